@@ -1,0 +1,132 @@
+//go:build js && wasm
+
+// Command bench is the part of core that answers in the browser while a pointer
+// moves: where a block would snap, and which guides to show.
+//
+// It sets globalThis.openplotBench with functions that take and fill typed
+// arrays, since crossing with JSON would take longer than a frame's share.
+package main
+
+import (
+	"encoding/binary"
+	"math"
+	"syscall/js"
+
+	"openplot/core/doc"
+	"openplot/core/place"
+)
+
+// gesture is what begin left for the moves.
+type gesture struct {
+	grid   place.Metrics
+	at     doc.Place
+	others []doc.Place
+}
+
+var (
+	now gesture
+	// out is where answers are written: column, span, row, rows, x, y, width,
+	// height, the number of guides, then 4 numbers a guide (1 for vertical, its
+	// position, its two ends), all float64 in little-endian order.
+	out = make([]byte, 8*outNumbers)
+)
+
+const outNumbers = 256
+
+func main() {
+	js.Global().Set("openplotBench", js.ValueOf(map[string]any{
+		"begin": js.FuncOf(begin),
+		"move":  js.FuncOf(move),
+		"pull":  js.FuncOf(pull),
+		"at":    js.FuncOf(at),
+	}))
+	js.Global().Call("dispatchEvent", js.Global().Get("Event").New("openplot:bench"))
+	select {}
+}
+
+// begin(grid, place, others) starts a gesture. grid is a Uint8Array over float64s:
+// the number of columns, their widths, the number of rows, their heights, column
+// gap, row gap, height of further rows. place is 4 numbers, others 4 a block.
+func begin(_ js.Value, args []js.Value) any {
+	g := floats(args[0])
+	next := func() float64 {
+		if len(g) == 0 {
+			return 0
+		}
+		v := g[0]
+		g = g[1:]
+		return v
+	}
+	list := func() []float64 {
+		l := make([]float64, min(max(int(next()), 0), len(g)))
+		copy(l, g)
+		g = g[len(l):]
+		return l
+	}
+	now = gesture{grid: place.Metrics{Columns: list(), Rows: list(), ColumnGap: next(), RowGap: next(), RowHeight: next()}}
+	for i, p := range places(floats(args[1])) {
+		if i == 0 {
+			now.at = p
+		}
+	}
+	now.others = places(floats(args[2]))
+	return nil
+}
+
+func places(f []float64) []doc.Place {
+	var ps []doc.Place
+	for ; len(f) >= 4; f = f[4:] {
+		ps = append(ps, doc.Place{Column: int(f[0]), Span: int(f[1]), Row: int(f[2]), Rows: int(f[3])})
+	}
+	return ps
+}
+
+// move(into, x, y) answers where the block lands with its corner dragged to x, y.
+func move(_ js.Value, args []js.Value) any {
+	return answer(args[0], now.grid.Move(now.at, args[1].Float(), args[2].Float()))
+}
+
+// pull(into, edges, x, y, w, h) answers for edges pulled to a rectangle.
+func pull(_ js.Value, args []js.Value) any {
+	r := place.Rect{X: args[2].Float(), Y: args[3].Float(), W: args[4].Float(), H: args[5].Float()}
+	return answer(args[0], now.grid.Pull(now.at, place.Edge(args[1].Int()), r))
+}
+
+// at(into, x, y, span, rows) answers for a new block dropped at a point.
+func at(_ js.Value, args []js.Value) any {
+	return answer(args[0], now.grid.At(args[1].Float(), args[2].Float(), args[3].Int(), args[4].Int()))
+}
+
+func answer(into js.Value, p doc.Place) any {
+	r := now.grid.Rect(p)
+	n := 0
+	put := func(vs ...float64) {
+		for _, v := range vs {
+			binary.LittleEndian.PutUint64(out[8*n:], math.Float64bits(v))
+			n++
+		}
+	}
+	guides := now.grid.Guides(p, now.others)
+	guides = guides[:min(len(guides), (outNumbers-9)/4)]
+	put(float64(p.Column), float64(p.Span), float64(p.Row), float64(p.Rows), r.X, r.Y, r.W, r.H, float64(len(guides)))
+	for _, g := range guides {
+		vertical := 0.0
+		if g.Vertical {
+			vertical = 1
+		}
+		put(vertical, g.At, g.From, g.To)
+	}
+	js.CopyBytesToJS(into, out[:8*n])
+	return nil
+}
+
+// floats reads a Uint8Array of float64s.
+func floats(v js.Value) []float64 {
+	b := make([]byte, v.Get("length").Int())
+	js.CopyBytesToGo(b, v)
+	f := make([]float64, len(b)/8)
+	for i := range f {
+		f[i] = math.Float64frombits(binary.LittleEndian.Uint64(b[8*i:]))
+	}
+	return f
+}

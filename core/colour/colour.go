@@ -1,0 +1,43 @@
+// Package colour reads and writes sRGB colours.
+//
+// What comes in is CSS hexadecimal notation (CSS Color 4 §5.2); what goes out is
+// the shortest lower-case form of the same colour.
+package colour
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+)
+
+// Colour is an sRGB colour, each part 0 to 255; A is the opacity.
+type Colour struct{ R, G, B, A uint8 }
+
+// ParseHex reads "#rgb", "#rgba", "#rrggbb" or "#rrggbbaa", in any case, with or
+// without the "#".
+func ParseHex(s string) (Colour, error) {
+	h := strings.TrimPrefix(strings.TrimSpace(s), "#")
+	if len(h) == 3 || len(h) == 4 {
+		d := make([]byte, 0, 8)
+		for i := range len(h) {
+			d = append(d, h[i], h[i])
+		}
+		h = string(d)
+	}
+	if len(h) == 6 {
+		h += "ff"
+	}
+	n, err := strconv.ParseUint(h, 16, 32)
+	if err != nil || len(h) != 8 {
+		return Colour{}, fmt.Errorf("%.20q is no colour: write it like #1d5f6b", s)
+	}
+	return Colour{uint8(n >> 24), uint8(n >> 16), uint8(n >> 8), uint8(n)}, nil
+}
+
+// String gives "#rrggbb", or "#rrggbbaa" when it is not opaque.
+func (c Colour) String() string {
+	if c.A == 255 {
+		return fmt.Sprintf("#%02x%02x%02x", c.R, c.G, c.B)
+	}
+	return fmt.Sprintf("#%02x%02x%02x%02x", c.R, c.G, c.B, c.A)
+}

@@ -1,0 +1,39 @@
+// Package doc is the page as data: sites, pages, sections, blocks and the values
+// that may differ by zone.
+//
+// What comes in is JSON (from the store, from an import); what goes out is the
+// same tree, checked. Nothing here knows CSS or HTML: values of style are kept
+// as the text a person entered in its canonical form, and package style gives
+// them their meaning.
+//
+// Start reading at Page, then Zoned.
+package doc
+
+import "fmt"
+
+// Problem is a mistake in what somebody entered: the field it stands in, in the
+// words of the interface, and what would be right.
+type Problem struct {
+	Field   string `json:"field"`
+	Message string `json:"message"`
+}
+
+func (p *Problem) Error() string { return p.Field + ": " + p.Message }
+
+// Problemf makes a Problem for a field.
+func Problemf(field, format string, args ...any) *Problem {
+	return &Problem{Field: field, Message: fmt.Sprintf(format, args...)}
+}
+
+// Limits keep one page within what a browser and a person can handle. They are
+// our own choices, not a standard's.
+const (
+	MaxSections   = 100
+	MaxBlocks     = 1000 // on a page
+	MaxRow        = 400  // last row of a grid
+	MaxColumns    = 24
+	MaxNameRunes  = 120
+	MaxWordsRunes = 60000 // in one block
+	MaxLayer      = 50
+	MaxAddress    = 2000 // runes of a link
+)

@@ -1,0 +1,125 @@
+package doc
+
+// House is a site's house style: what is set once and used everywhere. Blocks
+// refer to a part of it by token, "$" and the part's name.
+type House struct {
+	Palette []Swatch             `json:"palette"`
+	Fonts   Fonts                `json:"fonts"`
+	Text    map[string]TextStyle `json:"text"` // by name: display, h1 … h3, lead, body, small, button
+	Space   []Step               `json:"space"`
+	Corners []Step               `json:"corners"`
+	Shadows []Shadow             `json:"shadows"`
+	// ContentWidth is the greatest width in px of what stands in a boxed section.
+	ContentWidth float64 `json:"contentWidth"`
+	// Gutter is the least space in px between content and the viewport's edge.
+	Gutter Zoned[float64] `json:"gutter"`
+}
+
+// Swatch is a colour of the palette; Value is "#rrggbb".
+type Swatch struct {
+	Token string `json:"token"`
+	Name  string `json:"name"`
+	Value string `json:"value"`
+}
+
+// Step is a named length in px.
+type Step struct {
+	Token string  `json:"token"`
+	Name  string  `json:"name"`
+	Px    float64 `json:"px"`
+}
+
+// Shadow is a named box shadow: offset down, blur (px) and opacity of black.
+type Shadow struct {
+	Token   string  `json:"token"`
+	Name    string  `json:"name"`
+	Y, Blur float64 `json:",omitempty"`
+	Opacity float64 `json:"opacity"`
+}
+
+// Fonts names the families of the house style.
+type Fonts struct {
+	Heading string `json:"heading"`
+	Body    string `json:"body"`
+	Mono    string `json:"mono"`
+}
+
+// TextStyle is how a kind of text is set.
+type TextStyle struct {
+	Family        string         `json:"family"` // "heading", "body" or "mono"
+	Weight        int            `json:"weight"`
+	Size          Zoned[float64] `json:"size"`          // px
+	LineHeight    float64        `json:"lineHeight"`    // times the size
+	LetterSpacing float64        `json:"letterSpacing"` // em
+}
+
+// Swatch finds a colour by token, or nil.
+func (h *House) Swatch(token string) *Swatch {
+	for i := range h.Palette {
+		if h.Palette[i].Token == token {
+			return &h.Palette[i]
+		}
+	}
+	return nil
+}
+
+// FindStep finds a step by token.
+func FindStep(steps []Step, token string) (Step, bool) {
+	for _, s := range steps {
+		if s.Token == token {
+			return s, true
+		}
+	}
+	return Step{}, false
+}
+
+// Site is what the pages of one site share.
+type Site struct {
+	ID    string `json:"id"`
+	Slug  string `json:"slug"`
+	Name  string `json:"name"`
+	House House  `json:"house"`
+	Zones Zones  `json:"zones"`
+}
+
+// StandardHouse is what a new site begins with.
+func StandardHouse() House {
+	size := func(desktop, tablet, phone float64) Zoned[float64] {
+		return Zoned[float64]{"desktop": desktop, "tablet": tablet, "phone": phone}
+	}
+	return House{
+		Palette: []Swatch{
+			{"ground", "Ground", "#ffffff"},
+			{"quiet-ground", "Quiet ground", "#f6f1e8"},
+			{"words", "Words", "#1f2a2c"},
+			{"quiet-words", "Quiet words", "#56615f"},
+			{"accent", "Accent", "#1d5f6b"},
+			{"second-accent", "Second accent", "#b4532a"},
+			{"line", "Line", "#d9d4c8"},
+			{"deep", "Deep", "#123a44"},
+			{"on-deep", "On deep", "#f3f7f6"},
+		},
+		Fonts: Fonts{Heading: "Bricolage Grotesque", Body: "Hanken Grotesk", Mono: "IBM Plex Mono"},
+		Text: map[string]TextStyle{
+			"display": {"heading", 700, size(60, 48, 38), 1.08, -0.015},
+			"h1":      {"heading", 700, size(46, 40, 34), 1.12, -0.01},
+			"h2":      {"heading", 650, size(34, 30, 27), 1.18, -0.008},
+			"h3":      {"heading", 600, size(22, 21, 20), 1.3, 0},
+			"lead":    {"body", 400, size(20, 19, 18), 1.5, 0},
+			"body":    {"body", 400, size(17, 17, 16), 1.6, 0},
+			"small":   {"body", 400, size(14, 14, 14), 1.5, 0},
+			"label":   {"body", 600, size(14, 14, 14), 1.4, 0.04},
+			"mono":    {"mono", 400, size(16, 16, 15), 1.7, 0},
+			"button":  {"body", 600, size(16, 16, 16), 1.25, 0},
+		},
+		Space: []Step{
+			{"none", "None", 0}, {"hair", "Hair", 4}, {"small", "Small", 8}, {"snug", "Snug", 16},
+			{"room", "Room", 24}, {"wide", "Wide", 40}, {"broad", "Broad", 64}, {"vast", "Vast", 96},
+		},
+		Corners: []Step{{"square", "Square", 0}, {"soft", "Soft", 4}, {"card", "Card", 8}, {"round", "Round", 20}, {"pill", "Pill", 999}},
+		Shadows: []Shadow{{Token: "low", Name: "Low", Y: 1, Blur: 3, Opacity: 0.16}, {Token: "card", Name: "Card", Y: 6, Blur: 20, Opacity: 0.14}},
+
+		ContentWidth: 1080,
+		Gutter:       Zoned[float64]{"desktop": 40, "tablet": 32, "phone": 20},
+	}
+}

@@ -1,0 +1,178 @@
+package edit
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"openplot/core/doc"
+)
+
+// Command is what a person asks for. Which fields an operation reads stands
+// beside it in the table of operations.
+type Command struct {
+	Op string `json:"op"`
+	// Base is the sequence number of the page that the person saw.
+	Base    int64      `json:"base"`
+	Node    string     `json:"node,omitempty"`
+	After   string     `json:"after,omitempty"` // a section; "" is the top of the page
+	Zone    string     `json:"zone,omitempty"`
+	Kind    doc.Kind   `json:"kind,omitempty"`
+	Preset  string     `json:"preset,omitempty"` // a ready-made section
+	Setting string     `json:"setting,omitempty"`
+	Value   string     `json:"value,omitempty"`
+	Place   *doc.Place `json:"place,omitempty"`
+	DX      int        `json:"dx,omitempty"` // columns, or for sections and layers DY alone
+	DY      int        `json:"dy,omitempty"`
+	Hide    bool       `json:"hide,omitempty"`
+}
+
+// MaxCommand is the greatest size of a command's JSON in bytes.
+const MaxCommand = 1 << 20
+
+// Parse reads a command from JSON. Unknown fields are refused.
+func Parse(b []byte) (Command, error) {
+	var c Command
+	if len(b) > MaxCommand {
+		return c, doc.Problemf("Edit", "is larger than 1 MB; make it in smaller parts")
+	}
+	d := json.NewDecoder(bytes.NewReader(b))
+	d.DisallowUnknownFields()
+	if err := d.Decode(&c); err != nil {
+		return c, doc.Problemf("Edit", "can't be read: %s", strings.TrimPrefix(err.Error(), "json: "))
+	}
+	if d.More() {
+		return c, doc.Problemf("Edit", "has something after its end; send one at a time")
+	}
+	return c, nil
+}
+
+// Env is what a command is checked against beside the page.
+type Env struct {
+	Site *doc.Site
+	// NewID makes a new id with a prefix, unique on the page.
+	NewID func(prefix string) string
+	// HasPicture tells whether the site has a medium.
+	HasPicture func(id string) bool
+}
+
+// Result is an accepted command's outcome.
+type Result struct {
+	Page    *doc.Page
+	Steps   []Step // what was done
+	Inverse []Step // what takes it back
+	Nodes   []string
+	// Sections are those that look different now, gone ones included.
+	Sections []string
+	// Select is the node to select afterwards, or "" for no change.
+	Select string
+}
+
+// Apply carries out a command. Errors are *doc.Problem; the page is unchanged
+// then. A command that changes nothing gives a Result without steps.
+func Apply(p *doc.Page, c Command, env Env) (*Result, error) {
+	op, ok := operations[c.Op]
+	if !ok {
+		return nil, doc.Problemf("Edit", "%.40q is no edit that exists", c.Op)
+	}
+	e := &editing{page: p, c: c, env: env}
+	if err := e.find(op.on); err != nil {
+		return nil, err
+	}
+	if op.zone && env.Site.Zones.Index(c.Zone) < 0 {
+		return nil, doc.Problemf("Zone", "%.40q is no zone of this site", c.Zone)
+	}
+	steps, err := op.run(e)
+	if err != nil {
+		return nil, err
+	}
+	next, inverse, err := Run(p, steps)
+	if err != nil {
+		return nil, fmt.Errorf("running %s: %w", c.Op, err)
+	}
+	if err := withinLimits(next); err != nil {
+		return nil, err
+	}
+	r := &Result{Page: next, Steps: steps, Inverse: inverse, Select: e.selected}
+	r.Nodes, r.Sections = Touched(steps, p, next)
+	return r, nil
+}
+
+func withinLimits(p *doc.Page) error {
+	if len(p.Sections) > doc.MaxSections {
+		return doc.Problemf("Page", "has %d sections already, the most there can be", doc.MaxSections)
+	}
+	n := 0
+	for _, s := range p.Sections {
+		n += len(s.Blocks)
+	}
+	if n > doc.MaxBlocks {
+		return doc.Problemf("Page", "has %d blocks already, the most there can be", doc.MaxBlocks)
+	}
+	return nil
+}
+
+// editing is one command at work.
+type editing struct {
+	page     *doc.Page
+	c        Command
+	env      Env
+	section  *doc.Section // the node, or the section it stands in
+	block    *doc.Block   // the node, when it is a block
+	selected string
+}
+
+// target says what kind of node an operation works on.
+type target int
+
+const (
+	onPage target = iota
+	onSection
+	onBlock
+	onEither
+)
+
+func (e *editing) find(on target) error {
+	if on == onPage {
+		return nil
+	}
+	if on != onBlock {
+		if e.section, _ = e.page.Section(e.c.Node); e.section != nil {
+			return nil
+		}
+	}
+	if on != onSection {
+		if e.section, e.block = e.page.Block(e.c.Node); e.block != nil {
+			return nil
+		}
+	}
+	what := map[target]string{onSection: "Section", onBlock: "Block", onEither: "Selection"}[on]
+	return doc.Problemf(what, "%.40q isn't on this page (any more)", e.c.Node)
+}
+
+// kind is the node's kind as settings see it.
+func (e *editing) kind() doc.Kind {
+	if e.block != nil {
+		return e.block.Kind
+	}
+	return "section"
+}
+
+// text checks a line of text: valid, of a bounded length, without control
+// characters.
+func text(field, v string, limit int) (string, error) {
+	v = strings.TrimSpace(v)
+	if !utf8.ValidString(v) {
+		return "", doc.Problemf(field, "holds bytes that are no text; write it again")
+	}
+	if n := utf8.RuneCountInString(v); n > limit {
+		return "", doc.Problemf(field, "has %d characters; write at most %d", n, limit)
+	}
+	if strings.ContainsFunc(v, unicode.IsControl) {
+		return "", doc.Problemf(field, "holds control characters; write it on one line")
+	}
+	return v, nil
+}

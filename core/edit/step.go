@@ -1,0 +1,167 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+
+	"openplot/core/doc"
+)
+
+// Step is one change of a page, complete in itself: it holds all that is needed
+// to make it, so that a log of steps can be played again.
+type Step struct {
+	Do      Do           `json:"do"`
+	ID      string       `json:"id,omitempty"`      // of the node
+	Parent  string       `json:"parent,omitempty"`  // section of an inserted block
+	At      int          `json:"at,omitempty"`      // index of an inserted or moved node
+	Section *doc.Section `json:"section,omitempty"` // whole for an insertion, without blocks for a replacement
+	Block   *doc.Block   `json:"block,omitempty"`
+	Page    *PageHead    `json:"page,omitempty"`
+}
+
+// Do says what a step does.
+type Do string
+
+// The steps.
+const (
+	SetPage       Do = "set page"
+	InsertSection Do = "insert section"
+	RemoveSection Do = "remove section"
+	MoveSection   Do = "move section"
+	SetSection    Do = "set section"
+	InsertBlock   Do = "insert block"
+	RemoveBlock   Do = "remove block"
+	SetBlock      Do = "set block"
+)
+
+// PageHead is a page without its sections.
+type PageHead struct {
+	Title       string `json:"title"`
+	Description string `json:"description,omitempty"`
+}
+
+// Run applies steps to a page and gives the new page and the steps that undo
+// them, in the order to run them in. A step that doesn't fit the page is an error;
+// the page given is never changed.
+func Run(p *doc.Page, steps []Step) (*doc.Page, []Step, error) {
+	next := p.Clone()
+	inverse := make([]Step, 0, len(steps))
+	for _, s := range steps {
+		inv, err := s.apply(next)
+		if err != nil {
+			return nil, nil, err
+		}
+		inverse = append(inverse, inv)
+	}
+	slices.Reverse(inverse)
+	return next, inverse, nil
+}
+
+// apply changes p, whose section list is its own, and gives the inverse.
+func (s Step) apply(p *doc.Page) (Step, error) {
+	missing := func() (Step, error) { return Step{}, fmt.Errorf("%s %s: no such node", s.Do, s.ID) }
+	switch s.Do {
+	case SetPage:
+		inv := Step{Do: SetPage, Page: &PageHead{p.Title, p.Description}}
+		p.Title, p.Description = s.Page.Title, s.Page.Description
+		return inv, nil
+	case InsertSection:
+		at := min(max(s.At, 0), len(p.Sections))
+		p.Sections = slices.Insert(p.Sections, at, s.Section)
+		return Step{Do: RemoveSection, ID: s.Section.ID}, nil
+	case RemoveSection:
+		sec, i := p.Section(s.ID)
+		if sec == nil {
+			return missing()
+		}
+		p.Sections = slices.Delete(p.Sections, i, i+1)
+		return Step{Do: InsertSection, At: i, Section: sec}, nil
+	case MoveSection:
+		sec, i := p.Section(s.ID)
+		if sec == nil {
+			return missing()
+		}
+		p.Sections = slices.Delete(p.Sections, i, i+1)
+		p.Sections = slices.Insert(p.Sections, min(max(s.At, 0), len(p.Sections)), sec)
+		return Step{Do: MoveSection, ID: s.ID, At: i}, nil
+	case SetSection:
+		sec, i := p.Section(s.ID)
+		if sec == nil {
+			return missing()
+		}
+		next := *s.Section
+		next.Blocks = sec.Blocks
+		p.Sections[i] = &next
+		return Step{Do: SetSection, ID: s.ID, Section: sec.Head()}, nil
+	case InsertBlock:
+		sec, i := p.Section(s.Parent)
+		if sec == nil {
+			return missing()
+		}
+		next := sec.Clone()
+		next.Blocks = slices.Insert(next.Blocks, min(max(s.At, 0), len(next.Blocks)), s.Block)
+		p.Sections[i] = next
+		return Step{Do: RemoveBlock, ID: s.Block.ID}, nil
+	case RemoveBlock, SetBlock:
+		sec, b := p.Block(s.ID)
+		if b == nil {
+			return missing()
+		}
+		_, si := p.Section(sec.ID)
+		_, bi := sec.Block(s.ID)
+		next := sec.Clone()
+		p.Sections[si] = next
+		if s.Do == SetBlock {
+			next.Blocks[bi] = s.Block
+			return Step{Do: SetBlock, ID: s.ID, Block: b}, nil
+		}
+		next.Blocks = slices.Delete(next.Blocks, bi, bi+1)
+		return Step{Do: InsertBlock, Parent: sec.ID, At: bi, Block: b}, nil
+	}
+	return Step{}, fmt.Errorf("unknown step %q", s.Do)
+}
+
+// Touched gives the ids of the nodes that steps change, and of the sections those
+// stand in on either page.
+func Touched(steps []Step, before, after *doc.Page) (nodes, sections []string) {
+	add := func(to *[]string, id string) {
+		if id != "" && !slices.Contains(*to, id) {
+			*to = append(*to, id)
+		}
+	}
+	for _, s := range steps {
+		id := s.ID
+		if id == "" && s.Section != nil {
+			id = s.Section.ID
+		}
+		if id == "" && s.Block != nil {
+			id = s.Block.ID
+		}
+		if s.Do == SetPage {
+			id = "page"
+		}
+		add(&nodes, id)
+		for _, p := range []*doc.Page{before, after} {
+			if sec, _ := p.Section(id); sec != nil {
+				add(&sections, id)
+			} else if sec, _ := p.Block(id); sec != nil {
+				add(&sections, sec.ID)
+			}
+		}
+	}
+	return nodes, sections
+}
+
+// Reselect picks the node to select after an undo: the first touched one that is
+// on the page.
+func Reselect(nodes []string, p *doc.Page) string {
+	for _, id := range nodes {
+		if s, _ := p.Section(id); s != nil {
+			return id
+		}
+		if s, _ := p.Block(id); s != nil {
+			return id
+		}
+	}
+	return ""
+}

@@ -1,0 +1,147 @@
+package edit
+
+import (
+	"strings"
+	"unicode/utf8"
+
+	"golang.org/x/net/html"
+	"golang.org/x/net/html/atom"
+
+	"openplot/core/doc"
+)
+
+// ParseWords reads words from HTML as an editable element holds it: paragraphs,
+// line breaks, strong, em and links; everything else is taken for its text alone.
+// White space is collapsed as CSS does, and a link that can't be followed becomes
+// plain text.
+func ParseWords(fragment string) (doc.Words, error) {
+	if !utf8.ValidString(fragment) {
+		return nil, doc.Problemf("Words", "hold bytes that are no text; write them again")
+	}
+	if utf8.RuneCountInString(fragment) > 4*doc.MaxWordsRunes {
+		return nil, doc.Problemf("Words", "are too long; a block holds at most %d characters", doc.MaxWordsRunes)
+	}
+	context := &html.Node{Type: html.ElementNode, Data: "div", DataAtom: atom.Div}
+	nodes, err := html.ParseFragment(strings.NewReader(fragment), context)
+	if err != nil {
+		return nil, doc.Problemf("Words", "can't be read: %v", err)
+	}
+	w := wordReader{}
+	for _, n := range nodes {
+		w.read(n, doc.Run{}, 0)
+	}
+	w.end()
+	if n := utf8.RuneCountInString(w.words.Plain()); n > doc.MaxWordsRunes {
+		return nil, doc.Problemf("Words", "have %d characters; a block holds at most %d", n, doc.MaxWordsRunes)
+	}
+	return w.words, nil
+}
+
+type wordReader struct {
+	words doc.Words
+	para  doc.Paragraph
+	// begun is true inside a paragraph, even one without words.
+	begun bool
+}
+
+// maxWordsDepth is how deep elements are looked into; text below is left out.
+const maxWordsDepth = 100
+
+func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
+	if depth > maxWordsDepth {
+		return
+	}
+	switch n.Type {
+	case html.TextNode:
+		w.text(n.Data, look)
+		return
+	case html.ElementNode:
+	default:
+		return
+	}
+	block := false
+	switch n.DataAtom {
+	case atom.Br:
+		look.Text = "\n"
+		w.para = append(w.para, look)
+		w.begun = true
+		return
+	case atom.Script, atom.Style, atom.Template, atom.Head, atom.Iframe, atom.Object, atom.Svg, atom.Math:
+		return
+	case atom.B, atom.Strong:
+		look.Bold = true
+	case atom.I, atom.Em:
+		look.Italic = true
+	case atom.A:
+		for _, a := range n.Attr {
+			if a.Key == "href" {
+				if link, err := CheckLink(a.Val); err == nil {
+					look.Link = link
+				}
+			}
+		}
+	case atom.P, atom.Div, atom.Li, atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6, atom.Blockquote, atom.Section, atom.Tr:
+		block = true
+		if len(w.para) > 0 || w.begun {
+			w.end()
+		}
+		w.begun = true
+	}
+	for c := n.FirstChild; c != nil; c = c.NextSibling {
+		w.read(c, look, depth+1)
+	}
+	if block && w.begun {
+		w.end()
+	}
+}
+
+func (w *wordReader) text(s string, look doc.Run) {
+	afterSpace := true
+	if k := len(w.para) - 1; k >= 0 {
+		afterSpace = strings.HasSuffix(w.para[k].Text, " ") || strings.HasSuffix(w.para[k].Text, "\n")
+	}
+	var b strings.Builder
+	for _, r := range s {
+		switch {
+		case r == ' ' || r == '\n' || r == '\t' || r == '\r' || r == '\f':
+			if !afterSpace {
+				b.WriteByte(' ')
+			}
+			afterSpace = true
+		case r < ' ' || r == 0x7f:
+		default:
+			b.WriteRune(r)
+			afterSpace = false
+		}
+	}
+	if b.Len() == 0 {
+		return
+	}
+	look.Text = b.String()
+	w.para = append(w.para, look)
+	w.begun = true
+}
+
+// end closes the paragraph: neighbouring runs of one look are joined, space and a
+// break at its edges go.
+func (w *wordReader) end() {
+	if !w.begun && len(w.para) == 0 {
+		return
+	}
+	var p doc.Paragraph
+	for _, r := range w.para {
+		if k := len(p) - 1; k >= 0 && p[k].Bold == r.Bold && p[k].Italic == r.Italic && p[k].Link == r.Link {
+			p[k].Text += r.Text
+		} else {
+			p = append(p, r)
+		}
+	}
+	for i := range p {
+		p[i].Text = strings.ReplaceAll(strings.ReplaceAll(p[i].Text, " \n", "\n"), "\n ", "\n")
+	}
+	if k := len(p) - 1; k >= 0 {
+		p[k].Text = strings.TrimSuffix(strings.TrimSuffix(p[k].Text, " "), "\n")
+	}
+	w.words = append(w.words, p)
+	w.para, w.begun = nil, false
+}

@@ -1,0 +1,109 @@
+package emit
+
+import (
+	"html"
+	"slices"
+	"strings"
+
+	"openplot/core/element"
+	"openplot/core/style"
+)
+
+// Reset comes first in every style sheet; style.Style's zero values and
+// style.Properties' initial values assume it. Text is set so that package shape
+// can know its widths to the 1/64 px.
+const Reset = `*,::before,::after{box-sizing:border-box;margin:0;padding:0}
+html{-webkit-text-size-adjust:100%;text-size-adjust:100%}
+body{font-kerning:normal;text-rendering:geometricPrecision;font-synthesis:none;font-optical-sizing:auto;min-height:100vh}
+h1,h2,h3,h4,h5,h6,strong{font-size:inherit;font-weight:inherit}
+em{font-style:inherit}
+a{color:inherit;text-decoration:none}
+a:focus-visible{outline:3px solid currentcolor;outline-offset:3px}
+img{display:block}
+`
+
+// FontFace is one @font-face rule.
+type FontFace struct {
+	Family  string
+	URL     string
+	Italic  bool
+	Weights string // as CSS has it, "400" or "100 900"
+	Range   string // unicode-range
+	// Preload asks browsers to fetch the file early.
+	Preload bool
+}
+
+// CSS gives the rule.
+func (f FontFace) CSS(display string) string {
+	italic := "normal"
+	if f.Italic {
+		italic = "italic"
+	}
+	return `@font-face{font-family:"` + f.Family + `";font-style:` + italic + ";font-weight:" + f.Weights +
+		";font-display:" + display + `;src:url("` + f.URL + `") format("woff2");unicode-range:` + f.Range + "}\n"
+}
+
+// Used tells which families and styles the words of a tree are set in.
+func Used(n *element.Node) func(family string, italic bool) bool {
+	type face struct {
+		family string
+		italic bool
+	}
+	seen := map[face]bool{}
+	n.Walk(func(n *element.Node) {
+		if n.Tag == "" {
+			for z := range n.Styles {
+				seen[face{n.Styles[z].FontFamily, n.Styles[z].FontItalic}] = true
+			}
+		}
+	})
+	return func(family string, italic bool) bool { return seen[face{family, italic}] }
+}
+
+// Page is what a document needs beside its tree.
+type Page struct {
+	Title       string
+	Description string
+	Language    string // BCP 47
+	Stylesheet  string // address of the style sheet
+	Fonts       []FontFace
+}
+
+// Document gives a whole page and its style sheet.
+func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
+	var b strings.Builder
+	s.Write(&b, body)
+	var d strings.Builder
+	d.WriteString("<!DOCTYPE html>\n<html lang=\"" + html.EscapeString(p.Language) + "\">\n<head>\n<meta charset=\"utf-8\">\n")
+	d.WriteString("<title>" + html.EscapeString(p.Title) + "</title>\n")
+	d.WriteString("<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n")
+	if p.Description != "" {
+		d.WriteString("<meta name=\"description\" content=\"" + html.EscapeString(p.Description) + "\">\n")
+	}
+	var c strings.Builder
+	for _, f := range p.Fonts {
+		c.WriteString(f.CSS("swap"))
+		if f.Preload {
+			d.WriteString("<link rel=\"preload\" as=\"font\" type=\"font/woff2\" href=\"" + html.EscapeString(f.URL) + "\" crossorigin>\n")
+		}
+	}
+	d.WriteString("<link rel=\"stylesheet\" href=\"" + html.EscapeString(p.Stylesheet) + "\">\n</head>\n")
+	d.WriteString(b.String())
+	d.WriteString("\n</html>\n")
+	c.WriteString(Reset)
+	c.WriteString(s.CSS())
+	return d.String(), c.String()
+}
+
+// PaintOnly lists the emitted properties that cannot move a box; the others are
+// modelled by package layout.
+func PaintOnly() []string {
+	var names []string
+	for _, p := range style.Properties {
+		if !p.Layout {
+			names = append(names, p.Name)
+		}
+	}
+	slices.Sort(names)
+	return names
+}

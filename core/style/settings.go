@@ -1,0 +1,274 @@
+package style
+
+import (
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
+
+	"openplot/core/colour"
+	"openplot/core/doc"
+)
+
+// Setting is one thing a person can set on a block or a section, per zone.
+type Setting struct {
+	Name  string
+	Label string
+	// On lists the kinds of block that have it; "section" stands for sections.
+	On []doc.Kind
+	// Words are the keywords it takes, the first being what it is unless set.
+	Words []string
+	Type  Type
+	// Min and Max bound a number or a length in px; Units are those allowed
+	// beside px.
+	Min, Max float64
+	Units    []Unit
+	// Steps gives the house style's tokens for a length.
+	Steps func(*doc.House) []doc.Step
+}
+
+// Type says what entries a setting takes beside its words.
+type Type uint8
+
+// The types.
+const (
+	TypeWord Type = iota
+	TypeLength
+	TypeWhole
+	TypePercent
+	TypeRatio
+	TypeColour
+	TypeTextStyle
+	TypeShadow
+)
+
+// readers check an entry and give its canonical form, by Type.
+var readers = [...]func(s *Setting, h *doc.House, entry string) (string, *doc.Problem){
+	readWord, readLength, readWhole, readPercent, readRatio, readColour, readTextStyle, readShadow,
+}
+
+// OnSection is the kind that stands for sections in Setting.On.
+const OnSection doc.Kind = "section"
+
+var (
+	worded  = []doc.Kind{doc.Heading, doc.Text, doc.Button}
+	all     = []doc.Kind{doc.Heading, doc.Text, doc.Picture, doc.Button}
+	boxed   = []doc.Kind{doc.Heading, doc.Text, doc.Button, OnSection}
+	onlySec = []doc.Kind{OnSection}
+	picture = []doc.Kind{doc.Picture}
+	spaces  = func(h *doc.House) []doc.Step { return h.Space }
+	corners = func(h *doc.House) []doc.Step { return h.Corners }
+)
+
+// Settings lists every setting, in the order of the Tray.
+var Settings = []*Setting{
+	{Name: "width", Label: "Width", On: all, Words: []string{"columns"}, Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw}},
+	{Name: "min-height", Label: "Least height", On: append([]doc.Kind{OnSection}, all...), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
+	{Name: "aspect-ratio", Label: "Shape", On: picture, Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
+	{Name: "object-position", Label: "Crop to", On: picture, Words: []string{"50% 50%", "0% 0%", "50% 0%", "100% 0%", "0% 50%", "100% 50%", "0% 100%", "50% 100%", "100% 100%"}, Type: TypeWord},
+	{Name: "align-self", Label: "Up and down", On: all, Words: []string{"fill", "top", "middle", "bottom"}, Type: TypeWord},
+	{Name: "justify-self", Label: "Side to side", On: all, Words: []string{"fill", "left", "middle", "right"}, Type: TypeWord},
+	{Name: "padding-top", Label: "Top", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "padding-right", Label: "Right", On: worded, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "padding-bottom", Label: "Bottom", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "padding-left", Label: "Left", On: worded, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "text-style", Label: "Style", On: worded, Words: []string{"usual"}, Type: TypeTextStyle},
+	{Name: "font-size", Label: "Size", On: worded, Words: []string{"as style"}, Type: TypeLength, Min: 8, Max: 300, Units: []Unit{Rem}},
+	{Name: "text-align", Label: "Lines", On: worded, Words: []string{"left", "middle", "right"}, Type: TypeWord},
+	{Name: "color", Label: "Words", On: boxed, Words: []string{"usual"}, Type: TypeColour},
+	{Name: "background", Label: "Fill", On: boxed, Words: []string{"none"}, Type: TypeColour},
+	{Name: "border-radius", Label: "Corners", On: all, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
+	{Name: "border-width", Label: "Line", On: all, Words: []string{"none"}, Type: TypeLength, Max: 40},
+	{Name: "border-color", Label: "Line colour", On: all, Words: []string{"usual"}, Type: TypeColour},
+	{Name: "box-shadow", Label: "Shadow", On: all, Words: []string{"none"}, Type: TypeShadow},
+	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},
+	{Name: "content", Label: "Content", On: onlySec, Words: []string{"boxed", "full"}, Type: TypeWord},
+	{Name: "columns", Label: "Columns", On: onlySec, Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: doc.MaxColumns},
+	{Name: "row-height", Label: "Row", On: onlySec, Words: []string{"24px"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem}},
+	{Name: "column-gap", Label: "Across", On: onlySec, Words: []string{"24px"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
+	{Name: "row-gap", Label: "Down", On: onlySec, Words: []string{"8px"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
+}
+
+// Find gives the setting of a name for a kind, or nil.
+func Find(name string, kind doc.Kind) *Setting {
+	for _, s := range Settings {
+		if s.Name == name && slices.Contains(s.On, kind) {
+			return s
+		}
+	}
+	return nil
+}
+
+// Read checks an entry for the setting and gives its canonical form.
+func (s *Setting) Read(h *doc.House, entry string) (string, *doc.Problem) {
+	entry = strings.TrimSpace(entry)
+	if len(entry) > 200 {
+		return "", doc.Problemf(s.Label, "is too long; %s", s.hint())
+	}
+	for _, w := range s.Words {
+		if strings.EqualFold(entry, w) {
+			return w, nil
+		}
+	}
+	for _, o := range s.Offers(h) {
+		if strings.EqualFold(entry, o.Name) {
+			return o.Value, nil
+		}
+	}
+	return readers[s.Type](s, h, entry)
+}
+
+// Offer is a value that the house style has for a setting.
+type Offer struct {
+	Name  string // as people see it
+	Value string // canonical
+	// Colour is what a palette colour looks like, or "".
+	Colour string
+}
+
+// Offers lists the house style's values for the setting.
+func (s *Setting) Offers(h *doc.House) []Offer {
+	var out []Offer
+	switch {
+	case s.Steps != nil:
+		for _, st := range s.Steps(h) {
+			out = append(out, Offer{Name: st.Name, Value: "$" + st.Token})
+		}
+	case s.Type == TypeColour:
+		for _, w := range h.Palette {
+			out = append(out, Offer{w.Name, "$" + w.Token, w.Value})
+		}
+	case s.Type == TypeTextStyle:
+		for _, name := range slices.Sorted(maps.Keys(h.Text)) {
+			out = append(out, Offer{Name: strings.ToUpper(name[:1]) + name[1:], Value: "$" + name})
+		}
+	case s.Type == TypeShadow:
+		for _, sh := range h.Shadows {
+			out = append(out, Offer{Name: sh.Name, Value: "$" + sh.Token})
+		}
+	}
+	return out
+}
+
+// Shown gives a canonical value as people see it.
+func (s *Setting) Shown(h *doc.House, value string) string {
+	for _, o := range s.Offers(h) {
+		if o.Value == value {
+			return o.Name
+		}
+	}
+	return strings.TrimSuffix(value, "px")
+}
+
+func (s *Setting) hint() string {
+	var could []string
+	if s.Max > 0 {
+		unit := ""
+		if s.Units != nil || s.Steps != nil || s.Max > 100 {
+			unit = " px"
+		}
+		could = append(could, "a number from "+Number(s.Min)+" to "+Number(s.Max)+unit)
+	}
+	could = append(could, s.Words...)
+	if len(could) > 5 {
+		could = could[:5]
+	}
+	return "write " + strings.Join(could, ", or ")
+}
+
+func (s *Setting) wrong(entry string) *doc.Problem {
+	return doc.Problemf(s.Label, "can't be %.40q: %s", entry, s.hint())
+}
+
+func readWord(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
+	return "", s.wrong(entry)
+}
+
+func readLength(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
+	if token, ok := strings.CutPrefix(entry, "$"); ok {
+		if s.Steps != nil {
+			if _, ok := doc.FindStep(s.Steps(h), token); ok {
+				return entry, nil
+			}
+		}
+		return "", doc.Problemf(s.Label, "the house style has no step %.40q for this", token)
+	}
+	unit, text := Px, entry
+	for u := Px; u <= Vh; u++ {
+		if t, ok := strings.CutSuffix(entry, unitNames[u]); ok {
+			unit, text = u, t
+			break
+		}
+	}
+	if unit != Px && !slices.Contains(s.Units, unit) {
+		return "", doc.Problemf(s.Label, "can't be in %s: %s", unitNames[unit], s.hint())
+	}
+	n, err := Evaluate(text)
+	if err != nil {
+		return "", s.wrong(entry)
+	}
+	px, _ := Length{n, unit}.Resolve(1000, Viewport{1000, 1000}) // a common yardstick for the bounds
+	if px < s.Min || px > s.Max && unit != Percent || unit == Percent && (n < 0 || n > 100) {
+		return "", doc.Problemf(s.Label, "%s is out of range: %s", entry, s.hint())
+	}
+	return Number(n) + unitNames[unit], nil
+}
+
+func readWhole(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
+	n, err := Evaluate(entry)
+	if err != nil || n != float64(int(n)) || n < s.Min || n > s.Max {
+		return "", s.wrong(entry)
+	}
+	return strconv.Itoa(int(n)), nil
+}
+
+func readPercent(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
+	n, err := Evaluate(strings.TrimSuffix(entry, "%"))
+	if err != nil || n < s.Min || n > s.Max {
+		return "", s.wrong(entry)
+	}
+	return Number(n) + "%", nil
+}
+
+func readRatio(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
+	w, h, ok := strings.Cut(entry, ":")
+	if !ok {
+		w, h, ok = strings.Cut(entry, "/")
+	}
+	a, err1 := Evaluate(w)
+	b, err2 := Evaluate(h)
+	if !ok || err1 != nil || err2 != nil || b <= 0 || a/b < s.Min || a/b > s.Max {
+		return "", doc.Problemf(s.Label, "can't be %.40q: write width : height such as 4:3, own, or rows", entry)
+	}
+	return Number(a) + ":" + Number(b), nil
+}
+
+func readTextStyle(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
+	if _, ok := h.Text[strings.TrimPrefix(entry, "$")]; ok {
+		return "$" + strings.TrimPrefix(entry, "$"), nil
+	}
+	return "", doc.Problemf(s.Label, "the house style has no text style %.40q", entry)
+}
+
+func readShadow(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
+	for _, sh := range h.Shadows {
+		if entry == "$"+sh.Token {
+			return entry, nil
+		}
+	}
+	return "", doc.Problemf(s.Label, "the house style has no shadow %.40q", entry)
+}
+
+func readColour(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
+	if token, ok := strings.CutPrefix(entry, "$"); ok {
+		if h.Swatch(token) != nil {
+			return entry, nil
+		}
+		return "", doc.Problemf(s.Label, "the palette has no colour %.40q", token)
+	}
+	c, err := colour.ParseHex(entry)
+	if err != nil {
+		return "", doc.Problemf(s.Label, "%v, or choose one of the palette", err)
+	}
+	return c.String(), nil
+}

@@ -1,0 +1,156 @@
+package style
+
+import (
+	"strconv"
+	"strings"
+
+	"openplot/core/doc"
+)
+
+// Sheet reads the settings of one block or section in one zone. Values in it
+// were checked on entry; what a later house style no longer has reads as unset.
+type Sheet struct {
+	House *doc.House
+	Zones doc.Zones
+	Zone  int
+	Style doc.Style
+}
+
+func (s Sheet) value(name string) string {
+	v, _, _ := s.Style[name].Resolve(s.Zones, s.Zone)
+	return v
+}
+
+// Word gives a keyword setting, or its first word.
+func (s Sheet) Word(name, fallback string) string {
+	if v := s.value(name); v != "" {
+		return v
+	}
+	return fallback
+}
+
+// Length gives a length setting, or the fallback when it is unset or a keyword.
+func (s Sheet) Length(name string, fallback Length) Length {
+	v := s.value(name)
+	if token, ok := strings.CutPrefix(v, "$"); ok {
+		for _, steps := range [][]doc.Step{s.House.Space, s.House.Corners} {
+			if st, ok := doc.FindStep(steps, token); ok {
+				return Pixels(st.Px)
+			}
+		}
+		return fallback
+	}
+	if v == "none" {
+		return Pixels(0)
+	}
+	return ParseLength(v, fallback)
+}
+
+// ParseLength reads a canonical length.
+func ParseLength(v string, fallback Length) Length {
+	for u := Px; u <= Vh; u++ {
+		if t, ok := strings.CutSuffix(v, unitNames[u]); ok {
+			if n, err := strconv.ParseFloat(t, 64); err == nil {
+				return Length{n, u}
+			}
+		}
+	}
+	return fallback
+}
+
+// Colour gives a colour setting as CSS text, or the fallback.
+func (s Sheet) Colour(name, fallback string) string {
+	v := s.value(name)
+	if token, ok := strings.CutPrefix(v, "$"); ok {
+		return s.Swatch(token, fallback)
+	}
+	if strings.HasPrefix(v, "#") {
+		return v
+	}
+	return fallback
+}
+
+// Swatch gives a palette colour as CSS text, or the fallback.
+func (s Sheet) Swatch(token, fallback string) string {
+	if w := s.House.Swatch(token); w != nil {
+		return w.Value
+	}
+	return fallback
+}
+
+// Ratio gives an aspect ratio as width over height, or 0.
+func (s Sheet) Ratio(name string) float64 {
+	w, h, ok := strings.Cut(s.value(name), ":")
+	if !ok {
+		return 0
+	}
+	a, _ := strconv.ParseFloat(w, 64)
+	b, _ := strconv.ParseFloat(h, 64)
+	if a <= 0 || b <= 0 {
+		return 0
+	}
+	return a / b
+}
+
+// Share gives a percentage as 0 to 1, or the fallback.
+func (s Sheet) Share(name string, fallback float64) float64 {
+	n, err := strconv.ParseFloat(strings.TrimSuffix(s.value(name), "%"), 64)
+	if err != nil {
+		return fallback
+	}
+	return n / 100
+}
+
+// Shadow gives a shadow as CSS text, or "".
+func (s Sheet) Shadow(name string) string {
+	for _, sh := range s.House.Shadows {
+		if s.value(name) == "$"+sh.Token {
+			return "0 " + Number(sh.Y) + "px " + Number(sh.Blur) + "px rgb(0 0 0 / " + Number(sh.Opacity) + ")"
+		}
+	}
+	return ""
+}
+
+// TextStyle sets the inherited type properties of a named text style.
+func (s Sheet) TextStyle(to *Style, name string) {
+	t, ok := s.House.Text[name]
+	if !ok {
+		t = s.House.Text["body"]
+	}
+	switch t.Family {
+	case "heading":
+		to.FontFamily = s.House.Fonts.Heading
+	case "mono":
+		to.FontFamily = s.House.Fonts.Mono
+	default:
+		to.FontFamily = s.House.Fonts.Body
+	}
+	to.FontWeight = t.Weight
+	to.FontSize = t.Size.Or(s.Zones, s.Zone, RootFontSize)
+	to.LineHeight = t.LineHeight
+	to.LetterSpacing = t.LetterSpacing * to.FontSize
+}
+
+// Type applies the text-style, font-size, text-align and colour settings, the
+// text style being fallback unless set.
+func (s Sheet) Type(to *Style, fallback string) {
+	name, ok := strings.CutPrefix(s.value("text-style"), "$")
+	if !ok {
+		name = fallback
+	}
+	s.TextStyle(to, name)
+	if l := s.Length("font-size", Length{}); l.Unit != Auto {
+		size := l.Or(0, Viewport{}, to.FontSize)
+		to.LetterSpacing *= size / to.FontSize
+		to.FontSize = size
+	}
+	switch s.value("text-align") {
+	case "middle":
+		to.TextAlign = TextCenter
+	case "right":
+		to.TextAlign = TextEnd
+	case "left":
+		to.TextAlign = TextStart
+	}
+	to.Color = s.Colour("color", to.Color)
+}

@@ -1,0 +1,98 @@
+// Package demo makes the site that Open Plot shows itself with: Skerry Line, a
+// small ferry company that doesn't exist. Its words are made up and its pictures
+// are drawn here.
+//
+// In comes an empty store; out comes a site with pages, pictures and two accounts.
+// Start at Load.
+package demo
+
+import (
+	"context"
+	"fmt"
+	"runtime"
+	"sync"
+
+	"openplot/core/doc"
+	"openplot/media"
+	"openplot/store"
+)
+
+// The demo's accounts. They are for trying things out on one's own machine.
+const (
+	DesignerEmail = "designer@skerry.example"
+	WriterEmail   = "writer@skerry.example"
+	Password      = "three-islands"
+)
+
+// SiteSlug is the demo site's.
+const SiteSlug = "skerry-line"
+
+// Load makes the demo site.
+func Load(ctx context.Context, st *store.Store, mediaDir string) error {
+	site := Site()
+	if err := st.AddSite(ctx, site); err != nil {
+		return err
+	}
+	designer, err := st.AddUser(ctx, DesignerEmail, "Dana Holm", Password)
+	if err != nil {
+		return err
+	}
+	writer, err := st.AddUser(ctx, WriterEmail, "Wil Aske", Password)
+	if err != nil {
+		return err
+	}
+	if err := st.AddMember(ctx, site.ID, designer.ID, store.Designer); err != nil {
+		return err
+	}
+	if err := st.AddMember(ctx, site.ID, writer.ID, store.Writer); err != nil {
+		return err
+	}
+	ids, err := loadPictures(ctx, st, mediaDir, site.ID)
+	if err != nil {
+		return err
+	}
+	for i, p := range []struct {
+		slug string
+		page *doc.Page
+	}{{"", Home(ids)}, {"winter-weekend", WinterWeekend(ids)}} {
+		if err := st.AddPage(ctx, site.ID, p.slug, i, p.page); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// loadPictures draws and keeps the pictures, and gives their ids by name.
+func loadPictures(ctx context.Context, st *store.Store, dir, site string) (map[string]string, error) {
+	ids := map[string]string{}
+	errs := make([]error, len(pictures))
+	var mu sync.Mutex
+	var wg sync.WaitGroup
+	slots := make(chan struct{}, runtime.NumCPU())
+	for i, p := range pictures {
+		wg.Go(func() {
+			slots <- struct{}{}
+			defer func() { <-slots }()
+			m, err := media.Keep(ctx, st, dir, site, p.name, p.alt, p.draw())
+			if err != nil {
+				errs[i] = fmt.Errorf("drawing %s: %w", p.name, err)
+				return
+			}
+			mu.Lock()
+			defer mu.Unlock()
+			ids[p.name] = m.ID
+		})
+	}
+	wg.Wait()
+	for _, err := range errs {
+		if err != nil {
+			return nil, err
+		}
+	}
+	return ids, nil
+}
+
+// Site is Skerry Line without its pages.
+func Site() *doc.Site {
+	return &doc.Site{ID: store.NewID("w"), Slug: SiteSlug, Name: "Skerry Line", House: doc.StandardHouse(), Zones: doc.StandardZones()}
+}

@@ -1,0 +1,190 @@
+package demo
+
+import (
+	"openplot/core/doc"
+	"openplot/store"
+)
+
+// spot is a placement: first column, columns, first row, rows, layer.
+type spot [5]int
+
+func (s spot) place() doc.Place {
+	return doc.Place{Column: s[0], Span: s[1], Row: s[2], Rows: s[3], Layer: s[4]}
+}
+
+// on gives placements on desktop and, where they aren't left to the rule, on
+// tablet and phone.
+func on(desktop spot, narrower ...spot) doc.Zoned[doc.Place] {
+	z := doc.Zoned[doc.Place]{"desktop": desktop.place()}
+	for i, zone := range []string{"tablet", "phone"} {
+		if i < len(narrower) && narrower[i][1] > 0 {
+			z[zone] = narrower[i].place()
+		}
+	}
+	return z
+}
+
+// byRule leaves a zone's placement to the rule.
+var byRule spot
+
+// look reads names and values by turns; a name may end in "@" and a zone.
+func look(pairs ...string) doc.Style {
+	s := doc.Style{}
+	for i := 0; i < len(pairs); i += 2 {
+		name, zone := pairs[i], "desktop"
+		for k := range name {
+			if name[k] == '@' {
+				name, zone = name[:k], name[k+1:]
+				break
+			}
+		}
+		s[name] = s[name].With(zone, pairs[i+1])
+	}
+	return s
+}
+
+func block(kind doc.Kind, at doc.Zoned[doc.Place], style doc.Style, c doc.Content) *doc.Block {
+	return &doc.Block{ID: store.NewID("b"), Kind: kind, Place: at, Style: style, Content: c}
+}
+
+func heading(level int, words string, at doc.Zoned[doc.Place], style doc.Style) *doc.Block {
+	return block(doc.Heading, at, style, doc.Content{Level: level, Words: doc.PlainWords(words)})
+}
+
+func text(at doc.Zoned[doc.Place], style doc.Style, lines ...string) *doc.Block {
+	return block(doc.Text, at, style, doc.Content{Words: doc.PlainWords(lines...)})
+}
+
+func links(at doc.Zoned[doc.Place], style doc.Style, gap string, pairs ...string) *doc.Block {
+	var p doc.Paragraph
+	for i := 0; i < len(pairs); i += 2 {
+		if i > 0 {
+			p = append(p, doc.Run{Text: gap})
+		}
+		p = append(p, doc.Run{Text: pairs[i], Link: pairs[i+1]})
+	}
+	return block(doc.Text, at, style, doc.Content{Words: doc.Words{p}})
+}
+
+func photo(at doc.Zoned[doc.Place], style doc.Style, id, alt string) *doc.Block {
+	return block(doc.Picture, at, style, doc.Content{Picture: id, Alt: alt})
+}
+
+func button(words, link string, at doc.Zoned[doc.Place], style doc.Style) *doc.Block {
+	return block(doc.Button, at, style, doc.Content{Words: doc.PlainWords(words), Link: link})
+}
+
+func section(name string, style doc.Style, blocks ...*doc.Block) *doc.Section {
+	return &doc.Section{ID: store.NewID("s"), Name: name, Style: style, Blocks: blocks}
+}
+
+func room(top, bottom string, more ...string) doc.Style {
+	return look(append([]string{"padding-top", top, "padding-bottom", bottom}, more...)...)
+}
+
+func named(b *doc.Block, name string) *doc.Block {
+	b.Name = name
+	return b
+}
+
+func topBar() *doc.Section {
+	s := section("Top bar", room("$small", "$small", "background", "$deep", "color", "$on-deep", "row-height", "20px"),
+		named(heading(2, "Skerry Line", on(spot{1, 3, 1, 2}, spot{1, 3, 1, 2}, spot{1, 2, 1, 2}), look("text-style", "$h3", "align-self", "middle")), "Name"),
+		named(links(on(spot{4, 6, 1, 2}, spot{1, 8, 3, 1}, spot{1, 4, 3, 1}), look("align-self", "middle", "text-align", "right", "text-align@tablet", "left", "font-size@phone", "15px"),
+			"\u2003", "Departures", "#departures", "Islands", "#islands", "Winter", "/winter-weekend", "Contact", "#contact"), "Links"),
+		button("Ask for a berth", "#contact", on(spot{10, 3, 1, 2}, spot{6, 3, 1, 2}, spot{3, 2, 1, 2}), look("justify-self", "right", "align-self", "middle", "background", "none", "color", "$on-deep",
+			"border-width", "1px", "border-color", "#7fa3a8", "padding-top", "7px", "padding-bottom", "7px", "padding-left", "16px", "padding-right", "16px", "padding-left@phone", "10px", "padding-right@phone", "10px", "font-size@phone", "15px")),
+	)
+	s.Role = doc.RoleHeader
+	return s
+}
+
+func footer() *doc.Section {
+	s := section("Contact", room("$broad", "$wide", "background", "$deep", "color", "$on-deep"),
+		heading(2, "Ask for a berth", on(spot{1, 6, 1, 2}, spot{1, 8, 1, 2}), look("text-style", "$h2")),
+		text(on(spot{1, 5, 3, 3}, spot{1, 6, 3, 3}), look("text-style", "$body"), "Bicycles travel free. Cars, carts and sheep need a berth: tell us the day and the sailing, and we answer before the evening boat."),
+		button("Write to the office", "mailto:office@skerry.example", on(spot{1, 4, 7, 2}, spot{1, 4, 7, 2}), look("background", "$second-accent", "color", "#ffffff")),
+		text(on(spot{7, 3, 1, 6}, spot{1, 4, 10, 4}), look("font-size", "16px"), "Harbour office", "1 North Steps\nSkerry Harbour", "Open 07:30 to 18:00"),
+		text(on(spot{10, 3, 1, 6}, spot{5, 4, 10, 4}), look("font-size", "16px"), "By telephone", "The office: 555 0142\nSailings, day and night: 555 0143"),
+		text(on(spot{1, 12, 12, 1}, spot{1, 8, 16, 1}), look("text-style", "$small", "opacity", "80%"), "Skerry Line is made up, and so are its islands. No boat leaves from here."),
+	)
+	s.Role, s.Anchor = doc.RoleFooter, "contact"
+	return s
+}
+
+// Home is the demo's first page; ids are its pictures' by name.
+func Home(ids map[string]string) *doc.Page {
+	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "min-height", "560px", "min-height@phone", "none"),
+		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}, spot{1, 7, 1, 4}), look("text-style", "$display")),
+		text(on(spot{1, 6, 6, 2}, spot{1, 6, 6, 2}), look("text-style", "$lead"), "Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in."),
+		button("See today’s sailings", "#departures", on(spot{1, 4, 9, 2}, spot{1, 4, 9, 2}), look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px")),
+	)
+	welcome.Picture = ids["dawn-over-the-sound.png"]
+
+	card := func(s ...string) doc.Style {
+		return look(append([]string{"background", "$ground", "border-radius", "$card", "box-shadow", "$low", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"}, s...)...)
+	}
+	departures := section("Departures", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground"),
+		heading(2, "Next departures", on(spot{1, 4, 1, 2}, spot{1, 8, 1, 2}), nil),
+		text(on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), look("color", "$quiet-words"), "Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.", "In fog the morning boat waits for the light; the sign at the steps says how long."),
+		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 9}, spot{1, 6, 6, 8}, spot{1, 4, 7, 9}), card()), "Today’s card"),
+		named(text(on(spot{5, 3, 3, 6, 1}, spot{1, 3, 8, 6, 1}, spot{1, 2, 9, 7, 1}), look("padding-left", "$room", "padding-left@phone", "$snug"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
+		named(text(on(spot{7, 4, 3, 6, 1}, spot{3, 4, 8, 6, 1}, spot{2, 3, 9, 7, 1}), look("text-style", "$mono", "text-align", "right", "padding-right", "$room", "padding-right@phone", "$snug", "font-size@phone", "14px"), "08:10 · 11:40 · 15:20", "09:00 · 13:30", "10:15 · 17:05", "18:45"), "Times"),
+		named(photo(on(spot{9, 4, 7, 7, 2}, spot{5, 4, 11, 8, 2}, spot{1, 4, 17, 7}), look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
+	)
+	departures.Anchor = "departures"
+
+	islands := section("Three islands", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad"),
+		heading(2, "Three islands, each a day out", on(spot{1, 8, 1, 2}, spot{1, 8, 1, 2}), nil),
+	)
+	islands.Anchor = "islands"
+	for i, is := range []struct{ name, file, words, time string }{
+		{"Inner Holm", "inner-holm.png", "Six painted houses, one bakery and a beach that warms up by noon. Good with children and short legs.", "18 minutes from the steps"},
+		{"Skarva", "skarva.png", "Cliffs, sea birds and the best walk in the sound. Bring boots and something to hold your hat on with.", "35 minutes from the steps"},
+		{"Langey", "langey.png", "Long, flat and quiet: cycle to the light at the far end, and catch the last boat home after sunset.", "50 minutes from the steps"},
+	} {
+		row := 4 + 9*i
+		islands.Blocks = append(islands.Blocks,
+			photo(on(spot{1 + 4*i, 4, 4, 8}, spot{1, 3, row, 7}, byRule), look("aspect-ratio", "4:3", "border-radius", "$card"), ids[is.file], ""),
+			heading(3, is.name, on(spot{1 + 4*i, 4, 12, 2}, spot{4, 5, row, 2}, byRule), look("align-self", "bottom", "align-self@tablet", "top")),
+			text(on(spot{1 + 4*i, 4, 14, 4}, spot{4, 5, row + 2, 3}, byRule), look("color", "$quiet-words"), is.words),
+			text(on(spot{1 + 4*i, 4, 18, 1}, spot{4, 5, row + 5, 1}, byRule), look("text-style", "$label", "color", "$accent", "padding-bottom@phone", "$room"), is.time),
+		)
+	}
+
+	winter := section("Winter weekend", room("$none", "$vast", "padding-bottom@phone", "$broad"),
+		named(photo(on(spot{1, 9, 1, 13}, spot{1, 8, 1, 11}, spot{1, 4, 1, 7}), look("aspect-ratio", "rows", "border-radius", "$card"), ids["winter-light.png"], ""), "Photo: winter light"),
+		named(text(on(spot{7, 6, 5, 6, 1}, spot{4, 5, 8, 6, 1}, spot{1, 4, 8, 6}), look("background", "$ground", "text-style", "$body", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
+			"padding-top@phone", "$room", "padding-right@phone", "$none", "padding-bottom@phone", "$snug", "padding-left@phone", "$none", "border-radius", "$card", "box-shadow", "$card", "box-shadow@phone", "none"), "A winter weekend on Skarva",
+			"Two nights at the old customs house, a stove, a stack of books, and the boat there and back. From November to March."), "Winter card"),
+		button("What it costs", "/winter-weekend", on(spot{7, 4, 12, 2, 1}, spot{4, 4, 15, 2}, spot{1, 4, 14, 2}), nil),
+	)
+	winter.Blocks[1].Content.Words[0] = doc.Paragraph{{Text: "A winter weekend on Skarva", Bold: true}}
+
+	return &doc.Page{
+		ID: store.NewID("p"), Title: "Skerry Line: small boats to three islands", Description: "Ferries from Skerry Harbour to Inner Holm, Skarva and Langey, every day of the year.",
+		Sections: []*doc.Section{topBar(), welcome, departures, islands, winter, footer()},
+	}
+}
+
+// WinterWeekend is the demo's landing page.
+func WinterWeekend(ids map[string]string) *doc.Page {
+	opening := section("Opening", room("$vast", "$vast", "background", "$deep", "color", "$on-deep", "min-height", "520px"),
+		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}, spot{1, 7, 1, 5}), look("text-style", "$display")),
+		text(on(spot{1, 6, 7, 2}, spot{1, 6, 7, 2}), look("text-style", "$lead"), "From November to March: the boat there and back, two nights at the old customs house, and soup when you arrive."),
+	)
+	opening.Picture = ids["winter-light.png"]
+	prices := section("Prices", room("$vast", "$vast"),
+		heading(2, "What it costs", on(spot{1, 6, 1, 2}), nil),
+		text(on(spot{1, 4, 4, 6}, spot{1, 4, 4, 6}), look("background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"), "One person", "148", "A room to yourself, both boats, breakfast twice."),
+		text(on(spot{5, 4, 4, 6}, spot{5, 4, 4, 6}), look("background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"), "Two people", "236", "One room with the stove, both boats, breakfast twice."),
+		text(on(spot{9, 4, 4, 6}, spot{1, 8, 11, 4}), look("background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"), "A family", "310", "Two rooms, both boats, breakfast and a lantern each."),
+	)
+	for _, b := range prices.Blocks[1:] {
+		b.Content.Words[0][0].Bold = true
+	}
+	return &doc.Page{
+		ID: store.NewID("p"), Title: "Winter weekend", Description: "Two winter nights on Skarva, with the boat there and back.",
+		Sections: []*doc.Section{topBar(), opening, prices, footer()},
+	}
+}

@@ -1,0 +1,93 @@
+package demo
+
+import "image/color"
+
+// picture is one of the demo's pictures: its name, the words for those who can't
+// see it, and how it is drawn.
+type picture struct {
+	name, alt string
+	draw      func() []byte
+}
+
+var pictures = []picture{
+	{"dawn-over-the-sound.png", "Dawn over the sound: three dark islands, a pale sun and a small ferry on still water", func() []byte {
+		d := newDrawing(1920, 1080)
+		d.gradient(0, 0.62, hex(0x0d2f3a, 1), hex(0x14505c, 1), hex(0x2f7a7f, 1), hex(0x8fb9a8, 1), hex(0xf0c48d, 1))
+		d.disc(hex(0xfbe3b4, 0.25), 0.73, 0.54, 0.13)
+		d.disc(hex(0xfdebc4, 0.95), 0.73, 0.54, 0.065)
+		d.ridge(hex(0x5d938f, 0.75), 0.3, 0.82, 0.62, 0.17, 1.2)
+		d.ridge(hex(0x2f6a70, 0.9), 0.56, 1.16, 0.622, 0.24, 3.4)
+		d.gradient(0.615, 1, hex(0x6fa596, 1), hex(0x2c6b72, 1), hex(0x174852, 1), hex(0x0e323c, 1))
+		d.waves(hex(0xf6d7a4, 0.5), 0.63, 1, 2.2, 90)
+		d.waves(hex(0x0c2c36, 0.35), 0.65, 1, 5.1, 70)
+		d.ridge(hex(0x113a44, 1), -0.14, 0.42, 0.635, 0.2, 0.4)
+		d.boat(0.62, 0.74, 0.1, hex(0xb4532a, 1), hex(0xf5efe2, 1), hex(0xf5efe2, 1))
+		return d.png()
+	}},
+	{"inner-holm.png", "Inner Holm: gabled houses in a row above a low green shore", func() []byte {
+		d := newDrawing(1440, 1080)
+		d.gradient(0, 0.66, hex(0x8fc0c4, 1), hex(0xc7dccf, 1), hex(0xf3e7cb, 1))
+		d.ridge(hex(0x9dbdae, 0.9), -0.1, 0.7, 0.66, 0.22, 2.6)
+		d.ridge(hex(0x6f9b7d, 1), 0.2, 1.2, 0.665, 0.26, 5.2)
+		d.houses(0.3, 0.64, 0.062, []color.NRGBA{hex(0xb4532a, 1), hex(0xe8dcc4, 1), hex(0xd39a3c, 1), hex(0x7c3324, 1), hex(0xf1ead9, 1), hex(0x2f6b52, 1)})
+		d.ridge(hex(0x4a7a58, 1), 0.05, 1.05, 0.69, 0.07, 1.1)
+		d.gradient(0.685, 1, hex(0x6aa3a3, 1), hex(0x2f7480, 1), hex(0x1d5563, 1))
+		d.waves(hex(0xf5f1e0, 0.5), 0.7, 1, 1.4, 70)
+		return d.png()
+	}},
+	{"skarva.png", "Skarva: steep dark cliffs with sea birds above them", func() []byte {
+		d := newDrawing(1440, 1080)
+		d.gradient(0, 0.7, hex(0x5b8795, 1), hex(0x9cbcbf, 1), hex(0xe4dfcd, 1))
+		d.ridge(hex(0x7f9ea0, 0.85), 0.4, 1.2, 0.7, 0.3, 4.4)
+		d.fill(hex(0x2a3f45, 1), point{0.08, 0.72}, point{0.16, 0.34}, point{0.24, 0.3}, point{0.3, 0.2}, point{0.42, 0.17}, point{0.5, 0.26}, point{0.57, 0.27}, point{0.66, 0.46}, point{0.72, 0.72})
+		d.fill(hex(0x3d565b, 1), point{0.3, 0.72}, point{0.33, 0.4}, point{0.42, 0.17}, point{0.5, 0.26}, point{0.47, 0.5}, point{0.55, 0.72})
+		d.fill(hex(0x6f8f5f, 1), point{0.24, 0.3}, point{0.3, 0.2}, point{0.42, 0.17}, point{0.5, 0.26}, point{0.44, 0.24}, point{0.33, 0.27})
+		d.gradient(0.715, 1, hex(0x4f8089, 1), hex(0x27606c, 1), hex(0x163f4b, 1))
+		d.waves(hex(0xf2efe2, 0.6), 0.722, 1, 3.9, 80)
+		for i := range 9 {
+			x, y := 0.55+0.045*float64(i%5)+0.02*float64(i/5), 0.14+0.05*float64(i%3)
+			d.fill(hex(0x1f2a2c, 0.8), point{x - 0.016, y - 0.008}, point{x, y}, point{x + 0.016, y - 0.008}, point{x, y + 0.005})
+		}
+		return d.png()
+	}},
+	{"langey.png", "Langey: a long flat island in the evening, with a lighthouse at its end", func() []byte {
+		d := newDrawing(1440, 1080)
+		d.gradient(0, 0.64, hex(0x314a63, 1), hex(0x8a6f7c, 1), hex(0xe39a6a, 1), hex(0xf7d9a0, 1))
+		d.disc(hex(0xfff0c9, 0.9), 0.26, 0.585, 0.05)
+		d.ridge(hex(0x4c4a5c, 1), 0.02, 1.2, 0.645, 0.075, 0.9)
+		d.fill(hex(0xf4ecdd, 1), point{0.81, 0.6}, point{0.822, 0.36}, point{0.848, 0.36}, point{0.86, 0.6})
+		d.fill(hex(0xb4532a, 1), point{0.816, 0.48}, point{0.819, 0.42}, point{0.851, 0.42}, point{0.854, 0.48})
+		d.fill(hex(0x1f2a2c, 1), point{0.818, 0.36}, point{0.818, 0.32}, point{0.835, 0.29}, point{0.852, 0.32}, point{0.852, 0.36})
+		d.fill(hex(0xfff3cf, 0.22), point{0.83, 0.335}, point{0.1, 0.2}, point{0.1, 0.3})
+		d.gradient(0.64, 1, hex(0xcf8a66, 1), hex(0x6d6073, 1), hex(0x2c3c54, 1))
+		d.waves(hex(0xfbe0ab, 0.55), 0.65, 1, 0.7, 80)
+		return d.png()
+	}},
+	{"the-langey-boat.png", "A small red ferry leaving the stone steps at low tide", func() []byte {
+		d := newDrawing(1440, 1080)
+		d.gradient(0, 0.52, hex(0xe9a46c, 1), hex(0xf1c391, 1), hex(0xf6dfba, 1))
+		d.ridge(hex(0x6f98a0, 0.8), -0.1, 0.75, 0.52, 0.2, 2.1)
+		d.ridge(hex(0x3c707c, 1), 0.45, 1.2, 0.522, 0.25, 4.9)
+		d.gradient(0.518, 1, hex(0x5a929a, 1), hex(0x2a6672, 1), hex(0x154450, 1))
+		d.waves(hex(0xf8e3bd, 0.5), 0.53, 1, 6.2, 80)
+		d.boat(0.45, 0.72, 0.5, hex(0xb4392a, 1), hex(0xf6f0e2, 1), hex(0xf0c067, 1))
+		for i := range 6 {
+			y := 0.74 + 0.045*float64(i)
+			d.fill(mix(hex(0x8a8272, 1), hex(0x4d4a44, 1), float64(i)/5), point{0.9 - 0.045*float64(i), y}, point{1, y}, point{1, y + 0.05}, point{0.9 - 0.045*float64(i), y + 0.05})
+		}
+		return d.png()
+	}},
+	{"winter-light.png", "Winter on the sound: snow on the islands under a low, cold sun", func() []byte {
+		d := newDrawing(1920, 1080)
+		d.gradient(0, 0.6, hex(0x6f8ea6, 1), hex(0xb9c9d2, 1), hex(0xf4e6d6, 1))
+		d.disc(hex(0xfffaf0, 0.9), 0.24, 0.42, 0.05)
+		d.ridge(hex(0xdfe6ea, 1), 0.28, 1.1, 0.6, 0.34, 1.9)
+		d.ridge(hex(0xa9bcc8, 1), 0.5, 1.3, 0.602, 0.2, 3.3)
+		d.ridge(hex(0xf3f5f5, 1), -0.2, 0.5, 0.605, 0.16, 5.7)
+		d.gradient(0.6, 1, hex(0xa9bfca, 1), hex(0x5f8496, 1), hex(0x365a6c, 1))
+		d.waves(hex(0xffffff, 0.5), 0.61, 1, 4.6, 90)
+		d.boat(0.7, 0.78, 0.12, hex(0xb4532a, 1), hex(0xf5efe2, 1), hex(0xf5efe2, 1))
+		d.houses(0.07, 0.6, 0.03, []color.NRGBA{hex(0xb4532a, 1), hex(0xe8dcc4, 1), hex(0x7c3324, 1), hex(0xd39a3c, 1)})
+		return d.png()
+	}},
+}

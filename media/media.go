@@ -1,0 +1,229 @@
+// Package media turns uploaded files into pictures that pages can use.
+//
+// In come the bytes of a file; out come the copies to keep: resized WebP for
+// photographs and drawings, a cleaned SVG as it is, or a doc.Problem that says
+// what is wrong with the file. Whatever the file carried beside its pixels
+// (position, camera, thumbnails) is gone. Start at Process.
+package media
+
+import (
+	"bytes"
+	"fmt"
+	"image"
+	_ "image/gif" // decoders register themselves
+	_ "image/jpeg"
+	_ "image/png"
+	"net/http"
+
+	"github.com/gen2brain/webp"
+	"golang.org/x/image/draw"
+	xwebp "golang.org/x/image/webp"
+
+	"openplot/core/doc"
+)
+
+// Limits of an upload.
+const (
+	MaxBytes  = 20 << 20
+	MaxPixels = 50_000_000
+)
+
+// Widths are those that copies are made at, in px; none is wider than the
+// original.
+var Widths = []int{480, 960, 1440, 1920}
+
+// Picture is a file made ready.
+type Picture struct {
+	Type          string // of the upload, as sniffed
+	Width, Height int    // px, upright
+	Copies        []Copy // narrow to wide
+}
+
+// Copy is one file to keep.
+type Copy struct {
+	Width int
+	Ext   string // with the dot
+	Data  []byte
+}
+
+const field = "Picture"
+
+// Process reads an upload. Its type is told from its bytes, never from its name.
+func Process(data []byte) (*Picture, error) {
+	if len(data) > MaxBytes {
+		return nil, doc.Problemf(field, "has %.1f MB; upload at most %d MB", float64(len(data))/(1<<20), MaxBytes>>20)
+	}
+	if len(data) == 0 {
+		return nil, doc.Problemf(field, "is an empty file")
+	}
+	kind := http.DetectContentType(data)
+	switch kind {
+	case "image/jpeg", "image/png", "image/gif", "image/webp":
+		return raster(kind, data)
+	}
+	if looksLikeSVG(data) {
+		clean, w, h, err := CleanSVG(data)
+		if err != nil {
+			return nil, err
+		}
+		return &Picture{"image/svg+xml", w, h, []Copy{{w, ".svg", clean}}}, nil
+	}
+	return nil, doc.Problemf(field, "is no picture that browsers show (it looks like %s): upload JPEG, PNG, WebP, GIF or SVG", kind)
+}
+
+func raster(kind string, data []byte) (*Picture, error) {
+	config, _, err := decodeConfig(kind, data)
+	if err != nil {
+		return nil, doc.Problemf(field, "is damaged and can't be opened (%v): save it again and upload that", err)
+	}
+	if config.Width <= 0 || config.Height <= 0 {
+		return nil, doc.Problemf(field, "has no pixels")
+	}
+	if px := int64(config.Width) * int64(config.Height); px > MaxPixels {
+		return nil, doc.Problemf(field, "has %d × %d pixels, %d million; make it smaller than %d million", config.Width, config.Height, px/1_000_000, MaxPixels/1_000_000)
+	}
+	if kind == "image/gif" && animated(data) { // moving pictures stay as they are
+		return &Picture{kind, config.Width, config.Height, []Copy{{config.Width, ".gif", data}}}, nil
+	}
+	img, err := decode(kind, data)
+	if err != nil {
+		return nil, doc.Problemf(field, "is damaged and can't be opened (%v): save it again and upload that", err)
+	}
+	img = upright(img, orientation(kind, data))
+	b := img.Bounds()
+	p := &Picture{Type: kind, Width: b.Dx(), Height: b.Dy()}
+	for _, w := range widths(b.Dx()) {
+		var out bytes.Buffer
+		if err := webp.Encode(&out, scale(img, w), webp.Options{Quality: 82, Method: 3}); err != nil {
+			return nil, fmt.Errorf("encoding a copy %d px wide: %w", w, err)
+		}
+		p.Copies = append(p.Copies, Copy{w, ".webp", out.Bytes()})
+	}
+	return p, nil
+}
+
+// widths are the standard ones below the original's, and the original's own when
+// it is no wider than the widest.
+func widths(original int) []int {
+	var ws []int
+	for _, w := range Widths {
+		if w < original {
+			ws = append(ws, w)
+		}
+	}
+	if original <= Widths[len(Widths)-1] {
+		ws = append(ws, original)
+	}
+	return ws
+}
+
+// scale resizes to a width, keeping the shape.
+func scale(img image.Image, w int) image.Image {
+	b := img.Bounds()
+	if b.Dx() == w {
+		return img
+	}
+	h := max(1, (b.Dy()*w+b.Dx()/2)/b.Dx())
+	out := image.NewNRGBA(image.Rect(0, 0, w, h))
+	draw.CatmullRom.Scale(out, out.Bounds(), img, b, draw.Src, nil)
+	return out
+}
+
+func decodeConfig(kind string, data []byte) (image.Config, string, error) {
+	if kind == "image/webp" {
+		c, err := xwebp.DecodeConfig(bytes.NewReader(data))
+		return c, "webp", err
+	}
+	return image.DecodeConfig(bytes.NewReader(data))
+}
+
+func decode(kind string, data []byte) (image.Image, error) {
+	if kind != "image/webp" {
+		img, _, err := image.Decode(bytes.NewReader(data))
+		return img, err
+	}
+	img, err := xwebp.Decode(bytes.NewReader(data))
+	if err != nil {
+		return nil, err
+	}
+	return fullRange(img), nil
+}
+
+// fullRange converts a lossy WebP's planes: they are limited-range BT.601 (RFC
+// 9649 §2.5 and RFC 6386 §9.2: black is 16, white 235), which the decoder's own
+// types read as full range.
+func fullRange(img image.Image) image.Image {
+	var y *image.YCbCr
+	var alpha *image.NYCbCrA
+	switch t := img.(type) {
+	case *image.YCbCr:
+		y = t
+	case *image.NYCbCrA:
+		y, alpha = &t.YCbCr, t
+	default:
+		return img
+	}
+	b := y.Bounds()
+	out := image.NewNRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
+	clamp := func(v int) uint8 { return uint8(min(max((v+32768)>>16, 0), 255)) }
+	for j := range b.Dy() {
+		for i := range b.Dx() {
+			x0, y0 := b.Min.X+i, b.Min.Y+j
+			c := y.COffset(x0, y0)
+			yy := 76309 * (int(y.Y[y.YOffset(x0, y0)]) - 16) // 255/219 in 1/65536
+			cb, cr := int(y.Cb[c])-128, int(y.Cr[c])-128
+			p := out.Pix[out.PixOffset(i, j):]
+			p[0] = clamp(yy + 104597*cr)
+			p[1] = clamp(yy - 25675*cb - 53279*cr)
+			p[2] = clamp(yy + 132201*cb)
+			p[3] = 255
+			if alpha != nil {
+				p[3] = alpha.A[alpha.AOffset(x0, y0)]
+			}
+		}
+	}
+	return out
+}
+
+// animated reports whether a GIF has more than one image, by walking its blocks
+// (GIF89a §11–26) without decoding any.
+func animated(data []byte) bool {
+	if len(data) < 13 {
+		return false
+	}
+	at := 13
+	if flags := data[10]; flags&0x80 != 0 {
+		at += 3 << (flags&7 + 1)
+	}
+	subBlocks := func() {
+		for at < len(data) && data[at] != 0 {
+			at += int(data[at]) + 1
+		}
+		at++
+	}
+	images := 0
+	for at < len(data) {
+		switch data[at] {
+		case 0x21: // extension: introducer, label, sub-blocks
+			at += 2
+			subBlocks()
+		case 0x2c: // image descriptor
+			if images++; images > 1 {
+				return true
+			}
+			if at+10 > len(data) {
+				return false
+			}
+			flags := data[at+9]
+			at += 10
+			if flags&0x80 != 0 {
+				at += 3 << (flags&7 + 1)
+			}
+			at++ // minimum code size
+			subBlocks()
+		default:
+			return false
+		}
+	}
+	return false
+}

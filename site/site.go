@@ -1,0 +1,212 @@
+// Package site publishes pages: it writes them as plain files, and renders them
+// for a preview.
+//
+// In come a site, its media and pages; out come a folder with an index.html per
+// page and one assets folder (style sheets, fonts, pictures), or the same text in
+// memory. Addresses are relative, so that the folder can be served from anywhere.
+// Start at Publish.
+package site
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"os"
+	"path"
+	"path/filepath"
+	"strconv"
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/emit"
+	"openplot/fonts"
+	"openplot/store"
+)
+
+// Addresses says where a rendered page finds what it needs.
+type Addresses struct {
+	Stylesheet string
+	Media      string // prefix of picture files, from the page
+	StyleMedia string // the same from the style sheet
+	Fonts      string // prefix of font files, from the page
+	StyleFonts string
+	// Link turns a site-relative link ("/fares") into the one to write.
+	Link func(string) string
+}
+
+// Builder gives the element builder of a site with its media.
+func Builder(s *doc.Site, media []*store.Medium, a Addresses) *element.Builder {
+	byID := make(map[string]element.Medium, len(media))
+	for _, m := range media {
+		em := element.Medium{ID: m.ID, Width: m.Width, Height: m.Height, Alt: m.Alt}
+		for _, v := range m.Variants {
+			em.Variants = append(em.Variants, element.Variant{URL: a.Media + v.File, StyleURL: a.StyleMedia + v.File, Width: v.Width})
+		}
+		byID[m.ID] = em
+	}
+	return &element.Builder{
+		Site:  s,
+		Media: func(id string) (element.Medium, bool) { m, ok := byID[id]; return m, ok },
+		Link:  a.Link,
+	}
+}
+
+// Rendered is a page as text, with the files it needs.
+type Rendered struct {
+	HTML, CSS string
+	Fonts     []fonts.Face
+	Media     []string // file names
+}
+
+// Render gives a page's HTML and CSS.
+func Render(s *doc.Site, media []*store.Medium, p *doc.Page, a Addresses) Rendered {
+	b := Builder(s, media, a)
+	b.DropEmpty = true
+	body := b.Page(p)
+	used := emit.Used(body)
+	var r Rendered
+	var faces []emit.FontFace
+	for _, f := range fonts.Faces {
+		if !used(f.Family, f.Italic) {
+			continue
+		}
+		r.Fonts = append(r.Fonts, f)
+		faces = append(faces, FontFace(f, a.StyleFonts))
+	}
+	sheet := emit.NewSheet(s.Zones)
+	head := emit.Page{Title: p.Title, Description: p.Description, Language: "en", Stylesheet: a.Stylesheet, Fonts: faces}
+	r.HTML, r.CSS = sheet.Document(head, body)
+	for _, m := range media {
+		for _, v := range m.Variants {
+			if strings.Contains(r.HTML, a.Media+v.File) || strings.Contains(r.CSS, a.StyleMedia+v.File) {
+				r.Media = append(r.Media, v.File)
+			}
+		}
+	}
+	return r
+}
+
+// FontFace gives the rule for a shipped font file.
+func FontFace(f fonts.Face, prefix string) emit.FontFace {
+	weights := strconv.Itoa(f.Weights[0])
+	if f.Weights[1] != f.Weights[0] {
+		weights += " " + strconv.Itoa(f.Weights[1])
+	}
+	return emit.FontFace{Family: f.Family, URL: prefix + f.File, Italic: f.Italic, Weights: weights, Range: f.Range()}
+}
+
+// Publisher writes sites to disk.
+type Publisher struct {
+	Dir      string // what is published, one folder per site
+	MediaDir string // where uploads are kept
+}
+
+// Publish writes one page, "" being the home page, and gives its address below
+// Dir. A page that was there before is replaced in one step.
+func (p *Publisher) Publish(s *doc.Site, media []*store.Medium, slug string, page *doc.Page) (string, error) {
+	up := ""
+	if slug != "" {
+		up = "../"
+	}
+	a := Addresses{
+		Media: up + "assets/media/", StyleMedia: "media/", Fonts: up + "assets/fonts/", StyleFonts: "fonts/",
+		Link: func(href string) string { return relative(href, up) },
+	}
+	draft := Render(s, media, page, a)
+	sum := sha256.Sum256([]byte(draft.CSS))
+	css := "style-" + hex.EncodeToString(sum[:6]) + ".css"
+	a.Stylesheet = up + "assets/" + css
+	r := Render(s, media, page, a)
+
+	root := filepath.Join(p.Dir, s.Slug)
+	assets := filepath.Join(root, "assets")
+	for _, f := range r.Fonts {
+		b, err := fonts.Files.ReadFile("files/" + f.File)
+		if err != nil {
+			return "", fmt.Errorf("reading font %s: %w", f.File, err)
+		}
+		if err := write(filepath.Join(assets, "fonts", f.File), b); err != nil {
+			return "", err
+		}
+	}
+	for _, name := range r.Media {
+		if err := copyFile(filepath.Join(assets, "media", name), filepath.Join(p.MediaDir, name)); err != nil {
+			return "", err
+		}
+	}
+	if err := write(filepath.Join(assets, css), []byte(r.CSS)); err != nil {
+		return "", err
+	}
+	if err := write(filepath.Join(root, slug, "index.html"), []byte(r.HTML)); err != nil {
+		return "", err
+	}
+	return path.Join("/", s.Slug, slug) + "/", nil
+}
+
+// relative turns "/fares#prices" into "fares/#prices" or "../fares/#prices", and
+// "/" into "./" or "../"; other addresses stay.
+func relative(href, up string) string {
+	rest, ok := strings.CutPrefix(href, "/")
+	if !ok {
+		return href
+	}
+	at := strings.IndexAny(rest, "?#")
+	tail := ""
+	if at >= 0 {
+		rest, tail = rest[:at], rest[at:]
+	}
+	rest = strings.TrimSuffix(rest, "/")
+	if rest == "" {
+		if up == "" {
+			return "./" + tail
+		}
+		return up + tail
+	}
+	return up + rest + "/" + tail
+}
+
+// write replaces a file in one step.
+func write(name string, b []byte) error {
+	if old, err := os.ReadFile(name); err == nil && string(old) == string(b) {
+		return nil
+	}
+	if err := os.MkdirAll(filepath.Dir(name), 0o755); err != nil {
+		return fmt.Errorf("publishing: %w", err)
+	}
+	f, err := os.CreateTemp(filepath.Dir(name), ".new-*")
+	if err != nil {
+		return fmt.Errorf("publishing: %w", err)
+	}
+	_, err = f.Write(b)
+	err = errors.Join(err, f.Chmod(0o644), f.Close())
+	if err == nil {
+		err = os.Rename(f.Name(), name)
+	}
+	if err != nil {
+		_ = os.Remove(f.Name()) // what is left of a failed write
+		return fmt.Errorf("publishing %s: %w", filepath.Base(name), err)
+	}
+	return nil
+}
+
+func copyFile(to, from string) error {
+	if _, err := os.Stat(to); err == nil {
+		return nil // media files never change
+	} else if !errors.Is(err, fs.ErrNotExist) {
+		return fmt.Errorf("publishing: %w", err)
+	}
+	f, err := os.Open(from)
+	if err != nil {
+		return fmt.Errorf("publishing a picture: %w", err)
+	}
+	defer f.Close()
+	b, err := io.ReadAll(f)
+	if err != nil {
+		return fmt.Errorf("publishing a picture: %w", err)
+	}
+	return write(to, b)
+}

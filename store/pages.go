@@ -1,0 +1,351 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"sync"
+	"time"
+
+	"github.com/jmoiron/sqlx"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+)
+
+// PageInfo is what lists of pages show.
+type PageInfo struct {
+	ID           string     `db:"id"`
+	SiteID       string     `db:"site_id"`
+	Slug         string     `db:"slug"` // "" is the home page
+	Title        string     `db:"title"`
+	Seq          int64      `db:"seq"`
+	PublishedAt  *time.Time `db:"published_at"`
+	PublishedSeq *int64     `db:"published_seq"`
+}
+
+// Page is a page at one place in its log.
+type Page struct {
+	PageInfo
+	Doc *doc.Page
+}
+
+// History tells where in its log a page stands.
+type History struct {
+	Edits   int64 // entries in the log: what has been kept
+	CanUndo bool
+	CanRedo bool
+}
+
+// ErrStale means that somebody changed the same node since the page was seen.
+var ErrStale = errors.New("somebody else changed this since")
+
+// ErrNothing means that there is nothing to undo or redo.
+var ErrNothing = errors.New("nothing to undo or redo")
+
+const pageColumns = `id, site_id, slug, doc->>'title' AS title, seq, published_at, published_seq`
+
+// Pages lists a site's pages in their order.
+func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
+	var ps []*PageInfo
+	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+` FROM pages WHERE site_id = $1 ORDER BY position, slug`, site); err != nil {
+		return nil, fmt.Errorf("listing pages: %w", err)
+	}
+	return ps, nil
+}
+
+// Page gives a page of a site by slug.
+func (s *Store) Page(ctx context.Context, site, slug string) (*Page, error) {
+	var p Page
+	if err := s.db.GetContext(ctx, &p.PageInfo, `SELECT `+pageColumns+` FROM pages WHERE site_id = $1 AND slug = $2`, site, slug); err != nil {
+		return nil, fmt.Errorf("finding page: %w", notFound(err))
+	}
+	var err error
+	p.Doc, err = s.doc(ctx, s.db, p.ID, p.Seq)
+	return &p, err
+}
+
+// AddPage keeps a new page of a site.
+func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p *doc.Page) error {
+	b, err := json.Marshal(p)
+	if err != nil {
+		return fmt.Errorf("writing page %s: %w", p.ID, err)
+	}
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO pages (id, site_id, slug, position, doc) VALUES ($1, $2, $3, $4, $5)`, p.ID, site, slug, position, b); err != nil {
+		return fmt.Errorf("adding page %s: %w", slug, err)
+	}
+	return nil
+}
+
+// Published notes that a page as of a sequence number is on disk.
+func (s *Store) Published(ctx context.Context, page string, seq int64) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE pages SET published_at = now(), published_seq = $2 WHERE id = $1`, page, seq); err != nil {
+		return fmt.Errorf("noting a publication: %w", err)
+	}
+	return nil
+}
+
+// doc gives a page's document at the sequence number just read in the same
+// snapshot; from memory when this process has it.
+func (s *Store) doc(ctx context.Context, q sqlx.QueryerContext, page string, seq int64) (*doc.Page, error) {
+	if d := s.pages.get(page, seq); d != nil {
+		return d, nil
+	}
+	var row struct {
+		Doc []byte `db:"doc"`
+		Seq int64  `db:"seq"`
+	}
+	if err := sqlx.GetContext(ctx, q, &row, `SELECT doc, seq FROM pages WHERE id = $1`, page); err != nil {
+		return nil, fmt.Errorf("reading page: %w", notFound(err))
+	}
+	d := new(doc.Page)
+	if err := json.Unmarshal(row.Doc, d); err != nil {
+		return nil, fmt.Errorf("reading page %s: %w", page, err)
+	}
+	s.pages.put(page, row.Seq, d)
+	return d, nil
+}
+
+// Edited is a page after an edit.
+type Edited struct {
+	Page    *doc.Page
+	Seq     int64
+	Result  *edit.Result
+	History History
+}
+
+// Edit applies a command that was made against the page as of base. The command,
+// its steps and their inverse are in the log before Edit returns. ErrStale means
+// that a newer entry touched the same nodes; other errors are apply's.
+func (s *Store) Edit(ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error)) (*Edited, error) {
+	var out *Edited
+	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
+		seq, d, err := s.lock(ctx, tx, page)
+		if err != nil {
+			return err
+		}
+		if base > seq || base < 0 {
+			return doc.Problemf("Edit", "was made against state %d; the page is at %d: load it again", base, seq)
+		}
+		r, err := apply(d)
+		if err != nil {
+			if base < seq { // what it was about may be gone
+				if stale, serr := touchedSince(ctx, tx, page, base, []string{command.Node}); serr != nil || stale {
+					return errors.Join(ErrStale, serr)
+				}
+			}
+			return err
+		}
+		if base < seq {
+			stale, err := touchedSince(ctx, tx, page, base, r.Nodes)
+			if err != nil {
+				return err
+			}
+			if stale {
+				return ErrStale
+			}
+		}
+		if len(r.Steps) > 0 {
+			if err := s.append(ctx, tx, entry{page: page, seq: seq + 1, user: user, kind: "edit", command: command, result: r}); err != nil {
+				return err
+			}
+			seq++
+		}
+		h, err := history(ctx, tx, page, seq)
+		out = &Edited{Page: r.Page, Seq: seq, Result: r, History: h}
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	s.pages.put(page, out.Seq, out.Page)
+	return out, nil
+}
+
+func (s *Store) lock(ctx context.Context, tx *sqlx.Tx, page string) (int64, *doc.Page, error) {
+	var seq int64
+	if err := tx.GetContext(ctx, &seq, `SELECT seq FROM pages WHERE id = $1 FOR UPDATE`, page); err != nil {
+		return 0, nil, fmt.Errorf("locking page: %w", notFound(err))
+	}
+	d, err := s.doc(ctx, tx, page, seq)
+	return seq, d, err
+}
+
+func touchedSince(ctx context.Context, tx *sqlx.Tx, page string, base int64, nodes []string) (bool, error) {
+	var stale bool
+	err := tx.GetContext(ctx, &stale, `SELECT EXISTS (SELECT FROM page_log WHERE page_id = $1 AND seq > $2 AND nodes && $3)`, page, base, nodes)
+	if err != nil {
+		return false, fmt.Errorf("looking for newer edits: %w", err)
+	}
+	return stale, nil
+}
+
+// entry is a row to add to a page's log.
+type entry struct {
+	page    string
+	seq     int64
+	user    string
+	kind    string
+	target  *int64
+	command any
+	result  *edit.Result
+}
+
+// append writes the entry and the page as it is after it.
+func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
+	var command []byte
+	var err error
+	if e.command != nil {
+		if command, err = json.Marshal(e.command); err != nil {
+			return fmt.Errorf("writing the command: %w", err)
+		}
+	}
+	steps, err := json.Marshal(e.result.Steps)
+	if err != nil {
+		return fmt.Errorf("writing steps: %w", err)
+	}
+	inverse, err := json.Marshal(e.result.Inverse)
+	if err != nil {
+		return fmt.Errorf("writing the inverse: %w", err)
+	}
+	document, err := json.Marshal(e.result.Page)
+	if err != nil {
+		return fmt.Errorf("writing the page: %w", err)
+	}
+	_, err = tx.ExecContext(ctx, `WITH kept AS (
+			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)
+		) UPDATE pages SET doc = $10, seq = $2 WHERE id = $1`,
+		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, document)
+	if err != nil {
+		return fmt.Errorf("keeping the edit: %w", err)
+	}
+	return nil
+}
+
+const (
+	nextUndo = `SELECT seq FROM page_log WHERE page_id = $1 AND kind = 'edit' AND NOT undone ORDER BY seq DESC LIMIT 1`
+	nextRedo = `SELECT seq FROM page_log u WHERE page_id = $1 AND kind = 'undo' AND NOT undone
+		AND NOT EXISTS (SELECT FROM page_log e WHERE e.page_id = u.page_id AND e.kind = 'edit' AND e.seq > u.seq) ORDER BY seq DESC LIMIT 1`
+)
+
+func history(ctx context.Context, q sqlx.QueryerContext, page string, seq int64) (History, error) {
+	var row struct {
+		Undo bool `db:"undo"`
+		Redo bool `db:"redo"`
+	}
+	if err := sqlx.GetContext(ctx, q, &row, `SELECT EXISTS (`+nextUndo+`) AS undo, EXISTS (`+nextRedo+`) AS redo`, page); err != nil {
+		return History{}, fmt.Errorf("reading the log: %w", err)
+	}
+	return History{Edits: seq, CanUndo: row.Undo, CanRedo: row.Redo}, nil
+}
+
+// History tells what can be undone on a page.
+func (s *Store) History(ctx context.Context, page string, seq int64) (History, error) {
+	return history(ctx, s.db, page, seq)
+}
+
+// Undo takes back the last edit that stands; Redo takes back the last undo, as
+// long as nothing was edited since. Both append to the log.
+func (s *Store) Undo(ctx context.Context, page, user string) (*Edited, error) {
+	return s.back(ctx, page, user, "undo", nextUndo)
+}
+
+// Redo does again what the last undo took back.
+func (s *Store) Redo(ctx context.Context, page, user string) (*Edited, error) {
+	return s.back(ctx, page, user, "redo", nextRedo)
+}
+
+func (s *Store) back(ctx context.Context, page, user, kind, find string) (*Edited, error) {
+	var out *Edited
+	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
+		seq, d, err := s.lock(ctx, tx, page)
+		if err != nil {
+			return err
+		}
+		var target int64
+		if err := tx.GetContext(ctx, &target, find, page); err != nil {
+			if errors.Is(notFound(err), ErrNotFound) {
+				return ErrNothing
+			}
+			return fmt.Errorf("finding what to %s: %w", kind, err)
+		}
+		var row struct {
+			Inverse []byte `db:"inverse"`
+			Target  *int64 `db:"target"`
+		}
+		if err := tx.GetContext(ctx, &row, `UPDATE page_log SET undone = true WHERE page_id = $1 AND seq = $2 RETURNING inverse, target`, page, target); err != nil {
+			return fmt.Errorf("marking entry %d: %w", target, err)
+		}
+		if kind == "redo" {
+			if _, err := tx.ExecContext(ctx, `UPDATE page_log SET undone = false WHERE page_id = $1 AND seq = $2`, page, *row.Target); err != nil {
+				return fmt.Errorf("marking entry %d: %w", *row.Target, err)
+			}
+		}
+		var steps []edit.Step
+		if err := json.Unmarshal(row.Inverse, &steps); err != nil {
+			return fmt.Errorf("reading entry %d: %w", target, err)
+		}
+		next, inverse, err := edit.Run(d, steps)
+		if err != nil {
+			return fmt.Errorf("%s of entry %d: %w", kind, target, err)
+		}
+		r := &edit.Result{Page: next, Steps: steps, Inverse: inverse}
+		r.Nodes, r.Sections = edit.Touched(steps, d, next)
+		r.Select = edit.Reselect(r.Nodes, next)
+		seq++
+		if err := s.append(ctx, tx, entry{page: page, seq: seq, user: user, kind: kind, target: &target, result: r}); err != nil {
+			return err
+		}
+		h, err := history(ctx, tx, page, seq)
+		out = &Edited{Page: next, Seq: seq, Result: r, History: h}
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	s.pages.put(page, out.Seq, out.Page)
+	return out, nil
+}
+
+// pageCache keeps the newest documents, so that an edit need not read its page
+// again. Documents are values, so they can be shared.
+type pageCache struct {
+	mu    sync.Mutex
+	pages map[string]cachedPage
+}
+
+type cachedPage struct {
+	seq int64
+	doc *doc.Page
+}
+
+// maxCachedPages bounds the cache; past it, anything goes.
+const maxCachedPages = 200
+
+func (c *pageCache) get(page string, seq int64) *doc.Page {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if p, ok := c.pages[page]; ok && p.seq == seq {
+		return p.doc
+	}
+	return nil
+}
+
+func (c *pageCache) put(page string, seq int64, d *doc.Page) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.pages == nil {
+		c.pages = map[string]cachedPage{}
+	}
+	if old, ok := c.pages[page]; ok && old.seq > seq {
+		return
+	}
+	if len(c.pages) >= maxCachedPages {
+		for k := range c.pages {
+			delete(c.pages, k)
+			break
+		}
+	}
+	c.pages[page] = cachedPage{seq, d}
+}

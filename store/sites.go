@@ -1,0 +1,92 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+
+	"openplot/core/doc"
+)
+
+// Site is a site as somebody sees it.
+type Site struct {
+	doc.Site
+	Version int64 // changes with the house style and the zones
+	Role    Role  // of the person who asked
+}
+
+type siteRow struct {
+	ID      string `db:"id"`
+	Slug    string `db:"slug"`
+	Name    string `db:"name"`
+	House   []byte `db:"house"`
+	Zones   []byte `db:"zones"`
+	Version int64  `db:"version"`
+	Role    Role   `db:"role"`
+}
+
+func (r siteRow) site() (*Site, error) {
+	s := &Site{Site: doc.Site{ID: r.ID, Slug: r.Slug, Name: r.Name}, Version: r.Version, Role: r.Role}
+	if err := json.Unmarshal(r.House, &s.House); err != nil {
+		return nil, fmt.Errorf("reading the house style of %s: %w", r.Slug, err)
+	}
+	if err := json.Unmarshal(r.Zones, &s.Zones); err != nil {
+		return nil, fmt.Errorf("reading the zones of %s: %w", r.Slug, err)
+	}
+	return s, nil
+}
+
+const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.version`
+
+// Sites gives the sites a person is a member of, by name.
+func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
+	var rows []siteRow
+	err := s.db.SelectContext(ctx, &rows, `SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 ORDER BY s.name`, user)
+	if err != nil {
+		return nil, fmt.Errorf("listing sites: %w", err)
+	}
+	out := make([]*Site, len(rows))
+	for i, r := range rows {
+		if out[i], err = r.site(); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+// Site gives a site by slug as a member sees it; ErrNotFound for anybody else.
+func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
+	var r siteRow
+	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2`, user, slug)
+	if err != nil {
+		return nil, fmt.Errorf("finding site: %w", notFound(err))
+	}
+	return r.site()
+}
+
+// SiteBySlug gives a site to the program itself; Role is empty.
+func (s *Store) SiteBySlug(ctx context.Context, slug string) (*Site, error) {
+	var r siteRow
+	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1`, slug)
+	if err != nil {
+		return nil, fmt.Errorf("finding site: %w", notFound(err))
+	}
+	return r.site()
+}
+
+// AddSite keeps a new site.
+func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
+	house, err := json.Marshal(site.House)
+	if err != nil {
+		return fmt.Errorf("writing the house style: %w", err)
+	}
+	zones, err := json.Marshal(site.Zones)
+	if err != nil {
+		return fmt.Errorf("writing the zones: %w", err)
+	}
+	_, err = s.db.ExecContext(ctx, `INSERT INTO sites (id, slug, name, house, zones) VALUES ($1, $2, $3, $4, $5)`, site.ID, site.Slug, site.Name, house, zones)
+	if err != nil {
+		return fmt.Errorf("adding site %s: %w", site.Slug, err)
+	}
+	return nil
+}

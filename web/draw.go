@@ -1,0 +1,91 @@
+package web
+
+import (
+	"cmp"
+	"fmt"
+	"html"
+	"html/template"
+	"slices"
+	"strings"
+
+	"openplot/core/layout"
+	"openplot/core/style"
+)
+
+// drawing is a section drawn small, from the layout core's boxes.
+type drawing struct {
+	width  float64 // of the page, px
+	zone   int
+	marked string // block to mark, or ""
+}
+
+// section writes a section's box at y into an SVG whose units are px of the page.
+func (d drawing) section(b *strings.Builder, box *layout.Box, y float64) {
+	d.box(b, box, 0, y)
+}
+
+func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
+	x, y = x+box.X, y+box.Y
+	s := &box.Node.Styles[d.zone]
+	opacity := ""
+	if s.Opacity != 0 {
+		opacity = fmt.Sprintf(` opacity="%s"`, style.Number(s.Opacity))
+	}
+	radius := min(s.BorderRadius.Or(box.W, style.Viewport{}, 0), box.H/2)
+	if s.Background != "" || s.BorderWidth > 0 {
+		fill, stroke := cmp.Or(s.Background, "none"), ""
+		if s.BorderWidth > 0 {
+			stroke = fmt.Sprintf(` stroke="%s" stroke-width="%s"`, s.BorderColor, style.Number(s.BorderWidth))
+		}
+		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s"%s%s/>`, x, y, box.W, box.H, radius, fill, stroke, opacity)
+	}
+	if s.BackgroundURL != "" {
+		d.picture(b, s.BackgroundURL, x, y, box.W, box.H, 0, opacity)
+	}
+	if box.Node.Replaced() {
+		src := ""
+		for _, a := range box.Node.Attrs {
+			if a.Name == "src" {
+				src = a.Value
+			}
+			if a.Name == "srcset" { // the narrowest is plenty
+				src, _, _ = strings.Cut(a.Value, " ")
+			}
+		}
+		d.picture(b, src, x, y, box.W, box.H, radius, opacity)
+	}
+	for _, l := range box.Lines {
+		if l.W == 0 {
+			continue
+		}
+		h := s.FontSize * 0.62
+		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s" opacity="%s"/>`,
+			x+l.X, y+l.Y+(l.H-h)/2, l.W, h, h/5, s.Color, cmp.Or(map[bool]string{true: "0.85"}[s.FontWeight >= 600], "0.42"))
+	}
+	children := slices.Clone(box.Children)
+	slices.SortStableFunc(children, func(a, c *layout.Box) int {
+		return cmp.Compare(a.Node.Styles[d.zone].ZIndex, c.Node.Styles[d.zone].ZIndex)
+	})
+	for _, c := range children {
+		d.box(b, c, x, y)
+	}
+	if box.Node.Block != "" && box.Node.Block == d.marked {
+		w := d.width / 40
+		fmt.Fprintf(b, `<rect class="marked" x="%.0f" y="%.0f" width="%.0f" height="%.0f" stroke-width="%.0f"/>`, x, y, box.W, max(box.H, w), w)
+	}
+}
+
+func (d drawing) picture(b *strings.Builder, src string, x, y, w, h, radius float64, opacity string) {
+	clip := ""
+	if radius > 0 {
+		clip = fmt.Sprintf(` clip-path="inset(0 round %.0fpx)"`, radius)
+	}
+	fmt.Fprintf(b, `<image href="%s" x="%.0f" y="%.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMidYMid slice"%s%s/>`,
+		html.EscapeString(src), x, y, w, h, clip, opacity)
+}
+
+// svg wraps what was drawn; the picture is width px wide on screen.
+func (d drawing) svg(content string, pageHeight, width float64) template.HTML {
+	return template.HTML(fmt.Sprintf(`<svg class="drawing" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMinYMin slice" aria-hidden="true" focusable="false">%s</svg>`,
+		d.width, max(pageHeight, 1), width, max(pageHeight*width/d.width, 1), content))
+}

@@ -1,0 +1,121 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/store"
+)
+
+// edit carries out one command. Its answer holds what changed on the Bench; a
+// problem answers 422 and a stale command 409, with the fresh state.
+func (s *Server) edit(c *gin.Context) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 4*edit.MaxCommand)
+	raw := c.PostForm("command")
+	v, err := s.look(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	command, err := edit.Parse([]byte(raw))
+	if err != nil {
+		s.refuse(c, v, err)
+		return
+	}
+	if v.site.Role != store.Designer && !edit.ForWriter(command.Op) {
+		v.say(s, c, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
+		return
+	}
+	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture}
+	page := pageOf(c)
+	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
+		return edit.Apply(p, command, env)
+	})
+	if err != nil {
+		s.refuse(c, v, err)
+		return
+	}
+	s.edited(c, v, done, "")
+}
+
+func (s *Server) undo(c *gin.Context) {
+	s.step(c, s.Store.Undo, "Undone.", "There is nothing to undo.")
+}
+func (s *Server) redo(c *gin.Context) {
+	s.step(c, s.Store.Redo, "Done again.", "There is nothing to redo.")
+}
+
+func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (*store.Edited, error), done, nothing string) {
+	v, err := s.look(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if v.site.Role != store.Designer {
+		v.say(s, c, http.StatusForbidden, "As a writer you can change words and pictures; undo needs a designer.")
+		return
+	}
+	e, err := do(c, pageOf(c).ID, user(c).ID)
+	if errors.Is(err, store.ErrNothing) {
+		v.say(s, c, http.StatusOK, nothing)
+		return
+	}
+	if err != nil {
+		s.refuse(c, v, err)
+		return
+	}
+	s.edited(c, v, e, done)
+}
+
+// edited answers with the page after an edit.
+func (s *Server) edited(c *gin.Context, v *view, e *store.Edited, message string) {
+	v.page, v.seq, v.history = e.Page, e.Seq, e.History
+	if e.Result.Select != "" {
+		v.selects = e.Result.Select
+	}
+	changed := e.Result.Sections
+	if changed == nil {
+		changed = []string{}
+	}
+	s.answer(c, http.StatusOK, answer{view: v, message: message, changed: changed, overview: structural(e.Result.Steps)})
+}
+
+// refuse answers an edit that was not made.
+func (s *Server) refuse(c *gin.Context, v *view, err error) {
+	var problem *doc.Problem
+	switch {
+	case errors.Is(err, store.ErrStale):
+		fresh, lerr := s.reload(c)
+		if lerr != nil {
+			s.fail(c, lerr)
+			return
+		}
+		s.answer(c, http.StatusConflict, answer{view: fresh, fresh: true, alert: true,
+			message: "Somebody changed this at the same time. Here is how it stands now; make your change again if it is still wanted."})
+	case errors.As(err, &problem):
+		v.say(s, c, http.StatusUnprocessableEntity, problem.Field+" "+problem.Message)
+	default:
+		s.fail(c, err)
+	}
+}
+
+// reload looks again at the page as it is now.
+func (s *Server) reload(c *gin.Context) (*view, error) {
+	p, err := s.Store.Page(c, siteOf(c).ID, pageOf(c).Slug)
+	if err != nil {
+		return nil, err
+	}
+	c.Set(keyPage, p)
+	return s.look(c)
+}
+
+// say answers with a message and leaves everything else, what was typed too, as
+// it is.
+func (v *view) say(s *Server, c *gin.Context, status int, message string) {
+	s.answer(c, status, answer{view: v, message: message, alert: status >= 400, noTray: true})
+}

@@ -1,0 +1,177 @@
+package web
+
+import (
+	"errors"
+	"log/slog"
+	"net"
+	"net/http"
+	"runtime/debug"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
+	"golang.org/x/time/rate"
+
+	"openplot/store"
+)
+
+// logged gives every request an id and writes a line about it.
+func (s *Server) logged(c *gin.Context) {
+	id := uuid.NewString()
+	c.Set("request", id)
+	c.Header("X-Request-Id", id)
+	start := time.Now()
+	c.Next()
+	level := slog.LevelInfo
+	if c.Writer.Status() >= 500 {
+		level = slog.LevelError
+	}
+	s.Log.Log(c, level, "request", "id", id, "method", c.Request.Method, "path", c.Request.URL.Path,
+		"status", c.Writer.Status(), "ms", float64(time.Since(start).Microseconds())/1000)
+}
+
+func (s *Server) recovered(c *gin.Context) {
+	defer func() {
+		if r := recover(); r != nil {
+			s.Log.Error("panic", "id", c.GetString("request"), "panic", r, "stack", string(debug.Stack()))
+			if !c.Writer.Written() {
+				s.problemPage(c, http.StatusInternalServerError)
+			}
+			c.Abort()
+		}
+	}()
+	c.Next()
+}
+
+// guarded sets the headers that keep the application's origin to itself.
+func (s *Server) guarded(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; font-src 'self'; "+
+		"img-src 'self' data: "+s.PagesURL+"; connect-src 'self'; frame-src 'self'; form-action 'self' "+s.PagesURL+"; base-uri 'none'; frame-ancestors 'none'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "same-origin")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
+	h.Set("Cache-Control", "no-store")
+	c.Next()
+}
+
+type attempt struct {
+	limit *rate.Limiter
+	seen  time.Time
+}
+
+// allow lets an address try ten times at once and then every six seconds.
+func (a *attempts) allow(address string, now time.Time) bool {
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	if a.from == nil {
+		a.from = map[string]*attempt{}
+	}
+	if len(a.from) > 10_000 {
+		for k, v := range a.from {
+			if now.Sub(v.seen) > 10*time.Minute {
+				delete(a.from, k)
+			}
+		}
+	}
+	t := a.from[address]
+	if t == nil {
+		t = &attempt{limit: rate.NewLimiter(rate.Every(6*time.Second), 10)}
+		a.from[address] = t
+	}
+	t.seen = now
+	return t.limit.AllowN(now, 1)
+}
+
+func address(r *http.Request) string {
+	host, _, err := net.SplitHostPort(r.RemoteAddr)
+	if err != nil {
+		return r.RemoteAddr
+	}
+	return host
+}
+
+// Keys of what the middleware below leaves in the context.
+const (
+	keyUser = "user"
+	keySite = "site"
+	keyPage = "page"
+)
+
+// signedIn sends others to the sign-in.
+func (s *Server) signedIn(c *gin.Context) {
+	id := s.sessions.GetString(c.Request.Context(), "user")
+	if id != "" {
+		u, err := s.Store.User(c, id)
+		if err == nil {
+			c.Set(keyUser, u)
+			c.Next()
+			return
+		}
+		if !errors.Is(err, store.ErrNotFound) {
+			s.fail(c, err)
+			return
+		}
+	}
+	if c.Request.Method != http.MethodGet || c.GetHeader("HX-Request") != "" {
+		c.Header("HX-Redirect", "/sign-in")
+		c.AbortWithStatus(http.StatusUnauthorized)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/sign-in")
+	c.Abort()
+}
+
+// member answers 404 unless the person belongs to the site.
+func (s *Server) member(c *gin.Context) {
+	site, err := s.Store.Site(c, user(c).ID, c.Param("site"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Set(keySite, site)
+	c.Next()
+}
+
+// homeSlug stands in addresses for the home page, whose slug is "".
+const homeSlug = "home"
+
+func (s *Server) onPage(c *gin.Context) {
+	slug := c.Param("page")
+	if slug == homeSlug {
+		slug = ""
+	}
+	p, err := s.Store.Page(c, siteOf(c).ID, slug)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Set(keyPage, p)
+	c.Next()
+}
+
+// designer refuses the Writer role.
+func (s *Server) designer(c *gin.Context) {
+	if siteOf(c).Role != store.Designer {
+		s.problemPage(c, http.StatusForbidden)
+		c.Abort()
+		return
+	}
+	c.Next()
+}
+
+func user(c *gin.Context) *store.User   { return c.MustGet(keyUser).(*store.User) }
+func siteOf(c *gin.Context) *store.Site { return c.MustGet(keySite).(*store.Site) }
+func pageOf(c *gin.Context) *store.Page { return c.MustGet(keyPage).(*store.Page) }
+
+// fail answers with an error that no form can show.
+func (s *Server) fail(c *gin.Context, err error) {
+	c.Abort()
+	if errors.Is(err, store.ErrNotFound) {
+		s.problemPage(c, http.StatusNotFound)
+		return
+	}
+	s.Log.Error("failed", "id", c.GetString("request"), "error", err)
+	s.problemPage(c, http.StatusInternalServerError)
+}

@@ -1,0 +1,137 @@
+// Package web is the application's interface: Gin routes, handlers, templates and
+// static files.
+//
+// In come HTTP requests, out go server-rendered pages and parts for htmx. It
+// holds no rules of the job: those are in core. Two handlers are served on two
+// origins: App is where people work, Pages serves what is published, previews
+// and uploads, and never sees a session. Start at New.
+package web
+
+import (
+	"embed"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/alexedwards/scs/postgresstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/shape"
+	"openplot/fonts"
+	"openplot/site"
+	"openplot/store"
+)
+
+//go:embed all:static templates
+var files embed.FS
+
+// Config is what the server needs to know.
+type Config struct {
+	Store    *store.Store
+	MediaDir string // where uploads are kept
+	SiteDir  string // where sites are published to
+	// PagesURL is the origin that Pages is served on, such as http://127.0.0.1:8081.
+	PagesURL string
+	// Secret signs preview addresses.
+	Secret []byte
+	Log    *slog.Logger
+	// Secure marks cookies as for HTTPS only.
+	Secure bool
+}
+
+// Server answers requests.
+type Server struct {
+	Config
+	sessions  *scs.SessionManager
+	lib       *shape.Library
+	templates map[string]*template.Template
+	publisher *site.Publisher
+	scenes    sceneCache
+	signIns   attempts
+	static    http.Handler
+}
+
+// New prepares a server.
+func New(c Config) (*Server, error) {
+	lib, err := fonts.Library()
+	if err != nil {
+		return nil, err
+	}
+	s := &Server{Config: c, lib: lib, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir}}
+	if s.Log == nil {
+		s.Log = slog.New(slog.DiscardHandler)
+	}
+	if s.templates, err = parseTemplates(); err != nil {
+		return nil, err
+	}
+	s.sessions = scs.New()
+	s.sessions.Store = postgresstore.NewWithCleanupInterval(c.Store.DB(), 30*time.Minute)
+	s.sessions.Lifetime = 14 * 24 * time.Hour
+	s.sessions.Cookie.Name = "openplot"
+	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
+	s.sessions.Cookie.Secure = c.Secure
+	static, err := fs.Sub(files, "static")
+	if err != nil {
+		return nil, fmt.Errorf("opening static files: %w", err)
+	}
+	s.static = newStatic(static)
+	return s, nil
+}
+
+func init() { gin.SetMode(gin.ReleaseMode) }
+
+// App is the handler of the application's origin.
+func (s *Server) App() http.Handler {
+	r := gin.New()
+	r.RedirectTrailingSlash = false
+	r.Use(s.logged, s.recovered, s.guarded)
+	r.GET("/static/*file", gin.WrapH(http.StripPrefix("/static", s.static)))
+	r.GET("/fonts/*file", s.font)
+	r.GET("/sign-in", s.signInForm)
+	r.POST("/sign-in", s.signIn)
+	r.GET("/healthy", func(c *gin.Context) { c.String(http.StatusOK, "ok") })
+
+	in := r.Group("/", s.signedIn)
+	in.POST("/sign-out", s.signOut)
+	in.GET("/", s.sites)
+	of := in.Group("/sites/:site", s.member)
+	of.GET("", s.pages)
+	of.GET("/media", s.mediaPicker)
+	of.POST("/media", s.upload)
+	on := of.Group("/pages/:page", s.onPage)
+	on.GET("/bench", s.bench)
+	on.GET("/canvas", s.canvas)
+	on.GET("/parts", s.parts)
+	on.POST("/edits", s.edit)
+	on.POST("/undo", s.undo)
+	on.POST("/redo", s.redo)
+	on.POST("/try", s.designer, s.try)
+	on.POST("/publish", s.designer, s.publish)
+	r.NoRoute(func(c *gin.Context) { s.problemPage(c, http.StatusNotFound) })
+
+	protection := http.NewCrossOriginProtection()
+	return protection.Handler(s.sessions.LoadAndSave(r))
+}
+
+// Pages is the handler of the second origin.
+func (s *Server) Pages() http.Handler {
+	r := gin.New()
+	r.Use(s.logged, s.recovered)
+	r.GET("/media/:file", s.mediaFile)
+	r.GET("/fonts/*file", s.font)
+	r.GET("/try/:token/*path", s.preview)
+	published := s.publishedFiles()
+	r.NoRoute(gin.WrapH(published))
+	return r
+}
+
+// attempts limits sign-ins per address.
+type attempts struct {
+	mu   sync.Mutex
+	from map[string]*attempt
+}

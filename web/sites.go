@@ -1,0 +1,110 @@
+package web
+
+import (
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/store"
+)
+
+type siteCard struct {
+	Slug, Name, Role string
+	Pages            int
+	Drawing          template.HTML
+}
+
+// sites shows the sites of the person, each with a drawing of its home page.
+func (s *Server) sites(c *gin.Context) {
+	sites, err := s.Store.Sites(c, user(c).ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var cards []siteCard
+	for _, st := range sites {
+		pages, err := s.Store.Pages(c, st.ID)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		card := siteCard{Slug: st.Slug, Name: st.Name, Role: string(st.Role), Pages: len(pages)}
+		if home, err := s.Store.Page(c, st.ID, ""); err == nil {
+			if card.Drawing, err = s.pageDrawing(c, st, home.Doc, 400); err != nil {
+				s.fail(c, err)
+				return
+			}
+		}
+		cards = append(cards, card)
+	}
+	s.screen(c, http.StatusOK, "sites", map[string]any{"User": user(c), "Sites": cards})
+}
+
+type pageCard struct {
+	Slug, Title, State string
+	Drawing            template.HTML
+}
+
+// pages shows the pages of a site.
+func (s *Server) pages(c *gin.Context) {
+	st := siteOf(c)
+	infos, err := s.Store.Pages(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var cards []pageCard
+	for _, i := range infos {
+		p, err := s.Store.Page(c, st.ID, i.Slug)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		card := pageCard{Slug: pageSlug(i.Slug), Title: i.Title, State: publishedState(i)}
+		if card.Drawing, err = s.pageDrawing(c, st, p.Doc, 290); err != nil {
+			s.fail(c, err)
+			return
+		}
+		cards = append(cards, card)
+	}
+	s.screen(c, http.StatusOK, "pages", map[string]any{"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/"})
+}
+
+func pageSlug(slug string) string {
+	if slug == "" {
+		return homeSlug
+	}
+	return slug
+}
+
+func publishedState(i *store.PageInfo) string {
+	switch {
+	case i.PublishedSeq == nil:
+		return "Not published yet"
+	case *i.PublishedSeq == i.Seq:
+		return "Published"
+	}
+	return "Published, with newer edits here"
+}
+
+// pageDrawing draws a page at the widest zone's typical width.
+func (s *Server) pageDrawing(c *gin.Context, st *store.Site, p *doc.Page, width float64) (template.HTML, error) {
+	stage, err := s.stage(c, st)
+	if err != nil {
+		return "", err
+	}
+	d := drawing{width: float64(st.Zones[0].Typical)}
+	var b strings.Builder
+	y := 0.0
+	for _, sec := range p.Sections {
+		if !sec.Hidden {
+			box := stage.scene(sec).at(d.width)
+			d.section(&b, box, y)
+			y += box.H
+		}
+	}
+	return d.svg(b.String(), y, width), nil
+}

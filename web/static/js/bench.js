@@ -1,0 +1,50 @@
+// Sets the Bench up.
+import { page, read, take } from './page.js';
+import { onAnswer, redo, send, undo } from './edits.js';
+import * as canvas from './canvas.js';
+import * as gesture from './gesture.js';
+import * as keys from './keys.js';
+import * as overlay from './overlay.js';
+import * as overview from './overview.js';
+import * as picker from './picker.js';
+import * as pointer from './pointer.js';
+import * as reach from './reach.js';
+import { mark } from './select.js';
+import * as shelf from './shelf.js';
+import * as tray from './tray.js';
+
+const state = read();
+take(state);
+page.width = state.width;
+page.select = state.select;
+
+document.addEventListener('click', (e) => {
+  const c = e.target.closest('[data-command]');
+  if (c) send(JSON.parse(c.dataset.command));
+  const d = e.target.closest('[data-do]');
+  if (d) (d.dataset.do === 'undo' ? undo : redo)();
+  if (e.target.closest('[data-dismiss]')) document.getElementById('say').replaceChildren();
+  if (e.target.closest('#keys-open')) document.getElementById('keys').showModal();
+});
+document.addEventListener('htmx:before:swap', tray.remember);
+
+onAnswer((answer) => {
+  const chosen = answer.select !== page.select;
+  page.select = answer.select;
+  if (answer.show.length || answer.order) canvas.apply(answer);
+  reach.lay();
+  mark();
+  tray.restore();
+  if (chosen) canvas.show(page.select);
+  overlay.redraw();
+});
+
+await canvas.ready;
+canvas.setWidth(page.width);
+canvas.onScroll(overlay.redraw);
+for (const part of [reach, pointer, keys, tray, overview, shelf, picker]) part.start();
+reach.lay();
+mark();
+await Promise.all([gesture.load(), canvas.doc().fonts.ready]);
+overlay.redraw();
+document.body.dataset.ready = '';

@@ -1,0 +1,111 @@
+// The page itself, in a frame without scripts: patched here, measured here.
+import { page } from './page.js';
+
+const frame = document.getElementById('canvas');
+const stage = document.getElementById('stage');
+let scale = 1;
+
+export const doc = () => frame.contentDocument;
+
+/** Resolves when the frame holds the page. */
+export const ready = new Promise((resolve) => {
+  const there = () => doc()?.body && doc().readyState === 'complete' && doc().URL !== 'about:blank';
+  if (there()) resolve();
+  else frame.addEventListener('load', () => resolve(), { once: true });
+});
+
+/** Gives the frame a width in px of the page; it is scaled down where it doesn't fit. */
+export function setWidth(width) {
+  const room = stage.clientWidth - 44;
+  scale = Math.min(1, room / width);
+  const left = Math.max(22, (stage.clientWidth - width * scale) / 2);
+  frame.style.width = `${width}px`;
+  frame.style.height = `${(stage.clientHeight - 14) / scale}px`;
+  frame.style.transform = `translate(${left}px, 14px) scale(${scale})`;
+  const note = document.getElementById('scale');
+  note.hidden = scale === 1;
+  note.textContent = `shown at ${Math.round(scale * 100)} %`;
+}
+
+export const scaleNow = () => scale;
+
+/** Puts changed sections into the page, and all in order. */
+export function apply(state) {
+  const d = doc();
+  for (const { id, html, css } of state.show) {
+    let style = d.querySelector(`style[data-css="${id}"]`);
+    if (!style) {
+      style = d.createElement('style');
+      style.dataset.css = id;
+      d.head.append(style);
+    }
+    style.textContent = css;
+    const holder = d.createElement('template');
+    holder.innerHTML = html;
+    const old = element(id);
+    if (old) old.replaceWith(holder.content);
+    else d.body.append(holder.content);
+  }
+  let before = null;
+  for (const id of page.order.toReversed()) {
+    const e = element(id);
+    if (e && e.nextElementSibling !== before) d.body.insertBefore(e, before);
+    before = e;
+  }
+  for (const e of [...d.body.children]) {
+    if (e.dataset.section && !page.order.includes(e.dataset.section)) e.remove();
+  }
+}
+
+/** The element of a section or block. */
+export function element(id) {
+  return id ? doc().querySelector(`[data-section="${id}"], [data-block="${id}"]`) : null;
+}
+
+const origin = () => frame.getBoundingClientRect();
+
+/** An element's box in px of the stage. */
+export function boxOf(e) {
+  const r = e.getBoundingClientRect();
+  const o = origin();
+  const s = stage.getBoundingClientRect();
+  return { x: o.left - s.left + r.left * scale, y: o.top - s.top + r.top * scale, w: r.width * scale, h: r.height * scale };
+}
+
+/** A point of the window in px of the page's viewport. */
+export function toPage(x, y) {
+  const o = origin();
+  return { x: (x - o.left) / scale, y: (y - o.top) / scale };
+}
+
+/** The section and block at a point of the window. */
+export function hit(x, y) {
+  const p = toPage(x, y);
+  const e = doc().elementFromPoint(p.x, p.y);
+  return {
+    block: e?.closest('[data-block]')?.dataset.block ?? '',
+    section: e?.closest('[data-section]')?.dataset.section ?? '',
+  };
+}
+
+/** Where a section's grid begins, in px of the page's viewport. */
+export function gridOrigin(section) {
+  const r = element(section).getBoundingClientRect();
+  const g = page.grids[section];
+  return { x: r.left + g.x, y: r.top + g.y };
+}
+
+export function scrollBy(x, y) { frame.contentWindow.scrollBy(x / scale, y / scale); }
+
+/** Scrolls until an element is in sight. */
+export function show(id) {
+  const e = element(id);
+  if (!e) return;
+  const r = e.getBoundingClientRect();
+  const h = frame.clientHeight;
+  if (r.top < 0 || r.bottom > h) {
+    frame.contentWindow.scrollBy({ top: r.height > h || r.top < 0 ? r.top - 24 : r.bottom - h + 24, behavior: 'instant' });
+  }
+}
+
+export const onScroll = (f) => frame.contentWindow.addEventListener('scroll', f, { passive: true });

@@ -1,0 +1,52 @@
+// Sends commands, one after another, and takes over what comes back.
+import { base, page, read, take } from './page.js';
+
+const listeners = [];
+
+/** Calls f(state, all) after every answer; all is true when everything was sent. */
+export function onAnswer(f) { listeners.push(f); }
+
+let last = Promise.resolve();
+
+function queue(f) {
+  last = last.then(f, f);
+  return last;
+}
+
+async function request(method, path, values) {
+  const before = document.getElementById('state');
+  await window.htmx.ajax(method, base + path, { source: document.body, swap: 'none', values: { width: page.width, select: page.select, ...values } });
+  const now = document.getElementById('state');
+  if (now === before) { // nothing came: the server wasn't reached, or the session ended
+    say('Open Plot can’t be reached. What you did last is not kept; try it again in a moment.');
+    return null;
+  }
+  const state = read();
+  take(state);
+  for (const f of listeners) f(state);
+  return state;
+}
+
+/** Sends a command; its base is the state that the page is in when it is sent. */
+export function send(command) {
+  return queue(() => request('POST', '/edits', { command: JSON.stringify({ ...command, base: page.seq }) }));
+}
+
+export const undo = () => queue(() => request('POST', '/undo', {}));
+export const redo = () => queue(() => request('POST', '/redo', {}));
+
+/** Asks for the Tray, and what else is drawn, for another width or selection. */
+export function look({ overview = false } = {}) {
+  return queue(() => request('GET', '/parts', overview ? { overview: 1 } : {}));
+}
+
+/** Resolves when everything sent has been answered. */
+export const settled = () => last;
+
+export function say(message) {
+  const p = document.createElement('p');
+  p.textContent = message;
+  const place = document.getElementById('say');
+  place.classList.add('say-alert');
+  place.replaceChildren(p);
+}

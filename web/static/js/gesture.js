@@ -1,0 +1,51 @@
+// Asks core, as WebAssembly, where things would land.
+import { block, page, zoneAt } from './page.js';
+
+let core = null;
+
+/** Loads the module; until it is there, gestures don't begin. */
+export async function load() {
+  const go = new window.Go();
+  const arrived = new Promise((resolve) => window.addEventListener('openplot:bench', resolve, { once: true }));
+  const { instance } = await WebAssembly.instantiateStreaming(fetch('/static/wasm/bench.wasm'), go.importObject);
+  go.run(instance);
+  await arrived;
+  core = window.openplotBench;
+  document.body.dataset.core = 'ready';
+}
+
+export const loaded = () => core !== null;
+
+const answer = new Float64Array(256);
+const bytes = new Uint8Array(answer.buffer);
+const raw = (numbers) => new Uint8Array(Float64Array.from(numbers).buffer);
+
+/** Begins a gesture in a section, of a block or, with '', of something new. */
+export function begin(section, id) {
+  const g = page.grids[section];
+  const zone = zoneAt(page.width).id;
+  const grid = [g.columns.length, ...g.columns, g.rows.length, ...g.rows, g.columnGap, g.rowGap, g.rowHeight];
+  const own = id ? block(id).zones[zone].slice(0, 4) : [1, 1, 1, 1];
+  const others = (page.places[section] ?? []).filter((b) => b.id !== id && !b.hidden?.[zone]).flatMap((b) => b.zones[zone].slice(0, 4));
+  core.begin(raw(grid), raw(own), raw(others));
+}
+
+function landing() {
+  const [column, span, row, rows, x, y, w, h, n] = answer;
+  const guides = [];
+  for (let i = 0; i < n; i++) {
+    const [vertical, at, from, to] = answer.subarray(9 + 4 * i);
+    guides.push({ vertical: vertical === 1, at, from, to });
+  }
+  return { place: { column, span, row, rows }, rect: { x, y, w, h }, guides };
+}
+
+export function move(x, y) { core.move(bytes, x, y); return landing(); }
+export function pull(edges, r) { core.pull(bytes, edges, r.x, r.y, r.w, r.h); return landing(); }
+export function at(x, y, span, rows) { core.at(bytes, x, y, span, rows); return landing(); }
+
+/** The place of a block, its layer too, as a command has it. */
+export function placeOf(id, cells) {
+  const layer = id ? block(id).zones[zoneAt(page.width).id][4] : 0;
+  return { ...cells, layer };
+}

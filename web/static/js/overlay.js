@@ -1,0 +1,127 @@
+// Marks over the canvas: what is selected, the grid, guides and measures.
+import { block, page, sectionOf } from './page.js';
+import * as canvas from './canvas.js';
+
+const svg = document.getElementById('overlay');
+const NS = 'http://www.w3.org/2000/svg';
+let hovered = '';
+let landing = null; // { section, rect, guides } while a gesture lasts
+export const options = { grid: true };
+
+function draw(name, attrs, text) {
+  const e = document.createElementNS(NS, name);
+  for (const [k, v] of Object.entries(attrs)) e.setAttribute(k, v);
+  if (text !== undefined) e.textContent = text;
+  svg.append(e);
+  return e;
+}
+
+const px = (v) => Math.round(v) + 0.5;
+
+export function hover(id) {
+  if (id === hovered) return;
+  hovered = id;
+  redraw();
+}
+
+export function land(l) {
+  landing = l;
+  redraw();
+}
+
+/** Draws everything again. */
+export function redraw() {
+  svg.replaceChildren();
+  const id = page.select;
+  const section = landing?.section ?? sectionOf(id);
+  if (section && options.grid && (block(id) || landing)) crosses(section);
+  if (hovered && hovered !== id) outline(hovered, 'hover');
+  if (landing) drawLanding();
+  const e = canvas.element(id);
+  if (e && !landing) selection(canvas.boxOf(e), Boolean(block(id)));
+}
+
+function outline(id, name) {
+  const e = canvas.element(id);
+  if (!e) return;
+  const b = canvas.boxOf(e);
+  draw('rect', { class: name, x: px(b.x), y: px(b.y), width: Math.max(0, Math.round(b.w) - 1), height: Math.max(0, Math.round(b.h) - 1) });
+}
+
+/** Corner marks and edge ticks, as on a survey plot. */
+function selection(b, isBlock) {
+  const [l, t, r, m] = [px(b.x), px(b.y), px(b.x + b.w) - 1, px(b.y + b.h) - 1];
+  draw('rect', { class: 'edge', x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, m - t) });
+  const c = Math.max(5, Math.min(14, b.w / 3, b.h / 3));
+  const o = isBlock ? 2 : -2; // blocks are marked outside, sections inside
+  draw('path', { class: 'corner', d:
+    `M${l - o} ${t - o + c}V${t - o}H${l - o + c} M${r + o - c} ${t - o}H${r + o}V${t - o + c} M${r + o} ${m + o - c}V${m + o}H${r + o - c} M${l - o + c} ${m + o}H${l - o}V${m + o - c}` });
+  if (!isBlock) return;
+  const [cx, cy] = [(l + r) / 2, (t + m) / 2];
+  draw('path', { class: 'corner', d: `M${cx - 7} ${t - o}H${cx + 7} M${cx - 7} ${m + o}H${cx + 7} M${l - o} ${cy - 7}V${cy + 7} M${r + o} ${cy - 7}V${cy + 7}` });
+  const grips = { 3: [l, t], 2: [cx, t], 6: [r, t], 4: [r, cy], 12: [r, m], 8: [cx, m], 9: [l, m], 1: [l, cy] };
+  const cursors = { 3: 'nwse-resize', 12: 'nwse-resize', 6: 'nesw-resize', 9: 'nesw-resize', 2: 'ns-resize', 8: 'ns-resize', 4: 'ew-resize', 1: 'ew-resize' };
+  for (const [edges, [x, y]] of Object.entries(grips)) {
+    const e = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-edges': edges });
+    e.style.cursor = cursors[edges];
+  }
+}
+
+/** Small crosses where the tracks' edges meet, in the section that is worked on. */
+function crosses(section) {
+  const g = page.grids[section];
+  const e = canvas.element(section);
+  if (!g || !e) return;
+  const box = canvas.boxOf(e);
+  const s = canvas.scaleNow();
+  const xs = [];
+  let x = g.x;
+  for (const w of g.columns) { xs.push(x, x + w); x += w + g.columnGap; }
+  const ys = [];
+  let y = g.y;
+  const rows = landing ? [...g.rows, ...Array(4).fill(g.rowHeight)] : g.rows;
+  for (const h of rows) { ys.push(y); y += h + g.rowGap; }
+  ys.push(y - g.rowGap);
+  let d = '';
+  for (const gy of ys) {
+    const sy = px(box.y + gy * s);
+    if (sy < 0 || sy > svg.clientHeight) continue;
+    for (const gx of xs) {
+      const sx = px(box.x + gx * s);
+      d += `M${sx - 2.5} ${sy}h5M${sx} ${sy - 2.5}v5`;
+    }
+  }
+  draw('path', { class: 'cross', d });
+}
+
+function drawLanding() {
+  const e = canvas.element(landing.section);
+  const g = page.grids[landing.section];
+  if (!e || !g) return;
+  const box = canvas.boxOf(e);
+  const s = canvas.scaleNow();
+  const [ox, oy] = [box.x + g.x * s, box.y + g.y * s];
+  const r = landing.rect;
+  draw('rect', { class: 'landing', x: ox + r.x * s, y: oy + r.y * s, width: Math.max(2, r.w * s), height: Math.max(2, r.h * s) });
+  for (const u of landing.guides) {
+    const at = u.at * s;
+    draw('path', { class: 'guide', d: u.vertical
+      ? `M${px(ox + at)} ${oy + u.from * s - 8}V${oy + u.to * s + 8}`
+      : `M${ox + u.from * s - 8} ${px(oy + at)}H${ox + u.to * s + 8}` });
+  }
+  measure(ox, oy, r, s, g);
+}
+
+/** The size in px and the space to the grid's edges, on small tags. */
+function measure(ox, oy, r, s, g) {
+  const full = g.columns.reduce((a, w) => a + w, 0) + g.columnGap * (g.columns.length - 1);
+  tag(ox + (r.x + r.w / 2) * s, oy + (r.y + r.h) * s + 14, `${Math.round(r.w)} × ${Math.round(r.h)}`);
+  if (r.x > 1) tag(ox + r.x * s / 2, oy + (r.y + r.h / 2) * s, Math.round(r.x));
+  if (full - r.x - r.w > 1) tag(ox + (r.x + r.w + full) / 2 * s, oy + (r.y + r.h / 2) * s, Math.round(full - r.x - r.w));
+}
+
+function tag(x, y, text) {
+  const w = String(text).length * 7 + 12;
+  draw('rect', { class: 'tag', x: px(x - w / 2), y: px(y - 8), width: w, height: 16 });
+  draw('text', { class: 'tag-text', x, y: y + 4 }, text);
+}

@@ -1,0 +1,122 @@
+// The Shelf: inserts at the mark, or where something is dropped.
+import { page, sectionOf, zoneAt } from './page.js';
+import { send } from './edits.js';
+import * as canvas from './canvas.js';
+import * as gesture from './gesture.js';
+import * as overlay from './overlay.js';
+import { pick } from './picker.js';
+
+const shelf = document.getElementById('shelf');
+const slack = 5;
+let after = null; // section that a new one goes behind, '' for the top, null for none pointed at
+
+/** Opens the Shelf at an insertion mark. */
+export function open(mark = null) {
+  after = mark ?? sectionOf(page.select) ?? null;
+  if (after === '') after = mark === '' ? '' : page.order.at(-1) ?? '';
+  for (const m of document.querySelectorAll('.mark')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
+  const name = page.names[after];
+  document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into it.` : 'Goes at the top of the page.';
+  shelf.show();
+  document.getElementById('shelf-search').focus();
+}
+
+export function close() {
+  shelf.close();
+  for (const m of document.querySelectorAll('.mark.here')) m.classList.remove('here');
+  document.getElementById('stage').focus({ preventScroll: true });
+}
+
+export const isOpen = () => shelf.open;
+
+function add(item) {
+  if (item.dataset.preset) {
+    send({ op: 'section.add', after, preset: item.dataset.preset });
+  } else {
+    const section = after || page.order[0];
+    if (!section) {
+      send({ op: 'section.add', after: '', preset: 'empty' }).then((state) => state?.order[0] && insert(item.dataset.kind, state.order[0]));
+    } else insert(item.dataset.kind, section);
+  }
+  close();
+}
+
+function insert(kind, section, place) {
+  const command = { op: 'block.add', node: section, kind, zone: zoneAt(page.width).id, place };
+  if (kind === 'picture') pick((id) => send({ ...command, value: id }));
+  else send(command);
+}
+
+/** Cells that a new block of a kind takes when it is dropped. */
+const size = { heading: [6, 2], text: [5, 4], picture: [5, 8], button: [3, 2] };
+
+function drag(item, e) {
+  const from = { x: e.clientX, y: e.clientY };
+  let over = null;
+  let moving = false;
+  const move = (m) => {
+    if (!moving && (Math.hypot(m.clientX - from.x, m.clientY - from.y) < slack || !gesture.loaded())) return;
+    moving = true;
+    shelf.classList.add('dragging');
+    const section = canvas.hit(m.clientX, m.clientY).section;
+    if (!section) { over = null; overlay.land(null); return; }
+    if (over?.section !== section) gesture.begin(section, '');
+    const p = canvas.toPage(m.clientX, m.clientY);
+    const o = canvas.gridOrigin(section);
+    const [span, rows] = size[item.dataset.kind];
+    over = { section, ...gesture.at(p.x - o.x, p.y - o.y, span, rows) };
+    overlay.land(over);
+  };
+  const up = () => {
+    window.removeEventListener('pointermove', move);
+    window.removeEventListener('keydown', cancel, true);
+    shelf.classList.remove('dragging');
+    overlay.land(null);
+    if (!moving) return;
+    item.addEventListener('click', (c) => c.stopImmediatePropagation(), { capture: true, once: true });
+    setTimeout(() => item.blur());
+    if (over) {
+      close();
+      insert(item.dataset.kind, over.section, { ...over.place, layer: 0 });
+    }
+  };
+  const cancel = (k) => {
+    if (k.key !== 'Escape') return;
+    k.stopPropagation();
+    over = null;
+    up();
+  };
+  window.addEventListener('pointermove', move);
+  window.addEventListener('pointerup', up, { once: true });
+  window.addEventListener('keydown', cancel, true);
+}
+
+export function start() {
+  shelf.addEventListener('pointerdown', (e) => {
+    const item = e.target.closest('[data-kind]');
+    if (item && e.button === 0) drag(item, e);
+  });
+  shelf.addEventListener('click', (e) => {
+    const item = e.target.closest('.shelf-item');
+    if (item) add(item);
+    if (e.target.closest('[data-close-shelf]')) close();
+  });
+  shelf.addEventListener('keydown', (e) => {
+    if (e.key === 'Escape') { close(); e.stopPropagation(); }
+    if (e.key === 'Enter' && e.target.id === 'shelf-search') {
+      const first = [...shelf.querySelectorAll('.shelf-item')].find((i) => i.offsetParent);
+      if (first) add(first);
+    }
+    if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+      const items = [...shelf.querySelectorAll('.shelf-item')].filter((i) => i.offsetParent);
+      const at = items.indexOf(document.activeElement) + (e.key === 'ArrowDown' ? 1 : -1);
+      (items[at] ?? document.getElementById('shelf-search')).focus();
+      e.preventDefault();
+      e.stopPropagation();
+    }
+  });
+  document.addEventListener('click', (e) => {
+    const mark = e.target.closest('.mark-add');
+    if (mark) open(mark.dataset.after);
+  });
+}

@@ -1,0 +1,65 @@
+// The Tray: sends what is entered as commands.
+import { page, zoneAt } from './page.js';
+import { send } from './edits.js';
+import { pick } from './picker.js';
+
+let folded = false;
+
+function command(e, value) {
+  return { op: e.dataset.op, node: page.select, zone: zoneAt(page.width).id, setting: e.dataset.setting || undefined, value };
+}
+
+async function enter(e, value) {
+  const state = await send(command(e, value));
+  const field = document.getElementById(e.id);
+  if (state && field === e && document.querySelector('#say.say-alert p')) field.setAttribute('aria-invalid', 'true'); // refused: what was typed stays
+}
+
+export function start() {
+  document.addEventListener('change', (e) => {
+    const t = e.target;
+    if (!t.closest('#tray') || !t.dataset.op) return;
+    const v = t.value.trim();
+    if (v === '' && t.dataset.op === 'set') t.dataset.op = 'follow'; // an emptied field follows
+    enter(t, v);
+  });
+  document.addEventListener('click', (e) => {
+    const t = e.target.closest('#tray [data-op]');
+    if (t?.tagName === 'BUTTON') {
+      if ('pick' in t.dataset) pick((id) => send(command(t, id)));
+      else send(command(t, t.dataset.value));
+    }
+    if (e.target.closest('[data-fold]')) {
+      folded = !folded;
+      fold();
+    }
+  });
+  document.addEventListener('keydown', (e) => {
+    const t = e.target;
+    if (!t.closest?.('#tray')) return;
+    if (e.key === 'Escape' && 'defaultValue' in t && t.value !== t.defaultValue) { t.value = t.defaultValue; e.stopPropagation(); }
+    if (e.key === 'Enter' && t.tagName === 'INPUT') t.blur();
+  });
+}
+
+/** Keeps the Tray folded over its being drawn anew. */
+export function fold() {
+  const tray = document.getElementById('tray');
+  tray.classList.toggle('folded', folded);
+  tray.querySelector('[data-fold]')?.setAttribute('aria-expanded', String(!folded));
+}
+
+let focused = null;
+
+/** Remembers where the focus is before the Tray is drawn anew, and goes back there. */
+export function remember() {
+  const a = document.activeElement;
+  focused = a?.closest('#tray') && a.id ? { id: a.id, scroll: document.getElementById('tray-body').scrollLeft } : { scroll: document.getElementById('tray-body')?.scrollLeft ?? 0 };
+}
+
+export function restore() {
+  fold();
+  const body = document.getElementById('tray-body');
+  if (body && focused) body.scrollLeft = focused.scroll;
+  if (focused?.id && document.activeElement === document.body) document.getElementById(focused.id)?.focus({ preventScroll: true });
+}

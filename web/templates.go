@@ -1,0 +1,90 @@
+package web
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"net/http"
+	"path"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+)
+
+// parseTemplates reads every screen (pages with a head, which use the parts) and
+// gives them by name.
+func parseTemplates() (map[string]*template.Template, error) {
+	funcs := template.FuncMap{"icon": icon, "command": command}
+	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
+	if err != nil {
+		return nil, fmt.Errorf("reading templates: %w", err)
+	}
+	names, err := fs.Glob(files, "templates/*.html")
+	if err != nil {
+		return nil, fmt.Errorf("listing templates: %w", err)
+	}
+	out := map[string]*template.Template{"parts": parts}
+	for _, name := range names {
+		t, err := parts.Clone()
+		if err == nil {
+			t, err = t.ParseFS(files, name)
+		}
+		if err != nil {
+			return nil, fmt.Errorf("reading template %s: %w", name, err)
+		}
+		out[strings.TrimSuffix(path.Base(name), ".html")] = t
+	}
+	return out, nil
+}
+
+// icon gives an icon's drawing; the words beside it, or the control's accessible
+// name, say what it means.
+func icon(name string) (template.HTML, error) {
+	b, err := files.ReadFile("static/vendor/icons/" + name + ".svg")
+	if err != nil {
+		return "", fmt.Errorf("icon: %w", err)
+	}
+	svg := strings.Replace(string(b), "<svg ", `<svg aria-hidden="true" focusable="false" `, 1)
+	return template.HTML(svg), nil
+}
+
+// command writes a command as JSON from names and values by turns.
+func command(pairs ...any) (string, error) {
+	m := map[string]any{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		m[fmt.Sprint(pairs[i])] = pairs[i+1]
+	}
+	b, err := json.Marshal(m)
+	return string(b), err
+}
+
+// screen answers with a whole page.
+func (s *Server) screen(c *gin.Context, status int, name string, data any) {
+	var b bytes.Buffer
+	if err := s.templates[name].ExecuteTemplate(&b, name+".html", data); err != nil {
+		s.Log.Error("template", "id", c.GetString("request"), "name", name, "error", err)
+		c.String(http.StatusInternalServerError, "Something went wrong on our side. Your edits are kept; load the page again.")
+		return
+	}
+	c.Data(status, "text/html; charset=utf-8", b.Bytes())
+}
+
+// part renders a part for htmx.
+func (s *Server) part(b *bytes.Buffer, name string, data any) error {
+	if err := s.templates["parts"].ExecuteTemplate(b, name+".html", data); err != nil {
+		return fmt.Errorf("rendering part %s: %w", name, err)
+	}
+	return nil
+}
+
+// problemPage answers with a page that says what went wrong and where to go.
+func (s *Server) problemPage(c *gin.Context, status int) {
+	words := map[int][2]string{
+		http.StatusNotFound:            {"There is nothing here", "The address is wrong, or it belongs to a site you aren't a member of."},
+		http.StatusForbidden:           {"That is for designers", "As a writer you can change words and pictures on this site."},
+		http.StatusInternalServerError: {"Something went wrong on our side", "Your edits are kept. Load the page again; if it keeps happening, tell whoever runs Open Plot the number below."},
+	}[status]
+	s.screen(c, status, "problem", map[string]string{"Title": words[0], "Words": words[1], "Request": c.GetString("request")})
+}
