@@ -127,10 +127,10 @@ func Home(ids map[string]string) *doc.Page {
 	departures := section("Departures", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground"),
 		heading(2, "Next departures", on(spot{1, 4, 1, 2}, spot{1, 8, 1, 2}), nil),
 		text(on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), look("color", "$quiet-words"), "Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.", "In fog the morning boat waits for the light; the sign at the steps says how long."),
-		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 9}, spot{1, 6, 6, 8}, spot{1, 4, 7, 9}), card()), "Today’s card"),
-		named(text(on(spot{5, 3, 3, 6, 1}, spot{1, 3, 8, 6, 1}, spot{1, 2, 9, 7, 1}), look("padding-left", "$room", "padding-left@phone", "$snug"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
-		named(text(on(spot{7, 4, 3, 6, 1}, spot{3, 4, 8, 6, 1}, spot{2, 3, 9, 7, 1}), look("text-style", "$mono", "text-align", "right", "padding-right", "$room", "padding-right@phone", "$snug", "font-size@phone", "14px"), "08:10 · 11:40 · 15:20", "09:00 · 13:30", "10:15 · 17:05", "18:45"), "Times"),
-		named(photo(on(spot{9, 4, 7, 7, 2}, spot{5, 4, 11, 8, 2}, spot{1, 4, 17, 7}), look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
+		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 9}, spot{1, 6, 6, 8}, spot{1, 4, 3, 9}), card()), "Today’s card"),
+		named(text(on(spot{5, 3, 3, 6, 1}, spot{1, 3, 8, 6, 1}, spot{1, 2, 5, 7, 1}), look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
+		named(text(on(spot{7, 4, 3, 6, 1}, spot{3, 4, 8, 6, 1}, spot{2, 3, 5, 7, 1}), look("text-style", "$mono", "text-align", "right", "padding-right", "$room"), "08:10 · 11:40 · 15:20", "09:00 · 13:30", "10:15 · 17:05", "18:45"), "Times"),
+		named(photo(on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 12, 7}), look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
 	)
 	departures.Anchor = "departures"
 
@@ -162,7 +162,7 @@ func Home(ids map[string]string) *doc.Page {
 	winter.Blocks[1].Content.Words[0] = doc.Paragraph{{Text: "A winter weekend on Skarva", Bold: true}}
 
 	return &doc.Page{
-		ID: store.NewID("p"), Title: "Skerry Line: small boats to three islands", Description: "Ferries from Skerry Harbour to Inner Holm, Skarva and Langey, every day of the year.",
+		ID: store.NewID("p"), Name: "Home", Title: "Skerry Line: small boats to three islands", Description: "Ferries from Skerry Harbour to Inner Holm, Skarva and Langey, every day of the year.",
 		Sections: []*doc.Section{topBar(), welcome, departures, islands, winter, footer()},
 	}
 }
@@ -184,7 +184,7 @@ func WinterWeekend(ids map[string]string) *doc.Page {
 		b.Content.Words[0][0].Bold = true
 	}
 	return &doc.Page{
-		ID: store.NewID("p"), Title: "Winter weekend", Description: "Two winter nights on Skarva, with the boat there and back.",
+		ID: store.NewID("p"), Name: "Winter weekend", Title: "A winter weekend on Skarva · Skerry Line", Description: "Two winter nights on Skarva, with the boat there and back.",
 		Sections: []*doc.Section{topBar(), opening, prices, footer()},
 	}
 }

@@ -12,16 +12,16 @@ type picture struct {
 var pictures = []picture{
 	{"dawn-over-the-sound.png", "Dawn over the sound: three dark islands, a pale sun and a small ferry on still water", func() []byte {
 		d := newDrawing(1920, 1080)
-		d.gradient(0, 0.62, hex(0x0d2f3a, 1), hex(0x14505c, 1), hex(0x2f7a7f, 1), hex(0x8fb9a8, 1), hex(0xf0c48d, 1))
-		d.disc(hex(0xfbe3b4, 0.25), 0.73, 0.54, 0.13)
-		d.disc(hex(0xfdebc4, 0.95), 0.73, 0.54, 0.065)
-		d.ridge(hex(0x5d938f, 0.75), 0.3, 0.82, 0.62, 0.17, 1.2)
-		d.ridge(hex(0x2f6a70, 0.9), 0.56, 1.16, 0.622, 0.24, 3.4)
-		d.gradient(0.615, 1, hex(0x6fa596, 1), hex(0x2c6b72, 1), hex(0x174852, 1), hex(0x0e323c, 1))
-		d.waves(hex(0xf6d7a4, 0.5), 0.63, 1, 2.2, 90)
-		d.waves(hex(0x0c2c36, 0.35), 0.65, 1, 5.1, 70)
-		d.ridge(hex(0x113a44, 1), -0.14, 0.42, 0.635, 0.2, 0.4)
-		d.boat(0.62, 0.74, 0.1, hex(0xb4532a, 1), hex(0xf5efe2, 1), hex(0xf5efe2, 1))
+		d.gradient(0, 0.76, hex(0x0b2b35, 1), hex(0x0f3a45, 1), hex(0x15505b, 1), hex(0x24656c, 1), hex(0x5b9490, 1), hex(0xefc48f, 1))
+		d.disc(hex(0xfbe3b4, 0.2), 0.76, 0.66, 0.13)
+		d.disc(hex(0xfdebc4, 0.95), 0.76, 0.66, 0.06)
+		d.ridge(hex(0x4d8583, 0.8), 0.34, 0.84, 0.755, 0.13, 1.2)
+		d.ridge(hex(0x2b626a, 0.95), 0.6, 1.18, 0.756, 0.24, 3.4)
+		d.gradient(0.75, 1, hex(0x6fa596, 1), hex(0x2c6b72, 1), hex(0x174852, 1), hex(0x0e323c, 1))
+		d.waves(hex(0xf6d7a4, 0.5), 0.76, 1, 2.2, 60)
+		d.waves(hex(0x0c2c36, 0.35), 0.77, 1, 5.1, 50)
+		d.ridge(hex(0x0f353f, 1), -0.14, 0.5, 0.762, 0.13, 0.4)
+		d.boat(0.66, 0.86, 0.1, hex(0xb4532a, 1), hex(0xf5efe2, 1), hex(0xf5efe2, 1))
 		return d.png()
 	}},
 	{"inner-holm.png", "Inner Holm: gabled houses in a row above a low green shore", func() []byte {
@@ -90,4 +90,13 @@ var pictures = []picture{
 		d.houses(0.07, 0.6, 0.03, []color.NRGBA{hex(0xb4532a, 1), hex(0xe8dcc4, 1), hex(0x7c3324, 1), hex(0xd39a3c, 1)})
 		return d.png()
 	}},
+}
+
+// PictureNames lists the demo's pictures.
+func PictureNames() []string {
+	names := make([]string, len(pictures))
+	for i, p := range pictures {
+		names[i] = p.name
+	}
+	return names
 }

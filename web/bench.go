@@ -361,17 +361,17 @@ func (s *Server) parts(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	a := answer{view: v, reach: true, overview: c.Query("overview") != ""}
+	a := answer{view: v, grids: true, overview: c.Query("overview") != ""}
 	s.answer(c, http.StatusOK, a)
 }
 
 // answer is what changes on the Bench after a request.
 type answer struct {
 	*view
-	message  string // for the status line
-	link     string // address that the message leads to
-	alert    bool   // the message is about something that went wrong
-	reach    bool
+	message  string   // for the status line
+	link     string   // address that the message leads to
+	alert    bool     // the message is about something that went wrong
+	grids    bool     // the width is another one
 	overview bool     // the whole Overview
 	changed  []string // sections to draw and write again
 	fresh    bool     // everything is to be shown again
@@ -412,9 +412,6 @@ func (s *Server) answer(c *gin.Context, status int, a answer) {
 			}
 		}
 	}
-	if a.reach {
-		add("#reach", "outerHTML", "reach", a.view.reach())
-	}
 	if !a.noTray {
 		add("#tray", "outerHTML", "tray", a.view.tray())
 	}
@@ -424,7 +421,7 @@ func (s *Server) answer(c *gin.Context, status int, a answer) {
 	if changed == nil {
 		changed = []string{}
 	}
-	text, jerr := json.Marshal(a.view.state(changed, a.reach))
+	text, jerr := json.Marshal(a.view.state(changed, a.grids))
 	if err == nil {
 		err = jerr
 	}

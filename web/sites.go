@@ -44,8 +44,8 @@ func (s *Server) sites(c *gin.Context) {
 }
 
 type pageCard struct {
-	Slug, Title, State string
-	Drawing            template.HTML
+	Slug, Name, State string
+	Drawing           template.HTML
 }
 
 // pages shows the pages of a site.
@@ -63,7 +63,7 @@ func (s *Server) pages(c *gin.Context) {
 			s.fail(c, err)
 			return
 		}
-		card := pageCard{Slug: pageSlug(i.Slug), Title: i.Title, State: publishedState(i)}
+		card := pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i)}
 		if card.Drawing, err = s.pageDrawing(c, st, p.Doc, 290); err != nil {
 			s.fail(c, err)
 			return

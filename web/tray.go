@@ -95,9 +95,10 @@ func (v *view) tray() *trayView {
 		v.sectionTray(t, sec)
 	default:
 		t.Node = ""
-		t.Trail = []crumb{{"", v.page.Title}}
+		t.Trail = []crumb{{"", v.page.Name}}
 		if t.Designer {
 			t.Clusters = []cluster{{Title: "Page", Fields: []field{
+				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.page.Name, Here: true},
 				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.page.Title, Here: true},
 				{ID: "f-description", Label: "For search results", Op: "page.set", Setting: "description", Control: "area", Value: v.page.Description, Here: v.page.Description != ""},
 			}}}
@@ -240,7 +241,7 @@ func (v *view) contentCluster(b *doc.Block) cluster {
 		if m, ok := v.builder.Media(b.Content.Picture); ok {
 			alt.Follows = m.Alt
 		}
-		c.Fields = []field{v.pictureField(b.Content.Picture, "block.content", "picture"), alt, link}
+		c.Fields = []field{v.pictureField(b.Content.Picture, "block.content", "picture"), link, alt}
 	case doc.Button:
 		c.Fields = []field{link}
 	}
@@ -341,6 +342,7 @@ func (v *view) elsewhere(t *trayView, sec *doc.Section) {
 		if i := slices.IndexFunc(sec.Blocks, func(b *doc.Block) bool { return b.ID == v.selects }); i >= 0 {
 			p := place.Resolve(sec, v.site.Zones)[z][i]
 			switch {
+			case z == 0 && !p.Hidden:
 			case p.Hidden:
 				e.Note = "not shown"
 			case p.Derived:

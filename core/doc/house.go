@@ -109,7 +109,7 @@ func StandardHouse() House {
 			"body":    {"body", 400, size(17, 17, 16), 1.6, 0},
 			"small":   {"body", 400, size(14, 14, 14), 1.5, 0},
 			"label":   {"body", 600, size(14, 14, 14), 1.4, 0.04},
-			"mono":    {"mono", 400, size(16, 16, 15), 1.7, 0},
+			"mono":    {"mono", 400, size(17, 17, 16), 1.6, 0},
 			"button":  {"body", 600, size(16, 16, 16), 1.25, 0},
 		},
 		Space: []Step{

@@ -5,7 +5,8 @@ package doc
 // it did not touch, so a *Section must never be changed in place.
 type Page struct {
 	ID          string     `json:"id"`
-	Title       string     `json:"title"`
+	Name        string     `json:"name"`  // as the site's people call it
+	Title       string     `json:"title"` // as browsers and search results show it
 	Description string     `json:"description,omitempty"`
 	Sections    []*Section `json:"sections"`
 }

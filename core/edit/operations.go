@@ -27,7 +27,7 @@ var operations map[string]operation
 
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
-		"page.set":          {onPage, false, false, (*editing).setPage},         // Setting: title or description; Value
+		"page.set":          {onPage, false, false, (*editing).setPage},         // Setting: name, title or description; Value
 		"section.add":       {onPage, false, false, (*editing).addSection},      // After, Preset
 		"section.move":      {onSection, false, false, (*editing).moveSection},  // Node, After
 		"section.shift":     {onSection, false, false, (*editing).shiftSection}, // Node, DY
@@ -57,9 +57,13 @@ func init() { // a variable initialiser would be a cycle through Apply
 func ForWriter(op string) bool { return operations[op].writer }
 
 func (e *editing) setPage() ([]Step, error) {
-	head := PageHead{e.page.Title, e.page.Description}
+	head := PageHead{e.page.Name, e.page.Title, e.page.Description}
 	var err error
 	switch e.c.Setting {
+	case "name":
+		if head.Name, err = text("Name", e.c.Value, doc.MaxNameRunes); err == nil && head.Name == "" {
+			err = doc.Problemf("Name", "can't be empty: it is how the page is found")
+		}
 	case "title":
 		if head.Title, err = text("Title", e.c.Value, doc.MaxNameRunes); err == nil && head.Title == "" {
 			err = doc.Problemf("Title", "can't be empty: browsers and search results show it")
@@ -67,7 +71,7 @@ func (e *editing) setPage() ([]Step, error) {
 	case "description":
 		head.Description, err = text("Description", e.c.Value, 400)
 	default:
-		err = doc.Problemf("Setting", "%.40q isn't one of a page; title and description are", e.c.Setting)
+		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title and description are", e.c.Setting)
 	}
 	if err != nil {
 		return nil, err

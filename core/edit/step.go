@@ -36,6 +36,7 @@ const (
 
 // PageHead is a page without its sections.
 type PageHead struct {
+	Name        string `json:"name"`
 	Title       string `json:"title"`
 	Description string `json:"description,omitempty"`
 }
@@ -62,8 +63,8 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 	missing := func() (Step, error) { return Step{}, fmt.Errorf("%s %s: no such node", s.Do, s.ID) }
 	switch s.Do {
 	case SetPage:
-		inv := Step{Do: SetPage, Page: &PageHead{p.Title, p.Description}}
-		p.Title, p.Description = s.Page.Title, s.Page.Description
+		inv := Step{Do: SetPage, Page: &PageHead{p.Name, p.Title, p.Description}}
+		p.Name, p.Title, p.Description = s.Page.Name, s.Page.Title, s.Page.Description
 		return inv, nil
 	case InsertSection:
 		at := min(max(s.At, 0), len(p.Sections))

@@ -1,6 +1,7 @@
 package element
 
 import (
+	"math"
 	"strconv"
 	"strings"
 
@@ -40,6 +41,9 @@ type Builder struct {
 // Page gives the body element of a page: headers, <main>, footers.
 func (b *Builder) Page(p *doc.Page) *Node {
 	body := &Node{Tag: "body", Key: "body", Styles: b.rootStyles()}
+	for z := range body.Styles {
+		body.Styles[z].MinHeight = style.Length{N: 100, Unit: style.Vh}
+	}
 	first, last := -1, -1
 	for i, s := range p.Sections {
 		if s.Role == doc.RoleMain && !s.Hidden {
@@ -238,7 +242,7 @@ func (b *Builder) item(st *style.Style, sh style.Sheet, p place.Placed) {
 		st.JustifySelf = style.AlignEnd
 	}
 	if w := sh.Length("border-width", style.Length{}); w.N > 0 {
-		st.BorderWidth = w.N
+		st.BorderWidth = max(1, math.Floor(w.N)) // browsers draw whole px (CSS Backgrounds 3 §3.3)
 		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
 	}
 	st.BorderRadius = sh.Length("border-radius", st.BorderRadius)

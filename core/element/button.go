@@ -1,6 +1,8 @@
 package element
 
 import (
+	"slices"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -30,7 +32,14 @@ func (b *Builder) button(grid *Node, bl *doc.Block) *Node {
 		st.BorderRadius = sh.Length("border-radius", style.Pixels(4))
 		st.AlignSelf, st.JustifySelf = style.AlignStart, style.AlignStart
 	})
-	for _, p := range bl.Content.Words {
+	for i, p := range bl.Content.Words {
+		if i > 0 {
+			n.Children = append(n.Children, &Node{Tag: "br", Styles: n.Styles})
+		}
+		p = slices.Clone(p)
+		for k := range p {
+			p[k].Link = "" // no link within a link
+		}
 		b.runs(n, p)
 	}
 	return n

@@ -1,8 +1,6 @@
 package layout
 
 import (
-	"math"
-
 	"openplot/core/element"
 	"openplot/core/shape"
 	"openplot/core/style"
@@ -179,17 +177,16 @@ func aligned(a style.Align, free float64) float64 {
 	return 0
 }
 
-// spans gives the positions of the tracks, on whole 1/64 px.
+// spans gives the positions of the tracks. Each edge is rounded down to 1/64 px by
+// itself, so that the rounding doesn't add up over the tracks.
 func spans(ts []track, gap float64) []Span {
 	out := make([]Span, len(ts))
-	at := 0.0
+	sum, at := 0.0, 0.0 // tracks so far, exact and rounded
 	for i, t := range ts {
-		size := t.base
-		if math.IsInf(size, 0) || math.IsNaN(size) {
-			size = 0
-		}
-		out[i] = Span{at, shape.Floor64(size)}
-		at += out[i].Size + gap
+		sum += t.base
+		edge := shape.Floor64(sum + 1e-6)
+		out[i] = Span{at + gap*float64(i), edge - at}
+		at = edge
 	}
 	return out
 }

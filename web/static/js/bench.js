@@ -32,7 +32,6 @@ onAnswer((answer) => {
   const chosen = answer.select !== page.select;
   page.select = answer.select;
   if (answer.show.length || answer.order) canvas.apply(answer);
-  reach.lay();
   mark();
   tray.restore();
   if (chosen) canvas.show(page.select);

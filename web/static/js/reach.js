@@ -12,7 +12,10 @@ const inset = 18;
 export function lay() {
   const { least, most } = range();
   const share = (px) => `${((px - least) / (most - least)) * 100}%`;
-  for (const label of reach().querySelectorAll('[data-at]')) label.style.left = share(label.dataset.at);
+  for (const label of reach().querySelectorAll('[data-at]')) {
+    label.style.left = share(label.dataset.at);
+    label.classList.toggle('reach-last', Number(label.dataset.at) === most);
+  }
   const zones = [...reach().querySelectorAll('.reach-zone')];
   zones.forEach((z, i) => {
     const from = Math.max(Number(z.dataset.min), least);
@@ -32,7 +35,10 @@ function place() {
   handle.setAttribute('aria-valuenow', page.width);
   handle.setAttribute('aria-valuetext', `${page.width} px, ${zone.name}`);
   document.getElementById('showing').textContent = `${page.width} px`;
-  for (const z of reach().querySelectorAll('.reach-zone')) z.classList.toggle('current', z.dataset.zone === zone.id);
+  for (const z of reach().querySelectorAll('.reach-zone')) {
+    z.classList.toggle('current', z.dataset.zone === zone.id);
+    z.toggleAttribute('aria-current', z.dataset.zone === zone.id);
+  }
 }
 
 let waiting = 0;

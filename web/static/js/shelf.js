@@ -14,7 +14,7 @@ let after = null; // section that a new one goes behind, '' for the top, null fo
 export function open(mark = null) {
   after = mark ?? sectionOf(page.select) ?? null;
   if (after === '') after = mark === '' ? '' : page.order.at(-1) ?? '';
-  for (const m of document.querySelectorAll('.mark')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
+  for (const m of document.querySelectorAll('.insert')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
   const name = page.names[after];
   document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into it.` : 'Goes at the top of the page.';
   shelf.show();
@@ -23,7 +23,7 @@ export function open(mark = null) {
 
 export function close() {
   shelf.close();
-  for (const m of document.querySelectorAll('.mark.here')) m.classList.remove('here');
+  for (const m of document.querySelectorAll('.insert.here')) m.classList.remove('here');
   document.getElementById('stage').focus({ preventScroll: true });
 }
 
@@ -116,7 +116,7 @@ export function start() {
     }
   });
   document.addEventListener('click', (e) => {
-    const mark = e.target.closest('.mark-add');
+    const mark = e.target.closest('.insert-add');
     if (mark) open(mark.dataset.after);
   });
 }

@@ -1,0 +1,148 @@
+package main
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// Generate makes a random valid page from everything that a page can hold:
+// sections of any grid, blocks of every kind at any place with overrides per
+// zone, words of many shapes in every family.
+func Generate(r *rand.Rand, s *doc.Site) *doc.Page {
+	g := generator{r: r, site: s}
+	p := &doc.Page{ID: "p", Name: "Generated", Title: "Generated"}
+	for i := range 1 + r.IntN(4) {
+		p.Sections = append(p.Sections, g.section(i))
+	}
+	return p
+}
+
+type generator struct {
+	r    *rand.Rand
+	site *doc.Site
+	n    int
+}
+
+func (g *generator) section(i int) *doc.Section {
+	sec := &doc.Section{ID: fmt.Sprintf("s%d", i), Name: "Section", Style: g.style(style.OnSection)}
+	for range g.r.IntN(9) {
+		sec.Blocks = append(sec.Blocks, g.block(sec))
+	}
+	return sec
+}
+
+func (g *generator) block(sec *doc.Section) *doc.Block {
+	g.n++
+	b := &doc.Block{ID: fmt.Sprintf("b%d", g.n), Kind: doc.Kinds[g.r.IntN(len(doc.Kinds))], Place: doc.Zoned[doc.Place]{}}
+	for z, zone := range g.site.Zones {
+		if z > 0 && g.r.IntN(3) > 0 {
+			continue
+		}
+		columns := sec.Columns(g.site.Zones, z)
+		c := 1 + g.r.IntN(columns)
+		b.Place[zone.ID] = doc.Place{Column: c, Span: 1 + g.r.IntN(columns-c+1), Row: 1 + g.r.IntN(12), Rows: 1 + g.r.IntN(8), Layer: g.r.IntN(3)}
+	}
+	if g.r.IntN(8) == 0 {
+		b.Hidden = doc.Zoned[bool]{g.zone(): true}
+	}
+	b.Style = g.style(b.Kind)
+	switch b.Kind {
+	case doc.Picture:
+		b.Content.Picture = "picture"
+	case doc.Heading:
+		b.Content.Level = 1 + g.r.IntN(6)
+		b.Content.Words = g.words(1)
+	case doc.Button:
+		b.Content.Words = g.words(1)
+	default:
+		b.Content.Words = g.words(1 + g.r.IntN(4))
+	}
+	return b
+}
+
+func (g *generator) zone() string { return g.site.Zones[g.r.IntN(len(g.site.Zones))].ID }
+
+// style sets some of a kind's settings, in some zones.
+func (g *generator) style(kind doc.Kind) doc.Style {
+	out := doc.Style{}
+	for _, s := range style.Settings {
+		if !slices.Contains(s.On, kind) || g.r.IntN(4) > 0 {
+			continue
+		}
+		for range 1 + g.r.IntN(2) {
+			if v, problem := s.Read(&g.site.House, g.value(s)); problem == nil {
+				out[s.Name] = out[s.Name].With(g.zone(), v)
+			}
+		}
+	}
+	return out
+}
+
+func (g *generator) value(s *style.Setting) string {
+	if offers := s.Offers(&g.site.House); len(offers) > 0 && g.r.IntN(2) == 0 {
+		return offers[g.r.IntN(len(offers))].Value
+	}
+	switch s.Type {
+	case style.TypeLength:
+		if s.Name == "border-radius" {
+			return "10px"
+		}
+		unit := append([]style.Unit{style.Px}, s.Units...)[g.r.IntN(1+len(s.Units))]
+		n := s.Min + g.r.Float64()*min(s.Max-s.Min, 60)
+		switch unit {
+		case style.Percent:
+			n = 5 + g.r.Float64()*90
+		case style.Rem, style.Vw:
+			n /= 16
+		case style.Vh:
+			return style.Number(n) + "vh"
+		}
+		return style.Length{N: n, Unit: unit}.String()
+	case style.TypeWhole:
+		return fmt.Sprint(1 + g.r.IntN(int(s.Max)))
+	case style.TypePercent:
+		return fmt.Sprint(g.r.IntN(101))
+	case style.TypeRatio:
+		return fmt.Sprintf("%d:%d", 1+g.r.IntN(5), 1+g.r.IntN(5))
+	case style.TypeColour:
+		return fmt.Sprintf("#%06x", g.r.IntN(1<<24))
+	}
+	return s.Words[g.r.IntN(len(s.Words))]
+}
+
+var vocabulary = strings.Fields(`a the boat sails at 08:10 from Harbour Steps to Inner Holm; Wave AVATAR To You, fi fl office waffle
+	well-known state-of-the-art half-hearted 50-50 24/7 and/or first.last@example.org https://example.org/sailings/winter?day=1&year=2
+	“quoted” ‘single’ — dash – en… (parentheses) [brackets] naïve café Größe Übermut Łódź Żółw São Œuvre Rechtsschutzversicherung
+	1,299.00 €50 100% § ©2026 x²+y³ L’Île don’t it’s ToMaTo I W iiiii WWW. Type, Yes. 3/4 a/b/c non breaking soft­hyphen­ation`)
+
+func (g *generator) words(paragraphs int) doc.Words {
+	var w doc.Words
+	for range paragraphs {
+		var p doc.Paragraph
+		for range 1 + g.r.IntN(3) {
+			run := doc.Run{Bold: g.r.IntN(5) == 0, Italic: g.r.IntN(6) == 0}
+			if g.r.IntN(6) == 0 {
+				run.Link = "/fares"
+			}
+			var ws []string
+			for range 1 + g.r.IntN(14) {
+				ws = append(ws, vocabulary[g.r.IntN(len(vocabulary))])
+			}
+			run.Text = strings.Join(ws, " ")
+			if g.r.IntN(8) == 0 {
+				run.Text += "\n" + ws[0]
+			}
+			if g.r.IntN(3) > 0 {
+				run.Text += " "
+			}
+			p = append(p, run)
+		}
+		w = append(w, p)
+	}
+	return w
+}
