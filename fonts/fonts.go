@@ -73,6 +73,9 @@ var Library = sync.OnceValues(func() (*shape.Library, error) {
 		if err != nil {
 			return nil, fmt.Errorf("loading font: %w", err)
 		}
+		if b, err = MetricsSFNT(b); err != nil {
+			return nil, fmt.Errorf("loading font %s: %w", f.File, err)
+		}
 		if err := lib.Add(f.Family, f.Italic, f.Weights, b); err != nil {
 			return nil, fmt.Errorf("loading font %s: %w", f.File, err)
 		}

@@ -118,7 +118,7 @@ func (g *generator) value(s *style.Setting) string {
 var vocabulary = strings.Fields(`a the boat sails at 08:10 from Harbour Steps to Inner Holm; Wave AVATAR To You, fi fl office waffle
 	well-known state-of-the-art half-hearted 50-50 24/7 and/or first.last@example.org https://example.org/sailings/winter?day=1&year=2
 	“quoted” ‘single’ — dash – en… (parentheses) [brackets] naïve café Größe Übermut Łódź Żółw São Œuvre Rechtsschutzversicherung
-	1,299.00 €50 100% § ©2026 x²+y³ L’Île don’t it’s ToMaTo I W iiiii WWW. Type, Yes. 3/4 a/b/c non breaking soft­hyphen­ation`)
+	1,299.00 €50 100% § ©2026 x²+y³ L’Île don’t it’s ToMaTo I W iiiii WWW. Type, Yes. 3/4 a/b/c non breaking softSHYhyphenSHYation`)
 
 func (g *generator) words(paragraphs int) doc.Words {
 	var w doc.Words
@@ -131,7 +131,7 @@ func (g *generator) words(paragraphs int) doc.Words {
 			}
 			var ws []string
 			for range 1 + g.r.IntN(14) {
-				ws = append(ws, vocabulary[g.r.IntN(len(vocabulary))])
+				ws = append(ws, strings.ReplaceAll(vocabulary[g.r.IntN(len(vocabulary))], "SHY", "\u00ad"))
 			}
 			run.Text = strings.Join(ws, " ")
 			if g.r.IntN(8) == 0 {

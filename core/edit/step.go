@@ -67,6 +67,9 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 		p.Name, p.Title, p.Description = s.Page.Name, s.Page.Title, s.Page.Description
 		return inv, nil
 	case InsertSection:
+		if taken(p, s.Section.ID) {
+			return Step{}, fmt.Errorf("%s: the id %s is on the page already", s.Do, s.Section.ID)
+		}
 		at := min(max(s.At, 0), len(p.Sections))
 		p.Sections = slices.Insert(p.Sections, at, s.Section)
 		return Step{Do: RemoveSection, ID: s.Section.ID}, nil
@@ -75,7 +78,7 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 		if sec == nil {
 			return missing()
 		}
-		p.Sections = slices.Delete(p.Sections, i, i+1)
+		p.Sections = without(p.Sections, i)
 		return Step{Do: InsertSection, At: i, Section: sec}, nil
 	case MoveSection:
 		sec, i := p.Section(s.ID)
@@ -99,6 +102,9 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 		if sec == nil {
 			return missing()
 		}
+		if taken(p, s.Block.ID) {
+			return Step{}, fmt.Errorf("%s: the id %s is on the page already", s.Do, s.Block.ID)
+		}
 		next := sec.Clone()
 		next.Blocks = slices.Insert(next.Blocks, min(max(s.At, 0), len(next.Blocks)), s.Block)
 		p.Sections[i] = next
@@ -116,10 +122,27 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 			next.Blocks[bi] = s.Block
 			return Step{Do: SetBlock, ID: s.ID, Block: b}, nil
 		}
-		next.Blocks = slices.Delete(next.Blocks, bi, bi+1)
+		next.Blocks = without(next.Blocks, bi)
 		return Step{Do: InsertBlock, Parent: sec.ID, At: bi, Block: b}, nil
 	}
 	return Step{}, fmt.Errorf("unknown step %q", s.Do)
+}
+
+// without removes an element; of the last one nothing is left, so that a page is
+// the same however it became empty.
+func without[T any](s []T, i int) []T {
+	if len(s) == 1 {
+		return nil
+	}
+	return slices.Delete(s, i, i+1)
+}
+
+func taken(p *doc.Page, id string) bool {
+	s, _ := p.Section(id)
+	if s == nil {
+		s, _ = p.Block(id)
+	}
+	return s != nil
 }
 
 // Touched gives the ids of the nodes that steps change, and of the sections those

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -141,6 +142,10 @@ func (w *wordReader) end() {
 	}
 	if k := len(p) - 1; k >= 0 {
 		p[k].Text = strings.TrimSuffix(strings.TrimSuffix(p[k].Text, " "), "\n")
+	}
+	p = slices.DeleteFunc(p, func(r doc.Run) bool { return r.Text == "" })
+	if len(p) == 0 {
+		p = nil
 	}
 	w.words = append(w.words, p)
 	w.para, w.begun = nil, false

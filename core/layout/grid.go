@@ -8,13 +8,12 @@ import (
 
 // gridItem is an in-flow child of a grid container with its area, counted from 0.
 type gridItem struct {
-	node                  *element.Node
-	column, columnSpan    int
-	row, rowSpan          int
-	x, areaWidth          float64
-	width                 float64 // of the border box
-	natural               *Box    // laid out at that width, its height content's
-	marginTop, marginLeft float64
+	node               *element.Node
+	column, columnSpan int
+	row, rowSpan       int
+	x, areaWidth       float64
+	width              float64 // of the border box
+	natural            *Box    // laid out at that width, its height content's
 }
 
 // grid lays out the items of a grid container (CSS Grid 2 §12.1) and gives the

@@ -65,7 +65,7 @@ func NewLibrary() *Library {
 	return &Library{files: map[string][]*file{}, cache: map[faceKey][]*Face{}, buf: harfbuzz.NewBuffer()}
 }
 
-// Add reads a font file, WOFF2, TrueType or OpenType, into a family. Files of a
+// Add reads a font file, TrueType or OpenType, into a family. Files of a
 // family with the same style and weights complete each other's characters, the
 // first added coming first.
 func (l *Library) Add(family string, italic bool, weights [2]int, b []byte) (err error) {
@@ -74,11 +74,6 @@ func (l *Library) Add(family string, italic bool, weights [2]int, b []byte) (err
 			err = fmt.Errorf("reading the font: %v", r)
 		}
 	}()
-	if len(b) >= 4 && string(b[:4]) == "wOF2" {
-		if b, err = metricsSFNT(b); err != nil {
-			return err
-		}
-	}
 	f, err := font.ParseTTF(bytes.NewReader(b))
 	if err != nil {
 		return fmt.Errorf("reading the font: %w", err)

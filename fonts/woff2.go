@@ -1,4 +1,4 @@
-package shape
+package fonts
 
 import (
 	"bytes"
@@ -62,9 +62,9 @@ func (r *reader) base128() uint32 {
 	return v
 }
 
-// metricsSFNT decodes a WOFF2 file to an SFNT with only the tables that text
+// MetricsSFNT decodes a WOFF2 file to an SFNT with only the tables that text
 // layout needs.
-func metricsSFNT(file []byte) ([]byte, error) {
+func MetricsSFNT(file []byte) ([]byte, error) {
 	if len(file) < 48 || string(file[:4]) != "wOF2" {
 		return nil, errors.New("the file is not WOFF2")
 	}

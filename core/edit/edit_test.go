@@ -1,0 +1,399 @@
+package edit
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+func env() Env {
+	n := 0
+	site := &doc.Site{ID: "w", House: doc.StandardHouse(), Zones: doc.StandardZones()}
+	return Env{
+		Site:       site,
+		NewID:      func(prefix string) string { n++; return fmt.Sprintf("%snew%d", prefix, n) },
+		HasPicture: func(id string) bool { return id == "m1" },
+	}
+}
+
+func page(e Env) *doc.Page {
+	p := &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
+	for i := range Presets {
+		p.Sections = append(p.Sections, Presets[i].make(e.NewID))
+	}
+	return p
+}
+
+func encoded(t testing.TB, p *doc.Page) string {
+	t.Helper()
+	b, err := json.Marshal(p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
+}
+
+// command makes a random command, mostly a possible one.
+func command(r *rand.Rand, p *doc.Page, e Env) Command {
+	ops := make([]string, 0, len(operations))
+	for op := range operations {
+		ops = append(ops, op)
+	}
+	slices.Sort(ops)
+	pick := func(from ...string) string { return from[r.IntN(len(from))] }
+	c := Command{Op: ops[r.IntN(len(ops))], Zone: e.Site.Zones[r.IntN(3)].ID, DX: r.IntN(7) - 3, DY: r.IntN(7) - 3, Hide: r.IntN(2) == 0, Preset: Presets[r.IntN(len(Presets))].ID, Kind: doc.Kinds[r.IntN(len(doc.Kinds))]}
+	nodes := []string{"nothing"}
+	var sections []string
+	for _, s := range p.Sections {
+		sections = append(sections, s.ID)
+		nodes = append(nodes, s.ID)
+		for _, b := range s.Blocks {
+			nodes = append(nodes, b.ID, b.ID)
+		}
+	}
+	c.Node = nodes[r.IntN(len(nodes))]
+	if len(sections) > 0 && (strings.HasPrefix(c.Op, "section.") || c.Op == "block.add") {
+		c.Node = sections[r.IntN(len(sections))]
+	}
+	if len(sections) > 0 && r.IntN(3) > 0 {
+		c.After = sections[r.IntN(len(sections))]
+	}
+	if r.IntN(2) == 0 {
+		c.Place = &doc.Place{Column: r.IntN(14), Span: r.IntN(6), Row: r.IntN(9), Rows: r.IntN(6), Layer: r.IntN(4)}
+	}
+	s := style.Settings[r.IntN(len(style.Settings))]
+	c.Setting = pick(s.Name, "columns", "rows", "layer", "title", "name", "level", "alt", "link", "picture")
+	c.Value = pick("12", "24px", "1 – 3", "$accent", "m1", "Words", "<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Words[0], "header", "anchor")
+	return c
+}
+
+// run plays n random commands and takes them back in reverse; every state on the
+// way back must be the one that was there on the way.
+func run(t *testing.T, r *rand.Rand, n int) {
+	e := env()
+	first := page(e)
+	p := first
+	before := []string{encoded(t, p)}
+	var inverses [][]Step
+	for range n {
+		c := command(r, p, e)
+		was := encoded(t, p)
+		res, err := Apply(p, c, e)
+		if err != nil {
+			var problem *doc.Problem
+			if !errors.As(err, &problem) {
+				t.Fatalf("%+v: %v is no problem a person can read", c, err)
+			}
+			if encoded(t, p) != was {
+				t.Fatalf("%+v was refused and changed the page", c)
+			}
+			continue
+		}
+		if encoded(t, p) != was {
+			t.Fatalf("%+v changed the page it was given", c)
+		}
+		again, _, err := Run(p, res.Steps)
+		if err != nil || encoded(t, again) != encoded(t, res.Page) {
+			t.Fatalf("%+v: the steps played again give another page", c)
+		}
+		p = res.Page
+		before = append(before, encoded(t, p))
+		inverses = append(inverses, res.Inverse)
+	}
+	for i := len(inverses) - 1; i >= 0; i-- {
+		b, err := json.Marshal(inverses[i]) // as the log keeps it
+		if err != nil {
+			t.Fatal(err)
+		}
+		var steps []Step
+		if err := json.Unmarshal(b, &steps); err != nil {
+			t.Fatal(err)
+		}
+		back, forth, err := Run(p, steps)
+		if err != nil {
+			t.Fatal(err)
+		}
+		redone, _, err := Run(back, forth)
+		if err != nil || encoded(t, redone) != before[i+1] {
+			t.Fatalf("redoing step %d gives another page", i)
+		}
+		p = back
+		if got := encoded(t, p); got != before[i] {
+			t.Fatalf("undoing step %d gives\n%s\nwant\n%s", i, got, before[i])
+		}
+	}
+}
+
+func TestApplyThenUndoGivesTheIdenticalPage(t *testing.T) {
+	sequences := 10_000
+	if testing.Short() {
+		sequences = 500
+	}
+	for seed := range uint64(sequences) {
+		run(t, rand.New(rand.NewPCG(seed, 0)), 6)
+	}
+	run(t, rand.New(rand.NewPCG(1, 1)), 400)
+}
+
+func FuzzSequences(f *testing.F) {
+	for seed := range uint64(8) {
+		f.Add(seed, uint8(10))
+	}
+	f.Fuzz(func(t *testing.T, seed uint64, n uint8) {
+		run(t, rand.New(rand.NewPCG(seed, 7)), int(n)%40)
+	})
+}
+
+// The random commands must reach every operation, or the tests above show little.
+func TestRandomCommandsReachEveryOperation(t *testing.T) {
+	done := map[string]int{}
+	e := env()
+	for seed := range uint64(3000) {
+		r := rand.New(rand.NewPCG(seed, 3))
+		p := page(e)
+		for range 8 {
+			c := command(r, p, e)
+			if res, err := Apply(p, c, e); err == nil && len(res.Steps) > 0 {
+				done[c.Op]++
+				p = res.Page
+			}
+		}
+	}
+	for op := range operations {
+		if done[op] == 0 {
+			t.Errorf("%s was never carried out", op)
+		}
+	}
+}
+
+func TestBadCommands(t *testing.T) {
+	e := env()
+	p := page(e)
+	text, section := p.Sections[1].Blocks[1].ID, p.Sections[1].ID
+	heading, picture := p.Sections[1].Blocks[0].ID, p.Sections[1].Blocks[3].ID
+	place := func(column, span, row, rows, layer int) *doc.Place {
+		return &doc.Place{Column: column, Span: span, Row: row, Rows: rows, Layer: layer}
+	}
+	const huge = 1 << 60
+	tests := []struct {
+		name, field string
+		c           Command
+	}{
+		{"unknown op", "Edit", Command{Op: "explode"}},
+		{"no op", "Edit", Command{}},
+		{"unknown section", "Section", Command{Op: "section.hide", Node: "nope"}},
+		{"a block as section", "Section", Command{Op: "section.hide", Node: text}},
+		{"unknown block", "Block", Command{Op: "block.write", Node: "nope"}},
+		{"unknown node", "Selection", Command{Op: "delete", Node: "nope"}},
+		{"unknown zone", "Zone", Command{Op: "block.nudge", Node: text, Zone: "watch", DX: 1}},
+		{"no zone", "Zone", Command{Op: "set", Node: text, Setting: "color", Value: "#fff"}},
+		{"unknown kind", "Block", Command{Op: "block.add", Node: section, Zone: "desktop", Kind: "carousel"}},
+		{"unknown preset", "Section", Command{Op: "section.add", Preset: "nope"}},
+		{"unknown section to go after", "Place", Command{Op: "section.add", Preset: "empty", After: "nope"}},
+		{"unknown setting", "Setting", Command{Op: "set", Node: text, Zone: "desktop", Setting: "position", Value: "fixed"}},
+		{"another kind's setting", "Setting", Command{Op: "set", Node: picture, Zone: "desktop", Setting: "padding-top", Value: "3"}},
+		{"unknown token", "Fill", Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "$nope"}},
+		{"unknown unit", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "3furlongs"}},
+		{"NaN", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "NaN"}},
+		{"infinity", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1/0"}},
+		{"out of range", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1e5"}},
+		{"a style that isn't one", "Fill", Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "red}*{display:none"}},
+		{"no place", "Place", Command{Op: "block.place", Node: text, Zone: "desktop"}},
+		{"negative span", "Columns", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, -1, 1, 1, 0)}},
+		{"column 0", "Columns", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(0, 1, 1, 1, 0)}},
+		{"over the edge", "Columns", Command{Op: "block.place", Node: text, Zone: "phone", Place: place(3, 3, 1, 1, 0)}},
+		{"huge span", "Columns", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, huge, 1, 1, 0)}},
+		{"negative row", "Rows", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, -4, 1, 0)}},
+		{"huge row", "Rows", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, huge, huge, 0)}},
+		{"negative layer", "Layer", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, 1, 1, -1)}},
+		{"columns in words", "Columns", Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "columns", Value: "all"}},
+		{"columns backwards", "Columns", Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "columns", Value: "5 – 2"}},
+		{"layer in words", "Layer", Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "layer", Value: "top"}},
+		{"following in the widest", "Place", Command{Op: "block.place.reset", Node: text, Zone: "desktop"}},
+		{"a picture that isn't there", "Picture", Command{Op: "block.content", Node: picture, Setting: "picture", Value: "nope"}},
+		{"words of a picture", "Words", Command{Op: "block.write", Node: picture, Value: "x"}},
+		{"10 MB of words", "Words", Command{Op: "block.write", Node: text, Value: strings.Repeat("x", 10<<20)}},
+		{"bytes that are no text", "Words", Command{Op: "block.write", Node: text, Value: "a\xff\xfe"}},
+		{"level 7", "Level", Command{Op: "block.content", Node: heading, Setting: "level", Value: "7"}},
+		{"a link with a script", "Opens", Command{Op: "block.content", Node: p.Sections[1].Blocks[2].ID, Setting: "link", Value: "javascript:alert(1)"}},
+		{"a name of 10 MB", "Name", Command{Op: "rename", Node: section, Value: strings.Repeat("x", 10<<20)}},
+		{"an empty name", "Name", Command{Op: "rename", Node: section, Value: "  "}},
+		{"a name over lines", "Name", Command{Op: "rename", Node: section, Value: "a\nb"}},
+		{"an anchor with a space", "Anchor", Command{Op: "section.anchor", Node: section, Value: "a b"}},
+		{"a role that isn't one", "Part", Command{Op: "section.role", Node: section, Value: "script"}},
+		{"an empty title", "Title", Command{Op: "page.set", Setting: "title"}},
+		{"no layer direction", "Layer", Command{Op: "block.layer", Node: text, Zone: "desktop"}},
+	}
+	was := encoded(t, p)
+	for _, tt := range tests {
+		_, err := Apply(p, tt.c, e)
+		var problem *doc.Problem
+		if !errors.As(err, &problem) {
+			t.Errorf("%s: %v, want a problem", tt.name, err)
+			continue
+		}
+		if problem.Field != tt.field || len(problem.Message) < 8 || len(problem.Message) > 400 {
+			t.Errorf("%s: %q, want the field %s", tt.name, problem, tt.field)
+		}
+		if encoded(t, p) != was {
+			t.Fatalf("%s changed the page", tt.name)
+		}
+	}
+}
+
+func TestParse(t *testing.T) {
+	if c, err := Parse([]byte(`{"op":"delete","node":"s1","base":4}`)); err != nil || c.Node != "s1" || c.Base != 4 {
+		t.Errorf("%+v, %v", c, err)
+	}
+	for _, in := range []string{``, `{`, `[]`, `{"op":"delete","extra":1}`, `{"op":1}`, `{"op":"delete","dx":1e99}`, `{"op":"delete","dx":NaN}`, `{"op":"a"}{"op":"b"}`, `{"op":"` + strings.Repeat("x", MaxCommand) + `"}`} {
+		var problem *doc.Problem
+		if _, err := Parse([]byte(in)); !errors.As(err, &problem) {
+			t.Errorf("%.40q: %v, want a problem", in, err)
+		}
+	}
+}
+
+func FuzzParse(f *testing.F) {
+	f.Add([]byte(`{"op":"block.place","node":"bnew3","zone":"desktop","place":{"column":1,"span":2,"row":1,"rows":1}}`))
+	f.Add([]byte(`{"op":"set","node":"bnew3","zone":"phone","setting":"padding-top","value":"(1000-40)/40"}`))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		c, err := Parse(b)
+		if err != nil {
+			return
+		}
+		e := env()
+		p := page(e)
+		was := encoded(t, p)
+		res, err := Apply(p, c, e)
+		if err != nil {
+			var problem *doc.Problem
+			if !errors.As(err, &problem) {
+				t.Fatal(err)
+			}
+			return
+		}
+		back, _, err := Run(res.Page, res.Inverse)
+		if err != nil || encoded(t, back) != was {
+			t.Fatalf("undoing %s: %v", b, err)
+		}
+	})
+}
+
+func TestParseWords(t *testing.T) {
+	for in, want := range map[string]string{
+		"plain":                             `[[{"text":"plain"}]]`,
+		"<p>One</p><p>Two</p>":              `[[{"text":"One"}],[{"text":"Two"}]]`,
+		"One<br>Two<br>":                    `[[{"text":"One\nTwo"}]]`,
+		"<div>One</div><div><br></div>":     `[[{"text":"One"}],[]]`,
+		"a <b>bold</b> <i>word</i>":         `[[{"text":"a "},{"text":"bold","bold":true},{"text":" "},{"text":"word","italic":true}]]`,
+		`<a href="/fares">Fares</a>!`:       `[[{"text":"Fares","link":"/fares"},{"text":"!"}]]`,
+		`<a href="javascript:x()">No</a>`:   `[[{"text":"No"}]]`,
+		"<script>alert(1)</script>safe":     `[[{"text":"safe"}]]`,
+		"  lots \n of\tspace  ":             `[[{"text":"lots of space"}]]`,
+		"<b>x</b><b>y</b>":                  `[[{"text":"xy","bold":true}]]`,
+		`<p onclick="x" style="y">One</p>`:  `[[{"text":"One"}]]`,
+		"":                                  `null`,
+		"&lt;b&gt; &amp; more":              `[[{"text":"\u003cb\u003e \u0026 more"}]]`,
+		"<ul><li>one</li><li>two</li></ul>": `[[{"text":"one"}],[{"text":"two"}]]`,
+	} {
+		w, err := ParseWords(in)
+		if err != nil {
+			t.Errorf("%q: %v", in, err)
+			continue
+		}
+		if b, _ := json.Marshal(w); string(b) != strings.ReplaceAll(want, "[]", "null") {
+			t.Errorf("%q gives %s, want %s", in, b, want)
+		}
+	}
+}
+
+func FuzzParseWords(f *testing.F) {
+	f.Add("<p>a <b>b</b><br></p>")
+	f.Add("<a href='x'><i>q</a>")
+	f.Add(strings.Repeat("<b>", 500))
+	f.Fuzz(func(t *testing.T, s string) {
+		w, err := ParseWords(s)
+		if err != nil {
+			return
+		}
+		for _, p := range w {
+			for _, r := range p {
+				if r.Link != "" {
+					if _, err := CheckLink(r.Link); err != nil {
+						t.Errorf("%q kept the link %q", s, r.Link)
+					}
+				}
+			}
+		}
+	})
+}
+
+func TestCheckLink(t *testing.T) {
+	for _, ok := range []string{"", "/fares", "/fares#prices", "#crew", "https://example.org/a?b=c", "mailto:a@example.org", "tel:+15550142"} {
+		if got, err := CheckLink(ok); err != nil || got != ok {
+			t.Errorf("%q: %q, %v", ok, got, err)
+		}
+	}
+	for _, bad := range []string{"fares", "javascript:alert(1)", "JAVASCRIPT:alert(1)", "data:text/html,x", "//evil.example", "https:///x", `https://a"b`, "mailto:", "/a b", "vbscript:x", "\x01javascript:x", strings.Repeat("/a", 4000)} {
+		if _, err := CheckLink(bad); err == nil {
+			t.Errorf("%q was taken", bad)
+		}
+	}
+}
+
+func TestZonesDoNotTouchEachOther(t *testing.T) {
+	e := env()
+	p := page(e)
+	id := p.Sections[1].Blocks[1].ID
+	do := func(c Command) {
+		t.Helper()
+		c.Node, c.Setting = id, "font-size"
+		res, err := Apply(p, c, e)
+		if err != nil {
+			t.Fatal(err)
+		}
+		p = res.Page
+	}
+	value := func(zone int) string {
+		_, b := p.Block(id)
+		v, _, _ := b.Style["font-size"].Resolve(e.Site.Zones, zone)
+		return v
+	}
+	do(Command{Op: "set", Zone: "phone", Value: "15"})
+	if value(0) != "" || value(2) != "15px" {
+		t.Errorf("set on the phone: desktop %q, phone %q", value(0), value(2))
+	}
+	do(Command{Op: "set", Zone: "desktop", Value: "20"})
+	if value(0) != "20px" || value(1) != "20px" || value(2) != "15px" {
+		t.Errorf("set on the desktop: %q %q %q", value(0), value(1), value(2))
+	}
+	do(Command{Op: "follow", Zone: "phone"})
+	if value(2) != "20px" {
+		t.Errorf("following again: %q", value(2))
+	}
+}
+
+func TestAddedBlockLiesOnTopWhereItWasDropped(t *testing.T) {
+	e := env()
+	p := page(e)
+	s := p.Sections[1]
+	at := &doc.Place{Column: 8, Span: 3, Row: 2, Rows: 2}
+	res, err := Apply(p, Command{Op: "block.add", Node: s.ID, Zone: "desktop", Kind: doc.Text, Place: at}, e)
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, b := res.Page.Block(res.Select)
+	if got := b.Place["desktop"]; got.Column != 8 || got.Row != 2 || got.Layer != 1 {
+		t.Errorf("%+v", got)
+	}
+	if len(b.Place) != 1 {
+		t.Errorf("the narrower zones aren't left to the rule: %v", b.Place)
+	}
+}

@@ -1,0 +1,224 @@
+package place
+
+import (
+	"math/rand/v2"
+	"reflect"
+	"testing"
+
+	"openplot/core/doc"
+)
+
+func section(places ...doc.Zoned[doc.Place]) *doc.Section {
+	s := &doc.Section{}
+	for _, p := range places {
+		s.Blocks = append(s.Blocks, &doc.Block{Kind: doc.Text, Place: p})
+	}
+	return s
+}
+
+func desktop(column, span, row, rows, layer int) doc.Zoned[doc.Place] {
+	return doc.Zoned[doc.Place]{"desktop": {Column: column, Span: span, Row: row, Rows: rows, Layer: layer}}
+}
+
+func cells(ps []Placed) (out [][4]int) {
+	for _, p := range ps {
+		out = append(out, [4]int{p.Column, p.Span, p.Row, p.Rows})
+	}
+	return out
+}
+
+func TestResolveByRule(t *testing.T) {
+	zs := doc.StandardZones()
+	// Two in a row, the right one first in the document; then one above both.
+	s := section(desktop(7, 6, 3, 4, 0), desktop(1, 6, 3, 2, 0), desktop(1, 12, 1, 2, 0))
+	got := Resolve(s, zs)
+	if want := [][4]int{{1, 8, 3, 1}, {1, 8, 2, 1}, {1, 8, 1, 1}}; !reflect.DeepEqual(cells(got[1]), want) {
+		t.Errorf("tablet: %v, want %v", cells(got[1]), want)
+	}
+	if want := [][4]int{{1, 4, 3, 1}, {1, 4, 2, 1}, {1, 4, 1, 1}}; !reflect.DeepEqual(cells(got[2]), want) {
+		t.Errorf("phone: %v, want %v", cells(got[2]), want)
+	}
+	for _, p := range got[2] {
+		if !p.Derived {
+			t.Error("a placement by rule isn't marked as derived")
+		}
+	}
+}
+
+func TestPlacedByHandStaysAndOthersStepOver(t *testing.T) {
+	zs := doc.StandardZones()
+	s := section(desktop(1, 12, 1, 1, 0), desktop(1, 12, 2, 1, 0), desktop(1, 12, 3, 1, 0))
+	s.Blocks[2].Place = s.Blocks[2].Place.With("phone", doc.Place{Column: 2, Span: 2, Row: 2, Rows: 3, Layer: 1})
+	got := Resolve(s, zs)[2]
+	if want := [][4]int{{1, 4, 1, 1}, {1, 4, 5, 1}, {2, 2, 2, 3}}; !reflect.DeepEqual(cells(got), want) {
+		t.Errorf("%v, want %v", cells(got), want)
+	}
+	if got[2].Derived || got[2].Layer != 1 {
+		t.Errorf("the hand-placed one is %+v", got[2])
+	}
+}
+
+func TestPhoneFollowsTheTabletsOrder(t *testing.T) {
+	zs := doc.StandardZones()
+	s := section(desktop(1, 6, 1, 1, 0), desktop(7, 6, 1, 1, 0))
+	s.Blocks[0].Place = s.Blocks[0].Place.With("tablet", doc.Place{Column: 5, Span: 4, Row: 1, Rows: 1})
+	s.Blocks[1].Place = s.Blocks[1].Place.With("tablet", doc.Place{Column: 1, Span: 4, Row: 1, Rows: 1})
+	got := Resolve(s, zs)[2]
+	if got[1].Row != 1 || got[0].Row != 2 {
+		t.Errorf("phone rows %d and %d: the tablet has the second block first", got[0].Row, got[1].Row)
+	}
+}
+
+func TestOverlappingBlocksStayTogetherInLayerOrder(t *testing.T) {
+	zs := doc.StandardZones()
+	// 0: a card; 1: a photo over its corner, further down; 2: a text between the
+	// two in reading order, overlapping neither; 3: under the card.
+	s := section(desktop(1, 6, 1, 6, 1), desktop(5, 6, 5, 6, 2), desktop(11, 2, 2, 1, 0), desktop(1, 6, 2, 2, 0))
+	if got, want := Order(s, zs), []int{3, 0, 1, 2}; !reflect.DeepEqual(got, want) {
+		t.Errorf("order %v, want %v", got, want)
+	}
+}
+
+func TestHiddenBlocksTakeNoRows(t *testing.T) {
+	zs := doc.StandardZones()
+	s := section(desktop(1, 12, 1, 1, 0), desktop(1, 12, 2, 1, 0))
+	s.Blocks[0].Hidden = doc.Zoned[bool]{"phone": true}
+	got := Resolve(s, zs)[2]
+	if !got[0].Hidden || got[1].Row != 1 {
+		t.Errorf("%+v", got)
+	}
+}
+
+// For any placements: derived blocks are in full width, lie in rows of their own,
+// and overlap nothing.
+func TestDerivedBlocksNeverOverlap(t *testing.T) {
+	zs := doc.StandardZones()
+	for seed := range uint64(2000) {
+		r := rand.New(rand.NewPCG(seed, 1))
+		s := &doc.Section{}
+		for range 1 + r.IntN(12) {
+			p := desktop(1+r.IntN(12), 1+r.IntN(12), 1+r.IntN(20), 1+r.IntN(8), r.IntN(4))
+			if r.IntN(3) == 0 {
+				p["phone"] = doc.Place{Column: 1 + r.IntN(4), Span: 1 + r.IntN(4), Row: 1 + r.IntN(12), Rows: 1 + r.IntN(4)}
+			}
+			s.Blocks = append(s.Blocks, &doc.Block{Kind: doc.Text, Place: p})
+		}
+		for z, zone := range Resolve(s, zs) {
+			for i, p := range zone {
+				if p.Column < 1 || p.Column+p.Span-1 > zs[z].Columns || p.Row < 1 {
+					t.Fatalf("seed %d: %+v lies outside the grid", seed, p)
+				}
+				if z == 0 || !p.Derived {
+					continue
+				}
+				if p.Column != 1 || p.Span != zs[z].Columns {
+					t.Fatalf("seed %d: %+v isn't in full width", seed, p)
+				}
+				for j, q := range zone {
+					if i != j && p.Overlaps(q.Place) {
+						t.Fatalf("seed %d: %+v overlaps %+v", seed, p, q)
+					}
+				}
+			}
+		}
+	}
+}
+
+func metrics() *Metrics {
+	return &Metrics{Columns: []float64{60, 60, 60, 60}, Rows: []float64{24, 50, 24}, ColumnGap: 20, RowGap: 8, RowHeight: 24}
+}
+
+func TestMove(t *testing.T) {
+	m := metrics()
+	p := doc.Place{Column: 1, Span: 2, Row: 1, Rows: 1}
+	for _, tt := range []struct {
+		x, y        float64
+		column, row int
+	}{{0, 0, 1, 1}, {39, 15, 1, 1}, {41, 17, 2, 2}, {500, 60, 3, 2}, {-90, -90, 1, 1}, {80, 62, 2, 3}, {0, 32 + 58 + 32, 1, 4}, {0, 32 + 58 + 32*3, 1, 6}} {
+		if got := m.Move(p, tt.x, tt.y); got.Column != tt.column || got.Row != tt.row || got.Span != 2 {
+			t.Errorf("to %v, %v: %+v, want column %d, row %d", tt.x, tt.y, got, tt.column, tt.row)
+		}
+	}
+}
+
+func TestPull(t *testing.T) {
+	m := metrics()
+	p := doc.Place{Column: 2, Span: 2, Row: 2, Rows: 1}
+	r := m.Rect(p)
+	if want := (Rect{80, 32, 140, 50}); r != want {
+		t.Fatalf("rect %v, want %v", r, want)
+	}
+	wider := r
+	wider.W += 70
+	if got := m.Pull(p, Right, wider); got.Span != 3 || got.Column != 2 {
+		t.Errorf("pulled right: %+v", got)
+	}
+	crossed := r
+	crossed.X += 400
+	if got := m.Pull(p, Left, crossed); got.Column != 3 || got.Span != 1 {
+		t.Errorf("left edge past the right one: %+v", got)
+	}
+	lower := r
+	lower.H += 90
+	if got := m.Pull(p, Bottom|Right, lower); got.Rows != 4 {
+		t.Errorf("pulled down: %+v", got)
+	}
+}
+
+func TestNudgeAndResizeStopAtTheEdges(t *testing.T) {
+	p := doc.Place{Column: 1, Span: 2, Row: 1, Rows: 1}
+	if got := Nudge(p, -1, -1, 4); got != p {
+		t.Errorf("nudged out: %+v", got)
+	}
+	if got := Nudge(p, 9, 1, 4); got.Column != 3 || got.Row != 2 {
+		t.Errorf("nudged right: %+v", got)
+	}
+	if got := Resize(p, 9, -9, 4); got.Span != 4 || got.Rows != 1 {
+		t.Errorf("resized: %+v", got)
+	}
+	if got := Resize(p, -9, 1<<30, 4); got.Span != 1 || got.Rows != doc.MaxRow {
+		t.Errorf("resized: %+v", got)
+	}
+}
+
+func TestLayers(t *testing.T) {
+	ps := Resolve(section(desktop(1, 4, 1, 4, 0), desktop(2, 4, 2, 4, 3), desktop(9, 2, 1, 2, 9)), doc.StandardZones())[0]
+	if got := Layers(ps, 0, 1); !reflect.DeepEqual(got, map[int]int{0: 3, 1: 0}) {
+		t.Errorf("up: %v", got)
+	}
+	if got := Layers(ps, 0, -1); got != nil {
+		t.Errorf("down with nothing under it: %v", got)
+	}
+	if got := Layers(ps, 2, 1); got != nil {
+		t.Errorf("up with nothing near: %v", got)
+	}
+	// On one layer the later one in the document is on top.
+	ps = Resolve(section(desktop(1, 4, 1, 4, 0), desktop(2, 4, 2, 4, 0)), doc.StandardZones())[0]
+	if got := Layers(ps, 0, 1); !reflect.DeepEqual(got, map[int]int{0: 1}) {
+		t.Errorf("up from a shared layer: %v", got)
+	}
+	if got := Layers(ps, 1, -1); !reflect.DeepEqual(got, map[int]int{0: 1}) {
+		t.Errorf("down from a shared layer 0: %v", got)
+	}
+}
+
+func TestGuides(t *testing.T) {
+	m := metrics()
+	gs := m.Guides(doc.Place{Column: 1, Span: 2, Row: 2, Rows: 1}, []doc.Place{{Column: 1, Span: 1, Row: 1, Rows: 1}, {Column: 4, Span: 1, Row: 2, Rows: 1}})
+	if len(gs) != 3 { // the left edges; the top and bottom edges of the second
+		t.Errorf("%d guides: %+v", len(gs), gs)
+	}
+}
+
+func FuzzMetrics(f *testing.F) {
+	f.Add(60.0, 20.0, 24.0, 8.0, 100.0, 100.0)
+	f.Add(0.0, 0.0, 0.0, 0.0, 1e300, -1e300)
+	f.Fuzz(func(t *testing.T, w, gap, h, rowGap, x, y float64) {
+		m := Metrics{Columns: []float64{w, w, w}, Rows: []float64{h}, ColumnGap: gap, RowGap: rowGap, RowHeight: h}
+		for _, p := range []doc.Place{m.Move(doc.Place{Span: 2, Rows: 2}, x, y), m.At(x, y, 2, 1), m.Pull(doc.Place{Column: 1, Span: 1, Row: 1, Rows: 1}, 15, Rect{x, y, w, h})} {
+			if p.Column < 1 || p.Column+p.Span > 4 || p.Row < 1 || p.Row+p.Rows-1 > doc.MaxRow {
+				t.Errorf("%+v lies outside the grid", p)
+			}
+		}
+	})
+}

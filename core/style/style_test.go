@@ -1,0 +1,219 @@
+package style
+
+import (
+	"math"
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+)
+
+func TestEvaluate(t *testing.T) {
+	for in, want := range map[string]float64{
+		"(1000-40)/2": 480, "12": 12, " 1 + 2 * 3 ": 7, "-4": -4, "2*(3+4)*5": 70, "10/4": 2.5, ".5": 0.5, "--3": 3, "8-3-2": 3,
+	} {
+		got, err := Evaluate(in)
+		if err != nil || got != want {
+			t.Errorf("%q = %v, %v; want %v", in, got, err, want)
+		}
+	}
+	for _, in := range []string{"", "1+", "(1", "1)", "1/0", "0/0", "a", "1 2", "1e5", "NaN", "Inf", "1..2", strings.Repeat("(", 300), strings.Repeat("9", 199) + "*" + strings.Repeat("9", 199)} {
+		if got, err := Evaluate(in); err == nil {
+			t.Errorf("%.20q = %v, want a problem", in, got)
+		}
+	}
+}
+
+func FuzzEvaluate(f *testing.F) {
+	for _, s := range []string{"(1000-40)/2", "-(-3)", "1/0", "((((", "9*9*9"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		if v, err := Evaluate(s); err == nil && (math.IsNaN(v) || math.IsInf(v, 0)) {
+			t.Errorf("%q = %v", s, v)
+		}
+	})
+}
+
+func TestSettingsRead(t *testing.T) {
+	house := doc.StandardHouse()
+	tests := []struct {
+		setting string
+		kind    doc.Kind
+		entry   string
+		want    string // "" for a problem
+	}{
+		{"padding-top", doc.Text, "24", "24px"},
+		{"padding-top", doc.Text, "24px", "24px"},
+		{"padding-top", doc.Text, "(1000-40)/40", "24px"},
+		{"padding-top", doc.Text, "1.5rem", "1.5rem"},
+		{"padding-top", doc.Text, "$room", "$room"},
+		{"padding-top", doc.Text, "Room", "$room"},
+		{"padding-top", doc.Text, "none", "none"},
+		{"padding-top", doc.Text, "$nowhere", ""},
+		{"padding-top", doc.Text, "-1", ""},
+		{"padding-top", doc.Text, "1001", ""},
+		{"padding-top", doc.Text, "10%", ""},
+		{"padding-top", doc.Text, "1e9px", ""},
+		{"padding-top", doc.Text, "NaN", ""},
+		{"padding-top", doc.Text, "10em", ""},
+		{"width", doc.Picture, "50%", "50%"},
+		{"width", doc.Picture, "150%", ""},
+		{"background", doc.Text, "#1D5F6B", "#1d5f6b"},
+		{"background", doc.Text, "1D5", "#11dd55"},
+		{"background", doc.Text, "accent", "$accent"},
+		{"background", doc.Text, "#12345", ""},
+		{"background", doc.Text, "url(x)", ""},
+		{"background", doc.Text, "red;}body{", ""},
+		{"aspect-ratio", doc.Picture, "4:3", "4:3"},
+		{"aspect-ratio", doc.Picture, "16 / 9", "16:9"},
+		{"aspect-ratio", doc.Picture, "0:3", ""},
+		{"aspect-ratio", doc.Picture, "rows", "rows"},
+		{"opacity", doc.Text, "50", "50%"},
+		{"opacity", doc.Text, "101%", ""},
+		{"text-style", doc.Text, "lead", "$lead"},
+		{"text-style", doc.Text, "Lead", "$lead"},
+		{"text-style", doc.Text, "enormous", ""},
+		{"text-align", doc.Text, "Middle", "middle"},
+		{"text-align", doc.Text, "justify", ""},
+		{"columns", OnSection, "6", "6"},
+		{"columns", OnSection, "2.5", ""},
+		{"columns", OnSection, "0", ""},
+		{"columns", OnSection, "25", ""},
+		{"box-shadow", doc.Text, "Card", "$card"},
+		{"box-shadow", doc.Text, "0 0 3px red", ""},
+	}
+	for _, tt := range tests {
+		s := Find(tt.setting, tt.kind)
+		if s == nil {
+			t.Fatalf("no setting %s on %s", tt.setting, tt.kind)
+		}
+		got, problem := s.Read(&house, tt.entry)
+		if got != tt.want || (problem == nil) == (tt.want == "") {
+			t.Errorf("%s = %q: got %q, %v; want %q", tt.setting, tt.entry, got, problem, tt.want)
+		}
+		if problem != nil && (problem.Field != s.Label || len(problem.Message) < 10) {
+			t.Errorf("%s = %q: the problem says too little: %v", tt.setting, tt.entry, problem)
+		}
+		if tt.want != "" {
+			if again, problem := s.Read(&house, got); problem != nil || again != got {
+				t.Errorf("%s: the canonical %q reads as %q, %v", tt.setting, got, again, problem)
+			}
+			if back, problem := s.Read(&house, s.Shown(&house, got)); problem != nil || back != got {
+				t.Errorf("%s: shown as %q, which reads as %q, %v", tt.setting, s.Shown(&house, got), back, problem)
+			}
+		}
+	}
+	if Find("padding-top", doc.Picture) != nil || Find("columns", doc.Text) != nil {
+		t.Error("a setting is found on a kind that hasn't it")
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	house := doc.StandardHouse()
+	f.Add("padding-top", "1.5rem")
+	f.Add("background", "#fff")
+	f.Add("aspect-ratio", "4:3")
+	f.Fuzz(func(t *testing.T, name, entry string) {
+		for _, kind := range append([]doc.Kind{OnSection}, doc.Kinds...) {
+			s := Find(name, kind)
+			if s == nil {
+				continue
+			}
+			v, problem := s.Read(&house, entry)
+			if problem == nil && strings.ContainsAny(v, ";{}<>\"'\\") {
+				t.Errorf("%s took %q as %q", name, entry, v)
+			}
+		}
+	})
+}
+
+// Every field of Style must be written by some property, so that a change of it
+// can't be lost between layout and the page.
+func TestEveryFieldIsEmitted(t *testing.T) {
+	carriers := map[string]string{ // fields that show only together with another
+		"BorderColor": "BorderWidth", "BackgroundURL": "Background",
+	}
+	typ := reflect.TypeFor[Style]()
+	texts := func(s *Style) (all []string) {
+		for _, p := range Properties {
+			all = append(all, p.Text(s))
+		}
+		return all
+	}
+	for i := range typ.NumField() {
+		name := typ.Field(i).Name
+		base, changed := Style{}, Style{}
+		if with := carriers[name]; with != "" {
+			set(reflect.ValueOf(&base).Elem().FieldByName(with))
+			set(reflect.ValueOf(&changed).Elem().FieldByName(with))
+		}
+		if name == "ColumnSpan" || name == "RowSpan" {
+			base.ColumnStart, base.RowStart, base.ColumnSpan, base.RowSpan = 1, 1, 1, 1
+			changed = base
+		}
+		set(reflect.ValueOf(&changed).Elem().Field(i))
+		if slices.Equal(texts(&base), texts(&changed)) {
+			t.Errorf("changing Style.%s changes no property", name)
+		}
+	}
+}
+
+func set(v reflect.Value) {
+	switch v.Kind() {
+	case reflect.Float64:
+		v.SetFloat(7)
+	case reflect.Int:
+		v.SetInt(7)
+	case reflect.Uint8:
+		v.SetUint(2)
+	case reflect.Bool:
+		v.SetBool(true)
+	case reflect.String:
+		v.SetString("IBM Plex Mono")
+	case reflect.Struct:
+		switch v.Interface().(type) {
+		case Length:
+			v.Set(reflect.ValueOf(Pixels(7)))
+		case Edges:
+			v.Set(reflect.ValueOf(Same(Pixels(7))))
+		case Track:
+			v.Set(reflect.ValueOf(Track{Min: Pixels(7)}))
+		}
+	case reflect.Slice:
+		v.Set(reflect.ValueOf(EqualColumns(3)))
+	}
+}
+
+func TestPropertyTexts(t *testing.T) {
+	s := Style{
+		Display: Grid, Padding: Edges{Pixels(1), Pixels(2), Pixels(3), Pixels(2)}, CenterX: true,
+		GridColumns: EqualColumns(12), GridRows: Track{Min: Pixels(24)}, ColumnStart: 3, ColumnSpan: 4, RowStart: 1, RowSpan: 1,
+	}
+	want := map[string]string{
+		"display": "grid", "padding": "1px 2px 3px", "margin": "0 auto 0", "grid-template-columns": "repeat(12, minmax(0, 1fr))",
+		"grid-auto-rows": "minmax(24px, auto)", "grid-column": "3 / span 4", "grid-row": "1", "max-width": "none", "border": "0",
+	}
+	for _, p := range Properties {
+		if w, ok := want[p.Name]; ok && p.Text(&s) != w {
+			t.Errorf("%s: %q, want %q", p.Name, p.Text(&s), w)
+		}
+	}
+}
+
+func TestLengths(t *testing.T) {
+	v := Viewport{Width: 1000, Height: 800}
+	for l, want := range map[Length]float64{{10, Px}: 10, {1.5, Rem}: 24, {50, Percent}: 100, {10, Vw}: 100, {10, Vh}: 80} {
+		if got, ok := l.Resolve(200, v); !ok || got != want {
+			t.Errorf("%v = %v, %v; want %v", l, got, ok, want)
+		}
+	}
+	if _, ok := (Length{}).Resolve(200, v); ok {
+		t.Error("auto resolved")
+	}
+	if _, ok := (Length{50, Percent}).Resolve(math.NaN(), v); ok {
+		t.Error("a percentage of nothing definite resolved")
+	}
+}
