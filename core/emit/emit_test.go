@@ -1,0 +1,169 @@
+package emit
+
+import (
+	"flag"
+	"os"
+	"path/filepath"
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/style"
+)
+
+var update = flag.Bool("update", false, "write the golden files anew")
+
+// Every property that can be emitted is either modelled by package layout or can't
+// move a box. A new one has to be put into one of these lists by somebody who
+// knows which.
+func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
+	modelled := []string{
+		"align-self", "aspect-ratio", "border", "column-gap", "display", "font-family", "font-size", "font-style", "font-weight",
+		"grid-auto-rows", "grid-column", "grid-row", "grid-template-columns", "height", "inset", "justify-self", "letter-spacing",
+		"line-height", "margin", "max-height", "max-width", "min-height", "min-width", "padding", "position", "row-gap", "text-align", "width",
+	}
+	paints := []string{"background", "border-radius", "box-shadow", "color", "object-fit", "object-position", "opacity", "text-decoration", "z-index"}
+	if got := PaintOnly(); !slices.Equal(got, paints) {
+		t.Errorf("properties that only paint: %v, want %v", got, paints)
+	}
+	var layout []string
+	for _, p := range style.Properties {
+		if p.Layout {
+			layout = append(layout, p.Name)
+		}
+	}
+	slices.Sort(layout)
+	if !slices.Equal(layout, modelled) {
+		t.Errorf("properties that layout models: %v, want %v", layout, modelled)
+	}
+}
+
+func site() *doc.Site {
+	return &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}
+}
+
+func page() *doc.Page {
+	at := func(p doc.Place) doc.Zoned[doc.Place] { return doc.Zoned[doc.Place]{"desktop": p} }
+	return &doc.Page{Title: `Fares & <more>`, Sections: []*doc.Section{
+		{ID: "s1", Role: doc.RoleHeader, Blocks: []*doc.Block{{ID: "b1", Kind: doc.Heading, Place: at(doc.Place{Column: 1, Span: 6, Row: 1, Rows: 1}), Content: doc.Content{Level: 1, Words: doc.PlainWords(`<script>alert("x")</script>`)}}}},
+		{ID: "s2", Anchor: "fares", Style: doc.Style{"background": {"desktop": "$quiet-ground", "phone": "#ffffff"}}, Blocks: []*doc.Block{
+			{ID: "b2", Kind: doc.Text, Place: at(doc.Place{Column: 1, Span: 6, Row: 2, Rows: 1}).With("phone", doc.Place{Column: 2, Span: 3, Row: 1, Rows: 2}), Style: doc.Style{"font-size": {"phone": "15px"}},
+				Content: doc.Content{Words: doc.Words{{{Text: "See "}, {Text: "the \"fares\"", Link: "/fares?a=1&b=2", Bold: true}}}}},
+			{ID: "b3", Kind: doc.Picture, Place: at(doc.Place{Column: 7, Span: 6, Row: 1, Rows: 4}), Content: doc.Content{Picture: "m1", Alt: `A "boat"`}},
+			{ID: "b4", Kind: doc.Picture, Place: at(doc.Place{Column: 7, Span: 6, Row: 9, Rows: 4})},
+			{ID: "b5", Kind: doc.Button, Place: at(doc.Place{Column: 1, Span: 3, Row: 4, Rows: 1}), Hidden: doc.Zoned[bool]{"tablet": true}, Content: doc.Content{Link: "#fares", Words: doc.Words{{{Text: "Go", Link: "/x"}}}}},
+		}},
+		{ID: "s3", Hidden: true, Blocks: []*doc.Block{{ID: "b6", Kind: doc.Text, Place: at(doc.Place{Column: 1, Span: 1, Row: 1, Rows: 1}), Content: doc.Content{Words: doc.PlainWords("hidden")}}}},
+	}}
+}
+
+func builder() *element.Builder {
+	return &element.Builder{Site: site(), DropEmpty: true, Media: func(id string) (element.Medium, bool) {
+		return element.Medium{ID: id, Width: 1600, Height: 900, Variants: []element.Variant{{URL: "a-480.webp", Width: 480}, {URL: "a-1600.webp", Width: 1600}}}, id == "m1"
+	}}
+}
+
+func TestDocument(t *testing.T) {
+	html, css := NewSheet(site().Zones).Document(Page{Title: page().Title, Language: "en", Stylesheet: "style.css"}, builder().Page(page()))
+	for name, got := range map[string]string{"page.html": html, "page.css": css} {
+		file := filepath.Join("testdata", name)
+		if *update {
+			if err := os.WriteFile(file, []byte(got), 0o644); err != nil {
+				t.Fatal(err)
+			}
+		}
+		want, err := os.ReadFile(file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got != string(want) {
+			t.Errorf("%s is\n%s\nwant\n%s\n(-update writes it anew)", name, got, want)
+		}
+	}
+	for _, never := range []string{"<script", "data-block", "data-section", "style=", `hidden</p>`, "b4", "no-picture"} {
+		if strings.Contains(html, never) {
+			t.Errorf("the page holds %q", never)
+		}
+	}
+	if strings.Count(html, "<main") != 1 || strings.Count(html, "<h1") != 1 || strings.Count(html, "<a ") != 2 {
+		t.Error("the page hasn't one main, one h1 and two links")
+	}
+}
+
+// What a browser would compute from the sheet, zone by zone, must be the style of
+// the tree: rules are played in order and compared property by property.
+func TestRulesGiveTheComputedStyle(t *testing.T) {
+	s := site()
+	body := builder().Page(page())
+	sheet := NewSheet(s.Zones)
+	classes := map[*element.Node]string{}
+	var walk func(n, parent *element.Node)
+	walk = func(n, parent *element.Node) {
+		if n.Tag == "" || n.Tag == "br" {
+			return
+		}
+		classes[n] = sheet.class(n, parent)
+		for _, c := range n.Children {
+			walk(c, n)
+		}
+	}
+	walk(body, nil)
+	for z := range s.Zones {
+		var check func(n *element.Node, inherited map[string]string)
+		check = func(n *element.Node, inherited map[string]string) {
+			if n.Tag == "" || n.Tag == "br" {
+				return
+			}
+			got := map[string]string{}
+			for _, p := range style.Properties {
+				got[p.Name] = p.Initial
+				if p.Inherited {
+					got[p.Name] = inherited[p.Name]
+				}
+			}
+			if inlineTags[n.Tag] {
+				got["display"] = "inline"
+			}
+			for zone := 0; zone <= z; zone++ {
+				for _, r := range sheet.rules[zone] {
+					if r.class != classes[n] {
+						continue
+					}
+					for _, d := range strings.Split(r.declarations, ";") {
+						name, value, _ := strings.Cut(d, ":")
+						got[name] = value
+					}
+				}
+			}
+			want := map[string]string{}
+			for _, p := range style.Properties {
+				want[p.Name] = p.Text(&n.Styles[z])
+			}
+			if !reflect.DeepEqual(got, want) {
+				for name := range want {
+					if got[name] != want[name] {
+						t.Errorf("%s in %s: %s %s is %q, want %q", n.Key, s.Zones[z].ID, n.Tag, name, got[name], want[name])
+					}
+				}
+			}
+			for _, c := range n.Children {
+				check(c, got)
+			}
+		}
+		initial := map[string]string{}
+		for _, p := range style.Properties {
+			initial[p.Name] = p.Text(&root)
+		}
+		check(body, initial)
+	}
+}
+
+func TestUsedFonts(t *testing.T) {
+	used := Used(builder().Page(page()))
+	if !used("Hanken Grotesk", false) || !used("Bricolage Grotesque", false) || used("Hanken Grotesk", true) || used("Fraunces", false) {
+		t.Error("the fonts used are not those of the words")
+	}
+}
