@@ -70,6 +70,7 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 				return nil, 0, 0, doc.Problemf(field, "is an SVG of more than %d elements or deeper than %d: make it simpler, or save it as PNG", maxSVGElements, maxSVGDepth)
 			}
 			depth++
+			t.Name.Local = unlinked(t.Name.Local)
 			if skip > 0 || !svgElements[t.Name.Local] || t.Name.Space != svgNamespace && t.Name.Space != "" {
 				skip++
 				continue
@@ -96,7 +97,7 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 				skip--
 				continue
 			}
-			b.WriteString("</" + t.Name.Local + ">")
+			b.WriteString("</" + unlinked(t.Name.Local) + ">")
 		case xml.CharData:
 			if skip == 0 && depth > 0 {
 				_ = xml.EscapeText(&b, t) // a bytes.Buffer takes everything
@@ -107,6 +108,14 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 		return nil, 0, 0, doc.Problemf(field, "holds no SVG drawing")
 	}
 	return b.Bytes(), width, height, nil
+}
+
+// unlinked makes a link a plain group, so that what it holds is kept.
+func unlinked(name string) string {
+	if name == "a" {
+		return "g"
+	}
+	return name
 }
 
 // writeSVGAttributes writes what is allowed. Declarations of a style attribute

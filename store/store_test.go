@@ -1,0 +1,251 @@
+package store
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"sync"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/postgres/postgrestest"
+)
+
+func TestMain(m *testing.M) { postgrestest.Main(m) }
+
+type fixture struct {
+	*Store
+	t    testing.TB
+	site *doc.Site
+	page string
+	user string
+}
+
+func begin(t testing.TB) *fixture {
+	t.Helper()
+	st, err := Open(t.Context(), postgrestest.Database(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { st.Close() })
+	f := &fixture{Store: st, t: t, page: "p1", site: &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}}
+	u, err := st.AddUser(t.Context(), "Dana@Example.org", "Dana", "a long password")
+	if err != nil {
+		t.Fatal(err)
+	}
+	f.user = u.ID
+	for _, err := range []error{
+		st.AddSite(t.Context(), f.site), st.AddMember(t.Context(), "w1", u.ID, Designer),
+		st.AddPage(t.Context(), "w1", "", 0, &doc.Page{ID: "p1", Name: "Home", Title: "Home"}),
+	} {
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	return f
+}
+
+func (f *fixture) env() edit.Env {
+	return edit.Env{Site: f.site, NewID: NewID, HasPicture: func(string) bool { return false }}
+}
+
+func (f *fixture) edit(base int64, c edit.Command) (*Edited, error) {
+	return f.Edit(f.t.Context(), f.page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, f.env()) })
+}
+
+func (f *fixture) must(base int64, c edit.Command) *Edited {
+	f.t.Helper()
+	e, err := f.edit(base, c)
+	if err != nil {
+		f.t.Fatalf("%s: %v", c.Op, err)
+	}
+	return e
+}
+
+// stored reads the page past the cache.
+func (f *fixture) stored() *Page {
+	f.t.Helper()
+	f.pages = pageCache{}
+	p, err := f.Page(f.t.Context(), "w1", "")
+	if err != nil {
+		f.t.Fatal(err)
+	}
+	return p
+}
+
+func encoded(t testing.TB, p *doc.Page) string {
+	t.Helper()
+	b, err := json.Marshal(p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
+}
+
+func TestEditUndoRedo(t *testing.T) {
+	f := begin(t)
+	states := []string{encoded(t, f.stored().Doc)}
+	for i := range 5 {
+		e := f.must(int64(i), edit.Command{Op: "section.add", Preset: "opening"})
+		if e.Seq != int64(i+1) || !e.History.CanUndo || e.History.CanRedo {
+			t.Fatalf("after edit %d: %+v", i, e.History)
+		}
+		states = append(states, encoded(t, e.Page))
+		if got := encoded(t, f.stored().Doc); got != states[i+1] {
+			t.Fatal("what is stored isn't what was answered")
+		}
+	}
+	for i := 4; i >= 0; i-- {
+		e, err := f.Undo(t.Context(), f.page, f.user)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if encoded(t, f.stored().Doc) != states[i] || !e.History.CanRedo || e.History.CanUndo != (i > 0) {
+			t.Fatalf("undo to %d: %+v", i, e.History)
+		}
+	}
+	if _, err := f.Undo(t.Context(), f.page, f.user); !errors.Is(err, ErrNothing) {
+		t.Errorf("undo of nothing: %v", err)
+	}
+	for i := 1; i <= 3; i++ {
+		if _, err := f.Redo(t.Context(), f.page, f.user); err != nil {
+			t.Fatal(err)
+		}
+		if encoded(t, f.stored().Doc) != states[i] {
+			t.Fatalf("redo to %d gives another page", i)
+		}
+	}
+	if _, err := f.Undo(t.Context(), f.page, f.user); err != nil || encoded(t, f.stored().Doc) != states[2] {
+		t.Fatalf("undo after redo: %v", err)
+	}
+	// A new edit ends what could be redone.
+	seq := f.stored().Seq
+	f.must(seq, edit.Command{Op: "page.set", Setting: "title", Value: "Other"})
+	if _, err := f.Redo(t.Context(), f.page, f.user); !errors.Is(err, ErrNothing) {
+		t.Errorf("redo after an edit: %v", err)
+	}
+	if _, err := f.Undo(t.Context(), f.page, f.user); err != nil || encoded(t, f.stored().Doc) != states[2] {
+		t.Errorf("undo of it: %v", err)
+	}
+}
+
+func TestStaleEdits(t *testing.T) {
+	f := begin(t)
+	f.must(0, edit.Command{Op: "section.add", Preset: "opening"})
+	a := f.must(1, edit.Command{Op: "section.add", Preset: "three"})
+	first, second := a.Page.Sections[0].ID, a.Page.Sections[1].ID
+	f.must(2, edit.Command{Op: "rename", Node: first, Value: "Changed"})
+	// Made against 2 on another node: it is put on top.
+	if e := f.must(2, edit.Command{Op: "rename", Node: second, Value: "Other"}); e.Seq != 4 || e.Page.Sections[0].Name != "Changed" {
+		t.Errorf("rebased: %+v", e)
+	}
+	// Made against 2 on the same node: refused, and nothing changes.
+	was := encoded(t, f.stored().Doc)
+	if _, err := f.edit(2, edit.Command{Op: "rename", Node: first, Value: "Mine"}); !errors.Is(err, ErrStale) {
+		t.Errorf("same node: %v", err)
+	}
+	// On a node that is gone since.
+	f.must(4, edit.Command{Op: "delete", Node: second})
+	if _, err := f.edit(4, edit.Command{Op: "rename", Node: second, Value: "Mine"}); !errors.Is(err, ErrStale) {
+		t.Errorf("gone node: %v", err)
+	}
+	if _, err := f.Undo(t.Context(), f.page, f.user); err != nil {
+		t.Fatal(err)
+	}
+	if encoded(t, f.stored().Doc) != was {
+		t.Error("refused edits left something behind")
+	}
+	var problem *doc.Problem
+	for _, base := range []int64{-1, 99} {
+		if _, err := f.edit(base, edit.Command{Op: "rename", Node: first, Value: "x"}); !errors.As(err, &problem) {
+			t.Errorf("base %d: %v", base, err)
+		}
+	}
+}
+
+func TestEditsAtOnceAllCount(t *testing.T) {
+	f := begin(t)
+	var wg sync.WaitGroup
+	for i := range 20 {
+		wg.Go(func() {
+			if _, err := f.edit(0, edit.Command{Op: "section.add", Preset: "empty"}); err != nil {
+				t.Errorf("edit %d: %v", i, err)
+			}
+		})
+	}
+	wg.Wait()
+	if p := f.stored(); len(p.Doc.Sections) != 20 || p.Seq != 20 {
+		t.Errorf("%d sections at %d", len(p.Doc.Sections), p.Seq)
+	}
+}
+
+func TestSignIn(t *testing.T) {
+	f := begin(t)
+	if u, err := f.SignIn(t.Context(), " dana@EXAMPLE.org ", "a long password"); err != nil || u.ID != f.user {
+		t.Errorf("%v", err)
+	}
+	for _, tt := range [][2]string{{"dana@example.org", "A long password"}, {"dana@example.org", ""}, {"nobody@example.org", "a long password"}, {"' OR 1=1 --", "x"}} {
+		if _, err := f.SignIn(t.Context(), tt[0], tt[1]); !errors.Is(err, ErrNotFound) {
+			t.Errorf("%q: %v", tt, err)
+		}
+	}
+}
+
+func TestOthersSitesAreNotFound(t *testing.T) {
+	f := begin(t)
+	other, err := f.AddUser(t.Context(), "other@example.org", "Other", "pw pw pw")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := f.Site(t.Context(), other.ID, "skerry"); !errors.Is(err, ErrNotFound) {
+		t.Errorf("%v", err)
+	}
+	if s, err := f.Site(t.Context(), f.user, "skerry"); err != nil || s.Role != Designer || s.Zones.Index("phone") != 2 {
+		t.Errorf("%v", err)
+	}
+	if sites, err := f.Sites(t.Context(), other.ID); err != nil || len(sites) != 0 {
+		t.Errorf("%d sites, %v", len(sites), err)
+	}
+}
+
+func TestSchemaRefusesNonsense(t *testing.T) {
+	f := begin(t)
+	for _, q := range []string{
+		`INSERT INTO members VALUES ('w1', 'u-nobody', 'designer')`,
+		`UPDATE members SET role = 'owner'`,
+		`INSERT INTO pages (id, site_id, slug, doc) VALUES ('p2', 'w1', '', '{}')`,
+		`INSERT INTO pages (id, site_id, slug, doc) VALUES ('p2', 'w1', 'Not A Slug', '{}')`,
+		`UPDATE pages SET seq = -1`,
+		`INSERT INTO media (id, site_id, name, type, width, height, variants) VALUES ('m', 'w1', 'x', 'text/html', 1, 1, '[]')`,
+	} {
+		if _, err := f.db.Exec(q); err == nil {
+			t.Errorf("%s was taken", q)
+		}
+	}
+}
+
+func TestOpeningTwiceMigratesOnce(t *testing.T) {
+	dsn := postgrestest.Database(t)
+	for i := range 2 {
+		st, err := Open(t.Context(), dsn)
+		if err != nil {
+			t.Fatalf("opening %d: %v", i, err)
+		}
+		st.Close()
+	}
+}
+
+func TestMediaRoundTrip(t *testing.T) {
+	f := begin(t)
+	for i := range 3 {
+		m := &Medium{ID: fmt.Sprint("m", i), SiteID: "w1", Name: "a.png", Type: "image/png", Width: 10, Height: 5, Alt: "x", Variants: []MediumCopy{{File: "f", Width: 10}}}
+		if err := f.AddMedium(t.Context(), m); err != nil {
+			t.Fatal(err)
+		}
+	}
+	ms, err := f.Media(t.Context(), "w1")
+	if err != nil || len(ms) != 3 || ms[0].ID != "m2" || ms[0].Variants[0].Width != 10 {
+		t.Errorf("%v, %v", ms, err)
+	}
+}
