@@ -2,6 +2,7 @@ package fonts
 
 import (
 	"math"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -151,7 +152,9 @@ func FuzzParagraph(f *testing.F) {
 
 func BenchmarkShape(b *testing.B) {
 	r := run(b, strings.Repeat("Foot passengers, bicycles and the occasional sheep. ", 6), "Hanken Grotesk", 400, 17)
-	for b.Loop() {
+	text := r.Text
+	for n := 0; b.Loop(); n++ {
+		r.Text = text + strconv.Itoa(n) // another text each time, since shaped ones are kept
 		paragraph(b, r)
 	}
 }

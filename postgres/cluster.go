@@ -69,6 +69,18 @@ func Start(dir string, o Options) (*Cluster, error) {
 			return nil, fmt.Errorf("making the database cluster: %w: %s", err, bytes.TrimSpace(out))
 		}
 	}
+	for end := time.Now().Add(20 * time.Second); ; time.Sleep(100 * time.Millisecond) {
+		c, err := run(dir, attr, o)
+		// A server whose parent was killed takes a moment to stop.
+		if err != nil && strings.Contains(err.Error(), "postmaster.pid") && time.Now().Before(end) {
+			continue
+		}
+		return c, err
+	}
+}
+
+// run starts the server on a free port and waits until it answers.
+func run(dir string, attr *syscall.SysProcAttr, o Options) (*Cluster, error) {
 	port, err := freePort()
 	if err != nil {
 		return nil, err

@@ -46,6 +46,8 @@ type Library struct {
 	cache map[faceKey][]*Face
 	first string // the family that stands in for an unknown one
 	buf   *harfbuzz.Buffer
+	// shaped keeps paragraphs already made.
+	shaped paragraphs
 }
 
 type file struct {
@@ -85,6 +87,7 @@ func (l *Library) Add(family string, italic bool, weights [2]int, b []byte) (err
 	}
 	l.files[family] = append(l.files[family], &file{f.Font, italic, weights})
 	clear(l.cache)
+	l.shaped = paragraphs{}
 	return nil
 }
 

@@ -59,8 +59,12 @@ var noLigatures = func() (fs []harfbuzz.Feature) {
 // Paragraph shapes runs of text. Whitespace is taken as it is; the caller
 // collapses it.
 func (l *Library) Paragraph(runs []Run) *Paragraph {
-	l.mu.Lock() // faces and the buffer are shared
+	k := key(runs)
+	l.mu.Lock() // faces, the buffer and the cache are shared
 	defer l.mu.Unlock()
+	if p := l.shaped.get(k); p != nil {
+		return p
+	}
 	p := &Paragraph{runs: runs}
 	for i, r := range runs {
 		start := len(p.text)
@@ -77,6 +81,7 @@ func (l *Library) Paragraph(runs []Run) *Paragraph {
 		p.prefix[i+1] = p.prefix[i] + a
 	}
 	l.findBreaks(p, unsafe)
+	l.shaped.put(k, p)
 	return p
 }
 

@@ -1,5 +1,6 @@
 // Package postgrestest gives tests a PostgreSQL database of their own: one
-// throwaway cluster per test binary, one database per test.
+// throwaway cluster per test binary, one database per test. OPENPLOT_TEST_DURABLE
+// makes the cluster as durable as the real one, for benchmarks.
 package postgrestest
 
 import (
@@ -30,7 +31,7 @@ func Main(m *testing.M) {
 			fmt.Fprintln(os.Stderr, err)
 			return 1
 		}
-		cluster, err = postgres.Start(dir+"/cluster", postgres.Options{Throwaway: true})
+		cluster, err = postgres.Start(dir+"/cluster", postgres.Options{Throwaway: os.Getenv("OPENPLOT_TEST_DURABLE") == ""})
 		if err != nil {
 			fmt.Fprintln(os.Stderr, err)
 			return 1

@@ -1,0 +1,200 @@
+package main
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net"
+	"net/http"
+	"net/http/cookiejar"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"openplot/demo"
+)
+
+func freePort(t *testing.T) string {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer l.Close()
+	_, port, _ := net.SplitHostPort(l.Addr().String())
+	return port
+}
+
+// program is the real server, built and run as bin/start does.
+type program struct {
+	cmd  *exec.Cmd
+	base string
+}
+
+func start(t *testing.T, binary, data string) *program {
+	t.Helper()
+	port := freePort(t)
+	cmd := exec.Command(binary, "serve")
+	cmd.Env = append(os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port, "OPENPLOT_PAGES_PORT="+freePort(t), "OPENPLOT_DATABASE_URL=")
+	cmd.Stderr = os.Stderr
+	out, err := cmd.StdoutPipe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := cmd.Start(); err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = cmd.Process.Signal(syscall.SIGINT); _ = cmd.Wait() })
+	up := make(chan struct{})
+	go func() {
+		for s := bufio.NewScanner(out); s.Scan(); {
+			if strings.Contains(s.Text(), "Ctrl+C") {
+				close(up)
+			}
+		}
+	}()
+	select {
+	case <-up:
+	case <-time.After(90 * time.Second):
+		t.Fatal("the server didn't come up")
+	}
+	return &program{cmd, "http://127.0.0.1:" + port}
+}
+
+func signIn(t *testing.T, p *program) *http.Client {
+	t.Helper()
+	jar, err := cookiejar.New(nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	c := &http.Client{Jar: jar}
+	r, err := c.PostForm(p.base+"/sign-in", url.Values{"email": {demo.DesignerEmail}, "password": {demo.Password}})
+	if err != nil || r.StatusCode != http.StatusOK {
+		t.Fatalf("signing in: %v", err)
+	}
+	r.Body.Close()
+	return c
+}
+
+var stateIn = regexp.MustCompile(`(?s)<script type="application/json" id="state">(.*?)</script>`)
+
+type state struct {
+	Seq   int64             `json:"seq"`
+	Order []string          `json:"order"`
+	Names map[string]string `json:"names"`
+}
+
+func read(body io.Reader) (s state, err error) {
+	b, err := io.ReadAll(body)
+	if err != nil {
+		return s, err
+	}
+	m := stateIn.FindSubmatch(b)
+	if m == nil {
+		return s, fmt.Errorf("no state in %.200s", b)
+	}
+	return s, json.NewDecoder(bytes.NewReader(m[1])).Decode(&s)
+}
+
+// The server is killed with SIGKILL in the middle of a burst of edits from four
+// people; started again, it has every edit it answered.
+func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
+	if testing.Short() {
+		t.Skip("builds and starts the server")
+	}
+	dir, err := os.MkdirTemp("/tmp", "openplot-kill-")
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { os.RemoveAll(dir) })
+	if err := os.Chmod(dir, 0o755); err != nil {
+		t.Fatal(err)
+	}
+	binary := filepath.Join(dir, "openplot")
+	if out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput(); err != nil {
+		t.Fatalf("building: %s", out)
+	}
+	p := start(t, binary, filepath.Join(dir, "data"))
+	const page = "/sites/" + demo.SiteSlug + "/pages/home"
+	client := signIn(t, p)
+	r, err := client.Get(p.base + page + "/bench")
+	if err != nil {
+		t.Fatal(err)
+	}
+	first, err := read(r.Body)
+	r.Body.Close()
+	if err != nil {
+		t.Fatal(err)
+	}
+
+	var mu sync.Mutex
+	kept := map[string]string{} // the last name answered for each section
+	sent := map[string]string{} // the last name sent, answered or not
+	answered, seq := 0, int64(0)
+	var wg sync.WaitGroup
+	for i := range 4 {
+		wg.Go(func() {
+			id, base := first.Order[i], first.Seq
+			for n := 0; ; n++ {
+				name := fmt.Sprintf("Name %d of %d", n, i)
+				c, _ := json.Marshal(map[string]any{"op": "rename", "node": id, "value": name, "base": base})
+				mu.Lock()
+				sent[id] = name
+				mu.Unlock()
+				r, err := client.PostForm(p.base+page+"/edits", url.Values{"command": {string(c)}})
+				if err != nil {
+					return // killed
+				}
+				s, err := read(r.Body)
+				r.Body.Close()
+				if err != nil || r.StatusCode != http.StatusOK {
+					return
+				}
+				mu.Lock()
+				base, kept[id] = s.Seq, name
+				answered++
+				seq = max(seq, s.Seq)
+				mu.Unlock()
+			}
+		})
+	}
+	time.Sleep(700 * time.Millisecond)
+	if err := p.cmd.Process.Kill(); err != nil {
+		t.Fatal(err)
+	}
+	wg.Wait()
+	_ = p.cmd.Wait()
+	if answered < 20 {
+		t.Fatalf("only %d edits were answered before the kill", answered)
+	}
+
+	p = start(t, binary, filepath.Join(dir, "data"))
+	client = signIn(t, p)
+	r, err = client.Get(p.base + page + "/bench")
+	if err != nil {
+		t.Fatal(err)
+	}
+	now, err := read(r.Body)
+	r.Body.Close()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for id, name := range kept {
+		if now.Names[id] != name && now.Names[id] != sent[id] { // the last one may have been kept without an answer
+			t.Errorf("%s is called %q; %q was answered", id, now.Names[id], name)
+		}
+	}
+	if now.Seq < seq || now.Seq > seq+4 {
+		t.Errorf("the log ends at %d; %d was answered", now.Seq, seq)
+	}
+	t.Logf("%d edits answered before SIGKILL, the log ends at %d", answered, now.Seq)
+}
