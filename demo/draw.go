@@ -44,16 +44,26 @@ func (d *drawing) gradient(y0, y1 float64, stops ...color.NRGBA) {
 		i := min(int(t), len(stops)-2)
 		for x := range int(d.w) {
 			noise := (math.Mod(math.Abs(math.Sin(float64(x)*12.9898+float64(y)*78.233))*43758.5453, 1) - 0.5) / 90
-			d.img.Set(x, y, mix(stops[i], stops[i+1], t-float64(i)+noise))
+			c := mix(stops[i], stops[i+1], t-float64(i)+noise)
+			d.img.SetRGBA(x, y, color.RGBA{c.R, c.G, c.B, 255})
 		}
 	}
 }
 
 // fill fills a closed shape; points are shares of width and height.
 func (d *drawing) fill(c color.NRGBA, ps ...point) {
-	r := vector.NewRasterizer(int(d.w), int(d.h))
+	box := image.Rectangle{Min: image.Pt(math.MaxInt32, math.MaxInt32), Max: image.Pt(math.MinInt32, math.MinInt32)}
+	for _, p := range ps { // only what the shape covers is worked on
+		x, y := p.x*d.w, p.y*d.h
+		box.Min.X, box.Min.Y = min(box.Min.X, int(math.Floor(x))), min(box.Min.Y, int(math.Floor(y)))
+		box.Max.X, box.Max.Y = max(box.Max.X, int(math.Ceil(x))), max(box.Max.Y, int(math.Ceil(y)))
+	}
+	if box = box.Intersect(d.img.Bounds()); box.Empty() {
+		return
+	}
+	r := vector.NewRasterizer(box.Dx(), box.Dy())
 	for i, p := range ps {
-		x, y := float32(p.x*d.w), float32(p.y*d.h)
+		x, y := float32(p.x*d.w-float64(box.Min.X)), float32(p.y*d.h-float64(box.Min.Y))
 		if i == 0 {
 			r.MoveTo(x, y)
 		} else {
@@ -61,7 +71,7 @@ func (d *drawing) fill(c color.NRGBA, ps ...point) {
 		}
 	}
 	r.ClosePath()
-	r.Draw(d.img, d.img.Bounds(), image.NewUniform(c), image.Point{})
+	r.Draw(d.img, box, image.NewUniform(c), image.Point{})
 }
 
 // disc fills a circle; the radius is a share of the height.

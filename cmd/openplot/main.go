@@ -5,7 +5,8 @@
 // The environment chooses where: OPENPLOT_DATA (a folder, .data), OPENPLOT_PORT
 // (8080), OPENPLOT_PAGES_PORT (8081), OPENPLOT_HOST (localhost),
 // OPENPLOT_PAGES_HOST (127.0.0.1), OPENPLOT_DATABASE_URL (a PostgreSQL server
-// that exists; a private one is run otherwise).
+// that exists; a private one is run otherwise), OPENPLOT_THROWAWAY (makes the
+// private one fast and forgetful, for tests).
 package main
 
 import (
@@ -72,7 +73,7 @@ func serve(ctx context.Context) error {
 
 	dsn := os.Getenv("OPENPLOT_DATABASE_URL")
 	if dsn == "" {
-		cluster, err := postgres.Start(filepath.Join(data, "postgres"), postgres.Options{})
+		cluster, err := postgres.Start(filepath.Join(data, "postgres"), postgres.Options{Throwaway: os.Getenv("OPENPLOT_THROWAWAY") != ""})
 		if err != nil {
 			return err
 		}

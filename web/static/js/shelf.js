@@ -17,8 +17,11 @@ export function open(mark = null) {
   for (const m of document.querySelectorAll('.insert')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
   const name = page.names[after];
   document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into it.` : 'Goes at the top of the page.';
+  const search = document.getElementById('shelf-search');
+  search.value = '';
+  search.dispatchEvent(new Event('input'));
   shelf.show();
-  document.getElementById('shelf-search').focus();
+  search.focus();
 }
 
 export function close() {

@@ -1,0 +1,87 @@
+// What a person does on the screens, by pointer, keys and labels.
+import assert from 'node:assert/strict';
+
+/** Opens a page of the browser that notes what must never happen. */
+export async function newPage(context) {
+  const page = await context.newPage();
+  page.setDefaultTimeout(6000);
+  page.wrong = [];
+  page.on('pageerror', (e) => page.wrong.push(`error: ${e.message}`));
+  page.on('console', (m) => { if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) page.wrong.push(`console: ${m.text()}`); });
+  return page;
+}
+
+export async function signIn(page, app, who) {
+  await page.goto(app);
+  await page.getByLabel('Email').fill(who.email);
+  await page.getByLabel('Password').fill(who.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { name: 'Sites' }).waitFor();
+}
+
+export async function openBench(page) {
+  await page.getByRole('link', { name: 'Skerry Line' }).click();
+  await page.getByRole('link', { name: 'Home', exact: true }).click();
+  await ready(page);
+}
+
+export const ready = (page) => page.locator('body[data-ready]').waitFor({ state: 'attached', timeout: 20_000 });
+
+export const canvas = (page) => page.frameLocator('#canvas');
+
+/** The number of edits kept, as the top bar says it. */
+export const kept = async (page) => Number(await page.locator('#history .measure').textContent());
+
+/** Does something and waits until one more edit is kept. */
+export async function edit(page, f, n = 1) {
+  const before = await kept(page);
+  await f();
+  await page.waitForFunction((want) => Number(document.querySelector('#history .measure').textContent) >= want, before + n, { timeout: 8000 });
+}
+
+/** Drags from one point to another as a hand does. */
+export async function drag(page, from, to) {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  for (let i = 1; i <= 8; i++) await page.mouse.move(from.x + ((to.x - from.x) * i) / 8, from.y + ((to.y - from.y) * i) / 8);
+  await page.mouse.up();
+}
+
+export const middle = (b) => ({ x: b.x + b.width / 2, y: b.y + b.height / 2 });
+
+/** Clicks a block on the canvas; the overlay takes the pointer, so it goes by position. */
+export async function choose(page, locator) {
+  const b = await locator.boundingBox();
+  assert.ok(b, 'the block is on the canvas');
+  await page.mouse.click(b.x + Math.min(b.width / 2, 40), b.y + Math.min(b.height / 2, 14));
+  await settled(page);
+}
+
+/** Waits until the Tray shows what is selected. */
+export async function settled(page) {
+  await page.waitForTimeout(60);
+  await page.waitForFunction(() => !document.querySelector('.htmx-request'));
+  await page.waitForTimeout(60);
+}
+
+export async function enter(page, label, value) {
+  const f = page.locator('#tray').getByLabel(label, { exact: true });
+  if ((await f.inputValue()) === value) return;
+  await edit(page, async () => {
+    await f.fill(value);
+    await f.press('Enter');
+  });
+}
+
+/** Waits until f gives what is wanted. */
+export async function eventually(f, want, what) {
+  let got;
+  for (let i = 0; i < 60; i++) {
+    got = await f();
+    if (JSON.stringify(got) === JSON.stringify(want)) return;
+    await new Promise((r) => setTimeout(r, 50));
+  }
+  assert.deepEqual(got, want, what);
+}
+
+export const near = (a, b, by, what) => assert.ok(Math.abs(a - b) <= by, `${what}: ${a}, not within ${by} of ${b}`);
