@@ -215,7 +215,8 @@ func (b *Builder) item(st *style.Style, sh style.Sheet, p place.Placed) {
 		st.Display = style.None
 	}
 	st.ColumnStart, st.ColumnSpan, st.RowStart, st.RowSpan = p.Column, p.Span, p.Row, p.Rows
-	st.ZIndex = p.Layer
+	// Never auto: a positioned picture would lie over everything that isn't.
+	st.ZIndex = p.Layer + 1
 	st.Width = sh.Length("width", st.Width)
 	if st.Width.Unit != style.Auto && st.Width.Unit != style.Percent {
 		st.MaxWidth = style.Length{N: 100, Unit: style.Percent}
