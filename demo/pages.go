@@ -100,7 +100,7 @@ func topBar() *doc.Section {
 }
 
 func footer() *doc.Section {
-	s := section("Contact", room("$broad", "$wide", "background", "$deep", "color", "$on-deep"),
+	s := section("Contact", room("$broad", "$wide", "row-gap@phone", "$snug", "background", "$deep", "color", "$on-deep"),
 		heading(2, "Ask for a berth", on(spot{1, 6, 1, 2}, spot{1, 8, 1, 2}), look("text-style", "$h2")),
 		text(on(spot{1, 5, 3, 3}, spot{1, 6, 3, 3}), look("text-style", "$body"), "Bicycles travel free. Cars, carts and sheep need a berth: tell us the day and the sailing, and we answer before the evening boat."),
 		button("Write to the office", "mailto:office@skerry.example", on(spot{1, 4, 7, 2}, spot{1, 4, 7, 2}), look("background", "$second-accent", "color", "#ffffff")),
@@ -114,7 +114,7 @@ func footer() *doc.Section {
 
 // Home is the demo's first page; ids are its pictures' by name.
 func Home(ids map[string]string) *doc.Page {
-	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "min-height", "560px", "min-height@phone", "none"),
+	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "min-height", "560px", "min-height@phone", "none", "row-gap@phone", "$snug"),
 		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}, spot{1, 7, 1, 4}), look("text-style", "$display")),
 		text(on(spot{1, 6, 6, 2}, spot{1, 6, 6, 2}), look("text-style", "$lead"), "Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in."),
 		button("See today’s sailings", "#departures", on(spot{1, 4, 9, 2}, spot{1, 4, 9, 2}), look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px")),
@@ -127,10 +127,10 @@ func Home(ids map[string]string) *doc.Page {
 	departures := section("Departures", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground"),
 		heading(2, "Next departures", on(spot{1, 4, 1, 2}, spot{1, 8, 1, 2}), nil),
 		text(on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), look("color", "$quiet-words"), "Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.", "In fog the morning boat waits for the light; the sign at the steps says how long."),
-		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 9}, spot{1, 6, 6, 8}, spot{1, 4, 3, 9}), card()), "Today’s card"),
-		named(text(on(spot{5, 3, 3, 6, 1}, spot{1, 3, 8, 6, 1}, spot{1, 2, 5, 7, 1}), look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
-		named(text(on(spot{7, 4, 3, 6, 1}, spot{3, 4, 8, 6, 1}, spot{2, 3, 5, 7, 1}), look("text-style", "$mono", "text-align", "right", "padding-right", "$room"), "08:10 · 11:40 · 15:20", "09:00 · 13:30", "10:15 · 17:05", "18:45"), "Times"),
-		named(photo(on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 12, 7}), look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
+		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}, spot{1, 6, 6, 8}, spot{1, 4, 3, 7}), card()), "Today’s card"),
+		named(text(on(spot{5, 3, 3, 5, 1}, spot{1, 3, 8, 5, 1}, spot{1, 2, 5, 5, 1}), look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
+		named(text(on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 5, 5, 1}), look("text-style", "$mono", "text-align", "right", "padding-right", "$room"), "08:10 · 11:40 · 15:20", "09:00 · 13:30", "10:15 · 17:05", "18:45"), "Times"),
+		named(photo(on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 10, 7}), look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
 	)
 	departures.Anchor = "departures"
 
@@ -157,8 +157,8 @@ func Home(ids map[string]string) *doc.Page {
 		named(text(on(spot{7, 6, 5, 6, 1}, spot{4, 5, 8, 6, 1}, spot{1, 4, 8, 6}), look("background", "$ground", "text-style", "$body", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
 			"padding-top@phone", "$room", "padding-right@phone", "$none", "padding-bottom@phone", "$snug", "padding-left@phone", "$none", "border-radius", "$card", "box-shadow", "$card", "box-shadow@phone", "none"), "A winter weekend on Skarva",
 			"Two nights at the old customs house, a stove, a stack of books, and the boat there and back. From November to March."), "Winter card"),
-		button("What it costs", "/winter-weekend", on(spot{7, 4, 12, 2, 1}, spot{4, 4, 15, 2}, spot{1, 4, 14, 2}), nil),
 	)
+	winter.Blocks[1].Content.Words = append(winter.Blocks[1].Content.Words, doc.Paragraph{{Text: "What it costs", Link: "/winter-weekend", Bold: true}})
 	winter.Blocks[1].Content.Words[0] = doc.Paragraph{{Text: "A winter weekend on Skarva", Bold: true}}
 
 	return &doc.Page{

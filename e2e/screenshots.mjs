@@ -1,0 +1,52 @@
+// Takes a picture of each main view, from the demo data, for docs/screenshots.
+import { launch } from './chromium.mjs';
+import { designer, start } from './openplot.mjs';
+import { canvas, choose, newPage, openBench, settled, signIn } from './person.mjs';
+
+const to = new URL('../docs/screenshots/', import.meta.url).pathname;
+const plot = await start();
+const browser = await launch();
+const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+const shot = async (name) => {
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: `${to}${name}.png` });
+};
+await page.goto(`${plot.app}/sign-in`);
+await shot('sign-in');
+await signIn(page, plot.app, designer);
+await shot('sites');
+await page.getByRole('link', { name: 'Skerry Line' }).click();
+await shot('pages');
+await page.goBack();
+await openBench(page);
+await page.locator('.overview-go', { hasText: 'Departures' }).click();
+await settled(page);
+await choose(page, canvas(page).locator('img').first());
+await shot('bench-desktop');
+await page.locator('.trail [data-select]').first().click();
+await settled(page);
+await shot('bench-section');
+await page.locator('#stage').focus();
+await page.keyboard.press('3');
+await page.waitForTimeout(600);
+await page.locator('.overview-go', { hasText: 'Departures' }).click();
+await settled(page);
+await choose(page, canvas(page).locator('h3', { hasText: 'Today from' }));
+await shot('bench-phone');
+await page.keyboard.press('1');
+await page.waitForTimeout(500);
+await page.keyboard.press('/');
+await shot('shelf');
+await page.keyboard.press('Escape');
+await page.getByRole('button', { name: 'Publish' }).click();
+const href = await page.getByRole('link', { name: /Open it/ }).getAttribute('href');
+const live = await newPage(page.context());
+await live.goto(href);
+for (const width of [1280, 800, 375]) {
+  await live.setViewportSize({ width, height: 800 });
+  await live.evaluate(async () => { for (const i of document.images) { i.loading = 'eager'; await i.decode().catch(() => {}); } });
+  await live.waitForTimeout(300);
+  await live.screenshot({ path: `${to}published-${width}.png`, fullPage: true });
+}
+await browser.close();
+await plot.stop();
