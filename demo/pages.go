@@ -173,7 +173,7 @@ func WinterWeekend(ids map[string]string) *doc.Page {
 		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}, spot{1, 7, 1, 5}), look("text-style", "$display")),
 		text(on(spot{1, 6, 7, 2}, spot{1, 6, 7, 2}), look("text-style", "$lead"), "From November to March: the boat there and back, two nights at the old customs house, and soup when you arrive."),
 	)
-	opening.Picture = ids["winter-light.png"]
+	opening.Picture = ids["dawn-over-the-sound.png"]
 	prices := section("Prices", room("$vast", "$vast"),
 		heading(2, "What it costs", on(spot{1, 6, 1, 2}), nil),
 		text(on(spot{1, 4, 4, 6}, spot{1, 4, 4, 6}), look("background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"), "One person", "148", "A room to yourself, both boats, breakfast twice."),
