@@ -81,7 +81,9 @@ func TestLayoutDependsOnTheWidthAlone(t *testing.T) {
 	s := demo.Site()
 	tr := tree(t, s, home())
 	text := func(b *layout.Box) (out string) {
-		b.Walk(func(b *layout.Box, x, y float64) { out += fmt.Sprintf("%s %.4f %.4f %.4f %.4f\n", b.Node.Key, x, y, b.W, b.H) })
+		b.Walk(func(b *layout.Box, x, y float64) {
+			out += fmt.Sprintf("%s %.4f %.4f %.4f %.4f\n", b.Node.Key, x, y, b.W, b.H)
+		})
 		return out
 	}
 	first := text(tr.At(777))

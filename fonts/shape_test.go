@@ -63,6 +63,8 @@ func TestBreaks(t *testing.T) {
 		"soft\u00adhyphen":   "soft\u00ad|hyphen",
 		"A—B":                "A|—|B",
 		"(one) [two]":        "(one) |[two]",
+		"a –first":           "a |–first",
+		"a–b":                "a–|b",
 		"zero\u200bwidth":    "zero\u200b|width",
 		"word\u2060joiner x": "word\u2060joiner |x",
 	} {

@@ -22,7 +22,8 @@ type gridItem struct {
 func (c *context) grid(b *Box, inner float64, in edges) float64 {
 	s := c.style(b.Node)
 	items, rows := c.gridItems(b.Node)
-	columnGap, rowGap := s.ColumnGap.Or(inner, c.viewport, 0), s.RowGap.Or(inner, c.viewport, 0)
+	columnGap := shape.Floor64(s.ColumnGap.Or(inner, c.viewport, 0))
+	rowGap := shape.Floor64(s.RowGap.Or(inner, c.viewport, 0))
 
 	columns := newTracks(s.GridColumns)
 	c.sizeTracks(columns, c.columnContributions(items, columns), columnGap, inner)

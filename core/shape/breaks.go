@@ -3,6 +3,7 @@ package shape
 import (
 	"encoding/base64"
 	"strings"
+	"unicode"
 
 	"github.com/go-text/typesetting/segmenter"
 )
@@ -49,6 +50,10 @@ func breakOpportunities(text []rune) []bool {
 		a, b := text[i-1], text[i]
 		if a == ' ' && b != ' ' {
 			ok[i] = true
+			continue
+		}
+		if (a == hyphen || a == enDash) && unicode.IsLetter(b) && (i == 1 || text[i-2] == ' ') {
+			ok[i] = false // a word's first hyphen stays with it (UAX 14 LB20a; the dash as measured)
 			continue
 		}
 		if a <= ' ' || a > '~' || b <= ' ' || b > '~' {

@@ -155,6 +155,7 @@ const (
 	zeroWidthSpace = '\u200b'
 	wordJoiner     = '\u2060'
 	hyphen         = '\u2010'
+	enDash         = '\u2013'
 )
 
 // shape runs HarfBuzz over text[a:b]; what it gives is valid until the next call.

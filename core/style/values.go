@@ -1,6 +1,7 @@
 package style
 
 import (
+	"math"
 	"strconv"
 	"strings"
 
@@ -140,7 +141,8 @@ func (s Sheet) Type(to *Style, fallback string) {
 	}
 	s.TextStyle(to, name)
 	if l := s.Length("font-size", Length{}); l.Unit != Auto {
-		size := l.Or(0, Viewport{}, to.FontSize)
+		// In whole 1/64 px, the unit in which browsers size glyphs.
+		size := math.Round(l.Or(0, Viewport{}, to.FontSize)*64) / 64
 		to.LetterSpacing *= size / to.FontSize
 		to.FontSize = size
 	}
