@@ -92,9 +92,10 @@ func pull(_ js.Value, args []js.Value) any {
 	return answer(args[0], now.grid.Pull(now.at, place.Edge(args[1].Int()), r))
 }
 
-// at(into, x, y, span, rows) answers for a new block dropped at a point.
+// at(into, x, y, kind) answers for a new block of a kind dropped at a point.
 func at(_ js.Value, args []js.Value) any {
-	return answer(args[0], now.grid.At(args[1].Float(), args[2].Float(), args[3].Int(), args[4].Int()))
+	span, rows := place.DefaultSize(doc.Kind(args[3].String()), len(now.grid.Columns))
+	return answer(args[0], now.grid.At(args[1].Float(), args[2].Float(), span, rows))
 }
 
 func answer(into js.Value, p doc.Place) any {

@@ -2,6 +2,7 @@ package edit
 
 import (
 	"openplot/core/doc"
+	"openplot/core/place"
 )
 
 // Preset is a ready-made section.
@@ -38,6 +39,11 @@ func at(column, span, row, rows int) doc.Zoned[doc.Place] {
 	return doc.Zoned[doc.Place]{"desktop": {Column: column, Span: span, Row: row, Rows: rows}}
 }
 
+// andTablet adds a placement for the tablet, whose order the phone then follows.
+func andTablet(z doc.Zoned[doc.Place], column, span, row, rows int) doc.Zoned[doc.Place] {
+	return z.With("tablet", doc.Place{Column: column, Span: span, Row: row, Rows: rows})
+}
+
 func plot(background string) doc.Style {
 	s := doc.Style{"padding-top": everywhere("$broad"), "padding-bottom": everywhere("$broad")}
 	if background != "" {
@@ -69,10 +75,10 @@ var Presets = []Preset{
 	{"opening", "Opening", "a large heading, a lead, a button and a picture beside them", doc.Section{
 		Name: "Opening", Style: plot("$quiet-ground"),
 		Blocks: []*doc.Block{
-			heading(1, "Say in one line what you offer", at(1, 6, 2, 4)),
-			textBlock("Then add a sentence on whom it is for and why it is good. Keep it short enough to read standing.", at(1, 5, 7, 3), doc.Style{"text-style": everywhere("$lead")}),
-			button("Ask us", at(1, 3, 11, 2)),
-			picture(at(8, 5, 1, 13)),
+			heading(1, "Say in one line what you offer", at(1, 6, 1, 4)),
+			textBlock("Then add a sentence on whom it is for and why it is good. Keep it short enough to read standing.", at(1, 5, 6, 3), doc.Style{"text-style": everywhere("$lead")}),
+			button("Ask us", at(1, 3, 10, 2)),
+			picture(at(8, 5, 1, 12)),
 		}}},
 	{"side-by-side", "Picture and words", "a picture with a text that overlaps its edge", doc.Section{
 		Name: "Picture and words", Style: plot(""),
@@ -86,12 +92,12 @@ var Presets = []Preset{
 		Name: "Three points", Style: plot(""),
 		Blocks: []*doc.Block{
 			heading(2, "Three things worth knowing", at(1, 8, 1, 2)),
-			heading(3, "The first", at(1, 4, 4, 2)),
-			textBlock("What it is, in the words your visitors use themselves.", at(1, 4, 6, 4), nil),
-			heading(3, "The second", at(5, 4, 4, 2)),
-			textBlock("What they get from it, and how soon they will notice.", at(5, 4, 6, 4), nil),
-			heading(3, "The third", at(9, 4, 4, 2)),
-			textBlock("What to do next, and what happens after they do.", at(9, 4, 6, 4), nil),
+			heading(3, "The first", andTablet(at(1, 4, 4, 2), 1, 3, 4, 2)),
+			textBlock("What it is, in the words your visitors use themselves.", andTablet(at(1, 4, 6, 4), 4, 5, 4, 3), nil),
+			heading(3, "The second", andTablet(at(5, 4, 4, 2), 1, 3, 8, 2)),
+			textBlock("What they get from it, and how soon they will notice.", andTablet(at(5, 4, 6, 4), 4, 5, 8, 3), nil),
+			heading(3, "The third", andTablet(at(9, 4, 4, 2), 1, 3, 12, 2)),
+			textBlock("What to do next, and what happens after they do.", andTablet(at(9, 4, 6, 4), 4, 5, 12, 3), nil),
 		}}},
 }
 
@@ -115,16 +121,7 @@ func newBlock(kind doc.Kind, id string) *doc.Block {
 // of the first free row.
 func defaultPlace(kind doc.Kind, columns, row int) doc.Place {
 	p := doc.Place{Column: 1, Row: row}
-	switch kind {
-	case doc.Heading:
-		p.Span, p.Rows = (columns+1)/2, 2
-	case doc.Text:
-		p.Span, p.Rows = (columns+1)/2, 4
-	case doc.Button:
-		p.Span, p.Rows = (columns+3)/4, 2
-	default:
-		p.Span, p.Rows = (columns+1)/2, 8
-	}
+	p.Span, p.Rows = place.DefaultSize(kind, columns)
 	p.Row = min(p.Row, doc.MaxRow-p.Rows+1)
 	return p
 }

@@ -18,6 +18,19 @@ func Resize(p doc.Place, dx, dy, columns int) doc.Place {
 	return p
 }
 
+// DefaultSize is how many columns and rows a new block of a kind takes.
+func DefaultSize(kind doc.Kind, columns int) (span, rows int) {
+	switch kind {
+	case doc.Heading:
+		return (columns + 1) / 2, 2
+	case doc.Text:
+		return (columns + 1) / 2, 4
+	case doc.Button:
+		return (columns + 3) / 4, 2
+	}
+	return (columns + 1) / 2, 8
+}
+
 // FreeRow is the first row below every block of a zone's placements.
 func FreeRow(ps []Placed) int {
 	row := 1

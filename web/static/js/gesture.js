@@ -42,7 +42,7 @@ function landing() {
 
 export function move(x, y) { core.move(bytes, x, y); return landing(); }
 export function pull(edges, r) { core.pull(bytes, edges, r.x, r.y, r.w, r.h); return landing(); }
-export function at(x, y, span, rows) { core.at(bytes, x, y, span, rows); return landing(); }
+export function at(x, y, kind) { core.at(bytes, x, y, kind); return landing(); }
 
 /** The place of a block, its layer too, as a command has it. */
 export function placeOf(id, cells) {

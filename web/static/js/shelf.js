@@ -50,9 +50,6 @@ function insert(kind, section, place) {
   else send(command);
 }
 
-/** Cells that a new block of a kind takes when it is dropped. */
-const size = { heading: [6, 2], text: [5, 4], picture: [5, 8], button: [3, 2] };
-
 function drag(item, e) {
   const from = { x: e.clientX, y: e.clientY };
   let over = null;
@@ -66,8 +63,7 @@ function drag(item, e) {
     if (over?.section !== section) gesture.begin(section, '');
     const p = canvas.toPage(m.clientX, m.clientY);
     const o = canvas.gridOrigin(section);
-    const [span, rows] = size[item.dataset.kind];
-    over = { section, ...gesture.at(p.x - o.x, p.y - o.y, span, rows) };
+    over = { section, ...gesture.at(p.x - o.x, p.y - o.y, item.dataset.kind) };
     overlay.land(over);
   };
   const up = () => {

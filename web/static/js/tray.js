@@ -5,12 +5,13 @@ import { pick } from './picker.js';
 
 let folded = false;
 
-function command(e, value) {
-  return { op: e.dataset.op, node: page.select, zone: zoneAt(page.width).id, setting: e.dataset.setting || undefined, value };
+function command(e, value, op = e.dataset.op) {
+  return { op, node: page.select, zone: zoneAt(page.width).id, setting: e.dataset.setting || undefined, value };
 }
 
 async function enter(e, value) {
-  const state = await send(command(e, value));
+  // An emptied field follows again.
+  const state = await send(command(e, value, value === '' && e.dataset.op === 'set' ? 'follow' : e.dataset.op));
   const field = document.getElementById(e.id);
   if (state && field === e && document.querySelector('#say.say-alert p')) field.setAttribute('aria-invalid', 'true'); // refused: what was typed stays
 }
@@ -19,9 +20,7 @@ export function start() {
   document.addEventListener('change', (e) => {
     const t = e.target;
     if (!t.closest('#tray') || !t.dataset.op) return;
-    const v = t.value.trim();
-    if (v === '' && t.dataset.op === 'set') t.dataset.op = 'follow'; // an emptied field follows
-    enter(t, v);
+    enter(t, t.value.trim());
   });
   document.addEventListener('click', (e) => {
     const t = e.target.closest('#tray [data-op]');
