@@ -5,7 +5,7 @@ import fs from 'node:fs';
 import { after, before, test } from 'node:test';
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
-import { canvas, choose, newPage, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, drag, eventually, middle, near, newPage, openBench, ready, settled, signIn } from './person.mjs';
 
 const axe = fs.readFileSync(new URL('node_modules/axe-core/axe.min.js', import.meta.url), 'utf8');
 const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
@@ -88,4 +88,35 @@ test('the Reach works by keys', async () => {
   assert.equal(await page.locator('#reach-handle').getAttribute('aria-valuetext'), '331 px, Phone');
   assert.equal(await canvas(page).locator('body').evaluate((b) => b.clientWidth), 331, 'the canvas has that width');
   await page.waitForFunction(() => document.querySelector('#tray').dataset.zone === 'phone');
+});
+
+test('the Reach works by pointer, and a zone’s name goes to its typical width', async () => {
+  await page.locator('#reach').getByRole('button', { name: 'Desktop' }).click();
+  await page.waitForFunction(() => document.getElementById('showing').textContent === '1280 px');
+  await page.waitForFunction(() => document.querySelector('#tray').dataset.zone === 'desktop');
+  const at = middle(await page.locator('#reach-handle').boundingBox());
+  const rule = await page.locator('.reach-rule').boundingBox();
+  const to = rule.x + ((800 - 320) / 1600) * rule.width;
+  await drag(page, at, { x: to, y: at.y });
+  const shown = Number((await page.locator('#showing').textContent()).split(' ')[0]);
+  near(shown, 800, 2, 'the width under the pointer');
+  await page.waitForFunction(() => document.querySelector('#tray').dataset.zone === 'tablet');
+  assert.equal(await canvas(page).locator('body').evaluate((b) => b.clientWidth), shown);
+});
+
+test('Escape goes out, from the words to the block to the section to nothing', async () => {
+  await page.reload();
+  await ready(page);
+  await choose(page, canvas(page).locator('h1'));
+  await page.keyboard.press('Enter');
+  await eventually(() => canvas(page).locator('h1[contenteditable]').count(), 1, 'writing in the heading');
+  await page.keyboard.press('Escape');
+  await eventually(() => canvas(page).locator('[contenteditable]').count(), 0, 'no longer writing');
+  const kind = () => page.locator('.trail').innerText();
+  await eventually(async () => /Heading: Small boats/.test(await kind()), true, 'the block');
+  await page.keyboard.press('Escape');
+  await eventually(async () => (await kind()).startsWith('Welcome') && !/Heading/.test(await kind()), true, 'its section');
+  await page.keyboard.press('Escape');
+  await eventually(() => page.getByText('Nothing selected').count(), 1, 'nothing');
+  assert.deepEqual(page.wrong, []);
 });

@@ -29,12 +29,11 @@ document.addEventListener('click', (e) => {
 document.addEventListener('htmx:before:swap', tray.remember);
 
 onAnswer((answer) => {
-  const chosen = answer.select !== page.select;
-  page.select = answer.select;
+  if (answer.chosen) page.select = answer.select;
   if (answer.show.length || answer.order) canvas.apply(answer);
   mark();
   tray.restore();
-  if (chosen) canvas.show(page.select);
+  if (answer.chosen) canvas.show(page.select);
   overlay.redraw();
 });
 

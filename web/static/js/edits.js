@@ -15,6 +15,7 @@ function queue(f) {
 
 async function request(method, path, values) {
   const before = document.getElementById('state');
+  const asked = page.select;
   await window.htmx.ajax(method, base + path, { source: document.body, swap: 'none', values: { width: page.width, select: page.select, ...values } });
   const now = document.getElementById('state');
   if (now === before) { // nothing came: the server wasn't reached, or the session ended
@@ -23,6 +24,9 @@ async function request(method, path, values) {
   }
   const state = read();
   take(state);
+  // The server chose another node, such as what was added; otherwise what was
+  // selected here in the meantime stands.
+  state.chosen = state.select !== asked;
   for (const f of listeners) f(state);
   return state;
 }
