@@ -51,15 +51,23 @@ func Load(ctx context.Context, st *store.Store, mediaDir string) error {
 	if err != nil {
 		return err
 	}
-	for i, p := range []struct {
-		slug string
-		page *doc.Page
-	}{{"", Home(ids)}, {"winter-weekend", WinterWeekend(ids)}} {
-		if err := st.AddPage(ctx, site.ID, p.slug, i, p.page); err != nil {
+	for i, p := range Pages(ids) {
+		if err := st.AddPage(ctx, site.ID, p.Slug, i, p.Page); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// Page is a page of the demo with its slug.
+type Page struct {
+	Slug string
+	Page *doc.Page
+}
+
+// Pages gives the demo's pages, the home page first; ids are its pictures' by name.
+func Pages(ids map[string]string) []Page {
+	return []Page{{"", Home(ids)}, {"winter-weekend", WinterWeekend(ids)}}
 }
 
 // loadPictures draws and keeps the pictures, and gives their ids by name.

@@ -60,25 +60,70 @@ var Faces = func() []Face {
 	add("Source Serif 4", "source-serif-4", 200, 900, true)
 	add("Fraunces", "fraunces", 100, 900, false)
 	add("Fraunces", "fraunces", 100, 900, true)
+	add("Figtree", "figtree", 300, 900, false)
+	add("Figtree", "figtree", 300, 900, true)
+	add("Lora", "lora", 400, 700, false)
+	add("Lora", "lora", 400, 700, true)
+	add("Oswald", "oswald", 200, 700, false)
+	add("Caveat", "caveat", 400, 700, false)
+	add("DM Serif Display", "dm-serif-display", 400, 400, false)
+	add("DM Serif Display", "dm-serif-display", 400, 400, true)
+	for _, w := range []int{400, 700} {
+		add("Atkinson Hyperlegible", "atkinson-hyperlegible", w, w, false)
+		add("Atkinson Hyperlegible", "atkinson-hyperlegible", w, w, true)
+	}
 	add("IBM Plex Mono", "ibm-plex-mono", 400, 400, false)
 	add("IBM Plex Mono", "ibm-plex-mono", 600, 600, false)
 	return fs
 }()
 
-// Library loads every shipped face, once.
-var Library = sync.OnceValues(func() (*shape.Library, error) {
+// Needed gives the files that words need which are set in families and styles as
+// used tells. Where a family has no italic, its upright files stand in.
+func Needed(used func(family string, italic bool) bool) []Face {
+	italics := map[string]bool{}
+	for _, f := range Faces {
+		italics[f.Family] = italics[f.Family] || f.Italic
+	}
+	var out []Face
+	for _, f := range Faces {
+		if used(f.Family, f.Italic) || !italics[f.Family] && used(f.Family, true) {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// Library gives every shipped face, loaded once.
+var Library = sync.OnceValues(Load)
+
+// Load loads every shipped face into a new library.
+func Load() (*shape.Library, error) {
 	lib := shape.NewLibrary()
 	for _, f := range Faces {
-		b, err := Files.ReadFile("files/" + f.File)
+		b, err := sfnt(f.File)
 		if err != nil {
-			return nil, fmt.Errorf("loading font: %w", err)
-		}
-		if b, err = MetricsSFNT(b); err != nil {
-			return nil, fmt.Errorf("loading font %s: %w", f.File, err)
+			return nil, err
 		}
 		if err := lib.Add(f.Family, f.Italic, f.Weights, b); err != nil {
 			return nil, fmt.Errorf("loading font %s: %w", f.File, err)
 		}
 	}
 	return lib, nil
-})
+}
+
+var unpacked sync.Map // file name to SFNT
+
+func sfnt(file string) ([]byte, error) {
+	if b, ok := unpacked.Load(file); ok {
+		return b.([]byte), nil
+	}
+	b, err := Files.ReadFile("files/" + file)
+	if err == nil {
+		b, err = MetricsSFNT(b)
+	}
+	if err != nil {
+		return nil, fmt.Errorf("loading font %s: %w", file, err)
+	}
+	unpacked.Store(file, b)
+	return b, nil
+}

@@ -67,13 +67,9 @@ func Render(s *doc.Site, media []*store.Medium, p *doc.Page, a Addresses) Render
 	b := Builder(s, media, a)
 	b.DropEmpty = true
 	body := b.Page(p)
-	used := emit.Used(body)
 	var r Rendered
 	var faces []emit.FontFace
-	for _, f := range fonts.Faces {
-		if !used(f.Family, f.Italic) {
-			continue
-		}
+	for _, f := range fonts.Needed(emit.Used(body)) {
 		r.Fonts = append(r.Fonts, f)
 		faces = append(faces, FontFace(f, a.StyleFonts))
 	}

@@ -166,7 +166,7 @@ func (v *view) grid(sec *doc.Section) grid {
 	st := &box.Node.Styles[v.zone]
 	view := style.Viewport{Width: v.width}
 	px := func(l style.Length) float64 { return l.Or(box.W, view, 0) }
-	g := grid{X: box.X + px(st.Padding.Left), Y: box.Y + px(st.Padding.Top), ColumnGap: px(st.ColumnGap), RowGap: px(st.RowGap), RowHeight: px(st.GridRows.Min), Columns: []float64{}, Rows: []float64{}}
+	g := grid{X: box.X + px(st.Padding.Left), Y: box.Y + px(st.Padding.Top), ColumnGap: px(st.ColumnGap), RowGap: px(st.RowGap), RowHeight: px(st.GridAutoRows.Min), Columns: []float64{}, Rows: []float64{}}
 	for _, t := range box.Columns {
 		g.Columns = append(g.Columns, t.Size)
 	}

@@ -25,17 +25,16 @@ func (d drawing) section(b *strings.Builder, box *layout.Box, y float64) {
 }
 
 func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
-	x, y = x+box.X, y+box.Y
 	s := &box.Node.Styles[d.zone]
 	opacity := ""
 	if s.Opacity != 0 {
 		opacity = fmt.Sprintf(` opacity="%s"`, style.Number(s.Opacity))
 	}
 	radius := min(s.BorderRadius.Or(box.W, style.Viewport{}, 0), box.H/2)
-	if s.Background != "" || s.BorderWidth > 0 {
+	if s.Background != "" || s.Border.Top > 0 {
 		fill, stroke := cmp.Or(s.Background, "none"), ""
-		if s.BorderWidth > 0 {
-			stroke = fmt.Sprintf(` stroke="%s" stroke-width="%s"`, s.BorderColor, style.Number(s.BorderWidth))
+		if s.Border.Top > 0 {
+			stroke = fmt.Sprintf(` stroke="%s" stroke-width="%s"`, s.BorderColor, style.Number(s.Border.Top))
 		}
 		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s"%s%s/>`, x, y, box.W, box.H, radius, fill, stroke, opacity)
 	}
@@ -58,16 +57,16 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 		if l.W == 0 {
 			continue
 		}
-		h := s.FontSize * 0.62
+		h := s.FontPx(style.Viewport{Width: d.width}) * 0.62
 		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s" opacity="%s"/>`,
 			x+l.X, y+l.Y+(l.H-h)/2, l.W, h, h/5, s.Color, cmp.Or(map[bool]string{true: "0.85"}[s.FontWeight >= 600], "0.42"))
 	}
 	children := slices.Clone(box.Children)
-	slices.SortStableFunc(children, func(a, c *layout.Box) int {
+	slices.SortStableFunc(children, func(a, c layout.Child) int {
 		return cmp.Compare(a.Node.Styles[d.zone].ZIndex, c.Node.Styles[d.zone].ZIndex)
 	})
 	for _, c := range children {
-		d.box(b, c, x, y)
+		d.box(b, c.Box, x+c.X, y+c.Y)
 	}
 	if box.Node.Block != "" && box.Node.Block == d.marked {
 		w := d.width / 40

@@ -36,6 +36,9 @@ type Builder struct {
 	// DropEmpty leaves out what a visitor can't see, such as a picture that has
 	// none yet; the canvas shows a stand-in for it.
 	DropEmpty bool
+	// Kept has the elements of sections already built; they are used again for the
+	// very same section, which never changes. A nil map keeps none.
+	Kept map[*doc.Section]*Node
 }
 
 // Page gives the body element of a page: headers, <main>, footers.
@@ -67,7 +70,11 @@ func (b *Builder) Page(p *doc.Page) *Node {
 		}
 		n := b.Section(s)
 		if main != nil && i <= last {
-			n.Tag = "section" // a header or footer in the midst of main is no landmark
+			if n.Tag != "section" { // a header or footer in the midst of main is no landmark
+				c := *n
+				c.Tag = "section"
+				n = &c
+			}
 			main.Children = append(main.Children, n)
 		} else {
 			body.Children = append(body.Children, n)
@@ -103,6 +110,17 @@ func (b *Builder) styles(parent *Node, set func(zone int, st *style.Style)) []st
 
 // Section gives the element of a section: its surface, and the grid in it.
 func (b *Builder) Section(s *doc.Section) *Node {
+	if n := b.Kept[s]; n != nil {
+		return n
+	}
+	n := b.section(s)
+	if b.Kept != nil {
+		b.Kept[s] = n
+	}
+	return n
+}
+
+func (b *Builder) section(s *doc.Section) *Node {
 	root := &Node{Styles: b.rootStyles()}
 	tag := "section"
 	if s.Role != doc.RoleMain {
@@ -127,13 +145,13 @@ func (b *Builder) Section(s *doc.Section) *Node {
 		gutter := b.Site.House.Gutter.Or(b.Site.Zones, z, 20)
 		st.Display = style.Grid
 		st.GridColumns = style.EqualColumns(s.Columns(b.Site.Zones, z))
-		st.GridRows = style.Track{Min: sh.Length("row-height", style.Pixels(24))}
+		st.GridAutoRows = style.Track{Min: sh.Length("row-height", style.Pixels(24))}
 		st.ColumnGap = sh.Length("column-gap", style.Pixels(24))
 		st.RowGap = sh.Length("row-gap", style.Pixels(8))
 		if sh.Word("content", "boxed") == "boxed" {
 			st.Padding.Left, st.Padding.Right = style.Pixels(gutter), style.Pixels(gutter)
 			st.MaxWidth = style.Pixels(b.Site.House.ContentWidth + 2*gutter)
-			st.CenterX = true
+			st.MarginAuto = style.Left | style.Right
 		}
 	})
 	n.Children = []*Node{grid}
@@ -219,7 +237,7 @@ func (b *Builder) item(st *style.Style, sh style.Sheet, p place.Placed) {
 	st.ZIndex = p.Layer + 1
 	st.Width = sh.Length("width", st.Width)
 	if st.Width.Unit != style.Auto && st.Width.Unit != style.Percent {
-		st.MaxWidth = style.Length{N: 100, Unit: style.Percent}
+		st.MaxWidth = style.Percentage(100)
 	}
 	st.MinHeight = minHeight(sh)
 	switch sh.Word("align-self", "") {
@@ -243,7 +261,7 @@ func (b *Builder) item(st *style.Style, sh style.Sheet, p place.Placed) {
 		st.JustifySelf = style.AlignEnd
 	}
 	if w := sh.Length("border-width", style.Length{}); w.N > 0 {
-		st.BorderWidth = max(1, math.Floor(w.N)) // browsers draw whole px (CSS Backgrounds 3 §3.3)
+		st.Border = style.AllSides(max(1, math.Floor(w.N)))
 		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
 	}
 	st.BorderRadius = sh.Length("border-radius", st.BorderRadius)

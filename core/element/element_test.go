@@ -127,7 +127,7 @@ func TestLandmarks(t *testing.T) {
 func TestLostTokensReadAsUnset(t *testing.T) {
 	blk := &doc.Block{Kind: doc.Text, Style: doc.Style{"padding-top": {"desktop": "$gone"}, "background": {"desktop": "$gone"}, "text-style": {"desktop": "$gone"}}, Content: doc.Content{Words: doc.PlainWords("x")}}
 	st := builder().Section(section(blk)).Children[0].Children[0].Styles[0]
-	if st.Padding.Top != style.Pixels(0) || st.Background != "" || st.FontSize != 17 {
+	if st.Padding.Top != style.Pixels(0) || st.Background != "" || st.FontSize != style.Pixels(17) {
 		t.Errorf("%+v", st)
 	}
 }

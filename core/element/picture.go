@@ -28,7 +28,7 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 		}
 		// Without a width of its own a picture is as wide as its columns however it
 		// is aligned, since its natural width depends on the variant loaded.
-		st.Width = style.Length{N: 100, Unit: style.Percent}
+		st.Width = style.Percentage(100)
 	})
 	img := &Node{Tag: "img"}
 	if !ok {
@@ -36,10 +36,11 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	}
 	img.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		st.Width = style.Length{N: 100, Unit: style.Percent}
+		st.Width = style.Percentage(100)
 		if fill(sh) {
 			st.Position = style.Absolute
-			st.Height = style.Length{N: 100, Unit: style.Percent}
+			st.Inset = style.Same(style.Pixels(0))
+			st.Height = style.Percentage(100)
 		} else if r := sh.Ratio("aspect-ratio"); r > 0 {
 			st.AspectRatio = r
 		} else if m.Height > 0 {

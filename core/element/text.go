@@ -1,6 +1,8 @@
 package element
 
 import (
+	"math"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -14,9 +16,9 @@ func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
 	})
 	for i, p := range bl.Content.Words {
 		c := &Node{Tag: "p"}
-		c.Styles = b.styles(n, func(_ int, st *style.Style) {
+		c.Styles = b.styles(n, func(z int, st *style.Style) {
 			if i > 0 {
-				st.Margin.Top = style.Pixels(float64(int(st.FontSize*0.6 + 0.5)))
+				st.Margin.Top = style.Pixels(math.Round(st.FontPx(style.Viewport{Width: float64(b.Site.Zones[z].Typical)}) * 0.6))
 			}
 		})
 		b.runs(c, p)

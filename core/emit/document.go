@@ -12,13 +12,14 @@ import (
 // Reset comes first in every style sheet; style.Style's zero values and
 // style.Properties' initial values assume it. Text is set so that package shape
 // can know its widths to the 1/64 px.
-const Reset = `*,::before,::after{box-sizing:border-box;margin:0;padding:0}
+const Reset = `*,::before,::after{box-sizing:border-box;margin:0;padding:0;border:0 solid}
 html{-webkit-text-size-adjust:100%;text-size-adjust:100%}
 body{font-kerning:normal;text-rendering:geometricPrecision;font-synthesis:none;font-optical-sizing:auto}
 h1,h2,h3,h4,h5,h6,strong{font-size:inherit;font-weight:inherit}
 em{font-style:inherit}
 a{color:inherit;text-decoration:none}
 a:focus-visible{outline:3px solid currentcolor;outline-offset:3px}
+ol,ul{list-style:none}
 img{display:block;height:auto}
 `
 

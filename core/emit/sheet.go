@@ -95,7 +95,8 @@ func attribute(b *strings.Builder, name, value string) {
 	b.WriteByte('"')
 }
 
-var inlineTags = map[string]bool{"a": true, "strong": true, "em": true, "span": true}
+// displays are what display is unless it is written, where that isn't block.
+var displays = map[string]string{"a": "inline", "strong": "inline", "em": "inline", "span": "inline", "li": "list-item"}
 
 // class gives the class for an element's look, or "" when it needs none, and
 // adds its rules when they are new.
@@ -141,12 +142,13 @@ func (s *Sheet) declarations(n, parent *element.Node) []string {
 			has := written[i]
 			if has == "" {
 				switch {
+				case p.Name == style.LetterSpacing && parent != nil && n.Styles[z].FontSize != parent.Styles[z].FontSize && n.Styles[z].LetterSpacing != 0:
 				case p.Inherited && parent != nil:
 					has = p.Text(&parent.Styles[z])
 				case p.Inherited:
 					has = p.Text(&root)
-				case p.Name == "display" && inlineTags[n.Tag]:
-					has = "inline"
+				case p.Name == "display" && displays[n.Tag] != "":
+					has = displays[n.Tag]
 				default:
 					has = p.Initial
 				}

@@ -2,192 +2,225 @@ package layout
 
 import (
 	"math"
-	"strconv"
 
-	"openplot/core/element"
 	"openplot/core/shape"
 	"openplot/core/style"
 )
 
-// auto marks a size that content decides.
-var auto = math.NaN()
-
-// edges are the used widths of a box's padding and border, in px.
+// edges are the used widths of a box's sides, in px.
 type edges struct{ top, right, bottom, left float64 }
 
 func (e edges) x() float64 { return e.left + e.right }
 func (e edges) y() float64 { return e.top + e.bottom }
 
 // inset gives padding plus border; percentages are of the containing block's width
-// (CSS Box 4 §4.1).
-func (c *context) inset(s *style.Style, containing float64) edges {
-	px := func(l style.Length) float64 { return shape.Floor64(l.Or(containing, c.viewport, 0)) + s.BorderWidth }
-	return edges{px(s.Padding.Top), px(s.Padding.Right), px(s.Padding.Bottom), px(s.Padding.Left)}
+// (CSS Box 4 §4.1), 0 where that is indefinite.
+func (c *context) inset(s *style.Style, cw float64) edges {
+	px := func(l style.Length) float64 { return shape.Floor64(max(l.Or(cw, c.viewport, 0), 0)) }
+	return edges{
+		px(s.Padding.Top) + s.Border.Top, px(s.Padding.Right) + s.Border.Right,
+		px(s.Padding.Bottom) + s.Border.Bottom, px(s.Padding.Left) + s.Border.Left,
+	}
 }
 
-// blockLevel lays out a block-level box in normal flow: its width fills the
-// containing block's (CSS 2.2 §10.3.3). Y is left to the caller.
-func (c *context) blockLevel(n *element.Node, containing float64) *Box {
-	s := c.style(n)
-	left := s.Margin.Left.Or(containing, c.viewport, 0)
-	right := s.Margin.Right.Or(containing, c.viewport, 0)
-	w, definite := s.Width.Resolve(containing, c.viewport)
-	if !definite {
-		w = containing - left - right
+// margins gives the used margins, auto ones as 0.
+func (c *context) margins(s *style.Style, cw float64) edges {
+	px := func(l style.Length, side style.Sides) float64 {
+		if s.MarginAuto&side != 0 {
+			return 0
+		}
+		return shape.Floor64(l.Or(cw, c.viewport, 0))
 	}
-	w = c.clampWidth(s, w, containing)
-	if s.CenterX && w < containing {
-		left = shape.Floor64((containing - w) / 2)
+	return edges{px(s.Margin.Top, style.Top), px(s.Margin.Right, style.Right), px(s.Margin.Bottom, style.Bottom), px(s.Margin.Left, style.Left)}
+}
+
+// layout lays a box out in the space it is given.
+func (c *context) layout(o *object, k constraint) *Box {
+	if !o.percent[c.zone] {
+		k.cw, k.ch = 0, auto
 	}
-	b := c.layout(n, w, auto, containing, auto)
-	b.X = left
+	s := &c.slots[o.index]
+	w := c.when(o)
+	if b := s.find(k, w); b != nil {
+		return b
+	}
+	if c.keep {
+		o.mu.Lock()
+		b := o.last.find(k, w)
+		o.mu.Unlock()
+		if b != nil {
+			s.put(k, w, b)
+			return b
+		}
+	}
+	b := c.compute(o, k)
+	s.put(k, w, b)
+	if c.keep {
+		o.mu.Lock()
+		o.last.put(k, w, b)
+		o.mu.Unlock()
+	}
 	return b
 }
 
-func (c *context) clampWidth(s *style.Style, w, containing float64) float64 {
-	if m, ok := s.MaxWidth.Resolve(containing, c.viewport); ok {
-		w = min(w, m)
-	}
-	return max(w, s.MinWidth.Or(containing, c.viewport, 0), 0)
+// space is the content box of a container: a width, a height where it is definite,
+// and what the height is bounded by.
+type space struct {
+	w, h       float64
+	percent    float64 // what percentages of the height are of, or auto
+	minH, maxH float64
 }
 
-func (c *context) clampHeight(s *style.Style, h, containing float64) float64 {
-	if m, ok := s.MaxHeight.Resolve(containing, c.viewport); ok {
-		h = min(h, m)
-	}
-	return max(h, s.MinHeight.Or(containing, c.viewport, 0), 0)
-}
+// bound clamps a content height.
+func (s space) bound(h float64) float64 { return max(min(h, s.maxH), s.minH) }
 
-// layout lays out a box whose border-box width is w; h is its border-box height
-// where the formatting context decides it, or auto. The containing block's sizes
-// are what percentages are of.
-func (c *context) layout(n *element.Node, w, h, containingW, containingH float64) *Box {
-	s := c.style(n)
-	in := c.inset(s, containingW)
-	w = max(shape.Floor64(w), in.x())
-	b := &Box{Node: n, W: w}
-	if math.IsNaN(h) {
-		if px, ok := s.Height.Resolve(containingH, c.viewport); ok {
-			h = c.clampHeight(s, px, containingH)
+func (c *context) compute(o *object, k constraint) *Box {
+	s := c.style(o)
+	in := c.inset(s, k.cw)
+	b := &Box{Node: o.node, index: o.index, W: max(shape.Floor64(k.w), in.x()), Baseline: auto}
+	h, least := k.h, 0.0
+	if isAuto(h) && !k.content {
+		if px, ok := s.Height.Resolve(k.ch, c.viewport); ok {
+			h = c.clampHeight(s, shape.Floor64(px), k.ch)
+		} else if s.AspectRatio > 0 && !o.node.Replaced() {
+			// The ratio's height, but no less than the content's (CSS Sizing 4 §5.1).
+			least = shape.Floor64(b.W / s.AspectRatio)
+			if s.Overflow != style.Visible {
+				h = c.clampHeight(s, least, k.ch)
+			}
 		}
 	}
+	if !isAuto(h) {
+		h = max(h, in.y())
+	}
+	room := space{w: b.W - in.x(), h: h - in.y(), percent: h - in.y(), minH: 0, maxH: math.Inf(1)}
+	if k.loose {
+		room.percent = auto
+	}
+	if isAuto(h) && !k.content {
+		room.minH = max(c.clampHeight(s, 0, k.ch), least) - in.y()
+		room.minH = max(room.minH, 0)
+		room.maxH = max(c.clampHeight(s, math.Inf(1), k.ch)-in.y(), room.minH)
+	}
 	var content float64 // height of what stands inside
-	inner := w - in.x()
 	switch {
-	case n.Replaced():
-		content = c.replacedHeight(n, inner)
+	case o.node.Replaced():
+		content = c.replacedHeight(o, b.W, in) - in.y()
 	case s.Display == style.Grid:
-		content = c.grid(b, inner, in)
-	case n.Inline():
-		content = c.inline(b, inner, in)
+		content = c.grid(b, o, room, in)
+	case s.Display == style.Flex:
+		content = c.flex(b, o, room, in)
+	case o.inline:
+		content = c.inline(b, o, room.w, in)
 	default:
-		content = c.blockChildren(b, inner, in)
+		content = c.blockChildren(b, o, room, in)
 	}
 	b.H = h
-	if math.IsNaN(h) {
-		b.H = c.clampHeight(s, content+in.y(), containingH)
+	if k.content {
+		b.H = max(content+in.y(), least)
+	} else if isAuto(h) {
+		b.H = c.clampHeight(s, max(content+in.y(), least), k.ch)
 	}
 	b.H = max(b.H, in.y())
-	c.absolute(b, s)
+	c.positioned(b, o)
 	return b
 }
 
 // blockChildren stacks children in block flow and gives their height. Margins do
-// not collapse here: only a paragraph after another one has a margin at all, so
-// that no two ever meet (docs/layout.md).
-func (c *context) blockChildren(b *Box, inner float64, in edges) float64 {
+// not collapse here: emit writes no two that meet (docs/layout.md).
+func (c *context) blockChildren(b *Box, o *object, room space, in edges) float64 {
 	y := 0.0
-	for _, child := range b.Node.Children {
+	for _, child := range o.children {
 		s := c.style(child)
 		if s.Display == style.None || s.Position == style.Absolute {
 			continue
 		}
-		k := c.blockLevel(child, inner)
-		y += s.Margin.Top.Or(inner, c.viewport, 0)
-		k.X += in.left
-		k.Y = in.top + y
-		y += k.H + s.Margin.Bottom.Or(inner, c.viewport, 0)
-		b.Children = append(b.Children, k)
+		m := c.margins(s, room.w)
+		w := c.usedWidth(child, room.w, room.percent)
+		k := c.layout(child, constraint{w: w, h: auto, cw: room.w, ch: room.percent})
+		x := m.left
+		if free := room.w - k.W - m.x(); free > 0 { // auto margins (CSS 2.2 §10.3.3)
+			switch s.MarginAuto & (style.Left | style.Right) {
+			case style.Left | style.Right:
+				x += shape.Floor64(free / 2)
+			case style.Left:
+				x += free
+			}
+		}
+		y += m.top
+		if isAuto(b.Baseline) && !isAuto(k.Baseline) {
+			b.Baseline = in.top + y + k.Baseline
+		}
+		if b.Children == nil {
+			b.Children = make([]Child, 0, len(o.children))
+		}
+		b.Children = append(b.Children, Child{in.left + x, in.top + y, k})
+		y += k.H + m.bottom
 	}
 	return y
 }
 
-// absolute lays out the children with position: absolute and inset: 0 in the
-// padding box (CSS Positioned Layout 3 §4).
-func (c *context) absolute(b *Box, s *style.Style) {
-	for _, child := range b.Node.Children {
-		cs := c.style(child)
-		if cs.Position != style.Absolute || cs.Display == style.None {
-			continue
-		}
-		border := s.BorderWidth
-		w, h := b.W-2*border, b.H-2*border
-		kw := c.clampWidth(cs, cs.Width.Or(w, c.viewport, w), w)
-		kh := c.clampHeight(cs, cs.Height.Or(h, c.viewport, h), h)
-		k := c.layout(child, kw, kh, w, h)
-		k.X, k.Y = border, border
-		b.Children = append(b.Children, k)
-	}
-}
-
-// replacedHeight gives the content height of a replaced element of a width: by
-// its aspect ratio, or by its natural one (CSS Images 3 §4.2, CSS Sizing 4 §5).
-func (c *context) replacedHeight(n *element.Node, inner float64) float64 {
-	ratio := c.style(n).AspectRatio
-	if ratio <= 0 {
-		w, h := natural(n)
-		if w <= 0 || h <= 0 {
-			return 0
-		}
-		ratio = w / h
-	}
-	return shape.Floor64(inner / ratio)
-}
-
-// natural gives the natural size of a replaced element, from its attributes.
-func natural(n *element.Node) (w, h float64) {
-	for _, a := range n.Attrs {
-		switch a.Name {
-		case "width":
-			w, _ = strconv.ParseFloat(a.Value, 64)
-		case "height":
-			h, _ = strconv.ParseFloat(a.Value, 64)
-		}
-	}
-	return w, h
-}
-
-// fitContent is min(max-content, max(min-content, available)) of the border box
-// (CSS Sizing 3 §5.1).
-func (c *context) fitContent(n *element.Node, available float64) float64 {
-	least, most := c.intrinsicWidths(n)
-	return min(most, max(least, available))
-}
-
-// intrinsicWidths gives the min-content and max-content widths of the border box.
-// Percentages count as auto, padding ones as 0 (CSS Sizing 3 §5.2).
-func (c *context) intrinsicWidths(n *element.Node) (least, most float64) {
-	s := c.style(n)
-	in := c.inset(s, 0)
+// usedWidth gives the border-box width of a block-level box in normal flow: it
+// fills the containing block's unless it has one (CSS 2.2 §10.3.3, §10.4).
+func (c *context) usedWidth(o *object, cw, ch float64) float64 {
+	s := c.style(o)
+	available := cw - c.margins(s, cw).x()
+	w, ok := c.specifiedWidth(o, available, cw)
 	switch {
-	case s.Width.Unit != style.Auto && s.Width.Unit != style.Percent:
-		w := s.Width.Or(0, c.viewport, 0)
-		return w, w
-	case n.Replaced():
-		most, _ = natural(n)
-	case s.Display == style.Grid:
-		least, most = c.gridIntrinsicWidths(n)
-	case n.Inline():
-		least, most = c.flow(n).intrinsicWidths()
+	case ok:
+	case o.node.Replaced():
+		w, _ = c.naturalWidth(o)
+	case s.AspectRatio > 0 && s.Width.Unit == style.Auto && c.hasHeight(s, ch):
+		h, _ := s.Height.Resolve(ch, c.viewport)
+		w = h * s.AspectRatio
 	default:
-		for _, child := range n.Children {
-			cs := c.style(child)
-			if cs.Display == style.None || cs.Position == style.Absolute {
-				continue
-			}
-			a, b := c.intrinsicWidths(child)
-			least, most = max(least, a), max(most, b)
-		}
+		w = available
 	}
-	return least + in.x(), most + in.x()
+	return c.clampWidth(o, w, cw)
+}
+
+func (c *context) hasHeight(s *style.Style, ch float64) bool {
+	_, ok := s.Height.Resolve(ch, c.viewport)
+	return ok
+}
+
+// specifiedWidth resolves the width property; ok is false for auto.
+func (c *context) specifiedWidth(o *object, available, cw float64) (w float64, ok bool) {
+	return c.sizeIn(o, c.style(o).Width, available, cw)
+}
+
+// sizeIn resolves a width: a length, or a keyword by intrinsic sizes.
+func (c *context) sizeIn(o *object, l style.Length, available, cw float64) (w float64, ok bool) {
+	switch l.Unit {
+	case style.MinContent:
+		return c.intrinsic(o).least, true
+	case style.MaxContent:
+		return c.intrinsic(o).most, true
+	case style.FitContent:
+		return c.fitContent(o, available), true
+	}
+	w, ok = l.Resolve(cw, c.viewport)
+	return shape.Floor64(w), ok
+}
+
+// clampWidth applies min-width and max-width; an automatic minimum is 0.
+func (c *context) clampWidth(o *object, w, cw float64) float64 {
+	s := c.style(o)
+	if m, ok := c.sizeIn(o, s.MaxWidth, cw, cw); ok {
+		w = min(w, m)
+	}
+	if m, ok := c.sizeIn(o, s.MinWidth, cw, cw); ok {
+		w = max(w, m)
+	}
+	return max(w, c.inset(s, cw).x())
+}
+
+func (c *context) clampHeight(s *style.Style, h, ch float64) float64 {
+	if m, ok := s.MaxHeight.Resolve(ch, c.viewport); ok {
+		h = min(h, shape.Floor64(m))
+	}
+	if m, ok := s.MinHeight.Resolve(ch, c.viewport); ok {
+		h = max(h, shape.Floor64(m))
+	}
+	return max(h, 0)
 }

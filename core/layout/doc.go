@@ -2,7 +2,9 @@
 //
 // In comes an element tree (package element) and a viewport width in px; out come
 // boxes with positions, sizes and lines. It implements CSS as far as emit writes
-// it: block flow (block.go), lines of text (inline.go), grid (grid.go,
-// tracks.go) and replaced elements, each function named after the
-// specification's step. Chromium is the judge of it. Start at Tree.
+// it, a file per formatting context: block flow (block.go), lines of text
+// (inline.go), flexbox (flex.go, flexlines.go), grid (grid.go, placement.go,
+// tracks.go), replaced elements (replaced.go), positioned ones (positioned.go) and
+// intrinsic sizes (intrinsic.go). Functions are named after the specifications'
+// steps. Chromium is the judge of it. Start at Tree, then at context.layout.
 package layout

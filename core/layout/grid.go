@@ -1,192 +1,392 @@
 package layout
 
 import (
-	"openplot/core/element"
+	"math"
+
 	"openplot/core/shape"
 	"openplot/core/style"
 )
 
-// gridItem is an in-flow child of a grid container with its area, counted from 0.
-type gridItem struct {
-	node               *element.Node
-	column, columnSpan int
-	row, rowSpan       int
-	x, areaWidth       float64
-	width              float64 // of the border box
-	natural            *Box    // laid out at that width, its height content's
+// gridbox is the layout of one grid container (CSS Grid 2 §12.1).
+type gridbox struct {
+	c     *context
+	s     *style.Style
+	items []gridItem
+	// Numbers of tracks, implicit ones included.
+	columns, rows int
+	explicit      []style.Track // columns, repeated as often as they fit
+	columnGap     float64
+	rowGap        float64
+	edges         []bool
 }
 
-// grid lays out the items of a grid container (CSS Grid 2 §12.1) and gives the
-// height of its rows. Every item has a definite column and row; the explicit grid
-// has columns only, so that rows are implicit ones of grid-auto-rows.
-func (c *context) grid(b *Box, inner float64, in edges) float64 {
-	s := c.style(b.Node)
-	items, rows := c.gridItems(b.Node)
-	columnGap := shape.Floor64(s.ColumnGap.Or(inner, c.viewport, 0))
-	rowGap := shape.Floor64(s.RowGap.Or(inner, c.viewport, 0))
+// gridItem is an in-flow child of a grid container.
+type gridItem struct {
+	o *object
+	s *style.Style
+	area
+	margin  edges
+	align   style.Alignment // in the block axis
+	justify style.Alignment // in the inline axis
+	x, w    float64         // of the area, px
+	width   float64         // of the border box
+	box     *Box
+}
 
-	columns := newTracks(s.GridColumns)
-	c.sizeTracks(columns, c.columnContributions(items, columns), columnGap, inner)
-	b.Columns = spans(columns, columnGap)
+// placement is where a grid's items stand, by zone and by the number of columns.
+type placement struct {
+	children      []*object // in order
+	areas         []area
+	columns, rows int
+	zone          int
+	explicit      int
+	known         bool
+}
 
-	rowTracks := make([]track, rows)
-	for i := range rowTracks {
-		rowTracks[i] = track{min: s.GridRows.Min, max: s.GridRows.Max, fr: s.GridRows.Fr}
+// newGrid places a container's items; width is its content's, or auto.
+func (c *context) newGrid(o *object, width float64) *gridbox {
+	s := c.style(o)
+	g := &gridbox{}
+	if n := len(c.grids); n > 0 {
+		g, c.grids = c.grids[n-1], c.grids[:n-1]
 	}
-	contributions := make([]contribution, len(items))
-	for i := range items {
-		it := &items[i]
-		first, last := b.Columns[it.column], b.Columns[it.column+it.columnSpan-1]
-		it.x, it.areaWidth = first.Start, last.Start+last.Size-first.Start
-		c.sizeItem(it)
-		contributions[i] = contribution{it.row, it.rowSpan, it.natural.H, it.natural.H}
+	*g = gridbox{c: c, s: s, columnGap: shape.Floor64(s.ColumnGap.Or(width, c.viewport, 0)), explicit: s.GridColumns, items: g.items[:0], edges: g.edges}
+	g.repeatToFill(width)
+	p := &c.slots[o.index].placed
+	if !p.known || p.zone != c.zone || p.explicit != len(g.explicit) {
+		*p = c.placement(o, len(g.explicit))
 	}
-	c.sizeTracks(rowTracks, contributions, rowGap, auto)
-	b.Rows = spans(rowTracks, rowGap)
+	g.columns, g.rows = max(p.columns, len(g.explicit)), max(p.rows, len(s.GridRows))
+	for i, child := range p.children {
+		k := c.style(child)
+		it := gridItem{o: child, s: k, area: p.areas[i], align: selfAlignment(k.AlignSelf, s.AlignItems), justify: selfAlignment(k.JustifySelf, s.JustifyItems)}
+		if it.align == style.AlignBaseline { // only emitted in rows of flex items
+			it.align = style.AlignStart
+		}
+		g.items = append(g.items, it)
+	}
+	return g
+}
 
-	for i := range items {
-		first, last := b.Rows[items[i].row], b.Rows[items[i].row+items[i].rowSpan-1]
-		k := c.placeItem(&items[i], first.Start, last.Start+last.Size-first.Start)
-		k.X += in.left
-		k.Y += in.top
+func (c *context) placement(o *object, explicit int) placement {
+	s := c.style(o)
+	p := placement{children: c.ordered(o), zone: c.zone, explicit: explicit, known: true}
+	styles := make([]*style.Style, len(p.children))
+	for i, child := range p.children {
+		styles[i] = c.style(child)
+	}
+	if s.GridFlow == style.FlowColumn || s.GridFlow == style.FlowColumnDense {
+		explicit = len(s.GridRows)
+	}
+	p.areas, p.columns, p.rows = placeItems(styles, s.GridFlow, explicit)
+	return p
+}
+
+// release lets another grid use this one's memory.
+func (g *gridbox) release() { g.c.grids = append(g.c.grids, g) }
+
+// repeatToFill repeats the columns of auto-fill and auto-fit (§7.2.3.2).
+func (g *gridbox) repeatToFill(width float64) {
+	if g.s.GridFill == style.NoFill || len(g.explicit) == 0 {
+		return
+	}
+	n, up := 1, 0.0
+	if isAuto(width) { // a definite maximum counts as well, or a minimum to be filled
+		if px, ok := g.s.MaxWidth.Resolve(auto, g.c.viewport); ok {
+			width = px - g.c.inset(g.s, 0).x()
+		} else if px, ok := g.s.MinWidth.Resolve(auto, g.c.viewport); ok {
+			width, up = px-g.c.inset(g.s, 0).x(), 1-1e-6
+		}
+	}
+	if !isAuto(width) {
+		sum := g.columnGap * float64(len(g.explicit))
+		for _, t := range g.explicit {
+			px, ok := t.Max.Resolve(width, g.c.viewport)
+			least, hasMin := t.Min.Resolve(width, g.c.viewport)
+			if t.Fr > 0 || !ok {
+				px = least
+			} else if hasMin {
+				px = max(px, least)
+			}
+			sum += max(px, 1)
+		}
+		n = min(max(int((width+g.columnGap+1e-6)/sum+up), 1), maxTrack/len(g.explicit))
+	}
+	once := g.explicit
+	g.explicit = nil
+	for range n {
+		g.explicit = append(g.explicit, once...)
+	}
+}
+
+// grid lays out a grid container and gives its content height.
+func (c *context) grid(b *Box, o *object, room space, in edges) float64 {
+	g := c.newGrid(o, room.w)
+	defer g.release()
+	s := g.s
+	g.rowGap = shape.Floor64(s.RowGap.Or(room.percent, c.viewport, 0))
+
+	// 1. The grid's columns.
+	z := g.columnSizer(room.w, definite)
+	defer z.release()
+	z.run()
+	b.Columns = z.spans(s.JustifyContent, room.w, g.cuts(g.columns, func(a area) (int, int) { return a.column, a.columns }))
+
+	// 2. The grid's rows.
+	for i := range g.items {
+		it := &g.items[i]
+		first, last := b.Columns[it.column], b.Columns[it.column+it.area.columns-1]
+		it.x, it.w = first.Start, last.End()-first.Start
+		g.sizeItem(it, room.h)
+	}
+	r := c.sizer()
+	defer r.release()
+	r.gap, r.available, r.least, r.stretch = g.rowGap, room.h, room.minH, stretches(s.AlignContent)
+	if isAuto(room.percent) && !isAuto(room.h) { // a height that isn't definite
+		r.available, r.least = auto, room.h
+	}
+	r.newTracks(s.GridRows, s.GridAutoRows, g.rows)
+	for i := range g.items {
+		it := &g.items[i]
+		h := it.box.H + it.margin.y()
+		r.items = append(r.items, contribution{it.row, it.area.rows, g.minimumHeight(it, r, h), h, h})
+	}
+	r.run()
+	height := room.h
+	if isAuto(height) {
+		height = room.bound(r.total())
+	}
+	if isAuto(r.available) && height != r.total() && flexible(r.tracks) { // they are sized again for the height
+		r.available = height
+		r.newTracks(s.GridRows, s.GridAutoRows, g.rows)
+		r.run()
+	}
+	b.Rows = r.spans(s.AlignContent, height, g.cuts(g.rows, func(a area) (int, int) { return a.row, a.rows }))
+
+	// 3. The items in their areas.
+	b.Children = make([]Child, 0, len(o.children))
+	for i := range g.items {
+		it := &g.items[i]
+		first, last := b.Rows[it.row], b.Rows[it.row+it.area.rows-1]
+		k := g.placeItem(it, first.Start, last.End()-first.Start)
+		k.X, k.Y = k.X+in.left, k.Y+in.top
 		b.Children = append(b.Children, k)
 	}
-	if rows == 0 {
-		return 0
+	g.baseline(b)
+	if isAuto(room.h) {
+		return r.total()
 	}
-	return b.Rows[rows-1].Start + b.Rows[rows-1].Size
+	return height
 }
 
-func (c *context) gridItems(n *element.Node) (items []gridItem, rows int) {
-	columns := len(c.style(n).GridColumns)
-	for _, child := range n.Children {
-		s := c.style(child)
-		if s.Display == style.None || s.Position == style.Absolute {
-			continue
-		}
-		it := gridItem{node: child, column: s.ColumnStart - 1, columnSpan: s.ColumnSpan, row: s.RowStart - 1, rowSpan: s.RowSpan}
-		it.column = min(max(it.column, 0), columns-1)
-		it.columnSpan = min(max(it.columnSpan, 1), columns-it.column)
-		it.row, it.rowSpan = max(it.row, 0), max(it.rowSpan, 1)
-		rows = max(rows, it.row+it.rowSpan)
-		items = append(items, it)
-	}
-	return items, rows
-}
+func stretches(a style.Alignment) bool { return a == style.AlignAuto || a == style.AlignStretch }
 
-func newTracks(ts []style.Track) []track {
-	out := make([]track, len(ts))
-	for i, t := range ts {
-		out[i] = track{min: t.Min, max: t.Max, fr: t.Fr}
+// columnSizer prepares the sizing of columns, with the items' contributions where
+// a track's size depends on content.
+func (g *gridbox) columnSizer(width float64, under sizing) *sizer {
+	z := g.c.sizer()
+	z.gap, z.available, z.under, z.stretch = g.columnGap, width, under, stretches(g.s.JustifyContent)
+	z.newTracks(g.explicit, g.s.GridAutoColumns, g.columns)
+	if g.s.GridFill == style.AutoFit {
+		z.collapseEmpty(g.items, len(g.explicit))
 	}
-	return out
-}
-
-// columnContributions are needed only where a track's size depends on content.
-func (c *context) columnContributions(items []gridItem, columns []track) []contribution {
-	intrinsic := false
-	for i := range columns {
-		intrinsic = intrinsic || columns[i].intrinsicMin() || columns[i].intrinsicMax()
+	intrinsic := isAuto(width)
+	for i := range z.tracks {
+		intrinsic = intrinsic || z.tracks[i].intrinsicMin() || z.tracks[i].intrinsicMax()
 	}
 	if !intrinsic {
-		return nil
+		return z
 	}
-	out := make([]contribution, len(items))
-	for i, it := range items {
-		least, most := c.intrinsicWidths(it.node)
-		out[i] = contribution{it.column, it.columnSpan, least, most}
+	for i := range g.items {
+		it := &g.items[i]
+		w := g.c.contribution(it.o)
+		z.items = append(z.items, contribution{it.column, it.area.columns, g.minimumContribution(it, z, w), w.least, w.most})
 	}
-	return out
+	return z
 }
 
-func (c *context) gridIntrinsicWidths(n *element.Node) (least, most float64) {
-	s := c.style(n)
-	items, _ := c.gridItems(n)
-	for _, indefinite := range []bool{true, false} {
-		ts := newTracks(s.GridColumns)
-		var cs []contribution
-		for _, it := range items {
-			a, b := c.intrinsicWidths(it.node)
-			if indefinite {
-				b = a
-			}
-			cs = append(cs, contribution{it.column, it.columnSpan, a, b})
+// collapseEmpty makes the repeated tracks that no item stands in take no room
+// (§7.2.3.2).
+func (z *sizer) collapseEmpty(items []gridItem, repeated int) {
+	used := make([]bool, len(z.tracks))
+	for i := range items {
+		for k := items[i].column; k < items[i].column+items[i].area.columns; k++ {
+			used[k] = true
 		}
-		gap := s.ColumnGap.Or(0, c.viewport, 0)
-		c.sizeTracks(ts, cs, gap, auto)
-		if indefinite {
-			least = total(ts, gap)
+	}
+	for i := range repeated {
+		if !used[i] {
+			z.tracks[i] = track{Track: style.Fixed(style.Pixels(0)), fit: math.Inf(1), collapsed: true}
+		}
+	}
+}
+
+// minimumContribution is that of an item in the inline axis (§12.5): by its
+// automatic minimum size (§6.6) where its width depends on the grid.
+func (g *gridbox) minimumContribution(it *gridItem, z *sizer, w intrinsicWidths) float64 {
+	s := it.s
+	if s.Width.Unit != style.Auto && s.Width.Unit != style.FitContent && !s.Width.OfBase() {
+		return w.least
+	}
+	m := g.c.margins(s, 0).x()
+	inset := g.c.inset(s, 0).x()
+	if px, ok := s.MinWidth.Resolve(auto, g.c.viewport); ok {
+		return max(px, inset) + m
+	}
+	return z.automaticMinimum(it.column, it.area.columns, s, w.least, inset+m)
+}
+
+// minimumHeight is the minimum contribution in the block axis.
+func (g *gridbox) minimumHeight(it *gridItem, z *sizer, h float64) float64 {
+	s := it.s
+	if s.Height.Unit != style.Auto && !s.Height.OfBase() {
+		return h
+	}
+	inset, m := g.c.inset(s, it.w).y(), it.margin.y()
+	if px, ok := s.MinHeight.Resolve(auto, g.c.viewport); ok {
+		return max(px, inset) + m
+	}
+	return z.automaticMinimum(it.row, it.area.rows, s, h, inset+m)
+}
+
+// automaticMinimum is the automatic minimum size of a grid item (§6.6): by its
+// content where it spans a track with an automatic minimum, and not several with a
+// flexible one among them; least otherwise.
+func (z *sizer) automaticMinimum(start, n int, s *style.Style, content, least float64) float64 {
+	span := z.tracks[start : start+n]
+	autos, fixedMax := false, z.gap*float64(n-1)
+	for i := range span {
+		t := &span[i]
+		autos = autos || t.autoMin()
+		if t.intrinsicMax() || t.Fr > 0 {
+			fixedMax = math.Inf(1)
 		} else {
-			most = total(ts, gap)
+			fixedMax += t.Max.Or(z.available, z.c.viewport, math.Inf(1))
 		}
 	}
-	return least, most
+	if s.Overflow != style.Visible || !autos || n > 1 && flexible(span) {
+		return least
+	}
+	return max(min(content, fixedMax), least)
 }
 
-// sizeItem finds the width of an item in its area (§6.2): stretched, or fitted to
-// its content where justify-self says so, and its height by content.
-func (c *context) sizeItem(it *gridItem) {
-	s := c.style(it.node)
-	w, definite := s.Width.Resolve(it.areaWidth, c.viewport)
-	if !definite {
-		w = it.areaWidth
-		if s.JustifySelf != style.AlignAuto {
-			w = c.fitContent(it.node, it.areaWidth)
+// gridIntrinsicWidths sizes the columns under a min-content and a max-content
+// constraint (§12.2, §5.2).
+func (c *context) gridIntrinsicWidths(o *object) (v intrinsicWidths) {
+	g := c.newGrid(o, auto)
+	defer g.release()
+	for _, under := range []sizing{minContent, maxContent} {
+		z := g.columnSizer(auto, under)
+		z.run()
+		if v.most = z.total(); under == minContent {
+			v.least = v.most
 		}
+		z.release()
 	}
-	it.width = c.clampWidth(s, w, it.areaWidth)
-	it.natural = c.layout(it.node, it.width, auto, it.areaWidth, auto)
-	it.width = it.natural.W
+	return v
+}
+
+// fills reports whether an item takes its area's size in an axis: normal and
+// stretch do, normal not for boxes with a ratio or a natural size (§6.2).
+func (g *gridbox) fills(it *gridItem, a style.Alignment, autoMargins style.Sides) bool {
+	if it.s.MarginAuto&autoMargins != 0 {
+		return false
+	}
+	return a == style.AlignStretch || a == style.AlignAuto && !it.o.node.Replaced() && it.s.AspectRatio == 0
+}
+
+// sizeItem finds the width of an item in its area (§6.2) and lays it out with the
+// height of its content.
+func (g *gridbox) sizeItem(it *gridItem, h float64) {
+	c := g.c
+	it.margin = c.margins(it.s, it.w)
+	available := it.w - it.margin.x()
+	w, ok := c.specifiedWidth(it.o, available, it.w)
+	switch {
+	case ok:
+	case it.o.node.Replaced() && it.justify != style.AlignStretch:
+		w, _ = c.naturalWidth(it.o)
+	case it.s.AspectRatio > 0 && c.hasHeight(it.s, auto) && it.justify != style.AlignStretch:
+		px, _ := it.s.Height.Resolve(auto, c.viewport)
+		w = c.clampHeight(it.s, px, auto) * it.s.AspectRatio
+	case g.fills(it, it.justify, style.Left|style.Right) && it.s.Width.Unit == style.Auto:
+		w = available
+	default:
+		w = c.fitContent(it.o, available)
+	}
+	it.width = c.clampWidth(it.o, w, it.w)
+	it.box = c.layout(it.o, constraint{w: it.width, h: auto, cw: it.w, ch: auto})
 }
 
 // placeItem aligns an item in its area (§10, CSS Box Alignment 3 §6): an auto
 // height stretches to the area's.
-func (c *context) placeItem(it *gridItem, y, height float64) *Box {
-	s := c.style(it.node)
-	k := it.natural
-	if s.AlignSelf == style.AlignAuto && s.Height.Unit == style.Auto {
-		if h := c.clampHeight(s, height, height); h != k.H {
-			k = c.stretch(it, h)
+func (g *gridbox) placeItem(it *gridItem, y, height float64) Child {
+	c := g.c
+	if px, ok := it.s.Height.Resolve(height, c.viewport); ok && it.s.Height.OfBase() {
+		it.box = c.layout(it.o, constraint{w: it.width, h: c.clampHeight(it.s, shape.Floor64(px), height), cw: it.w, ch: height})
+	} else if it.s.Height.Unit == style.Auto && g.fills(it, it.align, style.Top|style.Bottom) && !it.o.node.Replaced() {
+		h := max(c.clampHeight(it.s, height-it.margin.y(), height), c.inset(it.s, it.w).y())
+		if h != it.box.H || g.heightMatters(it) {
+			it.box = c.layout(it.o, constraint{w: it.width, h: h, cw: it.w, ch: height})
 		}
 	}
-	k.X = it.x + aligned(s.JustifySelf, it.areaWidth-k.W)
-	k.Y = y + aligned(s.AlignSelf, height-k.H)
+	k := Child{Box: it.box}
+	k.X = it.x + it.margin.left + alignedIn(it.justify, it.s.MarginAuto, style.Left, style.Right, it.w-it.box.W-it.margin.x())
+	k.Y = y + it.margin.top + alignedIn(it.align, it.s.MarginAuto, style.Top, style.Bottom, height-it.box.H-it.margin.y())
 	return k
 }
 
-// stretch gives an item another height. Only what is positioned against the box
-// depends on it, so that text is not laid out again.
-func (c *context) stretch(it *gridItem, h float64) *Box {
-	for _, child := range it.node.Children {
-		if c.style(child).Position == style.Absolute {
-			return c.layout(it.node, it.width, h, it.areaWidth, h)
+// heightMatters reports whether the item has to be laid out again for its height to
+// be definite inside.
+func (g *gridbox) heightMatters(it *gridItem) bool {
+	for _, child := range it.o.children {
+		s := g.c.style(child)
+		if s.Position == style.Absolute || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase() {
+			return true
 		}
 	}
-	k := *it.natural
-	k.H = h
-	return &k
+	return it.s.Display == style.Grid || it.s.Display == style.Flex
 }
 
-func aligned(a style.Align, free float64) float64 {
-	switch a {
-	case style.AlignCenter:
-		return free / 2
-	case style.AlignEnd:
-		return free
+// alignedIn is where a box stands between two margins: auto ones take what is
+// free, otherwise its alignment does.
+func alignedIn(a style.Alignment, autos, first, last style.Sides, free float64) float64 {
+	switch autos & (first | last) {
+	case 0:
+		return offset(a, free)
+	case first | last:
+		return max(free, 0) / 2
+	case first:
+		return max(free, 0)
 	}
 	return 0
 }
 
-// spans gives the positions of the tracks. Each edge is rounded down to 1/64 px by
-// itself, so that the rounding doesn't add up over the tracks.
-func spans(ts []track, gap float64) []Span {
-	out := make([]Span, len(ts))
-	sum, at := 0.0, 0.0 // tracks so far, exact and rounded
-	for i, t := range ts {
-		sum += t.base
-		edge := shape.Floor64(sum + 1e-6)
-		out[i] = Span{at + gap*float64(i), edge - at}
-		at = edge
+// baseline is that of the first item in the first row (§10.6), in the order of the
+// columns.
+func (g *gridbox) baseline(b *Box) {
+	best := -1
+	for i := range g.items {
+		it := &g.items[i]
+		if best < 0 || it.row < g.items[best].row || it.row == g.items[best].row && it.column < g.items[best].column {
+			best = i
+		}
+	}
+	if best >= 0 {
+		b.Baseline = b.Children[best].Y + b.Children[best].baseline()
+	}
+}
+
+// cuts marks the lines of an axis at which an item begins or ends.
+func (g *gridbox) cuts(n int, of func(area) (start, span int)) []bool {
+	if cap(g.edges) < n+1 {
+		g.edges = make([]bool, n+1)
+	}
+	out := g.edges[:n+1]
+	clear(out)
+	for i := range g.items {
+		start, span := of(g.items[i].area)
+		out[start], out[start+span] = true, true
 	}
 	return out
 }

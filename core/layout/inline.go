@@ -4,6 +4,9 @@ import (
 	"math"
 	"strings"
 
+	"golang.org/x/text/cases"
+	"golang.org/x/text/language"
+
 	"openplot/core/element"
 	"openplot/core/shape"
 	"openplot/core/style"
@@ -12,20 +15,29 @@ import (
 // flow is the text of a block container: paragraphs of shaped text between
 // forced breaks.
 type flow struct {
-	segments []*shape.Paragraph
-	strut    shape.Run
+	segments     []*shape.Paragraph
+	above, below float64 // of the strut, px
 }
 
 // flow gives the shaped text of a block container in the context's zone.
-func (c *context) flow(n *element.Node) *flow {
-	k := textKey{n, c.zone}
-	c.tree.mu.Lock()
-	f := c.tree.texts[k]
-	c.tree.mu.Unlock()
-	if f != nil {
-		return f
+func (c *context) flow(o *object) *flow {
+	fluid := o.viewport[c.zone]
+	if !fluid {
+		if f := o.flows[c.zone].Load(); f != nil {
+			return f
+		}
 	}
-	f = &flow{strut: c.run("", c.style(n))}
+	f := c.shape(o)
+	if !fluid {
+		o.flows[c.zone].Store(f)
+	}
+	return f
+}
+
+func (c *context) shape(o *object) *flow {
+	f := &flow{}
+	strut := c.run("", c.style(o))
+	f.above, f.below = strut.Faces[0].LineMetrics(strut.Size, strut.LineHeight)
 	var runs []shape.Run
 	collapsed := true // white space at the beginning of a line goes
 	end := func() {
@@ -45,33 +57,36 @@ func (c *context) flow(n *element.Node) *flow {
 		case n.Tag == "":
 			var text string
 			if text, collapsed = collapse(n.Text, collapsed); text != "" {
-				runs = append(runs, c.run(text, c.style(n)))
+				runs = append(runs, c.run(text, &n.Styles[c.zone]))
 				broken = false
 			}
+		case n.Styles[c.zone].Display == style.None:
 		default:
 			for _, child := range n.Children {
 				add(child)
 			}
 		}
 	}
-	for _, child := range n.Children {
+	for _, child := range o.node.Children {
 		add(child)
 	}
 	if !broken { // a break at the very end begins no line
 		end()
 	}
-	c.tree.mu.Lock()
-	c.tree.texts[k] = f
-	c.tree.mu.Unlock()
 	return f
 }
 
 func (c *context) run(text string, s *style.Style) shape.Run {
-	// A unitless line height multiplies the size in 1/64 px.
+	size := s.FontPx(c.viewport)
+	switch s.TextTransform {
+	case style.Uppercase:
+		text = cases.Upper(language.Und).String(text)
+	case style.Lowercase:
+		text = cases.Lower(language.Und).String(text)
+	}
 	return shape.Run{
 		Text: text, Faces: c.tree.lib.Faces(s.FontFamily, s.FontWeight, s.FontItalic),
-		Size: s.FontSize, LetterSpacing: s.LetterSpacing,
-		LineHeight: s.LineHeight * math.Round(s.FontSize*64) / 64,
+		Size: size, LetterSpacing: s.LetterSpacing * size, LineHeight: s.LinePx(c.viewport), NoWrap: s.NoWrap, NoLigatures: s.OverflowWrap != style.WrapNormal,
 	}
 }
 
@@ -93,38 +108,94 @@ func collapse(s string, after bool) (string, bool) {
 	return b.String(), after
 }
 
+// wrapped is a block container's lines as laid out last, and the widths at which
+// they stay the same.
+type wrapped struct {
+	same   shape.Range
+	in     edges
+	when   when
+	lines  []Line
+	height float64
+	known  bool
+}
+
 // inline lays out lines of text and gives their height.
-func (c *context) inline(b *Box, inner float64, in edges) float64 {
-	f := c.flow(b.Node)
-	align := c.style(b.Node).TextAlign
-	var lines []shape.Line
+func (c *context) inline(b *Box, o *object, inner float64, in edges) float64 {
+	last := &c.slots[o.index].wrapped
+	s := c.style(o)
+	if last.known && last.when == c.when(o) && last.in == in && last.same.Holds(inner) {
+		b.Lines = last.lines
+	} else {
+		*last = wrapped{same: shape.Range{Below: math.Inf(1)}, in: in, when: c.when(o)}
+		last.height = c.wrap(b, o, inner, in, &last.same)
+		// Lines that aren't aligned to the start move with the width.
+		last.lines, last.known = b.Lines, s.TextAlign == style.TextStart && !s.Balance
+	}
+	if len(b.Lines) > 0 {
+		b.Baseline = b.Lines[0].Y + b.Lines[0].Above
+	}
+	return last.height
+}
+
+func (c *context) wrap(b *Box, o *object, inner float64, in edges, same *shape.Range) float64 {
+	f := c.flow(o)
+	s := c.style(o)
+	lines := c.lines[:0]
 	for _, p := range f.segments {
+		w := shape.Wrapping{Width: inner, Above: f.above, Below: f.below, BreakWords: s.OverflowWrap != style.WrapNormal && !s.NoWrap}
 		before := len(lines)
-		lines = p.Wrap(inner, f.strut, lines)
-		if len(lines) == before { // an empty line is as high as the strut
-			above, below := f.strut.Faces[0].LineMetrics(f.strut.Size, f.strut.LineHeight)
-			lines = append(lines, shape.Line{Above: above, Below: below})
+		if s.Balance {
+			lines = p.WrapBalanced(w, lines)
+		} else {
+			lines = p.Wrap(w, lines, same)
+		}
+		if len(lines) == before {
+			lines = append(lines, shape.Line{Above: f.above, Below: f.below}) // an empty line is as high as the strut
 		}
 	}
+	c.lines = lines
 	b.Lines = make([]Line, len(lines))
 	y := 0.0
 	for i, l := range lines {
 		x := 0.0
-		switch free := max(inner-l.Width, 0); align {
+		switch free := max(inner-l.Width, 0); s.TextAlign {
 		case style.TextCenter:
 			x = free / 2
 		case style.TextEnd:
 			x = free
 		}
-		b.Lines[i] = Line{in.left + x, in.top + y, l.Width, l.Above + l.Below}
+		b.Lines[i] = Line{in.left + x, in.top + y, l.Width, l.Above + l.Below, l.Above}
 		y += l.Above + l.Below
 	}
 	return y
 }
 
-func (f *flow) intrinsicWidths() (least, most float64) {
+func (f *flow) intrinsicWidths(anywhere bool) (v intrinsicWidths) {
 	for _, p := range f.segments {
-		least, most = max(least, p.MinContent()), max(most, p.MaxContent())
+		v.least, v.most = max(v.least, p.MinContent(anywhere)), max(v.most, p.MaxContent())
 	}
-	return least, most
+	return v
+}
+
+// Missing lists the characters of the tree that no shipped face has, by the block
+// container they stand in.
+func (t *Tree) Missing() map[*element.Node][]rune {
+	out := map[*element.Node][]rune{}
+	c := t.context()
+	c.at(math.MaxInt16)
+	var walk func(*object)
+	walk = func(o *object) {
+		if o.inline {
+			for _, p := range c.flow(o).segments {
+				if m := p.Missing(); len(m) > 0 {
+					out[o.node] = append(out[o.node], m...)
+				}
+			}
+		}
+		for _, k := range o.children {
+			walk(k)
+		}
+	}
+	walk(t.root)
+	return out
 }

@@ -2,6 +2,7 @@ package layout
 
 import (
 	"sync"
+	"sync/atomic"
 
 	"openplot/core/doc"
 	"openplot/core/element"
@@ -17,63 +18,142 @@ const NominalHeight = 800
 // once per zone and kept. It is safe for concurrent use.
 type Tree struct {
 	Root  *element.Node
+	root  *object
+	count int // of objects
 	zones doc.Zones
 	lib   *shape.Library
 
-	mu    sync.Mutex
-	texts map[textKey]*flow
+	kept map[*element.Node]*kept
 }
 
-type textKey struct {
-	node *element.Node
-	zone int
+// object is an element that makes a box.
+type object struct {
+	node     *element.Node
+	index    int
+	inline   bool // it holds text and inline elements
+	children []*object
+	// viewport tells, by zone, whether the viewport's size plays a part in it beside
+	// the space it is given.
+	viewport []bool
+	// percent tells, by zone, whether its padding or height is a percentage of its
+	// containing block's size.
+	percent []bool
+	*kept
+}
+
+// kept is what stays with an element from one tree to the next.
+type kept struct {
+	mu    sync.Mutex
+	flows []atomic.Pointer[flow] // by zone
+	last  slot                   // as laid out last by At
 }
 
 // New prepares a tree. The nodes must not change afterwards.
 func New(lib *shape.Library, zones doc.Zones, root *element.Node) *Tree {
-	return &Tree{Root: root, zones: zones, lib: lib, texts: map[textKey]*flow{}}
+	return build(lib, zones, root, nil)
 }
 
-// Box is the border box of an element.
-type Box struct {
-	Node *element.Node
-	// X and Y are from the top left corner of the parent's border box, in px.
-	X, Y, W, H float64
-	Children   []*Box
-	Lines      []Line
-	// Columns and Rows are the tracks of a grid container, in px from its content
-	// edges.
-	Columns, Rows []Span
+// Next prepares the tree that follows after an edit. Elements that are the very
+// same nodes as before keep their text and, at the width laid out last, their
+// boxes.
+func (t *Tree) Next(root *element.Node) *Tree { return build(t.lib, t.zones, root, t.kept) }
+
+func build(lib *shape.Library, zones doc.Zones, root *element.Node, before map[*element.Node]*kept) *Tree {
+	t := &Tree{Root: root, zones: zones, lib: lib, kept: map[*element.Node]*kept{}}
+	t.root = t.object(root, before)
+	return t
 }
 
-// Line is a line box: its place within the border box of the block it stands in.
-type Line struct{ X, Y, W, H float64 }
+func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
+	o := &object{node: n, index: t.count, inline: n.Inline(), viewport: make([]bool, len(t.zones)), percent: make([]bool, len(t.zones))}
+	t.count++
+	if o.kept = before[n]; o.kept == nil {
+		o.kept = &kept{flows: make([]atomic.Pointer[flow], len(t.zones))}
+	}
+	t.kept[n] = o.kept
+	for z := range o.viewport {
+		o.viewport[z] = ofViewport(&n.Styles[z])
+		o.percent[z] = ofContaining(&n.Styles[z])
+	}
+	if o.inline {
+		n.Walk(func(c *element.Node) {
+			for z := range o.viewport {
+				o.viewport[z] = o.viewport[z] || c.Styles[z].FontSize.OfViewport()
+			}
+		})
+		return o
+	}
+	for _, c := range n.Children {
+		k := t.object(c, before)
+		o.children = append(o.children, k)
+		for z := range o.viewport {
+			o.viewport[z] = o.viewport[z] || k.viewport[z]
+		}
+	}
+	return o
+}
 
-// Span is a stretch of an axis.
-type Span struct{ Start, Size float64 }
+// ofViewport reports whether any length of a style depends on the viewport.
+func ofViewport(s *style.Style) bool {
+	for _, l := range [...]style.Length{
+		s.Width, s.Height, s.MinWidth, s.MinHeight, s.MaxWidth, s.MaxHeight, s.FlexBasis, s.ColumnGap, s.RowGap, s.FontSize, s.LineHeight,
+		s.Margin.Top, s.Margin.Right, s.Margin.Bottom, s.Margin.Left, s.Padding.Top, s.Padding.Right, s.Padding.Bottom, s.Padding.Left,
+		s.Inset.Top, s.Inset.Right, s.Inset.Bottom, s.Inset.Left,
+		s.GridAutoRows.Min, s.GridAutoRows.Max, s.GridAutoColumns.Min, s.GridAutoColumns.Max,
+	} {
+		if l.OfViewport() {
+			return true
+		}
+	}
+	for _, ts := range [][]style.Track{s.GridColumns, s.GridRows} {
+		for _, t := range ts {
+			if t.Min.OfViewport() || t.Max.OfViewport() || t.Fit.OfViewport() {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// ofContaining reports whether laying a box out of a given width needs its
+// containing block's size.
+func ofContaining(s *style.Style) bool {
+	p := &s.Padding
+	return p.Top.OfBase() || p.Right.OfBase() || p.Bottom.OfBase() || p.Left.OfBase() || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase()
+}
 
 // At lays the tree out in a viewport of a width in px.
 func (t *Tree) At(width float64) *Box {
-	c := &context{tree: t, zone: t.zones.At(width), viewport: style.Viewport{Width: width, Height: NominalHeight}}
-	return c.blockLevel(t.Root, width)
+	c := t.context()
+	c.keep = true
+	return c.at(width)
 }
 
-// Walk calls f for the box and all below it with their absolute positions.
-func (b *Box) Walk(f func(b *Box, x, y float64)) { b.walk(0, 0, f) }
+// Zone is the index of the zone that a viewport width in px falls in.
+func (t *Tree) Zone(width int) int { return t.zones.At(float64(width)) }
 
-func (b *Box) walk(x, y float64, f func(*Box, float64, float64)) {
-	x, y = x+b.X, y+b.Y
-	f(b, x, y)
-	for _, c := range b.Children {
-		c.walk(x, y, f)
-	}
-}
-
-// context is one layout: a tree at a width.
+// context is one thread of layouts.
 type context struct {
 	tree     *Tree
 	zone     int
 	viewport style.Viewport
+	slots    []slot
+	keep     bool // let elements keep their boxes for later trees
+
+	// What layouts leave for the next ones to use again.
+	sizers []*sizer
+	grids  []*gridbox
+	flexes []*flexbox
+	lines  []shape.Line
 }
 
-func (c *context) style(n *element.Node) *style.Style { return &n.Styles[c.zone] }
+func (t *Tree) context() *context { return &context{tree: t, slots: make([]slot, t.count)} }
+
+func (c *context) at(width float64) *Box {
+	c.zone = c.tree.zones.At(width)
+	c.viewport = style.Viewport{Width: width, Height: NominalHeight}
+	w := c.usedWidth(c.tree.root, width, auto)
+	return c.layout(c.tree.root, constraint{w: w, h: auto, cw: width, ch: auto})
+}
+
+func (c *context) style(o *object) *style.Style { return &o.node.Styles[c.zone] }

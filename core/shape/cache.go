@@ -1,23 +1,22 @@
 package shape
 
 import (
-	"fmt"
 	"strconv"
 	"strings"
 )
 
-// paragraphs keeps what was shaped last, since most of a page is the same text
+// recent keeps what was shaped last, since most of a page is the same text
 // after an edit, and often in several zones. Two generations make it forget what
 // is no longer asked for.
-type paragraphs struct {
-	young, old map[string]*Paragraph
+type recent struct {
+	young, old map[string]*glyphs
 	runes      int // in young
 }
 
-// generationRunes bounds one generation: about 16 MB of paragraphs.
+// generationRunes bounds one generation: about 16 MB of glyphs.
 const generationRunes = 300_000
 
-func (c *paragraphs) get(key string) *Paragraph {
+func (c *recent) get(key string) *glyphs {
 	if p := c.young[key]; p != nil {
 		return p
 	}
@@ -28,26 +27,34 @@ func (c *paragraphs) get(key string) *Paragraph {
 	return p
 }
 
-func (c *paragraphs) put(key string, p *Paragraph) {
+func (c *recent) put(key string, p *glyphs) {
 	if c.young == nil || c.runes > generationRunes {
-		c.old, c.young, c.runes = c.young, map[string]*Paragraph{}, 0
+		c.old, c.young, c.runes = c.young, map[string]*glyphs{}, 0
 	}
 	c.young[key] = p
 	c.runes += len(p.text)
 }
 
-// key tells runs apart by all that a paragraph depends on.
+// key tells runs apart by all that shaping depends on.
 func key(runs []Run) string {
 	var b strings.Builder
 	for i := range runs {
 		r := &runs[i]
 		b.WriteString(r.Text)
 		b.WriteByte(0)
-		for _, v := range []float64{r.Size, r.LetterSpacing, r.LineHeight} {
-			b.WriteString(strconv.FormatFloat(v, 'g', -1, 64))
-			b.WriteByte(0)
+		flags := byte('0')
+		if r.plain() {
+			flags |= 1
 		}
-		fmt.Fprintf(&b, "%p", r.Faces[0]) // a fallback list is known by its first face
+		if i > 0 && r.Size == runs[i-1].Size {
+			flags |= 2
+		}
+		if r.NoWrap {
+			flags |= 4
+		}
+		b.WriteByte(flags)
+		// A fallback list is known by its first face.
+		b.WriteString(strconv.FormatUint(uint64(r.Faces[0].id), 36))
 		b.WriteByte(0)
 	}
 	return b.String()

@@ -2,9 +2,11 @@ package shape
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
 	"math"
 	"sync"
+	"sync/atomic"
 
 	"github.com/go-text/typesetting/font"
 	"github.com/go-text/typesetting/font/opentype"
@@ -13,12 +15,15 @@ import (
 
 // Face is a font at one weight, ready to shape. Lengths are in font units.
 type Face struct {
+	id                       uint32 // tells faces apart within the process
 	hb                       *harfbuzz.Font
 	font                     *font.Face
 	unitsPerEm               float64
 	ascent, descent, lineGap float64
 	variable                 bool
 }
+
+var faceIDs atomic.Uint32
 
 func newFace(f *font.Face, weight int, variable bool) *Face {
 	if variable {
@@ -29,13 +34,15 @@ func newFace(f *font.Face, weight int, variable bool) *Face {
 	h.YScale = h.XScale
 	e, _ := f.FontHExtents()
 	return &Face{
+		id: faceIDs.Add(1),
 		hb: h, font: f, unitsPerEm: float64(f.Upem()), variable: variable,
 		ascent: float64(e.Ascender), descent: -float64(e.Descender), lineGap: float64(e.LineGap),
 	}
 }
 
-func (f *Face) has(r rune) bool {
-	_, ok := f.font.NominalGlyph(r)
+func (f *Face) has(r rune) (ok bool) {
+	defer func() { _ = recover() != nil }() // a hostile file's table may lead astray
+	_, ok = f.font.NominalGlyph(r)
 	return ok
 }
 
@@ -46,8 +53,8 @@ type Library struct {
 	cache map[faceKey][]*Face
 	first string // the family that stands in for an unknown one
 	buf   *harfbuzz.Buffer
-	// shaped keeps paragraphs already made.
-	shaped paragraphs
+	// shaped keeps glyphs already made.
+	shaped recent
 }
 
 type file struct {
@@ -82,13 +89,31 @@ func (l *Library) Add(family string, italic bool, weights [2]int, b []byte) (err
 	}
 	l.mu.Lock()
 	defer l.mu.Unlock()
+	if !l.shapes(newFace(font.NewFace(f.Font), weights[0], weights[0] != weights[1])) {
+		return errors.New("reading the font: its tables don't fit together")
+	}
 	if l.first == "" {
 		l.first = family
 	}
 	l.files[family] = append(l.files[family], &file{f.Font, italic, weights})
 	clear(l.cache)
-	l.shaped = paragraphs{}
+	l.shaped = recent{}
 	return nil
+}
+
+// shapes tries a face on some text.
+func (l *Library) shapes(f *Face) bool {
+	text := []rune("AVATAR fi 08:10")
+	info, pos := l.shape(text, 0, len(text), f, false)
+	if len(info) == 0 || f.unitsPerEm <= 0 {
+		return false
+	}
+	for i := range info {
+		if info[i].Cluster < 0 || info[i].Cluster >= len(text) || math.Abs(float64(pos[i].XAdvance))/64 > 100*f.unitsPerEm {
+			return false
+		}
+	}
+	return true
 }
 
 // Faces gives the faces of a family nearest to a weight and style, in the order
@@ -154,6 +179,7 @@ func distance(f *file, weight int, italic bool) int {
 // §5 has it with Chromium's rounding: ascent and descent in whole px, half the
 // leading rounded down.
 func (f *Face) LineMetrics(size, lineHeight float64) (above, below float64) {
+	size = effectiveSize(size)
 	a := math.Round(f.ascent * size / f.unitsPerEm)
 	d := math.Round(f.descent * size / f.unitsPerEm)
 	if d < f.descent*size/f.unitsPerEm && a >= 1 { // geometricPrecision on Linux keeps descenders whole

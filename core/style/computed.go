@@ -1,5 +1,7 @@
 package style
 
+import "math"
+
 // Style is the CSS of one element in one zone. The zero value of a field is the
 // property's initial value under the reset that emit writes first (no margins, no
 // padding, border-box sizing, headings set like their surroundings), except for
@@ -7,38 +9,52 @@ package style
 type Style struct {
 	Display  Display
 	Position Position
+	Inset    Edges // auto where a side isn't held
+	Overflow Overflow
 
 	Width, Height       Length
-	MinWidth, MinHeight Length
+	MinWidth, MinHeight Length // auto is the automatic minimum
 	MaxWidth, MaxHeight Length // auto stands for none
 	Margin, Padding     Edges  // auto stands for 0
-	CenterX             bool   // margin-left and margin-right are auto
-	BorderWidth         float64
+	MarginAuto          Sides  // margins that are auto
+	Border              Widths
 	AspectRatio         float64 // width over height; 0 is auto
 
-	GridColumns []Track // grid-template-columns
-	GridRows    Track   // grid-auto-rows
-	ColumnGap   Length  // auto stands for normal, 0
-	RowGap      Length
-	ColumnStart int // grid lines; 0 is auto
-	ColumnSpan  int
-	RowStart    int
-	RowSpan     int
-	AlignSelf   Align
-	JustifySelf Align
-	ZIndex      int // 0 is auto
+	FlexDirection FlexDirection
+	FlexWrap      FlexWrap
+	FlexGrow      float64
+	FlexShrink    Factor
+	FlexBasis     Length
+	Order         int
+
+	GridColumns, GridRows         []Track   // grid-template-*
+	GridFill                      GridFill  // GridColumns repeated as often as they fit
+	GridAutoColumns, GridAutoRows Track     // grid-auto-*
+	GridFlow                      GridFlow  // grid-auto-flow
+	ColumnStart, ColumnSpan       int       // grid lines from 1; a start of 0 is auto
+	RowStart, RowSpan             int       //
+	ColumnGap, RowGap             Length    // auto stands for normal, 0
+	JustifyContent, AlignContent  Alignment // auto is normal
+	JustifyItems, AlignItems      Alignment // auto is normal
+	JustifySelf, AlignSelf        Alignment
+	ZIndex                        int // 0 is auto
 
 	// Inherited.
 	FontFamily    string // the first name of the stack
 	FontWeight    int
 	FontItalic    bool
-	FontSize      float64 // px
-	LineHeight    float64 // times the size
-	LetterSpacing float64 // px
+	FontSize      Length
+	LineHeight    Length // Times the size, or px; auto is normal
+	LetterSpacing float64
 	TextAlign     TextAlign
+	TextTransform TextTransform
+	NoWrap        bool // white-space: nowrap
+	Balance       bool // text-wrap: balance
+	OverflowWrap  OverflowWrap
 	Color         string // "#rrggbb"
 
 	// Paint: none of these moves a box.
+	ListStyle     string // list-style-type of a list; "" is none
 	Background    string // a colour, or ""
 	BackgroundURL string // a picture behind, covering
 	BorderColor   string
@@ -50,6 +66,21 @@ type Style struct {
 	Underline     bool
 }
 
+// FontPx is the font size in px. Browsers size glyphs in whole 1/64 px.
+func (s *Style) FontPx(v Viewport) float64 { return s.FontSize.Or(0, v, RootFontSize) }
+
+// LinePx is the line height in px, or NaN for normal. A number multiplies the size
+// in whole 1/64 px.
+func (s *Style) LinePx(v Viewport) float64 {
+	switch s.LineHeight.Unit {
+	case Auto:
+		return math.NaN()
+	case Times:
+		return s.LineHeight.N * math.Round(s.FontPx(v)*64) / 64
+	}
+	return math.Round(s.LineHeight.Or(0, v, math.NaN())*64) / 64
+}
+
 // Display is the display property.
 type Display uint8
 
@@ -57,29 +88,119 @@ type Display uint8
 const (
 	Block Display = iota
 	Inline
+	Flex
 	Grid
+	ListItem
 	None
 )
 
 // Position is the position property.
 type Position uint8
 
-// The values of position that are emitted. An absolute box always has inset: 0.
+// The values of position that are emitted. An absolute box stands in the padding
+// box of its parent, which is positioned too.
 const (
 	Static Position = iota
 	Relative
 	Absolute
+	Sticky
 )
 
-// Align is a value of align-self or justify-self.
-type Align uint8
+// Overflow is the overflow property.
+type Overflow uint8
 
-// The values that are emitted; the zero value is auto, which stretches.
+// The values of overflow that are emitted. Hidden and Scroll (auto) make a scroll
+// container (CSS Overflow 3 §3).
 const (
-	AlignAuto Align = iota
+	Visible Overflow = iota
+	Hidden
+	Scroll
+)
+
+// Sides is a set of sides.
+type Sides uint8
+
+// The sides.
+const (
+	Top Sides = 1 << iota
+	Right
+	Bottom
+	Left
+)
+
+// FlexDirection is the flex-direction property.
+type FlexDirection uint8
+
+// The values of flex-direction.
+const (
+	Row FlexDirection = iota
+	RowReverse
+	Column
+	ColumnReverse
+)
+
+// FlexWrap is the flex-wrap property.
+type FlexWrap uint8
+
+// The values of flex-wrap.
+const (
+	SingleLine FlexWrap = iota
+	Wrap
+	WrapReverse
+)
+
+// Factor is a number whose initial value is 1.
+type Factor struct {
+	N   float64
+	Set bool
+}
+
+// Times0 is the factor 0.
+var Times0 = Factor{0, true}
+
+// Value is the number.
+func (f Factor) Value() float64 {
+	if f.Set {
+		return f.N
+	}
+	return 1
+}
+
+// GridFill says how often a grid's columns are repeated (CSS Grid 2 §7.2.3.2).
+type GridFill uint8
+
+// The values: once, or as often as they fit, empty ones kept or collapsed.
+const (
+	NoFill GridFill = iota
+	AutoFill
+	AutoFit
+)
+
+// GridFlow is the grid-auto-flow property.
+type GridFlow uint8
+
+// The values of grid-auto-flow.
+const (
+	FlowRow GridFlow = iota
+	FlowColumn
+	FlowRowDense
+	FlowColumnDense
+)
+
+// Alignment is a value of the align-* and justify-* properties (CSS Box Alignment 3).
+type Alignment uint8
+
+// The values that are emitted; the zero value is auto or normal.
+const (
+	AlignAuto Alignment = iota
 	AlignStart
 	AlignCenter
 	AlignEnd
+	AlignStretch
+	AlignBaseline
+	SpaceBetween
+	SpaceAround
+	SpaceEvenly
 )
 
 // TextAlign is the text-align property.
@@ -92,19 +213,50 @@ const (
 	TextEnd
 )
 
+// TextTransform is the text-transform property.
+type TextTransform uint8
+
+// The values of text-transform that are emitted.
+const (
+	AsWritten TextTransform = iota
+	Uppercase
+	Lowercase
+)
+
+// OverflowWrap is the overflow-wrap property.
+type OverflowWrap uint8
+
+// The values of overflow-wrap.
+const (
+	WrapNormal OverflowWrap = iota
+	BreakWord
+	Anywhere
+)
+
 // Edges are lengths for the four sides.
 type Edges struct{ Top, Right, Bottom, Left Length }
 
 // Same makes Edges that are all alike.
 func Same(l Length) Edges { return Edges{l, l, l, l} }
 
-// Track is a grid track's sizing function, minmax(Min, Max) (CSS Grid 2 §7.2).
-// Min is a length or auto; Max is a length, auto, or, when Fr is over 0, a
-// flexible length.
+// Widths are border widths in whole px (browsers draw no others, CSS Backgrounds 3
+// §3.3).
+type Widths struct{ Top, Right, Bottom, Left float64 }
+
+// AllSides makes Widths that are all alike.
+func AllSides(px float64) Widths { return Widths{px, px, px, px} }
+
+// Track is a grid track's sizing function (CSS Grid 2 §7.2): minmax(Min, Max), or
+// fit-content(Fit). Min and Max are lengths, auto, min-content or max-content;
+// when Fr is over 0 it is the maximum instead.
 type Track struct {
 	Min, Max Length
 	Fr       float64
+	Fit      Length // auto for no fit-content()
 }
+
+// Fixed is a track of one length.
+func Fixed(l Length) Track { return Track{Min: l, Max: l} }
 
 // EqualColumns are n columns that share the width whatever stands in them.
 func EqualColumns(n int) []Track {
@@ -119,5 +271,6 @@ func EqualColumns(n int) []Track {
 func (s *Style) Inherit(p *Style) {
 	s.FontFamily, s.FontWeight, s.FontItalic = p.FontFamily, p.FontWeight, p.FontItalic
 	s.FontSize, s.LineHeight, s.LetterSpacing = p.FontSize, p.LineHeight, p.LetterSpacing
-	s.TextAlign, s.Color = p.TextAlign, p.Color
+	s.TextAlign, s.TextTransform, s.Color = p.TextAlign, p.TextTransform, p.Color
+	s.NoWrap, s.Balance, s.OverflowWrap = p.NoWrap, p.Balance, p.OverflowWrap
 }

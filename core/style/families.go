@@ -1,5 +1,7 @@
 package style
 
+import "strconv"
+
 // Family is a shipped font family.
 type Family struct {
 	Name    string
@@ -13,6 +15,12 @@ var Families = []Family{
 	{"Bricolage Grotesque", "sans-serif", "lively sans for headings"},
 	{"Source Serif 4", "serif", "bookish serif"},
 	{"Fraunces", "serif", "soft, old-style serif for headings"},
+	{"Figtree", "sans-serif", "friendly geometric sans"},
+	{"Lora", "serif", "brushed serif, warm in long texts"},
+	{"Oswald", "sans-serif", "narrow sans for headings and labels"},
+	{"Caveat", "cursive", "handwriting, for a word or two"},
+	{"DM Serif Display", "serif", "high-contrast serif for large sizes"},
+	{"Atkinson Hyperlegible", "sans-serif", "letters that are hard to confuse"},
 	{"IBM Plex Mono", "monospace", "typewriter for figures and times"},
 }
 
@@ -23,5 +31,5 @@ func FontStack(name string) string {
 			return `"` + name + `", ` + f.Generic
 		}
 	}
-	return "sans-serif"
+	return strconv.Quote(name) + ", sans-serif" // a site's own, or one that is gone
 }

@@ -5,11 +5,12 @@ import (
 	"strconv"
 )
 
-// Unit is the unit of a Length. The zero Unit is the keyword auto, so that the
-// zero Length is auto.
+// Unit is the unit of a Length, or the keyword that stands in its place. The zero
+// Unit is the keyword auto, so that the zero Length is auto.
 type Unit uint8
 
-// The units (CSS Values 4 §6).
+// The units (CSS Values 4 §6), and after them the sizing keywords (CSS Sizing 3
+// §3.2, CSS Flexbox 1 §7.2.1), a plain number, and a math function.
 const (
 	Auto Unit = iota
 	Px
@@ -17,28 +18,44 @@ const (
 	Percent
 	Vw
 	Vh
+	MinContent
+	MaxContent
+	FitContent
+	Content
+	Times // a number without a unit, such as a line height of 1.5
+	Math  // Fn says which
 )
 
-var unitNames = [...]string{"auto", "px", "rem", "%", "vw", "vh"}
+var unitNames = [...]string{"auto", "px", "rem", "%", "vw", "vh", "min-content", "max-content", "fit-content", "content", ""}
 
 // RootFontSize is the size of 1 rem in px.
 const RootFontSize = 16
 
-// Length is a CSS length, percentage or auto.
+// Length is a CSS length, percentage, keyword or math function.
 type Length struct {
 	N    float64
 	Unit Unit
+	Fn   *Function
 }
 
 // Pixels makes a Length in px.
-func Pixels(n float64) Length { return Length{n, Px} }
+func Pixels(n float64) Length { return Length{N: n, Unit: Px} }
+
+// Percentage makes a Length in per cent.
+func Percentage(n float64) Length { return Length{N: n, Unit: Percent} }
+
+// Keyword reports whether the length is auto or a sizing keyword, to be found by
+// laying out.
+func (l Length) Keyword() bool { return l.Unit == Auto || l.Unit >= MinContent && l.Unit <= Content }
 
 // String gives the CSS text.
 func (l Length) String() string {
-	if l.Unit == Auto {
-		return "auto"
-	}
-	if l.N == 0 {
+	switch {
+	case l.Keyword():
+		return unitNames[l.Unit]
+	case l.Unit == Math:
+		return l.Fn.String()
+	case l.N == 0:
 		return "0"
 	}
 	return Number(l.N) + unitNames[l.Unit]
@@ -52,8 +69,8 @@ func Number(n float64) string {
 // Viewport is what relative units are measured against, in px.
 type Viewport struct{ Width, Height float64 }
 
-// Resolve gives the length in px. Percentages are of base; ok is false for auto,
-// and for a percentage of an indefinite base (NaN).
+// Resolve gives the length in px. Percentages are of base; ok is false for
+// keywords, and for a percentage of an indefinite base (NaN).
 func (l Length) Resolve(base float64, v Viewport) (px float64, ok bool) {
 	switch l.Unit {
 	case Px:
@@ -67,6 +84,8 @@ func (l Length) Resolve(base float64, v Viewport) (px float64, ok bool) {
 		return l.N / 100 * v.Width, true
 	case Vh:
 		return l.N / 100 * v.Height, true
+	case Math:
+		return l.Fn.resolve(base, v)
 	}
 	return 0, false
 }
@@ -77,4 +96,14 @@ func (l Length) Or(base float64, v Viewport, fallback float64) float64 {
 		return px
 	}
 	return fallback
+}
+
+// OfViewport reports whether the length depends on the viewport's size.
+func (l Length) OfViewport() bool {
+	return l.Unit == Vw || l.Unit == Vh || l.Unit == Math && l.Fn.any(Length.OfViewport)
+}
+
+// OfBase reports whether the length depends on what percentages are of.
+func (l Length) OfBase() bool {
+	return l.Unit == Percent || l.Unit == Math && l.Fn.any(Length.OfBase)
 }

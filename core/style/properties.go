@@ -24,25 +24,18 @@ type Property struct {
 var Properties = []Property{
 	{"display", false, true, func(s *Style) string { return displayNames[s.Display] }, "block"},
 	{"position", false, true, func(s *Style) string { return positionNames[s.Position] }, "static"},
-	{"inset", false, true, func(s *Style) string { return choose(s.Position == Absolute, "0", "auto") }, "auto"},
+	{"inset", false, true, insetText, "auto"},
+	{"overflow", false, true, func(s *Style) string { return overflowNames[s.Overflow] }, "visible"},
 	{"width", false, true, func(s *Style) string { return s.Width.String() }, "auto"},
 	{"height", false, true, func(s *Style) string { return s.Height.String() }, "auto"},
 	{"min-width", false, true, func(s *Style) string { return s.MinWidth.String() }, "auto"},
 	{"min-height", false, true, func(s *Style) string { return s.MinHeight.String() }, "auto"},
 	{"max-width", false, true, func(s *Style) string { return orNone(s.MaxWidth) }, "none"},
 	{"max-height", false, true, func(s *Style) string { return orNone(s.MaxHeight) }, "none"},
-	{"margin", false, true, func(s *Style) string {
-		if s.CenterX {
-			return s.Margin.Top.orZero() + " auto " + s.Margin.Bottom.orZero()
-		}
-		return s.Margin.text()
-	}, "0"},
-	{"padding", false, true, func(s *Style) string { return s.Padding.text() }, "0"},
-	{"border", false, true, func(s *Style) string {
-		if s.BorderWidth == 0 {
-			return "0"
-		}
-		return Number(s.BorderWidth) + "px solid " + s.BorderColor
+	{"margin", false, true, func(s *Style) string { return s.Margin.text(s.MarginAuto) }, "0"},
+	{"padding", false, true, func(s *Style) string { return s.Padding.text(0) }, "0"},
+	{"border-width", false, true, func(s *Style) string {
+		return Edges{Pixels(s.Border.Top), Pixels(s.Border.Right), Pixels(s.Border.Bottom), Pixels(s.Border.Left)}.text(0)
 	}, "0"},
 	{"aspect-ratio", false, true, func(s *Style) string {
 		if s.AspectRatio == 0 {
@@ -50,29 +43,48 @@ var Properties = []Property{
 		}
 		return Number(s.AspectRatio)
 	}, "auto"},
-	{"grid-template-columns", false, true, func(s *Style) string { return tracksText(s.GridColumns) }, "none"},
-	{"grid-auto-rows", false, true, func(s *Style) string { return s.GridRows.text() }, "auto"},
+	{"flex-direction", false, true, func(s *Style) string { return directionNames[s.FlexDirection] }, "row"},
+	{"flex-wrap", false, true, func(s *Style) string { return wrapNames[s.FlexWrap] }, "nowrap"},
+	{"flex", false, true, flexText, "0 1 auto"},
+	{"order", false, true, func(s *Style) string { return strconv.Itoa(s.Order) }, "0"},
+	{"grid-template-columns", false, true, func(s *Style) string { return tracksText(s.GridColumns, s.GridFill) }, "none"},
+	{"grid-template-rows", false, true, func(s *Style) string { return tracksText(s.GridRows, NoFill) }, "none"},
+	{"grid-auto-columns", false, true, func(s *Style) string { return s.GridAutoColumns.text() }, "auto"},
+	{"grid-auto-rows", false, true, func(s *Style) string { return s.GridAutoRows.text() }, "auto"},
+	{"grid-auto-flow", false, true, func(s *Style) string { return flowNames[s.GridFlow] }, "row"},
 	{"column-gap", false, true, func(s *Style) string { return gapText(s.ColumnGap) }, "normal"},
 	{"row-gap", false, true, func(s *Style) string { return gapText(s.RowGap) }, "normal"},
 	{"grid-column", false, true, func(s *Style) string { return lineText(s.ColumnStart, s.ColumnSpan) }, "auto"},
 	{"grid-row", false, true, func(s *Style) string { return lineText(s.RowStart, s.RowSpan) }, "auto"},
-	{"align-self", false, true, func(s *Style) string { return alignNames[s.AlignSelf] }, "auto"},
-	{"justify-self", false, true, func(s *Style) string { return alignNames[s.JustifySelf] }, "auto"},
+	{"justify-content", false, true, func(s *Style) string { return alignText(s.JustifyContent, "normal") }, "normal"},
+	{"align-content", false, true, func(s *Style) string { return alignText(s.AlignContent, "normal") }, "normal"},
+	{"justify-items", false, true, func(s *Style) string { return alignText(s.JustifyItems, "normal") }, "normal"},
+	{"align-items", false, true, func(s *Style) string { return alignText(s.AlignItems, "normal") }, "normal"},
+	{"justify-self", false, true, func(s *Style) string { return alignText(s.JustifySelf, "auto") }, "auto"},
+	{"align-self", false, true, func(s *Style) string { return alignText(s.AlignSelf, "auto") }, "auto"},
 	{"z-index", false, false, func(s *Style) string { return choose(s.ZIndex == 0, "auto", strconv.Itoa(s.ZIndex)) }, "auto"},
 	{"font-family", true, true, func(s *Style) string { return FontStack(s.FontFamily) }, ""},
 	{"font-weight", true, true, func(s *Style) string { return strconv.Itoa(s.FontWeight) }, ""},
 	{"font-style", true, true, func(s *Style) string { return choose(s.FontItalic, "italic", "normal") }, ""},
-	{"font-size", true, true, func(s *Style) string { return Number(s.FontSize) + "px" }, ""},
-	{"line-height", true, true, func(s *Style) string { return Number(s.LineHeight) }, ""},
-	{"letter-spacing", true, true, func(s *Style) string { return choose(s.LetterSpacing == 0, "normal", Number(s.LetterSpacing)+"px") }, ""},
+	{"font-size", true, true, func(s *Style) string { return s.FontSize.String() }, ""},
+	{"line-height", true, true, func(s *Style) string { return choose(s.LineHeight.Unit == Auto, "normal", s.LineHeight.String()) }, ""},
+	{LetterSpacing, true, true, func(s *Style) string { return choose(s.LetterSpacing == 0, "normal", Number(s.LetterSpacing)+"em") }, ""},
 	{"text-align", true, true, func(s *Style) string { return textAlignNames[s.TextAlign] }, ""},
+	{"text-transform", true, true, func(s *Style) string { return transformNames[s.TextTransform] }, ""},
+	{"white-space", true, true, func(s *Style) string { return choose(s.NoWrap, "nowrap", "normal") }, ""},
+	{"text-wrap-style", true, true, func(s *Style) string { return choose(s.Balance, "balance", "auto") }, ""},
+	{"overflow-wrap", true, true, func(s *Style) string { return overflowWrapNames[s.OverflowWrap] }, ""},
+	// Where words may be broken, a ligature must not stand in the way.
+	{"font-variant-ligatures", true, true, func(s *Style) string { return choose(s.OverflowWrap != WrapNormal, "none", "normal") }, ""},
 	{"color", true, false, func(s *Style) string { return s.Color }, ""},
+	{"list-style-type", false, false, func(s *Style) string { return choose(s.ListStyle == "", "none", s.ListStyle) }, "none"},
 	{"background", false, false, func(s *Style) string {
 		if s.BackgroundURL != "" {
 			return s.Background + " url(" + strconv.Quote(s.BackgroundURL) + ") center/cover"
 		}
 		return choose(s.Background == "", "none", s.Background)
 	}, "none"},
+	{"border-color", false, false, func(s *Style) string { return choose(s.BorderColor == "", "currentcolor", s.BorderColor) }, "currentcolor"},
 	{"border-radius", false, false, func(s *Style) string { return choose(s.BorderRadius.Unit == Auto, "0", s.BorderRadius.String()) }, "0"},
 	{"box-shadow", false, false, func(s *Style) string { return choose(s.BoxShadow == "", "none", s.BoxShadow) }, "none"},
 	{"opacity", false, false, func(s *Style) string { return choose(s.Opacity == 0, "1", Number(s.Opacity)) }, "1"},
@@ -81,11 +93,22 @@ var Properties = []Property{
 	{"text-decoration", false, false, func(s *Style) string { return choose(s.Underline, "underline", "none") }, "none"},
 }
 
+// LetterSpacing is the property whose value in em is computed to px before it is
+// inherited, so that it has to be written again where the font size changes (CSS
+// Text 3 §9.2).
+const LetterSpacing = "letter-spacing"
+
 var (
-	displayNames   = [...]string{"block", "inline", "grid", "none"}
-	positionNames  = [...]string{"static", "relative", "absolute"}
-	alignNames     = [...]string{"auto", "start", "center", "end"}
-	textAlignNames = [...]string{"start", "center", "end"}
+	displayNames      = [...]string{"block", "inline", "flex", "grid", "list-item", "none"}
+	positionNames     = [...]string{"static", "relative", "absolute", "sticky"}
+	overflowNames     = [...]string{"visible", "hidden", "auto"}
+	directionNames    = [...]string{"row", "row-reverse", "column", "column-reverse"}
+	wrapNames         = [...]string{"nowrap", "wrap", "wrap-reverse"}
+	flowNames         = [...]string{"row", "column", "dense", "column dense"}
+	alignNames        = [...]string{"", "start", "center", "end", "stretch", "baseline", "space-between", "space-around", "space-evenly"}
+	textAlignNames    = [...]string{"start", "center", "end"}
+	transformNames    = [...]string{"none", "uppercase", "lowercase"}
+	overflowWrapNames = [...]string{"normal", "break-word", "anywhere"}
 )
 
 func choose(c bool, yes, no string) string {
@@ -97,12 +120,36 @@ func choose(c bool, yes, no string) string {
 
 func orNone(l Length) string { return choose(l.Unit == Auto, "none", l.String()) }
 
-func (l Length) orZero() string { return choose(l.Unit == Auto, "0", l.String()) }
-
 func gapText(l Length) string { return choose(l.Unit == Auto, "normal", l.String()) }
 
-func (e Edges) text() string {
-	t, r, b, l := e.Top.orZero(), e.Right.orZero(), e.Bottom.orZero(), e.Left.orZero()
+func alignText(a Alignment, initial string) string {
+	return choose(a == AlignAuto, initial, alignNames[a])
+}
+
+func insetText(s *Style) string {
+	return sides(s.Inset.Top.String(), s.Inset.Right.String(), s.Inset.Bottom.String(), s.Inset.Left.String())
+}
+
+func flexText(s *Style) string {
+	return Number(s.FlexGrow) + " " + Number(s.FlexShrink.Value()) + " " + choose(s.FlexBasis.N == 0 && s.FlexBasis.Unit == Px, "0px", s.FlexBasis.String())
+}
+
+// text gives the four sides as shorthand properties have them, those in autos as
+// auto.
+func (e Edges) text(autos Sides) string {
+	of := func(l Length, s Sides) string {
+		switch {
+		case autos&s != 0:
+			return "auto"
+		case l.Unit == Auto:
+			return "0"
+		}
+		return l.String()
+	}
+	return sides(of(e.Top, Top), of(e.Right, Right), of(e.Bottom, Bottom), of(e.Left, Left))
+}
+
+func sides(t, r, b, l string) string {
 	switch {
 	case t == r && t == b && t == l:
 		return t
@@ -115,36 +162,50 @@ func (e Edges) text() string {
 }
 
 func lineText(start, span int) string {
-	if start == 0 {
+	switch {
+	case start == 0 && span <= 1:
 		return "auto"
-	}
-	if span == 1 {
+	case start == 0:
+		return "span " + strconv.Itoa(span)
+	case span <= 1:
 		return strconv.Itoa(start)
 	}
 	return strconv.Itoa(start) + " / span " + strconv.Itoa(span)
 }
 
 func (t Track) text() string {
+	if t.Fit.Unit != Auto {
+		return "fit-content(" + t.Fit.String() + ")"
+	}
 	largest := t.Max.String()
 	if t.Fr > 0 {
 		largest = Number(t.Fr) + "fr"
 	}
-	if t.Min.String() == largest {
+	least := t.Min.String()
+	if least == largest || t.Fr > 0 && t.Min.Unit == Auto { // 1fr is minmax(auto, 1fr)
 		return largest
 	}
-	return "minmax(" + t.Min.String() + ", " + largest + ")"
+	return "minmax(" + least + ", " + largest + ")"
 }
 
-func tracksText(ts []Track) string {
+func tracksText(ts []Track, fill GridFill) string {
 	if len(ts) == 0 {
 		return "none"
 	}
-	if len(slices.Compact(slices.Clone(ts))) == 1 && len(ts) > 1 {
-		return "repeat(" + strconv.Itoa(len(ts)) + ", " + ts[0].text() + ")"
-	}
+	alike := len(ts) > 1 && !slices.ContainsFunc(ts, func(t Track) bool { return t != ts[0] })
 	s := ts[0].text()
-	for _, t := range ts[1:] {
-		s += " " + t.text()
+	if !alike {
+		for _, t := range ts[1:] {
+			s += " " + t.text()
+		}
+	}
+	switch {
+	case fill == AutoFill:
+		return "repeat(auto-fill, " + s + ")"
+	case fill == AutoFit:
+		return "repeat(auto-fit, " + s + ")"
+	case alike:
+		return "repeat(" + strconv.Itoa(len(ts)) + ", " + s + ")"
 	}
 	return s
 }

@@ -207,7 +207,7 @@ func readLength(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 	if err != nil {
 		return "", s.wrong(entry)
 	}
-	px, _ := Length{n, unit}.Resolve(1000, Viewport{1000, 1000}) // a common yardstick for the bounds
+	px, _ := Length{N: n, Unit: unit}.Resolve(1000, Viewport{1000, 1000}) // a common yardstick for the bounds
 	if px < s.Min || px > s.Max && unit != Percent || unit == Percent && (n < 0 || n > 100) {
 		return "", doc.Problemf(s.Label, "%s is out of range: %s", entry, s.hint())
 	}

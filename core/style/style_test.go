@@ -134,7 +134,7 @@ func FuzzRead(f *testing.F) {
 // can't be lost between layout and the page.
 func TestEveryFieldIsEmitted(t *testing.T) {
 	carriers := map[string]string{ // fields that show only together with another
-		"BorderColor": "BorderWidth", "BackgroundURL": "Background",
+		"BackgroundURL": "Background", "GridFill": "GridColumns",
 	}
 	typ := reflect.TypeFor[Style]()
 	texts := func(s *Style) (all []string) {
@@ -179,6 +179,10 @@ func set(v reflect.Value) {
 			v.Set(reflect.ValueOf(Pixels(7)))
 		case Edges:
 			v.Set(reflect.ValueOf(Same(Pixels(7))))
+		case Widths:
+			v.Set(reflect.ValueOf(AllSides(7)))
+		case Factor:
+			v.Set(reflect.ValueOf(Times0))
 		case Track:
 			v.Set(reflect.ValueOf(Track{Min: Pixels(7)}))
 		}
@@ -189,12 +193,12 @@ func set(v reflect.Value) {
 
 func TestPropertyTexts(t *testing.T) {
 	s := Style{
-		Display: Grid, Padding: Edges{Pixels(1), Pixels(2), Pixels(3), Pixels(2)}, CenterX: true,
-		GridColumns: EqualColumns(12), GridRows: Track{Min: Pixels(24)}, ColumnStart: 3, ColumnSpan: 4, RowStart: 1, RowSpan: 1,
+		Display: Grid, Padding: Edges{Pixels(1), Pixels(2), Pixels(3), Pixels(2)}, MarginAuto: Left | Right,
+		GridColumns: EqualColumns(12), GridAutoRows: Track{Min: Pixels(24)}, ColumnStart: 3, ColumnSpan: 4, RowStart: 1, RowSpan: 1,
 	}
 	want := map[string]string{
-		"display": "grid", "padding": "1px 2px 3px", "margin": "0 auto 0", "grid-template-columns": "repeat(12, minmax(0, 1fr))",
-		"grid-auto-rows": "minmax(24px, auto)", "grid-column": "3 / span 4", "grid-row": "1", "max-width": "none", "border": "0",
+		"display": "grid", "padding": "1px 2px 3px", "margin": "0 auto", "grid-template-columns": "repeat(12, minmax(0, 1fr))",
+		"grid-auto-rows": "minmax(24px, auto)", "grid-column": "3 / span 4", "grid-row": "1", "max-width": "none", "border-width": "0",
 	}
 	for _, p := range Properties {
 		if w, ok := want[p.Name]; ok && p.Text(&s) != w {
@@ -205,7 +209,7 @@ func TestPropertyTexts(t *testing.T) {
 
 func TestLengths(t *testing.T) {
 	v := Viewport{Width: 1000, Height: 800}
-	for l, want := range map[Length]float64{{10, Px}: 10, {1.5, Rem}: 24, {50, Percent}: 100, {10, Vw}: 100, {10, Vh}: 80} {
+	for l, want := range map[Length]float64{Pixels(10): 10, {N: 1.5, Unit: Rem}: 24, Percentage(50): 100, {N: 10, Unit: Vw}: 100, {N: 10, Unit: Vh}: 80} {
 		if got, ok := l.Resolve(200, v); !ok || got != want {
 			t.Errorf("%v = %v, %v; want %v", l, got, ok, want)
 		}
@@ -213,7 +217,7 @@ func TestLengths(t *testing.T) {
 	if _, ok := (Length{}).Resolve(200, v); ok {
 		t.Error("auto resolved")
 	}
-	if _, ok := (Length{50, Percent}).Resolve(math.NaN(), v); ok {
+	if _, ok := Percentage(50).Resolve(math.NaN(), v); ok {
 		t.Error("a percentage of nothing definite resolved")
 	}
 }

@@ -52,7 +52,7 @@ func ParseLength(v string, fallback Length) Length {
 	for u := Px; u <= Vh; u++ {
 		if t, ok := strings.CutSuffix(v, unitNames[u]); ok {
 			if n, err := strconv.ParseFloat(t, 64); err == nil {
-				return Length{n, u}
+				return Length{N: n, Unit: u}
 			}
 		}
 	}
@@ -127,9 +127,9 @@ func (s Sheet) TextStyle(to *Style, name string) {
 		to.FontFamily = s.House.Fonts.Body
 	}
 	to.FontWeight = t.Weight
-	to.FontSize = t.Size.Or(s.Zones, s.Zone, RootFontSize)
-	to.LineHeight = t.LineHeight
-	to.LetterSpacing = t.LetterSpacing * to.FontSize
+	to.FontSize = Pixels(t.Size.Or(s.Zones, s.Zone, RootFontSize))
+	to.LineHeight = Length{N: t.LineHeight, Unit: Times}
+	to.LetterSpacing = t.LetterSpacing
 }
 
 // Type applies the text-style, font-size, text-align and colour settings, the
@@ -141,10 +141,10 @@ func (s Sheet) Type(to *Style, fallback string) {
 	}
 	s.TextStyle(to, name)
 	if l := s.Length("font-size", Length{}); l.Unit != Auto {
-		// In whole 1/64 px, the unit in which browsers size glyphs.
-		size := math.Round(l.Or(0, Viewport{}, to.FontSize)*64) / 64
-		to.LetterSpacing *= size / to.FontSize
-		to.FontSize = size
+		to.FontSize = l
+		if px, ok := l.Resolve(0, Viewport{}); ok && !l.OfViewport() {
+			to.FontSize = Pixels(math.Round(px*64) / 64) // whole 1/64 px, the unit in which browsers size glyphs
+		}
 	}
 	switch s.value("text-align") {
 	case "middle":

@@ -1,0 +1,52 @@
+package layout
+
+import (
+	"strconv"
+
+	"openplot/core/shape"
+)
+
+// natural gives the natural size in px of a replaced element, from its attributes.
+func (o *object) natural() (w, h float64) {
+	for _, a := range o.node.Attrs {
+		switch a.Name {
+		case "width":
+			w, _ = strconv.ParseFloat(a.Value, 64)
+		case "height":
+			h, _ = strconv.ParseFloat(a.Value, 64)
+		}
+	}
+	return max(w, 0), max(h, 0)
+}
+
+// naturalWidth is the border-box width that a replaced element has by itself: from
+// its height and ratio when it has a height, else its natural one (CSS Images 3
+// §4.2). fixed is true when a height decided it.
+func (c *context) naturalWidth(o *object) (w float64, fixed bool) {
+	s := c.style(o)
+	in := c.inset(s, 0)
+	w, h := o.natural()
+	if px, ok := s.Height.Resolve(auto, c.viewport); ok {
+		switch {
+		case s.AspectRatio > 0:
+			return shape.Floor64(px * s.AspectRatio), true
+		case w > 0 && h > 0:
+			return shape.Floor64(max(px-in.y(), 0)*w/h) + in.x(), true
+		}
+	}
+	return w + in.x(), false
+}
+
+// replacedHeight gives the border-box height of a replaced element of a width: by
+// its aspect ratio, which is the border box's, or else by its natural one, which
+// is the content's (CSS Sizing 4 §5).
+func (c *context) replacedHeight(o *object, w float64, in edges) float64 {
+	if r := c.style(o).AspectRatio; r > 0 {
+		return max(shape.Floor64(w/r), in.y())
+	}
+	nw, nh := o.natural()
+	if nw <= 0 || nh <= 0 {
+		return in.y()
+	}
+	return shape.Floor64((w-in.x())*nh/nw) + in.y()
+}
