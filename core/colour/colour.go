@@ -1,7 +1,8 @@
-// Package colour reads and writes sRGB colours.
+// Package colour reads, compares and makes colours.
 //
-// What comes in is CSS hexadecimal notation (CSS Color 4 §5.2); what goes out is
-// the shortest lower-case form of the same colour.
+// In come CSS notations (CSS Color 4) and pictures; out go sRGB colours, their
+// contrast (WCAG 2.2), tints and shades of even lightness (OKLCH), and palettes.
+// Start at Parse, Contrast, Colour.Scale and Clusters.
 package colour
 
 import (

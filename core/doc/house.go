@@ -15,6 +15,9 @@ type House struct {
 	Gutter Zoned[float64] `json:"gutter"`
 }
 
+// Roles are the tokens of the colours that every palette has, in their order.
+var Roles = []string{"ground", "quiet-ground", "words", "quiet-words", "accent", "second-accent", "line"}
+
 // Swatch is a colour of the palette; Value is "#rrggbb".
 type Swatch struct {
 	Token string `json:"token"`

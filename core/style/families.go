@@ -24,6 +24,35 @@ var Families = []Family{
 	{"IBM Plex Mono", "monospace", "typewriter for figures and times"},
 }
 
+// Pairing is a family for headings with one for reading.
+type Pairing struct{ ID, Name, Heading, Body string }
+
+// Pairings lists font pairings of the shipped families.
+var Pairings = []Pairing{
+	{"harbour", "Harbour", "Bricolage Grotesque", "Hanken Grotesk"},
+	{"ledger", "Ledger", "Source Serif 4", "Source Serif 4"},
+	{"lantern", "Lantern", "Fraunces", "Hanken Grotesk"},
+	{"signal", "Signal", "Oswald", "Source Serif 4"},
+	{"brochure", "Brochure", "DM Serif Display", "Figtree"},
+	{"clinic", "Clinic", "Figtree", "Figtree"},
+	{"reader", "Reader", "Lora", "Atkinson Hyperlegible"},
+	{"plain", "Plain speech", "Atkinson Hyperlegible", "Atkinson Hyperlegible"},
+	{"letter", "Letter", "Caveat", "Lora"},
+	{"workshop", "Workshop", "IBM Plex Mono", "Hanken Grotesk"},
+	{"almanac", "Almanac", "Fraunces", "Lora"},
+	{"poster", "Poster", "Oswald", "Figtree"},
+}
+
+// FindPairing gives a pairing by id, or nil.
+func FindPairing(id string) *Pairing {
+	for i := range Pairings {
+		if Pairings[i].ID == id {
+			return &Pairings[i]
+		}
+	}
+	return nil
+}
+
 // FontStack gives the CSS font-family value for a family.
 func FontStack(name string) string {
 	for _, f := range Families {

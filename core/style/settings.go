@@ -266,7 +266,7 @@ func readColour(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 		}
 		return "", doc.Problemf(s.Label, "the palette has no colour %.40q", token)
 	}
-	c, err := colour.ParseHex(entry)
+	c, err := colour.Parse(entry)
 	if err != nil {
 		return "", doc.Problemf(s.Label, "%v, or choose one of the palette", err)
 	}

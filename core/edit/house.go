@@ -1,0 +1,130 @@
+package edit
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"openplot/core/colour"
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// HouseCommand is a change of a site's house style.
+type HouseCommand struct {
+	Op    string `json:"op"`
+	Token string `json:"token,omitempty"`
+	Name  string `json:"name,omitempty"`
+	Value string `json:"value,omitempty"`
+}
+
+// MaxColours is how many colours a palette holds at most, its roles included.
+const MaxColours = 40
+
+// ApplyHouse carries out a command on a house style and gives the new one; the one
+// given isn't changed. Errors are *doc.Problem.
+func ApplyHouse(h doc.House, c HouseCommand) (doc.House, error) {
+	h.Palette = slices.Clone(h.Palette)
+	switch c.Op {
+	case "colour.set": // Token, Value
+		w := h.Swatch(c.Token)
+		if w == nil {
+			return h, doc.Problemf("Colour", "the palette has no %.40q (any more)", c.Token)
+		}
+		v, err := readColour(w.Name, c.Value)
+		if err != nil {
+			return h, err
+		}
+		w.Value = v
+	case "colour.add": // Name, Value
+		return addColour(h, c)
+	case "colour.rename": // Token, Name
+		w := h.Swatch(c.Token)
+		if w == nil || slices.Contains(doc.Roles, c.Token) {
+			return h, doc.Problemf("Colour", "%.40q can't be renamed; only colours added by hand can", c.Token)
+		}
+		name, err := text("Name", c.Name, 40)
+		if err != nil || name == "" {
+			return h, doc.Problemf("Name", "write 1 to 40 characters")
+		}
+		w.Name = name
+	case "colour.remove": // Token
+		i := slices.IndexFunc(h.Palette, func(w doc.Swatch) bool { return w.Token == c.Token })
+		if i < 0 || slices.Contains(doc.Roles, c.Token) {
+			return h, doc.Problemf("Colour", "%.40q can't be removed; only colours added by hand can", c.Token)
+		}
+		h.Palette = slices.Delete(h.Palette, i, i+1)
+	case "fonts.pair": // Value: a pairing
+		p := style.FindPairing(c.Value)
+		if p == nil {
+			return h, doc.Problemf("Fonts", "there is no pairing %.40q", c.Value)
+		}
+		h.Fonts.Heading, h.Fonts.Body = p.Heading, p.Body
+	case "fonts.set": // Token: heading, body or mono; Value: a family
+		if !slices.ContainsFunc(style.Families, func(f style.Family) bool { return f.Name == c.Value }) {
+			return h, doc.Problemf("Font", "%.60q isn't one of the families", c.Value)
+		}
+		switch c.Token {
+		case "heading":
+			h.Fonts.Heading = c.Value
+		case "body":
+			h.Fonts.Body = c.Value
+		case "mono":
+			h.Fonts.Mono = c.Value
+		default:
+			return h, doc.Problemf("Font", "%.40q is no use of one; heading, body and mono are", c.Token)
+		}
+	case "width.set": // Value: px
+		n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
+		if err != nil || n < 320 || n > 1920 {
+			return h, doc.Problemf("Content width", "can't be %.40q: write 320 to 1920 px, or a sum", c.Value)
+		}
+		h.ContentWidth = n
+	default:
+		return h, doc.Problemf("Edit", "%.40q is no edit of a house style", c.Op)
+	}
+	return h, nil
+}
+
+func readColour(field, value string) (string, error) {
+	if len(value) > 100 {
+		return "", doc.Problemf(field, "is too long for a colour; write one like #1d5f6b")
+	}
+	c, err := colour.Parse(value)
+	if err != nil {
+		return "", doc.Problemf(field, "%v", err)
+	}
+	return c.String(), nil
+}
+
+var notToken = regexp.MustCompile(`[^a-z0-9]+`)
+
+func addColour(h doc.House, c HouseCommand) (doc.House, error) {
+	name, err := text("Name", c.Name, 40)
+	if err != nil {
+		return h, err
+	}
+	if name == "" {
+		return h, doc.Problemf("Name", "is missing: say what the colour is for, such as Buoy red")
+	}
+	if len(h.Palette) >= MaxColours {
+		return h, doc.Problemf("Palette", "has %d colours already, the most there can be", MaxColours)
+	}
+	v, err := readColour(name, c.Value)
+	if err != nil {
+		return h, err
+	}
+	token := strings.Trim(notToken.ReplaceAllString(strings.ToLower(name), "-"), "-")
+	if token == "" {
+		token = "colour"
+	}
+	base := token
+	for n := 2; h.Swatch(token) != nil; n++ {
+		token = base + "-" + string(rune('0'+n%10))
+		if n > 9 {
+			return h, doc.Problemf("Name", "%q is taken; choose another", name)
+		}
+	}
+	h.Palette = append(h.Palette, doc.Swatch{Token: token, Name: name, Value: v})
+	return h, nil
+}
