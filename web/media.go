@@ -1,7 +1,6 @@
 package web
 
 import (
-	"bytes"
 	"errors"
 	"fmt"
 	"io"
@@ -41,12 +40,7 @@ func (s *Server) picker(c *gin.Context, status int, problem string) {
 	for _, m := range ms {
 		v.Pictures = append(v.Pictures, pickerItem{m.ID, m.Name, s.PagesURL + "/media/" + m.Variants[0].File, fmt.Sprintf("%d × %d", m.Width, m.Height)})
 	}
-	var b bytes.Buffer
-	if err := s.part(&b, "picker", v); err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.Data(status, "text/html; charset=utf-8", b.Bytes())
+	s.parted(c, status, "picker", v)
 }
 
 // upload takes pictures and answers with the picker.

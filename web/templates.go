@@ -16,7 +16,7 @@ import (
 // parseTemplates reads every screen (pages with a head, which use the parts) and
 // gives them by name.
 func parseTemplates() (map[string]*template.Template, error) {
-	funcs := template.FuncMap{"icon": icon, "command": command}
+	funcs := template.FuncMap{"icon": icon, "command": command, "pair": pair, "family": family}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
 	if err != nil {
 		return nil, fmt.Errorf("reading templates: %w", err)
@@ -50,6 +50,14 @@ func icon(name string) (template.HTML, error) {
 	return template.HTML(svg), nil
 }
 
+// pair hands a part the screen's view beside the item it is for.
+func pair(view, item any) map[string]any { return map[string]any{"View": view, "Item": item} }
+
+// family hands the part of a font choice what it needs.
+func family(view any, use, label, value string) map[string]any {
+	return map[string]any{"View": view, "Use": use, "Label": label, "Value": value}
+}
+
 // command writes a command as JSON from names and values by turns.
 func command(pairs ...any) (string, error) {
 	m := map[string]any{}
@@ -77,6 +85,16 @@ func (s *Server) part(b *bytes.Buffer, name string, data any) error {
 		return fmt.Errorf("rendering part %s: %w", name, err)
 	}
 	return nil
+}
+
+// parted answers with a part.
+func (s *Server) parted(c *gin.Context, status int, name string, data any) {
+	var b bytes.Buffer
+	if err := s.part(&b, name, data); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Data(status, "text/html; charset=utf-8", b.Bytes())
 }
 
 // problemPage answers with a page that says what went wrong and where to go.

@@ -97,7 +97,7 @@ func StandardHouse() House {
 			{"words", "Words", "#1f2a2c"},
 			{"quiet-words", "Quiet words", "#56615f"},
 			{"accent", "Accent", "#1d5f6b"},
-			{"second-accent", "Second accent", "#b4532a"},
+			{"second-accent", "Second accent", "#aa4d26"},
 			{"line", "Line", "#d9d4c8"},
 			{"deep", "Deep", "#123a44"},
 			{"on-deep", "On deep", "#f3f7f6"},

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/colour"
 	"openplot/core/doc"
 )
 
@@ -62,6 +63,20 @@ func TestBadHouseCommands(t *testing.T) {
 		}
 		if !reflect.DeepEqual(h, doc.StandardHouse()) {
 			t.Errorf("%s changed the house style", c.Op)
+		}
+	}
+}
+
+// A new site's words can be read on both of its grounds (WCAG 2.2, 1.4.3).
+func TestStandardHouseIsReadable(t *testing.T) {
+	h := doc.StandardHouse()
+	for _, words := range []string{"words", "quiet-words", "accent", "second-accent"} {
+		for _, ground := range []string{"ground", "quiet-ground"} {
+			a, errA := colour.ParseHex(h.Swatch(words).Value)
+			b, errB := colour.ParseHex(h.Swatch(ground).Value)
+			if errA != nil || errB != nil || colour.Contrast(a, b) < colour.AA {
+				t.Errorf("%s on %s: %.2f", words, ground, colour.Contrast(a, b))
+			}
 		}
 	}
 }

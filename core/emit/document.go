@@ -96,6 +96,12 @@ func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 	return d.String(), c.String()
 }
 
+// Inline gives a whole page with its style sheet in it.
+func (s *Sheet) Inline(p Page, body *element.Node) string {
+	document, css := s.Document(p, body)
+	return strings.Replace(document, "<link rel=\"stylesheet\" href=\"\">", "<style>\n"+css+"</style>", 1)
+}
+
 // PaintOnly lists the emitted properties that cannot move a box; the others are
 // modelled by package layout.
 func PaintOnly() []string {

@@ -1,0 +1,103 @@
+// Sets the house style as a designer would, and sees the pages follow.
+import assert from 'node:assert/strict';
+import fs from 'node:fs';
+import { after, before, test } from 'node:test';
+import { launch } from './chromium.mjs';
+import { designer, start, writer } from './openplot.mjs';
+import { canvas, eventually, newPage, ready, signIn } from './person.mjs';
+
+const axe = fs.readFileSync(new URL('node_modules/axe-core/axe.min.js', import.meta.url), 'utf8');
+let plot, browser, context, page;
+before(async () => {
+  plot = await start();
+  browser = await launch();
+  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  page = await newPage(context);
+  await signIn(page, plot.app, designer);
+});
+after(async () => {
+  await browser?.close();
+  await plot?.stop();
+});
+
+const specimen = () => page.frameLocator('iframe');
+const ratio = (row) => page.locator('#contrasts tr').filter({ has: page.getByRole('cell', { name: row, exact: true }) }).locator('.measure').textContent();
+const field = (label) => page.getByLabel(label, { exact: true });
+const colourOf = (locator, property = 'backgroundColor') => locator.evaluate((e, p) => getComputedStyle(e)[p], property);
+
+test('opens from the site, and from the Bench', async () => {
+  await page.getByRole('link', { name: 'Skerry Line' }).click();
+  await page.getByRole('link', { name: 'House style' }).click();
+  assert.equal(await page.getByText('Colours by name').count(), 1);
+  assert.equal(await page.getByRole('button', { name: 'Undo' }).isDisabled(), true);
+});
+
+test('contrasts follow while a colour is typed, and nothing is kept yet', async () => {
+  const before = await ratio('Accent on Ground');
+  await field('Accent').fill('#e8b33c');
+  await eventually(() => ratio('Accent on Ground'), '1.92', 'the ratio of what is typed');
+  assert.equal(await page.getByRole('button', { name: 'Undo' }).isDisabled(), true);
+  await field('Accent').fill('#1d5f6b');
+  await eventually(() => ratio('Accent on Ground'), before, 'back to what it was');
+});
+
+test('a colour is kept, the specimen and every page follow, and undo brings it back', async () => {
+  const button = () => specimen().getByText('Ask for a berth');
+  const was = await colourOf(button());
+  await field('Accent').fill('hsl(350 70% 30%)');
+  await field('Accent').press('Enter');
+  await eventually(() => colourOf(button()), 'rgb(130, 23, 41)', 'the specimen’s button');
+  await eventually(() => field('Accent').inputValue(), '#821729', 'as it is kept');
+  const bench = await newPage(context);
+  await bench.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(bench);
+  assert.equal(await colourOf(canvas(bench).getByText('18 minutes from the steps'), 'color'), 'rgb(130, 23, 41)', 'a page that uses the accent');
+  await bench.close();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await eventually(() => colourOf(button()), was, 'as before');
+});
+
+test('a mistake is told, and stays to be put right', async () => {
+  await field('Words').fill('reddish');
+  await field('Words').press('Enter');
+  await eventually(() => page.locator('.house-say .problem').count(), 1, 'a problem');
+  assert.match(await page.locator('.house-say').textContent(), /Words: "reddish" is no colour: write it like #1d5f6b/);
+  assert.equal(await field('Words').inputValue(), 'reddish');
+  assert.equal(await field('Words').getAttribute('aria-invalid'), 'true');
+  await field('Words').fill('#1f2a2c');
+  await field('Words').press('Enter');
+  await eventually(() => page.locator('.house-say .problem').count(), 0, 'no problem');
+});
+
+test('a pairing sets headings and reading, by keys', async () => {
+  await page.getByRole('button', { name: /^Signal/ }).focus();
+  await page.keyboard.press('Enter');
+  await eventually(() => page.getByRole('button', { name: /^Signal/ }).getAttribute('aria-pressed'), 'true', 'chosen');
+  await eventually(async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('Oswald'), true, 'the specimen’s heading');
+  assert.equal(await field('Headings').inputValue(), 'Oswald');
+});
+
+test('colours by name are added, used and guarded', async () => {
+  await page.locator('#add-name').fill('Buoy red');
+  await page.locator('#add-value').fill('#c22f2f');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await eventually(() => page.getByLabel('Buoy red', { exact: true }).count(), 1, 'the new colour');
+  await page.getByRole('button', { name: 'Remove Deep', exact: true }).click();
+  await eventually(() => page.locator('.house-say .problem').count(), 1, 'refused');
+  assert.match(await page.locator('.house-say').textContent(), /stands on 2 pages/);
+  await page.getByRole('button', { name: 'Remove Buoy red' }).click();
+  await eventually(() => page.getByLabel('Buoy red', { exact: true }).count(), 0, 'gone');
+});
+
+test('passes axe, and is for designers only', async () => {
+  await page.evaluate(axe);
+  const found = await page.evaluate((tags) => window.axe.run(document, { runOnly: { type: 'tag', values: tags } }), ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']);
+  assert.deepEqual(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`), []);
+  assert.deepEqual(page.wrong, []);
+  const other = await browser.newContext();
+  const theirs = await newPage(other);
+  await signIn(theirs, plot.app, writer);
+  const answer = await theirs.goto(`${plot.app}/sites/skerry-line/house`);
+  assert.equal(answer.status(), 403);
+  await other.close();
+});

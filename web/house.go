@@ -1,0 +1,263 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/colour"
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/emit"
+	"openplot/core/style"
+	"openplot/fonts"
+	"openplot/site"
+	"openplot/store"
+)
+
+// houseView is the screen of a site's house style.
+type houseView struct {
+	User      *store.User
+	Site      *store.Site
+	Base      string // address of the screen
+	CanUndo   bool
+	Roles     []swatchView
+	Named     []swatchView
+	Contrasts []contrastView
+	Pairings  []pairingView
+	Families  []style.Family
+	Problem   string
+	At        string // field that the problem is about
+	Entered   string // what was entered there
+}
+
+type swatchView struct {
+	doc.Swatch
+	Scale []scaleStep
+	Own   bool // added by hand
+}
+
+type scaleStep struct {
+	X      int
+	Colour string
+}
+
+// contrastView is a colour of words on a ground.
+type contrastView struct {
+	Words, Ground           string
+	WordsValue, GroundValue string
+	Ratio                   string
+	Passes                  string
+	Good                    bool // passes for all text
+}
+
+type pairingView struct {
+	style.Pairing
+	Chosen bool
+}
+
+func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
+	h := &st.House
+	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: style.Families, Contrasts: contrasts(h)}
+	var err error
+	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID); err != nil {
+		return nil, err
+	}
+	for _, w := range h.Palette {
+		own := !slices.Contains(doc.Roles, w.Token)
+		sv := swatchView{Swatch: w, Own: own}
+		if col, err := colour.ParseHex(w.Value); err == nil {
+			for i, step := range col.Scale(9) {
+				sv.Scale = append(sv.Scale, scaleStep{i * 14, step.String()})
+			}
+		}
+		if own {
+			v.Named = append(v.Named, sv)
+		} else {
+			v.Roles = append(v.Roles, sv)
+		}
+	}
+	for _, p := range style.Pairings {
+		v.Pairings = append(v.Pairings, pairingView{p, p.Heading == h.Fonts.Heading && p.Body == h.Fonts.Body})
+	}
+	return v, nil
+}
+
+// pairs are the colours of words and grounds that meet on pages.
+var pairs = [][2]string{
+	{"words", "ground"}, {"words", "quiet-ground"}, {"quiet-words", "ground"}, {"quiet-words", "quiet-ground"},
+	{"accent", "ground"}, {"accent", "quiet-ground"}, {"second-accent", "ground"}, {"second-accent", "quiet-ground"},
+	{"ground", "accent"}, {"ground", "second-accent"},
+}
+
+func contrasts(h *doc.House) []contrastView {
+	var out []contrastView
+	for _, p := range pairs {
+		words, ground := h.Swatch(p[0]), h.Swatch(p[1])
+		if words == nil || ground == nil {
+			continue
+		}
+		a, errA := colour.ParseHex(words.Value)
+		b, errB := colour.ParseHex(ground.Value)
+		if errA != nil || errB != nil {
+			continue
+		}
+		r := colour.Contrast(a, b)
+		out = append(out, contrastView{words.Name, ground.Name, words.Value, ground.Value, fmt.Sprintf("%.2f", r), colour.Passes(r), r >= colour.AA})
+	}
+	return out
+}
+
+// house shows the house style.
+func (s *Server) house(c *gin.Context) {
+	v, err := s.houseView(c, siteOf(c))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.screen(c, http.StatusOK, "house", v)
+}
+
+func houseCommand(c *gin.Context) edit.HouseCommand {
+	value := c.PostForm("value")
+	if c.PostForm("picked") != "" { // by the browser's own colour field
+		value = c.PostForm("picked")
+	}
+	return edit.HouseCommand{Op: c.PostForm("op"), Token: c.PostForm("token"), Name: c.PostForm("name"), Value: value}
+}
+
+// editHouse carries out one change and answers with the screen's changing part.
+func (s *Server) editHouse(c *gin.Context) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, edit.MaxCommand)
+	st := siteOf(c)
+	command := houseCommand(c)
+	base, err := strconv.ParseInt(c.PostForm("base"), 10, 64)
+	if err != nil {
+		base = st.Version
+	}
+	if command.Op == "colour.remove" {
+		if n, err := s.Store.TokenUses(c, st.ID, command.Token); err != nil {
+			s.fail(c, err)
+			return
+		} else if n > 0 {
+			s.houseAnswer(c, http.StatusUnprocessableEntity, command, fmt.Sprintf("This colour stands on %s. Give it another one there first.", pagesInWords(n)))
+			return
+		}
+	}
+	err = s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, command) })
+	s.houseDone(c, command, err)
+}
+
+func pagesInWords(n int) string {
+	if n == 1 {
+		return "one page"
+	}
+	return strconv.Itoa(n) + " pages"
+}
+
+func (s *Server) undoHouse(c *gin.Context) {
+	s.houseDone(c, edit.HouseCommand{}, s.Store.UndoHouse(c, siteOf(c).ID, user(c).ID))
+}
+
+func (s *Server) houseDone(c *gin.Context, command edit.HouseCommand, err error) {
+	var problem *doc.Problem
+	switch {
+	case err == nil:
+		s.houseAnswer(c, http.StatusOK, command, "")
+	case errors.Is(err, store.ErrNothing):
+		s.houseAnswer(c, http.StatusOK, command, "There is nothing to undo.")
+	case errors.Is(err, store.ErrStale):
+		s.houseAnswer(c, http.StatusConflict, command, "Somebody changed the house style at the same time. Here is how it stands now; make your change again if it is still wanted.")
+	case errors.As(err, &problem):
+		s.houseAnswer(c, http.StatusUnprocessableEntity, command, problem.Field+": "+problem.Message)
+	default:
+		s.fail(c, err)
+	}
+}
+
+// houseAnswer renders the part that changes; what was refused stays in its field.
+func (s *Server) houseAnswer(c *gin.Context, status int, command edit.HouseCommand, problem string) {
+	st, err := s.Store.Site(c, user(c).ID, siteOf(c).Slug)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	v, err := s.houseView(c, st)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if v.Problem = problem; problem != "" && status == http.StatusUnprocessableEntity {
+		v.At, v.Entered = command.Op+" "+command.Token, command.Value
+		if len(v.Entered) > 200 {
+			v.Entered = v.Entered[:200]
+		}
+	}
+	s.houseParts(c, status, v)
+}
+
+func (s *Server) houseParts(c *gin.Context, status int, v *houseView) {
+	s.parted(c, status, "house-parts", v)
+}
+
+// tryColour answers with the table of contrasts as it would be.
+func (s *Server) tryColour(c *gin.Context) {
+	st := siteOf(c)
+	h, err := edit.ApplyHouse(st.House, edit.HouseCommand{Op: "colour.set", Token: c.PostForm("token"), Value: c.PostForm("value")})
+	if err != nil {
+		h = st.House // not a colour yet
+	}
+	s.parted(c, http.StatusOK, "contrasts", contrasts(&h))
+}
+
+// specimen answers with a page set in the house style, for the frame beside it.
+func (s *Server) specimen(c *gin.Context) {
+	st := siteOf(c)
+	stage, err := s.stage(c, st)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	body := stage.builder.Page(specimenPage())
+	var faces []emit.FontFace
+	for _, f := range fonts.Needed(emit.Used(body)) {
+		faces = append(faces, site.FontFace(f, "/fonts/"))
+	}
+	document := emit.NewSheet(st.Zones).Inline(emit.Page{Title: "Specimen", Language: "en", Fonts: faces}, body)
+	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
+	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))
+}
+
+// specimenPage shows every text style and role in real words.
+func specimenPage() *doc.Page {
+	everywhere := func(v string) doc.Zoned[string] { return doc.Zoned[string]{"desktop": v} }
+	row := 1
+	var blocks []*doc.Block
+	add := func(kind doc.Kind, rows int, c doc.Content, st doc.Style) {
+		id := "x" + strconv.Itoa(len(blocks))
+		blocks = append(blocks, &doc.Block{ID: id, Kind: kind, Content: c, Style: st, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 12, Row: row, Rows: rows}}})
+		row += rows
+	}
+	heading := func(level int, words string, st doc.Style) {
+		add(doc.Heading, 2, doc.Content{Level: level, Words: doc.PlainWords(words)}, st)
+	}
+	heading(1, "The last boat leaves at dusk", doc.Style{"text-style": everywhere("$display")})
+	heading(2, "What to bring, and what to leave", doc.Style{"text-style": everywhere("$h1")})
+	add(doc.Text, 3, doc.Content{Words: doc.PlainWords("A lead says in two lines why somebody should read on. It is a size larger than the words below it.")}, doc.Style{"text-style": everywhere("$lead")})
+	add(doc.Text, 4, doc.Content{Words: doc.Words{{{Text: "Words for reading stand in lines of fifty to seventy characters. "}, {Text: "Strong ones", Bold: true}, {Text: " carry weight, "}, {Text: "slanted ones", Italic: true}, {Text: " a tone, and "}, {Text: "a link", Link: "#x"}, {Text: " goes somewhere."}}}}, nil)
+	add(doc.Button, 2, doc.Content{Words: doc.PlainWords("Ask for a berth"), Link: "#x"}, nil)
+	first := &doc.Section{ID: "sa", Name: "Words", Blocks: blocks, Style: doc.Style{"padding-top": everywhere("$wide"), "padding-bottom": everywhere("$wide")}}
+	blocks, row = nil, 1
+	heading(2, "On the quiet ground", doc.Style{"text-style": everywhere("$h2")})
+	add(doc.Text, 2, doc.Content{Words: doc.PlainWords("Quiet words are for what may be passed over: times of day, small print, a caption.")}, doc.Style{"color": everywhere("$quiet-words")})
+	heading(3, "Accent, in a smaller heading", doc.Style{"color": everywhere("$accent")})
+	heading(3, "Second accent, beside it", doc.Style{"color": everywhere("$second-accent")})
+	add(doc.Text, 1, doc.Content{Words: doc.PlainWords("Label · 08:10")}, doc.Style{"text-style": everywhere("$label")})
+	add(doc.Text, 1, doc.Content{Words: doc.PlainWords("08:10  11:40  15:20")}, doc.Style{"text-style": everywhere("$mono")})
+	second := &doc.Section{ID: "sb", Name: "Quiet", Blocks: blocks, Style: doc.Style{"padding-top": everywhere("$wide"), "padding-bottom": everywhere("$wide"), "background": everywhere("$quiet-ground")}}
+	return &doc.Page{ID: "specimen", Name: "Specimen", Sections: []*doc.Section{first, second}}
+}
