@@ -89,6 +89,21 @@ test('colours by name are added, used and guarded', async () => {
   await eventually(() => page.getByLabel('Buoy red', { exact: true }).count(), 0, 'gone');
 });
 
+test('a palette is suggested from a picture, and taken', async () => {
+  await page.getByLabel('Picture', { exact: true }).selectOption({ label: 'langey.png' });
+  await page.getByRole('button', { name: 'Suggest' }).click();
+  await eventually(() => page.locator('.suggested li').count(), 7, 'a colour for each role');
+  const accent = await page.locator('.suggested li', { hasText: /^Accent/ }).locator('.measure').textContent();
+  assert.notEqual(await field('Accent').inputValue(), accent);
+  await page.getByRole('button', { name: 'Take this palette' }).click();
+  await eventually(() => field('Accent').inputValue(), accent, 'taken');
+  for (const words of ['Words', 'Quiet words', 'Accent', 'Second accent']) {
+    for (const ground of ['Ground', 'Quiet ground']) assert.ok(Number(await ratio(`${words} on ${ground}`)) >= 4.5, `${words} on ${ground}`);
+  }
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await eventually(async () => (await field('Accent').inputValue()) !== accent, true, 'as before');
+});
+
 test('passes axe, and is for designers only', async () => {
   await page.evaluate(axe);
   const found = await page.evaluate((tags) => window.axe.run(document, { runOnly: { type: 'tag', values: tags } }), ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']);

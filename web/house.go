@@ -15,6 +15,7 @@ import (
 	"openplot/core/emit"
 	"openplot/core/style"
 	"openplot/fonts"
+	photo "openplot/media"
 	"openplot/site"
 	"openplot/store"
 )
@@ -30,6 +31,8 @@ type houseView struct {
 	Contrasts []contrastView
 	Pairings  []pairingView
 	Families  []style.Family
+	Pictures  []pickerItem
+	Suggested *paletteView
 	Problem   string
 	At        string // field that the problem is about
 	Entered   string // what was entered there
@@ -60,12 +63,29 @@ type pairingView struct {
 	Chosen bool
 }
 
+// paletteView is a palette suggested from a picture.
+type paletteView struct {
+	Picture, Name string
+	Found         []scaleStep // the picture's colours
+	Roles         []doc.Swatch
+	Contrasts     []contrastView
+}
+
 func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	h := &st.House
 	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: style.Families, Contrasts: contrasts(h)}
 	var err error
 	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID); err != nil {
 		return nil, err
+	}
+	media, err := s.Store.Media(c, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, m := range media {
+		if m.Type != "image/svg+xml" {
+			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name})
+		}
 	}
 	for _, w := range h.Palette {
 		own := !slices.Contains(doc.Roles, w.Token)
@@ -260,4 +280,45 @@ func specimenPage() *doc.Page {
 	add(doc.Text, 1, doc.Content{Words: doc.PlainWords("08:10  11:40  15:20")}, doc.Style{"text-style": everywhere("$mono")})
 	second := &doc.Section{ID: "sb", Name: "Quiet", Blocks: blocks, Style: doc.Style{"padding-top": everywhere("$wide"), "padding-bottom": everywhere("$wide"), "background": everywhere("$quiet-ground")}}
 	return &doc.Page{ID: "specimen", Name: "Specimen", Sections: []*doc.Section{first, second}}
+}
+
+// suggestPalette answers with a palette from a picture; with take it is taken.
+func (s *Server) suggestPalette(c *gin.Context) {
+	st := siteOf(c)
+	media, err := s.Store.Media(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	i := slices.IndexFunc(media, func(m *store.Medium) bool { return m.ID == c.PostForm("picture") })
+	if i < 0 {
+		s.houseAnswer(c, http.StatusUnprocessableEntity, edit.HouseCommand{}, "Picture: choose one of this site's.")
+		return
+	}
+	found, err := photo.Colours(s.MediaDir, media[i])
+	if err != nil {
+		s.houseDone(c, edit.HouseCommand{}, err)
+		return
+	}
+	roles := colour.SuggestRoles(found)
+	if c.PostForm("take") != "" {
+		command := edit.HouseCommand{Op: "palette.take", Value: media[i].ID}
+		base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64) // 0 is stale
+		s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) { return edit.TakePalette(h, roles), nil }))
+		return
+	}
+	v, err := s.houseView(c, st)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	would := edit.TakePalette(st.House, roles)
+	v.Suggested = &paletteView{Picture: media[i].ID, Name: media[i].Name, Contrasts: contrasts(&would)}
+	for k, f := range found {
+		v.Suggested.Found = append(v.Suggested.Found, scaleStep{k * 30, f.Colour.String()})
+	}
+	for _, token := range doc.Roles {
+		v.Suggested.Roles = append(v.Suggested.Roles, *would.Swatch(token))
+	}
+	s.houseParts(c, http.StatusOK, v)
 }

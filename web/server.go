@@ -107,6 +107,7 @@ func (s *Server) App() http.Handler {
 	of.GET("/house/specimen", s.designer, s.specimen)
 	of.POST("/house/edits", s.designer, s.editHouse)
 	of.POST("/house/undo", s.designer, s.undoHouse)
+	of.POST("/house/palette", s.designer, s.suggestPalette)
 	of.POST("/house/contrasts", s.designer, s.tryColour)
 	on := of.Group("/pages/:page", s.onPage)
 	on.GET("/bench", s.bench)

@@ -128,3 +128,18 @@ func addColour(h doc.House, c HouseCommand) (doc.House, error) {
 	h.Palette = append(h.Palette, doc.Swatch{Token: token, Name: name, Value: v})
 	return h, nil
 }
+
+// TakePalette gives a house style whose roles have other colours; its colours by
+// name stay.
+func TakePalette(h doc.House, r colour.Roles) doc.House {
+	h.Palette = slices.Clone(h.Palette)
+	for token, c := range map[string]colour.Colour{
+		"ground": r.Ground, "quiet-ground": r.QuietGround, "words": r.Words, "quiet-words": r.QuietWords,
+		"accent": r.Accent, "second-accent": r.SecondAccent, "line": r.Line,
+	} {
+		if w := h.Swatch(token); w != nil {
+			w.Value = c.String()
+		}
+	}
+	return h
+}

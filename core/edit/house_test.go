@@ -80,3 +80,12 @@ func TestStandardHouseIsReadable(t *testing.T) {
 		}
 	}
 }
+
+func TestTakePalette(t *testing.T) {
+	r := colour.SuggestRoles([]colour.Cluster{{Colour: colour.Colour{R: 200, G: 30, B: 60, A: 255}, Share: 1}})
+	was := doc.StandardHouse()
+	h := TakePalette(was, r)
+	if h.Swatch("accent").Value != r.Accent.String() || h.Swatch("deep").Value != was.Swatch("deep").Value || was.Swatch("accent").Value == r.Accent.String() || len(h.Palette) != len(was.Palette) {
+		t.Errorf("%+v", h.Palette)
+	}
+}
