@@ -77,6 +77,26 @@ test('a pairing sets headings and reading, by keys', async () => {
   assert.equal(await field('Headings').inputValue(), 'Oswald');
 });
 
+test('text styles: a size per zone, fluid, case, and all by a scale', async () => {
+  const display = () => specimen().locator('h1').first();
+  await page.getByLabel('Display, size on Desktop').fill('40+24');
+  await page.getByLabel('Display, size on Desktop').press('Enter');
+  await eventually(() => page.getByLabel('Display, size on Desktop').inputValue(), '64', 'a sum is worked out');
+  await page.getByRole('button', { name: 'Display, fluid' }).click();
+  await eventually(() => page.getByRole('button', { name: 'Display, fluid' }).getAttribute('aria-pressed'), 'true', 'fluid');
+  const width = await page.locator('iframe').evaluate((f) => f.contentWindow.innerWidth);
+  await eventually(async () => Math.round(parseFloat(await colourOf(display(), 'fontSize')) * 100), Math.round((38 + ((width - 375) * (64 - 38)) / (1280 - 375)) * 100), 'by the two-point form at the specimen’s width');
+  await page.getByLabel('Label, case').selectOption('upper');
+  await eventually(() => colourOf(specimen().getByText('Label · 08:10'), 'textTransform'), 'uppercase', 'the label');
+  await page.getByLabel('H1, size on Phone').fill('a lot');
+  await page.getByLabel('H1, size on Phone').press('Enter');
+  await eventually(() => page.getByText('H1 size: can\'t be').count(), 1, 'a problem that names it');
+  await page.getByLabel('All by a scale').fill('18 1.2');
+  await page.getByRole('button', { name: 'Set sizes' }).click();
+  await eventually(() => page.getByLabel('Body, size on Desktop').inputValue(), '18', 'scaled');
+  assert.equal(await page.getByLabel('Lead, size on Desktop').inputValue(), '21.5');
+});
+
 test('colours by name are added, used and guarded', async () => {
   await page.locator('#add-name').fill('Buoy red');
   await page.locator('#add-value').fill('#c22f2f');

@@ -20,7 +20,7 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 		return s
 	}
 	change := func(c edit.HouseCommand) error {
-		return f.EditHouse(t.Context(), "w1", f.user, site().Version, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, c) })
+		return f.EditHouse(t.Context(), "w1", f.user, site().Version, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
 	}
 	text := func() string {
 		b, err := json.Marshal(site().House)
@@ -52,7 +52,7 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 	}
 	// Against an old version nothing changes.
 	c := edit.HouseCommand{Op: "colour.set", Token: "accent", Value: "#654321"}
-	err := f.EditHouse(t.Context(), "w1", f.user, 1, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, c) })
+	err := f.EditHouse(t.Context(), "w1", f.user, 1, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
 	if !errors.Is(err, ErrStale) || text() != states[0] {
 		t.Errorf("stale: %v", err)
 	}

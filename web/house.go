@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -31,6 +32,7 @@ type houseView struct {
 	Contrasts []contrastView
 	Pairings  []pairingView
 	Families  []style.Family
+	Styles    []textStyleView
 	Pictures  []pickerItem
 	Suggested *paletteView
 	Problem   string
@@ -63,6 +65,42 @@ type pairingView struct {
 	Chosen bool
 }
 
+// textStyleView is one text style with its fields.
+type textStyleView struct {
+	Token, Name string
+	Fields      []typeField
+	Case        string
+	Fluid       bool
+}
+
+// typeField is one number of a text style; Label names it wholly.
+type typeField struct{ Label, Name, Value string }
+
+// textStyles are shown from large to small.
+var textStyles = []string{"display", "h1", "h2", "h3", "lead", "body", "small", "label", "button", "mono"}
+
+func styleViews(st *store.Site) []textStyleView {
+	var out []textStyleView
+	for _, token := range textStyles {
+		t, ok := st.House.Text[token]
+		if !ok {
+			continue
+		}
+		v := textStyleView{Token: token, Name: strings.ToUpper(token[:1]) + token[1:], Case: t.Case, Fluid: t.Fluid}
+		field := func(label, name string, value float64) {
+			v.Fields = append(v.Fields, typeField{v.Name + ", " + label, name, style.Number(value)})
+		}
+		for z, zone := range st.Zones {
+			field("size on "+zone.Name, "size "+zone.ID, t.Size.Or(st.Zones, z, style.RootFontSize))
+		}
+		field("weight", "weight", float64(t.Weight))
+		field("line height", "line-height", t.LineHeight)
+		field("letter spacing", "letter-spacing", t.LetterSpacing)
+		out = append(out, v)
+	}
+	return out
+}
+
 // paletteView is a palette suggested from a picture.
 type paletteView struct {
 	Picture, Name string
@@ -73,7 +111,7 @@ type paletteView struct {
 
 func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	h := &st.House
-	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: style.Families, Contrasts: contrasts(h)}
+	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: style.Families, Contrasts: contrasts(h), Styles: styleViews(st)}
 	var err error
 	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID); err != nil {
 		return nil, err
@@ -168,7 +206,7 @@ func (s *Server) editHouse(c *gin.Context) {
 			return
 		}
 	}
-	err = s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, command) })
+	err = s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, st.Zones, command) })
 	s.houseDone(c, command, err)
 }
 
@@ -212,7 +250,7 @@ func (s *Server) houseAnswer(c *gin.Context, status int, command edit.HouseComma
 		return
 	}
 	if v.Problem = problem; problem != "" && status == http.StatusUnprocessableEntity {
-		v.At, v.Entered = command.Op+" "+command.Token, command.Value
+		v.At, v.Entered = strings.TrimSpace(command.Op+" "+command.Token+" "+command.Name), command.Value
 		if len(v.Entered) > 200 {
 			v.Entered = v.Entered[:200]
 		}
@@ -227,7 +265,7 @@ func (s *Server) houseParts(c *gin.Context, status int, v *houseView) {
 // tryColour answers with the table of contrasts as it would be.
 func (s *Server) tryColour(c *gin.Context) {
 	st := siteOf(c)
-	h, err := edit.ApplyHouse(st.House, edit.HouseCommand{Op: "colour.set", Token: c.PostForm("token"), Value: c.PostForm("value")})
+	h, err := edit.ApplyHouse(st.House, st.Zones, edit.HouseCommand{Op: "colour.set", Token: c.PostForm("token"), Value: c.PostForm("value")})
 	if err != nil {
 		h = st.House // not a colour yet
 	}

@@ -54,6 +54,11 @@ type TextStyle struct {
 	Size          Zoned[float64] `json:"size"`          // px
 	LineHeight    float64        `json:"lineHeight"`    // times the size
 	LetterSpacing float64        `json:"letterSpacing"` // em
+	// Case is "" as written, "upper" or "lower".
+	Case string `json:"case,omitempty"`
+	// Fluid lets the size grow evenly from the narrowest zone's at its typical width to
+	// the widest zone's at its own; the zones between have none then.
+	Fluid bool `json:"fluid,omitempty"`
 }
 
 // Swatch finds a colour by token, or nil.
@@ -104,16 +109,16 @@ func StandardHouse() House {
 		},
 		Fonts: Fonts{Heading: "Bricolage Grotesque", Body: "Hanken Grotesk", Mono: "IBM Plex Mono"},
 		Text: map[string]TextStyle{
-			"display": {"heading", 700, size(60, 48, 38), 1.08, -0.015},
-			"h1":      {"heading", 700, size(46, 40, 34), 1.12, -0.01},
-			"h2":      {"heading", 650, size(34, 30, 27), 1.18, -0.008},
-			"h3":      {"heading", 600, size(22, 21, 20), 1.3, 0},
-			"lead":    {"body", 400, size(20, 19, 18), 1.5, 0},
-			"body":    {"body", 400, size(17, 17, 16), 1.6, 0},
-			"small":   {"body", 400, size(14, 14, 14), 1.5, 0},
-			"label":   {"body", 600, size(14, 14, 14), 1.4, 0.04},
-			"mono":    {"mono", 400, size(17, 17, 16), 1.6, 0},
-			"button":  {"body", 600, size(16, 16, 16), 1.25, 0},
+			"display": {Family: "heading", Weight: 700, Size: size(60, 48, 38), LineHeight: 1.08, LetterSpacing: -0.015},
+			"h1":      {Family: "heading", Weight: 700, Size: size(46, 40, 34), LineHeight: 1.12, LetterSpacing: -0.01},
+			"h2":      {Family: "heading", Weight: 650, Size: size(34, 30, 27), LineHeight: 1.18, LetterSpacing: -0.008},
+			"h3":      {Family: "heading", Weight: 600, Size: size(22, 21, 20), LineHeight: 1.3, LetterSpacing: 0},
+			"lead":    {Family: "body", Weight: 400, Size: size(20, 19, 18), LineHeight: 1.5, LetterSpacing: 0},
+			"body":    {Family: "body", Weight: 400, Size: size(17, 17, 16), LineHeight: 1.6, LetterSpacing: 0},
+			"small":   {Family: "body", Weight: 400, Size: size(14, 14, 14), LineHeight: 1.5, LetterSpacing: 0},
+			"label":   {Family: "body", Weight: 600, Size: size(14, 14, 14), LineHeight: 1.4, LetterSpacing: 0.04},
+			"mono":    {Family: "mono", Weight: 400, Size: size(17, 17, 16), LineHeight: 1.6, LetterSpacing: 0},
+			"button":  {Family: "body", Weight: 600, Size: size(16, 16, 16), LineHeight: 1.25, LetterSpacing: 0},
 		},
 		Space: []Step{
 			{"none", "None", 0}, {"hair", "Hair", 4}, {"small", "Small", 8}, {"snug", "Snug", 16},

@@ -23,7 +23,7 @@ const MaxColours = 40
 
 // ApplyHouse carries out a command on a house style and gives the new one; the one
 // given isn't changed. Errors are *doc.Problem.
-func ApplyHouse(h doc.House, c HouseCommand) (doc.House, error) {
+func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 	h.Palette = slices.Clone(h.Palette)
 	switch c.Op {
 	case "colour.set": // Token, Value
@@ -74,6 +74,10 @@ func ApplyHouse(h doc.House, c HouseCommand) (doc.House, error) {
 		default:
 			return h, doc.Problemf("Font", "%.40q is no use of one; heading, body and mono are", c.Token)
 		}
+	case "type.set": // Token: a text style; Name: a value of it; Value
+		return setType(h, zones, c)
+	case "type.scale": // Value: base and ratio
+		return scaleType(h, zones, c)
 	case "width.set": // Value: px
 		n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
 		if err != nil || n < 320 || n > 1920 {

@@ -20,12 +20,19 @@ func TestApplyHouse(t *testing.T) {
 		{Op: "fonts.pair", Value: "harbour"},
 		{Op: "fonts.set", Token: "mono", Value: "IBM Plex Mono"},
 		{Op: "width.set", Value: "(1200-40)"},
+		{Op: "type.set", Token: "h1", Name: "size phone", Value: "30+2"},
+		{Op: "type.set", Token: "h1", Name: "weight", Value: "600"},
+		{Op: "type.set", Token: "label", Name: "case", Value: "upper"},
+		{Op: "type.set", Token: "display", Name: "fluid", Value: "on"},
 	} {
-		next, err := ApplyHouse(h, c)
+		next, err := ApplyHouse(h, doc.StandardZones(), c)
 		if err != nil {
 			t.Errorf("%s: %v", c.Op, err)
 		}
 		h = next
+	}
+	if h1 := h.Text["h1"]; h1.Size["phone"] != 32 || h1.Weight != 600 || h.Text["label"].Case != "upper" || !h.Text["display"].Fluid {
+		t.Errorf("%+v", h.Text)
 	}
 	if h.Swatch("accent").Value != "#1e606c" || h.Swatch("buoy-red").Value != "#cc2222" || h.Swatch("deep").Name != "Night" || h.Swatch("on-deep") != nil || h.ContentWidth != 1160 {
 		t.Errorf("%+v", h)
@@ -33,7 +40,7 @@ func TestApplyHouse(t *testing.T) {
 	if !reflect.DeepEqual(was, doc.StandardHouse()) {
 		t.Error("the house style given was changed")
 	}
-	again, err := ApplyHouse(h, HouseCommand{Op: "colour.add", Name: "Buoy red", Value: "#d33"})
+	again, err := ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "colour.add", Name: "Buoy red", Value: "#d33"})
 	if err != nil || again.Swatch("buoy-red-2") == nil {
 		t.Errorf("a second colour of a name: %v", err)
 	}
@@ -53,10 +60,19 @@ func TestBadHouseCommands(t *testing.T) {
 		{Op: "fonts.set", Token: "foot", Value: "Lora"},
 		{Op: "width.set", Value: "NaN"},
 		{Op: "width.set", Value: "99999"},
+		{Op: "type.set", Token: "h9", Name: "weight", Value: "400"},
+		{Op: "type.set", Token: "h1", Name: "colour", Value: "400"},
+		{Op: "type.set", Token: "h1", Name: "size watch", Value: "40"},
+		{Op: "type.set", Token: "h1", Name: "size phone", Value: "1e9"},
+		{Op: "type.set", Token: "h1", Name: "size phone", Value: "NaN"},
+		{Op: "type.set", Token: "h1", Name: "line-height", Value: "-1"},
+		{Op: "type.set", Token: "h1", Name: "case", Value: "title"},
+		{Op: "type.scale", Value: "16"},
+		{Op: "type.scale", Value: "16 9"},
 		{Op: "explode"},
 	} {
 		h := doc.StandardHouse()
-		_, err := ApplyHouse(h, c)
+		_, err := ApplyHouse(h, doc.StandardZones(), c)
 		problem, ok := err.(*doc.Problem)
 		if !ok || problem.Field == "" || problem.Message == "" {
 			t.Errorf("%s %.20s: %v", c.Op, c.Value, err)
@@ -87,5 +103,28 @@ func TestTakePalette(t *testing.T) {
 	h := TakePalette(was, r)
 	if h.Swatch("accent").Value != r.Accent.String() || h.Swatch("deep").Value != was.Swatch("deep").Value || was.Swatch("accent").Value == r.Accent.String() || len(h.Palette) != len(was.Palette) {
 		t.Errorf("%+v", h.Palette)
+	}
+}
+
+// A scale is base × ratio^step, each step larger than the one below it in every zone.
+func TestTypeScale(t *testing.T) {
+	h, err := ApplyHouse(doc.StandardHouse(), doc.StandardZones(), HouseCommand{Op: "type.scale", Value: " 18  1.25 "})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, want := range map[string]float64{"body": 18, "lead": 22.5, "h2": 35.25, "h1": 44, "display": 55, "small": 14.5} {
+		if got := h.Text[name].Size["desktop"]; got != want {
+			t.Errorf("%s is %v px, want %v", name, got, want)
+		}
+	}
+	for _, zone := range []string{"desktop", "tablet", "phone"} {
+		for _, pair := range [][2]string{{"small", "body"}, {"body", "lead"}, {"lead", "h3"}, {"h3", "h2"}, {"h2", "h1"}, {"h1", "display"}} {
+			if a, b := h.Text[pair[0]].Size[zone], h.Text[pair[1]].Size[zone]; a >= b {
+				t.Errorf("on %s %s is %v px and %s %v", zone, pair[0], a, pair[1], b)
+			}
+		}
+	}
+	if h.Text["h1"].Size["phone"] >= h.Text["h1"].Size["desktop"] {
+		t.Error("headings aren't smaller on phones")
 	}
 }

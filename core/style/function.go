@@ -40,6 +40,21 @@ func Between(least, wanted, greatest Length) Length {
 	return Length{Unit: Math, Fn: &Function{Clamp, []Length{least, wanted, greatest}}}
 }
 
+// Fluid is a length that grows evenly from one at a viewport width to another at a
+// wider one, all in px, and stays the same beyond both. The part that the viewport
+// has no share in is in rem, so that it follows the reader's text size (WCAG 2.2,
+// 1.4.4).
+func Fluid(narrow, wide, from, to float64) Length {
+	if to <= from || narrow == wide {
+		return Pixels(wide)
+	}
+	slope := (wide - narrow) / (to - from)
+	return Between(Pixels(min(narrow, wide)), Sum(
+		Length{N: (narrow - slope*from) / RootFontSize, Unit: Rem},
+		Length{N: slope * 100, Unit: Vw},
+	), Pixels(max(narrow, wide)))
+}
+
 // String gives the CSS text. Numbers keep their unit, 0 too, since a sum of a
 // length and a plain number is invalid.
 func (f *Function) String() string {

@@ -221,3 +221,49 @@ func TestLengths(t *testing.T) {
 		t.Error("a percentage of nothing definite resolved")
 	}
 }
+
+// Fluid type meets its two points, is even between them and stays beyond: y = y1 +
+// (x - x1) (y2 - y1) / (x2 - x1), the two-point form of a line.
+func TestFluid(t *testing.T) {
+	l := Fluid(38, 60, 375, 1280)
+	for _, w := range []float64{320, 375, 500, 800, 1024, 1280, 1920} {
+		want := 38 + (min(max(w, 375), 1280)-375)*(60-38)/(1280-375)
+		if got, ok := l.Resolve(0, Viewport{Width: w}); !ok || math.Abs(got-want) > 1e-9 {
+			t.Errorf("at %v px it is %v, want %v", w, got, want)
+		}
+	}
+	if got := Fluid(16, 20, 400, 800).String(); got != "clamp(16px, calc(0.75rem + 1vw), 20px)" {
+		t.Errorf("%s", got)
+	}
+	if got := Fluid(20, 20, 400, 800); got != Pixels(20) {
+		t.Errorf("%v", got)
+	}
+	if got := Fluid(20, 16, 400, 800).String(); got != "clamp(16px, calc(1.5rem - 1vw), 20px)" {
+		t.Errorf("a shrinking one: %s", got)
+	}
+}
+
+// CSS Values 4 §10: the texts of math functions, and what they give.
+func TestFunctions(t *testing.T) {
+	v := Viewport{Width: 1000, Height: 800}
+	for _, tt := range []struct {
+		l    Length
+		text string
+		px   float64
+	}{
+		{Sum(Percentage(100), Pixels(-20)), "calc(100% - 20px)", 180},
+		{Least(Pixels(300), Percentage(50)), "min(300px, 50%)", 100},
+		{Greatest(Pixels(0), Length{N: 5, Unit: Vw}), "max(0px, 5vw)", 50},
+		{Between(Pixels(10), Percentage(1), Pixels(5)), "clamp(10px, 1%, 5px)", 10}, // the least wins
+	} {
+		if got, ok := tt.l.Resolve(200, v); tt.l.String() != tt.text || !ok || got != tt.px {
+			t.Errorf("%s = %v, want %s = %v", tt.l, got, tt.text, tt.px)
+		}
+	}
+	if _, ok := Sum(Percentage(1), Pixels(1)).Resolve(math.NaN(), v); ok {
+		t.Error("a percentage of nothing definite resolved")
+	}
+	if !Between(Pixels(1), Sum(Pixels(1), Length{N: 1, Unit: Vw}), Pixels(2)).OfViewport() || Sum(Pixels(1)).OfBase() {
+		t.Error("what a function depends on isn't told")
+	}
+}

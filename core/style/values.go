@@ -128,6 +128,10 @@ func (s Sheet) TextStyle(to *Style, name string) {
 	}
 	to.FontWeight = t.Weight
 	to.FontSize = Pixels(t.Size.Or(s.Zones, s.Zone, RootFontSize))
+	if last := len(s.Zones) - 1; t.Fluid && last > 0 {
+		to.FontSize = Fluid(t.Size.Or(s.Zones, last, RootFontSize), t.Size.Or(s.Zones, 0, RootFontSize), float64(s.Zones[last].Typical), float64(s.Zones[0].Typical))
+	}
+	to.TextTransform = map[string]TextTransform{"upper": Uppercase, "lower": Lowercase}[t.Case]
 	to.LineHeight = Length{N: t.LineHeight, Unit: Times}
 	to.LetterSpacing = t.LetterSpacing
 }
