@@ -180,9 +180,9 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block) {
 		t.Clusters = append(t.Clusters, content)
 	}
 	t.Clusters = append(t.Clusters, cluster{Title: "Size", Fields: v.settings(b.Style, b.Kind, "width", "min-height", "aspect-ratio", "object-position")})
-	if b.Kind != doc.Picture {
+	if b.Kind.Worded() {
 		t.Clusters = append(t.Clusters,
-			cluster{Title: "Words", Fields: v.settings(b.Style, b.Kind, "text-style", "font-size", "color", "text-align")},
+			cluster{Title: "Words", Fields: v.settings(b.Style, b.Kind, "text-style", "font-size", "color", "text-align", "list-marks")},
 			cluster{Title: "Padding", Fields: v.settings(b.Style, b.Kind, "padding-top", "padding-right", "padding-bottom", "padding-left")})
 	}
 	t.Clusters = append(t.Clusters,

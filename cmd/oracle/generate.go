@@ -54,6 +54,7 @@ func (g *generator) block(sec *doc.Section) *doc.Block {
 	switch b.Kind {
 	case doc.Picture:
 		b.Content.Picture = "picture"
+	case doc.Divider:
 	case doc.Heading:
 		b.Content.Level = 1 + g.r.IntN(6)
 		b.Content.Words = g.words(1)

@@ -50,10 +50,16 @@ const (
 	Text    Kind = "text"
 	Picture Kind = "picture"
 	Button  Kind = "button"
+	List    Kind = "list"
+	Quote   Kind = "quote"
+	Divider Kind = "divider"
 )
 
 // Kinds lists every kind, in the order of the Shelf.
-var Kinds = []Kind{Heading, Text, Picture, Button}
+var Kinds = []Kind{Heading, Text, List, Quote, Picture, Button, Divider}
+
+// Worded reports whether blocks of the kind hold words to be written.
+func (k Kind) Worded() bool { return k != Picture && k != Divider }
 
 // Block is one piece of content in a section.
 type Block struct {

@@ -487,8 +487,8 @@ func (e *editing) addBlock() ([]Step, error) {
 }
 
 func (e *editing) write() ([]Step, error) {
-	if e.block.Kind == doc.Picture {
-		return nil, doc.Problemf("Words", "a picture has none; it has words for those who can't see it")
+	if !e.block.Kind.Worded() {
+		return nil, doc.Problemf("Words", "a %s has none", e.block.Kind)
 	}
 	words, err := ParseWords(e.c.Value)
 	if err != nil {

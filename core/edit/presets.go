@@ -109,6 +109,10 @@ func newBlock(kind doc.Kind, id string) *doc.Block {
 		b.Content = doc.Content{Level: 2, Words: doc.PlainWords("A heading for this part")}
 	case doc.Text:
 		b.Content = doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")}
+	case doc.List:
+		b.Content = doc.Content{Words: doc.PlainWords("The first thing to know", "The second, a little longer than it", "And the last")}
+	case doc.Quote:
+		b.Content = doc.Content{Words: doc.PlainWords("Put here what somebody said, in their own words.", "Their name, and who they are")}
 	case doc.Button:
 		b.Content = doc.Content{Words: doc.PlainWords("Find out more")}
 	case doc.Picture:

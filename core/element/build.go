@@ -205,13 +205,26 @@ func (b *Builder) block(grid *Node, bl *doc.Block, places [][]place.Placed, inde
 		n = b.picture(grid, bl)
 	case doc.Button:
 		n = b.button(grid, bl)
+	case doc.List:
+		n = b.list(grid, bl)
+	case doc.Quote:
+		n = b.quote(grid, bl)
+	case doc.Divider:
+		n = b.divider(grid, bl)
 	}
 	if n == nil {
 		return nil
 	}
 	n.Block = bl.ID
 	for z := range n.Styles {
-		b.item(&n.Styles[z], b.sheet(bl.Style, z), places[z][index])
+		sh := b.sheet(bl.Style, z)
+		b.item(&n.Styles[z], sh, places[z][index])
+		switch bl.Kind {
+		case doc.Quote:
+			line(&n.Styles[z], sh)
+		case doc.Divider:
+			rule(&n.Styles[z], sh)
+		}
 	}
 	key(n, bl.ID)
 	return n

@@ -143,3 +143,38 @@ func TestHiddenInAZone(t *testing.T) {
 		t.Error("what is hidden everywhere is published")
 	}
 }
+
+// Each kind is made of the element that says what it is (HTML, the elements of §4.4
+// and §4.3.6 to 4.3.8).
+func TestSemanticElements(t *testing.T) {
+	for _, tt := range []struct {
+		kind  doc.Kind
+		style doc.Style
+		want  string
+	}{
+		{doc.List, nil, "ul li li"},
+		{doc.List, doc.Style{"list-marks": {"desktop": "numbers"}}, "ol li li"},
+		{doc.List, doc.Style{"list-marks": {"desktop": "none"}}, "ul[list] li li"},
+		{doc.Quote, nil, "blockquote p p"},
+		{doc.Divider, nil, "hr"},
+		{doc.Text, nil, "div p p"},
+	} {
+		n := builder().Section(section(&doc.Block{Kind: tt.kind, Style: tt.style, Content: doc.Content{Words: doc.PlainWords("one", "two")}})).Children[0].Children[0]
+		got := n.Tag
+		for _, a := range n.Attrs {
+			if a.Name == "role" {
+				got += "[" + a.Value + "]"
+			}
+		}
+		for _, c := range n.Children {
+			got += " " + c.Tag
+		}
+		if got != tt.want {
+			t.Errorf("a %s with %v is %q, want %q", tt.kind, tt.style, got, tt.want)
+		}
+	}
+	// An empty list keeps an item, since one without any is invalid.
+	if n := builder().Section(section(&doc.Block{Kind: doc.List})).Children[0].Children[0]; len(n.Children) != 1 {
+		t.Errorf("an empty list has %d items", len(n.Children))
+	}
+}

@@ -36,7 +36,7 @@ func NewCanvasSheet(zones doc.Zones, prefix string) *Sheet {
 	return s
 }
 
-var void = map[string]bool{"img": true, "br": true}
+var void = map[string]bool{"img": true, "br": true, "hr": true}
 
 // root stands for what surrounds the tree: what an element inherits before
 // anything is written.

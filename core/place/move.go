@@ -25,6 +25,12 @@ func DefaultSize(kind doc.Kind, columns int) (span, rows int) {
 		return (columns + 1) / 2, 2
 	case doc.Text:
 		return (columns + 1) / 2, 4
+	case doc.List:
+		return (columns + 1) / 2, 3
+	case doc.Quote:
+		return (columns + 1) / 2, 4
+	case doc.Divider:
+		return columns, 1
 	case doc.Button:
 		return (columns + 3) / 4, 2
 	}

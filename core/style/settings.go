@@ -51,9 +51,10 @@ var readers = [...]func(s *Setting, h *doc.House, entry string) (string, *doc.Pr
 const OnSection doc.Kind = "section"
 
 var (
-	worded  = []doc.Kind{doc.Heading, doc.Text, doc.Button}
-	all     = []doc.Kind{doc.Heading, doc.Text, doc.Picture, doc.Button}
-	boxed   = []doc.Kind{doc.Heading, doc.Text, doc.Button, OnSection}
+	worded  = []doc.Kind{doc.Heading, doc.Text, doc.List, doc.Quote, doc.Button}
+	solid   = append([]doc.Kind{doc.Picture}, worded...) // all but lines
+	all     = append([]doc.Kind{doc.Divider}, solid...)
+	boxed   = append([]doc.Kind{OnSection}, worded...)
 	onlySec = []doc.Kind{OnSection}
 	picture = []doc.Kind{doc.Picture}
 	spaces  = func(h *doc.House) []doc.Step { return h.Space }
@@ -63,7 +64,7 @@ var (
 // Settings lists every setting, in the order of the Tray.
 var Settings = []*Setting{
 	{Name: "width", Label: "Width", On: all, Words: []string{"columns"}, Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw}},
-	{Name: "min-height", Label: "Least height", On: append([]doc.Kind{OnSection}, all...), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
+	{Name: "min-height", Label: "Least height", On: append([]doc.Kind{OnSection}, solid...), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
 	{Name: "aspect-ratio", Label: "Shape", On: picture, Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
 	{Name: "object-position", Label: "Crop to", On: picture, Words: []string{"50% 50%", "0% 0%", "50% 0%", "100% 0%", "0% 50%", "100% 50%", "0% 100%", "50% 100%", "100% 100%"}, Type: TypeWord},
 	{Name: "align-self", Label: "Up and down", On: all, Words: []string{"fill", "top", "middle", "bottom"}, Type: TypeWord},
@@ -72,15 +73,16 @@ var Settings = []*Setting{
 	{Name: "padding-right", Label: "Right", On: worded, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
 	{Name: "padding-bottom", Label: "Bottom", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
 	{Name: "padding-left", Label: "Left", On: worded, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "list-marks", Label: "Marks", On: []doc.Kind{doc.List}, Words: []string{"dots", "numbers", "squares", "none"}, Type: TypeWord},
 	{Name: "text-style", Label: "Style", On: worded, Words: []string{"usual"}, Type: TypeTextStyle},
 	{Name: "font-size", Label: "Type size", On: worded, Words: []string{"as style"}, Type: TypeLength, Min: 8, Max: 300, Units: []Unit{Rem}},
 	{Name: "text-align", Label: "Lines", On: worded, Words: []string{"left", "middle", "right"}, Type: TypeWord},
 	{Name: "color", Label: "Colour", On: boxed, Words: []string{"usual"}, Type: TypeColour},
 	{Name: "background", Label: "Fill", On: boxed, Words: []string{"none"}, Type: TypeColour},
-	{Name: "border-radius", Label: "Corners", On: all, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
+	{Name: "border-radius", Label: "Corners", On: solid, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
 	{Name: "border-width", Label: "Line", On: all, Words: []string{"none"}, Type: TypeLength, Max: 40},
 	{Name: "border-color", Label: "Line colour", On: all, Words: []string{"usual"}, Type: TypeColour},
-	{Name: "box-shadow", Label: "Shadow", On: all, Words: []string{"none"}, Type: TypeShadow},
+	{Name: "box-shadow", Label: "Shadow", On: solid, Words: []string{"none"}, Type: TypeShadow},
 	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},
 	{Name: "content", Label: "Content", On: onlySec, Words: []string{"boxed", "full"}, Type: TypeWord},
 	{Name: "columns", Label: "Columns", On: onlySec, Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: doc.MaxColumns},

@@ -26,7 +26,7 @@ export function writeAt(id, x, y) {
 export function write(id) {
   const b = block(id);
   const element = canvas.element(id);
-  if (!b || !element || b.kind === 'picture') return false;
+  if (!b || !element || b.kind === 'picture' || b.kind === 'divider') return false;
   if (writing) stop();
   select(id);
   const d = canvas.doc();
@@ -49,7 +49,7 @@ function keys(e) {
     e.preventDefault();
     stop();
     stage.focus();
-  } else if (e.key === 'Enter' && writing.kind !== 'text') {
+  } else if (e.key === 'Enter' && (writing.kind === 'heading' || writing.kind === 'button')) {
     e.preventDefault();
     canvas.doc().execCommand('insertLineBreak');
   }

@@ -1,0 +1,25 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// quote is a <blockquote> of paragraphs with a line in the accent colour before it.
+func (b *Builder) quote(grid *Node, bl *doc.Block) *Node {
+	n := &Node{Tag: "blockquote"}
+	n.Styles = b.styles(grid, func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		words(st, sh, "lead")
+		st.Padding.Left = sh.Length("padding-left", style.Pixels(24))
+	})
+	b.paragraphs(n, bl.Content.Words)
+	return n
+}
+
+// line gives a quote its line, unless it has a border of its own.
+func line(st *style.Style, sh style.Sheet) {
+	if st.Border == (style.Widths{}) {
+		st.Border.Left, st.BorderColor = 3, sh.Swatch("accent", "#1d5f6b")
+	}
+}

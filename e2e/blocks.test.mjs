@@ -1,0 +1,67 @@
+// Adds each of the smaller kinds of block, writes in it, and looks at what is tried.
+import assert from 'node:assert/strict';
+import { after, before, test } from 'node:test';
+import { launch } from './chromium.mjs';
+import { designer, start } from './openplot.mjs';
+import { canvas, edit, eventually, newPage, openBench, settled, signIn } from './person.mjs';
+
+let plot, browser, context, page;
+before(async () => {
+  plot = await start();
+  browser = await launch();
+  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  page = await newPage(context);
+  await signIn(page, plot.app, designer);
+  await openBench(page);
+  await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
+  await edit(page, () => page.getByRole('button', { name: /Empty section/ }).click());
+});
+after(async () => {
+  await browser?.close();
+  await plot?.stop();
+});
+
+const section = () => canvas(page).locator('[data-section]').nth(2);
+
+async function add(name) {
+  await page.locator('#stage').focus();
+  await page.keyboard.press('/');
+  await edit(page, () => page.getByRole('button', { name }).click());
+  await settled(page);
+}
+
+test('a list: written item by item, with marks of one’s own', async () => {
+  await add(/^List/);
+  assert.equal(await section().locator('ul > li').count(), 3);
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Oilskins');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('A torch');
+  await edit(page, () => page.keyboard.press('Escape'));
+  await eventually(() => section().locator('li').allTextContents(), ['Oilskins', 'A torch'], 'an item a line');
+  await edit(page, () => page.locator('#tray').getByLabel('Marks', { exact: true }).selectOption('numbers'));
+  assert.equal(await section().locator('ol > li').count(), 2);
+});
+
+test('a quote and a divider', async () => {
+  await add(/^Quote/);
+  assert.equal(await section().locator('blockquote p').count(), 2);
+  await add(/^Divider/);
+  assert.equal(await section().locator('hr').count(), 1);
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Enter'); // it has no words
+  assert.equal(await canvas(page).locator('[contenteditable]').count(), 0);
+  assert.deepEqual(page.wrong, []);
+});
+
+test('a visitor gets plain elements', async () => {
+  const opened = context.waitForEvent('page');
+  await page.getByRole('button', { name: 'Try it' }).click();
+  const tried = await opened;
+  await tried.waitForLoadState();
+  for (const [tag, n] of [['ol', 1], ['ol > li', 2], ['blockquote', 1], ['hr', 1]]) assert.equal(await tried.locator(tag).count(), n, tag);
+  const [li, hr] = [await tried.locator('ol > li').first().boundingBox(), await tried.locator('hr').boundingBox()];
+  assert.ok(li.height > 10 && hr.width > 900 && hr.height === 1, `${JSON.stringify(li)} ${JSON.stringify(hr)}`);
+  await tried.close();
+});
