@@ -40,9 +40,14 @@ type judge struct {
 }
 
 func startJudge(script string) (*judge, error) {
-	lib, err := fonts.Library()
+	lib, err := fonts.Load()
 	if err != nil {
 		return nil, err
+	}
+	if b, err := os.ReadFile(uploaded); err == nil {
+		if err := lib.Add("Uploaded", false, [2]int{400, 400}, b); err != nil {
+			return nil, err
+		}
 	}
 	j := &judge{lib: lib, files: map[string]string{"/empty": empty}}
 	l, err := net.Listen("tcp", "127.0.0.1:0")
@@ -78,6 +83,10 @@ func (j *judge) stop() {
 	_ = j.server.Close()
 }
 
+// uploaded is a font file that doesn't ship with Open Plot, as a site's people upload
+// one: TrueType, with hints, from Debian's fonts-liberation.
+const uploaded = "/usr/share/fonts/truetype/liberation/LiberationSerif-Regular.ttf"
+
 const empty = `<!DOCTYPE html><title>Judge</title><body style="margin:0">`
 
 const picture = `<svg xmlns="http://www.w3.org/2000/svg" width="1440" height="1080"><rect width="1440" height="1080" fill="#789"/></svg>`
@@ -88,6 +97,10 @@ func (j *judge) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Content-Type", "font/woff2")
 		b, _ := fonts.Files.ReadFile("files/" + name)
 		_, _ = w.Write(b)
+		return
+	}
+	if r.URL.Path == "/uploaded.ttf" {
+		http.ServeFile(w, r, uploaded)
 		return
 	}
 	if r.URL.Path == "/picture.svg" {
@@ -149,6 +162,7 @@ func (j *judge) publish(c testCase) string {
 	for _, f := range fonts.Needed(emit.Used(c.root)) {
 		css.WriteString(site.FontFace(f, "/fonts/").CSS("block"))
 	}
+	css.WriteString("@font-face{font-family:\"Uploaded\";font-weight:400;src:url(\"/uploaded.ttf\")}\n")
 	j.mu.Lock()
 	defer j.mu.Unlock()
 	j.n++

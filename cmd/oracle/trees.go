@@ -3,9 +3,11 @@ package main
 import (
 	"fmt"
 	"math/rand/v2"
+	"os"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/style"
 	"openplot/demo"
@@ -25,6 +27,61 @@ func demoCases() []testCase {
 		cs = append(cs, c)
 	}
 	return cs
+}
+
+// kindCases are a page for each kind of block, as the Shelf adds it, and one for
+// each ready-made section.
+func kindCases(s *doc.Site) []testCase {
+	n := 0
+	env := edit.Env{Site: s, HasPicture: func(string) bool { return true }, NewID: func(prefix string) string {
+		n++
+		return fmt.Sprint(prefix, n)
+	}}
+	page := func(name string, commands ...edit.Command) testCase {
+		p := &doc.Page{ID: "p", Name: name, Title: name}
+		for _, c := range commands {
+			if c.Op == "block.add" {
+				c.Node = p.Sections[0].ID
+			}
+			r, err := edit.Apply(p, c, env)
+			if err != nil {
+				panic(fmt.Sprintf("making the page of %s: %v", name, err)) // the commands are ours
+			}
+			p = r.Page
+		}
+		c := pageCase(name, s, p)
+		c.kind = "kinds"
+		return c
+	}
+	var cs []testCase
+	for _, k := range doc.Kinds {
+		add := edit.Command{Op: "block.add", Kind: k, Zone: "desktop"}
+		if k == doc.Picture {
+			add.Value = "picture"
+		}
+		cs = append(cs, page("kind "+string(k), edit.Command{Op: "section.add", Preset: "empty"}, add))
+	}
+	if families[0] == "Uploaded" {
+		cs = append(cs, uploadedCase(s))
+	}
+	for _, p := range edit.Presets {
+		cs = append(cs, page("section "+p.ID, edit.Command{Op: "section.add", Preset: p.ID}))
+	}
+	return cs
+}
+
+// uploadedCase is words in an uploaded font, in many sizes.
+func uploadedCase(s *doc.Site) testCase {
+	g := &treeGenerator{words: generator{r: rand.New(rand.NewPCG(1, 2)), site: s}, r: rand.New(rand.NewPCG(3, 4)), zones: len(s.Zones)}
+	root := generateTree(g.r, s)
+	root.Children = nil
+	for i := range 40 {
+		root.Children = append(root.Children, g.text(root, "p", func(st *style.Style) {
+			st.FontFamily, st.FontWeight, st.FontItalic, st.FontSize = "Uploaded", 400, false, style.Pixels(11+float64(i)*0.7)
+			st.Balance = false
+		}))
+	}
+	return testCase{name: "uploaded font", kind: "kinds", zones: s.Zones, root: root}
 }
 
 // generateTree makes a random element tree of everything that package style can
@@ -391,6 +448,9 @@ func (g *treeGenerator) list(parent *element.Node) *element.Node {
 
 var families = func() []string {
 	var out []string
+	if _, err := os.Stat(uploaded); err == nil {
+		out = append(out, "Uploaded")
+	}
 	for _, f := range style.Families {
 		out = append(out, f.Name)
 	}

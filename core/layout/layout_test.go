@@ -252,3 +252,15 @@ func TestDeepNesting(t *testing.T) {
 		})
 	}
 }
+
+// A picture of no size, and one whose attributes are nonsense, take no room.
+func TestPicturesWithoutASize(t *testing.T) {
+	for _, v := range []string{"0", "-3", "NaN", "1e400", "wide"} {
+		img := &element.Node{Tag: "img", Styles: make([]style.Style, 1), Attrs: []element.Attr{{Name: "width", Value: v}, {Name: "height", Value: v}}}
+		img.Styles[0].Width = style.Percentage(50)
+		b := New(shape.NewLibrary(), zones, box(func(*style.Style) {}, img)).At(300).Children[0]
+		if b.W != 150 || b.H != 0 {
+			t.Errorf("%q: %v × %v, want 150 × 0", v, b.W, b.H)
+		}
+	}
+}

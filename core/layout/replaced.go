@@ -16,7 +16,10 @@ func (o *object) natural() (w, h float64) {
 			h, _ = strconv.ParseFloat(a.Value, 64)
 		}
 	}
-	return max(w, 0), max(h, 0)
+	if !(w > 0 && h > 0 && w < 1e9 && h < 1e9) { // false for NaN
+		return 0, 0
+	}
+	return w, h
 }
 
 // naturalWidth is the border-box width that a replaced element has by itself: from
