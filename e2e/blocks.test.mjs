@@ -23,18 +23,21 @@ after(async () => {
 
 const section = () => canvas(page).locator('[data-section]').nth(2);
 
+/** Adds a block from the Shelf and waits until it is what the Tray is about. */
 async function add(name) {
   await page.locator('#stage').focus();
   await page.keyboard.press('/');
-  await edit(page, () => page.getByRole('button', { name }).click());
+  await edit(page, () => page.getByRole('button', { name: new RegExp(`^${name}`) }).click());
+  await page.locator('.trail', { hasText: name }).waitFor();
   await settled(page);
 }
 
 test('a list: written item by item, with marks of one’s own', async () => {
-  await add(/^List/);
+  await add('List');
   assert.equal(await section().locator('ul > li').count(), 3);
   await page.locator('#stage').focus();
   await page.keyboard.press('Enter');
+  await section().locator('ul[contenteditable]').waitFor();
   await page.keyboard.type('Oilskins');
   await page.keyboard.press('Enter');
   await page.keyboard.type('A torch');
@@ -45,9 +48,9 @@ test('a list: written item by item, with marks of one’s own', async () => {
 });
 
 test('a quote and a divider', async () => {
-  await add(/^Quote/);
+  await add('Quote');
   assert.equal(await section().locator('blockquote p').count(), 2);
-  await add(/^Divider/);
+  await add('Divider');
   assert.equal(await section().locator('hr').count(), 1);
   await page.locator('#stage').focus();
   await page.keyboard.press('Enter'); // it has no words

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import fs from 'node:fs';
 import { after, before, test } from 'node:test';
 import { launch } from './chromium.mjs';
-import { designer, start, writer } from './openplot.mjs';
+import { designer, start, tmp, writer } from './openplot.mjs';
 import { canvas, eventually, newPage, ready, signIn } from './person.mjs';
 
 const axe = fs.readFileSync(new URL('node_modules/axe-core/axe.min.js', import.meta.url), 'utf8');
@@ -122,6 +122,29 @@ test('a palette is suggested from a picture, and taken', async () => {
   }
   await page.getByRole('button', { name: 'Undo' }).click();
   await eventually(async () => (await field('Accent').inputValue()) !== accent, true, 'as before');
+});
+
+test('is carried as a file', async () => {
+  const saved = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save as a file' }).click();
+  const file = `${tmp()}/skerry.house.json`;
+  await (await saved).saveAs(file);
+  const house = JSON.parse(fs.readFileSync(file));
+  assert.equal(house.format, 'open-plot-house-style');
+  house.house.palette.find((w) => w.token === 'accent').value = '#334455';
+  fs.writeFileSync(file, JSON.stringify(house));
+  const take = async (name) => {
+    await page.getByLabel('A house style’s file').setInputFiles(name);
+    await page.getByRole('button', { name: 'Take it here' }).click();
+  };
+  await take(file);
+  await eventually(() => field('Accent').inputValue(), '#334455', 'taken');
+  const bad = `${tmp()}/bad.json`;
+  fs.writeFileSync(bad, '{"format":"poem"}');
+  await take(bad);
+  await eventually(() => page.getByText('File: isn\'t a house style of version 1').count(), 1, 'refused, and why');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await eventually(async () => (await field('Accent').inputValue()) !== '#334455', true, 'as before');
 });
 
 test('passes axe, and is for designers only', async () => {

@@ -3,6 +3,7 @@ package web
 import (
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
 	"slices"
 	"strconv"
@@ -359,4 +360,42 @@ func (s *Server) suggestPalette(c *gin.Context) {
 		v.Suggested.Roles = append(v.Suggested.Roles, *would.Swatch(token))
 	}
 	s.houseParts(c, http.StatusOK, v)
+}
+
+// houseFile sends the house style as a file.
+func (s *Server) houseFile(c *gin.Context) {
+	st := siteOf(c)
+	b, err := edit.WriteHouse(st.Name, st.House)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="`+st.Slug+`.house.json"`)
+	c.Data(http.StatusOK, "application/json", b)
+}
+
+// takeHouseFile takes a house style from a file.
+func (s *Server) takeHouseFile(c *gin.Context) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, edit.MaxHouseFile+64<<10)
+	st := siteOf(c)
+	command := edit.HouseCommand{Op: "house.take"}
+	file, header, err := c.Request.FormFile("file")
+	if err != nil {
+		s.houseDone(c, command, doc.Problemf("File", "choose one of at most %d kB first", edit.MaxHouseFile>>10))
+		return
+	}
+	defer file.Close()
+	b, err := io.ReadAll(file)
+	if err != nil {
+		s.houseDone(c, command, doc.Problemf("File", "did not arrive whole; try again"))
+		return
+	}
+	h, err := edit.ReadHouse(b, st.Zones)
+	if err != nil {
+		s.houseDone(c, command, err)
+		return
+	}
+	command.Name = header.Filename
+	base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64) // 0 is stale
+	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(doc.House) (doc.House, error) { return h, nil }))
 }

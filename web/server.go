@@ -107,6 +107,8 @@ func (s *Server) App() http.Handler {
 	of.GET("/house/specimen", s.designer, s.specimen)
 	of.POST("/house/edits", s.designer, s.editHouse)
 	of.POST("/house/undo", s.designer, s.undoHouse)
+	of.GET("/house/file", s.designer, s.houseFile)
+	of.POST("/house/file", s.designer, s.takeHouseFile)
 	of.POST("/house/palette", s.designer, s.suggestPalette)
 	of.POST("/house/contrasts", s.designer, s.tryColour)
 	on := of.Group("/pages/:page", s.onPage)

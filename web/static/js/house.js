@@ -3,5 +3,5 @@
 // contrasts is swapped, and the fields stay.
 document.addEventListener('htmx:after:swap', (e) => {
   if (e.detail.ctx.target?.id !== 'house') return;
-  for (const field of document.querySelectorAll('#house input')) field.value = field.defaultValue;
+  for (const field of document.querySelectorAll('#house input:not([type=file])')) field.value = field.defaultValue;
 });

@@ -1,0 +1,185 @@
+package edit
+
+import (
+	"bytes"
+	"encoding/json"
+	"maps"
+	"regexp"
+	"slices"
+	"strings"
+
+	"openplot/core/colour"
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// HouseFormat marks a house style's file (docs/house-style-file.md).
+const HouseFormat = "open-plot-house-style"
+
+// MaxHouseFile is the greatest size of such a file in bytes.
+const MaxHouseFile = 256 << 10
+
+type houseFile struct {
+	Format  string    `json:"format"`
+	Version int       `json:"version"`
+	Name    string    `json:"name"` // of the site that it comes from
+	House   doc.House `json:"house"`
+}
+
+// WriteHouse gives a house style as a file.
+func WriteHouse(name string, h doc.House) ([]byte, error) {
+	var b bytes.Buffer
+	e := json.NewEncoder(&b)
+	e.SetIndent("", "  ")
+	e.SetEscapeHTML(false)
+	err := e.Encode(houseFile{HouseFormat, 1, name, h})
+	return b.Bytes(), err
+}
+
+// ReadHouse reads a house style from a file for a site with the given zones. Sizes
+// for zones that the site doesn't have are left out. Errors are *doc.Problem.
+func ReadHouse(b []byte, zones doc.Zones) (doc.House, error) {
+	if len(b) > MaxHouseFile {
+		return doc.House{}, doc.Problemf("File", "has more than %d kB; a house style's has a few", MaxHouseFile>>10)
+	}
+	var f houseFile
+	if err := json.Unmarshal(b, &f); err != nil {
+		return doc.House{}, doc.Problemf("File", "isn't a house style: %s", strings.TrimPrefix(err.Error(), "json: "))
+	}
+	if f.Format != HouseFormat || f.Version != 1 {
+		return doc.House{}, doc.Problemf("File", "isn't a house style of version 1: its format is %.40q, version %d", f.Format, f.Version)
+	}
+	h := &f.House
+	for _, check := range []func(*doc.House, doc.Zones) error{checkPalette, checkType, checkSteps} {
+		if err := check(h, zones); err != nil {
+			return doc.House{}, err
+		}
+	}
+	return *h, nil
+}
+
+var tokenPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
+
+func checkToken(field, token string, seen map[string]bool) error {
+	if !tokenPattern.MatchString(token) || len(token) > 60 || seen[token] {
+		return doc.Problemf(field, "can't have the token %.60q: it has to be small letters, digits and hyphens, and there once", token)
+	}
+	seen[token] = true
+	return nil
+}
+
+func checkPalette(h *doc.House, _ doc.Zones) error {
+	if len(h.Palette) > MaxColours {
+		return doc.Problemf("Palette", "has %d colours; %d is the most", len(h.Palette), MaxColours)
+	}
+	seen := map[string]bool{}
+	for i := range h.Palette {
+		w := &h.Palette[i]
+		if err := checkToken("Palette", w.Token, seen); err != nil {
+			return err
+		}
+		var err error
+		if w.Name, err = text("Palette", w.Name, 40); err != nil || w.Name == "" {
+			return doc.Problemf("Palette", "the colour %s needs a name of 1 to 40 characters", w.Token)
+		}
+		c, perr := colour.ParseHex(w.Value)
+		if perr != nil {
+			return doc.Problemf(w.Name, "%v", perr)
+		}
+		w.Value = c.String()
+	}
+	for _, role := range doc.Roles {
+		if !seen[role] {
+			return doc.Problemf("Palette", "lacks the colour %q", role)
+		}
+	}
+	return nil
+}
+
+// between reports whether a number from a file lies in a range; NaN doesn't.
+func between(v, least, most float64) bool { return v >= least && v <= most }
+
+// inZones keeps the values of zones that the site has.
+func inZones(z doc.Zoned[float64], zones doc.Zones) doc.Zoned[float64] {
+	out := doc.Zoned[float64]{}
+	for id, v := range z {
+		if zones.Index(id) >= 0 {
+			out[id] = v
+		}
+	}
+	return out
+}
+
+func checkType(h *doc.House, zones doc.Zones) error {
+	for use, family := range map[string]string{"heading": h.Fonts.Heading, "body": h.Fonts.Body, "mono": h.Fonts.Mono} {
+		if !slices.ContainsFunc(style.Families, func(f style.Family) bool { return f.Name == family }) {
+			return doc.Problemf("Fonts", "%.60q for %s isn't one of the families here", family, use)
+		}
+	}
+	for _, name := range slices.Sorted(maps.Keys(doc.StandardHouse().Text)) {
+		if _, ok := h.Text[name]; !ok {
+			return doc.Problemf("Text styles", "lack %q", name)
+		}
+	}
+	if len(h.Text) > 40 {
+		return doc.Problemf("Text styles", "are %d; 40 is the most", len(h.Text))
+	}
+	for name, t := range h.Text {
+		if !tokenPattern.MatchString(name) || len(name) > 60 {
+			return doc.Problemf("Text styles", "can't have one called %.60q", name)
+		}
+		t.Size = inZones(t.Size, zones)
+		if _, ok := t.Size[zones.Widest()]; !ok {
+			return doc.Problemf("Text styles", "%s has no size for %s", name, zones[0].Name)
+		}
+		for _, v := range t.Size {
+			if !between(v, 8, 300) {
+				return doc.Problemf("Text styles", "%s has a size of %v; 8 to 300 px can be", name, v)
+			}
+		}
+		if t.Weight < 100 || t.Weight > 900 || !between(t.LineHeight, 0.8, 3) || !between(t.LetterSpacing, -0.2, 1) || t.Case != "" && t.Case != "upper" && t.Case != "lower" {
+			return doc.Problemf("Text styles", "%s has a value out of range: weight 100 to 900, line height 0.8 to 3, letter spacing -0.2 to 1", name)
+		}
+		if t.Family != "heading" && t.Family != "body" && t.Family != "mono" {
+			return doc.Problemf("Text styles", "%s is set in %.40q; heading, body and mono can be", name, t.Family)
+		}
+		h.Text[name] = t
+	}
+	return nil
+}
+
+func checkSteps(h *doc.House, zones doc.Zones) error {
+	for field, steps := range map[string][]doc.Step{"Spacing": h.Space, "Corners": h.Corners} {
+		if len(steps) > 40 {
+			return doc.Problemf(field, "has %d steps; 40 is the most", len(steps))
+		}
+		seen := map[string]bool{}
+		for _, s := range steps {
+			if err := checkToken(field, s.Token, seen); err != nil {
+				return err
+			}
+			if !between(s.Px, 0, 2000) || len(s.Name) > 60 {
+				return doc.Problemf(field, "%s is %v px; 0 to 2000 can be", s.Token, s.Px)
+			}
+		}
+	}
+	seen := map[string]bool{}
+	for _, s := range h.Shadows {
+		if err := checkToken("Shadows", s.Token, seen); err != nil {
+			return err
+		}
+		if !between(s.Y, -200, 200) || !between(s.Blur, 0, 400) || !between(s.Opacity, 0, 1) || len(s.Name) > 60 || len(h.Shadows) > 40 {
+			return doc.Problemf("Shadows", "%s has a value out of range", s.Token)
+		}
+	}
+	if !between(h.ContentWidth, 320, 1920) {
+		return doc.Problemf("Content width", "is %v px; 320 to 1920 can be", h.ContentWidth)
+	}
+	h.Gutter = inZones(h.Gutter, zones)
+	for _, v := range h.Gutter {
+		if !between(v, 0, 400) {
+			return doc.Problemf("Gutter", "is %v px; 0 to 400 can be", v)
+		}
+	}
+	return nil
+}

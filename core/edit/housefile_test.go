@@ -1,0 +1,95 @@
+package edit
+
+import (
+	"encoding/json"
+	"reflect"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+)
+
+func TestHouseFileThereAndBack(t *testing.T) {
+	want := doc.StandardHouse()
+	b, err := WriteHouse("Skerry Line", want)
+	if err != nil {
+		t.Fatal(err)
+	}
+	got, err := ReadHouse(b, doc.StandardZones())
+	if err != nil || !reflect.DeepEqual(got, want) {
+		t.Errorf("%v: %+v", err, got)
+	}
+	// A site with fewer zones leaves out what the others had.
+	zones := doc.StandardZones()[:2]
+	if got, err = ReadHouse(b, zones); err != nil || len(got.Text["h1"].Size) != 2 || len(got.Gutter) != 2 {
+		t.Errorf("%v: %+v", err, got.Text["h1"])
+	}
+}
+
+func TestBadHouseFiles(t *testing.T) {
+	good, err := WriteHouse("x", doc.StandardHouse())
+	if err != nil {
+		t.Fatal(err)
+	}
+	change := func(f func(m map[string]any)) []byte {
+		var m map[string]any
+		if err := json.Unmarshal(good, &m); err != nil {
+			t.Fatal(err)
+		}
+		f(m["house"].(map[string]any))
+		b, err := json.Marshal(m)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return b
+	}
+	for name, b := range map[string][]byte{
+		"empty":      nil,
+		"not JSON":   []byte("palette: none"),
+		"other":      []byte(`{"format":"other","version":1}`),
+		"too large":  []byte(strings.Repeat(" ", MaxHouseFile+1)),
+		"no colours": change(func(h map[string]any) { h["palette"] = []any{} }),
+		"a bad one":  change(func(h map[string]any) { h["palette"].([]any)[0].(map[string]any)["value"] = "red;}" }),
+		"twice":      change(func(h map[string]any) { h["palette"] = append(h["palette"].([]any), h["palette"].([]any)[0]) }),
+		"a font":     change(func(h map[string]any) { h["fonts"].(map[string]any)["body"] = `"; } body {` }),
+		"no style":   change(func(h map[string]any) { delete(h["text"].(map[string]any), "body") }),
+		"a huge size": change(func(h map[string]any) {
+			h["text"].(map[string]any)["h1"].(map[string]any)["size"] = map[string]any{"desktop": 1e9}
+		}),
+		"no size": change(func(h map[string]any) {
+			h["text"].(map[string]any)["h1"].(map[string]any)["size"] = map[string]any{"watch": 20}
+		}),
+		"a token":  change(func(h map[string]any) { h["space"].([]any)[0].(map[string]any)["token"] = "a b" }),
+		"a step":   change(func(h map[string]any) { h["corners"].([]any)[0].(map[string]any)["px"] = -1 }),
+		"a width":  change(func(h map[string]any) { h["contentWidth"] = 1 }),
+		"a gutter": change(func(h map[string]any) { h["gutter"] = map[string]any{"desktop": 1e6} }),
+	} {
+		h, err := ReadHouse(b, doc.StandardZones())
+		problem, ok := err.(*doc.Problem)
+		if !ok || problem.Field == "" || problem.Message == "" || len(h.Palette) > 0 {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+}
+
+func FuzzReadHouse(f *testing.F) {
+	good, err := WriteHouse("x", doc.StandardHouse())
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Add(good)
+	f.Add([]byte(`{"format":"open-plot-house-style","version":1,"house":{}}`))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		h, err := ReadHouse(b, doc.StandardZones())
+		if err != nil {
+			return
+		}
+		again, err := WriteHouse("x", h)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if back, err := ReadHouse(again, doc.StandardZones()); err != nil || !reflect.DeepEqual(back, h) {
+			t.Errorf("what was read can't be read again: %v", err)
+		}
+	})
+}
