@@ -51,6 +51,7 @@ export const middle = (b) => ({ x: b.x + b.width / 2, y: b.y + b.height / 2 });
 
 /** Clicks a block on the canvas; the overlay takes the pointer, so it goes by position. */
 export async function choose(page, locator) {
+  await settled(page);
   const b = await locator.boundingBox();
   assert.ok(b, 'the block is on the canvas');
   await page.mouse.click(b.x + Math.min(b.width / 2, 40), b.y + Math.min(b.height / 2, 14));
