@@ -397,5 +397,5 @@ func (s *Server) takeHouseFile(c *gin.Context) {
 	}
 	command.Name = header.Filename
 	base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64) // 0 is stale
-	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(doc.House) (doc.House, error) { return h, nil }))
+	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, h) }))
 }

@@ -200,19 +200,22 @@ func TestHouseFiles(t *testing.T) {
 	if err := json.Unmarshal([]byte(body), &f); status != http.StatusOK || err != nil || f.Format != edit.HouseFormat || !strings.Contains(header.Get("Content-Disposition"), "skerry.house.json") {
 		t.Fatalf("%d, %v, %s", status, err, header.Get("Content-Disposition"))
 	}
+	if status, _ := d.change(p, url.Values{"op": {"colour.add"}, "name": {"Buoy"}, "value": {"#c22"}}); status != http.StatusOK {
+		t.Fatal(status)
+	}
 	changed := strings.Replace(body, "#1d5f6b", "#224466", 1)
-	if status, _ := upload(t, d, housePath+"/file", "a.house.json", []byte(changed), map[string]string{"base": "1"}); status != http.StatusOK {
+	if status, _ := upload(t, d, housePath+"/file", "a.house.json", []byte(changed), map[string]string{"base": "2"}); status != http.StatusOK {
 		t.Errorf("taking it: %d", status)
 	}
-	if h, version := p.house(); version != 2 || h.Swatch("accent").Value != "#224466" {
+	if h, version := p.house(); version != 3 || h.Swatch("accent").Value != "#224466" || h.Swatch("buoy") == nil {
 		t.Errorf("version %d, accent %s", version, h.Swatch("accent").Value)
 	}
 	for name, data := range map[string][]byte{"empty": {}, "a picture": []byte("\x89PNG"), "huge": bytes.Repeat([]byte(" "), 2*edit.MaxHouseFile)} {
-		if status, body := upload(t, d, housePath+"/file", "x.json", data, map[string]string{"base": "2"}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "File: ") {
+		if status, body := upload(t, d, housePath+"/file", "x.json", data, map[string]string{"base": "3"}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "File: ") {
 			t.Errorf("%s: %d", name, status)
 		}
 	}
-	if _, version := p.house(); version != 2 {
+	if _, version := p.house(); version != 3 {
 		t.Errorf("version %d after refused files", version)
 	}
 }

@@ -3,6 +3,7 @@ package edit
 import (
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"openplot/core/colour"
@@ -123,11 +124,8 @@ func addColour(h doc.House, c HouseCommand) (doc.House, error) {
 		token = "colour"
 	}
 	base := token
-	for n := 2; h.Swatch(token) != nil; n++ {
-		token = base + "-" + string(rune('0'+n%10))
-		if n > 9 {
-			return h, doc.Problemf("Name", "%q is taken; choose another", name)
-		}
+	for n := 2; h.Swatch(token) != nil; n++ { // ends: the palette has at most MaxColours
+		token = base + "-" + strconv.Itoa(n)
 	}
 	h.Palette = append(h.Palette, doc.Swatch{Token: token, Name: name, Value: v})
 	return h, nil

@@ -58,6 +58,41 @@ func ReadHouse(b []byte, zones doc.Zones) (doc.House, error) {
 	return *h, nil
 }
 
+// TakeHouse gives the house style of a file for a site that has another. What pages
+// may refer to and the file lacks (colours, text styles, steps) stays as it was.
+// Errors are *doc.Problem.
+func TakeHouse(was, taken doc.House) (doc.House, error) {
+	taken.Palette = withMissing(taken.Palette, was.Palette, func(w doc.Swatch) string { return w.Token })
+	if len(taken.Palette) > MaxColours {
+		return was, doc.Problemf("Palette", "would have %d colours with this site's own; %d is the most, so remove some first", len(taken.Palette), MaxColours)
+	}
+	step := func(s doc.Step) string { return s.Token }
+	taken.Space = withMissing(taken.Space, was.Space, step)
+	taken.Corners = withMissing(taken.Corners, was.Corners, step)
+	taken.Shadows = withMissing(taken.Shadows, was.Shadows, func(s doc.Shadow) string { return s.Token })
+	taken.Text, taken.Gutter = filled(taken.Text, was.Text), filled(taken.Gutter, was.Gutter)
+	return taken, nil
+}
+
+// withMissing gives the items and, after them, those of was whose tokens they lack.
+func withMissing[T any](items, was []T, token func(T) string) []T {
+	items = slices.Clone(items)
+	for _, w := range was {
+		if !slices.ContainsFunc(items, func(t T) bool { return token(t) == token(w) }) {
+			items = append(items, w)
+		}
+	}
+	return items
+}
+
+// filled gives the values of m and those of was that it lacks.
+func filled[M ~map[K]V, K comparable, V any](m, was M) M {
+	out := M{}
+	maps.Copy(out, was)
+	maps.Copy(out, m)
+	return out
+}
+
 var tokenPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
 
 func checkToken(field, token string, seen map[string]bool) error {

@@ -2,6 +2,7 @@ package edit
 
 import (
 	"encoding/json"
+	"fmt"
 	"reflect"
 	"strings"
 	"testing"
@@ -92,4 +93,31 @@ func FuzzReadHouse(f *testing.F) {
 			t.Errorf("what was read can't be read again: %v", err)
 		}
 	})
+}
+
+// What pages of the receiving site may refer to outlives a file that lacks it.
+func TestTakeHouseLosesNothingInUse(t *testing.T) {
+	was, taken := doc.StandardHouse(), doc.StandardHouse()
+	was.Palette = append(was.Palette, doc.Swatch{Token: "buoy", Name: "Buoy", Value: "#cc2222"})
+	was.Space = append(was.Space, doc.Step{Token: "quay", Name: "Quay", Px: 77})
+	was.Text["hull"] = doc.TextStyle{Family: "mono", Weight: 400}
+	taken.Swatch("accent").Value = "#224466"
+	taken.Shadows, taken.Gutter = nil, nil
+	h, err := TakeHouse(was, taken)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if h.Swatch("buoy") == nil || h.Swatch("accent").Value != "#224466" || h.Space[len(h.Space)-1].Px != 77 || h.Text["hull"].Family != "mono" ||
+		len(h.Shadows) != len(was.Shadows) || len(h.Gutter) != len(was.Gutter) {
+		t.Errorf("%+v", h)
+	}
+	if len(taken.Palette) != len(was.Palette)-1 || taken.Text["hull"].Family != "" {
+		t.Error("the file's own was changed")
+	}
+	for i := range MaxColours {
+		taken.Palette = append(taken.Palette, doc.Swatch{Token: fmt.Sprintf("c%d", i), Name: "C", Value: "#000000"})
+	}
+	if _, err := TakeHouse(was, taken); err == nil {
+		t.Error("more colours than there can be")
+	}
 }
