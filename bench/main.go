@@ -92,10 +92,11 @@ func pull(_ js.Value, args []js.Value) any {
 	return answer(args[0], now.grid.Pull(now.at, place.Edge(args[1].Int()), r))
 }
 
-// at(into, x, y, kind) answers for a new block of a kind dropped at a point.
+// at(into, x, y, twelfths, rows) answers for a new block of that size dropped at a
+// point.
 func at(_ js.Value, args []js.Value) any {
-	span, rows := place.DefaultSize(doc.Kind(args[3].String()), len(now.grid.Columns))
-	return answer(args[0], now.grid.At(args[1].Float(), args[2].Float(), span, rows))
+	span := place.Span(args[3].Int(), len(now.grid.Columns))
+	return answer(args[0], now.grid.At(args[1].Float(), args[2].Float(), span, args[4].Int()))
 }
 
 func answer(into js.Value, p doc.Place) any {

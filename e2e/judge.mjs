@@ -61,11 +61,14 @@ async function read({ url, widths }) {
   const d = frame.contentDocument;
   await Promise.all([...d.fonts].map((f) => f.load()));
   await d.fonts.ready;
-  const inline = new Set(['A', 'STRONG', 'EM', 'SPAN', 'SMALL']);
+  // A picture without a size of its own is never loaded when it may wait, and has the size of its stand-in.
+  for (const i of d.images) i.loading = 'eager';
+  await Promise.all([...d.images].map((i) => i.decode().catch(() => {})));
+  const inline = new Set(['A', 'STRONG', 'EM', 'SPAN', 'SMALL', 'U', 'S']);
   const flows = (e) => inline.has(e.tagName) && frame.contentWindow.getComputedStyle(e).display === 'inline';
   const range = d.createRange();
   const lines = (e) => {
-    if (![...e.childNodes].some((c) => (c.nodeType === 3 ? c.data.trim() : flows(c)))) return [];
+    if (![...e.childNodes].some((c) => (c.nodeType === 3 ? /[^ \t\n\r\f]/.test(c.data) : flows(c)))) return [];
     const found = [];
     const texts = d.createTreeWalker(e, NodeFilter.SHOW_TEXT);
     while (texts.nextNode()) {
@@ -87,7 +90,7 @@ async function read({ url, widths }) {
     const [sx, sy] = [frame.contentWindow.scrollX, frame.contentWindow.scrollY];
     for (const e of all) {
       if (e.tagName === 'BR' || !e.checkVisibility()) continue;
-      if (flows(e)) continue;
+      if (flows(e) || e.ownerSVGElement) continue;
       const r = e.getBoundingClientRect();
       boxes.push([e.tagName.toLowerCase(), r.x + sx, r.y + sy, r.width, r.height, lines(e)]);
     }

@@ -24,6 +24,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/emit"
 	"openplot/fonts"
+	"openplot/icons"
 	"openplot/store"
 )
 
@@ -52,6 +53,7 @@ func Builder(s *doc.Site, media []*store.Medium, a Addresses) *element.Builder {
 		Site:  s,
 		Media: func(id string) (element.Medium, bool) { m, ok := byID[id]; return m, ok },
 		Link:  a.Link,
+		Icon:  icons.Drawing,
 	}
 }
 

@@ -13,7 +13,9 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/element"
 	"openplot/core/emit"
+	"openplot/core/layout"
 	"openplot/core/place"
 	"openplot/core/style"
 	"openplot/fonts"
@@ -117,7 +119,7 @@ func (s *Server) canvas(c *gin.Context) {
 	for _, f := range fonts.Faces {
 		b.WriteString(site.FontFace(f, "/fonts/").CSS("block"))
 	}
-	b.WriteString(emit.Reset)
+	b.WriteString(emit.Reset(nil))
 	sheet := emit.NewCanvasSheet(v.site.Zones, "page")
 	var body strings.Builder
 	sheet.Write(&body, root)
@@ -139,18 +141,19 @@ func (s *Server) canvas(c *gin.Context) {
 
 // state is what the Bench's scripts know about the page: enough to move pixels.
 type state struct {
-	Seq    int64                    `json:"seq"`
-	Width  float64                  `json:"width"`
-	Select string                   `json:"select"`
-	Order  []string                 `json:"order"` // sections that are shown
-	Show   []sectionText            `json:"show"`  // sections that changed
-	Places map[string][]placedBlock `json:"places"`
-	Zones  doc.Zones                `json:"zones"`
-	Names  map[string]string        `json:"names"`
-	Grids  map[string]grid          `json:"grids"` // at Width
+	Seq    int64                  `json:"seq"`
+	Width  float64                `json:"width"`
+	Select string                 `json:"select"`
+	Order  []string               `json:"order"`  // sections that are shown
+	Show   []sectionText          `json:"show"`   // sections that changed
+	Places map[string][]heldBlock `json:"places"` // by section
+	Zones  doc.Zones              `json:"zones"`
+	Names  map[string]string      `json:"names"`
+	Grids  map[string]grid        `json:"grids"` // at Width
 }
 
-// grid is where a section's tracks are, in px from the section's top left corner.
+// grid is where the tracks of a Placed arrangement are, in px from the top left corner
+// of the section or container.
 type grid struct {
 	X         float64   `json:"x"`
 	Y         float64   `json:"y"`
@@ -161,12 +164,30 @@ type grid struct {
 	RowHeight float64   `json:"rowHeight"`
 }
 
-func (v *view) grid(sec *doc.Section) grid {
-	box := v.scene(sec).at(v.width).Children[0]
+// grids adds the grids of a section and the containers in it, by the id of what holds
+// them.
+func (v *view) grids(to map[string]grid, sec *doc.Section) {
+	root := v.scene(sec).at(v.width)
+	if sec.Arrangement == doc.Placed {
+		in := root.Children[0]
+		to[sec.ID] = v.grid(in.Box, in.X, in.Y)
+	}
+	placed := map[string]bool{}
+	sec.Walk(func(b *doc.Block) {
+		placed[b.ID] = b.Kind.Is(doc.Holding) && b.Kind != doc.Series && b.Arrangement == doc.Placed
+	})
+	root.Walk(func(b *layout.Box, _, _ float64) {
+		if id, _ := doc.SplitItem(b.Node.Block); placed[id] {
+			to[b.Node.Block] = v.grid(b, 0, 0)
+		}
+	})
+}
+
+func (v *view) grid(box *layout.Box, x, y float64) grid {
 	st := &box.Node.Styles[v.zone]
 	view := style.Viewport{Width: v.width}
 	px := func(l style.Length) float64 { return l.Or(box.W, view, 0) }
-	g := grid{X: box.X + px(st.Padding.Left), Y: box.Y + px(st.Padding.Top), ColumnGap: px(st.ColumnGap), RowGap: px(st.RowGap), RowHeight: px(st.GridAutoRows.Min), Columns: []float64{}, Rows: []float64{}}
+	g := grid{X: x + px(st.Padding.Left) + st.Border.Left, Y: y + px(st.Padding.Top) + st.Border.Top, ColumnGap: px(st.ColumnGap), RowGap: px(st.RowGap), RowHeight: px(st.GridAutoRows.Min), Columns: []float64{}, Rows: []float64{}}
 	for _, t := range box.Columns {
 		g.Columns = append(g.Columns, t.Size)
 	}
@@ -182,26 +203,59 @@ type sectionText struct {
 	CSS  string `json:"css"`
 }
 
-// placedBlock is a block with its placements by zone id: column, span, row, rows,
-// layer.
-type placedBlock struct {
+// heldBlock is a block and what it stands in. In a Placed arrangement it has its
+// placements by zone id: column, span, row, rows, layer.
+type heldBlock struct {
 	ID     string            `json:"id"`
 	Kind   doc.Kind          `json:"kind"`
-	Zones  map[string][5]int `json:"zones"`
+	Holder string            `json:"holder"`
+	Design bool              `json:"design,omitempty"` // of a Series, its holder
+	Placed bool              `json:"placed,omitempty"`
+	Holds  bool              `json:"holds,omitempty"`
+	Writes bool              `json:"writes,omitempty"` // words of its own
+	Zones  map[string][5]int `json:"zones,omitempty"`
 	Hidden map[string]bool   `json:"hidden,omitempty"`
+}
+
+// held describes the blocks of a holder and of the containers in it.
+func (v *view) held(st *state, section string, h doc.Holder, series bool) {
+	resolved := place.Resolve(h, v.site.Zones)
+	for i, b := range h.Blocks {
+		e := heldBlock{ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series, Holds: b.Kind.Is(doc.Holding), Writes: b.Kind.Is(doc.Worded)}
+		st.Names[b.ID] = blockName(b)
+		for z, zone := range v.site.Zones {
+			p := resolved[z][i]
+			if e.Placed {
+				if e.Zones == nil {
+					e.Zones = map[string][5]int{}
+				}
+				e.Zones[zone.ID] = [5]int{p.Column, p.Span, p.Row, p.Rows, p.Layer}
+			}
+			if p.Hidden {
+				if e.Hidden == nil {
+					e.Hidden = map[string]bool{}
+				}
+				e.Hidden[zone.ID] = true
+			}
+		}
+		st.Places[section] = append(st.Places[section], e)
+		if e.Holds {
+			v.held(st, section, b.Holder(), b.Kind == doc.Series)
+		}
+	}
 }
 
 // state describes the sections named, or every one's placements for nil, when the
 // canvas has its text already.
 func (v *view) state(changed []string, grids bool) state {
-	st := state{Seq: v.seq, Width: v.width, Select: v.selects, Order: []string{}, Show: []sectionText{}, Places: map[string][]placedBlock{}, Zones: v.site.Zones, Names: map[string]string{}, Grids: map[string]grid{}}
+	st := state{Seq: v.seq, Width: v.width, Select: v.selects, Order: []string{}, Show: []sectionText{}, Places: map[string][]heldBlock{}, Zones: v.site.Zones, Names: map[string]string{}, Grids: map[string]grid{}}
 	for _, sec := range v.page.Sections {
 		if !sec.Hidden {
 			st.Order = append(st.Order, sec.ID)
 		}
 		touched := changed == nil || slices.Contains(changed, sec.ID)
 		if !sec.Hidden && (grids || touched) {
-			st.Grids[sec.ID] = v.grid(sec)
+			v.grids(st.Grids, sec)
 		}
 		if !touched {
 			continue
@@ -211,23 +265,8 @@ func (v *view) state(changed []string, grids bool) state {
 			st.Show = append(st.Show, sectionText{sec.ID, sc.HTML, sc.CSS})
 		}
 		st.Names[sec.ID] = sec.Name
-		resolved := place.Resolve(sec, v.site.Zones)
-		blocks := make([]placedBlock, len(sec.Blocks))
-		for i, b := range sec.Blocks {
-			blocks[i] = placedBlock{ID: b.ID, Kind: b.Kind, Zones: map[string][5]int{}}
-			st.Names[b.ID] = blockName(b)
-			for z, zone := range v.site.Zones {
-				p := resolved[z][i]
-				blocks[i].Zones[zone.ID] = [5]int{p.Column, p.Span, p.Row, p.Rows, p.Layer}
-				if p.Hidden {
-					if blocks[i].Hidden == nil {
-						blocks[i].Hidden = map[string]bool{}
-					}
-					blocks[i].Hidden[zone.ID] = true
-				}
-			}
-		}
-		st.Places[sec.ID] = blocks
+		st.Places[sec.ID] = []heldBlock{}
+		v.held(&st, sec.ID, sec.Holder(), false)
 	}
 	return st
 }
@@ -237,7 +276,10 @@ func blockName(b *doc.Block) string {
 	if b.Name != "" {
 		return b.Name
 	}
-	kind := strings.ToUpper(string(b.Kind[:1])) + string(b.Kind[1:])
+	kind := string(b.Kind)
+	if a := element.Of(b.Kind); a != nil {
+		kind = a.Name
+	}
 	words := strings.Join(strings.Fields(b.Content.Words.Plain()), " ")
 	if b.Kind == doc.Picture {
 		words = b.Content.Alt
@@ -305,7 +347,8 @@ func (v *view) selectedSection() string {
 	if s, _ := v.page.Section(v.selects); s != nil {
 		return s.ID
 	}
-	if s, _ := v.page.Block(v.selects); s != nil {
+	id, _ := doc.SplitItem(v.selects)
+	if s, _ := v.page.Block(id); s != nil {
 		return s.ID
 	}
 	return ""

@@ -9,6 +9,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/icons"
 	"openplot/store"
 )
 
@@ -31,7 +32,7 @@ func (s *Server) edit(c *gin.Context) {
 		v.say(s, c, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
 		return
 	}
-	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture}
+	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasIcon: hasIcon}
 	page := pageOf(c)
 	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
 		return edit.Apply(p, command, env)
@@ -41,6 +42,11 @@ func (s *Server) edit(c *gin.Context) {
 		return
 	}
 	s.edited(c, v, done, "")
+}
+
+func hasIcon(name string) bool {
+	_, ok := icons.Drawing(name)
+	return ok
 }
 
 func (s *Server) undo(c *gin.Context) {

@@ -3,31 +3,39 @@ package web
 import (
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/element"
 )
 
 // shelfView is what can be inserted.
 type shelfView struct {
-	Blocks   []shelfItem
+	Blocks   []shelfGroup
 	Sections []shelfItem
+}
+
+type shelfGroup struct {
+	Name  string
+	Items []shelfItem
 }
 
 type shelfItem struct {
 	ID, Name, Hint, Icon string
 	Find                 string // what searching looks in
+	Span, Rows           int    // of a block in a grid, in twelfths and rows
 }
 
 func shelf() shelfView {
-	v := shelfView{Blocks: []shelfItem{
-		{string(doc.Heading), "Heading", "a title in one of six levels", "card-heading", "heading title"},
-		{string(doc.Text), "Text", "paragraphs with links, bold and italic", "text-paragraph", "text words paragraph link"},
-		{string(doc.List), "List", "points with dots, numbers or squares", "list-ul", "list bullets numbers points"},
-		{string(doc.Quote), "Quote", "what somebody said", "quote", "quote saying testimonial"},
-		{string(doc.Picture), "Picture", "one of the site’s pictures, or a new one", "image", "picture image photo"},
-		{string(doc.Button), "Button", "a link that stands out", "hand-index-thumb", "button link action"},
-		{string(doc.Divider), "Divider", "a line across", "dash-lg", "divider line rule"},
-	}}
+	var v shelfView
+	for _, name := range element.Shelves {
+		g := shelfGroup{Name: string(name)}
+		for _, k := range doc.Kinds {
+			if a := element.Of(k); a.Shelf == name {
+				g.Items = append(g.Items, shelfItem{string(k), a.Name, a.Hint, a.Icon, a.Name + " " + a.Find + " " + a.Hint, a.Span, a.Rows})
+			}
+		}
+		v.Blocks = append(v.Blocks, g)
+	}
 	for _, p := range edit.Presets {
-		v.Sections = append(v.Sections, shelfItem{p.ID, p.Name, p.Hint, "plus-lg", p.Name + " " + p.Hint + " section"})
+		v.Sections = append(v.Sections, shelfItem{ID: p.ID, Name: p.Name, Hint: p.Hint, Icon: "plus-lg", Find: p.Name + " " + p.Hint + " section"})
 	}
 	return v
 }

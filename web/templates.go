@@ -11,6 +11,8 @@ import (
 	"strings"
 
 	"github.com/gin-gonic/gin"
+
+	"openplot/icons"
 )
 
 // parseTemplates reads every screen (pages with a head, which use the parts) and
@@ -42,12 +44,11 @@ func parseTemplates() (map[string]*template.Template, error) {
 // icon gives an icon's drawing; the words beside it, or the control's accessible
 // name, say what it means.
 func icon(name string) (template.HTML, error) {
-	b, err := files.ReadFile("static/vendor/icons/" + name + ".svg")
-	if err != nil {
-		return "", fmt.Errorf("icon: %w", err)
+	drawing, ok := icons.Drawing(name)
+	if !ok {
+		return "", fmt.Errorf("there is no icon %q", name)
 	}
-	svg := strings.Replace(string(b), "<svg ", `<svg aria-hidden="true" focusable="false" `, 1)
-	return template.HTML(svg), nil
+	return template.HTML(`<svg xmlns="http://www.w3.org/2000/svg" width="16" height="16" fill="currentColor" viewBox="0 0 16 16" aria-hidden="true" focusable="false">` + drawing + `</svg>`), nil
 }
 
 // pair hands a part the screen's view beside the item it is for.

@@ -3,11 +3,11 @@ package web
 import (
 	"fmt"
 	"html/template"
-	"slices"
 	"strconv"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
 	"openplot/store"
@@ -23,6 +23,8 @@ type trayView struct {
 	Kind      string // block kind, "section", or "" with nothing selected
 	Hidden    bool
 	Designer  bool
+	Placed    bool // in the cells of a grid, so that it has a layer
+	Item      bool // one of a Series
 	Clusters  []cluster
 	Elsewhere []elsewhere
 }
@@ -34,6 +36,7 @@ type cluster struct {
 	Title, Note string
 	Fields      []field
 	SeenOn      []seenOn
+	Entries     *entriesView
 }
 
 // field is one thing to set. A value set in this zone is in Value; one that
@@ -43,7 +46,8 @@ type field struct {
 	Label   string
 	Op      string // of the command
 	Setting string
-	Control string // "text", "choice", "area", "crop" or "picture"
+	Control string // "text", "choice", "area", "words", "crop" or "picture"
+	At      int    // of an entry
 	Value   string
 	Follows string
 	Here    bool
@@ -85,12 +89,13 @@ func (v *view) tray() *trayView {
 	t := &trayView{Zone: v.current(), Range: zoneRange(v.site.Zones, v.zone), Node: v.selects, Designer: v.site.Role == store.Designer}
 	sec, _ := v.page.Section(v.selects)
 	var block *doc.Block
+	id, item := doc.SplitItem(v.selects)
 	if sec == nil {
-		sec, block = v.page.Block(v.selects)
+		sec, block = v.page.Block(id)
 	}
 	switch {
 	case block != nil:
-		v.blockTray(t, sec, block)
+		v.blockTray(t, sec, block, item)
 	case sec != nil:
 		v.sectionTray(t, sec)
 	default:
@@ -112,10 +117,7 @@ func (v *view) tray() *trayView {
 func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 	t.Kind, t.Hidden = "section", sec.Hidden
 	t.Trail = []crumb{{sec.ID, sec.Name}}
-	t.Note = fmt.Sprintf("%d blocks", len(sec.Blocks))
-	if len(sec.Blocks) == 1 {
-		t.Note = "1 block"
-	}
+	t.Note = blockCount(sec)
 	picture := v.pictureField(sec.Picture, "section.picture", "")
 	if !t.Designer {
 		t.Clusters = []cluster{{Title: "Surface", Fields: []field{picture}}}
@@ -130,27 +132,79 @@ func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 		}},
 		{Title: "Surface", Fields: append(v.settings(sec.Style, style.OnSection, "background", "color"), picture)},
 		{Title: "Room", Fields: v.settings(sec.Style, style.OnSection, "padding-top", "padding-bottom", "min-height")},
-		{Title: "Grid", Note: strconv.Itoa(sec.Columns(v.site.Zones, v.zone)) + " columns", Fields: v.settings(sec.Style, style.OnSection, "columns", "row-height", "column-gap", "row-gap")},
+		v.arrangementCluster(sec.Holder(), style.OnSection),
 		{Title: "Width", Fields: v.settings(sec.Style, style.OnSection, "content")},
 	}
 }
 
-func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block) {
+func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item string) {
 	t.Kind = string(b.Kind)
-	t.Trail = []crumb{{sec.ID, sec.Name}, {b.ID, blockName(b)}}
-	resolved := place.Resolve(sec, v.site.Zones)
-	_, i := sec.Block(b.ID)
-	p := resolved[v.zone][i]
-	if over := overlapped(sec, resolved[v.zone], i); over != "" {
-		t.Note = over
-	}
-	content := v.contentCluster(b)
-	if !t.Designer {
-		if len(content.Fields) > 0 {
-			t.Clusters = []cluster{content}
+	t.Trail = []crumb{{sec.ID, sec.Name}}
+	scope, series := "", (*doc.Block)(nil)
+	for _, c := range sec.Path(b.ID) {
+		id := c.ID
+		if scope != "" {
+			id = doc.ItemID(c.ID, scope)
 		}
+		t.Trail = append(t.Trail, crumb{id, blockName(c)})
+		if _, i := c.FindItem(item); item != "" && i >= 0 {
+			scope, series = item, c
+		}
+	}
+	h := sec.HolderOf(b.ID)
+	resolved := place.Resolve(h, v.site.Zones)
+	i := h.Index(b.ID)
+	shown := b
+	if series != nil {
+		it, n := series.FindItem(item)
+		shown = it.Shows(b)
+		t.Trail[len(t.Trail)-1].Name = blockName(shown)
+		t.Note = fmt.Sprintf("item %d of %d; its look is every item’s", n+1, len(series.Items))
+		t.Item = true
+	} else if over := overlapped(h, resolved[v.zone], i); over != "" && h.Arrangement == doc.Placed {
+		t.Note = over
+	} else if h.Arrangement != doc.Placed {
+		t.Note = fmt.Sprintf("%d of %d", i+1, len(h.Blocks))
+	}
+	t.Placed = h.Arrangement == doc.Placed && (series == nil || h.ID != series.ID)
+	content := v.contentClusters(shown)
+	if !t.Designer {
+		t.Clusters = content
 		return
 	}
+	if t.Placed {
+		t.Clusters = append(t.Clusters, v.placeCluster(b, h, resolved[v.zone][i]))
+	}
+	t.Clusters = append(t.Clusters, content...)
+	if a := element.Of(b.Kind); len(a.Settings) > 0 {
+		t.Clusters = append(t.Clusters, cluster{Title: a.Name, Fields: v.settings(b.Style, b.Kind, a.Settings...)})
+	}
+	if b.Kind.Is(doc.Holding) && b.Kind != doc.Series {
+		t.Clusters = append(t.Clusters, v.arrangementCluster(b.Holder(), b.Kind))
+	}
+	own := func(title string, names ...string) {
+		if fs := v.settings(b.Style, b.Kind, names...); len(fs) > 0 {
+			t.Clusters = append(t.Clusters, cluster{Title: title, Fields: fs})
+		}
+	}
+	size := []string{"width", "min-height"}
+	if h.Arrangement == doc.LineUp {
+		size = append(size, "grow")
+	}
+	own("Size", size...)
+	own("Words", "text-style", "font-size", "color", "text-align")
+	own("Padding", "padding-top", "padding-right", "padding-bottom", "padding-left")
+	own("Edge", "background", "border-radius", "box-shadow", "border-width")
+	own("Where it stands", "justify-self", "align-self", "opacity", "border-color")
+	seen := cluster{Title: "Seen on"}
+	for z := range v.site.Zones {
+		seen.SeenOn = append(seen.SeenOn, seenOn{v.site.Zones[z], !resolved[z][i].Hidden})
+	}
+	t.Clusters = append(t.Clusters, seen)
+}
+
+// placeCluster is the block's cells.
+func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster {
 	_, byHand := b.Place[v.current().ID]
 	from := "by rule"
 	if !p.Derived {
@@ -168,31 +222,47 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block) {
 		}
 		return f
 	}
-	t.Clusters = append(t.Clusters, cluster{
-		Title: "Place", Note: strconv.Itoa(sec.Columns(v.site.Zones, v.zone)) + " columns",
+	return cluster{
+		Title: "Place", Note: strconv.Itoa(h.Columns(v.site.Zones, v.zone)) + " columns",
 		Fields: []field{
 			placeField("Columns", "columns", reach(p.Column, p.Span)),
 			placeField("Rows", "rows", reach(p.Row, p.Rows)),
 			placeField("Layer", "layer", strconv.Itoa(p.Layer)),
 		},
-	})
-	if len(content.Fields) > 0 {
-		t.Clusters = append(t.Clusters, content)
 	}
-	t.Clusters = append(t.Clusters, cluster{Title: "Size", Fields: v.settings(b.Style, b.Kind, "width", "min-height", "aspect-ratio", "object-position")})
-	if b.Kind.Worded() {
-		t.Clusters = append(t.Clusters,
-			cluster{Title: "Words", Fields: v.settings(b.Style, b.Kind, "text-style", "font-size", "color", "text-align", "list-marks")},
-			cluster{Title: "Padding", Fields: v.settings(b.Style, b.Kind, "padding-top", "padding-right", "padding-bottom", "padding-left")})
+}
+
+// arrangementCluster is how the blocks of a section or container stand.
+func (v *view) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
+	c := cluster{Title: "Arrangement"}
+	f := field{ID: "f-arrange", Label: "Blocks stand", Op: "arrange", Control: "choice", Here: true}
+	for _, o := range []option{{"placed", "Placed in a grid", h.Arrangement == doc.Placed}, {"columns", "In columns", h.Arrangement == doc.Columns}, {"line-up", "In a line", h.Arrangement == doc.LineUp}} {
+		f.Options = append(f.Options, o)
 	}
-	t.Clusters = append(t.Clusters,
-		cluster{Title: "Edge", Fields: v.settings(b.Style, b.Kind, "background", "border-radius", "box-shadow", "border-width")},
-		cluster{Title: "In its cells", Fields: v.settings(b.Style, b.Kind, "justify-self", "align-self", "opacity", "border-color")})
-	seen := cluster{Title: "Seen on"}
-	for z := range v.site.Zones {
-		seen.SeenOn = append(seen.SeenOn, seenOn{v.site.Zones[z], !resolved[z][i].Hidden})
+	c.Fields = []field{f}
+	var names []string
+	switch h.Arrangement {
+	case doc.Placed:
+		c.Note = strconv.Itoa(h.Columns(v.site.Zones, v.zone)) + " columns"
+		names = []string{"columns", "row-height", "column-gap", "row-gap"}
+	case doc.Columns:
+		c.Note = "in twelfths"
+		names = []string{"shares", "column-gap", "row-gap", "align-items", "below"}
+	case doc.LineUp:
+		names = []string{"direction", "column-gap", "row-gap", "spread", "align-items", "wrap", "grow-items"}
 	}
-	t.Clusters = append(t.Clusters, seen)
+	c.Fields = append(c.Fields, v.settings(h.Style, kind, names...)...)
+	return c
+}
+
+// blockCount says how many blocks a section has.
+func blockCount(sec *doc.Section) string {
+	n := 0
+	sec.Walk(func(*doc.Block) { n++ })
+	if n == 1 {
+		return "1 block"
+	}
+	return strconv.Itoa(n) + " blocks"
 }
 
 func reach(from, n int) string {
@@ -203,7 +273,7 @@ func reach(from, n int) string {
 }
 
 // overlapped says which blocks the block lies on or under.
-func overlapped(sec *doc.Section, ps []place.Placed, i int) string {
+func overlapped(sec doc.Holder, ps []place.Placed, i int) string {
 	var on, under []string
 	for j, p := range ps {
 		if j == i || p.Hidden || !p.Overlaps(ps[i].Place) {
@@ -226,105 +296,6 @@ func overlapped(sec *doc.Section, ps []place.Placed, i int) string {
 	return ""
 }
 
-func (v *view) contentCluster(b *doc.Block) cluster {
-	c := cluster{Title: "Content"}
-	link := field{ID: "f-link", Label: "Opens", Op: "block.content", Setting: "link", Control: "text", Value: b.Content.Link, Here: b.Content.Link != "", Follows: "nothing", List: "list-pages"}
-	switch b.Kind {
-	case doc.Heading:
-		f := field{ID: "f-level", Label: "Level", Op: "block.content", Setting: "level", Control: "choice", Here: true}
-		for n := 1; n <= 6; n++ {
-			f.Options = append(f.Options, option{strconv.Itoa(n), "Heading " + strconv.Itoa(n), b.Content.Level == n})
-		}
-		c.Fields = []field{f}
-	case doc.Picture:
-		alt := field{ID: "f-alt", Label: "Words for those who can’t see it", Op: "block.content", Setting: "alt", Control: "area", Value: b.Content.Alt, Here: b.Content.Alt != ""}
-		if m, ok := v.builder.Media(b.Content.Picture); ok {
-			alt.Follows = m.Alt
-		}
-		c.Fields = []field{v.pictureField(b.Content.Picture, "block.content", "picture"), link, alt}
-	case doc.Button:
-		c.Fields = []field{link}
-	}
-	return c
-}
-
-func (v *view) pictureField(id, op, setting string) field {
-	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Value: id, Here: id != "", Follows: "none"}
-	for _, m := range v.media {
-		if m.ID == id {
-			f.Follows = m.Name
-		}
-	}
-	return f
-}
-
-// settings gives the fields of settings by name, those that the kind has.
-func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []field {
-	var fs []field
-	zs, house := v.site.Zones, &v.site.House
-	zone := v.current()
-	for _, name := range names {
-		s := style.Find(name, kind)
-		if s == nil {
-			continue
-		}
-		f := field{ID: "f-" + name, Label: s.Label, Op: "set", Setting: name, Control: "text", Zoned: true}
-		value, from, ok := values[name].Resolve(zs, v.zone)
-		if name == "columns" && from != zone.ID { // each zone has its own
-			value, from, ok = "", "", false
-		}
-		f.Here = ok && from == zone.ID
-		shown := s.Words[0]
-		if ok {
-			shown = s.Shown(house, value)
-		}
-		switch {
-		case f.Here:
-			f.Value, f.Reset = shown, "follow"
-			f.From = "the usual value"
-			if _, wider, ok := values[name].Resolve(zs, v.zone-1); ok {
-				f.From = zs[zs.Index(wider)].Name
-			}
-		default:
-			f.Follows = shown
-			if ok {
-				f.From = zs[zs.Index(from)].Name
-			} else if name == "columns" {
-				f.Follows = strconv.Itoa(zone.Columns)
-			}
-		}
-		switch s.Type {
-		case style.TypeWord:
-			f.Control = "choice"
-			if name == "object-position" {
-				f.Control = "crop"
-			}
-			for _, w := range s.Words {
-				f.Options = append(f.Options, option{w, strings.ToUpper(w[:1]) + w[1:], w == value})
-			}
-		case style.TypeColour:
-			f.List = "list-colour"
-			if ok {
-				sh := style.Sheet{House: house, Zones: zs, Zone: v.zone, Style: values}
-				f.Swatch = sh.Colour(name, "")
-			}
-		case style.TypeTextStyle:
-			f.List = "list-text-style"
-		case style.TypeShadow:
-			f.List = "list-shadow"
-		case style.TypeLength:
-			if offers := s.Offers(house); len(offers) > 0 {
-				f.List = "list-space"
-				if name == "border-radius" {
-					f.List = "list-corners"
-				}
-			}
-		}
-		fs = append(fs, f)
-	}
-	return fs
-}
-
 // elsewhere draws the section in the other zones, with the selection marked.
 func (v *view) elsewhere(t *trayView, sec *doc.Section) {
 	if sec.Hidden {
@@ -339,12 +310,14 @@ func (v *view) elsewhere(t *trayView, sec *doc.Section) {
 		var b strings.Builder
 		d.section(&b, box, 0)
 		e := elsewhere{Zone: zone, Drawing: d.svg(b.String(), box.H, map[bool]float64{true: 84, false: 46}[zone.Typical >= 600])}
-		if i := slices.IndexFunc(sec.Blocks, func(b *doc.Block) bool { return b.ID == v.selects }); i >= 0 {
-			p := place.Resolve(sec, v.site.Zones)[z][i]
+		id, _ := doc.SplitItem(v.selects)
+		h := sec.HolderOf(id)
+		if i := h.Index(id); i >= 0 {
+			p := place.Resolve(h, v.site.Zones)[z][i]
 			switch {
-			case z == 0 && !p.Hidden:
 			case p.Hidden:
 				e.Note = "not shown"
+			case z == 0 || h.Arrangement != doc.Placed:
 			case p.Derived:
 				e.Note = "by rule"
 			default:

@@ -3,10 +3,10 @@ package main
 import (
 	"fmt"
 	"math/rand/v2"
-	"slices"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/element"
 	"openplot/core/style"
 )
 
@@ -29,39 +29,59 @@ type generator struct {
 }
 
 func (g *generator) section(i int) *doc.Section {
-	sec := &doc.Section{ID: fmt.Sprintf("s%d", i), Name: "Section", Style: g.style(style.OnSection)}
-	for range g.r.IntN(9) {
-		sec.Blocks = append(sec.Blocks, g.block(sec))
-	}
+	sec := &doc.Section{ID: fmt.Sprintf("s%d", i), Name: "Section", Arrangement: g.arrangement(), Style: g.style(style.OnSection)}
+	sec.Blocks = g.blocks(sec.Holder(), 9, 0)
 	return sec
 }
 
-func (g *generator) block(sec *doc.Section) *doc.Block {
-	g.n++
-	b := &doc.Block{ID: fmt.Sprintf("b%d", g.n), Kind: doc.Kinds[g.r.IntN(len(doc.Kinds))], Place: doc.Zoned[doc.Place]{}}
+func (g *generator) arrangement() doc.Arrangement {
+	return []doc.Arrangement{doc.Placed, doc.Placed, doc.Columns, doc.LineUp}[g.r.IntN(4)]
+}
+
+// blocks makes fewer than most blocks for a holder, itself within depth containers.
+func (g *generator) blocks(h doc.Holder, most, depth int) []*doc.Block {
+	var bs []*doc.Block
+	for range g.r.IntN(most) {
+		bs = append(bs, g.block(h, depth))
+	}
+	return bs
+}
+
+func (g *generator) block(h doc.Holder, depth int) *doc.Block {
+	kind := doc.Kinds[g.r.IntN(len(doc.Kinds))]
+	for depth > 2 && kind.Is(doc.Holding) {
+		kind = doc.Kinds[g.r.IntN(len(doc.Kinds))]
+	}
+	b := element.Start(kind).Anew(func(prefix string) string {
+		g.n++
+		return fmt.Sprint(prefix, g.n)
+	})
+	b.Style = g.style(kind)
+	b.Place = doc.Zoned[doc.Place]{}
 	for z, zone := range g.site.Zones {
 		if z > 0 && g.r.IntN(3) > 0 {
 			continue
 		}
-		columns := sec.Columns(g.site.Zones, z)
+		columns := h.Columns(g.site.Zones, z)
 		c := 1 + g.r.IntN(columns)
 		b.Place[zone.ID] = doc.Place{Column: c, Span: 1 + g.r.IntN(columns-c+1), Row: 1 + g.r.IntN(12), Rows: 1 + g.r.IntN(8), Layer: g.r.IntN(3)}
 	}
 	if g.r.IntN(8) == 0 {
 		b.Hidden = doc.Zoned[bool]{g.zone(): true}
 	}
-	b.Style = g.style(b.Kind)
-	switch b.Kind {
-	case doc.Picture:
+	switch {
+	case kind == doc.Picture:
 		b.Content.Picture = "picture"
-	case doc.Divider:
-	case doc.Heading:
+	case kind == doc.Heading:
 		b.Content.Level = 1 + g.r.IntN(6)
 		b.Content.Words = g.words(1)
-	case doc.Button:
+	case kind == doc.Button:
 		b.Content.Words = g.words(1)
-	default:
+	case kind.Is(doc.Worded):
 		b.Content.Words = g.words(1 + g.r.IntN(4))
+	case kind.Is(doc.Holding) && kind != doc.Series && g.r.IntN(2) == 0:
+		b.Arrangement = g.arrangement()
+		b.Blocks = g.blocks(b.Holder(), 5, depth+1)
 	}
 	return b
 }
@@ -72,7 +92,7 @@ func (g *generator) zone() string { return g.site.Zones[g.r.IntN(len(g.site.Zone
 func (g *generator) style(kind doc.Kind) doc.Style {
 	out := doc.Style{}
 	for _, s := range style.Settings {
-		if !slices.Contains(s.On, kind) || g.r.IntN(4) > 0 {
+		if !s.On(kind) || g.r.IntN(4) > 0 {
 			continue
 		}
 		for range 1 + g.r.IntN(2) {
@@ -104,6 +124,12 @@ func (g *generator) value(s *style.Setting) string {
 			return style.Number(n) + "vh"
 		}
 		return style.Length{N: n, Unit: unit}.String()
+	case style.TypeShares:
+		var shares []string
+		for range 1 + g.r.IntN(5) {
+			shares = append(shares, fmt.Sprint(1+g.r.IntN(12)))
+		}
+		return strings.Join(shares, " ")
 	case style.TypeWhole:
 		return fmt.Sprint(1 + g.r.IntN(int(s.Max)))
 	case style.TypePercent:

@@ -21,6 +21,7 @@ import (
 	"openplot/core/layout"
 	"openplot/core/shape"
 	"openplot/fonts"
+	"openplot/icons"
 	"openplot/site"
 )
 
@@ -103,6 +104,11 @@ func (j *judge) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		http.ServeFile(w, r, uploaded)
 		return
 	}
+	if r.URL.Path == element.EmptyPicture {
+		w.Header().Set("Content-Type", "image/svg+xml")
+		_, _ = io.WriteString(w, `<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"/>`)
+		return
+	}
 	if r.URL.Path == "/picture.svg" {
 		w.Header().Set("Cache-Control", "max-age=3600, immutable")
 		w.Header().Set("Content-Type", "image/svg+xml")
@@ -140,7 +146,7 @@ func medium(id string) (element.Medium, bool) {
 }
 
 func pageCase(name string, s *doc.Site, p *doc.Page) testCase {
-	b := element.Builder{Site: s, Media: medium}
+	b := element.Builder{Site: s, Media: medium, Icon: icons.Drawing}
 	return testCase{name: name, kind: "pages", zones: s.Zones, root: b.Page(p), site: s, page: p}
 }
 

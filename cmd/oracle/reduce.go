@@ -40,7 +40,7 @@ func (j *judge) explain(c testCase, ws []int) error {
 	fmt.Printf("  smallest, at %d px: %s\n", w, t.worstText)
 	html, css := emit.NewSheet(c.zones).Document(emit.Page{Title: "x", Language: "en", Stylesheet: "x.css"}, root)
 	_, html, _ = strings.Cut(html, "</head>")
-	fmt.Printf("%s%s", strings.TrimPrefix(css, emit.Reset), html)
+	fmt.Printf("%s%s", strings.TrimPrefix(css, emit.Reset(c.root)), html)
 	for _, b := range computed(layout.New(j.lib, c.zones, root), w) {
 		fmt.Printf("    core     %-16s %8.2f %8.2f %8.2f %8.2f  %.2f\n", b.name, b.x, b.y, b.w, b.h, b.lines)
 	}

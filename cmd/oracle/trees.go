@@ -33,7 +33,7 @@ func demoCases() []testCase {
 // each ready-made section.
 func kindCases(s *doc.Site) []testCase {
 	n := 0
-	env := edit.Env{Site: s, HasPicture: func(string) bool { return true }, NewID: func(prefix string) string {
+	env := edit.Env{Site: s, HasPicture: func(string) bool { return true }, HasIcon: func(string) bool { return true }, NewID: func(prefix string) string {
 		n++
 		return fmt.Sprint(prefix, n)
 	}}

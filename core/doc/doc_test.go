@@ -55,7 +55,7 @@ func TestColumnsBelongToTheirZoneAlone(t *testing.T) {
 	zs := StandardZones()
 	s := &Section{Style: Style{"columns": {"desktop": "16", "phone": "2"}}}
 	for z, want := range []int{16, 8, 2} {
-		if got := s.Columns(zs, z); got != want {
+		if got := s.Holder().Columns(zs, z); got != want {
 			t.Errorf("%s has %d columns, want %d", zs[z].ID, got, want)
 		}
 	}

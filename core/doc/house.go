@@ -9,6 +9,7 @@ type House struct {
 	Space   []Step               `json:"space"`
 	Corners []Step               `json:"corners"`
 	Shadows []Shadow             `json:"shadows"`
+	Buttons ButtonSet            `json:"buttons"`
 	// ContentWidth is the greatest width in px of what stands in a boxed section.
 	ContentWidth float64 `json:"contentWidth"`
 	// Gutter is the least space in px between content and the viewport's edge.
@@ -59,6 +60,48 @@ type TextStyle struct {
 	// Fluid lets the size grow evenly from the narrowest zone's at its typical width to
 	// the widest zone's at its own; the zones between have none then.
 	Fluid bool `json:"fluid,omitempty"`
+}
+
+// ButtonSet is how the three looks of buttons are drawn: filled, outlined and quiet.
+type ButtonSet struct {
+	Corners string       `json:"corners"` // token of a step
+	Line    float64      `json:"line"`    // px, of an outlined button
+	Sizes   []ButtonSize `json:"sizes"`
+	// Shift is by how much the fill gets darker under the pointer, and twice as much when
+	// pressed: a difference of OKLCH lightness in per cent, lighter when negative.
+	Shift float64 `json:"shift"`
+}
+
+// ButtonSize is a named size of buttons: padding in px, and the size of its words
+// as a multiple of the text style's.
+type ButtonSize struct {
+	Token string  `json:"token"`
+	Name  string  `json:"name"`
+	X     float64 `json:"x"`
+	Y     float64 `json:"y"`
+	Size  float64 `json:"size"`
+}
+
+// StandardButtons is what a house style has that says nothing else.
+func StandardButtons() ButtonSet {
+	return ButtonSet{Corners: "soft", Line: 2, Shift: 6, Sizes: []ButtonSize{
+		{"small", "Small", 14, 7, 0.875}, {"medium", "Medium", 22, 12, 1}, {"large", "Large", 30, 16, 1.125},
+	}}
+}
+
+// Button gives the buttons' measures and the size of a token, or the medium one.
+func (h *House) Button(token string) (ButtonSet, ButtonSize) {
+	b := h.Buttons
+	if len(b.Sizes) == 0 {
+		b = StandardButtons()
+	}
+	size := b.Sizes[min(1, len(b.Sizes)-1)]
+	for _, s := range b.Sizes {
+		if s.Token == token {
+			size = s
+		}
+	}
+	return b, size
 }
 
 // Swatch finds a colour by token, or nil.
@@ -126,6 +169,7 @@ func StandardHouse() House {
 		},
 		Corners: []Step{{"square", "Square", 0}, {"soft", "Soft", 4}, {"card", "Card", 8}, {"round", "Round", 20}, {"pill", "Pill", 999}},
 		Shadows: []Shadow{{Token: "low", Name: "Low", Y: 1, Blur: 3, Opacity: 0.16}, {Token: "card", Name: "Card", Y: 6, Blur: 20, Opacity: 0.14}},
+		Buttons: StandardButtons(),
 
 		ContentWidth: 1080,
 		Gutter:       Zoned[float64]{"desktop": 40, "tablet": 32, "phone": 20},

@@ -34,45 +34,31 @@ type Section struct {
 	Picture string `json:"picture,omitempty"`
 	// Style holds the surface, the padding and the grid's measures by property
 	// name; package style knows the names and the values.
-	Style  Style    `json:"style,omitempty"`
-	Blocks []*Block `json:"blocks"`
+	Style       Style       `json:"style,omitempty"`
+	Arrangement Arrangement `json:"arrangement,omitempty"`
+	Blocks      []*Block    `json:"blocks"`
 }
 
 // Style is a set of property values by name, each by zone.
 type Style map[string]Zoned[string]
 
-// Kind says what a block is.
-type Kind string
-
-// The kinds of block.
-const (
-	Heading Kind = "heading"
-	Text    Kind = "text"
-	Picture Kind = "picture"
-	Button  Kind = "button"
-	List    Kind = "list"
-	Quote   Kind = "quote"
-	Divider Kind = "divider"
-)
-
-// Kinds lists every kind, in the order of the Shelf.
-var Kinds = []Kind{Heading, Text, List, Quote, Picture, Button, Divider}
-
-// Worded reports whether blocks of the kind hold words to be written.
-func (k Kind) Worded() bool { return k != Picture && k != Divider }
-
-// Block is one piece of content in a section.
+// Block is one piece of content in a section, or a container of further blocks.
 type Block struct {
 	ID   string `json:"id"`
 	Kind Kind   `json:"kind"`
 	Name string `json:"name,omitempty"`
-	// Place is where it stands in the grid in each zone it was placed in by hand;
-	// the widest zone always has one. Package place derives the others.
-	Place Zoned[Place] `json:"place"`
+	// Place is where it stands in the grid of a Placed arrangement, in each zone it
+	// was placed in by hand; the widest zone always has one. Package place derives the
+	// others. What stands in another arrangement keeps the one it had.
+	Place Zoned[Place] `json:"place,omitempty"`
 	// Hidden leaves the block out of a zone.
 	Hidden  Zoned[bool] `json:"hidden,omitempty"`
 	Style   Style       `json:"style,omitempty"`
 	Content Content     `json:"content"`
+	// Arrangement and Blocks are a container's. A Series holds one block, its design.
+	Arrangement Arrangement `json:"arrangement,omitempty"`
+	Blocks      []*Block    `json:"blocks,omitempty"`
+	Items       []Item      `json:"items,omitempty"` // of a Series
 }
 
 // Place is a rectangle of grid cells and the layer it is drawn in. Columns and
@@ -99,6 +85,16 @@ type Content struct {
 	Picture string `json:"picture,omitempty"` // id of a medium
 	Alt     string `json:"alt,omitempty"`     // words for those who can't see the picture
 	Link    string `json:"link,omitempty"`
+	// Values holds what else a kind asks for, by name; Entries what it lists, such as
+	// the questions of an accordion.
+	Values  map[string]string `json:"values,omitempty"`
+	Entries []Entry           `json:"entries,omitempty"`
+}
+
+// Entry is one of the things that a block lists.
+type Entry struct {
+	Words  Words             `json:"words,omitempty"`
+	Values map[string]string `json:"values,omitempty"`
 }
 
 // Words are paragraphs of text.
@@ -109,10 +105,25 @@ type Paragraph []Run
 
 // Run is a stretch of text with one look. A newline in Text is a line break.
 type Run struct {
-	Text   string `json:"text"`
-	Bold   bool   `json:"bold,omitempty"`
-	Italic bool   `json:"italic,omitempty"`
-	Link   string `json:"link,omitempty"`
+	Text      string `json:"text"`
+	Bold      bool   `json:"bold,omitempty"`
+	Italic    bool   `json:"italic,omitempty"`
+	Underline bool   `json:"underline,omitempty"`
+	Strike    bool   `json:"strike,omitempty"`
+	Small     bool   `json:"small,omitempty"`
+	Colour    string `json:"colour,omitempty"` // token of the palette
+	Link      string `json:"link,omitempty"`
+	// Item is "dots" or "numbers" on a paragraph's first run when the paragraph is an
+	// item of such a list.
+	Item string `json:"item,omitempty"`
+}
+
+// Item tells what list a paragraph is an item of, or "".
+func (p Paragraph) Item() string {
+	if len(p) == 0 {
+		return ""
+	}
+	return p[0].Item
 }
 
 // Plain gives the words without their look, paragraphs on lines of their own.
@@ -148,36 +159,12 @@ func (p *Page) Section(id string) (*Section, int) {
 	return nil, -1
 }
 
-// Block finds a block by id and the section it stands in, or nil.
+// Block finds a block by id at any depth and the section it stands in, or nil.
 func (p *Page) Block(id string) (*Section, *Block) {
 	for _, s := range p.Sections {
-		if b, _ := s.Block(id); b != nil {
-			return s, b
+		if path := s.Path(id); path != nil {
+			return s, path[len(path)-1]
 		}
 	}
 	return nil, nil
-}
-
-// Block finds a block of the section by id and gives its index, or nil and -1.
-func (s *Section) Block(id string) (*Block, int) {
-	for i, b := range s.Blocks {
-		if b.ID == id {
-			return b, i
-		}
-	}
-	return nil, -1
-}
-
-// Columns is the number of grid columns in zone i.
-func (s *Section) Columns(zs Zones, i int) int {
-	n := 0
-	if v, from, ok := s.Style["columns"].Resolve(zs, i); ok && zs.Index(from) == i {
-		for _, c := range v {
-			n = n*10 + int(c-'0')
-		}
-	}
-	if n < 1 || n > MaxColumns {
-		return zs[i].Columns
-	}
-	return n
 }

@@ -18,7 +18,9 @@ type Command struct {
 	// Base is the sequence number of the page that the person saw.
 	Base    int64      `json:"base"`
 	Node    string     `json:"node,omitempty"`
-	After   string     `json:"after,omitempty"` // a section; "" is the top of the page
+	After   string     `json:"after,omitempty"` // a section or block; "" is the beginning
+	Into    string     `json:"into,omitempty"`  // a section or container
+	At      int        `json:"at,omitempty"`    // an entry, from 0
 	Zone    string     `json:"zone,omitempty"`
 	Kind    doc.Kind   `json:"kind,omitempty"`
 	Preset  string     `json:"preset,omitempty"` // a ready-made section
@@ -55,8 +57,10 @@ type Env struct {
 	Site *doc.Site
 	// NewID makes a new id with a prefix, unique on the page.
 	NewID func(prefix string) string
-	// HasPicture tells whether the site has a medium.
+	// HasPicture tells whether the site has a medium, HasIcon whether the shipped set has
+	// an icon.
 	HasPicture func(id string) bool
+	HasIcon    func(name string) bool
 }
 
 // Result is an accepted command's outcome.
@@ -105,9 +109,15 @@ func withinLimits(p *doc.Page) error {
 	if len(p.Sections) > doc.MaxSections {
 		return doc.Problemf("Page", "has %d sections already, the most there can be", doc.MaxSections)
 	}
-	n := 0
+	n, deep := 0, 0
 	for _, s := range p.Sections {
-		n += len(s.Blocks)
+		s.Walk(func(*doc.Block) { n++ })
+		for _, b := range s.Blocks {
+			deep = max(deep, b.Depth())
+		}
+	}
+	if deep > doc.MaxDepth {
+		return doc.Problemf("Container", "would stand in %d others; %d is the most", deep-1, doc.MaxDepth-1)
 	}
 	if n > doc.MaxBlocks {
 		return doc.Problemf("Page", "has %d blocks already, the most there can be", doc.MaxBlocks)
@@ -122,6 +132,8 @@ type editing struct {
 	env      Env
 	section  *doc.Section // the node, or the section it stands in
 	block    *doc.Block   // the node, when it is a block
+	series   *doc.Block   // the Series whose item the node was pointed at in, or nil
+	item     int          // the item's index
 	selected string
 }
 
@@ -145,12 +157,35 @@ func (e *editing) find(on target) error {
 		}
 	}
 	if on != onSection {
-		if e.section, e.block = e.page.Block(e.c.Node); e.block != nil {
+		id, item := doc.SplitItem(e.c.Node)
+		if e.section, e.block = e.page.Block(id); e.block != nil && e.findItem(item) {
 			return nil
 		}
 	}
 	what := map[target]string{onSection: "Section", onBlock: "Block", onEither: "Selection"}[on]
 	return doc.Problemf(what, "%.40q isn't on this page (any more)", e.c.Node)
+}
+
+// findItem finds the Series that a block of its design stands in; "" is no item.
+func (e *editing) findItem(id string) bool {
+	if id == "" {
+		return true
+	}
+	for _, b := range e.section.Path(e.block.ID) {
+		if _, i := b.FindItem(id); i >= 0 {
+			e.series, e.item = b, i
+			return true
+		}
+	}
+	return false
+}
+
+// holder is what the block stands in, or the section itself.
+func (e *editing) holder() doc.Holder {
+	if e.block == nil {
+		return e.section.Holder()
+	}
+	return e.section.HolderOf(e.block.ID)
 }
 
 // kind is the node's kind as settings see it.

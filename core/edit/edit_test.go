@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"openplot/core/doc"
+	"openplot/core/element"
 	"openplot/core/style"
 )
 
@@ -20,6 +21,7 @@ func env() Env {
 		Site:       site,
 		NewID:      func(prefix string) string { n++; return fmt.Sprintf("%snew%d", prefix, n) },
 		HasPicture: func(id string) bool { return id == "m1" },
+		HasIcon:    func(name string) bool { return name == "clock" },
 	}
 }
 
@@ -28,6 +30,23 @@ func page(e Env) *doc.Page {
 	for i := range Presets {
 		p.Sections = append(p.Sections, Presets[i].make(e.NewID))
 	}
+	return p
+}
+
+// someOf gives a page with two ready-made sections and one that holds blocks of some
+// kinds.
+func someOf(r *rand.Rand, e Env) *doc.Page {
+	p := &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
+	for range 2 {
+		p.Sections = append(p.Sections, Presets[r.IntN(len(Presets))].make(e.NewID))
+	}
+	s := &doc.Section{ID: e.NewID("s"), Name: "Kinds", Arrangement: []doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}[r.IntN(3)]}
+	for i := range 4 {
+		b := element.Start(doc.Kinds[r.IntN(len(doc.Kinds))]).Anew(e.NewID)
+		b.Place = doc.Zoned[doc.Place]{"desktop": {Column: 1 + 3*i, Span: 3, Row: 1 + r.IntN(4), Rows: 1 + r.IntN(4)}}
+		s.Blocks = append(s.Blocks, b)
+	}
+	p.Sections = append(p.Sections, s)
 	return p
 }
 
@@ -50,27 +69,44 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 	pick := func(from ...string) string { return from[r.IntN(len(from))] }
 	c := Command{Op: ops[r.IntN(len(ops))], Zone: e.Site.Zones[r.IntN(3)].ID, DX: r.IntN(7) - 3, DY: r.IntN(7) - 3, Hide: r.IntN(2) == 0, Preset: Presets[r.IntN(len(Presets))].ID, Kind: doc.Kinds[r.IntN(len(doc.Kinds))]}
 	nodes := []string{"nothing"}
-	var sections []string
+	var sections, holders []string
 	for _, s := range p.Sections {
 		sections = append(sections, s.ID)
 		nodes = append(nodes, s.ID)
-		for _, b := range s.Blocks {
+		s.Walk(func(b *doc.Block) {
 			nodes = append(nodes, b.ID, b.ID)
-		}
+			if b.Kind.Is(doc.Holding) {
+				holders = append(holders, b.ID)
+			}
+			for _, it := range b.Items {
+				b.Walk(func(in *doc.Block) { nodes = append(nodes, doc.ItemID(in.ID, it.ID)) })
+			}
+		})
 	}
+	holders = append(holders, sections...)
 	c.Node = nodes[r.IntN(len(nodes))]
-	if len(sections) > 0 && (strings.HasPrefix(c.Op, "section.") || c.Op == "block.add") {
+	if len(sections) > 0 && strings.HasPrefix(c.Op, "section.") {
 		c.Node = sections[r.IntN(len(sections))]
+	}
+	if len(holders) > 0 && (c.Op == "block.add" || c.Op == "arrange") {
+		c.Node = holders[r.IntN(len(holders))]
 	}
 	if len(sections) > 0 && r.IntN(3) > 0 {
 		c.After = sections[r.IntN(len(sections))]
+		if c.Op == "block.add" || c.Op == "block.move" {
+			c.After = nodes[r.IntN(len(nodes))]
+		}
 	}
+	if len(holders) > 0 {
+		c.Into = holders[r.IntN(len(holders))]
+	}
+	c.At = r.IntN(4)
 	if r.IntN(2) == 0 {
 		c.Place = &doc.Place{Column: r.IntN(14), Span: r.IntN(6), Row: r.IntN(9), Rows: r.IntN(6), Layer: r.IntN(4)}
 	}
 	s := style.Settings[r.IntN(len(style.Settings))]
-	c.Setting = pick(s.Name, "columns", "rows", "layer", "title", "name", "level", "alt", "link", "picture")
-	c.Value = pick("12", "24px", "1 – 3", "$accent", "m1", "Words", "<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Words[0], "header", "anchor")
+	c.Setting = pick(s.Name, "columns", "rows", "layer", "title", "name", "level", "alt", "link", "picture", "number", "icon", "shares", "label", "cells")
+	c.Value = pick("12", "columns", "line-up", "placed", "4 8", "clock", "a\tb\nc", "24px", "1 – 3", "$accent", "m1", "Words", "<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Words[0], "header", "anchor")
 	return c
 }
 
@@ -78,8 +114,7 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 // way back must be the one that was there on the way.
 func run(t *testing.T, r *rand.Rand, n int) {
 	e := env()
-	first := page(e)
-	p := first
+	p := someOf(r, e)
 	before := []string{encoded(t, p)}
 	var inverses [][]Step
 	for range n {
@@ -157,7 +192,7 @@ func TestRandomCommandsReachEveryOperation(t *testing.T) {
 	e := env()
 	for seed := range uint64(3000) {
 		r := rand.New(rand.NewPCG(seed, 3))
-		p := page(e)
+		p := someOf(r, e)
 		for range 8 {
 			c := command(r, p, e)
 			if res, err := Apply(p, c, e); err == nil && len(res.Steps) > 0 {
@@ -301,7 +336,10 @@ func TestParseWords(t *testing.T) {
 		`<p onclick="x" style="y">One</p>`:  `[[{"text":"One"}]]`,
 		"":                                  `null`,
 		"&lt;b&gt; &amp; more":              `[[{"text":"\u003cb\u003e \u0026 more"}]]`,
-		"<ul><li>one</li><li>two</li></ul>": `[[{"text":"one"}],[{"text":"two"}]]`,
+		"<ul><li>one</li><li>two</li></ul>": `[[{"text":"one","item":"dots"}],[{"text":"two","item":"dots"}]]`,
+		"<ol><li><u>one</u> <s>two</s></li></ol><p><small>three</small></p>":                           `[[{"text":"one","underline":true,"item":"numbers"},{"text":" "},{"text":"two","strike":true}],[{"text":"three","small":true}]]`,
+		`<span data-colour="accent">red</span> <span data-colour="url(x)" style="color:red">no</span>`: `[[{"text":"red","colour":"accent"},{"text":" no"}]]`,
+		"<li>one</li><li>two</li>": `[[{"text":"one"}],[{"text":"two"}]]`,
 	} {
 		w, err := ParseWords(in)
 		if err != nil {

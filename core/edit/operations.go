@@ -1,15 +1,11 @@
 package edit
 
 import (
-	"fmt"
 	"net/url"
 	"regexp"
-	"slices"
-	"strconv"
 	"strings"
 
 	"openplot/core/doc"
-	"openplot/core/place"
 	"openplot/core/style"
 )
 
@@ -35,7 +31,8 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"section.role":      {onSection, false, false, (*editing).setRole},      // Node, Value
 		"section.anchor":    {onSection, false, false, (*editing).setAnchor},    // Node, Value
 		"section.picture":   {onSection, false, true, (*editing).setBackdrop},   // Node, Value
-		"block.add":         {onSection, true, false, (*editing).addBlock},      // Node: the section; Kind, Zone, Place, Value: a picture
+		"block.add":         {onEither, true, false, (*editing).addBlock},       // Node: a section or container; Kind, Zone, Place or After, Value: a picture
+		"block.move":        {onBlock, false, false, (*editing).moveBlock},      // Node, Into, After
 		"block.place":       {onBlock, true, false, (*editing).placeBlock},      // Node, Zone, Place
 		"block.nudge":       {onBlock, true, false, (*editing).nudge},           // Node, Zone, DX, DY
 		"block.resize":      {onBlock, true, false, (*editing).resize},          // Node, Zone, DX, DY
@@ -44,7 +41,16 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"block.layer":       {onBlock, true, false, (*editing).changeLayer},     // Node, Zone, DY: 1 or -1
 		"block.hide":        {onBlock, true, false, (*editing).hideBlock},       // Node, Zone, Hide
 		"block.write":       {onBlock, false, true, (*editing).write},           // Node, Value: HTML
-		"block.content":     {onBlock, false, true, (*editing).setContent},      // Node, Setting: level, picture, alt or link; Value
+		"block.content":     {onBlock, false, true, (*editing).setContent},      // Node, Setting: a field of its anatomy; Value
+		"entry.add":         {onBlock, false, true, (*editing).addEntry},        // Node, At
+		"entry.remove":      {onBlock, false, true, (*editing).removeEntry},     // Node, At
+		"entry.shift":       {onBlock, false, true, (*editing).shiftEntry},      // Node, At, DY
+		"entry.write":       {onBlock, false, true, (*editing).writeEntry},      // Node, At, Value: HTML
+		"entry.set":         {onBlock, false, true, (*editing).setEntry},        // Node, At, Setting, Value
+		"item.add":          {onBlock, false, true, (*editing).addItem},         // Node: of an item, or the Series
+		"item.remove":       {onBlock, false, true, (*editing).removeItem},      // Node: of an item
+		"item.shift":        {onBlock, false, true, (*editing).shiftItem},       // Node: of an item; DY
+		"arrange":           {onEither, false, false, (*editing).arrange},       // Node: a section or container; Value
 		"rename":            {onEither, false, false, (*editing).rename},        // Node, Value
 		"set":               {onEither, true, false, (*editing).set},            // Node, Zone, Setting, Value
 		"follow":            {onEither, true, false, (*editing).follow},         // Node, Zone, Setting
@@ -150,7 +156,13 @@ func (e *editing) head(change func(*doc.Section)) []Step {
 }
 
 func (e *editing) replace(change func(*doc.Block)) []Step {
-	b := e.block.Clone()
+	return setBlock(e.block, change)
+}
+
+// setBlock gives the step that replaces a block's own fields after change.
+func setBlock(b *doc.Block, change func(*doc.Block)) []Step {
+	b = b.Clone()
+	b.Blocks = nil
 	change(b)
 	return []Step{{Do: SetBlock, ID: b.ID, Block: b}}
 }
@@ -260,17 +272,36 @@ func (e *editing) follow() ([]Step, error) {
 }
 
 func (e *editing) delete() ([]Step, error) {
-	if e.block != nil {
-		e.selected = e.section.ID
-		return []Step{{Do: RemoveBlock, ID: e.block.ID}}, nil
+	switch {
+	case e.block == nil:
+		return []Step{{Do: RemoveSection, ID: e.section.ID}}, nil
+	case e.series != nil && e.holder().ID == e.series.ID: // the design, as one item shows it
+		return e.removeItem()
 	}
-	return []Step{{Do: RemoveSection, ID: e.section.ID}}, nil
+	e.selected = e.holder().ID
+	return []Step{{Do: RemoveBlock, ID: e.block.ID}}, nil
 }
 
 func (e *editing) duplicate() ([]Step, error) {
-	if e.block != nil {
-		c := e.block.Clone()
-		c.ID = e.env.NewID("b")
+	if e.block == nil {
+		c := e.section.Clone()
+		c.ID, c.Anchor = e.env.NewID("s"), ""
+		if c.Name, _ = text("Name", c.Name+" copy", doc.MaxNameRunes); c.Name == "" {
+			c.Name = e.section.Name
+		}
+		for i, b := range c.Blocks {
+			c.Blocks[i] = b.Anew(e.env.NewID)
+		}
+		_, i := e.page.Section(e.section.ID)
+		e.selected = c.ID
+		return []Step{{Do: InsertSection, At: i + 1, Section: c}}, nil
+	}
+	h := e.holder()
+	if e.series != nil && h.ID == e.series.ID {
+		return e.addItem()
+	}
+	c := e.block.Anew(e.env.NewID)
+	if h.Arrangement == doc.Placed {
 		at := doc.Zoned[doc.Place]{}
 		for zone, p := range c.Place { // below the original, over whatever is there
 			p.Row = min(p.Row+p.Rows, doc.MaxRow-p.Rows+1)
@@ -278,156 +309,12 @@ func (e *editing) duplicate() ([]Step, error) {
 			at[zone] = p
 		}
 		c.Place = at
-		_, i := e.section.Block(e.block.ID)
-		e.selected = c.ID
-		return []Step{{Do: InsertBlock, Parent: e.section.ID, At: i + 1, Block: c}}, nil
 	}
-	c := e.section.Clone()
-	c.ID, c.Anchor = e.env.NewID("s"), ""
-	if c.Name, _ = text("Name", c.Name+" copy", doc.MaxNameRunes); c.Name == "" {
-		c.Name = e.section.Name
-	}
-	for i, b := range c.Blocks {
-		b = b.Clone()
-		b.ID = e.env.NewID("b")
-		c.Blocks[i] = b
-	}
-	_, i := e.page.Section(e.section.ID)
 	e.selected = c.ID
-	return []Step{{Do: InsertSection, At: i + 1, Section: c}}, nil
+	return []Step{{Do: InsertBlock, Parent: h.ID, At: h.Index(e.block.ID) + 1, Block: c}}, nil
 }
 
 func (e *editing) zones() doc.Zones { return e.env.Site.Zones }
-
-// placed is the block's index in its section and its placement in the command's
-// zone, with all the others'.
-func (e *editing) placed() (ps []place.Placed, index, columns int) {
-	z := e.zones().Index(e.c.Zone)
-	_, index = e.section.Block(e.block.ID)
-	return place.Resolve(e.section, e.zones())[z], index, e.section.Columns(e.zones(), z)
-}
-
-// at gives the step that puts the block somewhere by hand in the zone.
-func (e *editing) at(p doc.Place) []Step {
-	if now, ok := e.block.Place[e.c.Zone]; ok && now == p {
-		return nil
-	}
-	return e.replace(func(b *doc.Block) { b.Place = b.Place.With(e.c.Zone, p) })
-}
-
-func checkPlace(p doc.Place, columns int) error {
-	switch {
-	case p.Column < 1 || p.Column > columns:
-		return doc.Problemf("Columns", "begin at %d; the grid has columns 1 to %d here", p.Column, columns)
-	case p.Span < 1 || p.Column+p.Span-1 > columns:
-		return doc.Problemf("Columns", "reach from %d over %d; the grid has %d columns here", p.Column, p.Span, columns)
-	case p.Row < 1 || p.Rows < 1 || p.Row+p.Rows-1 > doc.MaxRow || p.Row > doc.MaxRow || p.Rows > doc.MaxRow:
-		return doc.Problemf("Rows", "begin at %d and are %d; they lie between 1 and %d", p.Row, p.Rows, doc.MaxRow)
-	case p.Layer < 0 || p.Layer > doc.MaxLayer:
-		return doc.Problemf("Layer", "can't be %d; write 0 to %d", p.Layer, doc.MaxLayer)
-	}
-	return nil
-}
-
-func (e *editing) placeBlock() ([]Step, error) {
-	if e.c.Place == nil {
-		return nil, doc.Problemf("Place", "is missing: say columns and rows")
-	}
-	_, _, columns := e.placed()
-	if err := checkPlace(*e.c.Place, columns); err != nil {
-		return nil, err
-	}
-	return e.at(*e.c.Place), nil
-}
-
-func (e *editing) nudge() ([]Step, error) {
-	ps, i, columns := e.placed()
-	return e.at(place.Nudge(ps[i].Place, bounded(e.c.DX), bounded(e.c.DY), columns)), nil
-}
-
-func (e *editing) resize() ([]Step, error) {
-	ps, i, columns := e.placed()
-	return e.at(place.Resize(ps[i].Place, bounded(e.c.DX), bounded(e.c.DY), columns)), nil
-}
-
-// bounded keeps a step from overflowing when it is added.
-func bounded(n int) int { return min(max(n, -doc.MaxRow), doc.MaxRow) }
-
-// setPlace reads "3 – 8" for columns and rows, or one number, and the layer.
-func (e *editing) setPlace() ([]Step, error) {
-	ps, i, columns := e.placed()
-	p := ps[i].Place
-	from, to, err := span(e.c.Value)
-	switch e.c.Setting {
-	case "columns":
-		if err != nil {
-			return nil, doc.Problemf("Columns", "can't be %.40q: write the first and the last, such as 3 – 8", e.c.Value)
-		}
-		p.Column, p.Span = from, to-from+1
-	case "rows":
-		if err != nil {
-			return nil, doc.Problemf("Rows", "can't be %.40q: write the first and the last, such as 2 – 6", e.c.Value)
-		}
-		p.Row, p.Rows = from, to-from+1
-	case "layer":
-		if p.Layer, err = strconv.Atoi(strings.TrimSpace(e.c.Value)); err != nil {
-			return nil, doc.Problemf("Layer", "can't be %.40q: write a number from 0 to %d", e.c.Value, doc.MaxLayer)
-		}
-	default:
-		return nil, doc.Problemf("Setting", "%.40q isn't part of a placement; columns, rows and layer are", e.c.Setting)
-	}
-	if err := checkPlace(p, columns); err != nil {
-		return nil, err
-	}
-	return e.at(p), nil
-}
-
-// span reads "a – b", "a-b", "a b" or "a".
-func span(v string) (from, to int, err error) {
-	parts := strings.FieldsFunc(v, func(r rune) bool { return strings.ContainsRune("-–— ", r) })
-	if len(parts) == 1 {
-		parts = append(parts, parts[0])
-	}
-	if len(parts) != 2 {
-		return 0, 0, fmt.Errorf("%d parts", len(parts))
-	}
-	if from, err = strconv.Atoi(parts[0]); err == nil {
-		to, err = strconv.Atoi(parts[1])
-	}
-	if err == nil && (from < 0 || to < from || to > 1<<20) {
-		err = fmt.Errorf("from %d to %d", from, to)
-	}
-	return from, to, err
-}
-
-func (e *editing) followPlace() ([]Step, error) {
-	if e.c.Zone == e.zones().Widest() {
-		return nil, doc.Problemf("Place", "can't follow in %s: it is the zone the others follow", e.zones()[0].Name)
-	}
-	if _, ok := e.block.Place[e.c.Zone]; !ok {
-		return nil, nil
-	}
-	return e.replace(func(b *doc.Block) { b.Place = b.Place.Without(e.c.Zone) }), nil
-}
-
-func (e *editing) changeLayer() ([]Step, error) {
-	ps, i, _ := e.placed()
-	if e.c.DY == 0 {
-		return nil, doc.Problemf("Layer", "say up or down")
-	}
-	var steps []Step
-	layers := place.Layers(ps, i, sign(e.c.DY))
-	for k, b := range e.section.Blocks {
-		if layer, ok := layers[k]; ok && layer != ps[k].Layer {
-			p := ps[k].Place
-			p.Layer = layer
-			b = b.Clone()
-			b.Place = b.Place.With(e.c.Zone, p)
-			steps = append(steps, Step{Do: SetBlock, ID: b.ID, Block: b})
-		}
-	}
-	return steps, nil
-}
 
 func (e *editing) hideBlock() ([]Step, error) {
 	return e.replace(func(b *doc.Block) {
@@ -437,94 +324,6 @@ func (e *editing) hideBlock() ([]Step, error) {
 			b.Hidden = b.Hidden.With(e.c.Zone, e.c.Hide)
 		}
 	}), nil
-}
-
-func (e *editing) addBlock() ([]Step, error) {
-	if !slices.Contains(doc.Kinds, e.c.Kind) {
-		return nil, doc.Problemf("Block", "%.40q is no kind of block", e.c.Kind)
-	}
-	if err := e.picture(e.c.Value); err != nil {
-		return nil, err
-	}
-	zones := e.zones()
-	resolved := place.Resolve(e.section, zones)
-	b := newBlock(e.c.Kind, e.env.NewID("b"))
-	b.Content.Picture = e.c.Value
-	z := zones.Index(e.c.Zone)
-	put := func(z int, p *doc.Place) error {
-		columns := e.section.Columns(zones, z)
-		at := defaultPlace(e.c.Kind, columns, place.FreeRow(resolved[z]))
-		if p != nil {
-			at = *p
-		}
-		for _, q := range resolved[z] { // new things come on top
-			if at.Overlaps(q.Place) && !q.Hidden {
-				at.Layer = min(max(at.Layer, q.Layer+1), doc.MaxLayer)
-			}
-		}
-		if err := checkPlace(at, columns); err != nil {
-			return err
-		}
-		b.Place = b.Place.With(zones[z].ID, at)
-		return nil
-	}
-	var err error
-	if z > 0 && e.c.Place != nil { // dropped by hand in a narrower zone
-		err = put(z, e.c.Place)
-		if err == nil {
-			err = put(0, nil)
-		}
-	} else if z == 0 {
-		err = put(0, e.c.Place)
-	} else {
-		err = put(0, nil)
-	}
-	if err != nil {
-		return nil, err
-	}
-	e.selected = b.ID
-	return []Step{{Do: InsertBlock, Parent: e.section.ID, At: len(e.section.Blocks), Block: b}}, nil
-}
-
-func (e *editing) write() ([]Step, error) {
-	if !e.block.Kind.Worded() {
-		return nil, doc.Problemf("Words", "a %s has none", e.block.Kind)
-	}
-	words, err := ParseWords(e.c.Value)
-	if err != nil {
-		return nil, err
-	}
-	return e.replace(func(b *doc.Block) { b.Content.Words = words }), nil
-}
-
-func (e *editing) setContent() ([]Step, error) {
-	v, kind := e.c.Value, e.block.Kind
-	switch {
-	case e.c.Setting == "level" && kind == doc.Heading:
-		n, err := strconv.Atoi(v)
-		if err != nil || n < 1 || n > 6 {
-			return nil, doc.Problemf("Level", "can't be %.40q: choose 1 to 6", v)
-		}
-		return e.replace(func(b *doc.Block) { b.Content.Level = n }), nil
-	case e.c.Setting == "picture" && kind == doc.Picture:
-		if err := e.picture(v); err != nil {
-			return nil, err
-		}
-		return e.replace(func(b *doc.Block) { b.Content.Picture = v }), nil
-	case e.c.Setting == "alt" && kind == doc.Picture:
-		alt, err := text("Words for those who can't see it", strings.Join(strings.Fields(v), " "), 1000)
-		if err != nil {
-			return nil, err
-		}
-		return e.replace(func(b *doc.Block) { b.Content.Alt = alt }), nil
-	case e.c.Setting == "link" && (kind == doc.Picture || kind == doc.Button):
-		link, err := CheckLink(v)
-		if err != nil {
-			return nil, err
-		}
-		return e.replace(func(b *doc.Block) { b.Content.Link = link }), nil
-	}
-	return nil, doc.Problemf("Setting", "%.40q isn't part of a %s's content", e.c.Setting, kind)
 }
 
 // CheckLink checks an address that a visitor can follow: a page of the site

@@ -2,7 +2,6 @@ package edit
 
 import (
 	"openplot/core/doc"
-	"openplot/core/place"
 )
 
 // Preset is a ready-made section.
@@ -16,9 +15,7 @@ func (p *Preset) make(newID func(string) string) *doc.Section {
 	s := p.section.Clone()
 	s.ID = newID("s")
 	for i, b := range s.Blocks {
-		b = b.Clone()
-		b.ID = newID("b")
-		s.Blocks[i] = b
+		s.Blocks[i] = b.Anew(newID)
 	}
 	return s
 }
@@ -99,33 +96,4 @@ var Presets = []Preset{
 			heading(3, "The third", andTablet(at(9, 4, 4, 2), 1, 3, 12, 2)),
 			textBlock("What to do next, and what happens after they do.", andTablet(at(9, 4, 6, 4), 4, 5, 12, 3), nil),
 		}}},
-}
-
-// newBlock gives a block with sensible stand-in content.
-func newBlock(kind doc.Kind, id string) *doc.Block {
-	b := &doc.Block{ID: id, Kind: kind}
-	switch kind {
-	case doc.Heading:
-		b.Content = doc.Content{Level: 2, Words: doc.PlainWords("A heading for this part")}
-	case doc.Text:
-		b.Content = doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")}
-	case doc.List:
-		b.Content = doc.Content{Words: doc.PlainWords("The first thing to know", "The second, a little longer than it", "And the last")}
-	case doc.Quote:
-		b.Content = doc.Content{Words: doc.PlainWords("Put here what somebody said, in their own words.", "Their name, and who they are")}
-	case doc.Button:
-		b.Content = doc.Content{Words: doc.PlainWords("Find out more")}
-	case doc.Picture:
-		b.Style = doc.Style{"aspect-ratio": everywhere("rows")}
-	}
-	return b
-}
-
-// defaultPlace is where a new block goes when nobody pointed anywhere: at the left
-// of the first free row.
-func defaultPlace(kind doc.Kind, columns, row int) doc.Place {
-	p := doc.Place{Column: 1, Row: row}
-	p.Span, p.Rows = place.DefaultSize(kind, columns)
-	p.Row = min(p.Row, doc.MaxRow-p.Rows+1)
-	return p
 }

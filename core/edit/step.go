@@ -12,10 +12,10 @@ import (
 type Step struct {
 	Do      Do           `json:"do"`
 	ID      string       `json:"id,omitempty"`      // of the node
-	Parent  string       `json:"parent,omitempty"`  // section of an inserted block
+	Parent  string       `json:"parent,omitempty"`  // section or container that a block goes into
 	At      int          `json:"at,omitempty"`      // index of an inserted or moved node
 	Section *doc.Section `json:"section,omitempty"` // whole for an insertion, without blocks for a replacement
-	Block   *doc.Block   `json:"block,omitempty"`
+	Block   *doc.Block   `json:"block,omitempty"`   // likewise
 	Page    *PageHead    `json:"page,omitempty"`
 }
 
@@ -31,6 +31,7 @@ const (
 	SetSection    Do = "set section"
 	InsertBlock   Do = "insert block"
 	RemoveBlock   Do = "remove block"
+	MoveBlock     Do = "move block"
 	SetBlock      Do = "set block"
 )
 
@@ -98,34 +99,100 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 		p.Sections[i] = &next
 		return Step{Do: SetSection, ID: s.ID, Section: sec.Head()}, nil
 	case InsertBlock:
-		sec, i := p.Section(s.Parent)
-		if sec == nil {
+		var clash string
+		s.Block.Walk(func(b *doc.Block) {
+			if taken(p, b.ID) {
+				clash = b.ID
+			}
+		})
+		if clash != "" {
+			return Step{}, fmt.Errorf("%s: the id %s is on the page already", s.Do, clash)
+		}
+		if !insert(p, s.Parent, s.At, s.Block) {
 			return missing()
 		}
-		if taken(p, s.Block.ID) {
-			return Step{}, fmt.Errorf("%s: the id %s is on the page already", s.Do, s.Block.ID)
-		}
-		next := sec.Clone()
-		next.Blocks = slices.Insert(next.Blocks, min(max(s.At, 0), len(next.Blocks)), s.Block)
-		p.Sections[i] = next
 		return Step{Do: RemoveBlock, ID: s.Block.ID}, nil
-	case RemoveBlock, SetBlock:
-		sec, b := p.Block(s.ID)
+	case RemoveBlock:
+		b, parent, at := remove(p, s.ID)
 		if b == nil {
 			return missing()
 		}
-		_, si := p.Section(sec.ID)
-		_, bi := sec.Block(s.ID)
-		next := sec.Clone()
-		p.Sections[si] = next
-		if s.Do == SetBlock {
-			next.Blocks[bi] = s.Block
-			return Step{Do: SetBlock, ID: s.ID, Block: b}, nil
+		return Step{Do: InsertBlock, Parent: parent, At: at, Block: b}, nil
+	case MoveBlock:
+		b, parent, at := remove(p, s.ID)
+		if b == nil || !insert(p, s.Parent, s.At, b) {
+			return missing()
 		}
-		next.Blocks = without(next.Blocks, bi)
-		return Step{Do: InsertBlock, Parent: sec.ID, At: bi, Block: b}, nil
+		return Step{Do: MoveBlock, ID: s.ID, Parent: parent, At: at}, nil
+	case SetBlock:
+		var was *doc.Block
+		found := within(p, s.ID, func(b *doc.Block) {
+			was = b.Head()
+			blocks := b.Blocks
+			*b = *s.Block
+			b.Blocks = blocks
+		})
+		if !found {
+			return missing()
+		}
+		return Step{Do: SetBlock, ID: s.ID, Block: was}, nil
 	}
 	return Step{}, fmt.Errorf("unknown step %q", s.Do)
+}
+
+// within changes a copy of a block, and has copies of all that it stands in on the
+// page; found is false when there is none of the id.
+func within(p *doc.Page, id string, change func(*doc.Block)) (found bool) {
+	for i, sec := range p.Sections {
+		if path := sec.Path(id); path != nil {
+			next := sec.Clone()
+			p.Sections[i] = next
+			blocks := next.Blocks
+			for k, b := range path {
+				at := slices.Index(blocks, b)
+				blocks[at] = b.Clone()
+				if k == len(path)-1 {
+					change(blocks[at])
+				}
+				blocks = blocks[at].Blocks
+			}
+			return true
+		}
+	}
+	return false
+}
+
+// insert puts a block into a section or container.
+func insert(p *doc.Page, parent string, at int, b *doc.Block) bool {
+	into := func(list []*doc.Block) []*doc.Block {
+		return slices.Insert(list, min(max(at, 0), len(list)), b)
+	}
+	if sec, i := p.Section(parent); sec != nil {
+		next := sec.Clone()
+		next.Blocks = into(next.Blocks)
+		p.Sections[i] = next
+		return true
+	}
+	return within(p, parent, func(c *doc.Block) { c.Blocks = into(c.Blocks) })
+}
+
+// remove takes a block from the page and tells where it stood.
+func remove(p *doc.Page, id string) (b *doc.Block, parent string, at int) {
+	sec, b := p.Block(id)
+	if b == nil {
+		return nil, "", 0
+	}
+	h := sec.HolderOf(id)
+	at = h.Index(id)
+	if h.ID == sec.ID {
+		next := sec.Clone()
+		next.Blocks = without(next.Blocks, at)
+		_, i := p.Section(sec.ID)
+		p.Sections[i] = next
+	} else {
+		within(p, h.ID, func(c *doc.Block) { c.Blocks = without(c.Blocks, at) })
+	}
+	return b, h.ID, at
 }
 
 // without removes an element; of the last one nothing is left, so that a page is

@@ -12,7 +12,7 @@ import (
 )
 
 // ParseWords reads words from HTML as an editable element holds it: paragraphs,
-// line breaks, strong, em and links; everything else is taken for its text alone.
+// line breaks, strong, em, u, s, small, colours of the palette, lists and links; everything else is taken for its text alone.
 // White space is collapsed as CSS does, and a link that can't be followed becomes
 // plain text.
 func ParseWords(fragment string) (doc.Words, error) {
@@ -43,6 +43,8 @@ type wordReader struct {
 	para  doc.Paragraph
 	// begun is true inside a paragraph, even one without words.
 	begun bool
+	// item is the list that the paragraph is an item of, or "".
+	item string
 }
 
 // maxWordsDepth is how deep elements are looked into; text below is left out.
@@ -73,6 +75,18 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 		look.Bold = true
 	case atom.I, atom.Em:
 		look.Italic = true
+	case atom.U:
+		look.Underline = true
+	case atom.S, atom.Strike, atom.Del:
+		look.Strike = true
+	case atom.Small:
+		look.Small = true
+	case atom.Span, atom.Font:
+		for _, a := range n.Attr {
+			if a.Key == "data-colour" && tokenPattern.MatchString(a.Val) {
+				look.Colour = a.Val
+			}
+		}
 	case atom.A:
 		for _, a := range n.Attr {
 			if a.Key == "href" {
@@ -87,6 +101,12 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 			w.end()
 		}
 		w.begun = true
+	}
+	if n.DataAtom == atom.Li && n.Parent != nil {
+		w.item = "dots"
+		if n.Parent.DataAtom == atom.Ol {
+			w.item = "numbers"
+		}
 	}
 	for c := n.FirstChild; c != nil; c = c.NextSibling {
 		w.read(c, look, depth+1)
@@ -131,7 +151,7 @@ func (w *wordReader) end() {
 	}
 	var p doc.Paragraph
 	for _, r := range w.para {
-		if k := len(p) - 1; k >= 0 && p[k].Bold == r.Bold && p[k].Italic == r.Italic && p[k].Link == r.Link {
+		if k := len(p) - 1; k >= 0 && alike(p[k], r) {
 			p[k].Text += r.Text
 		} else {
 			p = append(p, r)
@@ -147,6 +167,15 @@ func (w *wordReader) end() {
 	if len(p) == 0 {
 		p = nil
 	}
+	if len(p) > 0 {
+		p[0].Item = w.item
+	}
 	w.words = append(w.words, p)
-	w.para, w.begun = nil, false
+	w.para, w.begun, w.item = nil, false, ""
+}
+
+// alike reports whether two runs have one look.
+func alike(a, b doc.Run) bool {
+	a.Text, b.Text = "", ""
+	return a == b
 }

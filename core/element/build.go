@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"openplot/core/doc"
-	"openplot/core/place"
 	"openplot/core/style"
 )
 
@@ -31,6 +30,8 @@ type Builder struct {
 	Site *doc.Site
 	// Media finds a picture by id.
 	Media func(id string) (Medium, bool)
+	// Icon gives the SVG shapes of an icon on a plane of 16 by 16; nil has none.
+	Icon func(name string) (svg string, ok bool)
 	// Link turns an address as entered into the one to write; nil keeps it.
 	Link func(string) string
 	// DropEmpty leaves out what a visitor can't see, such as a picture that has
@@ -39,6 +40,11 @@ type Builder struct {
 	// Kept has the elements of sections already built; they are used again for the
 	// very same section, which never changes. A nil map keeps none.
 	Kept map[*doc.Section]*Node
+
+	// item is the Series' item being built, or "".
+	item string
+	// portion is the part of the content's width that a block has, by zone; nil for all.
+	portion []float64
 }
 
 // Page gives the body element of a page: headers, <main>, footers.
@@ -96,16 +102,32 @@ func (b *Builder) rootStyles() []style.Style {
 	})
 }
 
-// styles makes a style per zone that inherits from the parent's.
+// styles makes a style per zone that inherits from the parent's; set may be nil.
 func (b *Builder) styles(parent *Node, set func(zone int, st *style.Style)) []style.Style {
 	ss := make([]style.Style, len(b.Site.Zones))
 	for z := range ss {
 		if parent != nil {
 			ss[z].Inherit(&parent.Styles[z])
 		}
-		set(z, &ss[z])
+		if set != nil {
+			set(z, &ss[z])
+		}
 	}
 	return ss
+}
+
+// child adds an element that inherits from the parent.
+func (b *Builder) child(parent *Node, tag string, set func(zone int, st *style.Style)) *Node {
+	c := &Node{Tag: tag}
+	c.Styles = b.styles(parent, set)
+	parent.Children = append(parent.Children, c)
+	return c
+}
+
+// say adds plain words to an element.
+func say(n *Node, words string) *Node {
+	n.Children = append(n.Children, &Node{Text: words, Styles: n.Styles})
+	return n
 }
 
 // Section gives the element of a section: its surface, and the grid in it.
@@ -139,28 +161,18 @@ func (b *Builder) section(s *doc.Section) *Node {
 		st.MinHeight = minHeight(sh)
 		st.BackgroundURL = b.backdrop(s.Picture, z)
 	})
-	grid := &Node{Tag: "div", Key: s.ID + "-g"}
-	grid.Styles = b.styles(n, func(z int, st *style.Style) {
+	in := &Node{Tag: "div", Key: s.ID + "-g"}
+	in.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(s.Style, z)
-		gutter := b.Site.House.Gutter.Or(b.Site.Zones, z, 20)
-		st.Display = style.Grid
-		st.GridColumns = style.EqualColumns(s.Columns(b.Site.Zones, z))
-		st.GridAutoRows = style.Track{Min: sh.Length("row-height", style.Pixels(24))}
-		st.ColumnGap = sh.Length("column-gap", style.Pixels(24))
-		st.RowGap = sh.Length("row-gap", style.Pixels(8))
 		if sh.Word("content", "boxed") == "boxed" {
+			gutter := b.Site.House.Gutter.Or(b.Site.Zones, z, 20)
 			st.Padding.Left, st.Padding.Right = style.Pixels(gutter), style.Pixels(gutter)
 			st.MaxWidth = style.Pixels(b.Site.House.ContentWidth + 2*gutter)
 			st.MarginAuto = style.Left | style.Right
 		}
 	})
-	n.Children = []*Node{grid}
-	places := place.Resolve(s, b.Site.Zones)
-	for _, i := range place.Order(s, b.Site.Zones) {
-		if c := b.block(grid, s.Blocks[i], places, i); c != nil {
-			grid.Children = append(grid.Children, c)
-		}
-	}
+	n.Children = []*Node{in}
+	b.hold(in, s.Holder())
 	return n
 }
 
@@ -189,113 +201,77 @@ func (b *Builder) backdrop(id string, zone int) string {
 	return m.Variants[len(m.Variants)-1].StyleURL
 }
 
-// block gives the element of a block as an item of the grid, or nil when nothing
-// is to be shown.
-func (b *Builder) block(grid *Node, bl *doc.Block, places [][]place.Placed, index int) *Node {
-	if b.DropEmpty && everywhereHidden(places, index) {
+// block gives the element of a block as the child of what it stands in, or nil when
+// nothing is to be shown.
+func (b *Builder) block(in *Node, bl *doc.Block) *Node {
+	a := Of(bl.Kind)
+	if a == nil {
 		return nil
 	}
-	var n *Node
-	switch bl.Kind {
-	case doc.Heading:
-		n = b.heading(grid, bl)
-	case doc.Text:
-		n = b.text(grid, bl)
-	case doc.Picture:
-		n = b.picture(grid, bl)
-	case doc.Button:
-		n = b.button(grid, bl)
-	case doc.List:
-		n = b.list(grid, bl)
-	case doc.Quote:
-		n = b.quote(grid, bl)
-	case doc.Divider:
-		n = b.divider(grid, bl)
-	}
+	n := a.build(b, in, bl)
 	if n == nil {
 		return nil
 	}
 	n.Block = bl.ID
+	if b.item != "" {
+		n.Block = doc.ItemID(bl.ID, b.item)
+	}
 	for z := range n.Styles {
 		sh := b.sheet(bl.Style, z)
-		b.item(&n.Styles[z], sh, places[z][index])
-		switch bl.Kind {
-		case doc.Quote:
-			line(&n.Styles[z], sh)
-		case doc.Divider:
-			rule(&n.Styles[z], sh)
+		box(&n.Styles[z], sh)
+		if a.finish != nil {
+			a.finish(&n.Styles[z], sh)
 		}
 	}
-	key(n, bl.ID)
+	if a.pressed {
+		n.States = b.pressing()
+	}
+	key(n, n.Block)
 	return n
 }
 
-func everywhereHidden(places [][]place.Placed, index int) bool {
-	for _, zone := range places {
-		if !zone[index].Hidden {
-			return false
-		}
-	}
-	return true
-}
-
-// item sets what every block has as an item of the grid: its area, its size and
-// its place in it, its edge.
-func (b *Builder) item(st *style.Style, sh style.Sheet, p place.Placed) {
-	if p.Hidden {
-		st.Display = style.None
-	}
-	st.ColumnStart, st.ColumnSpan, st.RowStart, st.RowSpan = p.Column, p.Span, p.Row, p.Rows
-	// Never auto: a positioned picture would lie over everything that isn't.
-	st.ZIndex = p.Layer + 1
+// box sets what every block has wherever it stands: its size and its edge.
+func box(st *style.Style, sh style.Sheet) {
 	st.Width = sh.Length("width", st.Width)
 	if st.Width.Unit != style.Auto && st.Width.Unit != style.Percent {
 		st.MaxWidth = style.Percentage(100)
 	}
-	st.MinHeight = minHeight(sh)
-	switch sh.Word("align-self", "") {
-	case "fill":
-		st.AlignSelf = style.AlignAuto
-	case "top":
-		st.AlignSelf = style.AlignStart
-	case "middle":
-		st.AlignSelf = style.AlignCenter
-	case "bottom":
-		st.AlignSelf = style.AlignEnd
-	}
-	switch sh.Word("justify-self", "") {
-	case "fill":
-		st.JustifySelf = style.AlignAuto
-	case "left":
-		st.JustifySelf = style.AlignStart
-	case "middle":
-		st.JustifySelf = style.AlignCenter
-	case "right":
-		st.JustifySelf = style.AlignEnd
+	if h := minHeight(sh); h.Unit != style.Auto {
+		st.MinHeight = h
 	}
 	if w := sh.Length("border-width", style.Length{}); w.N > 0 {
 		st.Border = style.AllSides(max(1, math.Floor(w.N)))
 		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
 	}
 	st.BorderRadius = sh.Length("border-radius", st.BorderRadius)
-	st.BoxShadow = sh.Shadow("box-shadow")
+	if s := sh.Shadow("box-shadow"); s != "" || sh.Word("box-shadow", "") == "none" {
+		st.BoxShadow = s
+	}
 	st.Opacity = max(sh.Share("opacity", 0), 0)
 	if v := sh.Word("opacity", ""); v == "0%" {
 		st.Opacity = 0.0001
 	}
 }
 
-// words sets what every worded block has: its type, padding and colours.
+// words sets what every worded block has: its type, padding and fill.
 func words(st *style.Style, sh style.Sheet, textStyle string) {
 	sh.Type(st, textStyle)
-	zero := style.Pixels(0)
-	st.Padding = style.Edges{
-		Top:    sh.Length("padding-top", zero),
-		Right:  sh.Length("padding-right", zero),
-		Bottom: sh.Length("padding-bottom", zero),
-		Left:   sh.Length("padding-left", zero),
+	area(st, sh, style.Edges{}, "")
+}
+
+// area sets padding and fill, these being what they are unless set.
+func area(st *style.Style, sh style.Sheet, padding style.Edges, fill string) {
+	of := func(side string, usual style.Length) style.Length {
+		if usual.Unit == style.Auto {
+			usual = style.Pixels(0)
+		}
+		return sh.Length("padding-"+side, usual)
 	}
-	st.Background = sh.Colour("background", "")
+	st.Padding = style.Edges{Top: of("top", padding.Top), Right: of("right", padding.Right), Bottom: of("bottom", padding.Bottom), Left: of("left", padding.Left)}
+	st.Background = sh.Colour("background", fill)
+	if sh.Word("background", "") == "none" {
+		st.Background = ""
+	}
 }
 
 // runs adds a paragraph's words to an element.
@@ -323,6 +299,18 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 		if r.Italic {
 			wrap("em", func(st *style.Style) { st.FontItalic = true })
 		}
+		if r.Underline {
+			wrap("u", func(st *style.Style) { st.Underline = true })
+		}
+		if r.Strike {
+			wrap("s", func(st *style.Style) { st.Strike = true })
+		}
+		if r.Small {
+			wrap("small", func(st *style.Style) { st.FontSize = scaled(st.FontSize, 0.85) })
+		}
+		if w := b.Site.House.Swatch(r.Colour); w != nil {
+			wrap("span", func(st *style.Style) { st.Color = w.Value }).attr("data-colour", r.Colour)
+		}
 		for i, t := range strings.Split(r.Text, "\n") {
 			if i > 0 {
 				at.Children = append(at.Children, &Node{Tag: "br", Styles: at.Styles})
@@ -332,6 +320,15 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 			}
 		}
 	}
+}
+
+// scaled is a type size made larger or smaller, in whole 1/64 px where it is fixed.
+func scaled(l style.Length, by float64) style.Length {
+	l = l.Scaled(by)
+	if l.Unit == style.Px {
+		l.N = math.Round(l.N*64) / 64
+	}
+	return l
 }
 
 func (b *Builder) link(href string) string {
@@ -346,7 +343,7 @@ func key(n *Node, id string) {
 	n.Key = id
 	i := 0
 	for _, c := range n.Children {
-		if c.Tag != "" && c.Tag != "br" {
+		if c.Tag != "" && c.Tag != "br" && c.Block == "" {
 			i++
 			key(c, id+"-"+strconv.Itoa(i))
 		}

@@ -1,11 +1,24 @@
 package element
 
 import (
-	"slices"
+	"math"
 
+	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/style"
 )
+
+// A button is one link that stands out.
+var button = Anatomy{
+	Name: "Button", Hint: "a link that stands out", Icon: "hand-index-thumb", Find: "link action",
+	Shelf: Wording, Span: 3, Rows: 2,
+	Fields: []Field{{Name: "link", Label: "Opens", Type: Address}},
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Find out more")}}
+	},
+	Settings: []string{"button-look", "button-size"},
+	build:    (*Builder).button, pressed: true,
+}
 
 // button is a link drawn as a button; without an address it is a placeholder
 // link (HTML, the a element, without href).
@@ -14,33 +27,80 @@ func (b *Builder) button(grid *Node, bl *doc.Block) *Node {
 	if bl.Content.Link != "" {
 		n.attr("href", b.link(bl.Content.Link))
 	}
-	n.Styles = b.styles(grid, func(z int, st *style.Style) {
-		sh := b.sheet(bl.Style, z)
-		st.Color = sh.Swatch("ground", "#ffffff")
-		st.TextAlign = style.TextCenter
-		words(st, sh, "button")
-		st.Padding = style.Edges{
-			Top:    sh.Length("padding-top", style.Pixels(12)),
-			Right:  sh.Length("padding-right", style.Pixels(22)),
-			Bottom: sh.Length("padding-bottom", style.Pixels(12)),
-			Left:   sh.Length("padding-left", style.Pixels(22)),
-		}
-		st.Background = sh.Colour("background", sh.Swatch("accent", "#1d5f6b"))
-		if sh.Word("background", "") == "none" {
-			st.Background = ""
-		}
-		st.BorderRadius = sh.Length("border-radius", style.Pixels(4))
-		st.AlignSelf, st.JustifySelf = style.AlignStart, style.AlignStart
-	})
-	for i, p := range bl.Content.Words {
-		if i > 0 {
-			n.Children = append(n.Children, &Node{Tag: "br", Styles: n.Styles})
-		}
-		p = slices.Clone(p)
-		for k := range p {
-			p[k].Link = "" // no link within a link
-		}
-		b.runs(n, p)
-	}
+	n.Styles = b.styles(grid, func(z int, st *style.Style) { buttonLook(st, b.sheet(bl.Style, z)) })
+
+	b.phrase(n, bl.Content.Words)
 	return n
+}
+
+// buttonLook sets one of the house style's looks, in one of its sizes, with what the
+// block has of its own.
+func buttonLook(st *style.Style, sh style.Sheet) {
+	house, size := sh.House.Button(sh.Word("button-size", "medium"))
+	accent, ground := sh.Swatch("accent", "#1d5f6b"), sh.Swatch("ground", "#ffffff")
+	fill, line := accent, house.Line
+	inherited := st.Color
+	st.Color = ground
+	if look := sh.Word("button-look", "filled"); look != "filled" {
+		if st.Color, fill = accent, ""; !readable(accent, st.Behind) {
+			st.Color = inherited
+		}
+		if look == "quiet" {
+			line, st.Underline = 0, true
+		}
+	} else {
+		line = 0
+	}
+	st.TextAlign = style.TextCenter
+	sh.Type(st, "button")
+	if sh.Length("font-size", style.Length{}).Unit == style.Auto {
+		st.FontSize = scaled(st.FontSize, size.Size)
+	}
+	x, y := style.Pixels(size.X), style.Pixels(size.Y)
+	area(st, sh, style.Edges{Top: y, Right: x, Bottom: y, Left: x}, fill)
+	if line > 0 {
+		st.Border, st.BorderColor = style.AllSides(math.Floor(line)), sh.Colour("border-color", st.Color)
+	}
+	if c, ok := doc.FindStep(sh.House.Corners, house.Corners); ok {
+		st.BorderRadius = style.Pixels(c.Px)
+	}
+	st.AlignSelf, st.JustifySelf = style.AlignStart, style.AlignStart
+}
+
+// readable reports whether words in a colour can be read on what is behind them
+// (WCAG 2.2, 1.4.3); what isn't known is taken to be light.
+func readable(words, behind string) bool {
+	c, err := colour.ParseHex(words)
+	g, err2 := colour.ParseHex(behind)
+	return err != nil || err2 != nil || colour.Contrast(c, g) >= colour.AA
+}
+
+// pressing are the looks of something to press under the pointer and while it is
+// pressed: its fill, or where it has none its ground, gets darker.
+func (b *Builder) pressing() []State {
+	house, _ := b.Site.House.Button("")
+	of := func(pseudo string, by float64) State {
+		return State{pseudo, func(_ int, st *style.Style) {
+			if st.Background != "" {
+				st.Background = darker(st.Background, by)
+				return
+			}
+			if st.BorderColor == st.Color {
+				st.BorderColor = darker(st.Color, 2*by)
+			}
+			st.Color = darker(st.Color, 2*by)
+		}}
+	}
+	return []State{of(":hover", house.Shift), of(":active", 2*house.Shift)}
+}
+
+// darker gives a colour less light by a difference of OKLCH lightness in per cent.
+func darker(hex string, by float64) string {
+	c, err := colour.ParseHex(hex)
+	if err != nil {
+		return hex
+	}
+	o := c.OKLCH()
+	o.L = min(max(o.L-by/100, 0), 1)
+	return o.SRGB().String()
 }

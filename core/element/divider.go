@@ -7,7 +7,13 @@ import (
 	"openplot/core/style"
 )
 
-// divider is an <hr>: a line across, in the middle of its rows.
+// A divider is an <hr>: a line across, in the middle of its rows.
+var divider = Anatomy{
+	Name: "Divider", Hint: "a line across", Icon: "dash-lg", Find: "line rule",
+	Shelf: Arranging, Span: 12, Rows: 1,
+	build: (*Builder).divider, finish: rule,
+}
+
 func (b *Builder) divider(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "hr"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {

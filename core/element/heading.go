@@ -7,7 +7,17 @@ import (
 	"openplot/core/style"
 )
 
-// heading is <h1> to <h6>: one paragraph of words, in lines of about one length.
+// A heading is <h1> to <h6>: one paragraph of words, in lines of about one length.
+var heading = Anatomy{
+	Name: "Heading", Hint: "a title in one of six levels", Icon: "card-heading", Find: "title",
+	Shelf: Wording, Span: 6, Rows: 2,
+	Fields: []Field{{Name: "level", Label: "Level", Type: Choice, Choices: []string{"1", "2", "3", "4", "5", "6"}}},
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Level: 2, Words: doc.PlainWords("A heading for this part")}}
+	},
+	build: (*Builder).heading,
+}
+
 func (b *Builder) heading(grid *Node, bl *doc.Block) *Node {
 	level := min(max(bl.Content.Level, 1), 6)
 	n := &Node{Tag: "h" + strconv.Itoa(level)}

@@ -5,6 +5,20 @@ import (
 	"openplot/core/style"
 )
 
+// A list begins with three points.
+var list = Anatomy{
+	Name: "List", Hint: "points with dots, numbers, squares or ticks", Icon: "list-ul", Find: "bullets numbers points ticks",
+	Shelf: Wording, Span: 6, Rows: 3,
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("The first thing to know", "The second, a little longer than it", "And the last")}}
+	},
+	Settings: []string{"list-marks"},
+	build:    (*Builder).list,
+}
+
+// listMarks are values of list-style-type (CSS Lists 3 §3.1) by the setting's words.
+var listMarks = map[string]string{"dots": "disc", "numbers": "decimal", "squares": "square", "ticks": "\"✓ \""}
+
 // list is a <ul>, or an <ol> when it is numbered on the widest zone, with an <li> a
 // paragraph. The marks stand in the padding beside the words. A list without marks
 // says that it is one, since some browsers no longer do (common practice).
@@ -20,26 +34,25 @@ func (b *Builder) list(grid *Node, bl *doc.Block) *Node {
 		sh := b.sheet(bl.Style, z)
 		words(st, sh, "body")
 		marks := sh.Word("list-marks", "dots")
-		if st.ListStyle = map[string]string{"dots": "disc", "numbers": "decimal", "squares": "square"}[marks]; st.ListStyle != "" {
+		if st.ListStyle = listMarks[marks]; st.ListStyle != "" {
 			st.Padding.Left = style.Sum(st.Padding.Left, style.Pixels(b.share(st, z, 1.5)))
 		}
 	})
-	for i, p := range bl.Content.Words {
-		c := &Node{Tag: "li"}
-		c.Styles = b.styles(n, func(z int, st *style.Style) {
-			st.Display = style.ListItem
-			if i > 0 {
-				st.Margin.Top = style.Pixels(b.share(st, z, 0.35))
-			}
-		})
-		b.lines(c, p)
-		n.Children = append(n.Children, c)
+	for _, p := range bl.Content.Words {
+		b.lines(b.listItem(n), p)
 	}
 	if len(n.Children) == 0 { // a list without items isn't one
-		c := &Node{Tag: "li"}
-		c.Styles = b.styles(n, func(_ int, st *style.Style) { st.Display = style.ListItem })
-		b.lines(c, nil)
-		n.Children = append(n.Children, c)
+		b.lines(b.listItem(n), nil)
 	}
 	return n
+}
+
+// listItem adds an <li>, a little apart from one before it.
+func (b *Builder) listItem(n *Node) *Node {
+	return b.child(n, "li", func(z int, st *style.Style) {
+		st.Display = style.ListItem
+		if len(n.Children) > 0 {
+			st.Margin.Top = style.Pixels(b.share(st, z, 0.35))
+		}
+	})
 }

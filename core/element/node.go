@@ -16,7 +16,21 @@ type Node struct {
 	// Block and Section are the ids of what the element stands for on the page;
 	// both are "" for inner elements.
 	Block, Section string
-	Attrs          []Attr
+	// Part is what of the block's content is written here, when that isn't its words:
+	// the number of an entry, from 0, with "." and the name of a field unless its words
+	// are meant.
+	Part  string
+	Attrs []Attr
+	// Raw is markup of our own that stands inside, such as the shapes of an svg; it has no
+	// boxes of interest and is written as it is.
+	Raw string
+	// Script names the script that the element needs, or is "".
+	Script string
+	// Folded elements are there but not shown as the page opens, such as what a closed
+	// <details> holds. They make no box, and nothing is written to hide them.
+	Folded bool
+	// States are looks that the element has at times, beside Styles.
+	States []State
 	// Styles holds the computed style in each zone, by the zone's index. A text
 	// node has its parent's.
 	Styles   []style.Style
@@ -29,8 +43,23 @@ type Node struct {
 // Attr is an HTML attribute.
 type Attr struct{ Name, Value string }
 
-// Replaced reports whether the element's content is outside the tree.
-func (n *Node) Replaced() bool { return n.Tag == "img" }
+// State is a look that an element has at times. It may be sized otherwise only when it
+// doesn't stand in the flow then.
+type State struct {
+	Pseudo string // the selector behind the element's own, such as ":hover"
+	// Change makes the element's usual style in a zone that which it has then.
+	Change func(zone int, st *style.Style)
+}
+
+// Replaced reports whether the element's content is outside the tree, or laid out by
+// rules of its own: its box is what its style and its attributes width and height say.
+func (n *Node) Replaced() bool {
+	switch n.Tag {
+	case "img", "svg", "iframe", "video", "input", "select", "textarea":
+		return true
+	}
+	return false
+}
 
 // Inline reports whether the children are text and inline elements.
 func (n *Node) Inline() bool {

@@ -8,6 +8,20 @@ import (
 	"openplot/core/style"
 )
 
+// A picture is one of the site's media.
+var picture = Anatomy{
+	Name: "Picture", Hint: "one of the site’s pictures, or a new one", Icon: "image", Find: "image photo",
+	Shelf: Showing, Span: 6, Rows: 8,
+	Fields: []Field{
+		{Name: "picture", Label: "Picture", Type: PictureID},
+		{Name: "link", Label: "Opens", Type: Address},
+		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
+	},
+	Settings: []string{"aspect-ratio", "object-fit", "shape", "object-position"},
+	start:    func() *doc.Block { return &doc.Block{Style: doc.Style{"aspect-ratio": {"desktop": "rows"}}} },
+	build:    (*Builder).picture,
+}
+
 // picture is an <img> in a <div>, or in an <a> when it leads somewhere. By its
 // own shape or a ratio the img's width is the block's; set to "rows" it fills
 // the area of the grid and is cropped to it.
@@ -32,7 +46,7 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	})
 	img := &Node{Tag: "img"}
 	if !ok {
-		m = Medium{Width: 3, Height: 2, Variants: []Variant{{URL: EmptyPicture, Width: 3}}}
+		m = Medium{Width: 300, Height: 200, Variants: []Variant{{URL: EmptyPicture, Width: 300}}}
 	}
 	img.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
@@ -46,7 +60,10 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 		} else if m.Height > 0 {
 			st.AspectRatio = float64(m.Width) / float64(m.Height)
 		}
-		st.ObjectFit = "cover"
+		if st.ObjectFit = "cover"; sh.Word("object-fit", "fill") == "whole" {
+			st.ObjectFit = "contain"
+		}
+		st.ClipPath = cuts[sh.Word("shape", "none")]
 		st.ObjectPos = sh.Word("object-position", "50% 50%")
 		st.BorderRadius = sh.Length("border-radius", style.Length{})
 	})
@@ -54,15 +71,24 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	if alt == "" {
 		alt = m.Alt
 	}
-	b.source(img, bl, m, alt, fill)
+	b.source(img, m, alt)
 	n.Children = []*Node{img}
 	return n
+}
+
+// cuts are the shapes that a picture is cut to (CSS Shapes 1 §3).
+var cuts = map[string]string{
+	"circle":  "circle(50%)",
+	"arch":    "inset(0 round 50% 50% 0 0/40% 40% 0 0)",
+	"leaf":    "inset(0 round 40% 0)",
+	"slant":   "polygon(0 8%,100% 0,100% 92%,0 100%)",
+	"hexagon": "polygon(25% 0,75% 0,100% 50%,75% 100%,25% 100%,0 50%)",
 }
 
 // EmptyPicture stands in on the canvas for a picture not chosen yet.
 const EmptyPicture = "/static/img/no-picture.svg"
 
-func (b *Builder) source(img *Node, bl *doc.Block, m Medium, alt string, fill func(style.Sheet) bool) {
+func (b *Builder) source(img *Node, m Medium, alt string) {
 	largest := m.Variants[len(m.Variants)-1]
 	img.attr("src", largest.URL)
 	if len(m.Variants) > 1 {
@@ -71,7 +97,7 @@ func (b *Builder) source(img *Node, bl *doc.Block, m Medium, alt string, fill fu
 			set[i] = v.URL + " " + strconv.Itoa(v.Width) + "w"
 		}
 		img.attr("srcset", strings.Join(set, ", "))
-		img.attr("sizes", b.sizes(bl, fill))
+		img.attr("sizes", b.sizes())
 	}
 	img.attr("width", strconv.Itoa(m.Width))
 	img.attr("height", strconv.Itoa(m.Height))
@@ -80,16 +106,12 @@ func (b *Builder) source(img *Node, bl *doc.Block, m Medium, alt string, fill fu
 }
 
 // sizes tells the browser the width the picture will have in each zone, as the
-// share of the columns it spans in the content's width.
-func (b *Builder) sizes(bl *doc.Block, fill func(style.Sheet) bool) string {
+// share that the block has of the content's width.
+func (b *Builder) sizes() string {
 	var parts []string
 	zs := b.Site.Zones
 	for z := len(zs) - 1; z >= 0; z-- {
-		share := 1.0
-		if p, ok := bl.Place[zs[z].ID]; ok {
-			share = float64(p.Span) / float64(zs[z].Columns)
-		}
-		share = min(share, 1)
+		share := partOf(b.portion, z)
 		if z > 0 {
 			parts = append(parts, "(max-width: "+strconv.Itoa(zs.Max(z))+".98px) "+style.Number(float64(int(share*100+0.5)))+"vw")
 		} else {

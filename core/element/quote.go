@@ -5,7 +5,16 @@ import (
 	"openplot/core/style"
 )
 
-// quote is a <blockquote> of paragraphs with a line in the accent colour before it.
+// A quote is a <blockquote> of paragraphs with a line in the accent colour before it.
+var quote = Anatomy{
+	Name: "Quote", Hint: "what somebody said", Icon: "quote", Find: "saying",
+	Shelf: Wording, Span: 6, Rows: 4,
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Put here what somebody said, in their own words.", "Their name, and who they are")}}
+	},
+	build: (*Builder).quote, finish: line,
+}
+
 func (b *Builder) quote(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "blockquote"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {

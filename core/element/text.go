@@ -7,7 +7,16 @@ import (
 	"openplot/core/style"
 )
 
-// text is a <div> of paragraphs.
+// A text is a <div> of paragraphs.
+var text = Anatomy{
+	Name: "Text", Hint: "paragraphs with links, bold and italic", Icon: "text-paragraph", Find: "words paragraph link",
+	Shelf: Wording, Span: 6, Rows: 4,
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")}}
+	},
+	build: (*Builder).text,
+}
+
 func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
@@ -17,18 +26,33 @@ func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
 	return n
 }
 
-// paragraphs adds a <p> a paragraph; the space between two is three fifths of the
-// font size (common practice for text set without indents).
+// paragraphs adds a <p> a paragraph, and a list for those that follow each other as
+// items of one; the space between two paragraphs is three fifths of the font size
+// (common practice for text set without indents).
 func (b *Builder) paragraphs(n *Node, w doc.Words) {
-	for i, p := range w {
-		c := &Node{Tag: "p"}
-		c.Styles = b.styles(n, func(z int, st *style.Style) {
+	for i := 0; i < len(w); {
+		between := func(z int, st *style.Style) {
 			if i > 0 {
 				st.Margin.Top = style.Pixels(b.share(st, z, 0.6))
 			}
+		}
+		if w[i].Item() == "" {
+			b.lines(b.child(n, "p", between), w[i])
+			i++
+			continue
+		}
+		tag, marks := "ul", "disc"
+		if w[i].Item() == "numbers" {
+			tag, marks = "ol", "decimal"
+		}
+		l := b.child(n, tag, func(z int, st *style.Style) {
+			between(z, st)
+			st.ListStyle = marks
+			st.Padding.Left = style.Pixels(b.share(st, z, 1.5))
 		})
-		b.lines(c, p)
-		n.Children = append(n.Children, c)
+		for item := w[i].Item(); i < len(w) && w[i].Item() == item; i++ {
+			b.lines(b.listItem(l), w[i])
+		}
 	}
 }
 

@@ -9,19 +9,50 @@ import (
 	"openplot/core/style"
 )
 
-// Reset comes first in every style sheet; style.Style's zero values and
+// reset comes first in every style sheet; style.Style's zero values and
 // style.Properties' initial values assume it. Text is set so that package shape
 // can know its widths to the 1/64 px.
-const Reset = `*,::before,::after{box-sizing:border-box;margin:0;padding:0;border:0 solid}
+const reset = `*,::before,::after{box-sizing:border-box;margin:0;padding:0;border:0 solid}
 html{-webkit-text-size-adjust:100%;text-size-adjust:100%}
 body{font-kerning:normal;text-rendering:geometricPrecision;font-synthesis:none;font-optical-sizing:auto}
 h1,h2,h3,h4,h5,h6,strong{font-size:inherit;font-weight:inherit}
 em{font-style:inherit}
 a{color:inherit;text-decoration:none}
-a:focus-visible{outline:3px solid currentcolor;outline-offset:3px}
+:focus-visible{outline:3px solid currentcolor;outline-offset:3px}
 ol,ul{list-style:none}
 img{display:block;height:auto}
 `
+
+// resets are those parts of the reset that only some elements need, in the order they
+// are written.
+var resets = []struct {
+	tags []string
+	css  string
+}{
+	{[]string{"svg", "iframe", "video"}, "svg,iframe,video{display:block;height:auto}\n"},
+	{[]string{"input", "select", "textarea", "button"}, "button,input,select,textarea{display:block;font:inherit;letter-spacing:inherit;color:inherit;background:none;border-radius:0;appearance:none;text-align:inherit}\ntextarea{resize:vertical}\nbutton{cursor:pointer}\n"},
+	{[]string{"summary"}, "summary{cursor:pointer}\nsummary::-webkit-details-marker{display:none}\n"},
+	{[]string{"address", "cite"}, "address,cite{font-style:inherit}\n"},
+	{[]string{"th"}, "th{font-weight:inherit;text-align:inherit}\n"},
+	{[]string{"small"}, "small{font-size:inherit}\n"},
+}
+
+// Reset gives the part of the style sheet that comes before the rules: all of it, or,
+// for a tree, what its elements need.
+func Reset(tree *element.Node) string {
+	used := map[string]bool{}
+	if tree != nil {
+		tree.Walk(func(n *element.Node) { used[n.Tag] = true })
+	}
+	var b strings.Builder
+	b.WriteString(reset)
+	for _, r := range resets {
+		if tree == nil || slices.ContainsFunc(r.tags, func(t string) bool { return used[t] }) {
+			b.WriteString(r.css)
+		}
+	}
+	return b.String()
+}
 
 // FontFace is one @font-face rule.
 type FontFace struct {
@@ -91,7 +122,7 @@ func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 	d.WriteString("<link rel=\"stylesheet\" href=\"" + html.EscapeString(p.Stylesheet) + "\">\n</head>\n")
 	d.WriteString(b.String())
 	d.WriteString("\n</html>\n")
-	c.WriteString(Reset)
+	c.WriteString(Reset(body))
 	c.WriteString(s.CSS())
 	return d.String(), c.String()
 }

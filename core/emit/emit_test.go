@@ -28,7 +28,7 @@ func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
 		"min-height", "min-width", "order", "overflow", "overflow-wrap", "padding", "position", "row-gap", "text-align",
 		"text-transform", "text-wrap-style", "white-space", "width",
 	}
-	paints := []string{"background", "border-color", "border-radius", "box-shadow", "color", "list-style-type", "object-fit", "object-position", "opacity", "text-decoration", "z-index"}
+	paints := []string{"background", "border-color", "border-radius", "box-shadow", "clip-path", "color", "list-style-type", "object-fit", "object-position", "opacity", "scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "z-index"}
 	if got := PaintOnly(); !slices.Equal(got, paints) {
 		t.Errorf("properties that only paint: %v, want %v", got, paints)
 	}
@@ -132,7 +132,7 @@ func TestRulesGiveTheComputedStyle(t *testing.T) {
 			}
 			for zone := 0; zone <= z; zone++ {
 				for _, r := range sheet.rules[zone] {
-					if r.class != classes[n] {
+					if r.selector != "."+classes[n] {
 						continue
 					}
 					for _, d := range strings.Split(r.declarations, ";") {

@@ -15,13 +15,14 @@ import (
 type Sheet struct {
 	zones  doc.Zones
 	prefix string // of class names
-	// marks adds data-section and data-block, by which the canvas finds elements.
+	// marks adds data-section, data-block and data-part, by which the canvas finds elements.
 	marks   bool
 	classes map[string]string
 	rules   [][]rule // by zone
 }
 
-type rule struct{ class, declarations string }
+// rule is a selector, ".a" or ".a:hover", and what is declared for it.
+type rule struct{ selector, declarations string }
 
 // NewSheet makes an empty sheet for publishing.
 func NewSheet(zones doc.Zones) *Sheet {
@@ -36,7 +37,7 @@ func NewCanvasSheet(zones doc.Zones, prefix string) *Sheet {
 	return s
 }
 
-var void = map[string]bool{"img": true, "br": true, "hr": true}
+var void = map[string]bool{"img": true, "br": true, "hr": true, "input": true}
 
 // root stands for what surrounds the tree: what an element inherits before
 // anything is written.
@@ -58,7 +59,9 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
 		}
 	}
 	for _, a := range n.Attrs {
-		attribute(b, a.Name, a.Value)
+		if s.marks || !strings.HasPrefix(a.Name, "data-") { // those are for the canvas
+			attribute(b, a.Name, a.Value)
+		}
 	}
 	if s.marks {
 		if n.Section != "" {
@@ -67,11 +70,15 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
 		if n.Block != "" {
 			attribute(b, "data-block", n.Block)
 		}
+		if n.Part != "" {
+			attribute(b, "data-part", n.Part)
+		}
 	}
 	b.WriteByte('>')
 	if void[n.Tag] {
 		return
 	}
+	b.WriteString(n.Raw)
 	breaks := !s.marks && len(n.Children) > 0 && !n.Inline()
 	for _, c := range n.Children {
 		if breaks {
@@ -96,27 +103,85 @@ func attribute(b *strings.Builder, name, value string) {
 }
 
 // displays are what display is unless it is written, where that isn't block.
-var displays = map[string]string{"a": "inline", "strong": "inline", "em": "inline", "span": "inline", "li": "list-item"}
+var displays = map[string]string{
+	"a": "inline", "strong": "inline", "em": "inline", "span": "inline", "u": "inline", "s": "inline", "small": "inline", "time": "inline", "label": "inline", "cite": "inline",
+	"li": "list-item", "summary": "list-item",
+	"table": "table", "thead": "table-header-group", "tbody": "table-row-group", "tr": "table-row", "td": "table-cell", "th": "table-cell", "caption": "table-caption",
+}
 
 // class gives the class for an element's look, or "" when it needs none, and
 // adds its rules when they are new.
 func (s *Sheet) class(n, parent *element.Node) string {
-	declarations := s.declarations(n, parent)
-	k := strings.Join(declarations, "\x00")
-	if strings.Trim(k, "\x00") == "" {
+	sets := []ruleSet{{"", s.declarations(n, parent)}}
+	for _, st := range n.States {
+		sets = append(sets, ruleSet{st.Pseudo, s.inState(n, st)})
+	}
+	var k strings.Builder
+	empty := true
+	for _, set := range sets {
+		k.WriteString(set.pseudo)
+		for _, d := range set.declarations {
+			empty = empty && d == ""
+			k.WriteString("\x00" + d)
+		}
+	}
+	if empty {
 		return ""
 	}
-	if c, ok := s.classes[k]; ok {
+	if c, ok := s.classes[k.String()]; ok {
 		return c
 	}
 	c := s.prefix + className(len(s.classes))
-	s.classes[k] = c
-	for z, d := range declarations {
-		if d != "" {
-			s.rules[z] = append(s.rules[z], rule{c, d})
+	s.classes[k.String()] = c
+	for _, set := range sets {
+		for z, d := range set.declarations {
+			if d != "" {
+				s.rules[z] = append(s.rules[z], rule{"." + c + set.pseudo, d})
+			}
 		}
 	}
 	return c
+}
+
+// ruleSet is what is declared for an element, by zone, in one state.
+type ruleSet struct {
+	pseudo       string
+	declarations []string
+}
+
+// inState gives, per zone, what has to be written so that the element looks as it does
+// in a state, given its usual look and what was written for wider zones.
+func (s *Sheet) inState(n *element.Node, st element.State) []string {
+	out := make([]string, len(s.zones))
+	written := make([]string, len(style.Properties))
+	for z := range s.zones {
+		var d strings.Builder
+		then := n.Styles[z]
+		st.Change(z, &then)
+		for i := range style.Properties {
+			p := &style.Properties[i]
+			want := p.Text(&then)
+			has := written[i]
+			if has == "" {
+				has = p.Text(&n.Styles[z])
+			}
+			if has != want {
+				written[i] = want
+				declare(&d, p.Name, want)
+			}
+		}
+		out[z] = d.String()
+	}
+	return out
+}
+
+func declare(d *strings.Builder, name, value string) {
+	if d.Len() > 0 {
+		d.WriteByte(';')
+	}
+	d.WriteString(name)
+	d.WriteByte(':')
+	d.WriteString(value)
 }
 
 // className gives short names: a … z, a0 … z0, a1 …
@@ -157,12 +222,7 @@ func (s *Sheet) declarations(n, parent *element.Node) []string {
 				continue
 			}
 			written[i] = want
-			if d.Len() > 0 {
-				d.WriteByte(';')
-			}
-			d.WriteString(p.Name)
-			d.WriteByte(':')
-			d.WriteString(want)
+			declare(&d, p.Name, want)
 		}
 		out[z] = d.String()
 	}
@@ -180,7 +240,7 @@ func (s *Sheet) CSS() string {
 			b.WriteString("@media (max-width:" + strconv.Itoa(s.zones.Max(z)) + ".98px){\n")
 		}
 		for _, r := range rules {
-			b.WriteString("." + r.class + "{" + r.declarations + "}\n")
+			b.WriteString(r.selector + "{" + r.declarations + "}\n")
 		}
 		if z > 0 {
 			b.WriteString("}\n")

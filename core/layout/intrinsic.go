@@ -1,6 +1,7 @@
 package layout
 
 import (
+	"openplot/core/shape"
 	"openplot/core/style"
 )
 
@@ -89,7 +90,7 @@ func (c *context) preferred(o *object) intrinsicWidths {
 		return intrinsicWidths{v.most, v.most}
 	}
 	if w, ok := s.Width.Resolve(auto, c.viewport); ok {
-		w = max(w, c.inset(s, 0).x())
+		w = max(shape.Floor64(w), c.inset(s, 0).x())
 		return intrinsicWidths{w, w}
 	}
 	return c.intrinsic(o)

@@ -84,6 +84,9 @@ func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
 		return o
 	}
 	for _, c := range n.Children {
+		if c.Folded {
+			continue
+		}
 		k := t.object(c, before)
 		o.children = append(o.children, k)
 		for z := range o.viewport {

@@ -18,23 +18,9 @@ func Resize(p doc.Place, dx, dy, columns int) doc.Place {
 	return p
 }
 
-// DefaultSize is how many columns and rows a new block of a kind takes.
-func DefaultSize(kind doc.Kind, columns int) (span, rows int) {
-	switch kind {
-	case doc.Heading:
-		return (columns + 1) / 2, 2
-	case doc.Text:
-		return (columns + 1) / 2, 4
-	case doc.List:
-		return (columns + 1) / 2, 3
-	case doc.Quote:
-		return (columns + 1) / 2, 4
-	case doc.Divider:
-		return columns, 1
-	case doc.Button:
-		return (columns + 3) / 4, 2
-	}
-	return (columns + 1) / 2, 8
+// Span is how many of a grid's columns come nearest to a share in twelfths.
+func Span(twelfths, columns int) int {
+	return min(max((twelfths*columns+Twelfths/2)/Twelfths, 1), columns)
 }
 
 // FreeRow is the first row below every block of a zone's placements.

@@ -31,7 +31,7 @@ func TestResolveByRule(t *testing.T) {
 	zs := doc.StandardZones()
 	// Two in a row, the right one first in the document; then one above both.
 	s := section(desktop(7, 6, 3, 4, 0), desktop(1, 6, 3, 2, 0), desktop(1, 12, 1, 2, 0))
-	got := Resolve(s, zs)
+	got := Resolve(s.Holder(), zs)
 	if want := [][4]int{{1, 8, 3, 1}, {1, 8, 2, 1}, {1, 8, 1, 1}}; !reflect.DeepEqual(cells(got[1]), want) {
 		t.Errorf("tablet: %v, want %v", cells(got[1]), want)
 	}
@@ -49,7 +49,7 @@ func TestPlacedByHandStaysAndOthersStepOver(t *testing.T) {
 	zs := doc.StandardZones()
 	s := section(desktop(1, 12, 1, 1, 0), desktop(1, 12, 2, 1, 0), desktop(1, 12, 3, 1, 0))
 	s.Blocks[2].Place = s.Blocks[2].Place.With("phone", doc.Place{Column: 2, Span: 2, Row: 2, Rows: 3, Layer: 1})
-	got := Resolve(s, zs)[2]
+	got := Resolve(s.Holder(), zs)[2]
 	if want := [][4]int{{1, 4, 1, 1}, {1, 4, 5, 1}, {2, 2, 2, 3}}; !reflect.DeepEqual(cells(got), want) {
 		t.Errorf("%v, want %v", cells(got), want)
 	}
@@ -63,7 +63,7 @@ func TestPhoneFollowsTheTabletsOrder(t *testing.T) {
 	s := section(desktop(1, 6, 1, 1, 0), desktop(7, 6, 1, 1, 0))
 	s.Blocks[0].Place = s.Blocks[0].Place.With("tablet", doc.Place{Column: 5, Span: 4, Row: 1, Rows: 1})
 	s.Blocks[1].Place = s.Blocks[1].Place.With("tablet", doc.Place{Column: 1, Span: 4, Row: 1, Rows: 1})
-	got := Resolve(s, zs)[2]
+	got := Resolve(s.Holder(), zs)[2]
 	if got[1].Row != 1 || got[0].Row != 2 {
 		t.Errorf("phone rows %d and %d: the tablet has the second block first", got[0].Row, got[1].Row)
 	}
@@ -74,7 +74,7 @@ func TestOverlappingBlocksStayTogetherInLayerOrder(t *testing.T) {
 	// 0: a card; 1: a photo over its corner, further down; 2: a text between the
 	// two in reading order, overlapping neither; 3: under the card.
 	s := section(desktop(1, 6, 1, 6, 1), desktop(5, 6, 5, 6, 2), desktop(11, 2, 2, 1, 0), desktop(1, 6, 2, 2, 0))
-	if got, want := Order(s, zs), []int{3, 0, 1, 2}; !reflect.DeepEqual(got, want) {
+	if got, want := Order(s.Holder(), zs), []int{3, 0, 1, 2}; !reflect.DeepEqual(got, want) {
 		t.Errorf("order %v, want %v", got, want)
 	}
 }
@@ -83,7 +83,7 @@ func TestHiddenBlocksTakeNoRows(t *testing.T) {
 	zs := doc.StandardZones()
 	s := section(desktop(1, 12, 1, 1, 0), desktop(1, 12, 2, 1, 0))
 	s.Blocks[0].Hidden = doc.Zoned[bool]{"phone": true}
-	got := Resolve(s, zs)[2]
+	got := Resolve(s.Holder(), zs)[2]
 	if !got[0].Hidden || got[1].Row != 1 {
 		t.Errorf("%+v", got)
 	}
@@ -103,7 +103,7 @@ func TestDerivedBlocksNeverOverlap(t *testing.T) {
 			}
 			s.Blocks = append(s.Blocks, &doc.Block{Kind: doc.Text, Place: p})
 		}
-		for z, zone := range Resolve(s, zs) {
+		for z, zone := range Resolve(s.Holder(), zs) {
 			for i, p := range zone {
 				if p.Column < 1 || p.Column+p.Span-1 > zs[z].Columns || p.Row < 1 {
 					t.Fatalf("seed %d: %+v lies outside the grid", seed, p)
@@ -182,7 +182,7 @@ func TestNudgeAndResizeStopAtTheEdges(t *testing.T) {
 }
 
 func TestLayers(t *testing.T) {
-	ps := Resolve(section(desktop(1, 4, 1, 4, 0), desktop(2, 4, 2, 4, 3), desktop(9, 2, 1, 2, 9)), doc.StandardZones())[0]
+	ps := Resolve(section(desktop(1, 4, 1, 4, 0), desktop(2, 4, 2, 4, 3), desktop(9, 2, 1, 2, 9)).Holder(), doc.StandardZones())[0]
 	if got := Layers(ps, 0, 1); !reflect.DeepEqual(got, map[int]int{0: 3, 1: 0}) {
 		t.Errorf("up: %v", got)
 	}
@@ -193,7 +193,7 @@ func TestLayers(t *testing.T) {
 		t.Errorf("up with nothing near: %v", got)
 	}
 	// On one layer the later one in the document is on top.
-	ps = Resolve(section(desktop(1, 4, 1, 4, 0), desktop(2, 4, 2, 4, 0)), doc.StandardZones())[0]
+	ps = Resolve(section(desktop(1, 4, 1, 4, 0), desktop(2, 4, 2, 4, 0)).Holder(), doc.StandardZones())[0]
 	if got := Layers(ps, 0, 1); !reflect.DeepEqual(got, map[int]int{0: 1}) {
 		t.Errorf("up from a shared layer: %v", got)
 	}

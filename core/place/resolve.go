@@ -15,15 +15,16 @@ type Placed struct {
 	Hidden  bool
 }
 
-// Resolve gives the placement of every block of a section in every zone: the
-// first index is the zone's, the second the block's.
+// Resolve gives the placement of every block of a Placed arrangement in every zone:
+// the first index is the zone's, the second the block's. In the other arrangements
+// only Hidden means something.
 //
 // In the widest zone each block stands where it was put. In a narrower zone a
 // block placed there by hand stays there; the others follow the rule: in the
 // reading order of the next wider zone, each in full width, in rows of its own
 // below one another, stepping over the rows that hand-placed blocks take. A
 // block hidden in the zone takes no rows.
-func Resolve(s *doc.Section, zs doc.Zones) [][]Placed {
+func Resolve(s doc.Holder, zs doc.Zones) [][]Placed {
 	out := make([][]Placed, len(zs))
 	for z := range zs {
 		columns := s.Columns(zs, z)
@@ -50,7 +51,7 @@ func Resolve(s *doc.Section, zs doc.Zones) [][]Placed {
 	return out
 }
 
-func derive(s *doc.Section, row, wider []Placed, columns int) {
+func derive(s doc.Holder, row, wider []Placed, columns int) {
 	next := 1
 	for _, i := range order(wider) {
 		if !row[i].Derived {
@@ -90,9 +91,17 @@ func keepsRows(b *doc.Block) bool {
 	return false
 }
 
-// Order gives the indexes of a section's blocks in reading order for the widest
-// zone, which is the order of the published document.
-func Order(s *doc.Section, zs doc.Zones) []int {
+// Order gives the indexes of the blocks in reading order for the widest zone, which
+// is the order of the published document. In all arrangements but Placed it is the
+// order they are held in.
+func Order(s doc.Holder, zs doc.Zones) []int {
+	if s.Arrangement != doc.Placed {
+		seq := make([]int, len(s.Blocks))
+		for i := range seq {
+			seq[i] = i
+		}
+		return seq
+	}
 	return order(Resolve(s, zs[:1])[0])
 }
 

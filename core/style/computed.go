@@ -64,6 +64,17 @@ type Style struct {
 	ObjectFit     string
 	ObjectPos     string
 	Underline     bool
+	Strike        bool
+
+	ClipPath string
+
+	// Behind is the colour that is seen through an element without a fill: the nearest
+	// background of those it stands in, or "". It isn't written.
+	Behind string
+
+	// Scrolling of what doesn't fit: neither moves a box of a page as it opens.
+	ScrollSnapType, ScrollSnapAlign string
+	ScrollPadding                   Edges
 }
 
 // FontPx is the font size in px. Browsers size glyphs in whole 1/64 px.
@@ -273,4 +284,7 @@ func (s *Style) Inherit(p *Style) {
 	s.FontSize, s.LineHeight, s.LetterSpacing = p.FontSize, p.LineHeight, p.LetterSpacing
 	s.TextAlign, s.TextTransform, s.Color = p.TextAlign, p.TextTransform, p.Color
 	s.NoWrap, s.Balance, s.OverflowWrap = p.NoWrap, p.Balance, p.OverflowWrap
+	if s.Behind = p.Background; s.Behind == "" {
+		s.Behind = p.Behind
+	}
 }

@@ -98,6 +98,19 @@ func (l Length) Or(base float64, v Viewport, fallback float64) float64 {
 	return fallback
 }
 
+// Scaled is the length times a factor.
+func (l Length) Scaled(by float64) Length {
+	l.N *= by
+	if l.Unit == Math {
+		args := make([]Length, len(l.Fn.Args))
+		for i, a := range l.Fn.Args {
+			args[i] = a.Scaled(by)
+		}
+		l.Fn = &Function{l.Fn.Name, args}
+	}
+	return l
+}
+
 // OfViewport reports whether the length depends on the viewport's size.
 func (l Length) OfViewport() bool {
 	return l.Unit == Vw || l.Unit == Vh || l.Unit == Math && l.Fn.any(Length.OfViewport)

@@ -90,7 +90,13 @@ var Properties = []Property{
 	{"opacity", false, false, func(s *Style) string { return choose(s.Opacity == 0, "1", Number(s.Opacity)) }, "1"},
 	{"object-fit", false, false, func(s *Style) string { return choose(s.ObjectFit == "", "fill", s.ObjectFit) }, "fill"},
 	{"object-position", false, false, func(s *Style) string { return choose(s.ObjectPos == "", "50% 50%", s.ObjectPos) }, "50% 50%"},
-	{"text-decoration", false, false, func(s *Style) string { return choose(s.Underline, "underline", "none") }, "none"},
+	{"clip-path", false, false, func(s *Style) string { return choose(s.ClipPath == "", "none", s.ClipPath) }, "none"},
+	{"text-decoration", false, false, func(s *Style) string {
+		return choose(s.Underline, "underline", choose(s.Strike, "line-through", "none"))
+	}, "none"},
+	{"scroll-snap-type", false, false, func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) }, "none"},
+	{"scroll-padding", false, false, func(s *Style) string { return s.ScrollPadding.text(0) }, "0"},
+	{"scroll-snap-align", false, false, func(s *Style) string { return choose(s.ScrollSnapAlign == "", "none", s.ScrollSnapAlign) }, "none"},
 }
 
 // LetterSpacing is the property whose value in em is computed to px before it is

@@ -8,14 +8,15 @@ import (
 
 	"openplot/core/colour"
 	"openplot/core/doc"
+	"openplot/core/place"
 )
 
 // Setting is one thing a person can set on a block or a section, per zone.
 type Setting struct {
 	Name  string
 	Label string
-	// On lists the kinds of block that have it; "section" stands for sections.
-	On []doc.Kind
+	// On tells which kinds of block have it; OnSection stands for sections.
+	On func(doc.Kind) bool
 	// Words are the keywords it takes, the first being what it is unless set.
 	Words []string
 	Type  Type
@@ -40,61 +41,102 @@ const (
 	TypeColour
 	TypeTextStyle
 	TypeShadow
+	TypeShares
 )
 
 // readers check an entry and give its canonical form, by Type.
 var readers = [...]func(s *Setting, h *doc.House, entry string) (string, *doc.Problem){
-	readWord, readLength, readWhole, readPercent, readRatio, readColour, readTextStyle, readShadow,
+	readWord, readLength, readWhole, readPercent, readRatio, readColour, readTextStyle, readShadow, readShares,
 }
 
 // OnSection is the kind that stands for sections in Setting.On.
 const OnSection doc.Kind = "section"
 
+// having tells the kinds with all of the traits.
+func having(t doc.Trait) func(doc.Kind) bool {
+	return func(k doc.Kind) bool { return k.Is(t) }
+}
+
+// only tells the kinds named.
+func only(kinds ...doc.Kind) func(doc.Kind) bool {
+	return func(k doc.Kind) bool { return slices.Contains(kinds, k) }
+}
+
+func either(a, b func(doc.Kind) bool) func(doc.Kind) bool {
+	return func(k doc.Kind) bool { return a(k) || b(k) }
+}
+
 var (
-	worded  = []doc.Kind{doc.Heading, doc.Text, doc.List, doc.Quote, doc.Button}
-	solid   = append([]doc.Kind{doc.Picture}, worded...) // all but lines
-	all     = append([]doc.Kind{doc.Divider}, solid...)
-	boxed   = append([]doc.Kind{OnSection}, worded...)
-	onlySec = []doc.Kind{OnSection}
-	picture = []doc.Kind{doc.Picture}
-	spaces  = func(h *doc.House) []doc.Step { return h.Space }
-	corners = func(h *doc.House) []doc.Step { return h.Corners }
+	all      = having(0)
+	typed    = having(doc.Typed)
+	solid    = having(doc.Solid)
+	filled   = having(doc.Filled)
+	section  = only(OnSection)
+	boxed    = either(section, filled)
+	coloured = either(section, typed)
+	holds    = either(section, having(doc.Holding))
+	gapped   = either(holds, only(doc.Figures, doc.Progress, doc.Social))
+	picture  = only(doc.Picture)
+	spaces   = func(h *doc.House) []doc.Step { return h.Space }
+	corners  = func(h *doc.House) []doc.Step { return h.Corners }
 )
 
 // Settings lists every setting, in the order of the Tray.
 var Settings = []*Setting{
 	{Name: "width", Label: "Width", On: all, Words: []string{"columns"}, Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw}},
-	{Name: "min-height", Label: "Least height", On: append([]doc.Kind{OnSection}, solid...), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
+	{Name: "min-height", Label: "Least height", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
 	{Name: "aspect-ratio", Label: "Shape", On: picture, Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
+	{Name: "shape", Label: "Cut to", On: picture, Words: []string{"none", "circle", "arch", "leaf", "slant", "hexagon"}, Type: TypeWord},
+	{Name: "object-fit", Label: "Fills", On: picture, Words: []string{"fill", "whole"}, Type: TypeWord},
 	{Name: "object-position", Label: "Crop to", On: picture, Words: []string{"50% 50%", "0% 0%", "50% 0%", "100% 0%", "0% 50%", "100% 50%", "0% 100%", "50% 100%", "100% 100%"}, Type: TypeWord},
 	{Name: "align-self", Label: "Up and down", On: all, Words: []string{"fill", "top", "middle", "bottom"}, Type: TypeWord},
 	{Name: "justify-self", Label: "Side to side", On: all, Words: []string{"fill", "left", "middle", "right"}, Type: TypeWord},
 	{Name: "padding-top", Label: "Top", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "padding-right", Label: "Right", On: worded, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "padding-right", Label: "Right", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
 	{Name: "padding-bottom", Label: "Bottom", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "padding-left", Label: "Left", On: worded, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "list-marks", Label: "Marks", On: []doc.Kind{doc.List}, Words: []string{"dots", "numbers", "squares", "none"}, Type: TypeWord},
-	{Name: "text-style", Label: "Style", On: worded, Words: []string{"usual"}, Type: TypeTextStyle},
-	{Name: "font-size", Label: "Type size", On: worded, Words: []string{"as style"}, Type: TypeLength, Min: 8, Max: 300, Units: []Unit{Rem}},
-	{Name: "text-align", Label: "Lines", On: worded, Words: []string{"left", "middle", "right"}, Type: TypeWord},
-	{Name: "color", Label: "Colour", On: boxed, Words: []string{"usual"}, Type: TypeColour},
+	{Name: "padding-left", Label: "Left", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "list-marks", Label: "Marks", On: only(doc.List), Words: []string{"dots", "numbers", "squares", "ticks", "none"}, Type: TypeWord},
+	{Name: "button-look", Label: "Look", On: only(doc.Button), Words: []string{"filled", "outlined", "quiet"}, Type: TypeWord},
+	{Name: "button-size", Label: "Size", On: only(doc.Button), Words: []string{"medium", "small", "large"}, Type: TypeWord},
+	{Name: "text-style", Label: "Style", On: typed, Words: []string{"usual"}, Type: TypeTextStyle},
+	{Name: "font-size", Label: "Type size", On: typed, Words: []string{"as style"}, Type: TypeLength, Min: 8, Max: 300, Units: []Unit{Rem}},
+	{Name: "text-align", Label: "Lines", On: typed, Words: []string{"left", "middle", "right"}, Type: TypeWord},
+	{Name: "color", Label: "Colour", On: coloured, Words: []string{"usual"}, Type: TypeColour},
 	{Name: "background", Label: "Fill", On: boxed, Words: []string{"none"}, Type: TypeColour},
 	{Name: "border-radius", Label: "Corners", On: solid, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
 	{Name: "border-width", Label: "Line", On: all, Words: []string{"none"}, Type: TypeLength, Max: 40},
 	{Name: "border-color", Label: "Line colour", On: all, Words: []string{"usual"}, Type: TypeColour},
 	{Name: "box-shadow", Label: "Shadow", On: solid, Words: []string{"none"}, Type: TypeShadow},
 	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},
-	{Name: "content", Label: "Content", On: onlySec, Words: []string{"boxed", "full"}, Type: TypeWord},
-	{Name: "columns", Label: "Columns", On: onlySec, Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: doc.MaxColumns},
-	{Name: "row-height", Label: "Row", On: onlySec, Words: []string{"24px"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem}},
-	{Name: "column-gap", Label: "Across", On: onlySec, Words: []string{"24px"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
-	{Name: "row-gap", Label: "Down", On: onlySec, Words: []string{"8px"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
+	{Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
+	{Name: "logo-height", Label: "Height", On: only(doc.Logo), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
+	{Name: "height", Label: "Height", On: only(doc.Space), Words: []string{"usual"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw, Vh}, Steps: spaces},
+	{Name: "shape-colour", Label: "Colour", On: only(doc.Shape), Words: []string{"usual"}, Type: TypeColour},
+	{Name: "figure-colour", Label: "Numbers", On: only(doc.Figures), Words: []string{"usual"}, Type: TypeColour},
+	{Name: "bar-colour", Label: "Bars", On: only(doc.Progress), Words: []string{"usual"}, Type: TypeColour},
+	{Name: "time-width", Label: "Times’ width", On: only(doc.Timetable), Words: []string{"usual"}, Type: TypeLength, Min: 20, Max: 400, Units: []Unit{Rem}},
+	{Name: "cell-padding", Label: "Rows’ padding", On: only(doc.Table), Words: []string{"usual"}, Type: TypeLength, Max: 100, Units: []Unit{Rem}, Steps: spaces},
+	{Name: "content", Label: "Content", On: section, Words: []string{"boxed", "full"}, Type: TypeWord},
+	{Name: "columns", Label: "Columns", On: holds, Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: doc.MaxColumns},
+	{Name: "row-height", Label: "Row", On: holds, Words: []string{"24px"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem}},
+	{Name: "column-gap", Label: "Gap across", On: gapped, Words: []string{"usual"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
+	{Name: "row-gap", Label: "Gap down", On: gapped, Words: []string{"usual"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
+	{Name: "shares", Label: "Shares", On: holds, Words: []string{"equal"}, Type: TypeShares},
+	{Name: "below", Label: "Below one another", On: holds, Words: []string{"first on top", "last on top"}, Type: TypeWord},
+	{Name: "direction", Label: "Goes", On: holds, Words: []string{"down", "across"}, Type: TypeWord},
+	{Name: "spread", Label: "Spread", On: holds, Words: []string{"start", "middle", "end", "apart", "around", "even"}, Type: TypeWord},
+	{Name: "align-items", Label: "Align", On: holds, Words: []string{"fill", "start", "middle", "end"}, Type: TypeWord},
+	{Name: "wrap", Label: "Wraps", On: holds, Words: []string{"wraps", "one line"}, Type: TypeWord},
+	{Name: "grow-items", Label: "All grow", On: holds, Words: []string{"no", "yes"}, Type: TypeWord},
+	{Name: "grow", Label: "Grows", On: all, Words: []string{"no", "yes"}, Type: TypeWord},
+	{Name: "run", Label: "Runs as", On: only(doc.Series), Words: []string{"grid", "line", "slider"}, Type: TypeWord},
+	{Name: "per-row", Label: "In a row", On: only(doc.Series, doc.Figures), Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: 12},
 }
 
 // Find gives the setting of a name for a kind, or nil.
 func Find(name string, kind doc.Kind) *Setting {
 	for _, s := range Settings {
-		if s.Name == name && slices.Contains(s.On, kind) {
+		if s.Name == name && s.On(kind) {
 			return s
 		}
 	}
@@ -243,6 +285,16 @@ func readRatio(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
 		return "", doc.Problemf(s.Label, "can't be %.40q: write width : height such as 4:3, own, or rows", entry)
 	}
 	return Number(a) + ":" + Number(b), nil
+}
+
+// readShares reads a pattern of columns in twelfths. A row may have room left over,
+// but no more than twelve are given away in one.
+func readShares(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
+	entry = strings.Join(strings.FieldsFunc(entry, func(r rune) bool { return strings.ContainsRune(" ,+-–·/", r) }), " ")
+	if place.ReadShares(entry) == nil {
+		return "", doc.Problemf(s.Label, "can't be %.40q: write twelfths for each column, such as 4 8 or 3 6 3, or equal", entry)
+	}
+	return entry, nil
 }
 
 func readTextStyle(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {

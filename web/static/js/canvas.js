@@ -85,13 +85,19 @@ export function hit(x, y) {
   return {
     block: e?.closest('[data-block]')?.dataset.block ?? '',
     section: e?.closest('[data-section]')?.dataset.section ?? '',
+    part: e?.closest('[data-part], [data-block]')?.dataset.part ?? '',
   };
 }
 
-/** Where a section's grid begins, in px of the page's viewport. */
-export function gridOrigin(section) {
-  const r = element(section).getBoundingClientRect();
-  const g = page.grids[section];
+/** The ids of the blocks that are shown, as they are read. */
+export function shownBlocks() {
+  return [...doc().querySelectorAll('[data-block]')].filter((e) => e.getClientRects().length).map((e) => e.dataset.block);
+}
+
+/** Where the grid of a section or container begins, in px of the page's viewport. */
+export function gridOrigin(holder) {
+  const r = element(holder).getBoundingClientRect();
+  const g = page.grids[holder];
   return { x: r.left + g.x, y: r.top + g.y };
 }
 

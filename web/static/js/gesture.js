@@ -1,5 +1,5 @@
 // Asks core, as WebAssembly, where things would land.
-import { block, page, zoneAt } from './page.js';
+import { block, heldIn, page, zoneAt } from './page.js';
 
 let core = null;
 
@@ -20,13 +20,13 @@ const answer = new Float64Array(256);
 const bytes = new Uint8Array(answer.buffer);
 const raw = (numbers) => new Uint8Array(Float64Array.from(numbers).buffer);
 
-/** Begins a gesture in a section, of a block or, with '', of something new. */
-export function begin(section, id) {
-  const g = page.grids[section];
+/** Begins a gesture in the grid of a section or container, of a block or, with '', of something new. */
+export function begin(holder, id) {
+  const g = page.grids[holder];
   const zone = zoneAt(page.width).id;
   const grid = [g.columns.length, ...g.columns, g.rows.length, ...g.rows, g.columnGap, g.rowGap, g.rowHeight];
   const own = id ? block(id).zones[zone].slice(0, 4) : [1, 1, 1, 1];
-  const others = (page.places[section] ?? []).filter((b) => b.id !== id && !b.hidden?.[zone]).flatMap((b) => b.zones[zone].slice(0, 4));
+  const others = heldIn(holder).filter((b) => b !== block(id) && !b.hidden?.[zone]).flatMap((b) => b.zones[zone].slice(0, 4));
   core.begin(raw(grid), raw(own), raw(others));
 }
 
@@ -42,7 +42,7 @@ function landing() {
 
 export function move(x, y) { core.move(bytes, x, y); return landing(); }
 export function pull(edges, r) { core.pull(bytes, edges, r.x, r.y, r.w, r.h); return landing(); }
-export function at(x, y, kind) { core.at(bytes, x, y, kind); return landing(); }
+export function at(x, y, span, rows) { core.at(bytes, x, y, span, rows); return landing(); }
 
 /** The place of a block, its layer too, as a command has it. */
 export function placeOf(id, cells) {

@@ -1,9 +1,10 @@
 // The keys of the Bench.
-import { block, page, sectionOf, shownBlocks, zoneAt } from './page.js';
+import { block, holderOf, page, sectionOf, zoneAt } from './page.js';
 import { redo, send, undo } from './edits.js';
 import { select } from './select.js';
 import { setWidth } from './reach.js';
 import { isWriting, write } from './words.js';
+import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 import * as shelf from './shelf.js';
 
@@ -48,8 +49,8 @@ function plain(e) {
   if (/^[1-9]$/.test(e.key) && page.zones[e.key - 1]) return act(e, () => setWidth(page.zones[e.key - 1].typical));
   if (!onStage) return;
   if (e.key === 'Tab' && e.target === stage) return tab(e);
-  if (e.key === 'Escape' && id) return act(e, () => select(block(id) ? sectionOf(id) : ''));
-  if (e.key === 'Enter' && block(id)) return act(e, () => write(id));
+  if (e.key === 'Escape' && id) return act(e, () => select(holderOf(id)));
+  if (e.key === 'Enter' && id) return act(e, () => goIn(id));
   if ((e.key === 'Delete' || e.key === 'Backspace') && id) return act(e, () => send({ op: 'delete', node: id }));
   if (arrows[e.key] && block(id)) {
     const [dx, dy] = arrows[e.key];
@@ -57,9 +58,16 @@ function plain(e) {
   }
 }
 
+/** Enter writes in a block, or goes to the first block of a container. */
+function goIn(id) {
+  if (block(id) && write(id)) return;
+  const first = canvas.element(id)?.querySelector('[data-block]');
+  if (first) select(first.dataset.block, { show: true });
+}
+
 /** Tab goes through the blocks and, past the last one, on out of the canvas. */
 function tab(e) {
-  const ids = shownBlocks();
+  const ids = canvas.shownBlocks();
   const at = ids.indexOf(page.select);
   const next = e.shiftKey ? at - 1 : at + 1;
   if (next < 0 || next >= ids.length || (e.shiftKey && at < 0)) return;

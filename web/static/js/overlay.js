@@ -1,11 +1,11 @@
 // Marks over the canvas: what is selected, the grid, guides and measures.
-import { block, page, sectionOf } from './page.js';
+import { block, holderOf, page } from './page.js';
 import * as canvas from './canvas.js';
 
 const svg = document.getElementById('overlay');
 const NS = 'http://www.w3.org/2000/svg';
 let hovered = '';
-let landing = null; // { section, rect, guides } while a gesture lasts
+let landing = null; // { holder, rect, guides } while a gesture lasts
 export const options = { grid: true };
 
 function draw(name, attrs, text) {
@@ -33,12 +33,12 @@ export function land(l) {
 export function redraw() {
   svg.replaceChildren();
   const id = page.select;
-  const section = landing?.section ?? sectionOf(id);
-  if (section && options.grid && (block(id) || landing)) crosses(section);
+  const holder = landing?.holder ?? holderOf(id);
+  if (holder && options.grid && (block(id) || landing)) crosses(holder);
   if (hovered && hovered !== id) outline(hovered, 'hover');
   if (landing) drawLanding();
   const e = canvas.element(id);
-  if (e && !landing) selection(canvas.boxOf(e), Boolean(block(id)));
+  if (e && !landing) selection(canvas.boxOf(e), block(id));
 }
 
 function outline(id, name) {
@@ -49,16 +49,17 @@ function outline(id, name) {
 }
 
 /** Corner marks and edge ticks, as on a survey plot. */
-function selection(b, isBlock) {
+function selection(b, block) {
   const [l, t, r, m] = [px(b.x), px(b.y), px(b.x + b.w) - 1, px(b.y + b.h) - 1];
   draw('rect', { class: 'edge', x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, m - t) });
   const c = Math.max(5, Math.min(14, b.w / 3, b.h / 3));
-  const o = isBlock ? 2 : -2; // blocks are marked outside, sections inside
+  const o = block ? 2 : -2; // blocks are marked outside, sections inside
   draw('path', { class: 'corner', d:
     `M${l - o} ${t - o + c}V${t - o}H${l - o + c} M${r + o - c} ${t - o}H${r + o}V${t - o + c} M${r + o} ${m + o - c}V${m + o}H${r + o - c} M${l - o + c} ${m + o}H${l - o}V${m + o - c}` });
-  if (!isBlock) return;
+  if (!block) return;
   const [cx, cy] = [(l + r) / 2, (t + m) / 2];
   draw('path', { class: 'corner', d: `M${cx - 7} ${t - o}H${cx + 7} M${cx - 7} ${m + o}H${cx + 7} M${l - o} ${cy - 7}V${cy + 7} M${r + o} ${cy - 7}V${cy + 7}` });
+  if (!block.placed) return; // only in a grid are there edges to pull
   const grips = { 3: [l, t], 2: [cx, t], 6: [r, t], 4: [r, cy], 12: [r, m], 8: [cx, m], 9: [l, m], 1: [l, cy] };
   const cursors = { 3: 'nwse-resize', 12: 'nwse-resize', 6: 'nesw-resize', 9: 'nesw-resize', 2: 'ns-resize', 8: 'ns-resize', 4: 'ew-resize', 1: 'ew-resize' };
   for (const [edges, [x, y]] of Object.entries(grips)) {
@@ -67,10 +68,10 @@ function selection(b, isBlock) {
   }
 }
 
-/** Small crosses where the tracks' edges meet, in the section that is worked on. */
-function crosses(section) {
-  const g = page.grids[section];
-  const e = canvas.element(section);
+/** Small crosses where the tracks' edges meet, in the grid that is worked on. */
+function crosses(holder) {
+  const g = page.grids[holder];
+  const e = canvas.element(holder);
   if (!g || !e) return;
   const box = canvas.boxOf(e);
   const s = canvas.scaleNow();
@@ -95,8 +96,8 @@ function crosses(section) {
 }
 
 function drawLanding() {
-  const e = canvas.element(landing.section);
-  const g = page.grids[landing.section];
+  const e = canvas.element(landing.holder);
+  const g = page.grids[landing.holder];
   if (!e || !g) return;
   const box = canvas.boxOf(e);
   const s = canvas.scaleNow();

@@ -24,26 +24,39 @@ export function zoneAt(width) {
   return page.zones.find((z) => width >= z.min) ?? page.zones.at(-1);
 }
 
+/** An id without the item of a Series it is shown in. */
+const own = (id) => id.split('~')[0];
+
 /** The section that a block or section id belongs to, or ''. */
 export function sectionOf(id) {
   if (id in page.places) return id;
   for (const [section, blocks] of Object.entries(page.places)) {
-    if (blocks.some((b) => b.id === id)) return section;
+    if (blocks.some((b) => b.id === own(id))) return section;
   }
   return '';
 }
 
 /** A block by id, or undefined. */
 export function block(id) {
-  return Object.values(page.places).flat().find((b) => b.id === id);
+  return Object.values(page.places).flat().find((b) => b.id === own(id));
 }
 
-/** The ids of the blocks that are shown at the current width, as they are read. */
-export function shownBlocks() {
-  const zone = zoneAt(page.width).id;
-  return page.order.flatMap((section) =>
-    (page.places[section] ?? [])
-      .filter((b) => !b.hidden?.[zone])
-      .sort((a, b) => a.zones[zone][2] - b.zones[zone][2] || a.zones[zone][0] - b.zones[zone][0])
-      .map((b) => b.id));
+/** What a block stands in: a section or a container, in the same item of a Series. */
+export function holderOf(id) {
+  const b = block(id);
+  const item = id.split('~')[1];
+  return !b ? '' : item && !b.design && block(b.holder) ? `${b.holder}~${item}` : b.holder;
 }
+
+/** The blocks that stand in a section or container. */
+export const heldIn = (holder) => (page.places[sectionOf(holder)] ?? []).filter((b) => b.holder === own(holder));
+
+/** The section or container that something new goes into when this is selected. */
+export function goesInto(id) {
+  const b = block(id);
+  if (!b) return sectionOf(id);
+  return b.holds ? id : holderOf(id);
+}
+
+/** Whether blocks are placed in the cells of a grid in a section or container. */
+export const isGrid = (holder) => holder in page.grids;

@@ -1,5 +1,5 @@
 // The pointer on the canvas: choosing, moving, resizing, scrolling, going in.
-import { block, page, sectionOf, zoneAt } from './page.js';
+import { block, holderOf, page, zoneAt } from './page.js';
 import { send } from './edits.js';
 import { select } from './select.js';
 import * as canvas from './canvas.js';
@@ -17,8 +17,8 @@ export function start() {
   svg.addEventListener('pointermove', (e) => { if (!press) overlay.hover(canvas.hit(e.clientX, e.clientY).block); });
   svg.addEventListener('pointerleave', () => overlay.hover(''));
   svg.addEventListener('dblclick', (e) => {
-    const { block: id } = canvas.hit(e.clientX, e.clientY);
-    if (id) writeAt(id, e.clientX, e.clientY);
+    const { block: id, part } = canvas.hit(e.clientX, e.clientY);
+    if (id) writeAt(id, part, e.clientX, e.clientY);
   });
   svg.addEventListener('wheel', (e) => { canvas.scrollBy(e.deltaX, e.deltaY); e.preventDefault(); }, { passive: false });
 }
@@ -43,15 +43,15 @@ function drag(e) {
   if (!press) return;
   const [dx, dy] = [e.clientX - press.x, e.clientY - press.y];
   if (!press.moving) {
-    if (Math.hypot(dx, dy) < slack || !block(press.id) || !gesture.loaded()) return;
+    if (Math.hypot(dx, dy) < slack || !block(press.id)?.placed || !gesture.loaded()) return;
     press.moving = true;
-    press.section = sectionOf(press.id);
+    press.holder = holderOf(press.id);
     press.element = canvas.element(press.id);
     const r = press.element.getBoundingClientRect();
-    const o = canvas.gridOrigin(press.section);
+    const o = canvas.gridOrigin(press.holder);
     press.rect = { x: r.left - o.x, y: r.top - o.y, w: r.width, h: r.height };
     press.element.setAttribute('data-moving', '');
-    gesture.begin(press.section, press.id);
+    gesture.begin(press.holder, press.id);
   }
   const s = canvas.scaleNow();
   const [x, y] = [dx / s, dy / s];
@@ -68,7 +68,7 @@ function drag(e) {
     press.element.style.transform = `translate(${x}px, ${y}px)`;
   }
   press.landing = landing;
-  overlay.land({ section: press.section, ...landing });
+  overlay.land({ holder: press.holder, ...landing });
 }
 
 function end() {

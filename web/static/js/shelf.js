@@ -1,5 +1,5 @@
 // The Shelf: inserts at the mark, or where something is dropped.
-import { page, sectionOf, zoneAt } from './page.js';
+import { block, goesInto, holderOf, isGrid, page, sectionOf, zoneAt } from './page.js';
 import { send } from './edits.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
@@ -9,14 +9,18 @@ import { pick } from './picker.js';
 const shelf = document.getElementById('shelf');
 const slack = 5;
 let after = null; // section that a new one goes behind, '' for the top, null for none pointed at
+let into = ''; // section or container that a block goes into
+let behind = ''; // block that it goes behind there
 
 /** Opens the Shelf at an insertion mark. */
 export function open(mark = null) {
   after = mark ?? sectionOf(page.select) ?? null;
   if (after === '') after = mark === '' ? '' : page.order.at(-1) ?? '';
+  into = mark === null && goesInto(page.select) ? goesInto(page.select) : after;
+  behind = block(page.select) && into !== page.select ? page.select : '';
   for (const m of document.querySelectorAll('.insert')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
   const name = page.names[after];
-  document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into it.` : 'Goes at the top of the page.';
+  document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into ${into === after ? 'it' : `“${page.names[into.split('~')[0]]}”`}.` : 'Goes at the top of the page.';
   const search = document.getElementById('shelf-search');
   search.value = '';
   search.dispatchEvent(new Event('input'));
@@ -36,16 +40,16 @@ function add(item) {
   if (item.dataset.preset) {
     send({ op: 'section.add', after, preset: item.dataset.preset });
   } else {
-    const section = after || page.order[0];
-    if (!section) {
+    const holder = into || page.order[0];
+    if (!holder) {
       send({ op: 'section.add', after: '', preset: 'empty' }).then((state) => state?.order[0] && insert(item.dataset.kind, state.order[0]));
-    } else insert(item.dataset.kind, section);
+    } else insert(item.dataset.kind, holder, { after: behind || undefined });
   }
   close();
 }
 
-function insert(kind, section, place) {
-  const command = { op: 'block.add', node: section, kind, zone: zoneAt(page.width).id, place };
+function insert(kind, holder, where) {
+  const command = { op: 'block.add', node: holder, kind, zone: zoneAt(page.width).id, ...where };
   if (kind === 'picture') pick((id) => send({ ...command, value: id }));
   else send(command);
 }
@@ -58,12 +62,19 @@ function drag(item, e) {
     if (!moving && (Math.hypot(m.clientX - from.x, m.clientY - from.y) < slack || !gesture.loaded())) return;
     moving = true;
     shelf.classList.add('dragging');
-    const section = canvas.hit(m.clientX, m.clientY).section;
-    if (!section) { over = null; overlay.land(null); return; }
-    if (over?.section !== section) gesture.begin(section, '');
+    const hit = canvas.hit(m.clientX, m.clientY);
+    const holder = block(hit.block)?.holds ? hit.block : holderOf(hit.block) || hit.section;
+    if (!holder) { over = null; overlay.land(null); return; }
+    if (!isGrid(holder)) { // it goes behind the block pointed at
+      over = { holder, after: hit.block };
+      overlay.land(null);
+      overlay.hover(hit.block === holder ? holder : hit.block || holder);
+      return;
+    }
+    if (over?.holder !== holder) gesture.begin(holder, '');
     const p = canvas.toPage(m.clientX, m.clientY);
-    const o = canvas.gridOrigin(section);
-    over = { section, ...gesture.at(p.x - o.x, p.y - o.y, item.dataset.kind) };
+    const o = canvas.gridOrigin(holder);
+    over = { holder, ...gesture.at(p.x - o.x, p.y - o.y, Number(item.dataset.span), Number(item.dataset.rows) || 1) };
     overlay.land(over);
   };
   const up = () => {
@@ -76,7 +87,7 @@ function drag(item, e) {
     setTimeout(() => item.blur());
     if (over) {
       close();
-      insert(item.dataset.kind, over.section, { ...over.place, layer: 0 });
+      insert(item.dataset.kind, over.holder, over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after });
     }
   };
   const cancel = (k) => {

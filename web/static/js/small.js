@@ -9,6 +9,7 @@ document.addEventListener('alpine:init', () => {
     query: '',
     found(text) { return this.query.toLowerCase().split(/\s+/).every((w) => text.toLowerCase().includes(w)); },
     get matches() { return this.found(this.$el.dataset.find); },
+    get some() { return [...this.$el.querySelectorAll('[data-find]')].some((e) => this.found(e.dataset.find)); },
     get none() { return [...this.$root.querySelectorAll('[data-find]')].every((e) => !this.found(e.dataset.find)); },
   }));
 });

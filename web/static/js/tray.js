@@ -6,7 +6,16 @@ import { pick } from './picker.js';
 let folded = false;
 
 function command(e, value, op = e.dataset.op) {
-  return { op, node: page.select, zone: zoneAt(page.width).id, setting: e.dataset.setting || undefined, value };
+  return { op, node: page.select, zone: zoneAt(page.width).id, setting: e.dataset.setting || undefined, at: Number(e.dataset.at) || 0, value };
+}
+
+/** Plain lines as the HTML of paragraphs. */
+function paragraphs(text) {
+  return text.trim().split('\n').map((line) => {
+    const p = document.createElement('p');
+    p.textContent = line;
+    return p.outerHTML;
+  }).join('');
 }
 
 async function enter(e, value) {
@@ -20,7 +29,7 @@ export function start() {
   document.addEventListener('change', (e) => {
     const t = e.target;
     if (!t.closest('#tray') || !t.dataset.op) return;
-    enter(t, t.value.trim());
+    enter(t, 'words' in t.dataset ? paragraphs(t.value) : t.value.trim());
   });
   document.addEventListener('click', (e) => {
     const t = e.target.closest('#tray [data-op]');

@@ -10,9 +10,9 @@ let writing = null;
 
 export const isWriting = () => writing !== null;
 
-/** Begins to write in a block, with the caret at a point of the window. */
-export function writeAt(id, x, y) {
-  if (!write(id) || x === undefined) return;
+/** Begins to write in a block, or a part of it, with the caret at a point of the window. */
+export function writeAt(id, part, x, y) {
+  if (!write(id, part)) return;
   const d = canvas.doc();
   const p = canvas.toPage(x, y);
   const range = d.caretRangeFromPoint?.(p.x, p.y);
@@ -22,15 +22,19 @@ export function writeAt(id, x, y) {
   }
 }
 
-/** Begins to write in a block, with all of its words selected. */
-export function write(id) {
+/** Begins to write in a block or, where it has no words of its own, in a part of it, with all words selected. */
+export function write(id, part = '') {
   const b = block(id);
-  const element = canvas.element(id);
-  if (!b || !element || b.kind === 'picture' || b.kind === 'divider') return false;
+  let element = canvas.element(id);
+  if (!b || !element) return false;
+  if (!b.writes) {
+    element = element.querySelector(part ? `[data-part="${part}"]` : '[data-part]');
+    if (!element || element.closest('[data-block]').dataset.block !== id) return false;
+  }
   if (writing) stop();
   select(id);
   const d = canvas.doc();
-  writing = { id, kind: b.kind, element, before: element.innerHTML };
+  writing = { id, part: b.writes ? '' : element.dataset.part, line: b.kind === 'heading' || b.kind === 'button', element, before: element.innerHTML };
   element.setAttribute('contenteditable', 'true');
   d.execCommand('defaultParagraphSeparator', false, 'p');
   element.addEventListener('keydown', keys);
@@ -43,13 +47,26 @@ export function write(id) {
   return true;
 }
 
+/** The command that keeps what was written: words of a block, words of an entry, or a field of one. */
+function command(w) {
+  if (!w.part) return { op: 'block.write', node: w.id, value: w.element.innerHTML };
+  const [at, setting] = w.part.split('.');
+  if (!setting) return { op: 'entry.write', node: w.id, at: Number(at), value: w.element.innerHTML };
+  const value = w.element.textContent.trim();
+  return at === '' ? { op: 'block.content', node: w.id, setting, value } : { op: 'entry.set', node: w.id, at: Number(at), setting, value };
+}
+
 function keys(e) {
   e.stopPropagation();
   if (e.key === 'Escape') {
     e.preventDefault();
     stop();
     stage.focus();
-  } else if (e.key === 'Enter' && (writing.kind === 'heading' || writing.kind === 'button')) {
+  } else if (e.key === 'Enter' && writing.part.includes('.')) { // a field of one line
+    e.preventDefault();
+    stop();
+    stage.focus();
+  } else if (e.key === 'Enter' && writing.line) {
     e.preventDefault();
     canvas.doc().execCommand('insertLineBreak');
   }
@@ -68,6 +85,6 @@ export function stop() {
   for (const [name, f] of [['keydown', keys], ['paste', paste], ['blur', stop], ['input', overlay.redraw]]) w.element.removeEventListener(name, f);
   w.element.removeAttribute('contenteditable');
   stage.classList.remove('writing');
-  if (w.element.innerHTML !== w.before) send({ op: 'block.write', node: w.id, value: w.element.innerHTML });
+  if (w.element.innerHTML !== w.before) send(command(w));
   if (page.select !== w.id) overlay.redraw();
 }

@@ -1,0 +1,220 @@
+package edit
+
+import (
+	"slices"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/place"
+)
+
+// into gives the section or container that the command puts a block into.
+func (e *editing) into(id string) (doc.Holder, error) {
+	id, _ = doc.SplitItem(id)
+	if sec, _ := e.page.Section(id); sec != nil {
+		return sec.Holder(), nil
+	}
+	_, b := e.page.Block(id)
+	if b != nil && b.Kind == doc.Series && len(b.Blocks) > 0 {
+		b = b.Blocks[0] // what goes into a Series goes into its design
+	}
+	if b == nil || !b.Kind.Is(doc.Holding) || b.Kind == doc.Series {
+		return doc.Holder{}, doc.Problemf("Place", "%.40q holds no blocks; point at a section or a container", id)
+	}
+	return b.Holder(), nil
+}
+
+// behind gives the index behind a block of a holder: behind the last unless it is
+// named, at the beginning for "first".
+func (e *editing) behind(h doc.Holder) int {
+	id, _ := doc.SplitItem(e.c.After)
+	if id == "first" {
+		return 0
+	}
+	if i := h.Index(id); i >= 0 {
+		return i + 1
+	}
+	return len(h.Blocks)
+}
+
+func (e *editing) addBlock() ([]Step, error) {
+	if element.Of(e.c.Kind) == nil {
+		return nil, doc.Problemf("Block", "%.40q is no kind of block", e.c.Kind)
+	}
+	if err := e.picture(e.c.Value); err != nil {
+		return nil, err
+	}
+	h, err := e.into(e.c.Node)
+	if err != nil {
+		return nil, err
+	}
+	b := element.Start(e.c.Kind).Anew(e.env.NewID)
+	if e.c.Value != "" {
+		b.Content.Picture = e.c.Value
+	}
+	if h.Arrangement == doc.Placed {
+		if b.Place, err = e.cells(h, e.c.Kind, e.c.Place); err != nil {
+			return nil, err
+		}
+	} else if b.Kind == doc.Picture { // there are no rows to fill
+		delete(b.Style, "aspect-ratio")
+	}
+	e.selected = b.ID
+	return []Step{{Do: InsertBlock, Parent: h.ID, At: e.behind(h), Block: b}}, nil
+}
+
+// cells finds the cells of a new block in a Placed arrangement: those given for the
+// command's zone, else at the left of the first free row.
+func (e *editing) cells(h doc.Holder, kind doc.Kind, given *doc.Place) (doc.Zoned[doc.Place], error) {
+	zones := e.zones()
+	resolved := place.Resolve(h, zones)
+	a := element.Of(kind)
+	put := func(z int, p *doc.Place) (doc.Place, error) {
+		columns := h.Columns(zones, z)
+		at := doc.Place{Column: 1, Span: place.Span(a.Span, columns), Row: place.FreeRow(resolved[z]), Rows: max(a.Rows, 1)}
+		at.Row = min(at.Row, doc.MaxRow-at.Rows+1)
+		if p != nil {
+			at = *p
+		}
+		for _, q := range resolved[z] { // new things come on top
+			if at.Overlaps(q.Place) && !q.Hidden {
+				at.Layer = min(max(at.Layer, q.Layer+1), doc.MaxLayer)
+			}
+		}
+		return at, checkPlace(at, columns)
+	}
+	z := zones.Index(e.c.Zone)
+	var narrow doc.Zoned[doc.Place]
+	if z > 0 && given != nil { // dropped by hand in a narrower zone
+		p, err := put(z, given)
+		if err != nil {
+			return nil, err
+		}
+		narrow, given = narrow.With(zones[z].ID, p), nil
+	} else if z > 0 {
+		given = nil
+	}
+	p, err := put(0, given)
+	return narrow.With(zones.Widest(), p), err
+}
+
+func (e *editing) moveBlock() ([]Step, error) {
+	to, err := e.into(e.c.Into)
+	if err != nil {
+		return nil, err
+	}
+	from := e.holder()
+	if e.series != nil && from.ID == e.series.ID || e.series == nil && e.parentKind() == doc.Series {
+		return nil, doc.Problemf("Place", "can't change: a Series needs its design")
+	}
+	inside := false
+	e.block.Walk(func(b *doc.Block) { inside = inside || b.ID == to.ID })
+	if inside {
+		return nil, doc.Problemf("Place", "can't be in the block itself")
+	}
+	at := e.behind(to)
+	if now := from.Index(e.block.ID); from.ID == to.ID && at > now { // counted without the block itself
+		if at--; at == now {
+			return nil, nil
+		}
+	}
+	e.selected = e.block.ID
+	var steps []Step
+	if to.Arrangement == doc.Placed && from.ID != to.ID {
+		cells, err := e.cells(to, e.block.Kind, e.c.Place)
+		if err != nil {
+			return nil, err
+		}
+		steps = e.replace(func(b *doc.Block) { b.Place = cells })
+	}
+	return append(steps, Step{Do: MoveBlock, ID: e.block.ID, Parent: to.ID, At: at}), nil
+}
+
+// parentKind is the kind of the container the block stands in, or "".
+func (e *editing) parentKind() doc.Kind {
+	path := e.section.Path(e.block.ID)
+	if len(path) < 2 {
+		return ""
+	}
+	return path[len(path)-2].Kind
+}
+
+// arrange gives the blocks of a section or container another arrangement; package
+// place has the rules.
+func (e *editing) arrange() ([]Step, error) {
+	to := doc.Arrangement(e.c.Value)
+	if e.c.Value == "placed" {
+		to = doc.Placed
+	}
+	if !slices.Contains([]doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}, to) {
+		return nil, doc.Problemf("Arrangement", "%.40q is none; choose placed, columns or line-up", e.c.Value)
+	}
+	h := e.section.Holder()
+	if e.block != nil {
+		if h = e.block.Holder(); !e.block.Kind.Is(doc.Holding) || e.block.Kind == doc.Series {
+			return nil, doc.Problemf("Arrangement", "a %s has none", e.block.Kind)
+		}
+	}
+	if h.Arrangement == to {
+		return nil, nil
+	}
+	plan := place.Rearrange(h, to, e.zones())
+	look := func(s *doc.Style, a *doc.Arrangement) {
+		*a = to
+		set := func(name, v string) {
+			if *s == nil {
+				*s = doc.Style{}
+			}
+			if v == "" {
+				delete(*s, name)
+			} else {
+				(*s)[name] = doc.Zoned[string]{e.zones().Widest(): v}
+			}
+			if len(*s) == 0 {
+				*s = nil
+			}
+		}
+		if to == doc.Columns {
+			set("shares", plan.Shares)
+		}
+		if to == doc.LineUp {
+			set("direction", map[bool]string{true: "across"}[plan.Across])
+		}
+	}
+	var steps []Step
+	if e.block != nil {
+		steps = e.replace(func(b *doc.Block) { look(&b.Style, &b.Arrangement) })
+	} else {
+		steps = e.head(func(s *doc.Section) { look(&s.Style, &s.Arrangement) })
+	}
+	at := 0
+	for _, c := range plan.Children {
+		parent, first := h.ID, at
+		if len(c.Blocks) > 1 { // a stack of its own
+			stack := &doc.Block{ID: e.env.NewID("b"), Kind: doc.Container, Arrangement: doc.LineUp}
+			steps = append(steps, Step{Do: InsertBlock, Parent: h.ID, At: at, Block: stack})
+			parent, first = stack.ID, 0
+		}
+		for i, b := range c.Blocks {
+			if to == doc.Placed {
+				steps = append(steps, e.cellsIn(b, c.Place)...)
+			}
+			steps = append(steps, Step{Do: MoveBlock, ID: b.ID, Parent: parent, At: first + i})
+		}
+		if c.Emptied != nil {
+			steps = append(steps, Step{Do: RemoveBlock, ID: c.Emptied.ID})
+		}
+		at++
+	}
+	e.selected = h.ID
+	return steps, nil
+}
+
+// cellsIn gives the steps that put a block into cells. A block that has been in a grid
+// before keeps its cells in the narrower zones.
+func (e *editing) cellsIn(b *doc.Block, p doc.Place) []Step {
+	if was, ok := b.Place[e.zones().Widest()]; ok {
+		p.Layer = was.Layer
+	}
+	return setBlock(b, func(b *doc.Block) { b.Place = b.Place.With(e.zones().Widest(), p) })
+}

@@ -1,0 +1,285 @@
+package edit
+
+import (
+	"slices"
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/style"
+)
+
+// content is what the block says, in the item it was pointed at.
+func (e *editing) content() doc.Content {
+	if e.series != nil {
+		return e.series.Items[e.item].Shows(e.block).Content
+	}
+	return e.block.Content
+}
+
+// say gives the step after which the block, or the item it was pointed at in, says
+// something else.
+func (e *editing) say(c doc.Content) []Step {
+	if e.series == nil {
+		return e.replace(func(b *doc.Block) { b.Content = c })
+	}
+	return e.items(func(items []doc.Item) []doc.Item {
+		it := &items[e.item]
+		contents := make(map[string]doc.Content, len(it.Contents)+1)
+		for id, was := range it.Contents {
+			contents[id] = was
+		}
+		contents[e.block.ID] = c
+		it.Contents = contents
+		return items
+	})
+}
+
+// items gives the step that changes a Series' items.
+func (e *editing) items(change func([]doc.Item) []doc.Item) []Step {
+	return setBlock(e.series, func(b *doc.Block) { b.Items = change(slices.Clone(b.Items)) })
+}
+
+func (e *editing) write() ([]Step, error) {
+	if !e.block.Kind.Is(doc.Worded) {
+		return nil, doc.Problemf("Words", "a %s has none", e.block.Kind)
+	}
+	c := e.content()
+	var err error
+	if c.Words, err = ParseWords(e.c.Value); err != nil {
+		return nil, err
+	}
+	return e.say(c), nil
+}
+
+func (e *editing) setContent() ([]Step, error) {
+	f := element.Of(e.block.Kind).Field(e.c.Setting)
+	if f == nil {
+		return nil, doc.Problemf("Setting", "%.40q isn't part of a %s's content", e.c.Setting, e.block.Kind)
+	}
+	v, err := e.read(f)
+	if err != nil {
+		return nil, err
+	}
+	return e.say(element.With(e.content(), f.Name, v)), nil
+}
+
+// read checks what was entered for a field and gives its canonical form.
+func (e *editing) read(f *element.Field) (string, error) {
+	v := strings.TrimSpace(e.c.Value)
+	switch f.Type {
+	case element.Line:
+		return text(f.Label, v, 300)
+	case element.Prose:
+		return text(f.Label, strings.Join(strings.Fields(v), " "), 1000)
+	case element.Lines:
+		lines := strings.Split(strings.ReplaceAll(v, "\r\n", "\n"), "\n")
+		for i, l := range lines {
+			var err error
+			if lines[i], err = text(f.Label, l, 300); err != nil {
+				return "", err
+			}
+		}
+		if len(lines) > 100 {
+			return "", doc.Problemf(f.Label, "has %d lines; write at most 100", len(lines))
+		}
+		return strings.Join(lines, "\n"), nil
+	case element.Address:
+		return CheckLink(v)
+	case element.PictureID:
+		return v, e.picture(v)
+	case element.Choice:
+		if !slices.Contains(f.Choices, v) {
+			return "", doc.Problemf(f.Label, "can't be %.40q: choose %s", v, strings.Join(f.Choices, ", "))
+		}
+		return v, nil
+	case element.Number:
+		if v == "" {
+			return "", nil
+		}
+		n, err := style.Evaluate(v)
+		if err != nil || n < f.Min || n > f.Max {
+			return "", doc.Problemf(f.Label, "can't be %.40q: write a number from %s to %s", v, style.Number(f.Min), style.Number(f.Max))
+		}
+		return style.Number(n), nil
+	}
+	return special(f, e, v)
+}
+
+// special reads fields that only some kinds have.
+func special(f *element.Field, e *editing, v string) (string, error) {
+	switch f.Type {
+	case element.IconName:
+		if v != "" && (e.env.HasIcon == nil || !e.env.HasIcon(v)) {
+			return "", doc.Problemf(f.Label, "can't be %.40q: the set has none of that name; look for a word such as clock", v)
+		}
+		return v, nil
+	case element.Name:
+		v = strings.TrimPrefix(v, "#")
+		if v != "" && !anchorPattern.MatchString(v) {
+			return "", doc.Problemf(f.Label, "can't be %.60q: write small letters, digits and hyphens, such as opening-hours", v)
+		}
+		if taken := e.anchored(v); taken {
+			return "", doc.Problemf(f.Label, "%q is taken on this page; choose another", v)
+		}
+		return v, nil
+	case element.Cells:
+		return readCells(f, e.c.Value)
+	}
+	return "", doc.Problemf(f.Label, "can't be entered")
+}
+
+// anchored reports whether a name leads somewhere on the page already, beside the
+// block.
+func (e *editing) anchored(name string) bool {
+	found := false
+	for _, s := range e.page.Sections {
+		found = found || name != "" && s.Anchor == name
+		s.Walk(func(b *doc.Block) {
+			found = found || name != "" && b != e.block && b.Kind == doc.Anchor && b.Content.Values["name"] == name
+		})
+	}
+	return found
+}
+
+// readCells reads what was pasted from a spreadsheet.
+func readCells(f *element.Field, v string) (string, error) {
+	v = strings.Trim(strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(v), "\n")
+	rows := strings.Count(v, "\n") + 1
+	widest := 0
+	lines := strings.SplitN(v, "\n", doc.MaxCells+1)
+	for i, line := range lines {
+		cells := strings.SplitN(line, "\t", doc.MaxCells+1)
+		widest = max(widest, len(cells))
+		for k, c := range cells {
+			var err error
+			if cells[k], err = text(f.Label, c, 300); err != nil {
+				return "", err
+			}
+		}
+		lines[i] = strings.Join(cells, "\t")
+	}
+	if n := rows * widest; n > doc.MaxCells {
+		return "", doc.Problemf(f.Label, "are %d, in %d rows and %d columns; a table holds at most %d, since more can't be read on a phone", n, rows, widest, doc.MaxCells)
+	}
+	return strings.Join(lines, "\n"), nil
+}
+
+// entries gives the step that changes what the block lists, after checking that it
+// lists something and has the entry that the command names.
+func (e *editing) entries(change func([]doc.Entry) ([]doc.Entry, error)) ([]Step, error) {
+	if a := element.Of(e.block.Kind); a.EntryName == "" {
+		return nil, doc.Problemf("Entry", "a %s lists none", e.block.Kind)
+	}
+	c := e.content()
+	if e.c.Op != "entry.add" && (e.c.At < 0 || e.c.At >= len(c.Entries)) {
+		return nil, doc.Problemf("Entry", "%d isn't there (any more); there are %d", e.c.At+1, len(c.Entries))
+	}
+	var err error
+	if c.Entries, err = change(slices.Clone(c.Entries)); err != nil {
+		return nil, err
+	}
+	return e.say(c), nil
+}
+
+// addEntry adds one like that before it.
+func (e *editing) addEntry() ([]Step, error) {
+	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
+		if len(es) >= doc.MaxItems {
+			return nil, doc.Problemf("Entry", "can't be added: %d are the most there can be", doc.MaxItems)
+		}
+		at := min(max(e.c.At, 0), len(es))
+		var fresh doc.Entry
+		if like := element.Start(e.block.Kind).Content.Entries; len(like) > 0 {
+			fresh = like[len(like)-1]
+		}
+		return slices.Insert(es, at, fresh), nil
+	})
+}
+
+func (e *editing) removeEntry() ([]Step, error) {
+	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) { return without(es, e.c.At), nil })
+}
+
+func (e *editing) shiftEntry() ([]Step, error) {
+	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
+		return shifted(es, e.c.At, e.c.DY), nil
+	})
+}
+
+// shifted moves an element one place earlier or later.
+func shifted[T any](s []T, at, by int) []T {
+	to := min(max(at+sign(by), 0), len(s)-1)
+	s[at], s[to] = s[to], s[at]
+	return s
+}
+
+func (e *editing) writeEntry() ([]Step, error) {
+	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
+		if !element.Of(e.block.Kind).EntryWords {
+			return nil, doc.Problemf("Words", "the entries of a %s have none", e.block.Kind)
+		}
+		var err error
+		es[e.c.At].Words, err = ParseWords(e.c.Value)
+		return es, err
+	})
+}
+
+func (e *editing) setEntry() ([]Step, error) {
+	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
+		f := element.Of(e.block.Kind).EntryField(e.c.Setting)
+		if f == nil {
+			return nil, doc.Problemf("Setting", "%.40q isn't part of an entry of a %s", e.c.Setting, e.block.Kind)
+		}
+		v, err := e.read(f)
+		if err == nil {
+			es[e.c.At].Values = element.WithValue(es[e.c.At].Values, f.Name, v)
+		}
+		return es, err
+	})
+}
+
+// ofItem checks that the node is in an item of a Series.
+func (e *editing) ofItem() error {
+	if e.series == nil {
+		return doc.Problemf("Item", "choose one of a Series first")
+	}
+	return nil
+}
+
+// addItem adds an item behind the one pointed at, saying the same; behind the last
+// when the Series itself was.
+func (e *editing) addItem() ([]Step, error) {
+	if e.series == nil && e.block.Kind == doc.Series {
+		e.series, e.item = e.block, len(e.block.Items)-1
+	}
+	if err := e.ofItem(); err != nil {
+		return nil, err
+	}
+	if len(e.series.Items) >= doc.MaxItems {
+		return nil, doc.Problemf("Item", "can't be added: a Series has at most %d", doc.MaxItems)
+	}
+	fresh := doc.Item{ID: e.env.NewID("i")}
+	if e.item >= 0 {
+		fresh.Contents = e.series.Items[e.item].Contents
+	}
+	if len(e.series.Blocks) > 0 {
+		e.selected = doc.ItemID(e.series.Blocks[0].ID, fresh.ID)
+	}
+	return e.items(func(items []doc.Item) []doc.Item { return slices.Insert(items, e.item+1, fresh) }), nil
+}
+
+func (e *editing) removeItem() ([]Step, error) {
+	if err := e.ofItem(); err != nil {
+		return nil, err
+	}
+	e.selected = e.series.ID
+	return e.items(func(items []doc.Item) []doc.Item { return without(items, e.item) }), nil
+}
+
+func (e *editing) shiftItem() ([]Step, error) {
+	if err := e.ofItem(); err != nil {
+		return nil, err
+	}
+	return e.items(func(items []doc.Item) []doc.Item { return shifted(items, e.item, e.c.DY) }), nil
+}

@@ -1,0 +1,182 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/place"
+	"openplot/core/style"
+)
+
+// hold makes an element the box that a holder's blocks stand in, and adds them.
+func (b *Builder) hold(n *Node, h doc.Holder) {
+	zones := b.Site.Zones
+	places := place.Resolve(h, zones)
+	spans := make([][]int, len(zones))
+	for z := range zones {
+		tracks := 0
+		if h.Arrangement == doc.Columns {
+			tracks, spans[z] = columnSpans(h, zones, z, places[z])
+		}
+		arrange(&n.Styles[z], b.sheet(h.Style, z), h, tracks)
+	}
+	outer := b.portion
+	defer func() { b.portion = outer }()
+	for _, i := range place.Order(h, zones) {
+		if b.DropEmpty && everywhereHidden(places, i) {
+			continue
+		}
+		b.portion = make([]float64, len(zones))
+		for z := range zones {
+			b.portion[z] = partOf(outer, z) * b.part(h, z, places[z], spans[z], i)
+		}
+		c := b.block(n, h.Blocks[i])
+		if c == nil {
+			continue
+		}
+		for z := range c.Styles {
+			stand(&c.Styles[z], &n.Styles[z], b.sheet(h.Blocks[i].Style, z), h, places[z][i])
+			if h.Arrangement == doc.Columns {
+				c.Styles[z].ColumnSpan = spans[z][i]
+				if b.sheet(h.Style, z).Word("below", "") == "last on top" {
+					c.Styles[z].Order = len(h.Blocks) - 1 - i
+				}
+			}
+		}
+		n.Children = append(n.Children, c)
+	}
+}
+
+func partOf(share []float64, zone int) float64 {
+	if share == nil {
+		return 1
+	}
+	return share[zone]
+}
+
+// part is the part of a holder's width that a block takes in a zone.
+func (b *Builder) part(h doc.Holder, zone int, ps []place.Placed, spans []int, i int) float64 {
+	switch {
+	case h.Arrangement == doc.Placed:
+		return min(float64(ps[i].Span)/float64(h.Columns(b.Site.Zones, zone)), 1)
+	case h.Arrangement == doc.Columns:
+		tracks, _ := columnSpans(h, b.Site.Zones, zone, ps)
+		return min(float64(spans[i])/float64(tracks), 1)
+	case b.sheet(h.Style, zone).Word("direction", "") == "across":
+		return 1 / float64(max(len(h.Blocks), 1))
+	}
+	return 1
+}
+
+// columnSpans gives the tracks of columns, and a span each block that is shown; for
+// the others it is 1.
+func columnSpans(h doc.Holder, zones doc.Zones, zone int, ps []place.Placed) (tracks int, spans []int) {
+	shown := 0
+	for _, p := range ps {
+		if !p.Hidden {
+			shown++
+		}
+	}
+	tracks, some := place.ColumnSpans(place.Shares(h, zones, zone), shown)
+	spans = make([]int, len(ps))
+	for i, p := range ps {
+		if spans[i] = 1; !p.Hidden {
+			spans[i], some = some[0], some[1:]
+		}
+	}
+	return tracks, spans
+}
+
+func everywhereHidden(places [][]place.Placed, index int) bool {
+	for _, zone := range places {
+		if !zone[index].Hidden {
+			return false
+		}
+	}
+	return true
+}
+
+var spreads = map[string]style.Alignment{
+	"start": style.AlignStart, "middle": style.AlignCenter, "end": style.AlignEnd,
+	"apart": style.SpaceBetween, "around": style.SpaceAround, "even": style.SpaceEvenly,
+}
+
+var aligns = map[string]style.Alignment{"fill": style.AlignStretch, "start": style.AlignStart, "middle": style.AlignCenter, "end": style.AlignEnd}
+
+// arrange sets how an element's children stand.
+func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
+	gaps := func(across, down float64) {
+		st.ColumnGap = sh.Length("column-gap", style.Pixels(across))
+		st.RowGap = sh.Length("row-gap", style.Pixels(down))
+	}
+	switch h.Arrangement {
+	case doc.Placed:
+		st.Display = style.Grid
+		st.GridColumns = style.EqualColumns(h.Columns(sh.Zones, sh.Zone))
+		st.GridAutoRows = style.Track{Min: sh.Length("row-height", style.Pixels(24))}
+		gaps(24, 8)
+	case doc.Columns:
+		st.Display = style.Grid
+		st.GridColumns = style.EqualColumns(tracks)
+		gaps(24, 24)
+		st.AlignItems = aligns[sh.Word("align-items", "")]
+	case doc.LineUp:
+		st.Display = style.Flex
+		st.FlexDirection = style.Column
+		if sh.Word("direction", "") == "across" {
+			st.FlexDirection = style.Row
+			if sh.Word("wrap", "wraps") == "wraps" {
+				st.FlexWrap = style.Wrap
+			}
+		}
+		gaps(24, 16)
+		st.JustifyContent = spreads[sh.Word("spread", "")]
+		st.AlignItems = aligns[sh.Word("align-items", "")]
+	}
+}
+
+// stand sets how a block stands in its holder: its cells and its place in them, or
+// its share of a line.
+func stand(st, in *style.Style, sh style.Sheet, h doc.Holder, p place.Placed) {
+	if p.Hidden {
+		st.Display = style.None
+	}
+	up, side := sh.Word("align-self", ""), sh.Word("justify-self", "")
+	across := map[string]style.Alignment{"fill": style.AlignAuto, "left": style.AlignStart, "middle": style.AlignCenter, "right": style.AlignEnd}
+	down := map[string]style.Alignment{"fill": style.AlignAuto, "top": style.AlignStart, "middle": style.AlignCenter, "bottom": style.AlignEnd}
+	switch {
+	case h.Arrangement == doc.LineUp:
+		st.JustifySelf = style.AlignAuto
+		names, word := across, side
+		if in.FlexDirection == style.Row {
+			names, word = down, up
+		}
+		if a, ok := names[word]; ok {
+			if st.AlignSelf = a; word == "fill" {
+				st.AlignSelf = style.AlignStretch
+			}
+		} else if in.AlignItems != style.AlignAuto {
+			st.AlignSelf = style.AlignAuto
+		}
+		if sh.Word("grow", "no") == "yes" || growing(h, sh) {
+			st.FlexGrow = 1
+		}
+		return
+	case h.Arrangement == doc.Placed:
+		st.ColumnStart, st.ColumnSpan, st.RowStart, st.RowSpan = p.Column, p.Span, p.Row, p.Rows
+		// Never auto: a positioned picture would lie over everything that isn't.
+		st.ZIndex = p.Layer + 1
+	}
+	if a, ok := down[up]; ok {
+		st.AlignSelf = a
+	} else if in.AlignItems != style.AlignAuto {
+		st.AlignSelf = style.AlignAuto
+	}
+	if a, ok := across[side]; ok {
+		st.JustifySelf = a
+	}
+}
+
+// growing reports whether all blocks of a Line-up take part of the room left over.
+func growing(h doc.Holder, sh style.Sheet) bool {
+	sh.Style = h.Style
+	return sh.Word("grow-items", "no") == "yes"
+}

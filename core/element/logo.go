@@ -1,0 +1,67 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A logo leads to the site's first page: its picture, or the site's name in words.
+var logo = Anatomy{
+	Name: "Logo", Hint: "the site’s sign, leading to its first page", Icon: "bookmark", Find: "brand sign name home",
+	Shelf: Showing, Span: 3, Rows: 2,
+	Fields: []Field{
+		{Name: "picture", Label: "Picture", Type: PictureID},
+		{Name: "link", Label: "Opens", Type: Address},
+		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose, Usual: "its words"},
+	},
+	Settings: []string{"logo-height"},
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}}
+	},
+	build: (*Builder).logo,
+}
+
+func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
+	n := &Node{Tag: "a"}
+	if bl.Content.Link != "" {
+		n.attr("href", b.link(bl.Content.Link))
+	}
+	n.Styles = b.styles(in, func(z int, st *style.Style) {
+		words(st, b.sheet(bl.Style, z), "h3")
+		st.AlignSelf, st.JustifySelf = style.AlignCenter, style.AlignStart
+	})
+	m, ok := b.Media(bl.Content.Picture)
+	if !ok {
+		b.phrase(n, bl.Content.Words)
+		return n
+	}
+	img := b.child(n, "img", func(z int, st *style.Style) {
+		st.Height = b.sheet(bl.Style, z).Length("logo-height", style.Pixels(44))
+		if m.Height > 0 {
+			st.AspectRatio = float64(m.Width) / float64(m.Height)
+		}
+		st.ObjectFit = "contain"
+	})
+	alt := bl.Content.Alt
+	if alt == "" {
+		alt = bl.Content.Words.Plain()
+	}
+	b.source(img, m, alt)
+	return n
+}
+
+// phrase adds words as one phrase, paragraphs on lines of their own and without links,
+// as a link or a button holds them.
+func (b *Builder) phrase(n *Node, w doc.Words) {
+	for i, p := range w {
+		if i > 0 {
+			n.Children = append(n.Children, &Node{Tag: "br", Styles: n.Styles})
+		}
+		unlinked := make(doc.Paragraph, len(p))
+		for k, r := range p {
+			r.Link = ""
+			unlinked[k] = r
+		}
+		b.runs(n, unlinked)
+	}
+}

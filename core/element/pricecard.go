@@ -1,0 +1,28 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A price card is what something costs and what is in it.
+var priceCard = Anatomy{
+	Name: "Price card", Hint: "a price, what is in it and a button", Icon: "tag", Find: "fare cost plan offer",
+	Shelf: Cards, Span: 4, Rows: 14,
+	start: func() *doc.Block {
+		name, price, per, in, button := Start(doc.Heading), Start(doc.Text), Start(doc.Text), Start(doc.List), Start(doc.Button)
+		name.Content = doc.Content{Level: 3, Words: doc.PlainWords("What it is called")}
+		price.Content.Words = doc.PlainWords("24")
+		price.Style = everywhere("text-style", "$display")
+		per.Content.Words = doc.PlainWords("for one, there and back")
+		per.Style = everywhere("text-style", "$small", "color", "$quiet-words")
+		in.Content.Words = doc.PlainWords("The first thing in it", "The second", "And the third")
+		in.Style = everywhere("list-marks", "ticks")
+		button.Content.Words = doc.PlainWords("Choose this")
+		button.Style = everywhere("justify-self", "fill")
+		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "12px"), Blocks: []*doc.Block{name, price, per, in, button}}
+	},
+	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
+		return b.container("article", in, bl, style.Edges{}, "")
+	},
+}

@@ -1,0 +1,183 @@
+package element
+
+import (
+	"math"
+	"strings"
+	"unicode/utf8"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A table is a <table> whose rows are grids of the same columns, so that its widths
+// don't hang on every cell. On the narrowest zone it scrolls, or each row becomes a
+// card. The roles are written out, since a display other than a table's takes them
+// away in some browsers (common practice).
+var table = Anatomy{
+	Name: "Table", Hint: "rows and columns, pasted from a spreadsheet", Icon: "table", Find: "spreadsheet rows columns fares prices",
+	Shelf: Listing, Span: 12, Rows: 8,
+	Fields: []Field{
+		{Name: "caption", Label: "Caption", Type: Line, Usual: "none"},
+		{Name: "head", Label: "Headings", Type: Choice, Choices: []string{"first row", "first row and column", "none"}},
+		{Name: "narrow", Label: "On phones", Type: Choice, Choices: []string{"scrolls", "cards"}},
+		{Name: "cells", Label: "Cells, parted by tabs", Type: Cells},
+	},
+	Settings: []string{"cell-padding", "line-rows"},
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Values: map[string]string{
+			"cells": "\tOne way\tThere and back\nGrown-ups\t6.40\t11.20\nChildren to 14\t3.20\t5.60\nBicycles\tfree\tfree",
+			"head":  "first row and column",
+		}}}
+	},
+	build: (*Builder).table,
+}
+
+// Rows gives a table's cells, each row as long as the longest.
+func Rows(cells string) [][]string {
+	var rows [][]string
+	widest := 0
+	for _, line := range strings.Split(cells, "\n") {
+		row := strings.Split(line, "\t")
+		rows = append(rows, row)
+		widest = max(widest, len(row))
+	}
+	for i, row := range rows {
+		for len(row) < widest {
+			row = append(row, "")
+		}
+		rows[i] = row
+	}
+	return rows
+}
+
+// columnShares gives the columns' parts of the width: by the square root of the longest
+// cell, so that long ones get more room but not all of it, and in halves.
+func columnShares(rows [][]string) []style.Track {
+	tracks := make([]style.Track, len(rows[0]))
+	for c := range tracks {
+		longest := 4
+		for _, row := range rows {
+			longest = max(longest, utf8.RuneCountInString(row[c]))
+		}
+		tracks[c] = style.Track{Min: style.Pixels(0), Fr: math.Round(math.Sqrt(float64(min(longest, 100)))*2) / 2}
+	}
+	return tracks
+}
+
+func (b *Builder) table(in *Node, bl *doc.Block) *Node {
+	rows := Rows(bl.Content.Values["cells"])
+	cards := bl.Content.Values["narrow"] == "cards"
+	narrow := func(z int) bool { return z == len(b.Site.Zones)-1 && z > 0 }
+	tracks := columnShares(rows)
+	n := &Node{Tag: "div"}
+	n.Styles = b.styles(in, func(z int, st *style.Style) {
+		words(st, b.sheet(bl.Style, z), "body")
+		if !cards {
+			st.Overflow = style.Scroll
+		}
+	})
+	if !cards {
+		n.attr("tabindex", "0") // what scrolls is reached by keyboard too (WCAG 2.2, 2.1.1)
+		n.attr("role", "group")
+		n.attr("aria-label", or(bl.Content.Values["caption"], "Table"))
+	}
+	t := b.child(n, "table", func(z int, st *style.Style) {
+		st.Display = style.Block
+		if !cards && narrow(z) {
+			st.MinWidth = style.Pixels(float64(112 * len(tracks)))
+		}
+	})
+	t.attr("role", "table")
+	if c := bl.Content.Values["caption"]; c != "" {
+		say(b.child(t, "caption", func(_ int, st *style.Style) {
+			st.Display, st.FontWeight = style.Block, 600
+			st.Padding.Bottom = style.Pixels(8)
+		}), c).Part = ".caption"
+	}
+	header := bl.Content.Values["head"] != "none"
+	columns := bl.Content.Values["head"] == "first row and column"
+	section := func(tag string) *Node {
+		s := b.child(t, tag, func(z int, st *style.Style) {
+			if st.Display = style.Block; tag == "thead" && cards && narrow(z) {
+				st.Display = style.None
+			}
+		})
+		s.attr("role", "rowgroup")
+		return s
+	}
+	var body *Node
+	for r, row := range rows {
+		heading := header && r == 0
+		var in *Node
+		if heading {
+			in = section("thead")
+		} else {
+			if body == nil {
+				body = section("tbody")
+			}
+			in = body
+		}
+		b.tableRow(in, bl, row, rows[0], tracks, tableRow{heading: heading, columns: columns, labels: header && cards, cards: cards, narrow: narrow, first: r == 0})
+	}
+	return n
+}
+
+type tableRow struct {
+	heading, columns, labels, cards, first bool
+	narrow                                 func(zone int) bool
+}
+
+func (b *Builder) tableRow(in *Node, bl *doc.Block, row, labels []string, tracks []style.Track, k tableRow) {
+	tr := b.child(in, "tr", func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		st.Display, st.GridColumns = style.Grid, tracks
+		st.Border.Bottom, st.BorderColor = 1, sh.Swatch("line", "#d9d4c8")
+		if k.heading {
+			st.Border.Bottom, st.FontWeight = 2, 600
+		}
+		if k.cards && k.narrow(z) {
+			st.GridColumns = style.EqualColumns(1)
+			st.Padding.Top, st.Padding.Bottom = style.Pixels(8), style.Pixels(8)
+		}
+	})
+	tr.attr("role", "row")
+	for c, text := range row {
+		tag, role := "td", "cell"
+		if k.heading {
+			tag, role = "th", "columnheader"
+		} else if k.columns && c == 0 {
+			tag, role = "th", "rowheader"
+		}
+		cell := b.child(tr, tag, func(z int, st *style.Style) {
+			sh := b.sheet(bl.Style, z)
+			st.Display = style.Block
+			p := sh.Length("cell-padding", style.Pixels(10))
+			st.Padding = style.Edges{Top: p, Right: style.Pixels(12), Bottom: p, Left: style.Pixels(0)}
+			if tag == "th" {
+				st.FontWeight = 600
+			}
+			if k.cards && k.narrow(z) {
+				st.Padding.Top, st.Padding.Bottom = style.Pixels(2), style.Pixels(2)
+				if k.labels && c > 0 {
+					st.Display, st.GridColumns = style.Grid, style.EqualColumns(2)
+				}
+			}
+		})
+		if tag == "th" {
+			cell.attr("scope", map[bool]string{true: "col", false: "row"}[k.heading])
+		}
+		cell.attr("role", role)
+		if k.labels && !k.heading && c > 0 { // what the column is, where its heading isn't shown
+			label := b.child(cell, "span", func(z int, st *style.Style) {
+				if st.Display = style.None; k.narrow(z) {
+					st.Display = style.Block
+				}
+			})
+			label.attr("aria-hidden", "true")
+			say(label, or(labels[c], " "))
+			say(b.child(cell, "span", inlineBlock), or(text, "\u00a0"))
+			continue
+		}
+		say(cell, or(text, "\u00a0"))
+	}
+}

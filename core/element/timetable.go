@@ -1,0 +1,71 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A timetable is an <ol> of what happens when: a time, what it is, who it is with, and
+// words about it.
+var timetable = Anatomy{
+	Name: "Timetable", Hint: "what happens when, and who it is with", Icon: "calendar-week", Find: "schedule programme sailings departures agenda",
+	Shelf: Listing, Span: 8, Rows: 10,
+	EntryName: "Times", EntryWords: true,
+	Entry: []Field{
+		{Name: "time", Label: "Time", Type: Line},
+		{Name: "title", Label: "What", Type: Line},
+		{Name: "who", Label: "Who", Type: Line},
+	},
+	Settings: []string{"time-width"},
+	start: func() *doc.Block {
+		entry := func(time, title, who, words string) doc.Entry {
+			return doc.Entry{Values: map[string]string{"time": time, "title": title, "who": who}, Words: doc.PlainWords(words)}
+		}
+		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
+			entry("08:10", "The first of the day", "Who leads it", "What to bring, and where to meet."),
+			entry("11:40", "The second", "Who leads it", "What is different about it."),
+			entry("15:20", "The last", "Who leads it", "When it ends."),
+		}}}
+	},
+	build: (*Builder).timetable,
+}
+
+func (b *Builder) timetable(in *Node, bl *doc.Block) *Node {
+	n := &Node{Tag: "ol"}
+	n.attr("role", "list")
+	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })
+	for i, e := range bl.Content.Entries {
+		li := b.child(n, "li", func(z int, st *style.Style) {
+			sh := b.sheet(bl.Style, z)
+			st.Display = style.Grid
+			st.GridColumns = []style.Track{style.Fixed(sh.Length("time-width", style.Pixels(88))), {Min: style.Pixels(0), Fr: 1}}
+			st.ColumnGap = style.Pixels(16)
+			st.Padding.Top, st.Padding.Bottom = style.Pixels(14), style.Pixels(14)
+			st.Border.Bottom, st.BorderColor = 1, sh.Swatch("line", "#d9d4c8")
+		})
+		say(b.child(li, "span", func(z int, st *style.Style) {
+			st.Display = style.Block
+			colour := st.Color
+			b.sheet(nil, z).TextStyle(st, "mono")
+			st.Color = colour
+		}), or(e.Values["time"], " ")).Part = part(i, "time")
+		about := b.child(li, "div", nil)
+		say(b.child(about, "p", func(_ int, st *style.Style) { st.FontWeight = 600 }), or(e.Values["title"], " ")).Part = part(i, "title")
+		if e.Values["who"] != "" {
+			say(b.child(about, "p", b.smallWords), e.Values["who"]).Part = part(i, "who")
+		}
+		if len(e.Words) > 0 {
+			text := b.child(about, "div", func(z int, st *style.Style) { st.Margin.Top = style.Pixels(4) })
+			text.Part = part(i, "")
+			b.paragraphs(text, e.Words)
+		}
+	}
+	return n
+}
+
+// smallWords sets words in the house's small text style, in the colour around them.
+func (b *Builder) smallWords(zone int, st *style.Style) {
+	colour := st.Color
+	b.sheet(nil, zone).TextStyle(st, "small")
+	st.Color = colour
+}

@@ -1,0 +1,197 @@
+package web
+
+import (
+	"strconv"
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/place"
+	"openplot/core/style"
+)
+
+// contentClusters are what can be entered for a block beside its words.
+func (v *view) contentClusters(b *doc.Block) []cluster {
+	a := element.Of(b.Kind)
+	var cs []cluster
+	if len(a.Fields) > 0 {
+		c := cluster{Title: "Content"}
+		for _, f := range a.Fields {
+			c.Fields = append(c.Fields, v.contentField(f, "block.content", "f-c-"+f.Name, element.Value(b.Content, f.Name), b.Content.Picture))
+		}
+		cs = append(cs, c)
+	}
+	if a.EntryName != "" {
+		cs = append(cs, cluster{Title: a.EntryName, Note: strconv.Itoa(len(b.Content.Entries)), Entries: v.entries(a, b)})
+	}
+	return cs
+}
+
+// contentField is a field of content as the Tray shows it; picture is the medium that
+// alternative words would be of.
+func (v *view) contentField(f element.Field, op, id, value, picture string) field {
+	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Usual}
+	switch f.Type {
+	case element.PictureID:
+		out = v.pictureField(value, op, f.Name)
+		out.ID, out.Label = id, f.Label
+	case element.Lines, element.Prose:
+		out.Control = "area"
+		if m, ok := v.builder.Media(picture); ok && f.Name == "alt" {
+			out.Follows = m.Alt
+		}
+	case element.Address:
+		out.List, out.Follows = "list-pages", "nothing"
+	case element.Choice:
+		out.Control, out.Here = "choice", true
+		if value == "" {
+			value = f.Choices[0]
+		}
+		for _, c := range f.Choices {
+			out.Options = append(out.Options, option{c, strings.ToUpper(c[:1]) + c[1:], c == value})
+		}
+	}
+	return out
+}
+
+func (v *view) pictureField(id, op, setting string) field {
+	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Value: id, Here: id != "", Follows: "none"}
+	for _, m := range v.media {
+		if m.ID == id {
+			f.Follows = m.Name
+		}
+	}
+	return f
+}
+
+// entriesView is what a block lists.
+type entriesView struct {
+	Node    string
+	Count   int
+	Entries []entryView
+}
+
+type entryView struct {
+	At, Number  int
+	Name        string
+	Fields      []field
+	First, Last bool
+}
+
+func (v *view) entries(a *element.Anatomy, b *doc.Block) *entriesView {
+	out := &entriesView{Node: v.selects, Count: len(b.Content.Entries)}
+	for i, e := range b.Content.Entries {
+		ev := entryView{At: i, Number: i + 1, First: i == 0, Last: i == len(b.Content.Entries)-1}
+		prefix := "e-" + strconv.Itoa(i) + "-"
+		for _, f := range a.Entry {
+			fv := v.contentField(f, "entry.set", prefix+f.Name, e.Values[f.Name], e.Values["picture"])
+			fv.At = i
+			ev.Fields = append(ev.Fields, fv)
+		}
+		if a.EntryWords && plain(e.Words) { // others are written on the page, so that no look is lost
+			ev.Fields = append(ev.Fields, field{ID: prefix + "words", Label: "Words", Op: "entry.write", Control: "words", At: i, Value: e.Words.Plain(), Here: true})
+		}
+		out.Entries = append(out.Entries, ev)
+	}
+	return out
+}
+
+// plain reports whether words are nothing but text.
+func plain(w doc.Words) bool {
+	for _, p := range w {
+		for _, r := range p {
+			if r != (doc.Run{Text: r.Text}) {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// ownInEachZone reports whether a setting holds in its zone alone.
+func ownInEachZone(name string, narrowest bool) bool {
+	return name == "columns" || name == "per-row" || name == "shares" && narrowest
+}
+
+// usual says in words what holds where a setting that belongs to its zone isn't set.
+func (v *view) usual(name string, values doc.Style) string {
+	sh := style.Sheet{House: &v.site.House, Zones: v.site.Zones, Zone: v.zone, Style: values}
+	switch name {
+	case "columns":
+		return strconv.Itoa(v.current().Columns)
+	case "per-row":
+		return strconv.Itoa(element.PerRow(sh))
+	case "shares":
+		if len(place.Shares(doc.Holder{Style: values}, v.site.Zones, v.zone)) == 1 {
+			return "12, stacked"
+		}
+	}
+	return ""
+}
+
+// settings gives the fields of settings by name, those that the kind has.
+func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []field {
+	var fs []field
+	zs, house := v.site.Zones, &v.site.House
+	zone := v.current()
+	for _, name := range names {
+		s := style.Find(name, kind)
+		if s == nil {
+			continue
+		}
+		f := field{ID: "f-" + name, Label: s.Label, Op: "set", Setting: name, Control: "text", Zoned: true}
+		value, from, ok := values[name].Resolve(zs, v.zone)
+		if ownInEachZone(name, v.zone == len(zs)-1) && from != zone.ID {
+			value, from, ok = "", "", false
+		}
+		f.Here = ok && from == zone.ID
+		shown := s.Words[0]
+		if ok {
+			shown = s.Shown(house, value)
+		}
+		switch {
+		case f.Here:
+			f.Value, f.Reset = shown, "follow"
+			f.From = "the usual value"
+			if _, wider, ok := values[name].Resolve(zs, v.zone-1); ok {
+				f.From = zs[zs.Index(wider)].Name
+			}
+		default:
+			f.Follows = shown
+			if ok {
+				f.From = zs[zs.Index(from)].Name
+			} else if usual := v.usual(name, values); usual != "" {
+				f.Follows = usual
+			}
+		}
+		switch s.Type {
+		case style.TypeWord:
+			f.Control = "choice"
+			if name == "object-position" {
+				f.Control = "crop"
+			}
+			for _, w := range s.Words {
+				f.Options = append(f.Options, option{w, strings.ToUpper(w[:1]) + w[1:], w == value})
+			}
+		case style.TypeColour:
+			f.List = "list-colour"
+			if ok {
+				sh := style.Sheet{House: house, Zones: zs, Zone: v.zone, Style: values}
+				f.Swatch = sh.Colour(name, "")
+			}
+		case style.TypeTextStyle:
+			f.List = "list-text-style"
+		case style.TypeShadow:
+			f.List = "list-shadow"
+		case style.TypeLength:
+			if offers := s.Offers(house); len(offers) > 0 {
+				f.List = "list-space"
+				if name == "border-radius" {
+					f.List = "list-corners"
+				}
+			}
+		}
+		fs = append(fs, f)
+	}
+	return fs
+}
