@@ -109,6 +109,11 @@ func (j *judge) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		_, _ = io.WriteString(w, `<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"/>`)
 		return
 	}
+	if svg, ok := specimenPicture(strings.TrimSuffix(path.Base(r.URL.Path), ".svg")); ok {
+		w.Header().Set("Content-Type", "image/svg+xml")
+		_, _ = io.WriteString(w, svg)
+		return
+	}
 	if r.URL.Path == "/picture.svg" {
 		w.Header().Set("Cache-Control", "max-age=3600, immutable")
 		w.Header().Set("Content-Type", "image/svg+xml")

@@ -32,6 +32,7 @@ func main() {
 	flag.IntVar(&o.yoga, "yoga", 200, "flex trees to hold against Yoga, too")
 	flag.IntVar(&o.sweep, "sweep", 0, "only measure a sweep over all widths of a page with this many blocks")
 	flag.StringVar(&o.only, "only", "", "a single case by name, such as tree-17")
+	flag.StringVar(&o.write, "write", "", "only write the pages of all kinds and ready-made sections into this folder")
 	flag.Parse()
 	ok, err := run(o)
 	if err != nil {
@@ -51,6 +52,7 @@ type options struct {
 	show         int
 	only         string
 	yoga, sweep  int
+	write        string
 }
 
 // widths are those looked at, the most telling first: around the zones'
@@ -58,6 +60,9 @@ type options struct {
 var widths = []int{320, 375, 412, 540, 639, 640, 800, 1023, 1024, 1280, 1440, 1920, 333, 360, 480, 600, 700, 768, 900, 1100, 1160, 1366, 1600, 1777}
 
 func run(o options) (bool, error) {
+	if o.write != "" {
+		return true, write(o.write)
+	}
 	j, err := startJudge(filepath.Join("e2e", "judge.mjs"))
 	if err != nil {
 		return false, err
@@ -71,7 +76,11 @@ func run(o options) (bool, error) {
 		cases = append(cases, demoCases()...)
 	}
 	s := demo.Site()
-	cases = append(cases, kindCases(s)...)
+	kinds, err := kindCases(s)
+	if err != nil {
+		return false, err
+	}
+	cases = append(cases, kinds...)
 	for i := range o.pages {
 		r := rand.New(rand.NewPCG(o.seed, uint64(i)))
 		cases = append(cases, pageCase(fmt.Sprintf("page-%d", i), s, Generate(r, s)))

@@ -7,10 +7,10 @@ import (
 	"strings"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/style"
 	"openplot/demo"
+	"openplot/icons"
 )
 
 // demoCases are the demo's pages.
@@ -31,43 +31,20 @@ func demoCases() []testCase {
 
 // kindCases are a page for each kind of block, as the Shelf adds it, and one for
 // each ready-made section.
-func kindCases(s *doc.Site) []testCase {
-	n := 0
-	env := edit.Env{Site: s, HasPicture: func(string) bool { return true }, HasIcon: func(string) bool { return true }, NewID: func(prefix string) string {
-		n++
-		return fmt.Sprint(prefix, n)
-	}}
-	page := func(name string, commands ...edit.Command) testCase {
-		p := &doc.Page{ID: "p", Name: name, Title: name}
-		for _, c := range commands {
-			if c.Op == "block.add" {
-				c.Node = p.Sections[0].ID
-			}
-			r, err := edit.Apply(p, c, env)
-			if err != nil {
-				panic(fmt.Sprintf("making the page of %s: %v", name, err)) // the commands are ours
-			}
-			p = r.Page
-		}
-		c := pageCase(name, s, p)
-		c.kind = "kinds"
-		return c
+func kindCases(s *doc.Site) ([]testCase, error) {
+	pages, err := demo.Specimens(s, specimenIDs())
+	if err != nil {
+		return nil, err
 	}
 	var cs []testCase
-	for _, k := range doc.Kinds {
-		add := edit.Command{Op: "block.add", Kind: k, Zone: "desktop"}
-		if k == doc.Picture {
-			add.Value = "picture"
-		}
-		cs = append(cs, page("kind "+string(k), edit.Command{Op: "section.add", Preset: "empty"}, add))
+	for _, p := range pages {
+		b := element.Builder{Site: s, Media: specimenMedium("/"), Icon: icons.Drawing}
+		cs = append(cs, testCase{name: p.Name, kind: "kinds", zones: s.Zones, root: b.Page(p), site: s, page: p})
 	}
 	if families[0] == "Uploaded" {
 		cs = append(cs, uploadedCase(s))
 	}
-	for _, p := range edit.Presets {
-		cs = append(cs, page("section "+p.ID, edit.Command{Op: "section.add", Preset: p.ID}))
-	}
-	return cs
+	return cs, nil
 }
 
 // uploadedCase is words in an uploaded font, in many sizes.

@@ -2,6 +2,7 @@ package element
 
 import (
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -62,6 +63,17 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			last = i
 		}
 	}
+	apart := func(n *Node) { // margins of neighbours must not collapse (docs/layout.md)
+		for z := range n.Styles {
+			n.Styles[z].Display, n.Styles[z].FlexDirection = style.Flex, style.Column
+		}
+	}
+	spaced := slices.ContainsFunc(p.Sections, func(s *doc.Section) bool {
+		return s.Style["margin-top"] != nil || s.Style["margin-bottom"] != nil || s.Style["pull"] != nil
+	})
+	if spaced {
+		apart(body)
+	}
 	var main *Node
 	for i, s := range p.Sections {
 		if s.Hidden {
@@ -71,6 +83,9 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			main = &Node{Tag: "main", Key: "main", Styles: b.rootStyles()}
 			for z := range main.Styles {
 				main.Styles[z].Background = ""
+			}
+			if spaced {
+				apart(main)
 			}
 			body.Children = append(body.Children, main)
 		}
@@ -152,18 +167,13 @@ func (b *Builder) section(s *doc.Section) *Node {
 	if s.Anchor != "" {
 		n.attr("id", s.Anchor)
 	}
-	n.Styles = b.styles(root, func(z int, st *style.Style) {
-		sh := b.sheet(s.Style, z)
-		st.Background = sh.Colour("background", "")
-		st.Color = sh.Colour("color", st.Color)
-		st.Padding.Top = sh.Length("padding-top", style.Pixels(0))
-		st.Padding.Bottom = sh.Length("padding-bottom", style.Pixels(0))
-		st.MinHeight = minHeight(sh)
-		st.BackgroundURL = b.backdrop(s.Picture, z)
-	})
+	n.Styles = b.styles(root, func(z int, st *style.Style) { b.surface(st, s, z) })
 	in := &Node{Tag: "div", Key: s.ID + "-g"}
 	in.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(s.Style, z)
+		if n.Styles[z].Display == style.Flex {
+			st.Width = style.Percentage(100)
+		}
 		if sh.Word("content", "boxed") == "boxed" {
 			gutter := b.Site.House.Gutter.Or(b.Site.Zones, z, 20)
 			st.Padding.Left, st.Padding.Right = style.Pixels(gutter), style.Pixels(gutter)
@@ -173,6 +183,10 @@ func (b *Builder) section(s *doc.Section) *Node {
 	})
 	n.Children = []*Node{in}
 	b.hold(in, s.Holder())
+	b.edge(n, s, "top")
+	b.edge(n, s, "bottom")
+	key(n, s.ID)
+	in.Key = s.ID + "-g"
 	return n
 }
 
@@ -181,24 +195,6 @@ func minHeight(sh style.Sheet) style.Length {
 		return l
 	}
 	return style.Length{}
-}
-
-// backdrop is the address of the variant that suits a zone's full width.
-func (b *Builder) backdrop(id string, zone int) string {
-	m, ok := b.Media(id)
-	if id == "" || !ok {
-		return ""
-	}
-	want := 1920
-	if zone > 0 {
-		want = b.Site.Zones.Max(zone)
-	}
-	for _, v := range m.Variants {
-		if v.Width >= want {
-			return v.StyleURL
-		}
-	}
-	return m.Variants[len(m.Variants)-1].StyleURL
 }
 
 // block gives the element of a block as the child of what it stands in, or nil when

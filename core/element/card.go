@@ -9,7 +9,7 @@ import (
 // way on.
 var card = Anatomy{
 	Name: "Card", Hint: "a picture, a heading, a text and a link", Icon: "card-image", Find: "article teaser box",
-	Shelf: Cards, Span: 4, Rows: 12,
+	Shelf: Cards, Span: 4, Rows: 8,
 	start: func() *doc.Block {
 		picture, heading, text, button := Start(doc.Picture), Start(doc.Heading), Start(doc.Text), Start(doc.Button)
 		picture.Style = everywhere("aspect-ratio", "3:2", "border-radius", "$soft")

@@ -8,7 +8,7 @@ import (
 // An icon card is an icon with a heading and a short text.
 var iconCard = Anatomy{
 	Name: "Icon card", Hint: "an icon, a heading and a short text", Icon: "card-checklist", Find: "feature advantage",
-	Shelf: Cards, Span: 4, Rows: 6,
+	Shelf: Cards, Span: 4, Rows: 4,
 	start: func() *doc.Block {
 		icon, heading, text := Start(doc.Icon), Start(doc.Heading), Start(doc.Text)
 		icon.Style = everywhere("color", "$accent", "icon-size", "36px")

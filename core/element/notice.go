@@ -9,7 +9,7 @@ import (
 // cancelled, an office that is shut.
 var notice = Anatomy{
 	Name: "Notice bar", Hint: "something to know just now", Icon: "info-circle", Find: "alert warning message news",
-	Shelf: Cards, Span: 12, Rows: 3,
+	Shelf: Cards, Span: 12, Rows: 1,
 	start: func() *doc.Block {
 		icon, text := Start(doc.Icon), Start(doc.Text)
 		icon.Content.Values = map[string]string{"icon": "info-circle"}

@@ -8,7 +8,7 @@ import (
 // A person is a portrait with a name, what they do, and a sentence.
 var person = Anatomy{
 	Name: "Person", Hint: "a portrait, a name and what they do", Icon: "person-square", Find: "people team crew staff portrait",
-	Shelf: Cards, Span: 3, Rows: 10,
+	Shelf: Cards, Span: 3, Rows: 6,
 	start: func() *doc.Block {
 		picture, name, role, text := Start(doc.Picture), Start(doc.Heading), Start(doc.Text), Start(doc.Text)
 		picture.Style = everywhere("aspect-ratio", "1:1", "shape", "circle", "width", "144px")

@@ -28,7 +28,7 @@ func (b *Builder) quote(grid *Node, bl *doc.Block) *Node {
 
 // line gives a quote its line, unless it has a border of its own.
 func line(st *style.Style, sh style.Sheet) {
-	if st.Border == (style.Widths{}) {
+	if st.Border == (style.Widths{}) && sh.Word("border-width", "") != "none" {
 		st.Border.Left, st.BorderColor = 3, sh.Swatch("accent", "#1d5f6b")
 	}
 }

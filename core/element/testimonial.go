@@ -8,13 +8,13 @@ import (
 // A testimonial is a <figure> of what somebody said and who said it.
 var testimonial = Anatomy{
 	Name: "Testimonial", Hint: "what somebody said about you, with their picture", Icon: "chat-quote", Find: "saying review praise voice",
-	Shelf: Cards, Span: 6, Rows: 8,
+	Shelf: Cards, Span: 6, Rows: 5,
 	start: func() *doc.Block {
 		said, by, portrait, name := Start(doc.Quote), Start(doc.Container), Start(doc.Picture), Start(doc.Text)
 		said.Content.Words = doc.PlainWords("Put here what they said, in their own words and no longer than that.")
 		said.Style = everywhere("padding-left", "none", "border-width", "none")
 		portrait.Style = everywhere("aspect-ratio", "1:1", "shape", "circle", "width", "56px")
-		name.Content.Words = doc.Words{{{Text: "Their name", Bold: true}}, {{Text: "Where they come from", Small: true}}}
+		name.Content.Words = doc.Words{{{Text: "Their name", Bold: true}, {Text: "\nWhere they come from", Small: true}}}
 		by.Style = everywhere("direction", "across", "column-gap", "$snug", "align-items", "middle", "wrap", "one line")
 		by.Blocks = []*doc.Block{portrait, name}
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$room"), Blocks: []*doc.Block{said, by}}

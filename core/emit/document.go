@@ -37,12 +37,28 @@ var resets = []struct {
 	{[]string{"small"}, "small{font-size:inherit}\n"},
 }
 
+// reveal are the steps of style.Style's Reveal, over the first screenful of scrolling.
+const reveal = "@keyframes reveal{0%{transform:none}10%,90%{transform:translateY(-110%)}100%{transform:none}}\n"
+
+// smooth lets links to places on the page scroll there, for those who don't mind motion
+// (WCAG 2.2, 2.3.3).
+const smooth = "@media (prefers-reduced-motion:no-preference){html{scroll-behavior:smooth}}\n"
+
 // Reset gives the part of the style sheet that comes before the rules: all of it, or,
 // for a tree, what its elements need.
 func Reset(tree *element.Node) string {
 	used := map[string]bool{}
 	if tree != nil {
-		tree.Walk(func(n *element.Node) { used[n.Tag] = true })
+		tree.Walk(func(n *element.Node) {
+			used[n.Tag] = true
+			for _, a := range n.Attrs {
+				used["#"] = used["#"] || a.Name == "href" && strings.HasPrefix(a.Value, "#")
+			}
+			for z := range n.Styles {
+				used["reveal"] = used["reveal"] || n.Styles[z].Reveal
+				used["sticky"] = used["sticky"] || n.Styles[z].Position == style.Sticky
+			}
+		})
 	}
 	var b strings.Builder
 	b.WriteString(reset)
@@ -50,6 +66,15 @@ func Reset(tree *element.Node) string {
 		if tree == nil || slices.ContainsFunc(r.tags, func(t string) bool { return used[t] }) {
 			b.WriteString(r.css)
 		}
+	}
+	if used["#"] {
+		b.WriteString(smooth)
+	}
+	if used["sticky"] { // a place that is gone to isn't hidden below the bar (WCAG 2.2, 2.4.11)
+		b.WriteString("html{scroll-padding-top:5rem}\n")
+	}
+	if used["reveal"] || tree == nil {
+		b.WriteString(reveal)
 	}
 	return b.String()
 }

@@ -56,7 +56,9 @@ type Style struct {
 	// Paint: none of these moves a box.
 	ListStyle     string // list-style-type of a list; "" is none
 	Background    string // a colour, or ""
-	BackgroundURL string // a picture behind, covering
+	BackgroundURL string // a picture behind, on the colour
+	BackgroundFit string // how it stands: position, size and repetition; "" covers from the middle
+	BackgroundTop string // images that lie over it, as CSS has them
 	BorderColor   string
 	BorderRadius  Length
 	BoxShadow     string
@@ -71,6 +73,9 @@ type Style struct {
 	// Behind is the colour that is seen through an element without a fill: the nearest
 	// background of those it stands in, or "". It isn't written.
 	Behind string
+
+	// Reveal lets a sticky box go with the page and come back after a screenful.
+	Reveal bool
 
 	// Scrolling of what doesn't fit: neither moves a box of a page as it opens.
 	ScrollSnapType, ScrollSnapAlign string

@@ -3,6 +3,7 @@ package style
 import (
 	"slices"
 	"strconv"
+	"strings"
 )
 
 // Property is one CSS property that emit may write.
@@ -79,10 +80,18 @@ var Properties = []Property{
 	{"color", true, false, func(s *Style) string { return s.Color }, ""},
 	{"list-style-type", false, false, func(s *Style) string { return choose(s.ListStyle == "", "none", s.ListStyle) }, "none"},
 	{"background", false, false, func(s *Style) string {
-		if s.BackgroundURL != "" {
-			return s.Background + " url(" + strconv.Quote(s.BackgroundURL) + ") center/cover"
+		var layers []string
+		if s.BackgroundTop != "" {
+			layers = append(layers, s.BackgroundTop)
 		}
-		return choose(s.Background == "", "none", s.Background)
+		last := s.Background
+		if s.BackgroundURL != "" {
+			last = strings.TrimSpace(last + " url(" + strconv.Quote(s.BackgroundURL) + ") " + choose(s.BackgroundFit == "", "center/cover", s.BackgroundFit))
+		}
+		if last != "" {
+			layers = append(layers, last)
+		}
+		return choose(len(layers) == 0, "none", strings.Join(layers, ", "))
 	}, "none"},
 	{"border-color", false, false, func(s *Style) string { return choose(s.BorderColor == "", "currentcolor", s.BorderColor) }, "currentcolor"},
 	{"border-radius", false, false, func(s *Style) string { return choose(s.BorderRadius.Unit == Auto, "0", s.BorderRadius.String()) }, "0"},
@@ -94,6 +103,9 @@ var Properties = []Property{
 	{"text-decoration", false, false, func(s *Style) string {
 		return choose(s.Underline, "underline", choose(s.Strike, "line-through", "none"))
 	}, "none"},
+	{"animation", false, false, func(s *Style) string { return choose(s.Reveal, "reveal linear both", "none") }, "none"},
+	{"animation-timeline", false, false, func(s *Style) string { return choose(s.Reveal, "scroll()", "auto") }, "auto"},
+	{"animation-range", false, false, func(s *Style) string { return choose(s.Reveal, "0 100vh", "normal") }, "normal"},
 	{"scroll-snap-type", false, false, func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) }, "none"},
 	{"scroll-padding", false, false, func(s *Style) string { return s.ScrollPadding.text(0) }, "0"},
 	{"scroll-snap-align", false, false, func(s *Style) string { return choose(s.ScrollSnapAlign == "", "none", s.ScrollSnapAlign) }, "none"},

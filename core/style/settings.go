@@ -42,11 +42,13 @@ const (
 	TypeTextStyle
 	TypeShadow
 	TypeShares
+	TypeGradient
+	TypePoint
 )
 
 // readers check an entry and give its canonical form, by Type.
 var readers = [...]func(s *Setting, h *doc.House, entry string) (string, *doc.Problem){
-	readWord, readLength, readWhole, readPercent, readRatio, readColour, readTextStyle, readShadow, readShares,
+	readWord, readLength, readWhole, readPercent, readRatio, readColour, readTextStyle, readShadow, readShares, readGradient, readPoint,
 }
 
 // OnSection is the kind that stands for sections in Setting.On.
@@ -81,6 +83,12 @@ var (
 	corners  = func(h *doc.House) []doc.Step { return h.Corners }
 )
 
+// places are the points of a picture that are kept in sight.
+var places = []string{"50% 50%", "0% 0%", "50% 0%", "100% 0%", "0% 50%", "100% 50%", "0% 100%", "50% 100%", "100% 100%"}
+
+// Edgings are the shapes that a section's edge can have; package element draws them.
+var Edgings = []string{"straight", "wave", "swell", "tide", "slope", "arc", "hollow", "peak", "notch", "scallops", "steps", "torn"}
+
 // Settings lists every setting, in the order of the Tray.
 var Settings = []*Setting{
 	{Name: "width", Label: "Width", On: all, Words: []string{"columns"}, Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw}},
@@ -88,13 +96,13 @@ var Settings = []*Setting{
 	{Name: "aspect-ratio", Label: "Shape", On: picture, Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
 	{Name: "shape", Label: "Cut to", On: picture, Words: []string{"none", "circle", "arch", "leaf", "slant", "hexagon"}, Type: TypeWord},
 	{Name: "object-fit", Label: "Fills", On: picture, Words: []string{"fill", "whole"}, Type: TypeWord},
-	{Name: "object-position", Label: "Crop to", On: picture, Words: []string{"50% 50%", "0% 0%", "50% 0%", "100% 0%", "0% 50%", "100% 50%", "0% 100%", "50% 100%", "100% 100%"}, Type: TypeWord},
+	{Name: "object-position", Label: "Crop to", On: picture, Words: places, Type: TypePoint},
 	{Name: "align-self", Label: "Up and down", On: all, Words: []string{"fill", "top", "middle", "bottom"}, Type: TypeWord},
 	{Name: "justify-self", Label: "Side to side", On: all, Words: []string{"fill", "left", "middle", "right"}, Type: TypeWord},
 	{Name: "padding-top", Label: "Top", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "padding-right", Label: "Right", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "padding-right", Label: "Right", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
 	{Name: "padding-bottom", Label: "Bottom", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "padding-left", Label: "Left", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "padding-left", Label: "Left", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
 	{Name: "list-marks", Label: "Marks", On: only(doc.List), Words: []string{"dots", "numbers", "squares", "ticks", "none"}, Type: TypeWord},
 	{Name: "button-look", Label: "Look", On: only(doc.Button), Words: []string{"filled", "outlined", "quiet"}, Type: TypeWord},
 	{Name: "button-size", Label: "Size", On: only(doc.Button), Words: []string{"medium", "small", "large"}, Type: TypeWord},
@@ -103,10 +111,10 @@ var Settings = []*Setting{
 	{Name: "text-align", Label: "Lines", On: typed, Words: []string{"left", "middle", "right"}, Type: TypeWord},
 	{Name: "color", Label: "Colour", On: coloured, Words: []string{"usual"}, Type: TypeColour},
 	{Name: "background", Label: "Fill", On: boxed, Words: []string{"none"}, Type: TypeColour},
-	{Name: "border-radius", Label: "Corners", On: solid, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
-	{Name: "border-width", Label: "Line", On: all, Words: []string{"none"}, Type: TypeLength, Max: 40},
-	{Name: "border-color", Label: "Line colour", On: all, Words: []string{"usual"}, Type: TypeColour},
-	{Name: "box-shadow", Label: "Shadow", On: solid, Words: []string{"none"}, Type: TypeShadow},
+	{Name: "border-radius", Label: "Corners", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
+	{Name: "border-width", Label: "Line", On: either(section, all), Words: []string{"none"}, Type: TypeLength, Max: 40},
+	{Name: "border-color", Label: "Line colour", On: either(section, all), Words: []string{"usual"}, Type: TypeColour},
+	{Name: "box-shadow", Label: "Shadow", On: either(section, solid), Words: []string{"none"}, Type: TypeShadow},
 	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},
 	{Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
 	{Name: "logo-height", Label: "Height", On: only(doc.Logo), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
@@ -116,6 +124,29 @@ var Settings = []*Setting{
 	{Name: "bar-colour", Label: "Bars", On: only(doc.Progress), Words: []string{"usual"}, Type: TypeColour},
 	{Name: "time-width", Label: "Times’ width", On: only(doc.Timetable), Words: []string{"usual"}, Type: TypeLength, Min: 20, Max: 400, Units: []Unit{Rem}},
 	{Name: "cell-padding", Label: "Rows’ padding", On: only(doc.Table), Words: []string{"usual"}, Type: TypeLength, Max: 100, Units: []Unit{Rem}, Steps: spaces},
+	{Name: "gradient", Label: "Gradient", On: section, Words: []string{"none"}, Type: TypeGradient},
+	{Name: "picture-fit", Label: "Picture", On: section, Words: []string{"cover", "contain", "tile"}, Type: TypeWord},
+	{Name: "picture-position", Label: "Picture at", On: section, Words: places, Type: TypePoint},
+	{Name: "picture-scroll", Label: "Scrolls", On: section, Words: []string{"with the page", "stays"}, Type: TypeWord},
+	{Name: "filter", Label: "Filter over it", On: section, Words: []string{"none"}, Type: TypeColour},
+	{Name: "filter-gradient", Label: "Filter gradient", On: section, Words: []string{"none"}, Type: TypeGradient},
+	{Name: "filter-opacity", Label: "Filter’s strength", On: section, Words: []string{"50%"}, Type: TypePercent, Min: 0, Max: 100},
+	{Name: "margin-top", Label: "Above", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
+	{Name: "margin-bottom", Label: "Below", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
+	{Name: "margin-sides", Label: "At the sides", On: section, Words: []string{"none"}, Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
+	{Name: "pull", Label: "Pulled up by", On: section, Words: []string{"none"}, Type: TypeLength, Max: 600, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "layer", Label: "Layer", On: section, Words: []string{"as it comes"}, Type: TypeWhole, Min: 0, Max: doc.MaxLayer},
+	{Name: "content-at", Label: "Content at", On: section, Words: []string{"top", "middle", "bottom"}, Type: TypeWord},
+	{Name: "stays", Label: "On scrolling", On: section, Words: []string{"goes", "stays", "stays after the first section"}, Type: TypeWord},
+	{Name: "over", Label: "See-through", On: section, Words: []string{"no", "over the first section"}, Type: TypeWord},
+	{Name: "edge-top", Label: "Top edge", On: section, Words: Edgings, Type: TypeWord},
+	{Name: "edge-top-height", Label: "Height", On: section, Words: []string{"usual"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem, Vw}},
+	{Name: "edge-top-colour", Label: "Colour", On: section, Words: []string{"usual"}, Type: TypeColour},
+	{Name: "edge-top-flip", Label: "Flipped", On: section, Words: []string{"no", "yes"}, Type: TypeWord},
+	{Name: "edge-bottom", Label: "Bottom edge", On: section, Words: Edgings, Type: TypeWord},
+	{Name: "edge-bottom-height", Label: "Height", On: section, Words: []string{"usual"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem, Vw}},
+	{Name: "edge-bottom-colour", Label: "Colour", On: section, Words: []string{"usual"}, Type: TypeColour},
+	{Name: "edge-bottom-flip", Label: "Flipped", On: section, Words: []string{"no", "yes"}, Type: TypeWord},
 	{Name: "content", Label: "Content", On: section, Words: []string{"boxed", "full"}, Type: TypeWord},
 	{Name: "columns", Label: "Columns", On: holds, Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: doc.MaxColumns},
 	{Name: "row-height", Label: "Row", On: holds, Words: []string{"24px"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem}},
@@ -285,6 +316,22 @@ func readRatio(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
 		return "", doc.Problemf(s.Label, "can't be %.40q: write width : height such as 4:3, own, or rows", entry)
 	}
 	return Number(a) + ":" + Number(b), nil
+}
+
+// readPoint reads a focal point, "30% 70%".
+func readPoint(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
+	var at [2]float64
+	parts := strings.Fields(strings.ReplaceAll(entry, "%", " "))
+	for i := range at {
+		var err error
+		if len(parts) != 2 {
+			return "", doc.Problemf(s.Label, "can't be %.40q: write how far from the left and from the top, such as 30%% 70%%", entry)
+		}
+		if at[i], err = Evaluate(parts[i]); err != nil || at[i] < 0 || at[i] > 100 {
+			return "", doc.Problemf(s.Label, "can't be %.40q: both are from 0%% to 100%%", entry)
+		}
+	}
+	return Number(at[0]) + "% " + Number(at[1]) + "%", nil
 }
 
 // readShares reads a pattern of columns in twelfths. A row may have room left over,

@@ -1,0 +1,128 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// surface sets what a section is seen as: its ground, its room, its edge, and where it
+// stands on the page.
+func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
+	sh := b.sheet(s.Style, z)
+	none := style.Pixels(0)
+	st.Background = sh.Colour("background", "")
+	st.Color = sh.Colour("color", st.Color)
+	st.Padding = style.Edges{
+		Top: sh.Length("padding-top", none), Right: sh.Length("padding-right", none),
+		Bottom: sh.Length("padding-bottom", none), Left: sh.Length("padding-left", none),
+	}
+	st.MinHeight = minHeight(sh)
+	b.ground(st, sh, s, z)
+
+	sides := sh.Length("margin-sides", none)
+	st.Margin = style.Edges{Top: sh.Length("margin-top", none), Right: sides, Bottom: sh.Length("margin-bottom", none), Left: sides}
+	// A bar that stays isn't pulled: at the top of the page it would be pushed back.
+	if up := sh.Length("pull", none); up.N > 0 && sh.Word("stays", "goes") == "goes" {
+		st.Margin.Top = up.Scaled(-1)
+		st.Position, st.ZIndex = style.Relative, 1
+	}
+	st.BorderRadius = sh.Length("border-radius", style.Length{})
+	st.BoxShadow = sh.Shadow("box-shadow")
+	if w := sh.Length("border-width", style.Length{}); w.N > 0 {
+		st.Border = style.AllSides(max(1, float64(int(w.N))))
+		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
+	}
+	if at := sh.Word("content-at", "top"); at != "top" {
+		st.Display, st.FlexDirection = style.Flex, style.Column
+		st.JustifyContent = spreads[map[string]string{"middle": "middle", "bottom": "end"}[at]]
+	}
+	if sh.Word("edge-top", "straight") != "straight" || sh.Word("edge-bottom", "straight") != "straight" {
+		st.Position = style.Relative
+	}
+	if n := whole(sh.Word("layer", ""), 0); n > 0 {
+		st.Position, st.ZIndex = style.Relative, n
+	}
+	switch sh.Word("stays", "goes") {
+	case "stays":
+		b.stay(st)
+	case "stays after the first section":
+		b.stay(st)
+		st.Reveal = true
+	}
+	if sh.Word("over", "no") != "no" { // no height of its own, so that the next section begins below it
+		if st.Position == style.Static {
+			st.Position = style.Relative
+		}
+		st.Height, st.MinHeight, st.ZIndex = style.Pixels(0), style.Length{}, overAll
+		st.Padding.Bottom = none
+	}
+}
+
+// overAll is the layer of a bar that lies over the rest of the page.
+const overAll = 100
+
+func (b *Builder) stay(st *style.Style) {
+	st.Position, st.ZIndex = style.Sticky, overAll
+	st.Inset.Top = style.Pixels(0)
+}
+
+// ground sets the layers behind a section: colour, gradient, picture, and the filter
+// over them.
+func (b *Builder) ground(st *style.Style, sh style.Sheet, s *doc.Section, z int) {
+	st.BackgroundURL = b.backdrop(s.Picture, z)
+	if st.BackgroundURL != "" {
+		at := sh.Word("picture-position", "50% 50%")
+		switch sh.Word("picture-fit", "cover") {
+		case "contain":
+			st.BackgroundFit = at + "/contain no-repeat"
+		case "tile":
+			st.BackgroundFit = at + "/auto"
+		default:
+			st.BackgroundFit = at + "/cover"
+		}
+		if st.BackgroundFit == "50% 50%/cover" {
+			st.BackgroundFit = ""
+		}
+		if sh.Word("picture-scroll", "") == "stays" {
+			if st.BackgroundFit == "" {
+				st.BackgroundFit = "center/cover"
+			}
+			st.BackgroundFit += " fixed"
+		}
+	}
+	strength := sh.Share("filter-opacity", 0.5)
+	var layers []string
+	if g := sh.Gradient("filter-gradient", strength); g != "" {
+		layers = append(layers, g)
+	} else if c := sh.Colour("filter", ""); c != "" {
+		veil := style.Veil(c, strength)
+		layers = append(layers, "linear-gradient("+veil+", "+veil+")")
+	}
+	if g := sh.Gradient("gradient", 1); g != "" {
+		layers = append(layers, g)
+	}
+	for i, l := range layers {
+		if i > 0 {
+			st.BackgroundTop += ", "
+		}
+		st.BackgroundTop += l
+	}
+}
+
+// backdrop is the address of the variant that suits a zone's full width.
+func (b *Builder) backdrop(id string, zone int) string {
+	m, ok := b.Media(id)
+	if id == "" || !ok {
+		return ""
+	}
+	want := 1920
+	if zone > 0 {
+		want = b.Site.Zones.Max(zone)
+	}
+	for _, v := range m.Variants {
+		if v.Width >= want {
+			return v.StyleURL
+		}
+	}
+	return m.Variants[len(m.Variants)-1].StyleURL
+}
