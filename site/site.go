@@ -35,26 +35,40 @@ type Addresses struct {
 	StyleMedia string // the same from the style sheet
 	Fonts      string // prefix of font files, from the page
 	StyleFonts string
+	// Script gives the address of a script by its name; nil leaves scripts out.
+	Script func(name string) string
 	// Link turns a site-relative link ("/fares") into the one to write.
 	Link func(string) string
 }
 
-// Builder gives the element builder of a site with its media.
-func Builder(s *doc.Site, media []*store.Medium, a Addresses) *element.Builder {
-	byID := make(map[string]element.Medium, len(media))
-	for _, m := range media {
+// Source is what the pages of a site are made from.
+type Source struct {
+	Site  *doc.Site
+	Media []*store.Medium
+	Pages []*store.PageInfo
+}
+
+// Builder gives the element builder of a page of the site, "" being the home page.
+func (src Source) Builder(slug string, a Addresses) *element.Builder {
+	byID := make(map[string]element.Medium, len(src.Media))
+	for _, m := range src.Media {
 		em := element.Medium{ID: m.ID, Width: m.Width, Height: m.Height, Alt: m.Alt}
 		for _, v := range m.Variants {
 			em.Variants = append(em.Variants, element.Variant{URL: a.Media + v.File, StyleURL: a.StyleMedia + v.File, Width: v.Width})
 		}
 		byID[m.ID] = em
 	}
-	return &element.Builder{
-		Site:  s,
+	b := &element.Builder{
+		Site:  src.Site,
 		Media: func(id string) (element.Medium, bool) { m, ok := byID[id]; return m, ok },
 		Link:  a.Link,
 		Icon:  icons.Drawing,
+		Here:  slug,
 	}
+	for _, p := range src.Pages {
+		b.Pages = append(b.Pages, element.PageLink{Slug: p.Slug, Name: p.Name, Description: p.Description})
+	}
+	return b
 }
 
 // Rendered is a page as text, with the files it needs.
@@ -62,11 +76,12 @@ type Rendered struct {
 	HTML, CSS string
 	Fonts     []fonts.Face
 	Media     []string // file names
+	Scripts   []string // names
 }
 
 // Render gives a page's HTML and CSS.
-func Render(s *doc.Site, media []*store.Medium, p *doc.Page, a Addresses) Rendered {
-	b := Builder(s, media, a)
+func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
+	b := src.Builder(slug, a)
 	b.DropEmpty = true
 	body := b.Page(p)
 	var r Rendered
@@ -75,10 +90,16 @@ func Render(s *doc.Site, media []*store.Medium, p *doc.Page, a Addresses) Render
 		r.Fonts = append(r.Fonts, f)
 		faces = append(faces, FontFace(f, a.StyleFonts))
 	}
-	sheet := emit.NewSheet(s.Zones)
+	sheet := emit.NewSheet(src.Site.Zones)
 	head := emit.Page{Title: p.Title, Description: p.Description, Language: "en", Stylesheet: a.Stylesheet, Fonts: faces}
+	if a.Script != nil {
+		r.Scripts = emit.Scripts(body)
+		for _, name := range r.Scripts {
+			head.Scripts = append(head.Scripts, a.Script(name))
+		}
+	}
 	r.HTML, r.CSS = sheet.Document(head, body)
-	for _, m := range media {
+	for _, m := range src.Media {
 		for _, v := range m.Variants {
 			if strings.Contains(r.HTML, a.Media+v.File) || strings.Contains(r.CSS, a.StyleMedia+v.File) {
 				r.Media = append(r.Media, v.File)
@@ -105,22 +126,23 @@ type Publisher struct {
 
 // Publish writes one page, "" being the home page, and gives its address below
 // Dir. A page that was there before is replaced in one step.
-func (p *Publisher) Publish(s *doc.Site, media []*store.Medium, slug string, page *doc.Page) (string, error) {
+func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, error) {
 	up := ""
 	if slug != "" {
 		up = "../"
 	}
 	a := Addresses{
 		Media: up + "assets/media/", StyleMedia: "media/", Fonts: up + "assets/fonts/", StyleFonts: "fonts/",
-		Link: func(href string) string { return relative(href, up) },
+		Link:   func(href string) string { return relative(href, up) },
+		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
 	}
-	draft := Render(s, media, page, a)
+	draft := src.Render(slug, page, a)
 	sum := sha256.Sum256([]byte(draft.CSS))
 	css := "style-" + hex.EncodeToString(sum[:6]) + ".css"
 	a.Stylesheet = up + "assets/" + css
-	r := Render(s, media, page, a)
+	r := src.Render(slug, page, a)
 
-	root := filepath.Join(p.Dir, s.Slug)
+	root := filepath.Join(p.Dir, src.Site.Slug)
 	assets := filepath.Join(root, "assets")
 	for _, f := range r.Fonts {
 		b, err := fonts.Files.ReadFile("files/" + f.File)
@@ -136,13 +158,22 @@ func (p *Publisher) Publish(s *doc.Site, media []*store.Medium, slug string, pag
 			return "", err
 		}
 	}
+	for _, name := range r.Scripts {
+		b, err := Script(name)
+		if err != nil {
+			return "", err
+		}
+		if err := write(filepath.Join(assets, scriptFile(name)), b); err != nil {
+			return "", err
+		}
+	}
 	if err := write(filepath.Join(assets, css), []byte(r.CSS)); err != nil {
 		return "", err
 	}
 	if err := write(filepath.Join(root, slug, "index.html"), []byte(r.HTML)); err != nil {
 		return "", err
 	}
-	return path.Join("/", s.Slug, slug) + "/", nil
+	return path.Join("/", src.Site.Slug, slug) + "/", nil
 }
 
 // relative turns "/fares#prices" into "fares/#prices" or "../fares/#prices", and

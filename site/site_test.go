@@ -41,7 +41,7 @@ func TestPublish(t *testing.T) {
 	}}}}
 	p := &Publisher{Dir: dir, MediaDir: uploads}
 	for range 2 { // the second time changes nothing
-		url, err := p.Publish(s, media, "fares", page)
+		url, err := p.Publish(Source{Site: s, Media: media}, "fares", page)
 		if err != nil || url != "/skerry/fares/" {
 			t.Fatalf("%q, %v", url, err)
 		}

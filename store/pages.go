@@ -20,6 +20,7 @@ type PageInfo struct {
 	SiteID       string     `db:"site_id"`
 	Slug         string     `db:"slug"` // "" is the home page
 	Name         string     `db:"name"`
+	Description  string     `db:"description"`
 	Seq          int64      `db:"seq"`
 	PublishedAt  *time.Time `db:"published_at"`
 	PublishedSeq *int64     `db:"published_seq"`
@@ -44,7 +45,7 @@ var ErrStale = errors.New("somebody else changed this since")
 // ErrNothing means that there is nothing to undo or redo.
 var ErrNothing = errors.New("nothing to undo or redo")
 
-const pageColumns = `id, site_id, slug, doc->>'name' AS name, seq, published_at, published_seq`
+const pageColumns = `id, site_id, slug, doc->>'name' AS name, coalesce(doc->>'description', '') AS description, seq, published_at, published_seq`
 
 // Pages lists a site's pages in their order.
 func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {

@@ -21,6 +21,7 @@ type siteRow struct {
 	Name    string `db:"name"`
 	House   []byte `db:"house"`
 	Zones   []byte `db:"zones"`
+	Facts   []byte `db:"facts"`
 	Version int64  `db:"version"`
 	Role    Role   `db:"role"`
 }
@@ -33,10 +34,13 @@ func (r siteRow) site() (*Site, error) {
 	if err := json.Unmarshal(r.Zones, &s.Zones); err != nil {
 		return nil, fmt.Errorf("reading the zones of %s: %w", r.Slug, err)
 	}
+	if err := json.Unmarshal(r.Facts, &s.Facts); err != nil {
+		return nil, fmt.Errorf("reading the facts of %s: %w", r.Slug, err)
+	}
 	return s, nil
 }
 
-const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.version`
+const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version`
 
 // Sites gives the sites a person is a member of, by name.
 func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
@@ -84,9 +88,25 @@ func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
 	if err != nil {
 		return fmt.Errorf("writing the zones: %w", err)
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO sites (id, slug, name, house, zones) VALUES ($1, $2, $3, $4, $5)`, site.ID, site.Slug, site.Name, house, zones)
+	facts, err := json.Marshal(site.Facts)
+	if err != nil {
+		return fmt.Errorf("writing the facts: %w", err)
+	}
+	_, err = s.db.ExecContext(ctx, `INSERT INTO sites (id, slug, name, house, zones, facts) VALUES ($1, $2, $3, $4, $5, $6)`, site.ID, site.Slug, site.Name, house, zones, facts)
 	if err != nil {
 		return fmt.Errorf("adding site %s: %w", site.Slug, err)
+	}
+	return nil
+}
+
+// SetFacts keeps what a site says about itself.
+func (s *Store) SetFacts(ctx context.Context, site string, f doc.Facts) error {
+	facts, err := json.Marshal(f)
+	if err != nil {
+		return fmt.Errorf("writing the facts: %w", err)
+	}
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET facts = $2, version = version + 1 WHERE id = $1`, site, facts); err != nil {
+		return fmt.Errorf("keeping the facts: %w", err)
 	}
 	return nil
 }

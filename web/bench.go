@@ -46,7 +46,7 @@ type view struct {
 // page as it stands.
 func (s *Server) look(c *gin.Context) (*view, error) {
 	st, p := siteOf(c), pageOf(c)
-	stage, err := s.stage(c, st)
+	stage, err := s.stage(c, st, p.Slug)
 	if err != nil {
 		return nil, err
 	}

@@ -35,7 +35,7 @@ func (v *view) contentField(f element.Field, op, id, value, picture string) fiel
 	case element.PictureID:
 		out = v.pictureField(value, op, f.Name)
 		out.ID, out.Label = id, f.Label
-	case element.Lines, element.Prose:
+	case element.Lines, element.Prose, element.Markup, element.Cells:
 		out.Control = "area"
 		if m, ok := v.builder.Media(picture); ok && f.Name == "alt" {
 			out.Follows = m.Alt

@@ -276,7 +276,7 @@ func (s *Server) tryColour(c *gin.Context) {
 // specimen answers with a page set in the house style, for the frame beside it.
 func (s *Server) specimen(c *gin.Context) {
 	st := siteOf(c)
-	stage, err := s.stage(c, st)
+	stage, err := s.stage(c, st, "")
 	if err != nil {
 		s.fail(c, err)
 		return

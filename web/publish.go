@@ -59,7 +59,7 @@ func (s *Server) previewed(token string, now time.Time) (string, bool) {
 }
 
 func pageHeaders(h http.Header) {
-	h.Set("Content-Security-Policy", "default-src 'none'; img-src 'self' data:; style-src 'self'; font-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
+	h.Set("Content-Security-Policy", "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "strict-origin-when-cross-origin")
 }
@@ -91,8 +91,14 @@ func (s *Server) preview(c *gin.Context) {
 		c.String(http.StatusInternalServerError, "The preview can't be made just now.")
 		return
 	}
+	pages, err := s.Store.Pages(c, st.ID)
+	if err != nil {
+		c.String(http.StatusInternalServerError, "The preview can't be made just now.")
+		return
+	}
 	root := "/try/" + c.Param("token")
-	r := site.Render(&st.Site, media, p.Doc, site.Addresses{
+	r := site.Source{Site: &st.Site, Media: media, Pages: pages}.Render(rest, p.Doc, site.Addresses{
+		Script:     func(name string) string { return "/scripts/" + name + ".js" },
 		Stylesheet: root + path.Join("/", rest, "style.css"), Media: "/media/", StyleMedia: "/media/", Fonts: "/fonts/", StyleFonts: "/fonts/",
 		Link: func(href string) string {
 			if after, ok := strings.CutPrefix(href, "/"); ok {
@@ -111,6 +117,17 @@ func (s *Server) preview(c *gin.Context) {
 	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(r.HTML))
 }
 
+// script serves a script of published pages to previews.
+func (s *Server) script(c *gin.Context) {
+	b, err := site.Script(strings.TrimSuffix(c.Param("name"), ".js"))
+	if err != nil {
+		c.String(http.StatusNotFound, "There is no such script.")
+		return
+	}
+	pageHeaders(c.Writer.Header())
+	c.Data(http.StatusOK, "text/javascript; charset=utf-8", b)
+}
+
 // publish writes the page to disk.
 func (s *Server) publish(c *gin.Context) {
 	v, err := s.look(c)
@@ -119,7 +136,7 @@ func (s *Server) publish(c *gin.Context) {
 		return
 	}
 	p := pageOf(c)
-	at, err := s.publisher.Publish(&v.site.Site, v.media, p.Slug, v.page)
+	at, err := s.publisher.Publish(v.source, p.Slug, v.page)
 	if err != nil {
 		s.fail(c, err)
 		return

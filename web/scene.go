@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"fmt"
+	"hash/fnv"
 	"strings"
 	"sync"
 
@@ -44,13 +45,15 @@ func (s *scene) at(width float64) *layout.Box {
 // stage is what scenes of one site are made with.
 type stage struct {
 	site    *store.Site
+	source  site.Source
 	media   []*store.Medium
 	builder *element.Builder
 	key     string // changes when the house style or the media do
 	server  *Server
 }
 
-func (s *Server) stage(ctx context.Context, st *store.Site) (*stage, error) {
+// stage prepares a page of a site, "" being the home page.
+func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage, error) {
 	media, err := s.Store.Media(ctx, st.ID)
 	if err != nil {
 		return nil, err
@@ -59,11 +62,21 @@ func (s *Server) stage(ctx context.Context, st *store.Site) (*stage, error) {
 	if len(media) > 0 {
 		newest = media[0].ID
 	}
+	pages, err := s.Store.Pages(ctx, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	// Menus and other lists of pages show their names.
+	names := fnv.New64a()
+	for _, p := range pages {
+		fmt.Fprintf(names, "%q %q %q ", p.Slug, p.Name, p.Description)
+	}
 	prefix := s.PagesURL + "/media/"
+	src := site.Source{Site: &st.Site, Media: media, Pages: pages}
 	return &stage{
-		site: st, media: media, server: s,
-		builder: site.Builder(&st.Site, media, site.Addresses{Media: prefix, StyleMedia: prefix}),
-		key:     fmt.Sprint(st.ID, " ", st.Version, " ", len(media), " ", newest),
+		site: st, source: src, media: media, server: s,
+		builder: src.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix}),
+		key:     fmt.Sprint(st.ID, " ", st.Version, " ", len(media), " ", newest, " ", names.Sum64(), " ", slug),
 	}, nil
 }
 

@@ -132,6 +132,7 @@ func (s *Server) Pages() http.Handler {
 	r.Use(s.logged, s.recovered)
 	r.GET("/media/:file", s.mediaFile)
 	r.GET("/fonts/*file", s.font)
+	r.GET("/scripts/:name", s.script)
 	r.GET("/try/:token/*path", s.preview)
 	published := s.publishedFiles()
 	r.NoRoute(gin.WrapH(published))

@@ -7,7 +7,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/core/doc"
 	"openplot/store"
 )
 
@@ -33,7 +32,7 @@ func (s *Server) sites(c *gin.Context) {
 		}
 		card := siteCard{Slug: st.Slug, Name: st.Name, Role: string(st.Role), Pages: len(pages)}
 		if home, err := s.Store.Page(c, st.ID, ""); err == nil {
-			if card.Drawing, err = s.pageDrawing(c, st, home.Doc, 400); err != nil {
+			if card.Drawing, err = s.pageDrawing(c, st, home, 400); err != nil {
 				s.fail(c, err)
 				return
 			}
@@ -64,7 +63,7 @@ func (s *Server) pages(c *gin.Context) {
 			return
 		}
 		card := pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i)}
-		if card.Drawing, err = s.pageDrawing(c, st, p.Doc, 290); err != nil {
+		if card.Drawing, err = s.pageDrawing(c, st, p, 290); err != nil {
 			s.fail(c, err)
 			return
 		}
@@ -91,15 +90,15 @@ func publishedState(i *store.PageInfo) string {
 }
 
 // pageDrawing draws a page at the widest zone's typical width.
-func (s *Server) pageDrawing(c *gin.Context, st *store.Site, p *doc.Page, width float64) (template.HTML, error) {
-	stage, err := s.stage(c, st)
+func (s *Server) pageDrawing(c *gin.Context, st *store.Site, p *store.Page, width float64) (template.HTML, error) {
+	stage, err := s.stage(c, st, p.Slug)
 	if err != nil {
 		return "", err
 	}
 	d := drawing{width: float64(st.Zones[0].Typical)}
 	var b strings.Builder
 	y := 0.0
-	for _, sec := range p.Sections {
+	for _, sec := range p.Doc.Sections {
 		if !sec.Hidden {
 			box := stage.scene(sec).at(d.width)
 			d.section(&b, box, y)

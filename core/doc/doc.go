@@ -35,8 +35,9 @@ const (
 	MaxNameRunes  = 120
 	MaxWordsRunes = 60000 // in one block
 	MaxLayer      = 50
-	MaxAddress    = 2000 // runes of a link
-	MaxDepth      = 12   // containers within each other
-	MaxItems      = 200  // of a Series, or entries of a block
-	MaxCells      = 1200 // of a table
+	MaxAddress    = 2000     // runes of a link
+	MaxDepth      = 12       // containers within each other
+	MaxItems      = 200      // of a Series, or entries of a block
+	MaxCells      = 1200     // of a table
+	MaxMarkup     = 50 << 10 // bytes of own HTML
 )

@@ -131,6 +131,15 @@ type Site struct {
 	Name  string `json:"name"`
 	House House  `json:"house"`
 	Zones Zones  `json:"zones"`
+	Facts Facts  `json:"facts"`
+}
+
+// Facts are what a site says about itself in several places, entered once.
+type Facts struct {
+	Address string `json:"address,omitempty"` // lines
+	Hours   string `json:"hours,omitempty"`   // lines
+	Phone   string `json:"phone,omitempty"`
+	Mail    string `json:"mail,omitempty"`
 }
 
 // StandardHouse is what a new site begins with.

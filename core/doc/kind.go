@@ -29,6 +29,15 @@ const (
 	Timetable   Kind = "timetable"
 	Accordion   Kind = "accordion"
 	Tabs        Kind = "tabs"
+	Gallery     Kind = "gallery"
+	Map         Kind = "map"
+	Form        Kind = "form"
+	Search      Kind = "search"
+	OwnHTML     Kind = "own-html"
+	Menu        Kind = "menu"
+	Breadcrumb  Kind = "breadcrumb"
+	PageList    Kind = "page-list"
+	SiteFacts   Kind = "facts"
 	Social      Kind = "social"
 	BackToTop   Kind = "back-to-top"
 	Anchor      Kind = "anchor"
@@ -59,11 +68,11 @@ var kinds = []struct {
 	traits Trait
 }{
 	{Heading, writing}, {Text, writing}, {List, writing}, {Quote, writing}, {Button, writing}, {Buttons, holding},
-	{Picture, Solid}, {Icon, Solid | Typed | Filled}, {Logo, writing}, {Shape, 0},
+	{Picture, Solid}, {Gallery, Solid | Filled}, {Icon, Solid | Typed | Filled}, {Logo, writing}, {Shape, 0},
 	{Container, holding}, {Series, Holding | Solid | Filled},
 	{Card, holding}, {IconCard, holding}, {Person, holding}, {Testimonial, holding}, {PriceCard, holding}, {Notice, holding},
 	{Figures, listing}, {Progress, listing}, {Table, listing}, {Timetable, listing}, {Accordion, listing}, {Tabs, listing},
-	{Social, listing}, {BackToTop, listing}, {Anchor, 0}, {Divider, 0}, {Space, 0},
+	{Map, listing}, {OwnHTML, 0}, {Form, listing}, {Search, listing}, {SiteFacts, listing}, {Menu, listing}, {Breadcrumb, listing}, {PageList, listing}, {Social, listing}, {BackToTop, listing}, {Anchor, 0}, {Divider, 0}, {Space, 0},
 }
 
 // Kinds lists every kind.

@@ -114,7 +114,7 @@ func special(f *element.Field, e *editing, v string) (string, error) {
 			return "", doc.Problemf(f.Label, "can't be %.40q: the set has none of that name; look for a word such as clock", v)
 		}
 		return v, nil
-	case element.Name:
+	case element.LinkName:
 		v = strings.TrimPrefix(v, "#")
 		if v != "" && !anchorPattern.MatchString(v) {
 			return "", doc.Problemf(f.Label, "can't be %.60q: write small letters, digits and hyphens, such as opening-hours", v)
@@ -123,6 +123,11 @@ func special(f *element.Field, e *editing, v string) (string, error) {
 			return "", doc.Problemf(f.Label, "%q is taken on this page; choose another", v)
 		}
 		return v, nil
+	case element.Markup:
+		if n := len(e.c.Value); n > doc.MaxMarkup {
+			return "", doc.Problemf(f.Label, "has %d bytes; write at most %d", n, doc.MaxMarkup)
+		}
+		return e.c.Value, nil
 	case element.Cells:
 		return readCells(f, e.c.Value)
 	}

@@ -44,23 +44,24 @@ const (
 	Showing   Shelf = "Pictures and drawings"
 	Listing   Shelf = "Facts and lists"
 	Cards     Shelf = "Cards"
+	Asking    Shelf = "Asking"
 	Arranging Shelf = "Holding and parting"
 	Finding   Shelf = "Finding the way"
 )
 
 // Shelves lists the parts of the Shelf.
-var Shelves = []Shelf{Wording, Showing, Cards, Listing, Arranging, Finding}
+var Shelves = []Shelf{Wording, Showing, Cards, Listing, Asking, Arranging, Finding}
 
 var anatomies map[doc.Kind]*Anatomy
 
 func init() { // a variable initialiser would be a cycle through Builder
 	anatomies = map[doc.Kind]*Anatomy{
 		doc.Heading: &heading, doc.Text: &text, doc.List: &list, doc.Quote: &quote, doc.Button: &button, doc.Buttons: &buttons,
-		doc.Picture: &picture, doc.Icon: &icon, doc.Logo: &logo, doc.Shape: &shape,
+		doc.Picture: &picture, doc.Gallery: &gallery, doc.Icon: &icon, doc.Logo: &logo, doc.Shape: &shape,
 		doc.Container: &container, doc.Series: &series,
 		doc.Card: &card, doc.IconCard: &iconCard, doc.Person: &person, doc.Testimonial: &testimonial, doc.PriceCard: &priceCard, doc.Notice: &notice,
 		doc.Figures: &figures, doc.Progress: &progress, doc.Table: &table, doc.Timetable: &timetable, doc.Accordion: &accordion, doc.Tabs: &tabs,
-		doc.Social: &social, doc.BackToTop: &backToTop, doc.Anchor: &anchor, doc.Divider: &divider, doc.Space: &space,
+		doc.Map: &chartMap, doc.Form: &form, doc.Search: &search, doc.OwnHTML: &ownHTML, doc.SiteFacts: &facts, doc.Menu: &menu, doc.Breadcrumb: &breadcrumb, doc.PageList: &pageList, doc.Social: &social, doc.BackToTop: &backToTop, doc.Anchor: &anchor, doc.Divider: &divider, doc.Space: &space,
 	}
 }
 
@@ -91,7 +92,8 @@ const (
 	Number                     // a number from Min to Max
 	IconName                   // an icon of the shipped set
 	Cells                      // a table, a line a row, cells parted by tabs
-	Name                       // a name for links to lead to, of small letters, digits and hyphens
+	Markup                     // HTML of one's own
+	LinkName                   // a name for links to lead to, of small letters, digits and hyphens
 )
 
 // Field is something to be entered for a block or an entry. Fields named "picture",

@@ -18,6 +18,9 @@ type Medium struct {
 	Variants      []Variant // from narrow to wide; never empty
 }
 
+// PageLink is a page of the site as others list it; the home page's slug is "".
+type PageLink struct{ Slug, Name, Description string }
+
 // Variant is one resized copy of a picture.
 type Variant struct {
 	URL string
@@ -35,6 +38,14 @@ type Builder struct {
 	Icon func(name string) (svg string, ok bool)
 	// Link turns an address as entered into the one to write; nil keeps it.
 	Link func(string) string
+	// Pages are those of the site, and Here the slug of the one that is built.
+	Pages []PageLink
+	Here  string
+	// Form gives where a form sends to, by its block; Search is where a search field
+	// does; Embed gives the address at which own HTML is found. They may be nil or "".
+	Form   func(block string) string
+	Search string
+	Embed  func(markup string) string
 	// DropEmpty leaves out what a visitor can't see, such as a picture that has
 	// none yet; the canvas shows a stand-in for it.
 	DropEmpty bool

@@ -46,7 +46,7 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	})
 	img := &Node{Tag: "img"}
 	if !ok {
-		m = Medium{Width: 300, Height: 200, Variants: []Variant{{URL: EmptyPicture, Width: 300}}}
+		m = emptyMedium
 	}
 	img.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
@@ -87,6 +87,8 @@ var cuts = map[string]string{
 
 // EmptyPicture stands in on the canvas for a picture not chosen yet.
 const EmptyPicture = "/static/img/no-picture.svg"
+
+var emptyMedium = Medium{Width: 300, Height: 200, Variants: []Variant{{URL: EmptyPicture, StyleURL: EmptyPicture, Width: 300}}}
 
 func (b *Builder) source(img *Node, m Medium, alt string) {
 	largest := m.Variants[len(m.Variants)-1]

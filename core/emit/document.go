@@ -34,6 +34,9 @@ var resets = []struct {
 	{[]string{"summary"}, "summary{cursor:pointer}\nsummary::-webkit-details-marker{display:none}\n"},
 	{[]string{"address", "cite"}, "address,cite{font-style:inherit}\n"},
 	{[]string{"th"}, "th{font-weight:inherit;text-align:inherit}\n"},
+	{[]string{"[popover]"}, "[popover]{position:static;inset:auto;width:auto;height:auto;overflow:visible;color:inherit;background:none}\n"},
+	// Without a script all panels of tabs are shown.
+	{[]string{"[role=tabpanel]"}, "@media (scripting:none){[role=tabpanel][hidden]{display:block}}\n"},
 	{[]string{"small"}, "small{font-size:inherit}\n"},
 }
 
@@ -52,6 +55,8 @@ func Reset(tree *element.Node) string {
 		tree.Walk(func(n *element.Node) {
 			used[n.Tag] = true
 			for _, a := range n.Attrs {
+				used["[role=tabpanel]"] = used["[role=tabpanel]"] || a.Value == "tabpanel"
+				used["[popover]"] = used["[popover]"] || a.Name == "popover"
 				used["#"] = used["#"] || a.Name == "href" && strings.HasPrefix(a.Value, "#")
 			}
 			for z := range n.Styles {
@@ -124,6 +129,17 @@ type Page struct {
 	Language    string // BCP 47
 	Stylesheet  string // address of the style sheet
 	Fonts       []FontFace
+	Scripts     []string // addresses
+}
+
+// Scripts names the scripts that a tree's elements need, each once.
+func Scripts(n *element.Node) (names []string) {
+	n.Walk(func(n *element.Node) {
+		if n.Script != "" && !slices.Contains(names, n.Script) {
+			names = append(names, n.Script)
+		}
+	})
+	return names
 }
 
 // Document gives a whole page and its style sheet.
@@ -144,7 +160,11 @@ func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 			d.WriteString("<link rel=\"preload\" as=\"font\" type=\"font/woff2\" href=\"" + html.EscapeString(f.URL) + "\" crossorigin>\n")
 		}
 	}
-	d.WriteString("<link rel=\"stylesheet\" href=\"" + html.EscapeString(p.Stylesheet) + "\">\n</head>\n")
+	d.WriteString("<link rel=\"stylesheet\" href=\"" + html.EscapeString(p.Stylesheet) + "\">\n")
+	for _, s := range p.Scripts {
+		d.WriteString("<script src=\"" + html.EscapeString(s) + "\" defer></script>\n")
+	}
+	d.WriteString("</head>\n")
 	d.WriteString(b.String())
 	d.WriteString("\n</html>\n")
 	c.WriteString(Reset(body))

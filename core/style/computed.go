@@ -120,6 +120,7 @@ const (
 	Relative
 	Absolute
 	Sticky
+	OnViewport // fixed; only in states, out of the flow: package layout doesn't know it
 )
 
 // Overflow is the overflow property.

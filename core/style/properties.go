@@ -118,7 +118,7 @@ const LetterSpacing = "letter-spacing"
 
 var (
 	displayNames      = [...]string{"block", "inline", "flex", "grid", "list-item", "none"}
-	positionNames     = [...]string{"static", "relative", "absolute", "sticky"}
+	positionNames     = [...]string{"static", "relative", "absolute", "sticky", "fixed"}
 	overflowNames     = [...]string{"visible", "hidden", "auto"}
 	directionNames    = [...]string{"row", "row-reverse", "column", "column-reverse"}
 	wrapNames         = [...]string{"nowrap", "wrap", "wrap-reverse"}

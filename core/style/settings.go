@@ -77,7 +77,7 @@ var (
 	boxed    = either(section, filled)
 	coloured = either(section, typed)
 	holds    = either(section, having(doc.Holding))
-	gapped   = either(holds, only(doc.Figures, doc.Progress, doc.Social))
+	gapped   = either(holds, only(doc.Figures, doc.Progress, doc.Social, doc.Gallery, doc.Menu, doc.PageList, doc.SiteFacts))
 	picture  = only(doc.Picture)
 	spaces   = func(h *doc.House) []doc.Step { return h.Space }
 	corners  = func(h *doc.House) []doc.Step { return h.Corners }
@@ -93,7 +93,7 @@ var Edgings = []string{"straight", "wave", "swell", "tide", "slope", "arc", "hol
 var Settings = []*Setting{
 	{Name: "width", Label: "Width", On: all, Words: []string{"columns"}, Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw}},
 	{Name: "min-height", Label: "Least height", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
-	{Name: "aspect-ratio", Label: "Shape", On: picture, Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
+	{Name: "aspect-ratio", Label: "Shape", On: either(picture, only(doc.Gallery, doc.Map)), Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
 	{Name: "shape", Label: "Cut to", On: picture, Words: []string{"none", "circle", "arch", "leaf", "slant", "hexagon"}, Type: TypeWord},
 	{Name: "object-fit", Label: "Fills", On: picture, Words: []string{"fill", "whole"}, Type: TypeWord},
 	{Name: "object-position", Label: "Crop to", On: picture, Words: places, Type: TypePoint},
@@ -116,9 +116,12 @@ var Settings = []*Setting{
 	{Name: "border-color", Label: "Line colour", On: either(section, all), Words: []string{"usual"}, Type: TypeColour},
 	{Name: "box-shadow", Label: "Shadow", On: either(section, solid), Words: []string{"none"}, Type: TypeShadow},
 	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},
+	{Name: "menu-folds", Label: "Folds", On: only(doc.Menu), Words: []string{"on phones", "on tablets and phones", "never"}, Type: TypeWord},
+	{Name: "gallery-as", Label: "Runs as", On: only(doc.Gallery), Words: []string{"grid", "rows of equal height", "columns"}, Type: TypeWord},
+	{Name: "gallery-height", Label: "Rows’ height", On: only(doc.Gallery), Words: []string{"usual"}, Type: TypeLength, Min: 40, Max: 800},
 	{Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
 	{Name: "logo-height", Label: "Height", On: only(doc.Logo), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
-	{Name: "height", Label: "Height", On: only(doc.Space), Words: []string{"usual"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw, Vh}, Steps: spaces},
+	{Name: "height", Label: "Height", On: only(doc.Space, doc.OwnHTML), Words: []string{"usual"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw, Vh}, Steps: spaces},
 	{Name: "shape-colour", Label: "Colour", On: only(doc.Shape), Words: []string{"usual"}, Type: TypeColour},
 	{Name: "figure-colour", Label: "Numbers", On: only(doc.Figures), Words: []string{"usual"}, Type: TypeColour},
 	{Name: "bar-colour", Label: "Bars", On: only(doc.Progress), Words: []string{"usual"}, Type: TypeColour},
@@ -161,7 +164,7 @@ var Settings = []*Setting{
 	{Name: "grow-items", Label: "All grow", On: holds, Words: []string{"no", "yes"}, Type: TypeWord},
 	{Name: "grow", Label: "Grows", On: all, Words: []string{"no", "yes"}, Type: TypeWord},
 	{Name: "run", Label: "Runs as", On: only(doc.Series), Words: []string{"grid", "line", "slider"}, Type: TypeWord},
-	{Name: "per-row", Label: "In a row", On: only(doc.Series, doc.Figures), Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: 12},
+	{Name: "per-row", Label: "In a row", On: only(doc.Series, doc.Figures, doc.Gallery, doc.PageList), Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: 12},
 }
 
 // Find gives the setting of a name for a kind, or nil.

@@ -1,0 +1,35 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// Own HTML is shown in a frame that can't reach the page, the site or its visitors'
+// data (HTML, the iframe element's sandbox attribute).
+var ownHTML = Anatomy{
+	Name: "Own HTML", Hint: "markup of your own, in a frame that keeps to itself", Icon: "code-slash", Find: "embed code iframe widget",
+	Shelf: Showing, Span: 6, Rows: 8,
+	Fields: []Field{
+		{Name: "html", Label: "HTML", Type: Markup},
+		{Name: "title", Label: "What it is", Type: Line, Usual: "Embedded content"},
+	},
+	Settings: []string{"height"},
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Values: map[string]string{"html": "<p>Your own markup goes here.</p>"}}}
+	},
+	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
+		n := &Node{Tag: "iframe"}
+		n.attr("title", or(bl.Content.Values["title"], "Embedded content"))
+		n.attr("sandbox", "allow-scripts")
+		n.attr("loading", "lazy")
+		if b.Embed != nil {
+			n.attr("src", b.Embed(bl.Content.Values["html"]))
+		}
+		n.Styles = b.styles(in, func(z int, st *style.Style) {
+			st.Width, st.Height = style.Percentage(100), b.sheet(bl.Style, z).Length("height", style.Pixels(240))
+			st.FlexShrink = style.Times0
+		})
+		return n
+	},
+}

@@ -1,0 +1,77 @@
+package element
+
+import (
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// Site facts are the site's address, hours, telephone and mail, which are entered once
+// for the site and shown wherever the block stands.
+var facts = Anatomy{
+	Name: "Site facts", Hint: "address, hours, telephone, mail: entered once", Icon: "geo-alt", Find: "contact opening hours phone email address",
+	Shelf: Listing, Span: 4, Rows: 6,
+	Fields: []Field{
+		{Name: "address", Label: "Address", Type: Choice, Choices: []string{"shown", "left out"}},
+		{Name: "hours", Label: "Hours", Type: Choice, Choices: []string{"shown", "left out"}},
+		{Name: "phone", Label: "Telephone", Type: Choice, Choices: []string{"shown", "left out"}},
+		{Name: "mail", Label: "Mail", Type: Choice, Choices: []string{"shown", "left out"}},
+	},
+	Settings: []string{"row-gap"},
+	start:    func() *doc.Block { return &doc.Block{} },
+	build:    (*Builder).facts,
+}
+
+func (b *Builder) facts(in *Node, bl *doc.Block) *Node {
+	n := &Node{Tag: "address"}
+	n.Styles = b.styles(in, func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		words(st, sh, "body")
+		st.Display, st.FlexDirection = style.Flex, style.Column
+		st.RowGap = sh.Length("row-gap", style.Pixels(12))
+	})
+	f := b.Site.Facts
+	for _, k := range []struct{ name, icon, text, href, usual string }{
+		{"address", "geo-alt", f.Address, "", "The address, as entered for the site"},
+		{"hours", "clock", f.Hours, "", "The hours, as entered for the site"},
+		{"phone", "telephone", f.Phone, "tel:" + strings.Map(dialled, f.Phone), "The telephone"},
+		{"mail", "envelope", f.Mail, "mailto:" + f.Mail, "The mail address"},
+	} {
+		if bl.Content.Values[k.name] == "left out" || k.text == "" && b.DropEmpty {
+			continue
+		}
+		row := b.child(n, "div", func(_ int, st *style.Style) {
+			st.Display, st.ColumnGap, st.AlignItems = style.Flex, style.Pixels(12), style.AlignStart
+		})
+		mark := b.child(row, "span", func(z int, st *style.Style) {
+			st.Display = style.Block
+			st.Padding.Top = style.Pixels(b.share(st, z, 0.28)) // level with the first line
+			st.FlexShrink = style.Times0
+		})
+		b.drawing(mark, k.icon, "", func(int) style.Length { return style.Pixels(18) })
+		words := b.child(row, "div", func(_ int, st *style.Style) { st.MinWidth = style.Pixels(0) })
+		at := words
+		if k.href != "" && k.text != "" {
+			at = b.child(words, "a", func(_ int, st *style.Style) {
+				st.Display, st.Underline, st.OverflowWrap = style.Block, true, style.Anywhere
+			})
+			at.attr("href", k.href)
+		}
+		for i, line := range strings.Split(or(k.text, k.usual), "\n") {
+			if i > 0 {
+				at.Children = append(at.Children, &Node{Tag: "br", Styles: at.Styles})
+			}
+			say(at, or(line, "\u00a0"))
+		}
+	}
+	return n
+}
+
+// dialled keeps what a telephone number is dialled with (RFC 3966 §3).
+func dialled(r rune) rune {
+	if r >= '0' && r <= '9' || r == '+' {
+		return r
+	}
+	return -1
+}

@@ -1,0 +1,224 @@
+package element
+
+import (
+	"html"
+	"strconv"
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A form asks for things: fields with a label, a hint and what is wanted in them. What
+// is sent goes to where Builder.Form says.
+var form = Anatomy{
+	Name: "Form", Hint: "fields to fill in and send", Icon: "ui-checks", Find: "contact input field send question",
+	Shelf: Asking, Span: 8, Rows: 12,
+	Fields: []Field{
+		{Name: "submit", Label: "Button says", Type: Line, Usual: "Send"},
+		{Name: "consent", Label: "To be agreed to", Type: Prose, Usual: "nothing"},
+		{Name: "note", Label: "Under the button", Type: Prose, Usual: "nothing"},
+	},
+	EntryName: "Fields",
+	Entry: []Field{
+		{Name: "label", Label: "Label", Type: Line},
+		{Name: "type", Label: "Takes", Type: Choice, Choices: []string{"a line", "mail address", "telephone", "number", "date", "time", "several lines", "one of a list", "one of these", "any of these"}},
+		{Name: "hint", Label: "Hint", Type: Line, Usual: "none"},
+		{Name: "required", Label: "Must be filled in", Type: Choice, Choices: []string{"no", "yes"}},
+		{Name: "choices", Label: "Choices, one a line", Type: Lines},
+		{Name: "width", Label: "Width", Type: Choice, Choices: []string{"full", "half"}},
+	},
+	start: func() *doc.Block {
+		entry := func(pairs ...string) doc.Entry {
+			v := map[string]string{}
+			for i := 0; i+1 < len(pairs); i += 2 {
+				v[pairs[i]] = pairs[i+1]
+			}
+			return doc.Entry{Values: v}
+		}
+		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
+			entry("label", "Your name", "required", "yes", "width", "half"),
+			entry("label", "Where to answer", "type", "mail address", "required", "yes", "width", "half"),
+			entry("label", "What you would like to know", "type", "several lines", "required", "yes"),
+		}}}
+	},
+	build: (*Builder).form,
+}
+
+// inputTypes are values of an input's type attribute by what a field takes.
+var inputTypes = map[string]string{"mail address": "email", "telephone": "tel", "number": "number", "date": "date", "time": "time"}
+
+// autocompletes help browsers to fill in a field (WCAG 2.2, 1.3.5).
+var autocompletes = map[string]string{"email": "email", "tel": "tel"}
+
+func (b *Builder) form(in *Node, bl *doc.Block) *Node {
+	n := &Node{Tag: "form"}
+	n.attr("method", "post")
+	action := "#"
+	if b.Form != nil {
+		action = b.Form(bl.ID)
+	}
+	n.attr("action", action)
+	n.Styles = b.styles(in, func(z int, st *style.Style) {
+		words(st, b.sheet(bl.Style, z), "body")
+		st.Display, st.ColumnGap, st.RowGap = style.Grid, style.Pixels(24), style.Pixels(20)
+		st.AlignItems = style.AlignStart
+		if st.GridColumns = style.EqualColumns(2); z > 0 && z == len(b.Site.Zones)-1 {
+			st.GridColumns = style.EqualColumns(1)
+		}
+	})
+	whole := func(z int, st *style.Style) {
+		if st.ColumnSpan = 2; z > 0 && z == len(b.Site.Zones)-1 {
+			st.ColumnSpan = 1
+		}
+	}
+	for i, e := range bl.Content.Entries {
+		b.field(n, bl, e, i, whole)
+	}
+	if c := bl.Content.Values["consent"]; c != "" {
+		b.tick(b.child(n, "div", whole), "checkbox", "consent", "yes", c, true)
+	}
+	last := b.child(n, "div", func(z int, st *style.Style) {
+		whole(z, st)
+		st.Display, st.FlexDirection, st.RowGap, st.AlignItems = style.Flex, style.Column, style.Pixels(12), style.AlignStart
+	})
+	send := b.child(last, "button", func(z int, st *style.Style) { buttonLook(st, b.sheet(nil, z)) })
+	send.States = b.pressing()
+	send.attr("type", "submit")
+	say(send, or(bl.Content.Values["submit"], "Send"))
+	if note := bl.Content.Values["note"]; note != "" {
+		say(b.child(last, "p", b.smallWords), note)
+	}
+	return n
+}
+
+func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(int, *style.Style)) {
+	takes, required := or(e.Values["type"], "a line"), e.Values["required"] == "yes"
+	id := "field-" + bl.ID + b.item + "-" + strconv.Itoa(i+1)
+	label := or(e.Values["label"], "Field "+strconv.Itoa(i+1))
+	choices := strings.Split(or(e.Values["choices"], "The first\nThe second"), "\n")
+	row := b.child(n, "div", func(z int, st *style.Style) {
+		if e.Values["width"] != "half" {
+			whole(z, st)
+		}
+	})
+	many := takes == "one of these" || takes == "any of these"
+	tag := "label"
+	if many {
+		tag = "div"
+		row.attr("role", "group")
+		row.attr("aria-labelledby", id)
+	}
+	head := b.child(row, tag, func(_ int, st *style.Style) {
+		st.Display, st.FontWeight = style.Block, 600
+		st.Padding.Bottom = style.Pixels(6)
+	})
+	if many {
+		head.attr("id", id)
+	} else {
+		head.attr("for", id)
+	}
+	text := label
+	if required && takes != "any of these" {
+		text += " (needed)"
+	}
+	say(head, text)
+	hint := e.Values["hint"]
+	if hint != "" {
+		p := say(b.child(row, "p", func(z int, st *style.Style) {
+			b.smallWords(z, st)
+			st.Padding.Bottom = style.Pixels(6)
+		}), hint)
+		p.attr("id", id+"-hint")
+	}
+	if many {
+		kind := map[bool]string{true: "radio", false: "checkbox"}[takes == "one of these"]
+		for _, c := range choices {
+			if c != "" {
+				b.tick(row, kind, label, c, c, required && kind == "radio")
+			}
+		}
+		return
+	}
+	input := "input"
+	switch takes {
+	case "several lines":
+		input = "textarea"
+	case "one of a list":
+		input = "select"
+	}
+	f := b.child(row, input, func(z int, st *style.Style) {
+		b.inputLook(st, z)
+		if st.Height = style.Pixels(48); input == "textarea" {
+			st.Height = style.Pixels(140)
+		}
+		if input == "select" {
+			st.BackgroundURL = `data:image/svg+xml,%3Csvg%20xmlns='http://www.w3.org/2000/svg'%20viewBox='0%200%2016%2016'%20width='16'%20height='16'%20fill='none'%20stroke='%23555'%20stroke-width='2'%3E%3Cpath%20d='M3%205.5l5%205%205-5'/%3E%3C/svg%3E`
+			st.BackgroundFit = "right 14px center/16px no-repeat"
+		}
+	})
+	f.attr("id", id)
+	f.attr("name", label)
+	if input == "input" {
+		t := or(inputTypes[takes], "text")
+		f.attr("type", t)
+		if a := autocompletes[t]; a != "" {
+			f.attr("autocomplete", a)
+		}
+	}
+	if required {
+		f.attr("required", "")
+	}
+	if hint != "" {
+		f.attr("aria-describedby", id+"-hint")
+	}
+	if input == "select" {
+		var raw strings.Builder
+		raw.WriteString(`<option value="">Choose</option>`)
+		for _, c := range choices {
+			if c != "" {
+				raw.WriteString("<option>" + html.EscapeString(c) + "</option>")
+			}
+		}
+		f.Raw = raw.String()
+	}
+}
+
+// inputLook is what fields to write in look like: words on the page's ground, with a
+// line that can be seen (WCAG 2.2, 1.4.11).
+func (b *Builder) inputLook(st *style.Style, z int) {
+	sh := b.sheet(nil, z)
+	st.Width = style.Percentage(100)
+	st.Padding = style.Edges{Top: style.Pixels(10), Right: style.Pixels(14), Bottom: style.Pixels(10), Left: style.Pixels(14)}
+	st.Border, st.BorderColor = style.AllSides(1), sh.Swatch("quiet-words", "#56615f")
+	st.BorderRadius = style.Pixels(4)
+	st.Background, st.Color = sh.Swatch("ground", "#ffffff"), sh.Swatch("words", "#1f2a2c")
+}
+
+// tick adds a box to tick, or one of several to choose, with its words.
+func (b *Builder) tick(in *Node, kind, name, value, words string, required bool) {
+	l := b.child(in, "label", func(_ int, st *style.Style) {
+		st.Display, st.ColumnGap, st.AlignItems = style.Flex, style.Pixels(10), style.AlignStart
+		st.Padding.Top, st.Padding.Bottom = style.Pixels(4), style.Pixels(4)
+	})
+	box := b.child(l, "input", func(z int, st *style.Style) {
+		b.inputLook(st, z)
+		st.Padding = style.Edges{}
+		st.Width, st.Height, st.FlexShrink = style.Pixels(22), style.Pixels(22), style.Times0
+		if kind == "radio" {
+			st.BorderRadius = style.Pixels(11)
+		}
+	})
+	box.States = []State{{":checked", func(z int, st *style.Style) {
+		sh := b.sheet(nil, z)
+		st.Background = sh.Swatch("accent", "#1d5f6b")
+		st.BoxShadow = "inset 0 0 0 4px " + sh.Swatch("ground", "#ffffff")
+	}}}
+	box.attr("type", kind)
+	box.attr("name", name)
+	box.attr("value", value)
+	if required {
+		box.attr("required", "")
+	}
+	say(b.child(l, "span", func(_ int, st *style.Style) { st.Display, st.MinWidth = style.Block, style.Pixels(0) }), words)
+}

@@ -1,0 +1,264 @@
+package element
+
+import (
+	"math"
+	"strconv"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A gallery is a list of pictures, each of which opens large: in a grid of one shape,
+// in rows of equal height that fill the width, or in columns. The large picture is a
+// popover, so that no script is needed.
+var gallery = Anatomy{
+	Name: "Gallery", Hint: "many pictures, each of which opens large", Icon: "images", Find: "photos pictures album grid",
+	Shelf: Showing, Span: 12, Rows: 8,
+	Fields:    []Field{{Name: "opens", Label: "On a click", Type: Choice, Choices: []string{"opens large", "nothing"}}},
+	EntryName: "Pictures",
+	Entry: []Field{
+		{Name: "picture", Label: "Picture", Type: PictureID},
+		{Name: "caption", Label: "Caption", Type: Line, Usual: "none"},
+		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
+	},
+	Settings: []string{"gallery-as", "per-row", "aspect-ratio", "gallery-height", "column-gap", "row-gap", "border-radius"},
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Entries: make([]doc.Entry, 6)}}
+	},
+	build: (*Builder).gallery,
+}
+
+// shot is a picture of a gallery.
+type shot struct {
+	entry  doc.Entry
+	medium Medium
+	index  int
+}
+
+func (s shot) ratio() float64 {
+	if s.medium.Height == 0 {
+		return 1.5
+	}
+	return float64(s.medium.Width) / float64(s.medium.Height)
+}
+
+func (b *Builder) shots(bl *doc.Block) (out []shot) {
+	for i, e := range bl.Content.Entries {
+		m, ok := b.Media(e.Values["picture"])
+		if !ok {
+			if b.DropEmpty {
+				continue
+			}
+			m = emptyMedium
+		}
+		out = append(out, shot{e, m, i})
+	}
+	return out
+}
+
+func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
+	shots := b.shots(bl)
+	if len(shots) == 0 && b.DropEmpty {
+		return nil
+	}
+	n := &Node{Tag: "ul"}
+	n.attr("role", "list")
+	sheet := func(z int) style.Sheet { return b.sheet(bl.Style, z) }
+	as := sheet(0).Word("gallery-as", "grid")
+	n.Styles = b.styles(in, func(z int, st *style.Style) {
+		sh := sheet(z)
+		area(st, sh, style.Edges{}, "")
+		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(12)), sh.Length("row-gap", style.Pixels(12))
+		switch as {
+		case "rows of equal height":
+			st.Display, st.FlexWrap = style.Flex, style.Wrap
+		default:
+			st.Display, st.GridColumns = style.Grid, style.EqualColumns(PerRow(sh))
+			st.AlignItems = style.AlignStart
+		}
+	})
+	outer := b.portion
+	defer func() { b.portion = outer }()
+	b.portion = make([]float64, len(b.Site.Zones))
+	for z := range b.portion {
+		b.portion[z] = partOf(outer, z) / float64(PerRow(sheet(z)))
+	}
+	switch as {
+	case "rows of equal height":
+		basis := make([][]style.Length, len(b.Site.Zones))
+		for z := range basis {
+			basis[z] = b.equalHeights(shots, sheet(z), n.Styles[z].ColumnGap, partOf(outer, z), z)
+		}
+		for i, s := range shots {
+			li := b.child(n, "li", func(z int, st *style.Style) {
+				st.Display, st.FlexBasis, st.MinWidth = style.Block, basis[z][i], style.Pixels(0)
+				st.FlexGrow = s.ratio()
+			})
+			b.shot(li, bl, s, func(int, style.Sheet) float64 { return s.ratio() })
+		}
+	case "columns":
+		for _, column := range columnsOf(shots, PerRow(sheet(0))) {
+			li := b.child(n, "li", inlineBlock)
+			inner := b.child(li, "ul", func(z int, st *style.Style) {
+				st.Display, st.FlexDirection, st.RowGap = style.Flex, style.Column, n.Styles[z].RowGap
+			})
+			inner.attr("role", "list")
+			for _, s := range column {
+				b.shot(b.child(inner, "li", inlineBlock), bl, s, func(int, style.Sheet) float64 { return s.ratio() })
+			}
+		}
+	default:
+		for _, s := range shots {
+			b.shot(b.child(n, "li", inlineBlock), bl, s, func(_ int, sh style.Sheet) float64 {
+				if r := sh.Ratio("aspect-ratio"); r > 0 {
+					return r
+				}
+				if sh.Word("aspect-ratio", "") == "own" {
+					return s.ratio()
+				}
+				return 1.5
+			})
+		}
+	}
+	return n
+}
+
+// equalHeights gives each picture's flex basis so that rows fill the width at one
+// height: pictures are put into rows as they come, each row's height nearest to the one
+// wanted; a picture's part of its row is its ratio's part of the row's ratios. Half a
+// pixel less than that makes a row wrap where it is meant to; growing by the ratio
+// gives it back.
+func (b *Builder) equalHeights(shots []shot, sh style.Sheet, gap style.Length, portion float64, z int) []style.Length {
+	house := b.Site.House
+	zone := b.Site.Zones[z]
+	width := min(house.ContentWidth, float64(zone.Typical)-2*house.Gutter.Or(b.Site.Zones, z, 20)) * portion
+	want := sh.Length("gallery-height", style.Pixels(220)).Or(0, style.Viewport{Width: float64(zone.Typical)}, 220)
+	space := gap.Or(width, style.Viewport{Width: float64(zone.Typical)}, 12)
+	ratios := make([]float64, len(shots))
+	for i, s := range shots {
+		ratios[i] = s.ratio()
+	}
+	out := make([]style.Length, len(shots))
+	for _, row := range EqualHeightRows(ratios, width, space, want) {
+		sum := 0.0
+		for i := row.From; i < row.To; i++ {
+			sum += ratios[i]
+		}
+		if row.Last { // what doesn't fill the last row is left free
+			sum = max(sum, (width-space*float64(row.To-row.From-1))/want)
+		}
+		gaps := space * float64(row.To-row.From-1)
+		for i := row.From; i < row.To; i++ {
+			part := ratios[i] / sum
+			out[i] = style.Sum(style.Percentage(100*part), style.Pixels(-gaps*part-0.5))
+		}
+	}
+	return out
+}
+
+// Row is a row of pictures, from one index up to another.
+type Row struct {
+	From, To int
+	Height   float64
+	Last     bool // not full
+}
+
+// EqualHeightRows puts pictures of the given ratios (width over height), in their
+// order, into rows of a width with gaps between, all in px. A row's height is what its
+// pictures have when they fill it: (width − gaps) / sum of ratios. A row ends where its
+// height is nearest to the one wanted.
+func EqualHeightRows(ratios []float64, width, gap, want float64) (rows []Row) {
+	height := func(from, to int) float64 {
+		sum := 0.0
+		for _, r := range ratios[from:to] {
+			sum += r
+		}
+		return (width - gap*float64(to-from-1)) / sum
+	}
+	for from := 0; from < len(ratios); {
+		to := from + 1
+		for to < len(ratios) && math.Abs(height(from, to+1)-want) < math.Abs(height(from, to)-want) {
+			to++
+		}
+		rows = append(rows, Row{from, to, height(from, to), false})
+		from = to
+	}
+	if k := len(rows) - 1; k >= 0 && rows[k].Height > want*1.25 {
+		rows[k].Last = true
+	}
+	return rows
+}
+
+// columnsOf puts pictures into columns, each where the least height is so far.
+func columnsOf(shots []shot, n int) [][]shot {
+	columns, heights := make([][]shot, n), make([]float64, n)
+	for _, s := range shots {
+		least := 0
+		for c := range heights {
+			if heights[c] < heights[least]-1e-9 {
+				least = c
+			}
+		}
+		columns[least] = append(columns[least], s)
+		heights[least] += 1 / s.ratio()
+	}
+	for n > 1 && len(columns[n-1]) == 0 {
+		n--
+		columns = columns[:n]
+	}
+	return columns
+}
+
+// shot adds a picture of a gallery, and what it opens.
+func (b *Builder) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sheet) float64) {
+	alt := or(s.entry.Values["alt"], s.medium.Alt)
+	opens := bl.Content.Values["opens"] != "nothing"
+	in := li
+	id := "large-" + bl.ID + b.item + "-" + strconv.Itoa(s.index+1)
+	if opens {
+		in = b.child(li, "button", func(_ int, st *style.Style) { st.Width = style.Percentage(100) })
+		in.attr("type", "button")
+		in.attr("popovertarget", id)
+		in.attr("aria-label", "Show large: "+or(alt, or(s.entry.Values["caption"], "picture "+strconv.Itoa(s.index+1))))
+	}
+	img := b.child(in, "img", func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		st.Width, st.AspectRatio, st.ObjectFit = style.Percentage(100), ratio(z, sh), "cover"
+		st.BorderRadius = sh.Length("border-radius", style.Length{})
+	})
+	b.source(img, s.medium, alt)
+	if c := s.entry.Values["caption"]; c != "" {
+		caption := say(b.child(li, "p", func(z int, st *style.Style) {
+			b.smallWords(z, st)
+			st.Padding.Top = style.Pixels(6)
+		}), c)
+		caption.Part = part(s.index, "caption")
+	}
+	if !opens {
+		return
+	}
+	large := b.child(li, "div", func(_ int, st *style.Style) { st.Display = style.None })
+	large.attr("id", id)
+	large.attr("popover", "")
+	large.States = []State{
+		{":popover-open", func(_ int, st *style.Style) {
+			st.Display, st.Position, st.Inset = style.Grid, style.OnViewport, style.Same(style.Pixels(0))
+			st.Width, st.Height = style.Percentage(100), style.Percentage(100)
+			st.Padding, st.Background = style.Same(style.Pixels(24)), "rgb(0 0 0 / 0.88)"
+		}},
+	}
+	shut := b.child(large, "button", func(_ int, st *style.Style) {
+		st.Width, st.Height = style.Percentage(100), style.Percentage(100)
+	})
+	shut.attr("type", "button")
+	shut.attr("popovertarget", id)
+	shut.attr("popovertargetaction", "hide")
+	shut.attr("aria-label", "Close")
+	full := b.child(shut, "img", func(_ int, st *style.Style) {
+		st.Width, st.Height, st.ObjectFit = style.Percentage(100), style.Percentage(100), "contain"
+	})
+	portion := b.portion
+	b.portion = nil
+	b.source(full, s.medium, "")
+	b.portion = portion
+}

@@ -1,0 +1,68 @@
+package element
+
+import (
+	"strconv"
+
+	"openplot/core/chart"
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A map is a <figure> of the shipped chart around a place, with a mark on it.
+var chartMap = Anatomy{
+	Name: "Map", Hint: "a place on the shipped sea chart", Icon: "map", Find: "place location chart position",
+	Shelf: Showing, Span: 6, Rows: 10,
+	Fields: []Field{
+		{Name: "latitude", Label: "Latitude", Type: Number, Min: -85, Max: 85},
+		{Name: "longitude", Label: "Longitude", Type: Number, Min: -180, Max: 180},
+		{Name: "zoom", Label: "Zoom", Type: Number, Min: chart.MinZoom, Max: chart.MaxZoom},
+		{Name: "label", Label: "What is there", Type: Line},
+	},
+	Settings: []string{"aspect-ratio", "border-radius"},
+	start: func() *doc.Block {
+		return &doc.Block{Content: doc.Content{Values: map[string]string{"latitude": "57.99", "longitude": "-11.325", "zoom": "11", "label": "Where to find us"}}}
+	},
+	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
+		n := &Node{Tag: "figure"}
+		n.Styles = b.styles(in, func(z int, st *style.Style) {
+			sh := b.sheet(bl.Style, z)
+			inherited(st, sh)
+			area(st, sh, style.Edges{}, "")
+		})
+		v := bl.Content.Values
+		number := func(name string, fallback float64) float64 {
+			if f, err := strconv.ParseFloat(v[name], 64); err == nil {
+				return f
+			}
+			return fallback
+		}
+		lat, lon, zoom := number("latitude", chart.Centre.Lat), number("longitude", chart.Centre.Lon), number("zoom", 10)
+		svg := b.child(n, "svg", func(z int, st *style.Style) {
+			sh := b.sheet(bl.Style, z)
+			st.Width, st.AspectRatio = style.Percentage(100), 1.6
+			if r := sh.Ratio("aspect-ratio"); r > 0 {
+				st.AspectRatio = r
+			}
+			st.BorderRadius = sh.Length("border-radius", style.Length{})
+		})
+		sh := b.sheet(nil, 0)
+		svg.Raw = chart.Draw(lat, lon, zoom, 960, 960, chart.Colours{
+			Water: "#cfe0e3", Shallow: "#dfebea", Land: sh.Swatch("quiet-ground", "#f6f1e8"), Line: "#a9b7ae", Words: "#2a4046", Mark: sh.Swatch("second-accent", "#aa4d26"),
+		})
+		svg.attr("viewBox", "0 0 960 960")
+		svg.attr("preserveAspectRatio", "xMidYMid slice")
+		svg.attr("width", "960")
+		svg.attr("height", "960")
+		svg.attr("role", "img")
+		svg.attr("aria-label", "Map: "+or(v["label"], "a place")+", "+style.Number(lat)+"° north, "+style.Number(lon)+"° east")
+		if v["label"] != "" {
+			c := b.child(n, "figcaption", func(z int, st *style.Style) {
+				b.smallWords(z, st)
+				st.Padding.Top = style.Pixels(8)
+			})
+			c.Part = ".label"
+			say(c, v["label"])
+		}
+		return n
+	},
+}

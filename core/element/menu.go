@@ -1,0 +1,195 @@
+package element
+
+import (
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// A menu is a <nav> of links. Where it folds, a button opens it as a popover: reached
+// by keyboard, closed by Escape, without a script (HTML, the popover attribute). A
+// sub-menu is a <details>.
+var menu = Anatomy{
+	Name: "Menu", Hint: "the site’s pages; folds up on phones", Icon: "list", Find: "navigation links pages",
+	Shelf: Finding, Span: 8, Rows: 2,
+	Fields: []Field{
+		{Name: "from", Label: "Shows", Type: Choice, Choices: []string{"the site’s pages", "its own list"}},
+		{Name: "label", Label: "Name", Type: Line, Usual: "Menu"},
+	},
+	EntryName: "Own list",
+	Entry: []Field{
+		{Name: "label", Label: "Says", Type: Line},
+		{Name: "link", Label: "Opens", Type: Address},
+		{Name: "under", Label: "Stands", Type: Choice, Choices: []string{"by itself", "under the one before"}},
+	},
+	Settings: []string{"menu-folds", "column-gap"},
+	start:    func() *doc.Block { return &doc.Block{} },
+	build:    (*Builder).menu,
+}
+
+// menuLink is a link of a menu with those under it.
+type menuLink struct {
+	label, href string
+	here        bool
+	under       []menuLink
+}
+
+func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
+	if bl.Content.Values["from"] != "its own list" {
+		for _, p := range b.Pages {
+			links = append(links, menuLink{label: p.Name, href: "/" + p.Slug, here: p.Slug == b.Here})
+		}
+		if len(links) == 0 {
+			links = []menuLink{{label: "Home", href: "/"}}
+		}
+		return links
+	}
+	for _, e := range bl.Content.Entries {
+		l := menuLink{label: or(e.Values["label"], "Link"), href: e.Values["link"], here: e.Values["link"] == "/"+b.Here}
+		if k := len(links) - 1; k >= 0 && e.Values["under"] == "under the one before" {
+			links[k].under = append(links[k].under, l)
+			continue
+		}
+		links = append(links, l)
+	}
+	if len(links) == 0 {
+		links = []menuLink{{label: "Home", href: "/"}}
+	}
+	return links
+}
+
+// folds reports whether a menu is folded up in a zone.
+func folds(sh style.Sheet) bool {
+	narrowest := len(sh.Zones) - 1
+	switch sheetOfWidest(sh).Word("menu-folds", "on phones") {
+	case "never":
+		return false
+	case "on tablets and phones":
+		return sh.Zone > 0
+	}
+	return sh.Zone > 0 && sh.Zone == narrowest
+}
+
+func sheetOfWidest(sh style.Sheet) style.Sheet {
+	sh.Zone = 0
+	return sh
+}
+
+func (b *Builder) menu(in *Node, bl *doc.Block) *Node {
+	n := &Node{Tag: "nav"}
+	name := or(bl.Content.Values["label"], "Menu")
+	n.attr("aria-label", name)
+	folded := func(z int) bool { return folds(b.sheet(bl.Style, z)) }
+	n.Styles = b.styles(in, func(z int, st *style.Style) {
+		words(st, b.sheet(bl.Style, z), "body")
+		st.AlignSelf = style.AlignCenter
+	})
+	id := "menu-" + bl.ID + b.item
+	open := b.child(n, "button", func(z int, st *style.Style) {
+		if st.Display = style.None; folded(z) {
+			st.Display, st.AlignItems, st.ColumnGap = style.Flex, style.AlignCenter, style.Pixels(8)
+			st.Padding = style.Same(style.Pixels(8))
+			st.Width = style.Length{Unit: style.FitContent} // as a button is without one
+		}
+	})
+	open.attr("type", "button")
+	open.attr("popovertarget", id)
+	b.drawing(open, "list", "", func(int) style.Length { return style.Pixels(24) })
+	say(b.child(open, "span", inlineBlock), name)
+
+	list := b.child(n, "ul", func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		if st.Display = style.Flex; folded(z) {
+			st.Display = style.None
+			return
+		}
+		st.FlexWrap, st.AlignItems = style.Wrap, style.AlignCenter
+		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(24)), style.Pixels(4)
+	})
+	list.attr("id", id)
+	list.attr("role", "list")
+	list.attr("popover", "")
+	list.States = []State{{":popover-open", func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		st.Display, st.FlexDirection = style.Flex, style.Column
+		st.Position, st.Inset = style.OnViewport, style.Edges{Top: style.Pixels(0), Right: style.Pixels(0), Bottom: style.Pixels(0)}
+		st.Width, st.Height = style.Least(style.Pixels(320), style.Length{N: 86, Unit: style.Vw}), style.Percentage(100)
+		st.Overflow = style.Scroll
+		st.RowGap = style.Pixels(4)
+		st.Padding = style.Same(style.Pixels(20))
+		st.Background, st.Color = sh.Swatch("ground", "#ffffff"), sh.Swatch("words", "#000000")
+		st.BoxShadow = "0 0 40px rgb(0 0 0 / 0.35)"
+	}}}
+	shut := b.child(b.child(list, "li", func(z int, st *style.Style) {
+		if st.Display = style.None; folded(z) {
+			st.Display = style.Flex
+			st.JustifyContent = style.AlignEnd
+		}
+	}), "button", func(_ int, st *style.Style) { st.Padding = style.Same(style.Pixels(10)) })
+	shut.attr("type", "button")
+	shut.attr("popovertarget", id)
+	shut.attr("popovertargetaction", "hide")
+	shut.attr("aria-label", "Close")
+	b.drawing(shut, "x-lg", "", func(int) style.Length { return style.Pixels(20) })
+	for _, l := range b.menuLinks(bl) {
+		b.menuItem(list, l, bl, folded)
+	}
+	return n
+}
+
+func (b *Builder) menuItem(list *Node, l menuLink, bl *doc.Block, folded func(int) bool) {
+	li := b.child(list, "li", func(z int, st *style.Style) {
+		if st.Display = style.Block; len(l.under) > 0 {
+			st.Position = style.Relative
+		}
+	})
+	pad := func(_ int, st *style.Style) {
+		st.Display = style.Block
+		st.Padding.Top, st.Padding.Bottom = style.Pixels(6), style.Pixels(6)
+	}
+	link := func(in *Node, l menuLink) {
+		a := b.child(in, "a", func(z int, st *style.Style) {
+			pad(z, st)
+			st.Underline = l.here
+		})
+		if l.href != "" {
+			a.attr("href", b.link(l.href))
+		}
+		if l.here {
+			a.attr("aria-current", "page")
+		}
+		a.States = []State{{":hover", func(_ int, st *style.Style) { st.Underline = true }}}
+		say(a, l.label)
+	}
+	if len(l.under) == 0 {
+		link(li, l)
+		return
+	}
+	d := b.child(li, "details", nil)
+	d.attr("name", "menu-"+bl.ID+b.item+"-under")
+	summary := b.child(d, "summary", func(z int, st *style.Style) {
+		pad(z, st)
+		st.Display, st.AlignItems, st.ColumnGap = style.Flex, style.AlignCenter, style.Pixels(6)
+	})
+	say(b.child(summary, "span", inlineBlock), l.label)
+	b.drawing(summary, "chevron-down", "", func(int) style.Length { return style.Pixels(12) })
+	ul := b.child(d, "ul", func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		if folded(z) {
+			st.Padding.Left = style.Pixels(16)
+			return
+		}
+		st.Position, st.ZIndex, st.Inset.Left = style.Absolute, overAll, style.Pixels(-16)
+		st.Width = style.Length{Unit: style.MaxContent}
+		st.Padding = style.Edges{Top: style.Pixels(8), Right: style.Pixels(20), Bottom: style.Pixels(8), Left: style.Pixels(16)}
+		st.Background, st.Color = sh.Swatch("ground", "#ffffff"), sh.Swatch("words", "#000000")
+		st.BoxShadow, st.BorderRadius = "0 6px 24px rgb(0 0 0 / 0.2)", style.Pixels(4)
+	})
+	ul.Folded = true
+	ul.attr("role", "list")
+	if l.href != "" {
+		link(b.child(ul, "li", inlineBlock), menuLink{label: l.label, href: l.href, here: l.here})
+	}
+	for _, u := range l.under {
+		link(b.child(ul, "li", inlineBlock), u)
+	}
+}
