@@ -46,7 +46,11 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 		}
 	}
 	for _, p := range edit.Presets {
-		if err := add("section "+p.ID, edit.Command{Op: "section.add", Preset: p.ID}); err != nil {
+		commands := []edit.Command{{Op: "section.add", Preset: p.ID}}
+		if p.ID == "bar-over" { // it is seen on a picture only
+			commands = append([]edit.Command{{Op: "section.add", Preset: "welcome-picture"}}, commands...)
+		}
+		if err := add("section "+p.ID, commands...); err != nil {
 			return nil, err
 		}
 	}
@@ -99,6 +103,9 @@ func Illustrated(sec *doc.Section, pictures []string) *doc.Section {
 		return b
 	}
 	sec = sec.Clone()
+	if sec.Picture == "" && (sec.Style["filter"] != nil || sec.Style["filter-gradient"] != nil) {
+		sec.Picture = pick()
+	}
 	for i, b := range sec.Blocks {
 		sec.Blocks[i] = fill(b)
 	}

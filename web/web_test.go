@@ -15,12 +15,14 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 	"time"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/edit/edittest"
 	"openplot/postgres/postgrestest"
 	"openplot/store"
 )
@@ -63,11 +65,8 @@ func begin(t testing.TB) *studio {
 		}
 	}
 	p.page = &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
-	for _, preset := range []string{"opening", "three", "side-by-side"} {
-		r, err := edit.Apply(p.page, edit.Command{Op: "section.add", Preset: preset}, edit.Env{Site: site, NewID: store.NewID})
-		must(err)
-		p.page = r.Page
-	}
+	p.page.Sections = edittest.Sections(store.NewID)
+	slices.Reverse(p.page.Sections)
 	must(st.AddPage(ctx, site.ID, "", 0, p.page))
 	// The second origin's address has to be known before the server is made.
 	p.pages = httptest.NewUnstartedServer(nil)

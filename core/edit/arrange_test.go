@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"openplot/core/doc"
+	"openplot/core/edit/edittest"
 )
 
 // blockIDs gives the ids of all blocks but the stacks that an arrangement made.
@@ -23,23 +24,24 @@ func blockIDs(s *doc.Section) []string {
 // A section goes through all arrangements and back without losing a block, and undo
 // brings back the page as it was.
 func TestArrangingLosesNoBlock(t *testing.T) {
-	for i := range Presets {
+	names := []string{"opening", "three", "over"}
+	for i := range names {
 		for _, to := range [][]string{{"columns", "placed"}, {"line-up", "columns", "placed"}, {"columns", "line-up", "placed"}} {
 			e := env()
-			s := Presets[i].make(e.NewID)
+			s := edittest.Sections(e.NewID)[i]
 			p := &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{s}}
 			want := blockIDs(s)
 			for _, value := range to {
 				r, err := Apply(p, Command{Op: "arrange", Node: s.ID, Value: value}, e)
 				if err != nil {
-					t.Fatalf("%s to %s: %v", Presets[i].ID, value, err)
+					t.Fatalf("%s to %s: %v", names[i], value, err)
 				}
 				if got := blockIDs(r.Page.Sections[0]); !slices.Equal(got, want) {
-					t.Errorf("%s to %s holds %v, want %v", Presets[i].ID, value, got, want)
+					t.Errorf("%s to %s holds %v, want %v", names[i], value, got, want)
 				}
 				back, _, err := Run(r.Page, r.Inverse)
 				if err != nil || encoded(t, back) != encoded(t, p) {
-					t.Errorf("%s: undoing %s gives another page (%v)", Presets[i].ID, value, err)
+					t.Errorf("%s: undoing %s gives another page (%v)", names[i], value, err)
 				}
 				p = r.Page
 			}

@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"openplot/core/doc"
+	"openplot/core/edit/edittest"
 	"openplot/core/element"
 	"openplot/core/style"
 )
@@ -26,20 +27,15 @@ func env() Env {
 }
 
 func page(e Env) *doc.Page {
-	p := &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
-	for i := range Presets {
-		p.Sections = append(p.Sections, Presets[i].make(e.NewID))
-	}
-	return p
+	sections := edittest.Sections(e.NewID)
+	return &doc.Page{ID: "p1", Name: "Home", Title: "Home", Sections: append([]*doc.Section{Presets[0].make(e.NewID)}, sections...)}
 }
 
 // someOf gives a page with two ready-made sections and one that holds blocks of some
 // kinds.
 func someOf(r *rand.Rand, e Env) *doc.Page {
 	p := &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
-	for range 2 {
-		p.Sections = append(p.Sections, Presets[r.IntN(len(Presets))].make(e.NewID))
-	}
+	p.Sections = append(p.Sections, Presets[r.IntN(len(Presets))].make(e.NewID), edittest.Sections(e.NewID)[r.IntN(3)])
 	s := &doc.Section{ID: e.NewID("s"), Name: "Kinds", Arrangement: []doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}[r.IntN(3)]}
 	for i := range 4 {
 		b := element.Start(doc.Kinds[r.IntN(len(doc.Kinds))]).Anew(e.NewID)

@@ -1,19 +1,30 @@
 package edit
 
 import (
+	"strconv"
+	"strings"
+
 	"openplot/core/doc"
+	"openplot/core/element"
 )
 
-// Preset is a ready-made section.
+// Preset is a ready-made section: a design for a purpose. It uses what every house
+// style has, so that it fits any site at once.
 type Preset struct {
-	ID, Name, Hint string
-	section        doc.Section
+	ID, Purpose, Name, Hint string
+	section                 func() *doc.Section
+}
+
+// Purposes lists what ready-made sections are for, in the order of the Shelf.
+var Purposes = []string{
+	"Blank", "Top bar", "Welcome", "About", "Features", "Figures", "Steps", "Gallery", "People", "Testimonials", "Prices",
+	"Timetable", "Questions", "Notices", "Form", "Map and contact", "Call to action", "Footer",
 }
 
 // make gives a new section of the preset with new ids.
 func (p *Preset) make(newID func(string) string) *doc.Section {
-	s := p.section.Clone()
-	s.ID = newID("s")
+	s := p.section()
+	s.ID, s.Name = newID("s"), p.Name
 	for i, b := range s.Blocks {
 		s.Blocks[i] = b.Anew(newID)
 	}
@@ -30,70 +41,150 @@ func FindPreset(id string) *Preset {
 	return nil
 }
 
-func everywhere(v string) doc.Zoned[string] { return doc.Zoned[string]{"desktop": v} }
-
-func at(column, span, row, rows int) doc.Zoned[doc.Place] {
-	return doc.Zoned[doc.Place]{"desktop": {Column: column, Span: span, Row: row, Rows: rows}}
-}
-
-// andTablet adds a placement for the tablet, whose order the phone then follows.
-func andTablet(z doc.Zoned[doc.Place], column, span, row, rows int) doc.Zoned[doc.Place] {
-	return z.With("tablet", doc.Place{Column: column, Span: span, Row: row, Rows: rows})
-}
-
-func plot(background string) doc.Style {
-	s := doc.Style{"padding-top": everywhere("$broad"), "padding-bottom": everywhere("$broad")}
-	if background != "" {
-		s["background"] = everywhere(background)
+// look makes a style from names and values by turns; a name may end in "@" and the
+// zone from which the value holds.
+func look(pairs ...string) doc.Style {
+	s := doc.Style{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		name, zone := pairs[i], "desktop"
+		for k := range len(name) {
+			if name[k] == '@' {
+				name, zone = name[:k], name[k+1:]
+				break
+			}
+		}
+		s[name] = s[name].With(zone, pairs[i+1])
 	}
 	return s
 }
 
-func heading(level int, words string, p doc.Zoned[doc.Place]) *doc.Block {
-	return &doc.Block{Kind: doc.Heading, Place: p, Content: doc.Content{Level: level, Words: doc.PlainWords(words)}}
+// with adds to a block's look.
+func with(b *doc.Block, pairs ...string) *doc.Block {
+	if b.Style == nil {
+		b.Style = doc.Style{}
+	}
+	for name, v := range look(pairs...) {
+		b.Style[name] = v
+	}
+	return b
 }
 
-func textBlock(words string, p doc.Zoned[doc.Place], style doc.Style) *doc.Block {
-	return &doc.Block{Kind: doc.Text, Place: p, Style: style, Content: doc.Content{Words: doc.PlainWords(words)}}
+// ready makes a section in an arrangement, with a look and blocks.
+func ready(arrangement doc.Arrangement, style doc.Style, blocks ...*doc.Block) *doc.Section {
+	return &doc.Section{Arrangement: arrangement, Style: style, Blocks: blocks}
 }
 
-func button(words string, p doc.Zoned[doc.Place]) *doc.Block {
-	return &doc.Block{Kind: doc.Button, Place: p, Content: doc.Content{Words: doc.PlainWords(words)}}
+// room is the look of an ordinary section: a quiet distance above and below, less on
+// phones.
+func room(pairs ...string) doc.Style {
+	return look(append([]string{"padding-top", "$vast", "padding-bottom", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad"}, pairs...)...)
 }
 
-func picture(p doc.Zoned[doc.Place]) *doc.Block {
-	return &doc.Block{Kind: doc.Picture, Place: p, Style: doc.Style{"border-radius": everywhere("$card"), "aspect-ratio": everywhere("rows")}}
+// centred is a line down the middle.
+func centred(pairs ...string) doc.Style {
+	return room(append([]string{"align-items", "middle", "text-align", "middle", "row-gap", "$room"}, pairs...)...)
 }
 
-// Presets are the sections of the Shelf. They use tokens of the house style only,
-// so that they fit any site.
-var Presets = []Preset{
-	{"empty", "Empty section", "a bare grid to place blocks on", doc.Section{Name: "New section", Style: plot("")}},
-	{"opening", "Opening", "a large heading, a lead, a button and a picture beside them", doc.Section{
-		Name: "Opening", Style: plot("$quiet-ground"),
-		Blocks: []*doc.Block{
-			heading(1, "Say in one line what you offer", at(1, 6, 1, 4)),
-			textBlock("Then add a sentence on whom it is for and why it is good. Keep it short enough to read standing.", at(1, 5, 6, 3), doc.Style{"text-style": everywhere("$lead")}),
-			button("Ask us", at(1, 3, 10, 2)),
-			picture(at(8, 5, 1, 12)),
-		}}},
-	{"side-by-side", "Picture and words", "a picture with a text that overlaps its edge", doc.Section{
-		Name: "Picture and words", Style: plot(""),
-		Blocks: []*doc.Block{
-			picture(at(1, 8, 1, 12)),
-			textBlock("Tell the story behind it here. Two or three sentences are plenty; the picture does the rest.",
-				doc.Zoned[doc.Place]{"desktop": {Column: 7, Span: 6, Row: 8, Rows: 6, Layer: 1}},
-				doc.Style{"background": everywhere("$ground"), "padding-top": everywhere("$wide"), "padding-right": everywhere("$wide"), "padding-bottom": everywhere("$wide"), "padding-left": everywhere("$wide"), "border-radius": everywhere("$card"), "box-shadow": everywhere("$card")}),
-		}}},
-	{"three", "Three points", "a heading and three short texts in a row", doc.Section{
-		Name: "Three points", Style: plot(""),
-		Blocks: []*doc.Block{
-			heading(2, "Three things worth knowing", at(1, 8, 1, 2)),
-			heading(3, "The first", andTablet(at(1, 4, 4, 2), 1, 3, 4, 2)),
-			textBlock("What it is, in the words your visitors use themselves.", andTablet(at(1, 4, 6, 4), 4, 5, 4, 3), nil),
-			heading(3, "The second", andTablet(at(5, 4, 4, 2), 1, 3, 8, 2)),
-			textBlock("What they get from it, and how soon they will notice.", andTablet(at(5, 4, 6, 4), 4, 5, 8, 3), nil),
-			heading(3, "The third", andTablet(at(9, 4, 4, 2), 1, 3, 12, 2)),
-			textBlock("What to do next, and what happens after they do.", andTablet(at(9, 4, 6, 4), 4, 5, 12, 3), nil),
-		}}},
+func hold(kind doc.Kind, arrangement doc.Arrangement, style doc.Style, blocks ...*doc.Block) *doc.Block {
+	return &doc.Block{Kind: kind, Arrangement: arrangement, Style: style, Blocks: blocks}
+}
+
+// stack holds blocks below one another, row side by side, columns in twelfths.
+func stack(gap string, blocks ...*doc.Block) *doc.Block {
+	return hold(doc.Container, doc.LineUp, look("row-gap", gap), blocks...)
+}
+
+func row(gap string, blocks ...*doc.Block) *doc.Block {
+	return hold(doc.Container, doc.LineUp, look("direction", "across", "column-gap", gap, "row-gap", "12px", "align-items", "middle"), blocks...)
+}
+
+func columns(shares string, blocks ...*doc.Block) *doc.Block {
+	return hold(doc.Container, doc.Columns, look("shares", shares, "column-gap", "$wide", "row-gap", "$wide"), blocks...)
+}
+
+func heading(level int, words string, pairs ...string) *doc.Block {
+	return &doc.Block{Kind: doc.Heading, Content: doc.Content{Level: level, Words: doc.PlainWords(words)}, Style: look(pairs...)}
+}
+
+func words(style string, lines ...string) *doc.Block {
+	b := &doc.Block{Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords(lines...)}, Style: doc.Style{}}
+	if style != "" {
+		b.Style = look("text-style", "$"+style)
+	}
+	return b
+}
+
+// kicker is a short line above a heading.
+func kicker(line string) *doc.Block { return with(words("label", line), "color", "$accent") }
+
+func button(words, link string, pairs ...string) *doc.Block {
+	return &doc.Block{Kind: doc.Button, Content: doc.Content{Words: doc.PlainWords(words), Link: link}, Style: look(pairs...)}
+}
+
+func picture(ratio string, pairs ...string) *doc.Block {
+	return &doc.Block{Kind: doc.Picture, Style: look(append([]string{"aspect-ratio", ratio, "border-radius", "$card"}, pairs...)...)}
+}
+
+func icon(name string, pairs ...string) *doc.Block {
+	return &doc.Block{Kind: doc.Icon, Content: doc.Content{Values: map[string]string{"icon": name}}, Style: look(append([]string{"color", "$accent", "icon-size", "36px"}, pairs...)...)}
+}
+
+// listing is a block that lists entries: the names of the fields, then their values
+// row by row; "words" are the entry's words.
+func listing(kind doc.Kind, fields []string, rows [][]string, pairs ...string) *doc.Block {
+	b := &doc.Block{Kind: kind, Style: look(pairs...)}
+	for _, r := range rows {
+		e := doc.Entry{Values: map[string]string{}}
+		for i, f := range fields {
+			switch {
+			case i >= len(r) || r[i] == "":
+			case f == "words":
+				e.Words = doc.PlainWords(r[i])
+			default:
+				e.Values[f] = r[i]
+			}
+		}
+		if len(e.Values) == 0 {
+			e.Values = nil
+		}
+		b.Content.Entries = append(b.Content.Entries, e)
+	}
+	return b
+}
+
+// repeated is a Series of a design. Each row says, for the design's blocks in order,
+// their words; an icon's is its name, and "" leaves what the design says.
+func repeated(style doc.Style, design *doc.Block, rows ...[]string) *doc.Block {
+	n := 0
+	design.Walk(func(b *doc.Block) {
+		n++
+		b.ID = "d" + strconv.Itoa(n) // till the section is made
+	})
+	s := &doc.Block{Kind: doc.Series, Style: style, Blocks: []*doc.Block{design}}
+	for _, r := range rows {
+		it := doc.Item{Contents: map[string]doc.Content{}}
+		k := 0
+		design.Walk(func(b *doc.Block) {
+			if b.Kind.Is(doc.Holding) || k >= len(r) {
+				return
+			}
+			said := r[k]
+			k++
+			switch {
+			case b.Kind == doc.Picture:
+				it.Contents[b.ID] = doc.Content{}
+			case said == "":
+			case b.Kind == doc.Icon:
+				it.Contents[b.ID] = element.With(b.Content, "icon", said)
+			default:
+				c := b.Content
+				if c.Words = doc.PlainWords(said); b.Kind == doc.List {
+					c.Words = doc.PlainWords(strings.Split(said, "\n")...)
+				}
+				it.Contents[b.ID] = c
+			}
+		})
+		s.Items = append(s.Items, it)
+	}
+	return s
 }

@@ -17,7 +17,7 @@ var priceCard = Anatomy{
 		per.Content.Words = doc.PlainWords("for one, there and back")
 		per.Style = everywhere("text-style", "$small", "color", "$quiet-words")
 		in.Content.Words = doc.PlainWords("The first thing in it", "The second", "And the third")
-		in.Style = everywhere("list-marks", "ticks")
+		in.Style = everywhere("list-marks", "ticks", "grow", "yes")
 		button.Content.Words = doc.PlainWords("Choose this")
 		button.Style = everywhere("justify-self", "fill")
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "12px"), Blocks: []*doc.Block{name, price, per, in, button}}

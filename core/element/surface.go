@@ -11,7 +11,7 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 	sh := b.sheet(s.Style, z)
 	none := style.Pixels(0)
 	st.Background = sh.Colour("background", "")
-	st.Color = sh.Colour("color", st.Color)
+	inherited(st, sh)
 	st.Padding = style.Edges{
 		Top: sh.Length("padding-top", none), Right: sh.Length("padding-right", none),
 		Bottom: sh.Length("padding-bottom", none), Left: sh.Length("padding-left", none),

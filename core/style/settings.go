@@ -108,7 +108,7 @@ var Settings = []*Setting{
 	{Name: "button-size", Label: "Size", On: only(doc.Button), Words: []string{"medium", "small", "large"}, Type: TypeWord},
 	{Name: "text-style", Label: "Style", On: typed, Words: []string{"usual"}, Type: TypeTextStyle},
 	{Name: "font-size", Label: "Type size", On: typed, Words: []string{"as style"}, Type: TypeLength, Min: 8, Max: 300, Units: []Unit{Rem}},
-	{Name: "text-align", Label: "Lines", On: typed, Words: []string{"left", "middle", "right"}, Type: TypeWord},
+	{Name: "text-align", Label: "Lines", On: coloured, Words: []string{"left", "middle", "right"}, Type: TypeWord},
 	{Name: "color", Label: "Colour", On: coloured, Words: []string{"usual"}, Type: TypeColour},
 	{Name: "background", Label: "Fill", On: boxed, Words: []string{"none"}, Type: TypeColour},
 	{Name: "border-radius", Label: "Corners", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},

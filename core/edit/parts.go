@@ -1,0 +1,70 @@
+package edit
+
+import (
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+)
+
+// topBar is a name, the menu and a button on one line.
+func topBar(style doc.Style, colour string) *doc.Section {
+	for name, v := range look("padding-top", "$snug", "padding-bottom", "$snug", "direction", "across", "wrap", "one line", "spread", "apart", "align-items", "middle", "column-gap", "$room") {
+		style[name] = v
+	}
+	ask := button("Ask us", "#", "button-look", "outlined", "button-size", "small")
+	ask.Hidden = doc.Zoned[bool]{"phone": true}
+	if colour != "" {
+		with(ask, "color", colour)
+	}
+	s := ready(doc.LineUp, style,
+		&doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}},
+		row("$room", &doc.Block{Kind: doc.Menu}, ask))
+	s.Blocks[1].Style = look("direction", "across", "wrap", "one line", "align-items", "middle", "column-gap", "$room", "column-gap@phone", "12px")
+	s.Role = doc.RoleHeader
+	return s
+}
+
+// onCard holds blocks below one another on a card.
+func onCard(gap string, blocks ...*doc.Block) *doc.Block {
+	b := element.Start(doc.Card)
+	b.Blocks = blocks
+	return with(b, "row-gap", gap)
+}
+
+// at gives a block cells on desktop, tablet and phone: column, span, row, rows.
+func at(b *doc.Block, cells ...[4]int) *doc.Block {
+	for i, zone := range []string{"desktop", "tablet", "phone"} {
+		if i < len(cells) {
+			c := cells[i]
+			b.Place = b.Place.With(zone, doc.Place{Column: c[0], Span: c[1], Row: c[2], Rows: c[3]})
+		}
+	}
+	if len(b.Blocks) > 0 {
+		for zone, p := range b.Place { // what holds words lies over pictures
+			p.Layer = 1
+			b.Place = b.Place.With(zone, p)
+		}
+	}
+	return b
+}
+
+func gallery(pairs ...string) *doc.Block { return with(element.Start(doc.Gallery), pairs...) }
+
+func portrait() *doc.Block { return element.Start(doc.Person) }
+
+func voice() *doc.Block { return element.Start(doc.Testimonial) }
+
+func priceCard() *doc.Block { return element.Start(doc.PriceCard) }
+
+func chart() *doc.Block { return with(element.Start(doc.Map), "border-radius", "$card") }
+
+func social() *doc.Block { return element.Start(doc.Social) }
+
+func contactForm() *doc.Block { return element.Start(doc.Form) }
+
+func questions() *doc.Block { return element.Start(doc.Accordion) }
+
+func table(head string, rows ...string) *doc.Block {
+	return &doc.Block{Kind: doc.Table, Content: doc.Content{Values: map[string]string{"head": head, "cells": strings.Join(rows, "\n")}}}
+}
