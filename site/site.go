@@ -39,6 +39,8 @@ type Addresses struct {
 	Script func(name string) string
 	// Link turns a site-relative link ("/fares") into the one to write.
 	Link func(string) string
+	// Embed gives the address of a file of own HTML; nil leaves its frames empty.
+	Embed func(file string) string
 }
 
 // Source is what the pages of a site are made from.
@@ -59,11 +61,16 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		byID[m.ID] = em
 	}
 	b := &element.Builder{
-		Site:  src.Site,
-		Media: func(id string) (element.Medium, bool) { m, ok := byID[id]; return m, ok },
-		Link:  a.Link,
-		Icon:  icons.Drawing,
-		Here:  slug,
+		Site:   src.Site,
+		Media:  func(id string) (element.Medium, bool) { m, ok := byID[id]; return m, ok },
+		Link:   a.Link,
+		Icon:   icons.Drawing,
+		Here:   slug,
+		Form:   func(block string) string { return "/_forms/" + src.Site.Slug + "/" + block },
+		Search: "/_search/" + src.Site.Slug,
+	}
+	if a.Embed != nil {
+		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }
 	}
 	for _, p := range src.Pages {
 		b.Pages = append(b.Pages, element.PageLink{Slug: p.Slug, Name: p.Name, Description: p.Description})
@@ -75,16 +82,23 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 type Rendered struct {
 	HTML, CSS string
 	Fonts     []fonts.Face
-	Media     []string // file names
-	Scripts   []string // names
+	Media     []string          // file names
+	Scripts   []string          // names
+	Embeds    map[string]string // own HTML, by file name
 }
 
 // Render gives a page's HTML and CSS.
 func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	b := src.Builder(slug, a)
 	b.DropEmpty = true
+	r := Rendered{Embeds: map[string]string{}}
+	if embed := b.Embed; embed != nil {
+		b.Embed = func(markup string) string {
+			r.Embeds[embedFile(markup)] = markup
+			return embed(markup)
+		}
+	}
 	body := b.Page(p)
-	var r Rendered
 	var faces []emit.FontFace
 	for _, f := range fonts.Needed(emit.Used(body)) {
 		r.Fonts = append(r.Fonts, f)
@@ -135,6 +149,7 @@ func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, er
 		Media: up + "assets/media/", StyleMedia: "media/", Fonts: up + "assets/fonts/", StyleFonts: "fonts/",
 		Link:   func(href string) string { return relative(href, up) },
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
+		Embed:  func(file string) string { return up + "assets/" + file },
 	}
 	draft := src.Render(slug, page, a)
 	sum := sha256.Sum256([]byte(draft.CSS))
@@ -155,6 +170,11 @@ func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, er
 	}
 	for _, name := range r.Media {
 		if err := copyFile(filepath.Join(assets, "media", name), filepath.Join(p.MediaDir, name)); err != nil {
+			return "", err
+		}
+	}
+	for name, markup := range r.Embeds {
+		if err := write(filepath.Join(assets, name), []byte(embedDocument(markup))); err != nil {
 			return "", err
 		}
 	}

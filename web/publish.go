@@ -59,7 +59,7 @@ func (s *Server) previewed(token string, now time.Time) (string, bool) {
 }
 
 func pageHeaders(h http.Header) {
-	h.Set("Content-Security-Policy", "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
+	h.Set("Content-Security-Policy", "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; frame-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "strict-origin-when-cross-origin")
 }
@@ -197,11 +197,20 @@ func (s *Server) publishedFiles() http.Handler {
 		if strings.HasSuffix(name, ".svg") {
 			svgHeaders(w.Header())
 		}
+		if strings.HasPrefix(path.Base(name), site.EmbedPrefix) {
+			embedHeaders(w.Header())
+		}
 		if strings.HasSuffix(name, ".webp") { // not in every system's table
 			w.Header().Set("Content-Type", "image/webp")
 		}
 		http.ServeContent(w, r, name, fi.ModTime(), f)
 	})
+}
+
+// embedHeaders let own HTML do what it likes within its frame, and nothing outside it:
+// the page is of an origin that no other has (CSP 3 §6.3.2, sandbox).
+func embedHeaders(h http.Header) {
+	h.Set("Content-Security-Policy", "sandbox allow-scripts; frame-ancestors 'self'")
 }
 
 // svgHeaders keep an SVG from doing anything but being looked at.

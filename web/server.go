@@ -53,6 +53,7 @@ type Server struct {
 	publisher *site.Publisher
 	scenes    sceneCache
 	signIns   attempts
+	visits    attempts // of forms
 	static    http.Handler
 }
 
@@ -101,6 +102,9 @@ func (s *Server) App() http.Handler {
 	in.GET("/", s.sites)
 	of := in.Group("/sites/:site", s.member)
 	of.GET("", s.pages)
+	of.POST("/pages", s.designer, s.newPage)
+	of.POST("/facts", s.designer, s.setFacts)
+	of.GET("/entries", s.formEntries)
 	of.GET("/media", s.mediaPicker)
 	of.POST("/media", s.upload)
 	of.GET("/house", s.designer, s.house)
@@ -133,6 +137,9 @@ func (s *Server) Pages() http.Handler {
 	r.GET("/media/:file", s.mediaFile)
 	r.GET("/fonts/*file", s.font)
 	r.GET("/scripts/:name", s.script)
+	r.POST("/_forms/:site/:form", s.takeForm)
+	r.GET("/_search/:site", s.searchSite)
+	r.GET("/_visitors.css", visitorStyle)
 	r.GET("/try/:token/*path", s.preview)
 	published := s.publishedFiles()
 	r.NoRoute(gin.WrapH(published))

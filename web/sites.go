@@ -7,6 +7,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/store"
 )
 
@@ -47,8 +49,19 @@ type pageCard struct {
 	Drawing           template.HTML
 }
 
+// pagesForm is what was entered in the forms of the screen of pages.
+type pagesForm struct {
+	Facts                      doc.Facts
+	FactsProblem               string
+	Name, Slug, Ready, Problem string
+}
+
 // pages shows the pages of a site.
 func (s *Server) pages(c *gin.Context) {
+	s.pagesScreen(c, http.StatusOK, pagesForm{Facts: siteOf(c).Facts, Ready: "home"})
+}
+
+func (s *Server) pagesScreen(c *gin.Context, status int, form pagesForm) {
 	st := siteOf(c)
 	infos, err := s.Store.Pages(c, st.ID)
 	if err != nil {
@@ -69,7 +82,10 @@ func (s *Server) pages(c *gin.Context) {
 		}
 		cards = append(cards, card)
 	}
-	s.screen(c, http.StatusOK, "pages", map[string]any{"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/"})
+	s.screen(c, status, "pages", map[string]any{
+		"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Designer": st.Role == store.Designer,
+		"Form": form, "ReadyPages": edit.ReadyPages, "Kept": c.Query("kept") == "facts",
+	})
 }
 
 func pageSlug(slug string) string {

@@ -1,6 +1,10 @@
 package doc
 
-import "strings"
+import (
+	"maps"
+	"slices"
+	"strings"
+)
 
 // Arrangement says how the blocks of a section or a container stand.
 type Arrangement string
@@ -87,6 +91,34 @@ func walk(blocks []*Block, f func(*Block)) {
 		f(b)
 		walk(b.Blocks, f)
 	}
+}
+
+// Plain gives all that a page says: its head, and the words of its blocks, their
+// entries and their items.
+func (p *Page) Plain() string {
+	var b strings.Builder
+	say := func(c Content) {
+		b.WriteString(c.Words.Plain() + "\n" + c.Alt + "\n")
+		for _, e := range c.Entries {
+			b.WriteString(e.Words.Plain() + "\n")
+			for _, name := range slices.Sorted(maps.Keys(e.Values)) {
+				b.WriteString(e.Values[name] + "\n")
+			}
+		}
+		b.WriteString(c.Values["cells"] + "\n")
+	}
+	b.WriteString(p.Title + "\n" + p.Description + "\n")
+	for _, s := range p.Sections {
+		s.Walk(func(bl *Block) {
+			say(bl.Content)
+			for _, it := range bl.Items {
+				for _, id := range slices.Sorted(maps.Keys(it.Contents)) {
+					say(it.Contents[id])
+				}
+			}
+		})
+	}
+	return b.String()
 }
 
 // Depth is how many containers stand within each other in the block, itself

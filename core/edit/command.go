@@ -196,6 +196,21 @@ func (e *editing) kind() doc.Kind {
 	return "section"
 }
 
+// textLines checks text of several lines.
+func textLines(field, v string, limit int) (string, error) {
+	lines := strings.Split(strings.ReplaceAll(strings.TrimSpace(v), "\r\n", "\n"), "\n")
+	for i, l := range lines {
+		var err error
+		if lines[i], err = text(field, l, 300); err != nil {
+			return "", err
+		}
+	}
+	if len(lines) > limit {
+		return "", doc.Problemf(field, "has %d lines; write at most %d", len(lines), limit)
+	}
+	return strings.Join(lines, "\n"), nil
+}
+
 // text checks a line of text: valid, of a bounded length, without control
 // characters.
 func text(field, v string, limit int) (string, error) {

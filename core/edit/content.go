@@ -73,17 +73,7 @@ func (e *editing) read(f *element.Field) (string, error) {
 	case element.Prose:
 		return text(f.Label, strings.Join(strings.Fields(v), " "), 1000)
 	case element.Lines:
-		lines := strings.Split(strings.ReplaceAll(v, "\r\n", "\n"), "\n")
-		for i, l := range lines {
-			var err error
-			if lines[i], err = text(f.Label, l, 300); err != nil {
-				return "", err
-			}
-		}
-		if len(lines) > 100 {
-			return "", doc.Problemf(f.Label, "has %d lines; write at most 100", len(lines))
-		}
-		return strings.Join(lines, "\n"), nil
+		return textLines(f.Label, v, 100)
 	case element.Address:
 		return CheckLink(v)
 	case element.PictureID:

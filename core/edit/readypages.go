@@ -1,0 +1,77 @@
+package edit
+
+import (
+	"regexp"
+
+	"openplot/core/doc"
+)
+
+// ReadyPage is a ready-made page: ready-made sections in an order.
+type ReadyPage struct {
+	ID, Name, Hint string
+	Sections       []string // presets
+}
+
+// ReadyPages lists the ready-made pages; the first is empty.
+var ReadyPages = []ReadyPage{
+	{"blank", "Blank page", "one empty section", []string{"empty"}},
+	{"home", "Home page", "welcome, reasons, about, voices, a call and a footer", []string{"bar-over", "welcome-picture", "features", "about-picture", "figures", "testimonials", "action", "footer"}},
+	{"landing", "Landing page", "one offer from the welcome to the button", []string{"welcome-middle", "features-list", "prices", "questions-middle", "testimonial", "action-card", "footer-line"}},
+	{"about", "About us", "the story, people, pictures and voices", []string{"bar", "about-columns", "about-figures", "people", "gallery", "action-line", "footer"}},
+	{"prices", "Prices", "cards, a table and questions", []string{"bar", "prices", "prices-table", "questions", "footer"}},
+	{"contact", "Contact", "a form, a map and the site’s facts", []string{"bar", "form", "contact-map", "questions-middle", "footer"}},
+	{"programme", "Programme", "what happens when, steps and notices", []string{"bar", "notice", "timetable", "timetable-days", "steps", "notices", "footer"}},
+}
+
+var slugPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
+
+// NewPage makes a page of a ready-made one. Errors are *doc.Problem.
+func NewPage(ready, name, slug string, newID func(string) string) (*doc.Page, error) {
+	name, err := text("Name", name, doc.MaxNameRunes)
+	if err != nil {
+		return nil, err
+	}
+	if name == "" {
+		return nil, doc.Problemf("Name", "can't be empty: it is how the page is found, such as Fares")
+	}
+	if !slugPattern.MatchString(slug) || len(slug) > 60 {
+		return nil, doc.Problemf("Address", "can't be %.60q: write small letters, digits and hyphens, such as winter-fares", slug)
+	}
+	for _, r := range ReadyPages {
+		if r.ID != ready {
+			continue
+		}
+		p := &doc.Page{ID: newID("p"), Name: name, Title: name}
+		for _, id := range r.Sections {
+			p.Sections = append(p.Sections, FindPreset(id).make(newID))
+		}
+		return p, nil
+	}
+	return nil, doc.Problemf("Page", "there is no ready-made page %.40q", ready)
+}
+
+// ReadFacts checks what a site says about itself. Errors are *doc.Problem.
+func ReadFacts(f doc.Facts) (doc.Facts, error) {
+	var err error
+	lines := func(field, v string) string {
+		v, e := textLines(field, v, 12)
+		if err == nil {
+			err = e
+		}
+		return v
+	}
+	line := func(field, v string) string {
+		v, e := text(field, v, 200)
+		if err == nil {
+			err = e
+		}
+		return v
+	}
+	f = doc.Facts{Address: lines("Address", f.Address), Hours: lines("Hours", f.Hours), Phone: line("Telephone", f.Phone), Mail: line("Mail", f.Mail)}
+	if err == nil && f.Mail != "" && !mailPattern.MatchString(f.Mail) {
+		err = doc.Problemf("Mail", "can't be %.60q: write an address such as office@example.org", f.Mail)
+	}
+	return f, err
+}
+
+var mailPattern = regexp.MustCompile(`^[^@\s<>"]+@[^@\s<>"]+\.[^@\s<>"]+$`)

@@ -1,0 +1,84 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+
+	"openplot/core/doc"
+)
+
+// KeptSection is a section that a site's people keep on the Shelf.
+type KeptSection struct {
+	ID      string       `db:"id"`
+	Name    string       `db:"name"`
+	Raw     []byte       `db:"section"`
+	Section *doc.Section `db:"-"`
+}
+
+// KeepSection puts a section on a site's Shelf.
+func (s *Store) KeepSection(ctx context.Context, site string, sec *doc.Section) error {
+	raw, err := json.Marshal(sec)
+	if err != nil {
+		return fmt.Errorf("writing a section: %w", err)
+	}
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO kept_sections (id, site_id, name, section) VALUES ($1, $2, $3, $4)`, NewID("k"), site, sec.Name, raw); err != nil {
+		return fmt.Errorf("keeping a section: %w", err)
+	}
+	return nil
+}
+
+// KeptSections gives the sections on a site's Shelf, the newest first.
+func (s *Store) KeptSections(ctx context.Context, site string) ([]*KeptSection, error) {
+	var ks []*KeptSection
+	if err := s.db.SelectContext(ctx, &ks, `SELECT id, name, section FROM kept_sections WHERE site_id = $1 ORDER BY created_at DESC, id LIMIT 200`, site); err != nil {
+		return nil, fmt.Errorf("listing kept sections: %w", err)
+	}
+	for _, k := range ks {
+		if err := json.Unmarshal(k.Raw, &k.Section); err != nil {
+			return nil, fmt.Errorf("reading the kept section %s: %w", k.ID, err)
+		}
+	}
+	return ks, nil
+}
+
+// DropSection takes a section off a site's Shelf.
+func (s *Store) DropSection(ctx context.Context, site, id string) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM kept_sections WHERE site_id = $1 AND id = $2`, site, id); err != nil {
+		return fmt.Errorf("dropping a section: %w", err)
+	}
+	return nil
+}
+
+// ShelfUse is what somebody did with a thing on the Shelf.
+type ShelfUse struct {
+	Item      string `db:"item"`
+	Favourite bool   `db:"favourite"`
+}
+
+// ShelfUses gives what a person marked or used, the latest use first.
+func (s *Store) ShelfUses(ctx context.Context, user string) ([]ShelfUse, error) {
+	var us []ShelfUse
+	if err := s.db.SelectContext(ctx, &us, `SELECT item, favourite FROM shelf_uses WHERE user_id = $1 ORDER BY used_at DESC NULLS LAST, item LIMIT 300`, user); err != nil {
+		return nil, fmt.Errorf("reading the Shelf's uses: %w", err)
+	}
+	return us, nil
+}
+
+// UseShelf notes that a person took a thing from the Shelf.
+func (s *Store) UseShelf(ctx context.Context, user, item string) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO shelf_uses (user_id, item, used_at) VALUES ($1, $2, now()) ON CONFLICT (user_id, item) DO UPDATE SET used_at = now()`, user, item)
+	if err != nil {
+		return fmt.Errorf("noting a use of the Shelf: %w", err)
+	}
+	return nil
+}
+
+// FavourShelf marks a thing on the Shelf as a favourite, or no longer.
+func (s *Store) FavourShelf(ctx context.Context, user, item string, favourite bool) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO shelf_uses (user_id, item, favourite) VALUES ($1, $2, $3) ON CONFLICT (user_id, item) DO UPDATE SET favourite = $3`, user, item, favourite)
+	if err != nil {
+		return fmt.Errorf("marking a favourite: %w", err)
+	}
+	return nil
+}
