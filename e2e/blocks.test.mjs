@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { after, before, test } from 'node:test';
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
-import { canvas, edit, eventually, newPage, openBench, settled, signIn } from './person.mjs';
+import { canvas, edit, eventually, newPage, onShelf, openBench, settled, signIn } from './person.mjs';
 
 let plot, browser, context, page;
 before(async () => {
@@ -14,7 +14,7 @@ before(async () => {
   await signIn(page, plot.app, designer);
   await openBench(page);
   await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
-  await edit(page, () => page.getByRole('button', { name: /Empty section/ }).click());
+  await edit(page, () => onShelf(page, 'Empty section').click());
 });
 after(async () => {
   await browser?.close();
@@ -27,7 +27,7 @@ const section = () => canvas(page).locator('[data-section]').nth(2);
 async function add(name) {
   await page.locator('#stage').focus();
   await page.keyboard.press('/');
-  await edit(page, () => page.getByRole('button', { name: new RegExp(`^${name}`) }).click());
+  await edit(page, () => onShelf(page, name).click());
   await page.locator('.trail', { hasText: name }).waitFor();
   await settled(page);
 }

@@ -7,7 +7,7 @@ import path from 'node:path';
 import { after, before, test } from 'node:test';
 import { launch } from './chromium.mjs';
 import { designer, start, tmp, writer } from './openplot.mjs';
-import { canvas, choose, drag, edit, enter, eventually, kept, middle, near, newPage, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, drag, edit, enter, eventually, kept, middle, near, newPage, onShelf, openBench, ready, settled, signIn } from './person.mjs';
 
 let plot, browser, context, page;
 before(async () => {
@@ -38,7 +38,7 @@ test('adds a section at an insertion mark, renames, moves, duplicates, hides and
   await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
   await page.getByLabel('Search the Shelf').fill('empty');
   await eventually(() => page.locator('.shelf-item:visible').count(), 1, 'searching narrows the Shelf');
-  await edit(page, () => page.getByRole('button', { name: /Empty section/ }).click());
+  await edit(page, () => onShelf(page, 'Empty section').click());
   const names = () => page.locator('.overview-name > span:first-child').allTextContents();
   assert.deepEqual((await names()).slice(1, 4), ['Welcome', 'New section', 'Departures']);
   assert.equal(await page.locator('.overview-item.selected .overview-name').getByText('New section').count(), 1, 'what was added is selected');
@@ -68,14 +68,14 @@ test('adds a heading, text, picture and button from the Shelf and by drag', asyn
   await page.locator('.overview-item', { hasText: 'Crew' }).locator('.overview-go').click();
   await settled(page);
   await page.keyboard.press('/');
-  await edit(page, () => page.getByRole('button', { name: /^Heading/ }).click());
+  await edit(page, () => onShelf(page, 'Heading').click());
   assert.equal(await section().locator('h2').count(), 1);
   await page.keyboard.press('/');
-  const item = middle(await page.getByRole('button', { name: /^Text/ }).boundingBox());
+  const item = middle(await onShelf(page, 'Text').boundingBox());
   const box = await section().boundingBox();
   await edit(page, () => drag(page, item, { x: box.x + box.width * 0.5, y: box.y + box.height - 12 }));
   await page.keyboard.press('/');
-  await page.getByRole('button', { name: /^Picture one/ }).click();
+  await onShelf(page, 'Picture').click();
   const chooser = page.waitForEvent('filechooser');
   await page.getByText('Upload a picture').click();
   const file = path.join(tmp(), 'deck.svg');
@@ -83,7 +83,7 @@ test('adds a heading, text, picture and button from the Shelf and by drag', asyn
   await (await chooser).setFiles(file);
   await edit(page, () => page.getByRole('button', { name: /deck\.svg/ }).click());
   await page.keyboard.press('/');
-  await edit(page, () => page.getByRole('button', { name: /^Button/ }).click());
+  await edit(page, () => onShelf(page, 'Button').click());
   for (const [tag, n] of [['h2', 1], ['p', 1], ['img', 1], ['a', 1]]) assert.equal(await section().locator(tag).count(), n, tag);
 });
 

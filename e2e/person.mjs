@@ -86,3 +86,6 @@ export async function eventually(f, want, what) {
 }
 
 export const near = (a, b, by, what) => assert.ok(Math.abs(a - b) <= by, `${what}: ${a}, not within ${by} of ${b}`);
+
+/** A thing on the Shelf by its name; what was used lately lies there twice. */
+export const onShelf = (page, name) => page.locator('.shelf-item:visible').filter({ has: page.locator('strong', { hasText: new RegExp(`^${name}$`) }) }).first();

@@ -93,6 +93,11 @@ func (s *Server) bench(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	onShelf, err := s.shelf(c, v.site, user(c).ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	state, err := json.Marshal(v.state(nil, true))
 	if err != nil {
 		s.fail(c, err)
@@ -100,7 +105,7 @@ func (s *Server) bench(c *gin.Context) {
 	}
 	s.screen(c, http.StatusOK, "bench", benchView{
 		User: user(c), Site: v.site, Page: v.page, Slug: v.slug, Pages: pages, Designer: v.site.Role == store.Designer,
-		Width: int(v.width), Top: v.top(), Overview: v.overview(), Reach: v.reach(), Tray: v.tray(), Shelf: shelf(),
+		Width: int(v.width), Top: v.top(), Overview: v.overview(), Reach: v.reach(), Tray: v.tray(), Shelf: onShelf,
 		State: template.JS(state), Live: s.PagesURL + "/" + v.site.Slug + "/",
 	})
 }
@@ -419,6 +424,7 @@ type answer struct {
 	changed  []string // sections to draw and write again
 	fresh    bool     // everything is to be shown again
 	noTray   bool
+	shelf    bool // what lies on the Shelf is another
 }
 
 // sayView is the status line.
@@ -457,6 +463,13 @@ func (s *Server) answer(c *gin.Context, status int, a answer) {
 	}
 	if !a.noTray {
 		add("#tray", "outerHTML", "tray", a.view.tray())
+	}
+	if a.shelf {
+		view, serr := s.shelf(c, a.site, user(c).ID)
+		if err == nil {
+			err = serr
+		}
+		add("#shelf-items", "outerHTML", "shelf-items", view)
 	}
 	add("#history", "outerHTML", "history", a.view.top())
 	add("#say", "outerHTML", "say", sayView{a.message, a.link, a.alert})

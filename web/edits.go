@@ -32,7 +32,7 @@ func (s *Server) edit(c *gin.Context) {
 		v.say(s, c, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
 		return
 	}
-	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasIcon: hasIcon}
+	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasIcon: hasIcon, Kept: s.keptSection(c, v.site.ID)}
 	page := pageOf(c)
 	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
 		return edit.Apply(p, command, env)
@@ -41,7 +41,25 @@ func (s *Server) edit(c *gin.Context) {
 		s.refuse(c, v, err)
 		return
 	}
+	s.usedShelf(c, command)
 	s.edited(c, v, done, "")
+}
+
+// keptSection finds a section that a site keeps on its Shelf.
+func (s *Server) keptSection(ctx context.Context, site string) func(id string) *doc.Section {
+	return func(id string) *doc.Section {
+		kept, err := s.Store.KeptSections(ctx, site)
+		if err != nil {
+			s.Log.Error("shelf", "error", err)
+			return nil
+		}
+		for _, k := range kept {
+			if k.ID == id {
+				return k.Section
+			}
+		}
+		return nil
+	}
 }
 
 func hasIcon(name string) bool {

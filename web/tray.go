@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
@@ -128,13 +129,35 @@ func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 		{Title: "Section", Fields: []field{
 			{ID: "f-name", Label: "Name", Op: "rename", Control: "text", Value: sec.Name, Here: true},
 			{ID: "f-anchor", Label: "Anchor", Op: "section.anchor", Control: "text", Value: sec.Anchor, Here: sec.Anchor != "", Follows: "none"},
+			v.layoutField(sec),
 			{ID: "f-role", Label: "Part", Op: "section.role", Control: "choice", Options: roles, Here: true},
 		}},
-		{Title: "Surface", Fields: append(v.settings(sec.Style, style.OnSection, "background", "color"), picture)},
-		{Title: "Room", Fields: v.settings(sec.Style, style.OnSection, "padding-top", "padding-bottom", "min-height")},
-		v.arrangementCluster(sec.Holder(), style.OnSection),
-		{Title: "Width", Fields: v.settings(sec.Style, style.OnSection, "content")},
+		{Title: "Surface", Fields: append(v.settings(sec.Style, style.OnSection, "background", "gradient", "color", "text-align"), picture)},
 	}
+	if sec.Picture != "" {
+		t.Clusters = append(t.Clusters, cluster{Title: "Picture behind", Fields: v.settings(sec.Style, style.OnSection, "picture-fit", "picture-scroll", "filter", "filter-gradient", "filter-opacity", "picture-position")})
+	}
+	t.Clusters = append(t.Clusters,
+		cluster{Title: "Room", Fields: v.settings(sec.Style, style.OnSection, "padding-top", "padding-bottom", "padding-left", "padding-right", "min-height", "content-at", "content")},
+		v.arrangementCluster(sec.Holder(), style.OnSection),
+		cluster{Title: "Edges", Fields: v.edgeFields(sec)},
+		cluster{Title: "Outside", Fields: v.settings(sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "pull", "layer", "border-radius", "border-width", "box-shadow")},
+		cluster{Title: "On scrolling", Fields: v.settings(sec.Style, style.OnSection, "stays", "over")},
+	)
+}
+
+// edgeFields are the shapes of the section's edges, and their measures where they have
+// one.
+func (v *view) edgeFields(sec *doc.Section) []field {
+	var names []string
+	for _, side := range []string{"edge-top", "edge-bottom"} {
+		names = append(names, side)
+		sh := style.Sheet{House: &v.site.House, Zones: v.site.Zones, Zone: 0, Style: sec.Style}
+		if sh.Word(side, "straight") != "straight" {
+			names = append(names, side+"-height", side+"-colour", side+"-flip")
+		}
+	}
+	return v.settings(sec.Style, style.OnSection, names...)
 }
 
 func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item string) {
@@ -203,6 +226,23 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item strin
 	t.Clusters = append(t.Clusters, seen)
 }
 
+// layoutField offers other designs for a section's purpose; for a section of one's own,
+// all of them.
+func (v *view) layoutField(sec *doc.Section) field {
+	f := field{ID: "f-layout", Label: "Change layout", Op: "section.redesign", Control: "choice", Here: true}
+	made := edit.FindPreset(sec.Made)
+	if made == nil {
+		f.Here, f.Follows = false, "its own"
+	}
+	for i := range edit.Presets {
+		p := &edit.Presets[i]
+		if p.Purpose != "Blank" && (made == nil || made.Purpose == "Blank" || p.Purpose == made.Purpose) || p == made {
+			f.Options = append(f.Options, option{p.ID, p.Name, p == made})
+		}
+	}
+	return f
+}
+
 // placeCluster is the block's cells.
 func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster {
 	_, byHand := b.Place[v.current().ID]
@@ -211,7 +251,7 @@ func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 		from = ""
 	}
 	placeField := func(label, setting, value string) field {
-		f := field{ID: "f-" + setting, Label: label, Op: "block.place.set", Setting: setting, Control: "text", Here: byHand, Zoned: true, From: from}
+		f := field{ID: "f-place-" + setting, Label: label, Op: "block.place.set", Setting: setting, Control: "text", Here: byHand, Zoned: true, From: from}
 		if byHand {
 			f.Value = value
 			if v.zone > 0 {

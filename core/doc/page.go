@@ -28,6 +28,8 @@ type Section struct {
 	Name   string `json:"name"`
 	Role   Role   `json:"role,omitempty"`
 	Hidden bool   `json:"hidden,omitempty"`
+	// Made is the ready-made section that it began as, or "".
+	Made string `json:"made,omitempty"`
 	// Anchor is the id that links on the page lead to, or "".
 	Anchor string `json:"anchor,omitempty"`
 	// Picture is the id of the medium drawn behind the section, or "".

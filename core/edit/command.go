@@ -61,6 +61,8 @@ type Env struct {
 	// an icon.
 	HasPicture func(id string) bool
 	HasIcon    func(name string) bool
+	// Kept gives a section that the site keeps on its Shelf, or nil.
+	Kept func(id string) *doc.Section
 }
 
 // Result is an accepted command's outcome.

@@ -28,6 +28,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"section.move":      {onSection, false, false, (*editing).moveSection},  // Node, After
 		"section.shift":     {onSection, false, false, (*editing).shiftSection}, // Node, DY
 		"section.hide":      {onSection, false, false, (*editing).hideSection},  // Node, Hide
+		"section.redesign":  {onSection, false, false, (*editing).redesign},     // Node, Preset
 		"section.role":      {onSection, false, false, (*editing).setRole},      // Node, Value
 		"section.anchor":    {onSection, false, false, (*editing).setAnchor},    // Node, Value
 		"section.picture":   {onSection, false, true, (*editing).setBackdrop},   // Node, Value
@@ -102,13 +103,38 @@ func (e *editing) addSection() ([]Step, error) {
 	if err != nil {
 		return nil, err
 	}
-	preset := FindPreset(e.c.Preset)
-	if preset == nil {
-		return nil, doc.Problemf("Section", "there is no ready-made section %.40q", e.c.Preset)
+	s, err := e.ready(e.c.Preset)
+	if err != nil {
+		return nil, err
 	}
-	s := preset.make(e.env.NewID)
 	e.selected = s.ID
 	return []Step{{Do: InsertSection, At: at, Section: s}}, nil
+}
+
+// ready gives a new section: ready-made, or for "kept:" and an id one that the site
+// keeps on its Shelf.
+func (e *editing) ready(id string) (*doc.Section, error) {
+	if kept, ok := strings.CutPrefix(id, "kept:"); ok && e.env.Kept != nil {
+		if s := e.env.Kept(kept); s != nil {
+			return anew(s, e.env.NewID), nil
+		}
+		return nil, doc.Problemf("Section", "%.40q isn't on the Shelf (any more)", kept)
+	}
+	preset := FindPreset(id)
+	if preset == nil {
+		return nil, doc.Problemf("Section", "there is no ready-made section %.40q", id)
+	}
+	return preset.make(e.env.NewID), nil
+}
+
+// anew gives a copy of a section with new ids.
+func anew(s *doc.Section, newID func(string) string) *doc.Section {
+	c := s.Clone()
+	c.ID, c.Anchor = newID("s"), ""
+	for i, b := range c.Blocks {
+		c.Blocks[i] = b.Anew(newID)
+	}
+	return c
 }
 
 func (e *editing) moveSection() ([]Step, error) {
@@ -284,13 +310,9 @@ func (e *editing) delete() ([]Step, error) {
 
 func (e *editing) duplicate() ([]Step, error) {
 	if e.block == nil {
-		c := e.section.Clone()
-		c.ID, c.Anchor = e.env.NewID("s"), ""
+		c := anew(e.section, e.env.NewID)
 		if c.Name, _ = text("Name", c.Name+" copy", doc.MaxNameRunes); c.Name == "" {
 			c.Name = e.section.Name
-		}
-		for i, b := range c.Blocks {
-			c.Blocks[i] = b.Anew(e.env.NewID)
 		}
 		_, i := e.page.Section(e.section.ID)
 		e.selected = c.ID

@@ -24,12 +24,18 @@ var Purposes = []string{
 // make gives a new section of the preset with new ids.
 func (p *Preset) make(newID func(string) string) *doc.Section {
 	s := p.section()
-	s.ID, s.Name = newID("s"), p.Name
+	s.ID, s.Name, s.Made = newID("s"), p.Purpose, p.ID
+	if p.Purpose == Purposes[0] {
+		s.Name = "New section"
+	}
 	for i, b := range s.Blocks {
 		s.Blocks[i] = b.Anew(newID)
 	}
 	return s
 }
+
+// Look gives the section as it begins, without ids, to be looked at.
+func (p *Preset) Look() *doc.Section { return p.section() }
 
 // FindPreset gives a preset by id, or nil.
 func FindPreset(id string) *Preset {

@@ -1,6 +1,6 @@
 // Sets the Bench up.
 import { page, read, take } from './page.js';
-import { onAnswer, redo, send, undo } from './edits.js';
+import { keep, onAnswer, redo, send, undo } from './edits.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as keys from './keys.js';
@@ -21,6 +21,8 @@ page.select = state.select;
 document.addEventListener('click', (e) => {
   const c = e.target.closest('[data-command]');
   if (c) send(JSON.parse(c.dataset.command));
+  const k = e.target.closest('[data-keep]');
+  if (k) keep(k.dataset.keep);
   const d = e.target.closest('[data-do]');
   if (d) (d.dataset.do === 'undo' ? undo : redo)();
   if (e.target.closest('[data-dismiss]')) document.getElementById('say').replaceChildren();

@@ -39,6 +39,9 @@ export function send(command) {
 export const undo = () => queue(() => request('POST', '/undo', {}));
 export const redo = () => queue(() => request('POST', '/redo', {}));
 
+/** Keeps a section on the Shelf. */
+export const keep = (section) => queue(() => request('POST', '/keep', { section }));
+
 /** Asks for the Tray, and what else is drawn, for another width or selection. */
 export function look({ overview = false } = {}) {
   return queue(() => request('GET', '/parts', overview ? { overview: 1 } : {}));

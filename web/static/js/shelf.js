@@ -1,5 +1,5 @@
 // The Shelf: inserts at the mark, or where something is dropped.
-import { block, goesInto, holderOf, isGrid, page, sectionOf, zoneAt } from './page.js';
+import { block, goesInto, holderOf, isGrid, page, sectionOf, site, zoneAt } from './page.js';
 import { send } from './edits.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
@@ -101,6 +101,14 @@ function drag(item, e) {
   window.addEventListener('keydown', cancel, true);
 }
 
+/** Changes what lies on the Shelf, and shows it anew with the search that was on. */
+async function refresh(what, values) {
+  const search = document.getElementById('shelf-search');
+  await window.htmx.ajax('POST', `${site}/shelf/${what}`, { source: document.body, target: '#shelf-items', swap: 'outerHTML', values });
+  search.dispatchEvent(new Event('input'));
+  search.focus();
+}
+
 export function start() {
   shelf.addEventListener('pointerdown', (e) => {
     const item = e.target.closest('[data-kind]');
@@ -109,6 +117,10 @@ export function start() {
   shelf.addEventListener('click', (e) => {
     const item = e.target.closest('.shelf-item');
     if (item) add(item);
+    const star = e.target.closest('[data-star]');
+    if (star) refresh('favourite', { item: star.dataset.star, on: star.getAttribute('aria-pressed') !== 'true' });
+    const drop = e.target.closest('[data-drop]');
+    if (drop) refresh('drop', { id: drop.dataset.drop });
     if (e.target.closest('[data-close-shelf]')) close();
   });
   shelf.addEventListener('keydown', (e) => {

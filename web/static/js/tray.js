@@ -6,6 +6,7 @@ import { pick } from './picker.js';
 let folded = false;
 
 function command(e, value, op = e.dataset.op) {
+  if (op === 'section.redesign') return { op, node: page.select, preset: value };
   return { op, node: page.select, zone: zoneAt(page.width).id, setting: e.dataset.setting || undefined, at: Number(e.dataset.at) || 0, value };
 }
 

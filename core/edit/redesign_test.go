@@ -1,0 +1,69 @@
+package edit
+
+import (
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+)
+
+// Through all designs of a purpose and back, nothing that somebody wrote, linked or
+// chose gets lost.
+func TestChangingTheLayoutCarriesEverything(t *testing.T) {
+	e := env()
+	for _, from := range Presets {
+		for _, to := range Presets {
+			if from.Purpose != to.Purpose && to.ID != "features" {
+				continue
+			}
+			s := from.make(e.NewID)
+			n := 0
+			var said []string
+			mark := func(c doc.Content) doc.Content {
+				n++
+				word := "word" + strings.Repeat("x", n) + "."
+				said = append(said, word)
+				c.Words = doc.PlainWords(word)
+				return c
+			}
+			s.Walk(func(b *doc.Block) {
+				for i, it := range b.Items {
+					contents := map[string]doc.Content{}
+					b.Blocks[0].Walk(func(in *doc.Block) {
+						if in.Kind.Is(doc.Worded) {
+							contents[in.ID] = mark(in.Content)
+						}
+					})
+					it.Contents = contents
+					b.Items[i] = it
+				}
+			})
+			inSeries := map[*doc.Block]bool{}
+			s.Walk(func(b *doc.Block) {
+				if b.Kind == doc.Series {
+					b.Walk(func(in *doc.Block) { inSeries[in] = in != b })
+				}
+			})
+			s.Walk(func(b *doc.Block) {
+				if b.Kind.Is(doc.Worded) && !inSeries[b] {
+					b.Content = mark(b.Content)
+				}
+			})
+			p := &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{s}}
+			r, err := Apply(p, Command{Op: "section.redesign", Node: s.ID, Preset: to.ID}, e)
+			if err != nil {
+				t.Fatalf("%s to %s: %v", from.ID, to.ID, err)
+			}
+			text := r.Page.Plain()
+			for _, word := range said {
+				if !strings.Contains(text, word) {
+					t.Errorf("%s to %s loses %q", from.ID, to.ID, word)
+				}
+			}
+			back, _, err := Run(r.Page, r.Inverse)
+			if err != nil || encoded(t, back) != encoded(t, p) {
+				t.Errorf("%s to %s: undo gives another page (%v)", from.ID, to.ID, err)
+			}
+		}
+	}
+}
