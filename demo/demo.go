@@ -67,7 +67,10 @@ type Page struct {
 
 // Pages gives the demo's pages, the home page first; ids are its pictures' by name.
 func Pages(ids map[string]string) []Page {
-	return []Page{{"", Home(ids)}, {"winter-weekend", WinterWeekend(ids)}}
+	return []Page{
+		{"", Home(ids)}, {"sailings", Sailings()}, {"fares", Fares()}, {"islands", Islands(ids)}, {"crew", Crew(ids)},
+		{"notices", Notices()}, {"ask-for-a-berth", Berth()}, {"winter-weekend", WinterWeekend(ids)},
+	}
 }
 
 // loadPictures draws and keeps the pictures, and gives their ids by name.

@@ -163,3 +163,29 @@ func (d *drawing) png() []byte {
 	}
 	return b.Bytes()
 }
+
+// portrait draws a made-up head and shoulders in flat colours.
+func (d *drawing) portrait(ground, skin, hair, coat color.NRGBA, style int) {
+	d.gradient(0, 1, ground, mix(ground, hex(0xffffff, 1), 0.25))
+	long := style%2 == 1
+	if long {
+		d.fill(hair, point{0.3, 0.42}, point{0.33, 0.24}, point{0.5, 0.16}, point{0.67, 0.24}, point{0.7, 0.42}, point{0.74, 0.78}, point{0.26, 0.78})
+	}
+	d.fill(coat, point{0.12, 1}, point{0.18, 0.82}, point{0.36, 0.73}, point{0.5, 0.77}, point{0.64, 0.73}, point{0.82, 0.82}, point{0.88, 1})
+	d.fill(mix(skin, hex(0x000000, 1), 0.14), point{0.42, 0.6}, point{0.58, 0.6}, point{0.6, 0.76}, point{0.5, 0.82}, point{0.4, 0.76})
+	d.disc(skin, 0.5, 0.44, 0.19)
+	d.fill(skin, point{0.32, 0.46}, point{0.36, 0.6}, point{0.45, 0.68}, point{0.55, 0.68}, point{0.64, 0.6}, point{0.68, 0.46})
+	d.fill(hair, point{0.3, 0.46}, point{0.3, 0.3}, point{0.4, 0.2}, point{0.54, 0.18}, point{0.66, 0.24}, point{0.7, 0.36}, point{0.69, 0.46}, point{0.64, 0.36}, point{0.5, 0.32}, point{0.37, 0.36})
+	dark := hex(0x2a2320, 1)
+	d.disc(dark, 0.43, 0.46, 0.016)
+	d.disc(dark, 0.57, 0.46, 0.016)
+	mouth := mix(skin, hex(0x7a2f22, 1), 0.6)
+	d.fill(mouth, point{0.44, 0.57}, point{0.5, 0.595}, point{0.56, 0.57}, point{0.5, 0.612})
+	switch style % 3 {
+	case 0: // a cap
+		d.fill(mix(coat, hex(0x000000, 1), 0.25), point{0.29, 0.33}, point{0.33, 0.19}, point{0.5, 0.13}, point{0.67, 0.19}, point{0.71, 0.33}, point{0.8, 0.37}, point{0.5, 0.34})
+	case 2: // a beard
+		d.fill(hair, point{0.33, 0.5}, point{0.38, 0.62}, point{0.5, 0.72}, point{0.62, 0.62}, point{0.67, 0.5}, point{0.6, 0.58}, point{0.5, 0.55}, point{0.4, 0.58})
+		d.fill(mouth, point{0.46, 0.59}, point{0.5, 0.6}, point{0.54, 0.59}, point{0.5, 0.605})
+	}
+}

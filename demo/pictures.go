@@ -92,6 +92,64 @@ var pictures = []picture{
 	}},
 }
 
+// crew are the demo's people: their pictures are drawn like the others.
+var crew = []struct {
+	name, alt                string
+	ground, skin, hair, coat uint32
+}{
+	{"ada.png", "Ada, in a dark blue cap", 0x9fc3c6, 0xe8b48e, 0x6b3a22, 0x1d4a5c},
+	{"bo.png", "Bo, with long fair hair", 0xf0d9a8, 0xf2c7a4, 0xd8a94c, 0xb4532a},
+	{"carl.png", "Carl, with a grey beard", 0xb9cbb4, 0xd99f77, 0x8d8a84, 0x33503f},
+	{"dina.png", "Dina, in a green cap", 0xe6b79a, 0xa8714c, 0x2a1d18, 0x2f6b52},
+	{"egil.png", "Egil, with short dark hair", 0xc7cfe0, 0xf0c39c, 0x3a2a22, 0x5a3d6b},
+	{"frida.png", "Frida, with a red scarf of hair", 0xd8e2da, 0xf3cfb0, 0xa8442a, 0x22313a},
+}
+
+func init() {
+	for i, c := range crew {
+		pictures = append(pictures, picture{c.name, c.alt, func() []byte {
+			d := newDrawing(640, 640)
+			d.portrait(hex(c.ground, 1), hex(c.skin, 1), hex(c.hair, 1), hex(c.coat, 1), i)
+			return d.png()
+		}})
+	}
+	pictures = append(pictures,
+		picture{"the-bakery.png", "The bakery on Inner Holm at first light, its window lit", func() []byte {
+			d := newDrawing(1080, 1350)
+			d.gradient(0, 0.7, hex(0x35506b, 1), hex(0x8c7f92, 1), hex(0xe7b48a, 1))
+			d.ridge(hex(0x4c6170, 1), -0.2, 0.9, 0.7, 0.12, 2.2)
+			d.fill(hex(0x8a3f2a, 1), point{0.22, 0.9}, point{0.22, 0.5}, point{0.5, 0.3}, point{0.78, 0.5}, point{0.78, 0.9})
+			d.fill(hex(0x4a2018, 1), point{0.17, 0.52}, point{0.5, 0.26}, point{0.83, 0.52}, point{0.8, 0.55}, point{0.5, 0.31}, point{0.2, 0.55})
+			d.fill(hex(0xf9d98c, 1), point{0.32, 0.74}, point{0.32, 0.6}, point{0.5, 0.6}, point{0.5, 0.74})
+			d.fill(hex(0x5a2a1d, 1), point{0.57, 0.9}, point{0.57, 0.62}, point{0.7, 0.62}, point{0.7, 0.9})
+			d.gradient(0.89, 1, hex(0x6d6a62, 1), hex(0x3d3f40, 1))
+			return d.png()
+		}},
+		picture{"the-wheelhouse.png", "The view from the wheelhouse: the bow, a buoy and an island ahead", func() []byte {
+			d := newDrawing(1600, 1000)
+			d.gradient(0, 0.55, hex(0x7fb0bb, 1), hex(0xc3dad4, 1), hex(0xf2ead4, 1))
+			d.ridge(hex(0x54808a, 1), 0.3, 0.95, 0.55, 0.18, 4.1)
+			d.gradient(0.545, 1, hex(0x5c979e, 1), hex(0x1f5a68, 1))
+			d.waves(hex(0xf4efdf, 0.5), 0.56, 1, 2.4, 70)
+			d.fill(hex(0xb4392a, 1), point{0.28, 0.64}, point{0.3, 0.54}, point{0.32, 0.64})
+			d.fill(hex(0xf5efe2, 1), point{0.34, 1}, point{0.6, 0.72}, point{0.86, 1})
+			d.fill(hex(0xb4532a, 1), point{0.4, 1}, point{0.6, 0.77}, point{0.8, 1})
+			d.fill(hex(0x1f2a2c, 1), point{0, 0}, point{1, 0}, point{1, 0.07}, point{0.06, 0.07}, point{0.06, 1}, point{0, 1})
+			return d.png()
+		}},
+		picture{"gulls.png", "Gulls over the wake in the evening", func() []byte {
+			d := newDrawing(1440, 960)
+			d.gradient(0, 0.62, hex(0x46607c, 1), hex(0xc99682, 1), hex(0xf6d9a6, 1))
+			d.gradient(0.615, 1, hex(0x8d7f80, 1), hex(0x2b4a5d, 1))
+			d.waves(hex(0xfbe7bd, 0.6), 0.63, 1, 3.3, 90)
+			for i := range 7 {
+				x, y, s := 0.14+0.12*float64(i), 0.16+0.07*float64((i*3)%5), 0.03+0.008*float64(i%3)
+				d.fill(hex(0xf7f2e6, 1), point{x - s, y - s*0.6}, point{x, y}, point{x + s, y - s*0.6}, point{x, y + s*0.35})
+			}
+			return d.png()
+		}})
+}
+
 // PictureNames lists the demo's pictures.
 func PictureNames() []string {
 	names := make([]string, len(pictures))

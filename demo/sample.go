@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"openplot/core/compose"
 	"openplot/core/doc"
 )
 
@@ -36,11 +37,11 @@ func Sample(blocks int) *doc.Page {
 		case 0:
 			b = heading(2, words(i, 5), at, nil)
 		case 3, 6:
-			b = photo(at, look("aspect-ratio", "4:3", "border-radius", "$card"), "sample", "")
+			b = photo(at, compose.Look("aspect-ratio", "4:3", "border-radius", "$card"), "sample", "")
 		case 7:
 			b = button("Ask for a berth", "/", at, nil)
 		default:
-			b = text(at, look("color", "$quiet-words"), words(i, 34), words(i+3, 18))
+			b = text(at, compose.Look("color", "$quiet-words"), words(i, 34), words(i+3, 18))
 		}
 		b.ID = fmt.Sprintf("b%d", i)
 		s.Blocks = append(s.Blocks, b)

@@ -1,14 +1,11 @@
 // Accessibility of the screens and of what is published, by axe-core 4.14 (WCAG
 // 2.0 to 2.2, A and AA), and the keyboard.
 import assert from 'node:assert/strict';
-import fs from 'node:fs';
 import { after, before, test } from 'node:test';
+import { findings } from './axe.mjs';
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
 import { canvas, choose, drag, eventually, middle, near, newPage, openBench, ready, settled, signIn } from './person.mjs';
-
-const axe = fs.readFileSync(new URL('node_modules/axe-core/axe.min.js', import.meta.url), 'utf8');
-const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
 let plot, browser, page;
 before(async () => {
@@ -21,12 +18,7 @@ after(async () => {
   await plot?.stop();
 });
 
-async function check(p, what) {
-  await p.evaluate(axe);
-  const found = await p.evaluate((values) => window.axe.run(document, { runOnly: { type: 'tag', values }, iframes: false }), tags);
-  assert.ok(found.passes.length > 5, `${what}: axe looked at something`);
-  assert.deepEqual(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`), [], what);
-}
+const check = async (p, what) => assert.deepEqual(await findings(p), [], what);
 
 test('the screens pass axe', async () => {
   await page.goto(`${plot.app}/sign-in`);

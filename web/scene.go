@@ -73,9 +73,11 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 	}
 	prefix := s.PagesURL + "/media/"
 	src := site.Source{Site: &st.Site, Media: media, Pages: pages}
+	builder := src.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix})
+	builder.Still = true
 	return &stage{
 		site: st, source: src, media: media, server: s,
-		builder: src.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix}),
+		builder: builder,
 		key:     fmt.Sprint(st.ID, " ", st.Version, " ", len(media), " ", newest, " ", names.Sum64(), " ", slug),
 	}, nil
 }

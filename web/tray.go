@@ -169,7 +169,11 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item strin
 		if scope != "" {
 			id = doc.ItemID(c.ID, scope)
 		}
-		t.Trail = append(t.Trail, crumb{id, blockName(c)})
+		name := blockName(c)
+		if c.ID != b.ID { // those it stands in are known by their kind
+			name = element.Of(c.Kind).Name
+		}
+		t.Trail = append(t.Trail, crumb{id, name})
 		if _, i := c.FindItem(item); item != "" && i >= 0 {
 			scope, series = item, c
 		}
@@ -182,7 +186,7 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item strin
 		it, n := series.FindItem(item)
 		shown = it.Shows(b)
 		t.Trail[len(t.Trail)-1].Name = blockName(shown)
-		t.Note = fmt.Sprintf("item %d of %d; its look is every item’s", n+1, len(series.Items))
+		t.Note = fmt.Sprintf("%d of %d, alike in look", n+1, len(series.Items))
 		t.Item = true
 	} else if over := overlapped(h, resolved[v.zone], i); over != "" && h.Arrangement == doc.Placed {
 		t.Note = over

@@ -60,7 +60,8 @@ func ring(east, north, rx, ry float64, seed int) [][2]float64 {
 	return out
 }
 
-// Colours are those a chart is drawn in, as CSS has them.
+// Colours are those a chart is drawn in, as CSS has them; without one for the mark there
+// is none.
 type Colours struct{ Water, Shallow, Land, Line, Words, Mark string }
 
 // Draw gives the SVG shapes of the chart around a place, on a plane of the given size
@@ -94,6 +95,9 @@ func Draw(lat, lon, zoom, width, height float64, k Colours) string {
 		if x > 0 && x < width && y > 0 && y < height {
 			fmt.Fprintf(&b, `<text x="%.1f" y="%.1f" font-size="15" text-anchor="middle" fill="%s">%s</text>`, x, y+5, k.Words, html.EscapeString(l.name))
 		}
+	}
+	if k.Mark == "" {
+		return b.String()
 	}
 	x, y := width/2, height/2
 	fmt.Fprintf(&b, `<path d="M%.1f %.1fc-6-12-13-18-13-27a13 13 0 0 1 26 0c0 9-7 15-13 27z" fill="%s" stroke="#fff" stroke-width="2"/><circle cx="%.1f" cy="%.1f" r="4.5" fill="#fff"/>`, x, y, k.Mark, x, y-27)

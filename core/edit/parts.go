@@ -3,24 +3,25 @@ package edit
 import (
 	"strings"
 
+	"openplot/core/compose"
 	"openplot/core/doc"
 	"openplot/core/element"
 )
 
 // topBar is a name, the menu and a button on one line.
 func topBar(style doc.Style, colour string) *doc.Section {
-	for name, v := range look("padding-top", "$snug", "padding-bottom", "$snug", "direction", "across", "wrap", "one line", "spread", "apart", "align-items", "middle", "column-gap", "$room") {
+	for name, v := range compose.Look("padding-top", "$snug", "padding-bottom", "$snug", "direction", "across", "wrap", "one line", "spread", "apart", "align-items", "middle", "column-gap", "$room") {
 		style[name] = v
 	}
-	ask := button("Ask us", "#", "button-look", "outlined", "button-size", "small")
+	ask := compose.Button("Ask us", "#", "button-look", "outlined", "button-size", "small")
 	ask.Hidden = doc.Zoned[bool]{"phone": true}
 	if colour != "" {
-		with(ask, "color", colour)
+		compose.With(ask, "color", colour)
 	}
-	s := ready(doc.LineUp, style,
+	s := compose.Section(doc.LineUp, style,
 		&doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}},
-		row("$room", &doc.Block{Kind: doc.Menu}, ask))
-	s.Blocks[1].Style = look("direction", "across", "wrap", "one line", "align-items", "middle", "column-gap", "$room", "column-gap@phone", "12px")
+		compose.Row("$room", &doc.Block{Kind: doc.Menu}, ask))
+	s.Blocks[1].Style = compose.Look("direction", "across", "wrap", "one line", "align-items", "middle", "column-gap", "$room", "column-gap@phone", "12px")
 	s.Role = doc.RoleHeader
 	return s
 }
@@ -29,7 +30,7 @@ func topBar(style doc.Style, colour string) *doc.Section {
 func onCard(gap string, blocks ...*doc.Block) *doc.Block {
 	b := element.Start(doc.Card)
 	b.Blocks = blocks
-	return with(b, "row-gap", gap)
+	return compose.With(b, "row-gap", gap)
 }
 
 // at gives a block cells on desktop, tablet and phone: column, span, row, rows.
@@ -49,7 +50,7 @@ func at(b *doc.Block, cells ...[4]int) *doc.Block {
 	return b
 }
 
-func gallery(pairs ...string) *doc.Block { return with(element.Start(doc.Gallery), pairs...) }
+func gallery(pairs ...string) *doc.Block { return compose.With(element.Start(doc.Gallery), pairs...) }
 
 func portrait() *doc.Block { return element.Start(doc.Person) }
 
@@ -57,7 +58,7 @@ func voice() *doc.Block { return element.Start(doc.Testimonial) }
 
 func priceCard() *doc.Block { return element.Start(doc.PriceCard) }
 
-func chart() *doc.Block { return with(element.Start(doc.Map), "border-radius", "$card") }
+func chart() *doc.Block { return compose.With(element.Start(doc.Map), "border-radius", "$card") }
 
 func social() *doc.Block { return element.Start(doc.Social) }
 

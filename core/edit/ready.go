@@ -1,6 +1,9 @@
 package edit
 
-import "openplot/core/doc"
+import (
+	"openplot/core/compose"
+	"openplot/core/doc"
+)
 
 // dark is the look of a section on the deep ground.
 var onDeep = []string{"background", "$deep", "color", "$on-deep"}
@@ -9,197 +12,197 @@ var onDeep = []string{"background", "$deep", "color", "$on-deep"}
 // is the empty one.
 var Presets = []Preset{
 	{"empty", "Blank", "Empty section", "room to place blocks in", func() *doc.Section {
-		return ready(doc.Placed, look("padding-top", "$broad", "padding-bottom", "$broad"))
+		return compose.Section(doc.Placed, compose.Look("padding-top", "$broad", "padding-bottom", "$broad"))
 	}},
 	{"empty-columns", "Blank", "Two columns", "two columns to fill", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "6 6", "column-gap", "$wide"), stack("$snug", heading(2, "On the left"), words("", "What stands in the first column.")), stack("$snug", heading(2, "On the right"), words("", "What stands in the second.")))
+		return compose.Section(doc.Columns, compose.Room("shares", "6 6", "column-gap", "$wide"), compose.Stack("$snug", compose.Heading(2, "On the left"), compose.Words("", "What stands in the first column.")), compose.Stack("$snug", compose.Heading(2, "On the right"), compose.Words("", "What stands in the second.")))
 	}},
 
-	{"bar", "Top bar", "Bar", "name, menu and a button on one line", func() *doc.Section { return topBar(look("background", "$ground", "color", "$words"), "") }},
+	{"bar", "Top bar", "Bar", "name, menu and a button on one line", func() *doc.Section { return topBar(compose.Look("background", "$ground", "color", "$words"), "") }},
 	{"bar-deep", "Top bar", "Deep bar that stays", "the same on the deep ground; stays on scrolling", func() *doc.Section {
-		return topBar(look("background", "$deep", "color", "$on-deep", "stays", "stays"), "$on-deep")
+		return topBar(compose.Look("background", "$deep", "color", "$on-deep", "stays", "stays"), "$on-deep")
 	}},
 	{"bar-over", "Top bar", "See-through bar", "lies over the picture of the section below it", func() *doc.Section {
-		return topBar(look("color", "$on-deep", "over", "over the first section"), "$on-deep")
+		return topBar(compose.Look("color", "$on-deep", "over", "over the first section"), "$on-deep")
 	}},
 
 	{"welcome-picture", "Welcome", "Welcome over a picture", "a large picture with words and two buttons on it", func() *doc.Section {
-		s := ready(doc.LineUp, room(append(onDeep, "min-height", "72vh", "content-at", "middle", "row-gap", "$room", "filter-gradient", "linear 90deg $deep 0%, $deep 30%, #000000 100%", "filter-opacity", "62%")...),
-			with(heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "760px"),
-			with(words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "600px"),
-			hold(doc.Buttons, doc.LineUp, look("direction", "across", "column-gap", "$snug", "row-gap", "$small"),
-				button("Begin here", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"), button("Look around first", "#", "button-look", "outlined", "color", "$on-deep", "button-size", "large")))
+		s := compose.Section(doc.LineUp, compose.Room(append(onDeep, "min-height", "72vh", "content-at", "middle", "row-gap", "$room", "filter-gradient", "linear 90deg $deep 0%, $deep 30%, #000000 100%", "filter-opacity", "62%")...),
+			compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "760px"),
+			compose.With(compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "600px"),
+			compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "across", "column-gap", "$snug", "row-gap", "$small"),
+				compose.Button("Begin here", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"), compose.Button("Look around first", "#", "button-look", "outlined", "color", "$on-deep", "button-size", "large")))
 		return s
 	}},
 	{"welcome-beside", "Welcome", "Welcome beside a picture", "words on the left, a tall picture on the right", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "6 6", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
-			stack("$room", kicker("Where and since when"), with(heading(1, "Say in seven words what this is"), "text-style", "$display"), words("lead", "One sentence more: for whom it is, and what they will have of it."),
-				hold(doc.Buttons, doc.LineUp, look("direction", "across", "column-gap", "$snug", "row-gap", "$small"), button("Begin here", "#", "button-size", "large"), button("Ask first", "#", "button-look", "quiet", "button-size", "large"))),
-			picture("4:5", "border-radius", "$round"))
+		return compose.Section(doc.Columns, compose.Room("shares", "6 6", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
+			compose.Stack("$room", compose.Kicker("Where and since when"), compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display"), compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."),
+				compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "across", "column-gap", "$snug", "row-gap", "$small"), compose.Button("Begin here", "#", "button-size", "large"), compose.Button("Ask first", "#", "button-look", "quiet", "button-size", "large"))),
+			compose.Picture("4:5", "border-radius", "$round"))
 	}},
 	{"welcome-middle", "Welcome", "Welcome in the middle", "large words on a gradient that ends in a wave", func() *doc.Section {
-		return ready(doc.LineUp, centred(append(onDeep, "gradient", "linear 160deg $deep 0%, $accent 100%", "padding-bottom", "160px", "padding-bottom@phone", "110px", "edge-bottom", "tide")...),
-			with(words("label", "Where and since when"), "opacity", "85%"), with(heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "820px"),
-			with(words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "620px"),
-			button("Begin here", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
+		return compose.Section(doc.LineUp, compose.Centred(append(onDeep, "gradient", "linear 160deg $deep 0%, $accent 100%", "padding-bottom", "160px", "padding-bottom@phone", "110px", "edge-bottom", "tide")...),
+			compose.With(compose.Words("label", "Where and since when"), "opacity", "85%"), compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "820px"),
+			compose.With(compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "620px"),
+			compose.Button("Begin here", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
 	}},
 	{"welcome-card", "Welcome", "Welcome with a card", "a wide picture with a card of words over its edge", func() *doc.Section {
-		return ready(doc.Placed, look("padding-top", "$wide", "padding-bottom", "$wide", "padding-bottom@phone", "$broad", "row-gap@phone", "$snug"),
-			at(picture("rows"), [4]int{1, 12, 1, 15}, [4]int{1, 8, 1, 12}, [4]int{1, 4, 1, 8}),
-			at(hold(doc.Container, doc.LineUp, look("background", "$ground", "color", "$words", "border-radius", "$card", "box-shadow", "$card", "box-shadow@phone", "none", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
+		return compose.Section(doc.Placed, compose.Look("padding-top", "$wide", "padding-bottom", "$wide", "padding-bottom@phone", "$broad", "row-gap@phone", "$snug"),
+			at(compose.Picture("rows"), [4]int{1, 12, 1, 15}, [4]int{1, 8, 1, 12}, [4]int{1, 4, 1, 8}),
+			at(compose.Hold(doc.Container, doc.LineUp, compose.Look("background", "$ground", "color", "$words", "border-radius", "$card", "box-shadow", "$card", "box-shadow@phone", "none", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
 				"padding-top@phone", "$none", "padding-left@phone", "$none", "padding-right@phone", "$none", "row-gap", "$snug"),
-				heading(1, "Say in seven words what this is"), words("lead", "One sentence more: for whom it is, and what they will have of it."), button("Begin here", "#")),
+				compose.Heading(1, "Say in seven words what this is"), compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), compose.Button("Begin here", "#")),
 				[4]int{2, 6, 9, 9}, [4]int{2, 6, 9, 9}, [4]int{1, 4, 9, 8}))
 	}},
 
 	{"about-picture", "About", "About, with a picture", "a picture on the left, words on the right", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "6 6", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), picture("4:3"),
-			stack("$snug", kicker("About us"), heading(2, "Who we are and how it began"), words("", "Tell the story as you would across a table: what was there before, what was missing, and what you did about it.", "Then say how it is today, and who is behind it."), button("Read the whole story", "#", "button-look", "quiet", "padding-left", "none")))
+		return compose.Section(doc.Columns, compose.Room("shares", "6 6", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), compose.Picture("4:3"),
+			compose.Stack("$snug", compose.Kicker("About us"), compose.Heading(2, "Who we are and how it began"), compose.Words("", "Tell the story as you would across a table: what was there before, what was missing, and what you did about it.", "Then say how it is today, and who is behind it."), compose.Button("Read the whole story", "#", "button-look", "quiet", "padding-left", "none")))
 	}},
 	{"about-figures", "About", "About, with figures", "words on the left, large figures on the right", func() *doc.Section {
-		return ready(doc.Columns, room("background", "$quiet-ground", "shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
-			stack("$snug", heading(2, "What we stand for"), words("lead", "Two or three sentences that nobody else could have written about themselves."), words("", "And one that says what you will not do, since that says as much.")),
-			listing(doc.Figures, []string{"number", "label"}, [][]string{{"1974", "the year it began"}, {"31", "people who work here"}}, "per-row", "1", "per-row@tablet", "1", "figure-colour", "$accent"))
+		return compose.Section(doc.Columns, compose.Room("background", "$quiet-ground", "shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
+			compose.Stack("$snug", compose.Heading(2, "What we stand for"), compose.Words("lead", "Two or three sentences that nobody else could have written about themselves."), compose.Words("", "And one that says what you will not do, since that says as much.")),
+			compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"1974", "the year it began"}, {"31", "people who work here"}}, "per-row", "1", "per-row@tablet", "1", "figure-colour", "$accent"))
 	}},
 	{"about-columns", "About", "About, in two columns", "a heading across, two columns of words, a quote below", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "12 6 6 12", "shares@phone", "12", "column-gap", "$wide", "row-gap", "$room"),
-			heading(2, "What you should know about us"),
-			words("", "The first column says what you do, in the order in which somebody meets it when they come for the first time."),
-			words("", "The second says why you do it like that, and what people say who have come back for years."),
+		return compose.Section(doc.Columns, compose.Room("shares", "12 6 6 12", "shares@phone", "12", "column-gap", "$wide", "row-gap", "$room"),
+			compose.Heading(2, "What you should know about us"),
+			compose.Words("", "The first column says what you do, in the order in which somebody meets it when they come for the first time."),
+			compose.Words("", "The second says why you do it like that, and what people say who have come back for years."),
 			&doc.Block{Kind: doc.Quote, Content: doc.Content{Words: doc.PlainWords("A sentence that somebody said once, and that everybody here repeats.")}})
 	}},
 
 	{"features", "Features", "Three features", "three icons, each with a heading and a text", func() *doc.Section {
-		return ready(doc.LineUp, room("row-gap", "$wide"), with(heading(2, "Three reasons to come"), "width", "640px"),
-			repeated(look("per-row@tablet", "3", "column-gap", "$wide", "row-gap", "$wide"), stack("12px", icon("compass"), heading(3, "A reason"), words("", "Say in a sentence what it means for those who come.")),
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.With(compose.Heading(2, "Three reasons to come"), "width", "640px"),
+			compose.Repeated(compose.Look("per-row@tablet", "3", "column-gap", "$wide", "row-gap", "$wide"), compose.Stack("12px", compose.Icon("compass"), compose.Heading(3, "A reason"), compose.Words("", "Say in a sentence what it means for those who come.")),
 				[]string{"compass", "The first reason", "Say in a sentence what it means for those who come."}, []string{"clock", "The second", "Give a figure if there is one: it is remembered better."}, []string{"heart", "The third", "End with the one that is closest to the heart."}))
 	}},
 	{"features-cards", "Features", "Features on cards", "four cards on the quiet ground", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "row-gap", "$wide"), heading(2, "What is in it"),
-			repeated(look("per-row", "4", "per-row@tablet", "2"), onCard("$snug", icon("check-circle", "icon-size", "28px"), heading(3, "One thing"), words("", "A sentence about it.")),
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "What is in it"),
+			compose.Repeated(compose.Look("per-row", "4", "per-row@tablet", "2"), onCard("$snug", compose.Icon("check-circle", "icon-size", "28px"), compose.Heading(3, "One thing"), compose.Words("", "A sentence about it.")),
 				[]string{"sunrise", "In the morning", "What there is before everybody is up."}, []string{"sun", "By day", "What most people come for."}, []string{"moon-stars", "In the evening", "What they stay for."}, []string{"cloud-drizzle", "In the rain", "What they had not expected."}))
 	}},
 	{"features-list", "Features", "A list beside a picture", "points with ticks, a picture beside them", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
-			stack("$room", heading(2, "All of this is in it"), with(&doc.Block{Kind: doc.List, Content: doc.Content{Words: doc.PlainWords("The first point, the most important one", "The second, which others leave out", "The third, which costs nothing more", "And the fourth, for those who read on")}}, "list-marks", "ticks"), button("See it for yourself", "#")), picture("3:2"))
+		return compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
+			compose.Stack("$room", compose.Heading(2, "All of this is in it"), compose.With(&doc.Block{Kind: doc.List, Content: doc.Content{Words: doc.PlainWords("The first point, the most important one", "The second, which others leave out", "The third, which costs nothing more", "And the fourth, for those who read on")}}, "list-marks", "ticks"), compose.Button("See it for yourself", "#")), compose.Picture("3:2"))
 	}},
 
 	{"figures", "Figures", "A band of figures", "three large figures on the deep ground", func() *doc.Section {
-		return ready(doc.LineUp, room(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad")...), listing(doc.Figures, []string{"number", "label"}, [][]string{{"9", "sailings a day"}, {"52", "weeks of the year"}, {"3,400", "guests last summer"}}, "text-align", "middle", "per-row@tablet", "3"))
+		return compose.Section(doc.LineUp, compose.Room(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad")...), compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"9", "sailings a day"}, {"52", "weeks of the year"}, {"3,400", "guests last summer"}}, "text-align", "middle", "per-row@tablet", "3"))
 	}},
 	{"figures-words", "Figures", "Figures with words", "a heading and a text, four figures below", func() *doc.Section {
-		return ready(doc.LineUp, room("row-gap", "$wide"), with(stack("$snug", heading(2, "In figures"), words("lead", "A sentence that says what the figures add up to.")), "width", "680px"),
-			listing(doc.Figures, []string{"number", "label"}, [][]string{{"12", "of the one"}, {"96 %", "of the other"}, {"1 in 9", "of all there are"}, {"0", "of what nobody wants"}}, "per-row", "4", "figure-colour", "$accent"))
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.With(compose.Stack("$snug", compose.Heading(2, "In figures"), compose.Words("lead", "A sentence that says what the figures add up to.")), "width", "680px"),
+			compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"12", "of the one"}, {"96 %", "of the other"}, {"1 in 9", "of all there are"}, {"0", "of what nobody wants"}}, "per-row", "4", "figure-colour", "$accent"))
 	}},
 
 	{"steps", "Steps", "Steps side by side", "three numbered steps", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "row-gap", "$wide"), heading(2, "How it goes"),
-			repeated(look("per-row@tablet", "3", "column-gap", "$wide"), stack("$small", with(words("display", "1"), "color", "$accent"), heading(3, "A step"), words("", "What happens in it.")),
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "How it goes"),
+			compose.Repeated(compose.Look("per-row@tablet", "3", "column-gap", "$wide"), compose.Stack("$small", compose.With(compose.Words("display", "1"), "color", "$accent"), compose.Heading(3, "A step"), compose.Words("", "What happens in it.")),
 				[]string{"1", "Ask", "Tell us the day and how many you are. It takes a minute."}, []string{"2", "Hear from us", "We answer before the evening, with what there is and what it costs."}, []string{"3", "Come", "Be there ten minutes before. We do the rest."}))
 	}},
 	{"steps-down", "Steps", "Steps down the page", "a time, a heading and words for each step", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), stack("$snug", kicker("From the first to the last"), heading(2, "What the day is like")),
-			listing(doc.Timetable, []string{"time", "title", "words"}, [][]string{{"08:00", "Arriving", "Where to go first, and who is there to meet you."}, {"10:30", "The middle of it", "What you came for."}, {"16:00", "Going home", "What you take with you."}}))
+		return compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Stack("$snug", compose.Kicker("From the first to the last"), compose.Heading(2, "What the day is like")),
+			compose.Listing(doc.Timetable, []string{"time", "title", "words"}, [][]string{{"08:00", "Arriving", "Where to go first, and who is there to meet you."}, {"10:30", "The middle of it", "What you came for."}, {"16:00", "Going home", "What you take with you."}}))
 	}},
 
 	{"gallery", "Gallery", "Pictures in rows", "pictures of any shape in rows of one height", func() *doc.Section {
-		return ready(doc.LineUp, room("row-gap", "$wide"), heading(2, "What it looks like"), gallery("gallery-as", "rows of equal height", "gallery-height", "260px", "gallery-height@phone", "150px", "border-radius", "$soft"))
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.Heading(2, "What it looks like"), gallery("gallery-as", "rows of equal height", "gallery-height", "260px", "gallery-height@phone", "150px", "border-radius", "$soft"))
 	}},
 	{"gallery-slider", "Gallery", "Pictures to slide through", "one large picture after another, a part of the next showing", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "row-gap", "$room"), heading(2, "A walk through"),
-			repeated(look("run", "slider", "per-row", "2", "per-row@tablet", "1", "per-row@phone", "1"), stack("$small", picture("3:2"), words("small", "What it shows")), []string{"", "In the morning"}, []string{"", "By day"}, []string{"", "In the evening"}, []string{"", "In winter"}))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$room"), compose.Heading(2, "A walk through"),
+			compose.Repeated(compose.Look("run", "slider", "per-row", "2", "per-row@tablet", "1", "per-row@phone", "1"), compose.Stack("$small", compose.Picture("3:2"), compose.Words("small", "What it shows")), []string{"", "In the morning"}, []string{"", "By day"}, []string{"", "In the evening"}, []string{"", "In winter"}))
 	}},
 	{"gallery-columns", "Gallery", "Pictures in columns", "whole pictures in three columns, with words above", func() *doc.Section {
-		return ready(doc.LineUp, room("row-gap", "$wide"), with(stack("$snug", heading(2, "From our album"), words("", "A sentence that says who took them, and when.")), "width", "640px"), gallery("gallery-as", "columns", "border-radius", "$soft"))
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.With(compose.Stack("$snug", compose.Heading(2, "From our album"), compose.Words("", "A sentence that says who took them, and when.")), "width", "640px"), gallery("gallery-as", "columns", "border-radius", "$soft"))
 	}},
 
 	{"people", "People", "People in a row", "portraits with names and what they do", func() *doc.Section {
-		return ready(doc.LineUp, room("row-gap", "$wide"), heading(2, "Who you will meet"), repeated(look("per-row", "4", "per-row@tablet", "2", "row-gap", "$wide"), portrait(),
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.Heading(2, "Who you will meet"), compose.Repeated(compose.Look("per-row", "4", "per-row@tablet", "2", "row-gap", "$wide"), portrait(),
 			[]string{"", "First name", "What they do", "Something only they would say."}, []string{"", "Second name", "What they do", "Something only they would say."}, []string{"", "Third name", "What they do", "Something only they would say."}, []string{"", "Fourth name", "What they do", "Something only they would say."}))
 	}},
 	{"people-one", "People", "One person", "a large portrait with a text", func() *doc.Section {
-		return ready(doc.Columns, room("background", "$quiet-ground", "shares", "4 8", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), picture("1:1", "shape", "circle"),
-			stack("$snug", kicker("What they do here"), heading(2, "Their name"), words("lead", "A sentence in their own words."), words("", "And what others say about them: how long they have been here, and what nobody else can do as well.")))
+		return compose.Section(doc.Columns, compose.Room("background", "$quiet-ground", "shares", "4 8", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), compose.Picture("1:1", "shape", "circle"),
+			compose.Stack("$snug", compose.Kicker("What they do here"), compose.Heading(2, "Their name"), compose.Words("lead", "A sentence in their own words."), compose.Words("", "And what others say about them: how long they have been here, and what nobody else can do as well.")))
 	}},
 
 	{"testimonial", "Testimonials", "One voice", "one large quote in the middle", func() *doc.Section {
-		return ready(doc.LineUp, centred(onDeep...), icon("quote", "color", "$on-deep", "icon-size", "48px", "opacity", "70%"),
-			with(words("h2", "Put here what they said, in their own words and no longer than that."), "width", "820px"), with(words("small", "Their name, and where they come from"), "opacity", "85%"))
+		return compose.Section(doc.LineUp, compose.Centred(onDeep...), compose.Icon("quote", "color", "$on-deep", "icon-size", "48px", "opacity", "70%"),
+			compose.With(compose.Words("h2", "Put here what they said, in their own words and no longer than that."), "width", "820px"), compose.With(compose.Words("small", "Their name, and where they come from"), "opacity", "85%"))
 	}},
 	{"testimonials", "Testimonials", "Three voices", "three quotes with portraits, to slide through on phones", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "row-gap", "$wide"), heading(2, "What people say"),
-			repeated(look("run@tablet", "slider", "per-row@tablet", "2"), voice(), []string{"“They waited for us, in that weather.”", "", "First name\nFrom the mainland"}, []string{"“We came for a day and stayed for three.”", "", "Second name\nFrom the hills"}, []string{"“The soup alone.”", "", "Third name\nFrom the town"}))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "What people say"),
+			compose.Repeated(compose.Look("run@tablet", "slider", "per-row@tablet", "2"), voice(), []string{"“They waited for us, in that weather.”", "", "First name\nFrom the mainland"}, []string{"“We came for a day and stayed for three.”", "", "Second name\nFrom the hills"}, []string{"“The soup alone.”", "", "Third name\nFrom the town"}))
 	}},
 
 	{"prices", "Prices", "Price cards", "three cards with prices and what is in them", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "row-gap", "$wide"), with(stack("$snug", heading(2, "What it costs"), words("", "A sentence about what is always in it.")), "width", "640px"),
-			repeated(look("per-row@tablet", "1"), priceCard(), []string{"For one", "24", "there and back", "Any boat of the day\nA bicycle goes free", "Choose this"}, []string{"For two", "42", "there and back", "Any boat of the day\nBicycles go free\nSoup on the way home", "Choose this"}, []string{"For a family", "58", "there and back", "Two grown-ups, any number of children\nBicycles go free\nSoup on the way home", "Choose this"}))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.With(compose.Stack("$snug", compose.Heading(2, "What it costs"), compose.Words("", "A sentence about what is always in it.")), "width", "640px"),
+			compose.Repeated(compose.Look("per-row@tablet", "1"), priceCard(), []string{"For one", "24", "there and back", "Any boat of the day\nA bicycle goes free", "Choose this"}, []string{"For two", "42", "there and back", "Any boat of the day\nBicycles go free\nSoup on the way home", "Choose this"}, []string{"For a family", "58", "there and back", "Two grown-ups, any number of children\nBicycles go free\nSoup on the way home", "Choose this"}))
 	}},
 	{"prices-table", "Prices", "Price table", "a heading, a table and what else to know", func() *doc.Section {
-		return ready(doc.LineUp, room("row-gap", "$room"), heading(2, "All prices"), table("first row and column", "\tOne way\tThere and back\tTen trips", "Grown-ups\t6.40\t11.20\t52.00", "Children to 14\t3.20\t5.60\t26.00", "Bicycles\tfree\tfree\tfree", "Cars\t18.00\t32.00\t–"), with(words("small", "Say here what isn’t in the table: groups, winter, dogs."), "color", "$quiet-words"))
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "All prices"), table("first row and column", "\tOne way\tThere and back\tTen trips", "Grown-ups\t6.40\t11.20\t52.00", "Children to 14\t3.20\t5.60\t26.00", "Bicycles\tfree\tfree\tfree", "Cars\t18.00\t32.00\t–"), compose.With(compose.Words("small", "Say here what isn’t in the table: groups, winter, dogs."), "color", "$quiet-words"))
 	}},
 
 	{"timetable", "Timetable", "Timetable", "what happens when, under a heading", func() *doc.Section {
-		return ready(doc.LineUp, room("row-gap", "$room"), heading(2, "What happens when"),
-			listing(doc.Timetable, []string{"time", "title", "who", "words"}, [][]string{{"08:10", "The first of the day", "Who leads it", "What to bring, and where to meet."}, {"11:40", "The second", "Who leads it", "What is different about it."}, {"15:20", "The last", "Who leads it", "When it ends."}}))
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "What happens when"),
+			compose.Listing(doc.Timetable, []string{"time", "title", "who", "words"}, [][]string{{"08:10", "The first of the day", "Who leads it", "What to bring, and where to meet."}, {"11:40", "The second", "Who leads it", "What is different about it."}, {"15:20", "The last", "Who leads it", "When it ends."}}))
 	}},
 	{"timetable-days", "Timetable", "Timetable by kinds of day", "tabs for weekdays, weekends and winter", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "row-gap", "$room"), heading(2, "Times"),
-			listing(doc.Tabs, []string{"title", "words"}, [][]string{{"Weekdays", "Say when it begins, how often it goes, and when the last one is."}, {"Weekends", "Say what is different on Saturdays and Sundays."}, {"Winter", "Say from when to when, and what doesn’t go then."}}))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$room"), compose.Heading(2, "Times"),
+			compose.Listing(doc.Tabs, []string{"title", "words"}, [][]string{{"Weekdays", "Say when it begins, how often it goes, and when the last one is."}, {"Weekends", "Say what is different on Saturdays and Sundays."}, {"Winter", "Say from when to when, and what doesn’t go then."}}))
 	}},
 
 	{"questions", "Questions", "Questions", "a heading on the left, questions that open on the right", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), stack("$snug", heading(2, "What people ask"), words("", "Your question isn’t here? Write to us, and it will be."), button("Ask us", "#", "button-look", "outlined")), questions())
+		return compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Stack("$snug", compose.Heading(2, "What people ask"), compose.Words("", "Your question isn’t here? Write to us, and it will be."), compose.Button("Ask us", "#", "button-look", "outlined")), questions())
 	}},
 	{"questions-middle", "Questions", "Questions in the middle", "one column of questions on the quiet ground", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "align-items", "middle", "row-gap", "$room"), heading(2, "Good to know"), with(questions(), "width", "760px"))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "align-items", "middle", "row-gap", "$room"), compose.Heading(2, "Good to know"), compose.With(questions(), "width", "760px"))
 	}},
 
 	{"notice", "Notices", "Notice bar", "something to know just now, across the page", func() *doc.Section {
-		return ready(doc.LineUp, look("padding-top", "12px", "padding-bottom", "12px", "background", "$quiet-ground"), hold(doc.Notice, doc.LineUp, look("direction", "across", "wrap", "one line", "column-gap", "$snug"), icon("megaphone", "icon-size", "22px"),
-			&doc.Block{Kind: doc.Text, Style: look("grow", "yes", "width", "1px"), Content: doc.Content{Words: doc.Words{{{Text: "From Monday: ", Bold: true}, {Text: "say here what is different, and until when. "}, {Text: "Read more", Link: "#"}}}}}))
+		return compose.Section(doc.LineUp, compose.Look("padding-top", "12px", "padding-bottom", "12px", "background", "$quiet-ground"), compose.Hold(doc.Notice, doc.LineUp, compose.Look("direction", "across", "wrap", "one line", "column-gap", "$snug"), compose.Icon("megaphone", "icon-size", "22px"),
+			&doc.Block{Kind: doc.Text, Style: compose.Look("grow", "yes", "width", "1px"), Content: doc.Content{Words: doc.Words{{{Text: "From Monday: ", Bold: true}, {Text: "say here what is different, and until when. "}, {Text: "Read more", Link: "#"}}}}}))
 	}},
 	{"notices", "Notices", "News", "dated news, one below the other", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), heading(2, "News"),
-			repeated(look("per-row", "1", "per-row@tablet", "1", "row-gap", "$room"), stack("$small", with(words("label", "The day"), "color", "$accent"), heading(3, "What happened"), words("", "Two sentences about it.")),
+		return compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Heading(2, "News"),
+			compose.Repeated(compose.Look("per-row", "1", "per-row@tablet", "1", "row-gap", "$room"), compose.Stack("$small", compose.With(compose.Words("label", "The day"), "color", "$accent"), compose.Heading(3, "What happened"), compose.Words("", "Two sentences about it.")),
 				[]string{"3 May", "What happened first", "Two sentences about it, and where to read more."}, []string{"21 April", "What happened before that", "Two sentences about it."}, []string{"2 April", "And before that", "Two sentences about it."}))
 	}},
 
 	{"form", "Form", "Form beside words", "words on the left, a form on the right", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide"), stack("$snug", heading(2, "Ask us"), words("lead", "Say what happens after they send it, and how soon."), &doc.Block{Kind: doc.SiteFacts}), contactForm())
+		return compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide"), compose.Stack("$snug", compose.Heading(2, "Ask us"), compose.Words("lead", "Say what happens after they send it, and how soon."), &doc.Block{Kind: doc.SiteFacts}), contactForm())
 	}},
 	{"form-card", "Form", "Form on a card", "a form in the middle, on a card", func() *doc.Section {
-		return ready(doc.LineUp, room("background", "$quiet-ground", "align-items", "middle"), with(onCard("$room", heading(2, "Write to us"), contactForm()), "width", "720px"))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "align-items", "middle"), compose.With(onCard("$room", compose.Heading(2, "Write to us"), contactForm()), "width", "720px"))
 	}},
 
 	{"contact-map", "Map and contact", "Map and contact", "a map beside the site’s address and hours", func() *doc.Section {
-		return ready(doc.Columns, room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), chart(), stack("$room", heading(2, "Where to find us"), &doc.Block{Kind: doc.SiteFacts}, button("Plan your way", "#", "button-look", "outlined")))
+		return compose.Section(doc.Columns, compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), chart(), compose.Stack("$room", compose.Heading(2, "Where to find us"), &doc.Block{Kind: doc.SiteFacts}, compose.Button("Plan your way", "#", "button-look", "outlined")))
 	}},
 	{"contact-deep", "Map and contact", "Contact on the deep ground", "address, hours and a button on one line, a map below", func() *doc.Section {
-		return ready(doc.LineUp, room(append(onDeep, "row-gap", "$wide")...), columns("6 6", stack("$snug", heading(2, "Come and see us"), words("lead", "A sentence about how easy it is.")), &doc.Block{Kind: doc.SiteFacts}), with(chart(), "aspect-ratio", "21:9", "aspect-ratio@phone", "1:1"))
+		return compose.Section(doc.LineUp, compose.Room(append(onDeep, "row-gap", "$wide")...), compose.Columns("6 6", compose.Stack("$snug", compose.Heading(2, "Come and see us"), compose.Words("lead", "A sentence about how easy it is.")), &doc.Block{Kind: doc.SiteFacts}), compose.With(chart(), "aspect-ratio", "21:9", "aspect-ratio@phone", "1:1"))
 	}},
 
 	{"action", "Call to action", "Call in the middle", "a heading and a button on a gradient", func() *doc.Section {
-		return ready(doc.LineUp, centred(append(onDeep, "gradient", "linear 120deg $accent 0%, $deep 100%", "edge-top", "slope", "padding-top", "150px", "padding-top@phone", "110px")...), with(heading(2, "Say what to do next"), "text-style", "$h1", "width", "720px"), with(words("lead", "And why today is a good day for it."), "width", "560px"), button("Do it now", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
+		return compose.Section(doc.LineUp, compose.Centred(append(onDeep, "gradient", "linear 120deg $accent 0%, $deep 100%", "edge-top", "slope", "padding-top", "150px", "padding-top@phone", "110px")...), compose.With(compose.Heading(2, "Say what to do next"), "text-style", "$h1", "width", "720px"), compose.With(compose.Words("lead", "And why today is a good day for it."), "width", "560px"), compose.Button("Do it now", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
 	}},
 	{"action-line", "Call to action", "Call on one line", "words on the left, a button on the right", func() *doc.Section {
-		return ready(doc.LineUp, look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room")...), with(stack("$small", heading(2, "Say what to do next"), words("", "And why today is a good day for it.")), "width", "620px"), button("Do it now", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"))
+		return compose.Section(doc.LineUp, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room")...), compose.With(compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")), "width", "620px"), compose.Button("Do it now", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"))
 	}},
 	{"action-card", "Call to action", "Call on a card with a picture", "a card in two halves: words and a picture", func() *doc.Section {
-		return ready(doc.LineUp, room(), with(columns("6 6", with(stack("$snug", heading(2, "Say what to do next"), words("lead", "And why today is a good day for it."), button("Do it now", "#")), "padding-top", "$wide", "padding-left", "$wide", "padding-bottom", "$wide", "padding-right", "$wide", "padding-left@phone", "$room", "padding-right@phone", "$room"), picture("4:3", "border-radius", "$none")), "background", "$quiet-ground", "border-radius", "$card", "column-gap", "$none", "row-gap", "$none", "align-items", "middle"))
+		return compose.Section(doc.LineUp, compose.Room(), compose.With(compose.Columns("6 6", compose.With(compose.Stack("$snug", compose.Heading(2, "Say what to do next"), compose.Words("lead", "And why today is a good day for it."), compose.Button("Do it now", "#")), "padding-top", "$wide", "padding-left", "$wide", "padding-bottom", "$wide", "padding-right", "$wide", "padding-left@phone", "$room", "padding-right@phone", "$room"), compose.Picture("4:3", "border-radius", "$none")), "background", "$quiet-ground", "border-radius", "$card", "column-gap", "$none", "row-gap", "$none", "align-items", "middle"))
 	}},
 
 	{"footer", "Footer", "Footer in columns", "name, pages, contact and a last line", func() *doc.Section {
-		s := ready(doc.Columns, look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$wide", "shares", "5 3 4 12", "shares@phone", "12", "column-gap", "$wide", "row-gap", "$wide")...),
-			stack("$snug", &doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}}, words("", "A sentence that says what this is, for those who came in at the end.")),
-			&doc.Block{Kind: doc.PageList, Content: doc.Content{Values: map[string]string{"with": "names"}}, Style: look("per-row", "1", "per-row@tablet", "1", "row-gap", "$small")},
-			&doc.Block{Kind: doc.SiteFacts}, with(words("small", "A last line: who is responsible, and since when."), "opacity", "80%"))
+		s := compose.Section(doc.Columns, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$wide", "shares", "5 3 4 12", "shares@phone", "12", "column-gap", "$wide", "row-gap", "$wide")...),
+			compose.Stack("$snug", &doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}}, compose.Words("", "A sentence that says what this is, for those who came in at the end.")),
+			&doc.Block{Kind: doc.PageList, Content: doc.Content{Values: map[string]string{"with": "names"}}, Style: compose.Look("per-row", "1", "per-row@tablet", "1", "row-gap", "$small")},
+			&doc.Block{Kind: doc.SiteFacts}, compose.With(compose.Words("small", "A last line: who is responsible, and since when."), "opacity", "80%"))
 		s.Role = doc.RoleFooter
 		return s
 	}},
 	{"footer-line", "Footer", "Footer on one line", "name, links and icons side by side", func() *doc.Section {
-		s := ready(doc.LineUp, look("padding-top", "$room", "padding-bottom", "$room", "direction", "across", "spread", "apart", "align-items", "middle", "background", "$quiet-ground", "row-gap", "$snug"),
-			words("small", "The site’s name, since when"), &doc.Block{Kind: doc.BackToTop}, social())
+		s := compose.Section(doc.LineUp, compose.Look("padding-top", "$room", "padding-bottom", "$room", "direction", "across", "spread", "apart", "align-items", "middle", "background", "$quiet-ground", "row-gap", "$snug"),
+			compose.Words("small", "The site’s name, since when"), &doc.Block{Kind: doc.BackToTop}, social())
 		s.Role = doc.RoleFooter
 		return s
 	}},

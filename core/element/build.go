@@ -49,6 +49,9 @@ type Builder struct {
 	// DropEmpty leaves out what a visitor can't see, such as a picture that has
 	// none yet; the canvas shows a stand-in for it.
 	DropEmpty bool
+	// Still leaves what stays on scrolling where it stands, so that it lies over nothing
+	// that is worked on.
+	Still bool
 	// Kept has the elements of sections already built; they are used again for the
 	// very same section, which never changes. A nil map keeps none.
 	Kept map[*doc.Section]*Node

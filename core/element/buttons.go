@@ -14,15 +14,15 @@ var buttons = Anatomy{
 	start: func() *doc.Block {
 		first, second := Start(doc.Button), Start(doc.Button)
 		first.Content.Words, second.Content.Words = doc.PlainWords("Begin here"), doc.PlainWords("Ask first")
-		second.Style = everywhere("button-look", "outlined")
-		return &doc.Block{Arrangement: doc.LineUp, Style: everywhere("direction", "across", "column-gap", "$snug", "row-gap", "$small"), Blocks: []*doc.Block{first, second}}
+		second.Style = Look("button-look", "outlined")
+		return &doc.Block{Arrangement: doc.LineUp, Style: Look("direction", "across", "column-gap", "$snug", "row-gap", "$small"), Blocks: []*doc.Block{first, second}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
 }
 
-// everywhere makes a look that holds in all zones, from names and values by turns; a
+// Look makes a look that holds in all zones, from names and values by turns; a
 // name may end in "@" and the zone that the value begins to hold in.
-func everywhere(pairs ...string) doc.Style {
+func Look(pairs ...string) doc.Style {
 	s := doc.Style{}
 	for i := 0; i+1 < len(pairs); i += 2 {
 		name, zone := pairs[i], "desktop"

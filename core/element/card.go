@@ -12,11 +12,11 @@ var card = Anatomy{
 	Shelf: Cards, Span: 4, Rows: 8,
 	start: func() *doc.Block {
 		picture, heading, text, button := Start(doc.Picture), Start(doc.Heading), Start(doc.Text), Start(doc.Button)
-		picture.Style = everywhere("aspect-ratio", "3:2", "border-radius", "$soft")
+		picture.Style = Look("aspect-ratio", "3:2", "border-radius", "$soft")
 		heading.Content = doc.Content{Level: 3, Words: doc.PlainWords("What the card is about")}
 		text.Content.Words = doc.PlainWords("Two sentences are enough. They say what is behind the link.")
 		button.Content.Words = doc.PlainWords("Read on")
-		button.Style = everywhere("button-look", "quiet", "padding-left", "none", "padding-right", "none")
+		button.Style = Look("button-look", "quiet", "padding-left", "none", "padding-right", "none")
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$snug"), Blocks: []*doc.Block{picture, heading, text, button}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
@@ -26,5 +26,5 @@ var card = Anatomy{
 
 // onCard is the look that cards begin with.
 func onCard(pairs ...string) doc.Style {
-	return padded("$room", everywhere(append([]string{"background", "$ground", "color", "$words", "border-radius", "$card", "border-width", "1px", "border-color", "$line"}, pairs...)...))
+	return padded("$room", Look(append([]string{"background", "$ground", "color", "$words", "border-radius", "$card", "border-width", "1px", "border-color", "$line"}, pairs...)...))
 }

@@ -11,10 +11,10 @@ var iconCard = Anatomy{
 	Shelf: Cards, Span: 4, Rows: 4,
 	start: func() *doc.Block {
 		icon, heading, text := Start(doc.Icon), Start(doc.Heading), Start(doc.Text)
-		icon.Style = everywhere("color", "$accent", "icon-size", "36px")
+		icon.Style = Look("color", "$accent", "icon-size", "36px")
 		heading.Content = doc.Content{Level: 3, Words: doc.PlainWords("One advantage")}
 		text.Content.Words = doc.PlainWords("Say in a sentence what it means for those who come.")
-		return &doc.Block{Arrangement: doc.LineUp, Style: everywhere("row-gap", "12px"), Blocks: []*doc.Block{icon, heading, text}}
+		return &doc.Block{Arrangement: doc.LineUp, Style: Look("row-gap", "12px"), Blocks: []*doc.Block{icon, heading, text}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
 }

@@ -28,6 +28,7 @@ func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
 	}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "h3")
+		st.NoWrap = true
 		st.AlignSelf, st.JustifySelf = style.AlignStart, style.AlignStart
 	})
 	m, ok := b.Media(bl.Content.Picture)

@@ -17,6 +17,7 @@ var chartMap = Anatomy{
 		{Name: "longitude", Label: "Longitude", Type: Number, Min: -180, Max: 180},
 		{Name: "zoom", Label: "Zoom", Type: Number, Min: chart.MinZoom, Max: chart.MaxZoom},
 		{Name: "label", Label: "What is there", Type: Line},
+		{Name: "mark", Label: "Mark", Type: Choice, Choices: []string{"shown", "left out"}},
 	},
 	Settings: []string{"aspect-ratio", "border-radius"},
 	start: func() *doc.Block {
@@ -46,9 +47,11 @@ var chartMap = Anatomy{
 			st.BorderRadius = sh.Length("border-radius", style.Length{})
 		})
 		sh := b.sheet(nil, 0)
-		svg.Raw = chart.Draw(lat, lon, zoom, 960, 960, chart.Colours{
-			Water: "#cfe0e3", Shallow: "#dfebea", Land: sh.Swatch("quiet-ground", "#f6f1e8"), Line: "#a9b7ae", Words: "#2a4046", Mark: sh.Swatch("second-accent", "#aa4d26"),
-		})
+		colours := chart.Colours{Water: "#cfe0e3", Shallow: "#dfebea", Land: sh.Swatch("quiet-ground", "#f6f1e8"), Line: "#a9b7ae", Words: "#2a4046"}
+		if v["mark"] != "left out" {
+			colours.Mark = sh.Swatch("second-accent", "#aa4d26")
+		}
+		svg.Raw = chart.Draw(lat, lon, zoom, 960, 960, colours)
 		svg.attr("viewBox", "0 0 960 960")
 		svg.attr("preserveAspectRatio", "xMidYMid slice")
 		svg.attr("width", "960")

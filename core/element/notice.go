@@ -13,10 +13,10 @@ var notice = Anatomy{
 	start: func() *doc.Block {
 		icon, text := Start(doc.Icon), Start(doc.Text)
 		icon.Content.Values = map[string]string{"icon": "info-circle"}
-		icon.Style = everywhere("icon-size", "22px", "color", "$accent")
+		icon.Style = Look("icon-size", "22px", "color", "$accent")
 		text.Content.Words = doc.Words{{{Text: "Good to know: ", Bold: true}, {Text: "say here what is different today, and until when."}}}
-		text.Style = everywhere("grow", "yes", "width", "1px")
-		return &doc.Block{Arrangement: doc.LineUp, Style: everywhere("direction", "across", "wrap", "one line", "column-gap", "$snug", "background", "$quiet-ground", "color", "$words", "border-radius", "$soft",
+		text.Style = Look("grow", "yes", "width", "1px")
+		return &doc.Block{Arrangement: doc.LineUp, Style: Look("direction", "across", "wrap", "one line", "column-gap", "$snug", "background", "$quiet-ground", "color", "$words", "border-radius", "$soft",
 			"padding-top", "12px", "padding-bottom", "12px", "padding-left", "$snug", "padding-right", "$snug"), Blocks: []*doc.Block{icon, text}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {

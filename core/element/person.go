@@ -11,12 +11,12 @@ var person = Anatomy{
 	Shelf: Cards, Span: 3, Rows: 6,
 	start: func() *doc.Block {
 		picture, name, role, text := Start(doc.Picture), Start(doc.Heading), Start(doc.Text), Start(doc.Text)
-		picture.Style = everywhere("aspect-ratio", "1:1", "shape", "circle", "width", "144px")
+		picture.Style = Look("aspect-ratio", "1:1", "shape", "circle", "width", "144px")
 		name.Content = doc.Content{Level: 3, Words: doc.PlainWords("Their name")}
 		role.Content.Words = doc.PlainWords("What they do here")
-		role.Style = everywhere("text-style", "$label", "color", "$accent")
+		role.Style = Look("text-style", "$label", "color", "$accent")
 		text.Content.Words = doc.PlainWords("Something only they would say about themselves.")
-		return &doc.Block{Arrangement: doc.LineUp, Style: everywhere("row-gap", "8px"), Blocks: []*doc.Block{picture, name, role, text}}
+		return &doc.Block{Arrangement: doc.LineUp, Style: Look("row-gap", "8px"), Blocks: []*doc.Block{picture, name, role, text}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
 }

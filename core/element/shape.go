@@ -11,7 +11,7 @@ var shape = Anatomy{
 	Shelf: Showing, Span: 3, Rows: 6,
 	Fields:   []Field{{Name: "shape", Label: "Shape", Type: Choice, Choices: []string{"circle", "ring", "half", "drop", "pebble", "wave", "dots", "sun", "arch", "buoy"}}},
 	Settings: []string{"shape-colour"},
-	start:    func() *doc.Block { return &doc.Block{Style: everywhere("width", "160px")} },
+	start:    func() *doc.Block { return &doc.Block{Style: Look("width", "160px")} },
 	build:    (*Builder).shape,
 }
 

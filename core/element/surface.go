@@ -47,7 +47,7 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 		b.stay(st)
 	case "stays after the first section":
 		b.stay(st)
-		st.Reveal = true
+		st.Reveal = !b.Still
 	}
 	if sh.Word("over", "no") != "no" { // no height of its own, so that the next section begins below it
 		if st.Position == style.Static {
@@ -62,8 +62,9 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 const overAll = 100
 
 func (b *Builder) stay(st *style.Style) {
-	st.Position, st.ZIndex = style.Sticky, overAll
-	st.Inset.Top = style.Pixels(0)
+	if st.Position, st.ZIndex = style.Relative, overAll; !b.Still {
+		st.Position, st.Inset.Top = style.Sticky, style.Pixels(0)
+	}
 }
 
 // ground sets the layers behind a section: colour, gradient, picture, and the filter

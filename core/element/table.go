@@ -11,8 +11,8 @@ import (
 
 // A table is a <table> whose rows are grids of the same columns, so that its widths
 // don't hang on every cell. On the narrowest zone it scrolls, or each row becomes a
-// card. The roles are written out, since a display other than a table's takes them
-// away in some browsers (common practice).
+// card. Its elements keep their roles in Chromium and Firefox whatever their display;
+// written out, the roles would be invalid HTML.
 var table = Anatomy{
 	Name: "Table", Hint: "rows and columns, pasted from a spreadsheet", Icon: "table", Find: "spreadsheet rows columns fares prices",
 	Shelf: Listing, Span: 12, Rows: 8,
@@ -87,7 +87,6 @@ func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 			st.MinWidth = style.Pixels(float64(112 * len(tracks)))
 		}
 	})
-	t.attr("role", "table")
 	if c := bl.Content.Values["caption"]; c != "" {
 		say(b.child(t, "caption", func(_ int, st *style.Style) {
 			st.Display, st.FontWeight = style.Block, 600
@@ -102,7 +101,6 @@ func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 				st.Display = style.None
 			}
 		})
-		s.attr("role", "rowgroup")
 		return s
 	}
 	var body *Node
@@ -140,13 +138,10 @@ func (b *Builder) tableRow(in *Node, bl *doc.Block, row, labels []string, tracks
 			st.Padding.Top, st.Padding.Bottom = style.Pixels(8), style.Pixels(8)
 		}
 	})
-	tr.attr("role", "row")
 	for c, text := range row {
-		tag, role := "td", "cell"
-		if k.heading {
-			tag, role = "th", "columnheader"
-		} else if k.columns && c == 0 {
-			tag, role = "th", "rowheader"
+		tag := "td"
+		if k.heading || k.columns && c == 0 {
+			tag = "th"
 		}
 		cell := b.child(tr, tag, func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
@@ -166,7 +161,6 @@ func (b *Builder) tableRow(in *Node, bl *doc.Block, row, labels []string, tracks
 		if tag == "th" {
 			cell.attr("scope", map[bool]string{true: "col", false: "row"}[k.heading])
 		}
-		cell.attr("role", role)
 		if k.labels && !k.heading && c > 0 { // what the column is, where its heading isn't shown
 			label := b.child(cell, "span", func(z int, st *style.Style) {
 				if st.Display = style.None; k.narrow(z) {

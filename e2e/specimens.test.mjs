@@ -1,0 +1,87 @@
+// Every kind of block and every ready-made section, as they would be published
+// (cmd/oracle -write), and the demo's pages: by axe-core 4.14 at three widths, and by
+// the Nu HTML checker (vnu-jar).
+import assert from 'node:assert/strict';
+import { execFileSync, spawnSync } from 'node:child_process';
+import fs from 'node:fs';
+import path from 'node:path';
+import { after, before, test } from 'node:test';
+import { launch } from './chromium.mjs';
+import { findings } from './axe.mjs';
+import { designer, start, tmp } from './openplot.mjs';
+import { newPage, ready, signIn } from './person.mjs';
+
+const root = new URL('..', import.meta.url).pathname;
+const widths = [1280, 800, 375];
+
+let plot, browser, dir;
+before(async () => {
+  dir = tmp();
+  execFileSync('go', ['run', './cmd/oracle', '-write', dir], { cwd: root });
+  plot = await start();
+  browser = await launch();
+});
+after(async () => {
+  await browser?.close();
+  await plot?.stop();
+  fs.rmSync(dir, { recursive: true, force: true });
+});
+
+/** What the Nu checker finds wrong with files. */
+function invalid(files) {
+  const jar = path.join(root, 'e2e/node_modules/vnu-jar/build/dist/vnu.jar');
+  const out = spawnSync('java', ['-jar', jar, '--errors-only', '--format', 'json', ...files], { encoding: 'utf8', maxBuffer: 1 << 26 });
+  return JSON.parse(out.stderr).messages.map((m) => `${path.basename(m.url)}:${m.lastLine} ${m.message}`);
+}
+
+test('every kind and every ready-made section is valid HTML', () => {
+  const files = fs.readdirSync(dir).filter((f) => /^(kind|section)-.*\.html$/.test(f));
+  assert.ok(files.length > 75, `${files.length} specimens`);
+  assert.deepEqual(invalid(files.map((f) => path.join(dir, f))), []);
+});
+
+test('every kind and every ready-made section passes axe on a desktop and a phone', async () => {
+  const page = await newPage(await browser.newContext());
+  const wrong = [];
+  for (const file of fs.readdirSync(dir).filter((f) => /^(kind|section)-.*\.html$/.test(f))) {
+    await page.goto(`file://${path.join(dir, file)}`);
+    for (const width of [1280, 375]) {
+      await page.setViewportSize({ width, height: 800 });
+      for (const f of await findings(page)) wrong.push(`${file} at ${width}: ${f}`);
+    }
+  }
+  assert.deepEqual(wrong, []);
+});
+
+test('all of the demo is published valid, passes axe, and throws nothing', async () => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage(context);
+  await signIn(page, plot.app, designer);
+  await page.getByRole('link', { name: 'Skerry Line' }).click();
+  const benches = await page.locator('.page-card > a').evaluateAll((as) => as.map((a) => a.href));
+  assert.equal(benches.length, 8, 'all pages that the demo names');
+  for (const bench of benches) {
+    await page.goto(bench);
+    await ready(page);
+    await page.getByRole('button', { name: 'Publish' }).click();
+    await page.getByRole('link', { name: /Open it/ }).waitFor();
+  }
+  const folder = path.join(plot.data, 'published', 'skerry-line');
+  const files = fs.readdirSync(folder, { recursive: true }).filter((f) => f.endsWith('index.html'));
+  assert.equal(files.length, 8);
+  assert.deepEqual(invalid(files.map((f) => path.join(folder, f))), []);
+  const live = await newPage(context);
+  const wrong = [];
+  for (const f of files) {
+    await live.goto(`${plot.pages}/skerry-line/${path.dirname(f).replace(/^\.$/, '')}`);
+    for (const width of widths) {
+      await live.setViewportSize({ width, height: 800 });
+      for (const x of await findings(live)) wrong.push(`${f} at ${width}: ${x}`);
+      const over = await live.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      if (over > 0) wrong.push(`${f} at ${width} is ${over} px too wide`);
+    }
+  }
+  assert.deepEqual(wrong, []);
+  assert.deepEqual(live.wrong, []);
+  await context.close();
+});
