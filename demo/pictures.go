@@ -109,7 +109,7 @@ func init() {
 	for i, c := range crew {
 		pictures = append(pictures, picture{c.name, c.alt, func() []byte {
 			d := newDrawing(640, 640)
-			d.portrait(hex(c.ground, 1), hex(c.skin, 1), hex(c.hair, 1), hex(c.coat, 1), i)
+			d.portrait(hex(c.ground, 1), hex(c.skin, 1), hex(c.hair, 1), hex(c.coat, 1), []int{0, 1, 2, 3, 4, 7}[i])
 			return d.png()
 		}})
 	}
@@ -118,6 +118,7 @@ func init() {
 			d := newDrawing(1080, 1350)
 			d.gradient(0, 0.7, hex(0x35506b, 1), hex(0x8c7f92, 1), hex(0xe7b48a, 1))
 			d.ridge(hex(0x4c6170, 1), -0.2, 0.9, 0.7, 0.12, 2.2)
+			d.gradient(0.695, 0.9, hex(0x5d7079, 1), hex(0x6d6a62, 1))
 			d.fill(hex(0x8a3f2a, 1), point{0.22, 0.9}, point{0.22, 0.5}, point{0.5, 0.3}, point{0.78, 0.5}, point{0.78, 0.9})
 			d.fill(hex(0x4a2018, 1), point{0.17, 0.52}, point{0.5, 0.26}, point{0.83, 0.52}, point{0.8, 0.55}, point{0.5, 0.31}, point{0.2, 0.55})
 			d.fill(hex(0xf9d98c, 1), point{0.32, 0.74}, point{0.32, 0.6}, point{0.5, 0.6}, point{0.5, 0.74})

@@ -1,8 +1,12 @@
 package media
 
 import (
+	"bytes"
 	"context"
+	"errors"
 	"fmt"
+	"image"
+	"image/png"
 	"os"
 	"path"
 	"path/filepath"
@@ -10,31 +14,107 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"golang.org/x/image/draw"
+
+	"openplot/core/doc"
 	"openplot/store"
 )
+
+// OriginalMark is in the names of files that hold what was uploaded. They are never
+// served.
+const OriginalMark = "-original"
 
 // Keep makes an upload ready, writes its copies and keeps it as a medium of
 // the site.
 func Keep(ctx context.Context, st *store.Store, dir, site, name, alt string, data []byte) (*store.Medium, error) {
-	p, err := Process(data)
-	if err != nil {
+	m := &store.Medium{ID: store.NewID("m"), SiteID: site, Name: fileName(name), Alt: alt}
+	if err := write(dir, m, data); err != nil {
 		return nil, err
-	}
-	m := &store.Medium{ID: store.NewID("m"), SiteID: site, Name: fileName(name), Type: p.Type, Width: p.Width, Height: p.Height, Alt: alt}
-	if err := os.MkdirAll(dir, 0o755); err != nil {
-		return nil, fmt.Errorf("making the media folder: %w", err)
-	}
-	for _, copy := range p.Copies {
-		file := fmt.Sprintf("%s-%d%s", m.ID, copy.Width, copy.Ext)
-		if err := os.WriteFile(filepath.Join(dir, file), copy.Data, 0o644); err != nil {
-			return nil, fmt.Errorf("keeping a picture: %w", err)
-		}
-		m.Variants = append(m.Variants, store.MediumCopy{File: file, Width: copy.Width})
 	}
 	if err := st.AddMedium(ctx, m); err != nil {
 		return nil, err
 	}
 	return m, nil
+}
+
+// Replace puts another upload in a medium's place, wherever it is shown.
+func Replace(ctx context.Context, st *store.Store, dir string, m *store.Medium, data []byte) error {
+	if err := write(dir, m, data); err != nil {
+		return err
+	}
+	return st.SetMedium(ctx, m)
+}
+
+// write makes an upload ready and writes its files, under names that were never used,
+// since browsers keep what they had.
+func write(dir string, m *store.Medium, data []byte) error {
+	p, err := Process(data)
+	if err != nil {
+		return err
+	}
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return fmt.Errorf("making the media folder: %w", err)
+	}
+	base := store.NewID("f")
+	m.Type, m.Width, m.Height, m.Variants = p.Type, p.Width, p.Height, nil
+	for _, copy := range p.Copies {
+		file := fmt.Sprintf("%s-%d%s", base, copy.Width, copy.Ext)
+		if err := os.WriteFile(filepath.Join(dir, file), copy.Data, 0o644); err != nil {
+			return fmt.Errorf("keeping a picture: %w", err)
+		}
+		m.Variants = append(m.Variants, store.MediumCopy{File: file, Width: copy.Width})
+	}
+	m.Original = base + OriginalMark
+	if err := os.WriteFile(filepath.Join(dir, m.Original), data, 0o644); err != nil {
+		return fmt.Errorf("keeping a picture: %w", err)
+	}
+	return nil
+}
+
+// Change is what can be done to the pixels of a picture: quarter turns to the right,
+// then a crop in per cent of what is seen then.
+type Change struct {
+	Turns         int
+	Left, Top     float64
+	Right, Bottom float64 // from the right and the bottom edge
+}
+
+// Edit turns and crops what was uploaded, and makes its copies anew.
+func Edit(ctx context.Context, st *store.Store, dir string, m *store.Medium, c Change) error {
+	if m.Type == "image/svg+xml" || m.Original == "" {
+		return doc.Problemf(field, "can't be turned or cropped: it is a drawing that scales, or what was uploaded isn't there any more")
+	}
+	if !(c.Left >= 0 && c.Top >= 0 && c.Right >= 0 && c.Bottom >= 0 && c.Left+c.Right <= 95 && c.Top+c.Bottom <= 95) {
+		return doc.Problemf("Crop", "would leave next to nothing: what is cut off on both sides is at most 95 %% together")
+	}
+	data, err := os.ReadFile(filepath.Join(dir, m.Original))
+	if err != nil {
+		if errors.Is(err, os.ErrNotExist) {
+			return doc.Problemf(field, "can't be changed: what was uploaded isn't there any more; upload it again")
+		}
+		return fmt.Errorf("reading a picture: %w", err)
+	}
+	p, err := Process(data) // checks it again: sizes, type
+	if err != nil {
+		return err
+	}
+	img, err := decode(p.Type, data)
+	if err != nil {
+		return doc.Problemf(field, "is damaged and can't be opened (%v)", err)
+	}
+	img = upright(img, orientation(p.Type, data))
+	for range ((c.Turns % 4) + 4) % 4 {
+		img = upright(img, 6) // Exif's orientation 6: a quarter turn to the right
+	}
+	b := img.Bounds()
+	cut := image.Rect(b.Min.X+int(float64(b.Dx())*c.Left/100), b.Min.Y+int(float64(b.Dy())*c.Top/100), b.Max.X-int(float64(b.Dx())*c.Right/100), b.Max.Y-int(float64(b.Dy())*c.Bottom/100))
+	out := image.NewRGBA(image.Rect(0, 0, max(cut.Dx(), 1), max(cut.Dy(), 1)))
+	draw.Draw(out, out.Bounds(), img, cut.Min, draw.Src)
+	var buf bytes.Buffer
+	if err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&buf, out); err != nil {
+		return fmt.Errorf("writing a picture: %w", err)
+	}
+	return Replace(ctx, st, dir, m, buf.Bytes())
 }
 
 // fileName is what people see of an upload's name.

@@ -54,7 +54,7 @@ type Source struct {
 func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	byID := make(map[string]element.Medium, len(src.Media))
 	for _, m := range src.Media {
-		em := element.Medium{ID: m.ID, Width: m.Width, Height: m.Height, Alt: m.Alt}
+		em := element.Medium{ID: m.ID, Width: m.Width, Height: m.Height, Alt: m.Alt, Focal: m.Focal}
 		for _, v := range m.Variants {
 			em.Variants = append(em.Variants, element.Variant{URL: a.Media + v.File, StyleURL: a.StyleMedia + v.File, Width: v.Width})
 		}

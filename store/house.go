@@ -98,10 +98,12 @@ func (s *Store) HouseCanUndo(ctx context.Context, site string) (bool, error) {
 	return can, nil
 }
 
-// TokenUses counts the pages of a site that use a token of its house style.
+// TokenUses counts the pages of a site that use a token of its house style: as a
+// value, in a gradient, or as the colour of words.
 func (s *Store) TokenUses(ctx context.Context, site, token string) (int, error) {
 	var n int
-	if err := s.db.GetContext(ctx, &n, `SELECT count(*) FROM pages WHERE site_id = $1 AND strpos(doc::text, $2) > 0`, site, `"$`+token+`"`); err != nil {
+	if err := s.db.GetContext(ctx, &n, `SELECT count(*) FROM pages WHERE site_id = $1
+		AND (strpos(doc::text, $2) > 0 OR strpos(doc::text, $3) > 0 OR strpos(doc::text, $4) > 0)`, site, `"$`+token+`"`, `$`+token+` `, `"colour":"`+token+`"`); err != nil {
 		return 0, fmt.Errorf("looking for a token: %w", err)
 	}
 	return n, nil

@@ -65,8 +65,10 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 
 func TestTokenUses(t *testing.T) {
 	f := begin(t)
-	f.must(0, edit.Command{Op: "section.add", Preset: "opening"})
-	for token, want := range map[string]int{"quiet-ground": 1, "quiet": 0, "accent": 0} {
+	f.must(0, edit.Command{Op: "section.add", Preset: "about-figures"})
+	f.must(1, edit.Command{Op: "section.add", Preset: "bar"})
+	f.must(2, edit.Command{Op: "set", Node: f.stored().Doc.Sections[0].ID, Zone: "desktop", Setting: "gradient", Value: "Deep, Line"})
+	for token, want := range map[string]int{"quiet-ground": 1, "quiet": 0, "second-accent": 0, "line": 1} {
 		if n, err := f.TokenUses(t.Context(), "w1", token); err != nil || n != want {
 			t.Errorf("%s is used on %d pages, %v; want %d", token, n, err, want)
 		}

@@ -87,7 +87,7 @@ func TestEditUndoRedo(t *testing.T) {
 	f := begin(t)
 	states := []string{encoded(t, f.stored().Doc)}
 	for i := range 5 {
-		e := f.must(int64(i), edit.Command{Op: "section.add", Preset: "opening"})
+		e := f.must(int64(i), edit.Command{Op: "section.add", Preset: "welcome-middle"})
 		if e.Seq != int64(i+1) || !e.History.CanUndo || e.History.CanRedo {
 			t.Fatalf("after edit %d: %+v", i, e.History)
 		}
@@ -132,8 +132,8 @@ func TestEditUndoRedo(t *testing.T) {
 
 func TestStaleEdits(t *testing.T) {
 	f := begin(t)
-	f.must(0, edit.Command{Op: "section.add", Preset: "opening"})
-	a := f.must(1, edit.Command{Op: "section.add", Preset: "three"})
+	f.must(0, edit.Command{Op: "section.add", Preset: "welcome-middle"})
+	a := f.must(1, edit.Command{Op: "section.add", Preset: "features"})
 	first, second := a.Page.Sections[0].ID, a.Page.Sections[1].ID
 	f.must(2, edit.Command{Op: "rename", Node: first, Value: "Changed"})
 	// Made against 2 on another node: it is put on top.

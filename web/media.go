@@ -77,7 +77,7 @@ func (s *Server) upload(c *gin.Context) {
 // mediaFile serves a copy of an upload, on the second origin.
 func (s *Server) mediaFile(c *gin.Context) {
 	name := path.Base(c.Param("file"))
-	if strings.HasPrefix(name, ".") {
+	if strings.HasPrefix(name, ".") || strings.HasSuffix(name, media.OriginalMark) {
 		c.Status(http.StatusNotFound)
 		return
 	}

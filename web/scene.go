@@ -58,18 +58,17 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 	if err != nil {
 		return nil, err
 	}
-	newest := ""
-	if len(media) > 0 {
-		newest = media[0].ID
-	}
 	pages, err := s.Store.Pages(ctx, st.ID)
 	if err != nil {
 		return nil, err
 	}
-	// Menus and other lists of pages show their names.
+	// Menus and other lists show pages' names; pictures have their words and files.
 	names := fnv.New64a()
 	for _, p := range pages {
 		fmt.Fprintf(names, "%q %q %q ", p.Slug, p.Name, p.Description)
+	}
+	for _, m := range media {
+		fmt.Fprintf(names, "%q %q %q %q ", m.ID, m.Alt, m.Focal, m.Variants[0].File)
 	}
 	prefix := s.PagesURL + "/media/"
 	src := site.Source{Site: &st.Site, Media: media, Pages: pages}
@@ -78,7 +77,7 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 	return &stage{
 		site: st, source: src, media: media, server: s,
 		builder: builder,
-		key:     fmt.Sprint(st.ID, " ", st.Version, " ", len(media), " ", newest, " ", names.Sum64(), " ", slug),
+		key:     fmt.Sprint(st.ID, " ", st.Version, " ", names.Sum64(), " ", slug),
 	}, nil
 }
 

@@ -18,7 +18,7 @@ import (
 // parseTemplates reads every screen (pages with a head, which use the parts) and
 // gives them by name.
 func parseTemplates() (map[string]*template.Template, error) {
-	funcs := template.FuncMap{"icon": icon, "command": command, "pair": pair, "family": family}
+	funcs := template.FuncMap{"icon": icon, "command": command, "pair": pair, "family": family, "sides": sides}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
 	if err != nil {
 		return nil, fmt.Errorf("reading templates: %w", err)
@@ -50,6 +50,9 @@ func icon(name string) (template.HTML, error) {
 	}
 	return template.HTML(`<svg xmlns="http://www.w3.org/2000/svg" width="16" height="16" fill="currentColor" viewBox="0 0 16 16" aria-hidden="true" focusable="false">` + drawing + `</svg>`), nil
 }
+
+// sides names the sides of a picture that can be cut off.
+func sides() []string { return []string{"left", "right", "top", "bottom"} }
 
 // pair hands a part the screen's view beside the item it is for.
 func pair(view, item any) map[string]any { return map[string]any{"View": view, "Item": item} }

@@ -15,6 +15,7 @@ type Medium struct {
 	ID            string
 	Width, Height int // of the original, px
 	Alt           string
+	Focal         string    // object-position unless a block says otherwise, or ""
 	Variants      []Variant // from narrow to wide; never empty
 }
 

@@ -224,7 +224,7 @@ func (b *Builder) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sh
 	img := b.child(in, "img", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		st.Width, st.AspectRatio, st.ObjectFit = style.Percentage(100), ratio(z, sh), "cover"
-		st.BorderRadius = sh.Length("border-radius", style.Length{})
+		st.BorderRadius, st.ObjectPos = sh.Length("border-radius", style.Length{}), s.medium.Focal
 	})
 	b.source(img, s.medium, alt)
 	if c := s.entry.Values["caption"]; c != "" {

@@ -64,7 +64,7 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 			st.ObjectFit = "contain"
 		}
 		st.ClipPath = cuts[sh.Word("shape", "none")]
-		st.ObjectPos = sh.Word("object-position", "50% 50%")
+		st.ObjectPos = sh.Word("object-position", m.Focal)
 		st.BorderRadius = sh.Length("border-radius", style.Length{})
 	})
 	alt := bl.Content.Alt

@@ -1,0 +1,202 @@
+// What a page is made of: arrangements, series, entries, other layouts, the Shelf's
+// own sections, pictures, new pages and what visitors send; by pointer, keys and labels.
+import assert from 'node:assert/strict';
+import fs from 'node:fs';
+import path from 'node:path';
+import { after, before, test } from 'node:test';
+import { findings } from './axe.mjs';
+import { launch } from './chromium.mjs';
+import { designer, start, tmp } from './openplot.mjs';
+import { canvas, choose, edit, enter, eventually, newPage, onShelf, ready, settled, signIn } from './person.mjs';
+
+let plot, browser, page;
+before(async () => {
+  plot = await start();
+  browser = await launch();
+  page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+  await signIn(page, plot.app, designer);
+  await page.getByRole('link', { name: 'Skerry Line' }).click();
+});
+after(async () => {
+  await browser?.close();
+  await plot?.stop();
+});
+
+const pick = (label, option) => edit(page, () => page.locator('#tray').getByLabel(label, { exact: true }).selectOption({ label: option }));
+const left = async (locator) => (await locator.boundingBox()).x;
+
+test('a page is added from ready-made sections', async () => {
+  await page.getByLabel('Name', { exact: true }).fill('Harbour');
+  await page.locator('#page-slug').fill('Harbour Days');
+  await page.getByRole('radio', { name: /Programme/ }).check();
+  await page.getByRole('button', { name: 'Add the page' }).click();
+  await page.getByRole('alert').getByText(/small letters, digits and hyphens/).waitFor();
+  assert.equal(await page.getByLabel('Name', { exact: true }).inputValue(), 'Harbour', 'nothing that was entered is lost');
+  await page.locator('#page-slug').fill('harbour-days');
+  await page.getByRole('button', { name: 'Add the page' }).click();
+  await ready(page);
+  assert.equal(await page.locator('.overview-item').count(), 7);
+});
+
+test('a Series has one look, and each item its own words', async () => {
+  await page.locator('.overview-item', { hasText: 'Steps' }).locator('.overview-go').click();
+  await settled(page);
+  const titles = canvas(page).locator('section', { hasText: 'How it goes' }).locator('h3');
+  assert.deepEqual(await titles.allTextContents(), ['Ask', 'Hear from us', 'Come']);
+  await choose(page, titles.nth(1));
+  await page.locator('.trail-note', { hasText: '2 of 3' }).waitFor();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Wait a little');
+  await edit(page, () => page.keyboard.press('Escape'));
+  assert.deepEqual(await titles.allTextContents(), ['Ask', 'Wait a little', 'Come']);
+  await pick('Lines', 'Right');
+  assert.deepEqual(await titles.evaluateAll((hs) => hs.map((h) => getComputedStyle(h).textAlign)), ['end', 'end', 'end']);
+  await edit(page, () => page.getByRole('button', { name: 'Add an item' }).click());
+  assert.equal(await titles.count(), 4);
+  await edit(page, () => page.getByRole('button', { name: 'Remove the item' }).click());
+  assert.equal(await titles.count(), 3);
+});
+
+test('columns take shares, and stand below one another on the phone', async () => {
+  await page.locator('.overview-item', { hasText: 'Notices' }).last().locator('.overview-go').click();
+  await settled(page);
+  const news = canvas(page).locator('section', { hasText: 'What happened first' });
+  const series = news.locator('ul').first();
+  const before = await left(series);
+  await enter(page, 'Shares', '6 6');
+  await eventually(async () => (await left(series)) > before + 100, true, 'half is more than a third');
+  await pick('Blocks stand', 'In a line');
+  await eventually(async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) > 100, true, 'one row of columns is a line across');
+  await page.locator('#stage').focus();
+  await edit(page, () => page.keyboard.press('Control+z'));
+  await eventually(async () => (await left(series)) > before + 100, true, 'undo brings the columns back');
+  await page.keyboard.press('3');
+  await settled(page);
+  await eventually(async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) < 2, true, 'stacked on the phone');
+  await page.keyboard.press('1');
+  await settled(page);
+});
+
+test('another layout carries the words over', async () => {
+  await page.locator('.overview-item', { hasText: 'Steps' }).locator('.overview-go').click();
+  await settled(page);
+  await pick('Change layout', 'Steps down the page');
+  const text = () => canvas(page).locator('body').innerText();
+  for (const words of ['How it goes', 'Wait a little', 'It takes a minute']) assert.match(await text(), new RegExp(words));
+  await page.locator('#stage').focus();
+  await edit(page, () => page.keyboard.press('Control+z'));
+});
+
+test('entries are written in the Tray and on the canvas', async () => {
+  await page.locator('.overview-item', { hasText: 'Timetable' }).first().locator('.overview-go').click();
+  await settled(page);
+  const rows = canvas(page).locator('section', { hasText: 'What happens when' }).locator('ol > li');
+  await choose(page, rows.first().locator('p').first());
+  await edit(page, async () => {
+    await page.locator('#e-0-time').fill('07:55');
+    await page.locator('#e-0-time').press('Enter');
+  });
+  await eventually(() => rows.first().locator('span').first().textContent(), '07:55', 'the time');
+  const title = rows.nth(1).locator('[data-part="1.title"]');
+  const b = await title.boundingBox();
+  await page.mouse.dblclick(b.x + 10, b.y + 8);
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('The bread boat');
+  await edit(page, () => page.keyboard.press('Escape'));
+  assert.equal(await rows.nth(1).locator('[data-part="1.title"]').textContent(), 'The bread boat');
+  await edit(page, () => page.getByRole('button', { name: 'Add one' }).click());
+  assert.equal(await rows.count(), 4);
+});
+
+test('a section is kept on the Shelf, found there, and a favourite stands first', async () => {
+  await page.locator('.overview-item', { hasText: 'Notices' }).last().locator('.overview-go').click();
+  await settled(page);
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByText('is on the Shelf now').waitFor();
+  await page.locator('#stage').focus();
+  await page.keyboard.press('/');
+  await page.locator('#shelf').getByRole('heading', { name: 'Kept on this site' }).waitFor();
+  await page.locator('li', { has: page.locator('[data-kind="map"]') }).first().locator('[data-star]').click();
+  await page.locator('#shelf').getByRole('heading', { name: 'Favourites and last used' }).waitFor();
+  await eventually(() => page.locator('.shelf-group').first().locator('strong').first().textContent(), 'Map', 'the favourite');
+  assert.deepEqual(await findings(page), []);
+  await page.getByLabel('Search the Shelf').fill('own kept');
+  await edit(page, () => page.locator('.shelf-item:visible').first().click());
+  await settled(page);
+});
+
+test('pictures are uploaded together, described, turned, and not deleted unasked', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/library`);
+  const folder = tmp();
+  const svg = (fill) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="${fill}"/></svg>`;
+  fs.writeFileSync(path.join(folder, 'red.svg'), svg('#a33'));
+  fs.writeFileSync(path.join(folder, 'blue.svg'), svg('#33a'));
+  fs.writeFileSync(path.join(folder, 'broken.png'), 'no picture at all');
+  const items = page.locator('.library-item');
+  const n = await items.count();
+  await page.locator('#library-files').setInputFiles(['red.svg', 'broken.png', 'blue.svg'].map((f) => path.join(folder, f)));
+  await eventually(() => items.count(), n + 2, 'two of three are there');
+  await page.locator('.library-progress .problem', { hasText: 'broken.png' }).waitFor();
+  await page.getByLabel('Search the pictures').fill('skarva');
+  await eventually(() => page.locator('.library-item:visible').count(), 1, 'found by name');
+  const skarva = page.locator('.library-item', { has: page.locator('input[value="skarva.png"]') });
+  await skarva.getByLabel('Words for those').fill('Cliffs in the evening');
+  await skarva.getByRole('button', { name: 'Keep' }).click();
+  await eventually(() => skarva.getByLabel('Words for those').inputValue(), 'Cliffs in the evening', 'kept');
+  assert.match(await skarva.locator('.library-facts').innerText(), /1440 × 1080.*Islands/);
+  await skarva.locator('summary').click();
+  await skarva.getByRole('button', { name: 'Turn right' }).click();
+  await skarva.locator('.library-facts', { hasText: '1080 × 1440' }).waitFor({ timeout: 20_000 });
+  await skarva.locator('summary').click();
+  await skarva.getByRole('button', { name: 'Delete' }).click();
+  await skarva.getByText('would be missing there').waitFor();
+  assert.deepEqual(await findings(page), []);
+});
+
+test('what a visitor sends with a form arrives', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/ask-for-a-berth/bench`);
+  await ready(page);
+  await page.getByRole('button', { name: 'Publish' }).click();
+  const href = await page.getByRole('link', { name: /Open it/ }).getAttribute('href');
+  const visitor = await newPage(await browser.newContext());
+  await visitor.goto(href);
+  await visitor.getByLabel('Your name').fill('Somebody');
+  await visitor.getByLabel('Where to answer').fill('somebody@example.org');
+  await visitor.getByLabel('Day of the sailing').fill('2026-12-01');
+  await visitor.getByLabel('Sailing (needed)', { exact: true }).selectOption('09:00 Skarva');
+  await visitor.getByLabel('Sheep').check();
+  await visitor.getByLabel('You may keep this').check();
+  await visitor.getByRole('button', { name: 'Ask for the berth' }).click();
+  await visitor.getByRole('heading', { name: 'Thank you' }).waitFor();
+  assert.deepEqual(await findings(visitor), []);
+  await visitor.getByRole('link', { name: 'Back to the page' }).click();
+  await visitor.getByRole('heading', { name: 'Ask for a berth', level: 1 }).waitFor();
+  assert.deepEqual(visitor.wrong, []);
+  await page.goto(`${plot.app}/sites/skerry-line/entries`);
+  await page.getByText('somebody@example.org').waitFor();
+  assert.deepEqual(await findings(page), []);
+});
+
+test('a published menu opens on a phone without a script, and tabs go by arrow keys', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/sailings/bench`);
+  await ready(page);
+  await page.getByRole('button', { name: 'Publish' }).click();
+  const href = await page.getByRole('link', { name: /Open it/ }).getAttribute('href');
+  const still = await browser.newContext({ javaScriptEnabled: false, viewport: { width: 375, height: 700 } });
+  const phone = await still.newPage();
+  await phone.goto(href);
+  assert.equal(await phone.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Fares' }).count(), 0);
+  await phone.getByRole('button', { name: 'Menu' }).press('Enter');
+  await phone.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Fares' }).waitFor();
+  await phone.keyboard.press('Escape');
+  await eventually(() => phone.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Fares' }).count(), 0, 'Escape closes it');
+  const visitor = await newPage(await browser.newContext());
+  await visitor.goto(href);
+  await visitor.getByRole('tab', { name: 'Summer' }).focus();
+  await visitor.keyboard.press('ArrowRight');
+  assert.equal(await visitor.getByRole('tab', { name: 'Winter' }).getAttribute('aria-selected'), 'true');
+  assert.ok(await visitor.getByText('From November to March').isVisible());
+  assert.ok(!(await visitor.getByText('From May to September every').isVisible()));
+  assert.deepEqual(visitor.wrong, []);
+  assert.deepEqual(page.wrong, []);
+});

@@ -1,0 +1,111 @@
+package store
+
+import (
+	"errors"
+	"slices"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+)
+
+func TestFacts(t *testing.T) {
+	f := begin(t)
+	want := doc.Facts{Address: "1 North Steps\nHarbour", Phone: "555 0142"}
+	if err := f.SetFacts(t.Context(), "w1", want); err != nil {
+		t.Fatal(err)
+	}
+	s, err := f.SiteBySlug(t.Context(), "skerry")
+	if err != nil || s.Facts != want || s.Version != 2 {
+		t.Errorf("%+v of version %d, %v", s.Facts, s.Version, err)
+	}
+}
+
+func TestShelf(t *testing.T) {
+	f := begin(t)
+	ctx := t.Context()
+	sec := f.must(0, edit.Command{Op: "section.add", Preset: "features"}).Page.Sections[0]
+	if err := f.KeepSection(ctx, "w1", sec); err != nil {
+		t.Fatal(err)
+	}
+	kept, err := f.KeptSections(ctx, "w1")
+	if err != nil || len(kept) != 1 || kept[0].Name != sec.Name || len(kept[0].Section.Blocks) != len(sec.Blocks) {
+		t.Fatalf("%+v, %v", kept, err)
+	}
+	if other, err := f.KeptSections(ctx, "another"); err != nil || len(other) != 0 {
+		t.Errorf("another site has %d of them, %v", len(other), err)
+	}
+	if err := f.DropSection(ctx, "another", kept[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if kept, _ = f.KeptSections(ctx, "w1"); len(kept) != 1 {
+		t.Error("another site dropped it")
+	}
+	for _, item := range []string{"block:text", "block:map", "block:text"} {
+		if err := f.UseShelf(ctx, f.user, item); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := f.FavourShelf(ctx, f.user, "block:map", true); err != nil {
+		t.Fatal(err)
+	}
+	uses, err := f.ShelfUses(ctx, f.user)
+	if err != nil || !slices.Equal(uses, []ShelfUse{{"block:text", false}, {"block:map", true}}) {
+		t.Errorf("%v, %v: the last used comes first", uses, err)
+	}
+}
+
+func TestFormEntries(t *testing.T) {
+	f := begin(t)
+	for _, value := range []string{"first", "second"} {
+		if err := f.AddFormEntry(t.Context(), "w1", "b1", []Answer{{"Your name", value}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	es, err := f.FormEntries(t.Context(), "w1", 10)
+	if err != nil || len(es) != 2 || es[0].Answers[0] != (Answer{"Your name", "second"}) {
+		t.Errorf("%+v, %v", es, err)
+	}
+}
+
+func TestMediaUses(t *testing.T) {
+	f := begin(t)
+	ctx := t.Context()
+	for _, id := range []string{"m1", "m2"} {
+		if err := f.AddMedium(ctx, &Medium{ID: id, SiteID: "w1", Name: id, Type: "image/png", Width: 4, Height: 3, Variants: []MediumCopy{{"x.webp", 4}}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	m, err := f.Medium(ctx, "w1", "m1")
+	if err != nil || m.Focal != "50% 50%" || m.Variants[0].File != "x.webp" {
+		t.Fatalf("%+v, %v", m, err)
+	}
+	if _, err := f.Medium(ctx, "another", "m1"); !errors.Is(err, ErrNotFound) {
+		t.Errorf("another site sees it: %v", err)
+	}
+	m.Alt, m.Focal = "A boat", "0% 50%"
+	if err := f.SetMedium(ctx, m); err != nil {
+		t.Fatal(err)
+	}
+	env := f.env()
+	env.HasPicture = func(string) bool { return true }
+	sec := f.must(0, edit.Command{Op: "section.add", Preset: "bar"}).Page.Sections[0]
+	c := edit.Command{Op: "section.picture", Node: sec.ID, Value: "m1"}
+	if _, err := f.Edit(ctx, f.page, f.user, 1, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, env) }); err != nil {
+		t.Fatal(err)
+	}
+	ms, err := f.Media(ctx, "w1")
+	if err != nil {
+		t.Fatal(err)
+	}
+	uses, err := f.MediaUses(ctx, "w1", ms)
+	if err != nil || len(uses["m1"]) != 1 || len(uses["m2"]) != 0 {
+		t.Errorf("%v, %v", uses, err)
+	}
+	if err := f.DeleteMedium(ctx, "w1", "m2"); err != nil {
+		t.Fatal(err)
+	}
+	if ms, _ = f.Media(ctx, "w1"); len(ms) != 1 || ms[0].Alt != "A boat" {
+		t.Errorf("%d left", len(ms))
+	}
+}

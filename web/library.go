@@ -1,0 +1,212 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/media"
+	"openplot/store"
+)
+
+// libraryItem is a picture as the library shows it.
+type libraryItem struct {
+	*store.Medium
+	Base    string // address of what can be done with it
+	Thumb   string
+	Size    string
+	Uses    []string // pages that show it
+	Problem string
+	Asking  bool // whether to delete it although it is used
+	Pixels  bool // it can be turned and cropped
+	Points  []option
+}
+
+// focalPoints are those that can be chosen by name.
+var focalPoints = []option{
+	{"0% 0%", "Top left", false}, {"50% 0%", "Top", false}, {"100% 0%", "Top right", false},
+	{"0% 50%", "Left", false}, {"50% 50%", "Middle", false}, {"100% 50%", "Right", false},
+	{"0% 100%", "Bottom left", false}, {"50% 100%", "Bottom", false}, {"100% 100%", "Bottom right", false},
+}
+
+func (s *Server) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
+	it := libraryItem{
+		Medium: m, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.PagesURL + "/media/" + m.Variants[0].File,
+		Size: fmt.Sprintf("%d × %d", m.Width, m.Height), Uses: uses, Pixels: m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
+	}
+	for _, p := range focalPoints {
+		p.Chosen = p.Value == m.Focal
+		it.Points = append(it.Points, p)
+	}
+	return it
+}
+
+// library shows the site's pictures, and what can be done with them.
+func (s *Server) library(c *gin.Context) {
+	st := siteOf(c)
+	ms, err := s.Store.Media(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	uses, err := s.Store.MediaUses(c, st.ID, ms)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var items []libraryItem
+	for _, m := range ms {
+		items = append(items, s.libraryItem(st, m, uses[m.ID]))
+	}
+	s.screen(c, http.StatusOK, "library", map[string]any{"User": user(c), "Site": st, "Items": items})
+}
+
+// received reads the file that came with a form. Errors are *doc.Problem.
+func received(c *gin.Context) (name string, data []byte, err error) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, media.MaxBytes+1<<20)
+	file, header, err := c.Request.FormFile("file")
+	if err != nil {
+		var large *http.MaxBytesError
+		if errors.As(err, &large) {
+			return "", nil, doc.Problemf("Picture", "is larger than 20 MB; make it smaller and upload it again")
+		}
+		return "", nil, doc.Problemf("Picture", "did not come with the form; choose one first")
+	}
+	defer file.Close()
+	if data, err = io.ReadAll(file); err != nil {
+		return "", nil, doc.Problemf("Picture", "did not arrive whole; try again")
+	}
+	return header.Filename, data, nil
+}
+
+// addToLibrary takes one picture and answers with its card; several are sent one after
+// another.
+func (s *Server) addToLibrary(c *gin.Context) {
+	st := siteOf(c)
+	name, data, err := received(c)
+	var m *store.Medium
+	if err == nil {
+		m, err = media.Keep(c, s.Store, s.MediaDir, st.ID, name, "", data)
+	}
+	var p *doc.Problem
+	if errors.As(err, &p) {
+		c.String(http.StatusUnprocessableEntity, "%s: %s %s.", name, p.Field, p.Message)
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.parted(c, http.StatusOK, "library-item", s.libraryItem(st, m, nil))
+}
+
+// inLibrary carries out a change of a picture and answers with its card.
+func (s *Server) inLibrary(change func(c *gin.Context, m *store.Medium) error) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		st := siteOf(c)
+		m, err := s.Store.Medium(c, st.ID, c.Param("medium"))
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		err = change(c, m)
+		var problem *doc.Problem
+		if err != nil && !errors.As(err, &problem) {
+			s.fail(c, err)
+			return
+		}
+		if problem != nil { // as it was
+			if m, err = s.Store.Medium(c, st.ID, m.ID); err != nil {
+				s.fail(c, err)
+				return
+			}
+		}
+		uses, err := s.Store.MediaUses(c, st.ID, []*store.Medium{m})
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		it := s.libraryItem(st, m, uses[m.ID])
+		status := http.StatusOK
+		if problem != nil {
+			it.Problem, status = problem.Field+" "+problem.Message+".", http.StatusUnprocessableEntity
+		}
+		s.parted(c, status, "library-item", it)
+	}
+}
+
+// describe keeps a picture's name, words and focal point.
+func (s *Server) describe(c *gin.Context, m *store.Medium) error {
+	name, alt := strings.Join(strings.Fields(c.PostForm("name")), " "), strings.Join(strings.Fields(c.PostForm("alt")), " ")
+	if name == "" || len([]rune(name)) > 120 {
+		return doc.Problemf("Name", "write 1 to 120 characters")
+	}
+	if len([]rune(alt)) > 1000 {
+		return doc.Problemf("Words", "have %d characters; write at most 1000", len([]rune(alt)))
+	}
+	for _, p := range focalPoints {
+		if p.Value == c.PostForm("focal") {
+			m.Focal = p.Value
+		}
+	}
+	m.Name, m.Alt = name, alt
+	return s.Store.SetMedium(c, m)
+}
+
+// reshape turns or crops a picture.
+func (s *Server) reshape(c *gin.Context, m *store.Medium) error {
+	var change media.Change
+	change.Turns, _ = strconv.Atoi(c.PostForm("turns"))
+	for name, to := range map[string]*float64{"left": &change.Left, "top": &change.Top, "right": &change.Right, "bottom": &change.Bottom} {
+		v := strings.TrimSpace(strings.TrimSuffix(c.PostForm(name), "%"))
+		if v == "" {
+			continue
+		}
+		n, err := strconv.ParseFloat(v, 64)
+		if err != nil || n < 0 || n > 95 {
+			return doc.Problemf("Crop", "can't be %.20q: write 0 to 95 per cent", v)
+		}
+		*to = n
+	}
+	return media.Edit(c, s.Store, s.MediaDir, m, change)
+}
+
+func (s *Server) replaceMedium(c *gin.Context, m *store.Medium) error {
+	_, data, err := received(c)
+	if err != nil {
+		return err
+	}
+	return media.Replace(c, s.Store, s.MediaDir, m, data)
+}
+
+// deleteMedium forgets a picture. One that pages show is asked about first.
+func (s *Server) deleteMedium(c *gin.Context) {
+	st := siteOf(c)
+	m, err := s.Store.Medium(c, st.ID, c.Param("medium"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	uses, err := s.Store.MediaUses(c, st.ID, []*store.Medium{m})
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if len(uses[m.ID]) > 0 && c.PostForm("sure") != "yes" {
+		it := s.libraryItem(st, m, uses[m.ID])
+		it.Asking = true
+		s.parted(c, http.StatusConflict, "library-item", it)
+		return
+	}
+	if err := s.Store.DeleteMedium(c, st.ID, m.ID); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.String(http.StatusOK, "")
+}
