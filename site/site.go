@@ -102,7 +102,12 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	var faces []emit.FontFace
 	for _, f := range fonts.Needed(emit.Used(body)) {
 		r.Fonts = append(r.Fonts, f)
-		faces = append(faces, FontFace(f, a.StyleFonts))
+		face := FontFace(f, a.StyleFonts)
+		// What the page's first words are set in is wanted before the style sheet is read.
+		if h := src.Site.House.Fonts; !f.Extended && !f.Italic && (f.Family == h.Heading || f.Family == h.Body) {
+			face.Preload = a.Fonts + f.File
+		}
+		faces = append(faces, face)
 	}
 	sheet := emit.NewSheet(src.Site.Zones)
 	head := emit.Page{Title: p.Title, Description: p.Description, Language: "en", Stylesheet: a.Stylesheet, Fonts: faces}

@@ -20,6 +20,7 @@ import (
 	"github.com/alexedwards/scs/postgresstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
 
 	"openplot/core/shape"
 	"openplot/fonts"
@@ -150,7 +151,7 @@ func (s *Server) Pages() http.Handler {
 	r.GET("/_search/:site", s.searchSite)
 	r.GET("/_visitors.css", visitorStyle)
 	r.GET("/try/:token/*path", s.preview)
-	published := s.publishedFiles()
+	published := gzhttp.GzipHandler(s.publishedFiles())
 	r.NoRoute(gin.WrapH(published))
 	return r
 }

@@ -91,8 +91,8 @@ type FontFace struct {
 	Italic  bool
 	Weights string // as CSS has it, "400" or "100 900"
 	Range   string // unicode-range
-	// Preload asks browsers to fetch the file early.
-	Preload bool
+	// Preload is the file's address from the page, for browsers to fetch it early, or "".
+	Preload string
 }
 
 // CSS gives the rule.
@@ -156,8 +156,8 @@ func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 	var c strings.Builder
 	for _, f := range p.Fonts {
 		c.WriteString(f.CSS("swap"))
-		if f.Preload {
-			d.WriteString("<link rel=\"preload\" as=\"font\" type=\"font/woff2\" href=\"" + html.EscapeString(f.URL) + "\" crossorigin>\n")
+		if f.Preload != "" {
+			d.WriteString("<link rel=\"preload\" as=\"font\" type=\"font/woff2\" href=\"" + html.EscapeString(f.Preload) + "\" crossorigin>\n")
 		}
 	}
 	d.WriteString("<link rel=\"stylesheet\" href=\"" + html.EscapeString(p.Stylesheet) + "\">\n")
