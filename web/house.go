@@ -34,6 +34,7 @@ type houseView struct {
 	Pairings  []pairingView
 	Families  []style.Family
 	Styles    []textStyleView
+	Measures  []measureGroup
 	Pictures  []pickerItem
 	Suggested *paletteView
 	Problem   string
@@ -110,9 +111,31 @@ type paletteView struct {
 	Contrasts     []contrastView
 }
 
+// measureGroup is measures that stand together.
+type measureGroup struct {
+	Name     string
+	Measures []measureView
+}
+
+type measureView struct {
+	edit.Measure
+	Shown string
+}
+
+func measureGroups(st *store.Site) (out []measureGroup) {
+	for _, m := range edit.Measures(&st.House, st.Zones) {
+		if k := len(out) - 1; k < 0 || out[k].Name != m.Group {
+			out = append(out, measureGroup{Name: m.Group})
+		}
+		g := &out[len(out)-1]
+		g.Measures = append(g.Measures, measureView{m, style.Number(m.Value)})
+	}
+	return out
+}
+
 func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	h := &st.House
-	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: style.Families, Contrasts: contrasts(h), Styles: styleViews(st)}
+	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: style.Families, Contrasts: contrasts(h), Styles: styleViews(st), Measures: measureGroups(st)}
 	var err error
 	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID); err != nil {
 		return nil, err

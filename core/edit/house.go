@@ -79,6 +79,10 @@ func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 		return setType(h, zones, c)
 	case "type.scale": // Value: base and ratio
 		return scaleType(h, zones, c)
+	case "measure.set": // Name: of one of Measures; Value
+		return setMeasure(h, zones, c)
+	case "buttons.corners": // Value: a step of the corners
+		return setButtonCorners(h, c)
 	case "width.set": // Value: px
 		n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
 		if err != nil || n < 320 || n > 1920 {

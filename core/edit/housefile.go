@@ -183,6 +183,30 @@ func checkType(h *doc.House, zones doc.Zones) error {
 	return nil
 }
 
+// checkButtons checks how buttons are drawn; a file may say nothing of them.
+func checkButtons(h *doc.House) error {
+	b := &h.Buttons
+	if len(b.Sizes) == 0 {
+		*b = doc.StandardButtons()
+	}
+	if _, ok := doc.FindStep(h.Corners, b.Corners); !ok && len(h.Corners) > 0 {
+		return doc.Problemf("Buttons", "have corners %.40q, which is no step of the corners", b.Corners)
+	}
+	if !between(b.Line, 0, 12) || !between(b.Shift, -30, 30) || len(b.Sizes) > 12 {
+		return doc.Problemf("Buttons", "have a value out of range")
+	}
+	seen := map[string]bool{}
+	for _, s := range b.Sizes {
+		if err := checkToken("Buttons", s.Token, seen); err != nil {
+			return err
+		}
+		if !between(s.X, 0, 100) || !between(s.Y, 0, 60) || !between(s.Size, 0.5, 2) || len(s.Name) > 60 {
+			return doc.Problemf("Buttons", "%s has a value out of range", s.Token)
+		}
+	}
+	return nil
+}
+
 func checkSteps(h *doc.House, zones doc.Zones) error {
 	for field, steps := range map[string][]doc.Step{"Spacing": h.Space, "Corners": h.Corners} {
 		if len(steps) > 40 {
@@ -206,6 +230,9 @@ func checkSteps(h *doc.House, zones doc.Zones) error {
 		if !between(s.Y, -200, 200) || !between(s.Blur, 0, 400) || !between(s.Opacity, 0, 1) || len(s.Name) > 60 || len(h.Shadows) > 40 {
 			return doc.Problemf("Shadows", "%s has a value out of range", s.Token)
 		}
+	}
+	if err := checkButtons(h); err != nil {
+		return err
 	}
 	if !between(h.ContentWidth, 320, 1920) {
 		return doc.Problemf("Content width", "is %v px; 320 to 1920 can be", h.ContentWidth)

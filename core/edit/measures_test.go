@@ -1,0 +1,48 @@
+package edit
+
+import (
+	"errors"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// Each measure can be set to both of its bounds and no further, changes nothing else,
+// and leaves the house style it was given alone.
+func TestMeasures(t *testing.T) {
+	zones := doc.StandardZones()
+	for i, m := range Measures(ptr(doc.StandardHouse()), zones) {
+		for _, v := range []float64{m.Least, m.Most} {
+			h := doc.StandardHouse()
+			before := Measures(&h, zones)
+			next, err := ApplyHouse(h, zones, HouseCommand{Op: "measure.set", Name: m.Name, Value: number(v)})
+			if err != nil {
+				t.Errorf("%s to %v: %v", m.Name, v, err)
+				continue
+			}
+			for k, now := range Measures(&next, zones) {
+				want := before[k].Value
+				if k == i {
+					want = v
+				}
+				if now.Value != want {
+					t.Errorf("setting %s to %v makes %s %v, want %v", m.Name, v, now.Name, now.Value, want)
+				}
+			}
+			if Measures(&h, zones)[i].Value != before[i].Value {
+				t.Errorf("%s changed in the house style given", m.Name)
+			}
+		}
+		var problem *doc.Problem
+		for _, v := range []string{number(m.Most + 1), number(m.Least - 1), "much", ""} {
+			if _, err := ApplyHouse(doc.StandardHouse(), zones, HouseCommand{Op: "measure.set", Name: m.Name, Value: v}); !errors.As(err, &problem) || problem.Field != m.Label {
+				t.Errorf("%s to %q: %v", m.Name, v, err)
+			}
+		}
+	}
+}
+
+func ptr[T any](v T) *T { return &v }
+
+func number(v float64) string { return style.Number(v) }
