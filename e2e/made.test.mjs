@@ -108,6 +108,27 @@ test('entries are written in the Tray and on the canvas', async () => {
   assert.equal(await rows.count(), 4);
 });
 
+test('words are given a look from the bar, by pointer and by keys', async () => {
+  await page.locator('.overview-item', { hasText: 'Steps' }).locator('.overview-go').click();
+  await settled(page);
+  const text = canvas(page).locator('section', { hasText: 'How it goes' }).locator('p', { hasText: 'It takes a minute' });
+  await choose(page, text);
+  await page.keyboard.press('Enter');
+  const bar = page.getByRole('toolbar', { name: 'Look of the words' });
+  await bar.waitFor();
+  assert.deepEqual(await findings(page), []);
+  await bar.getByRole('button', { name: 'Underlined' }).click();
+  await bar.getByRole('button', { name: 'Second accent' }).click();
+  await bar.getByPlaceholder('link, then Enter').fill('/fares');
+  await page.keyboard.press('Enter');
+  await edit(page, () => page.keyboard.press('Escape'));
+  const run = text.locator('a');
+  assert.equal(await run.getAttribute('href'), '/fares');
+  assert.equal(await text.locator('[data-colour]').getAttribute('data-colour'), 'second-accent');
+  assert.equal(await text.locator('u').count(), 1);
+  assert.ok(await bar.isHidden());
+});
+
 test('a section is kept on the Shelf, found there, and a favourite stands first', async () => {
   await page.locator('.overview-item', { hasText: 'Notices' }).last().locator('.overview-go').click();
   await settled(page);

@@ -12,6 +12,7 @@ import * as reach from './reach.js';
 import { mark } from './select.js';
 import * as shelf from './shelf.js';
 import * as tray from './tray.js';
+import * as words from './words.js';
 
 const state = read();
 take(state);
@@ -42,7 +43,7 @@ onAnswer((answer) => {
 await canvas.ready;
 canvas.setWidth(page.width);
 canvas.onScroll(overlay.redraw);
-for (const part of [reach, pointer, keys, tray, overview, shelf, picker]) part.start();
+for (const part of [reach, pointer, keys, tray, overview, shelf, picker, words]) part.start();
 reach.lay();
 mark();
 await Promise.all([gesture.load(), canvas.doc().fonts.ready]);
