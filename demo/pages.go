@@ -101,7 +101,7 @@ func footer() *doc.Section {
 
 // Home is the demo's first page; ids are its pictures' by name.
 func Home(ids map[string]string) *doc.Page {
-	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "min-height", "560px", "min-height@phone", "none", "row-gap@phone", "$snug"),
+	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "filter-gradient", "linear 90deg $deep 0%, $deep 45%, $accent 100%", "filter-opacity", "38%", "min-height", "560px", "min-height@phone", "none", "row-gap@phone", "$snug"),
 		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}, spot{1, 7, 1, 4}), compose.Look("text-style", "$display")),
 		text(on(spot{1, 6, 6, 2}, spot{1, 6, 6, 2}), compose.Look("text-style", "$lead"), "Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in."),
 		button("See today’s sailings", "#departures", on(spot{1, 4, 9, 2}, spot{1, 4, 9, 2}), compose.Look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px")),
@@ -156,7 +156,7 @@ func Home(ids map[string]string) *doc.Page {
 
 // WinterWeekend is the demo's landing page.
 func WinterWeekend(ids map[string]string) *doc.Page {
-	opening := section("Opening", room("$vast", "$vast", "background", "$deep", "color", "$on-deep", "min-height", "520px"),
+	opening := section("Opening", room("$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "45%", "min-height", "520px"),
 		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}, spot{1, 7, 1, 5}), compose.Look("text-style", "$display")),
 		text(on(spot{1, 6, 7, 2}, spot{1, 6, 7, 2}), compose.Look("text-style", "$lead"), "From November to March: the boat there and back, two nights at the old customs house, and soup when you arrive."),
 	)

@@ -1,7 +1,7 @@
 // Takes a picture of each main view, from the demo data, for docs/screenshots.
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
-import { canvas, choose, newPage, openBench, settled, signIn } from './person.mjs';
+import { canvas, choose, newPage, openBench, ready, settled, signIn } from './person.mjs';
 
 const to = new URL('../docs/screenshots/', import.meta.url).pathname;
 const plot = await start();
@@ -17,6 +17,9 @@ await signIn(page, plot.app, designer);
 await shot('sites');
 await page.getByRole('link', { name: 'Skerry Line' }).click();
 await shot('pages');
+await page.getByRole('link', { name: 'Pictures' }).click();
+await shot('library');
+await page.goBack();
 await page.getByRole('link', { name: 'House style' }).click();
 await page.getByLabel('Picture', { exact: true }).selectOption({ label: 'langey.png' });
 await page.getByRole('button', { name: 'Suggest' }).click();
@@ -45,14 +48,37 @@ await page.waitForTimeout(500);
 await page.keyboard.press('/');
 await shot('shelf');
 await page.keyboard.press('Escape');
-await page.getByRole('button', { name: 'Publish' }).click();
-const href = await page.getByRole('link', { name: /Open it/ }).getAttribute('href');
+// All pages of the demo as published, side by side in one picture a width.
+await page.goto(`${plot.app}/sites/skerry-line`);
+const benches = await page.locator('.page-card > a').evaluateAll((as) => as.map((a) => a.href));
+const published = [];
+for (const bench of benches) {
+  await page.goto(bench);
+  await ready(page);
+  if (bench.includes('/crew/')) {
+    await page.locator('.overview-go', { hasText: 'People' }).click();
+    await settled(page);
+    await choose(page, canvas(page).locator('h3', { hasText: 'Bo' }));
+    await shot('bench-series');
+  }
+  await page.getByRole('button', { name: 'Publish' }).click();
+  published.push(await page.getByRole('link', { name: /Open it/ }).getAttribute('href'));
+}
 const live = await newPage(page.context());
-await live.goto(href);
 for (const width of [1280, 800, 375]) {
   await live.setViewportSize({ width, height: 800 });
-  await live.evaluate(async () => { for (const i of document.images) { i.loading = 'eager'; await i.decode().catch(() => {}); } });
-  await live.waitForTimeout(300);
+  const pictures = [];
+  for (const href of published) {
+    await live.goto(href);
+    await live.evaluate(async () => { for (const i of document.images) { i.loading = 'eager'; await i.decode().catch(() => {}); } });
+    await live.waitForTimeout(300);
+    pictures.push((await live.screenshot({ fullPage: true, type: 'jpeg', quality: 85 })).toString('base64'));
+  }
+  const each = { 1280: 420, 800: 340, 375: 240 }[width];
+  await live.goto('about:blank');
+  await live.setViewportSize({ width: 4 * (each + 16) + 16, height: 800 });
+  await live.setContent(`<body style="margin:0;padding:16px;background:#cfc9b8;display:grid;grid-template-columns:repeat(4,1fr);gap:16px;align-items:start">${pictures.map((b) => `<img style="width:${each}px" src="data:image/jpeg;base64,${b}">`).join('')}`);
+  await live.waitForTimeout(400);
   await live.screenshot({ path: `${to}published-${width}.png`, fullPage: true });
 }
 await browser.close();

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 
+	"openplot/core/element"
 	"openplot/core/layout"
 	"openplot/core/style"
 )
@@ -41,7 +42,9 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 	if s.BackgroundURL != "" {
 		d.picture(b, s.BackgroundURL, x, y, box.W, box.H, 0, opacity)
 	}
-	if box.Node.Replaced() {
+	if box.Node.Tag == "svg" {
+		d.shape(b, box.Node, x, y, box.W, box.H)
+	} else if box.Node.Tag == "img" {
 		src := ""
 		for _, a := range box.Node.Attrs {
 			if a.Name == "src" {
@@ -72,6 +75,18 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 		w := d.width / 40
 		fmt.Fprintf(b, `<rect class="marked" x="%.0f" y="%.0f" width="%.0f" height="%.0f" stroke-width="%.0f"/>`, x, y, box.W, max(box.H, w), w)
 	}
+}
+
+// shape draws an icon, an edge or a map as it is, in the colour of the words around it.
+func (d drawing) shape(b *strings.Builder, n *element.Node, x, y, w, h float64) {
+	attrs := ""
+	for _, a := range n.Attrs {
+		switch a.Name {
+		case "viewBox", "preserveAspectRatio":
+			attrs += " " + a.Name + `="` + html.EscapeString(a.Value) + `"`
+		}
+	}
+	fmt.Fprintf(b, `<svg x="%.0f" y="%.0f" width="%.0f" height="%.0f" fill="%s" color="%s"%s>%s</svg>`, x, y, w, h, n.Styles[d.zone].Color, n.Styles[d.zone].Color, attrs, n.Raw)
 }
 
 func (d drawing) picture(b *strings.Builder, src string, x, y, w, h, radius float64, opacity string) {

@@ -299,12 +299,20 @@ func (v *view) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	return c
 }
 
-// blockCount says how many blocks a section has.
+// manyBlocks is from how many blocks on a section is said to have too many (common
+// practice).
+const manyBlocks = 60
+
+// blockCount says how many blocks a section has, and why fewer were better when they are
+// many.
 func blockCount(sec *doc.Section) string {
 	n := 0
 	sec.Walk(func(*doc.Block) { n++ })
 	if n == 1 {
 		return "1 block"
+	}
+	if n >= manyBlocks {
+		return strconv.Itoa(n) + " blocks: with so many, phones slow down; part the section in two"
 	}
 	return strconv.Itoa(n) + " blocks"
 }
