@@ -40,17 +40,6 @@ func text(at doc.Zoned[doc.Place], style doc.Style, lines ...string) *doc.Block 
 	return block(doc.Text, at, style, doc.Content{Words: doc.PlainWords(lines...)})
 }
 
-func links(at doc.Zoned[doc.Place], style doc.Style, gap string, pairs ...string) *doc.Block {
-	var p doc.Paragraph
-	for i := 0; i < len(pairs); i += 2 {
-		if i > 0 {
-			p = append(p, doc.Run{Text: gap})
-		}
-		p = append(p, doc.Run{Text: pairs[i], Link: pairs[i+1]})
-	}
-	return block(doc.Text, at, style, doc.Content{Words: doc.Words{p}})
-}
-
 func photo(at doc.Zoned[doc.Place], style doc.Style, id, alt string) *doc.Block {
 	return block(doc.Picture, at, style, doc.Content{Picture: id, Alt: alt})
 }

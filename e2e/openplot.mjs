@@ -1,6 +1,6 @@
 // Runs Open Plot for the browser tests: the built program, a data folder of its
 // own, free ports.
-import { spawn } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import fs from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
@@ -12,9 +12,8 @@ const freePort = () => new Promise((resolve) => {
   const s = net.createServer().listen(0, '127.0.0.1', () => { const { port } = s.address(); s.close(() => resolve(port)); });
 });
 
-export async function start() {
-  const data = fs.mkdtempSync('/tmp/openplot-e2e-');
-  fs.chmodSync(data, 0o755); // the user postgres has to get in
+/** Runs the program over a data folder and resolves when it serves. */
+async function run(data) {
   const [port, pagesPort] = [await freePort(), await freePort()];
   const child = spawn(path.join(root, '.build/openplot'), ['serve'], {
     env: { ...process.env, OPENPLOT_DATA: data, OPENPLOT_PORT: port, OPENPLOT_PAGES_PORT: pagesPort, OPENPLOT_DATABASE_URL: '', OPENPLOT_THROWAWAY: '1' },
@@ -29,14 +28,36 @@ export async function start() {
     app: `http://localhost:${port}`,
     pages: `http://127.0.0.1:${pagesPort}`,
     data,
-    async stop() {
+    async end() {
       child.removeAllListeners('exit');
       const ended = new Promise((r) => child.once('exit', r));
       child.kill('SIGINT');
       await ended;
-      fs.rmSync(data, { recursive: true, force: true });
     },
   };
+}
+
+/** A data folder in which the program has drawn the demo; made once for each build of it. */
+async function prepared() {
+  const { mtimeMs, size } = fs.statSync(path.join(root, '.build/openplot'));
+  const at = `/tmp/openplot-demo-${Math.round(mtimeMs)}-${size}`;
+  if (!fs.existsSync(`${at}/ready`)) {
+    fs.rmSync(at, { recursive: true, force: true });
+    fs.mkdirSync(at, { mode: 0o755 });
+    const first = await run(at);
+    await first.end();
+    fs.writeFileSync(`${at}/ready`, '');
+  }
+  return at;
+}
+
+/** Runs the program with the demo in a data folder of its own. */
+export async function start() {
+  const data = fs.mkdtempSync('/tmp/openplot-e2e-');
+  execFileSync('cp', ['-a', `${await prepared()}/.`, data]);
+  fs.chmodSync(data, 0o755); // the user postgres has to get in
+  const plot = await run(data);
+  return { ...plot, async stop() { await plot.end(); fs.rmSync(data, { recursive: true, force: true }); } };
 }
 
 export const designer = { email: 'designer@skerry.example', password: 'three-islands' };

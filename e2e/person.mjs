@@ -78,7 +78,7 @@ export async function enter(page, label, value) {
 export async function eventually(f, want, what) {
   let got;
   for (let i = 0; i < 60; i++) {
-    got = await f();
+    got = await f().catch((e) => `${e}`); // what is read may just be on its way to another page
     if (JSON.stringify(got) === JSON.stringify(want)) return;
     await new Promise((r) => setTimeout(r, 50));
   }

@@ -280,9 +280,7 @@ func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 func (v *view) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	c := cluster{Title: "Arrangement"}
 	f := field{ID: "f-arrange", Label: "Blocks stand", Op: "arrange", Control: "choice", Here: true}
-	for _, o := range []option{{"placed", "Placed in a grid", h.Arrangement == doc.Placed}, {"columns", "In columns", h.Arrangement == doc.Columns}, {"line-up", "In a line", h.Arrangement == doc.LineUp}} {
-		f.Options = append(f.Options, o)
-	}
+	f.Options = []option{{"placed", "Placed in a grid", h.Arrangement == doc.Placed}, {"columns", "In columns", h.Arrangement == doc.Columns}, {"line-up", "In a line", h.Arrangement == doc.LineUp}}
 	c.Fields = []field{f}
 	var names []string
 	switch h.Arrangement {

@@ -188,7 +188,8 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 // line that can be seen (WCAG 2.2, 1.4.11).
 func (b *Builder) inputLook(st *style.Style, z int) {
 	sh := b.sheet(nil, z)
-	st.Width = style.Percentage(100)
+	// As wide as there is room, whatever width browsers give a field by itself.
+	st.Width, st.MinWidth = style.Pixels(1), style.Percentage(100)
 	st.Padding = style.Edges{Top: style.Pixels(10), Right: style.Pixels(14), Bottom: style.Pixels(10), Left: style.Pixels(14)}
 	st.Border, st.BorderColor = style.AllSides(1), sh.Swatch("quiet-words", "#56615f")
 	st.BorderRadius = style.Pixels(4)
@@ -205,6 +206,7 @@ func (b *Builder) tick(in *Node, kind, name, value, words string, required bool)
 		b.inputLook(st, z)
 		st.Padding = style.Edges{}
 		st.Width, st.Height, st.FlexShrink = style.Pixels(22), style.Pixels(22), style.Times0
+		st.MinWidth = style.Length{}
 		if kind == "radio" {
 			st.BorderRadius = style.Pixels(11)
 		}
