@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"image"
 	"image/png"
+	"net/http"
 	"os"
 	"path"
 	"path/filepath"
@@ -84,9 +85,6 @@ func Edit(ctx context.Context, st *store.Store, dir string, m *store.Medium, c C
 	if m.Type == "image/svg+xml" || m.Original == "" {
 		return doc.Problemf(field, "can't be turned or cropped: it is a drawing that scales, or what was uploaded isn't there any more")
 	}
-	if !(c.Left >= 0 && c.Top >= 0 && c.Right >= 0 && c.Bottom >= 0 && c.Left+c.Right <= 95 && c.Top+c.Bottom <= 95) {
-		return doc.Problemf("Crop", "would leave next to nothing: what is cut off on both sides is at most 95 %% together")
-	}
 	data, err := os.ReadFile(filepath.Join(dir, m.Original))
 	if err != nil {
 		if errors.Is(err, os.ErrNotExist) {
@@ -94,15 +92,29 @@ func Edit(ctx context.Context, st *store.Store, dir string, m *store.Medium, c C
 		}
 		return fmt.Errorf("reading a picture: %w", err)
 	}
-	p, err := Process(data) // checks it again: sizes, type
-	if err != nil {
+	if data, err = c.apply(data); err != nil {
 		return err
 	}
-	img, err := decode(p.Type, data)
-	if err != nil {
-		return doc.Problemf(field, "is damaged and can't be opened (%v)", err)
+	return Replace(ctx, st, dir, m, data)
+}
+
+// apply changes an upload and gives it as PNG.
+func (c Change) apply(data []byte) ([]byte, error) {
+	if !(c.Left >= 0 && c.Top >= 0 && c.Right >= 0 && c.Bottom >= 0 && c.Left+c.Right <= 95 && c.Top+c.Bottom <= 95) {
+		return nil, doc.Problemf("Crop", "would leave next to nothing: what is cut off on both sides is at most 95 %% together")
 	}
-	img = upright(img, orientation(p.Type, data))
+	if len(data) > MaxBytes {
+		return nil, doc.Problemf(field, "is too large to be changed")
+	}
+	kind := http.DetectContentType(data)
+	if config, _, err := decodeConfig(kind, data); err != nil || int64(config.Width)*int64(config.Height) > MaxPixels {
+		return nil, doc.Problemf(field, "is damaged or too large to be changed")
+	}
+	img, err := decode(kind, data)
+	if err != nil {
+		return nil, doc.Problemf(field, "is damaged and can't be opened (%v)", err)
+	}
+	img = upright(img, orientation(kind, data))
 	for range ((c.Turns % 4) + 4) % 4 {
 		img = upright(img, 6) // Exif's orientation 6: a quarter turn to the right
 	}
@@ -112,9 +124,9 @@ func Edit(ctx context.Context, st *store.Store, dir string, m *store.Medium, c C
 	draw.Draw(out, out.Bounds(), img, cut.Min, draw.Src)
 	var buf bytes.Buffer
 	if err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&buf, out); err != nil {
-		return fmt.Errorf("writing a picture: %w", err)
+		return nil, fmt.Errorf("writing a picture: %w", err)
 	}
-	return Replace(ctx, st, dir, m, buf.Bytes())
+	return buf.Bytes(), nil
 }
 
 // fileName is what people see of an upload's name.

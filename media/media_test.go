@@ -11,6 +11,7 @@ import (
 	"image/gif"
 	"image/jpeg"
 	"image/png"
+	"math"
 	"strings"
 	"testing"
 
@@ -267,4 +268,39 @@ func FuzzProcess(f *testing.F) {
 			t.Errorf("%+v", p)
 		}
 	})
+}
+
+// Turning and cropping begin with what was uploaded, so that nothing is lost by doing
+// it twice.
+func TestChange(t *testing.T) {
+	for _, tt := range []struct {
+		change        Change
+		width, height int
+		topLeft       color.Color
+	}{
+		{Change{Turns: 1}, 80, 120, quarters(120, 80).At(10, 70)},          // the bottom left comes to the top left
+		{Change{Turns: 3}, 80, 120, quarters(120, 80).At(110, 10)},         // the top right does
+		{Change{Turns: -1}, 80, 120, quarters(120, 80).At(110, 10)},        //
+		{Change{Left: 50}, 60, 80, quarters(120, 80).At(70, 10)},           //
+		{Change{Top: 50, Right: 50}, 60, 40, quarters(120, 80).At(10, 50)}, //
+	} {
+		out, err := tt.change.apply(pngOf(t, quarters(120, 80)))
+		if err != nil {
+			t.Errorf("%+v: %v", tt.change, err)
+			continue
+		}
+		img, err := png.Decode(bytes.NewReader(out))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if b := img.Bounds(); b.Dx() != tt.width || b.Dy() != tt.height || !near(img.At(b.Min.X+5, b.Min.Y+5), tt.topLeft, 2) {
+			t.Errorf("%+v gives %v with %v at its top left; want %d × %d with %v", tt.change, b, img.At(5, 5), tt.width, tt.height, tt.topLeft)
+		}
+	}
+	for _, bad := range []Change{{Left: 60, Right: 60}, {Top: -1}, {Bottom: math.NaN()}} {
+		var p *doc.Problem
+		if _, err := bad.apply(pngOf(t, quarters(12, 8))); !errors.As(err, &p) {
+			t.Errorf("%+v gives %v", bad, err)
+		}
+	}
 }

@@ -22,7 +22,7 @@ var table = Anatomy{
 		{Name: "narrow", Label: "On phones", Type: Choice, Choices: []string{"scrolls", "cards"}},
 		{Name: "cells", Label: "Cells, parted by tabs", Type: Cells},
 	},
-	Settings: []string{"cell-padding", "line-rows"},
+	Settings: []string{"cell-padding"},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Values: map[string]string{
 			"cells": "\tOne way\tThere and back\nGrown-ups\t6.40\t11.20\nChildren to 14\t3.20\t5.60\nBicycles\tfree\tfree",

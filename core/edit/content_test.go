@@ -1,0 +1,144 @@
+package edit
+
+import (
+	"errors"
+	"fmt"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+)
+
+// oneOf gives a page with one block of a kind, and its id.
+func oneOf(k doc.Kind, e Env) (*doc.Page, string) {
+	b := element.Start(k).Anew(e.NewID)
+	b.Place = doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}}
+	return &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{{ID: "s", Name: "S", Blocks: []*doc.Block{b}}}}, b.ID
+}
+
+func TestBadContent(t *testing.T) {
+	tooMany := strings.Repeat(strings.Repeat("1\t", 99)+"1\n", 100) // 10,000 cells
+	for _, tt := range []struct {
+		kind               doc.Kind
+		op, setting, value string
+		at                 int
+		field, says        string
+	}{
+		{doc.Table, "block.content", "cells", tooMany, 0, "Cells, parted by tabs", "10000, in 100 rows and 100 columns"},
+		{doc.Table, "block.content", "cells", strings.Repeat("\t", 1<<19), 0, "Cells, parted by tabs", "at most 1200"},
+		{doc.Table, "block.content", "narrow", "explodes", 0, "On phones", "choose scrolls, cards"},
+		{doc.Icon, "block.content", "icon", "no-such-icon", 0, "Icon", "none of that name"},
+		{doc.Map, "block.content", "latitude", "91", 0, "Latitude", "from -85 to 85"},
+		{doc.Map, "block.content", "latitude", "NaN", 0, "Latitude", "from -85 to 85"},
+		{doc.Anchor, "block.content", "name", "Two Words", 0, "Name", "small letters"},
+		{doc.OwnHTML, "block.content", "html", strings.Repeat("x", doc.MaxMarkup+1), 0, "HTML", "at most"},
+		{doc.Accordion, "entry.set", "title", strings.Repeat("x", 400), 0, "Question", "at most 300"},
+		{doc.Accordion, "entry.set", "icon", "x", 0, "Setting", "isn't part of an entry"},
+		{doc.Accordion, "entry.set", "title", "x", 99, "Entry", "isn't there"},
+		{doc.Accordion, "entry.remove", "", "", -1, "Entry", "isn't there"},
+		{doc.Text, "entry.add", "", "", 0, "Entry", "lists none"},
+		{doc.Figures, "entry.write", "", "<p>x</p>", 0, "Words", "have none"},
+		{doc.Social, "entry.set", "link", "javascript:alert(1)", 0, "Opens", "can't be"},
+		{doc.Text, "item.add", "", "", 0, "Item", "Series"},
+		{doc.Text, "arrange", "", "columns", 0, "Arrangement", "has none"},
+		{doc.Container, "arrange", "", "in a heap", 0, "Arrangement", "choose placed"},
+	} {
+		e := env()
+		p, id := oneOf(tt.kind, e)
+		was := encoded(t, p)
+		_, err := Apply(p, Command{Op: tt.op, Node: id, Zone: "desktop", Setting: tt.setting, Value: tt.value, At: tt.at}, e)
+		var problem *doc.Problem
+		if !errors.As(err, &problem) || problem.Field != tt.field || !strings.Contains(problem.Message, tt.says) {
+			t.Errorf("%s %s %s: %v, want a problem of %s about %q", tt.kind, tt.op, tt.setting, err, tt.field, tt.says)
+		}
+		if encoded(t, p) != was {
+			t.Errorf("%s %s changed the page it was given", tt.kind, tt.op)
+		}
+	}
+}
+
+// Each field of each kind takes what it should and says it again.
+func TestFieldsKeepWhatIsEntered(t *testing.T) {
+	good := map[element.FieldType]string{
+		element.Line: "A line", element.Lines: "Two\nlines", element.Prose: "A sentence.", element.Address: "/fares", element.PictureID: "m1",
+		element.IconName: "clock", element.Cells: "a\tb\nc\td", element.Markup: "<p>x</p>", element.LinkName: "here",
+	}
+	for _, k := range doc.Kinds {
+		a := element.Of(k)
+		value := func(f element.Field) string {
+			switch f.Type {
+			case element.Choice:
+				return f.Choices[len(f.Choices)-1]
+			case element.Number:
+				return fmt.Sprint(int(f.Max))
+			}
+			return good[f.Type]
+		}
+		for _, f := range a.Fields {
+			e := env()
+			p, id := oneOf(k, e)
+			r, err := Apply(p, Command{Op: "block.content", Node: id, Setting: f.Name, Value: value(f)}, e)
+			if err != nil {
+				t.Errorf("%s %s: %v", k, f.Name, err)
+				continue
+			}
+			if _, b := r.Page.Block(id); element.Value(b.Content, f.Name) != value(f) {
+				t.Errorf("%s %s is %q, want %q", k, f.Name, element.Value(b.Content, f.Name), value(f))
+			}
+		}
+		for _, f := range a.Entry {
+			e := env()
+			p, id := oneOf(k, e)
+			r, err := Apply(p, Command{Op: "entry.add", Node: id}, e)
+			if err == nil {
+				r, err = Apply(r.Page, Command{Op: "entry.set", Node: id, Setting: f.Name, Value: value(f)}, e)
+			}
+			if err != nil {
+				t.Errorf("%s, an entry's %s: %v", k, f.Name, err)
+				continue
+			}
+			if _, b := r.Page.Block(id); b.Content.Entries[0].Values[f.Name] != value(f) {
+				t.Errorf("%s, an entry's %s is %q", k, f.Name, b.Content.Entries[0].Values[f.Name])
+			}
+		}
+	}
+}
+
+func TestFacts(t *testing.T) {
+	f, err := ReadFacts(doc.Facts{Address: " 1 North Steps \r\n Harbour ", Mail: "office@skerry.example"})
+	if err != nil || f.Address != "1 North Steps\nHarbour" {
+		t.Errorf("%+v, %v", f, err)
+	}
+	for _, bad := range []doc.Facts{{Mail: "nobody"}, {Mail: "a b@c.d"}, {Phone: strings.Repeat("1", 300)}, {Hours: strings.Repeat("x\n", 40)}} {
+		var problem *doc.Problem
+		if _, err := ReadFacts(bad); !errors.As(err, &problem) {
+			t.Errorf("%+v gives %v", bad, err)
+		}
+	}
+}
+
+func TestNewPage(t *testing.T) {
+	for _, r := range ReadyPages {
+		e := env()
+		p, err := NewPage(r.ID, " Fares ", "fares", e.NewID)
+		if err != nil || p.Name != "Fares" || len(p.Sections) != len(r.Sections) {
+			t.Errorf("%s: %v", r.ID, err)
+		}
+		ids := map[string]bool{}
+		for _, s := range p.Sections {
+			s.Walk(func(b *doc.Block) {
+				if b.ID == "" || ids[b.ID] {
+					t.Errorf("%s has the id %q twice or a block without one", r.ID, b.ID)
+				}
+				ids[b.ID] = true
+			})
+		}
+	}
+	for _, bad := range [][3]string{{"home", "", "x"}, {"home", "X", ""}, {"home", "X", "A b"}, {"nope", "X", "x"}, {"home", "X", "../x"}} {
+		var problem *doc.Problem
+		if _, err := NewPage(bad[0], bad[1], bad[2], env().NewID); !errors.As(err, &problem) {
+			t.Errorf("%v gives %v", bad, err)
+		}
+	}
+}
