@@ -79,7 +79,7 @@ type textStyleView struct {
 type typeField struct{ Label, Name, Value string }
 
 // textStyles are shown from large to small.
-var textStyles = []string{"display", "h1", "h2", "h3", "lead", "body", "small", "label", "button", "mono"}
+var textStyles = []string{"display", "h1", "h2", "h3", "h4", "h5", "h6", "lead", "body", "small", "quote", "label", "button", "mono"}
 
 func styleViews(st *store.Site) []textStyleView {
 	var out []textStyleView

@@ -5,7 +5,7 @@ package doc
 type House struct {
 	Palette []Swatch             `json:"palette"`
 	Fonts   Fonts                `json:"fonts"`
-	Text    map[string]TextStyle `json:"text"` // by name: display, h1 … h3, lead, body, small, button
+	Text    map[string]TextStyle `json:"text"` // by name: display, h1 … h6, lead, body, small, quote, label, button, mono
 	Space   []Step               `json:"space"`
 	Corners []Step               `json:"corners"`
 	Shadows []Shadow             `json:"shadows"`
@@ -165,6 +165,10 @@ func StandardHouse() House {
 			"h1":      {Family: "heading", Weight: 700, Size: size(46, 40, 34), LineHeight: 1.12, LetterSpacing: -0.01},
 			"h2":      {Family: "heading", Weight: 650, Size: size(34, 30, 27), LineHeight: 1.18, LetterSpacing: -0.008},
 			"h3":      {Family: "heading", Weight: 600, Size: size(22, 21, 20), LineHeight: 1.3, LetterSpacing: 0},
+			"h4":      {Family: "heading", Weight: 600, Size: size(19, 18, 18), LineHeight: 1.35, LetterSpacing: 0},
+			"h5":      {Family: "heading", Weight: 600, Size: size(17, 17, 16), LineHeight: 1.4, LetterSpacing: 0},
+			"h6":      {Family: "heading", Weight: 600, Size: size(15, 15, 15), LineHeight: 1.4, LetterSpacing: 0.01},
+			"quote":   {Family: "body", Weight: 400, Size: size(20, 19, 18), LineHeight: 1.5, LetterSpacing: 0},
 			"lead":    {Family: "body", Weight: 400, Size: size(20, 19, 18), LineHeight: 1.5, LetterSpacing: 0},
 			"body":    {Family: "body", Weight: 400, Size: size(17, 17, 16), LineHeight: 1.6, LetterSpacing: 0},
 			"small":   {Family: "body", Weight: 400, Size: size(14, 14, 14), LineHeight: 1.5, LetterSpacing: 0},

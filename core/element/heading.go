@@ -22,7 +22,7 @@ func (b *Builder) heading(grid *Node, bl *doc.Block) *Node {
 	level := min(max(bl.Content.Level, 1), 6)
 	n := &Node{Tag: "h" + strconv.Itoa(level)}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
-		words(st, b.sheet(bl.Style, z), "h"+strconv.Itoa(min(level, 3)))
+		words(st, b.sheet(bl.Style, z), b.textStyle("h"+strconv.Itoa(level), "h3"))
 		st.Balance = true // no word alone on the last line
 	})
 	for i, p := range bl.Content.Words {
@@ -32,4 +32,13 @@ func (b *Builder) heading(grid *Node, bl *doc.Block) *Node {
 		b.runs(n, p)
 	}
 	return n
+}
+
+// textStyle is a text style of the house, or another where an older house style doesn't
+// have it.
+func (b *Builder) textStyle(name, otherwise string) string {
+	if _, ok := b.Site.House.Text[name]; ok {
+		return name
+	}
+	return otherwise
 }

@@ -19,7 +19,7 @@ func (b *Builder) quote(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "blockquote"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		words(st, sh, "lead")
+		words(st, sh, b.textStyle("quote", "lead"))
 		st.Padding.Left = sh.Length("padding-left", style.Pixels(24))
 	})
 	b.paragraphs(n, bl.Content.Words)
