@@ -1,4 +1,4 @@
-// Package icons holds the shipped icon set, bootstrap-icons, for the app's own screens
+// Package icons holds the shipped icon set, bootstrap-icons without companies' signs, for the app's own screens
 // and for the pages made with it.
 //
 // In comes an icon's name; out comes what is drawn in it, as SVG on a plane of 16 by

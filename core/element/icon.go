@@ -10,7 +10,7 @@ import (
 // An icon is an <svg> of the shipped set. Without words it is decoration, and hidden
 // from those who can't see it.
 var icon = Anatomy{
-	Name: "Icon", Hint: "one of two thousand shipped icons", Icon: "star", Find: "symbol sign pictogram",
+	Name: "Icon", Hint: "one of nearly two thousand shipped icons", Icon: "star", Find: "symbol sign pictogram",
 	Shelf: Showing, Span: 1, Rows: 2,
 	Fields: []Field{
 		{Name: "icon", Label: "Icon", Type: IconName},
