@@ -9,6 +9,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/style"
 	"openplot/store"
 )
 
@@ -117,8 +118,10 @@ func (s *Server) pageDrawing(c *gin.Context, st *store.Site, p *store.Page, widt
 	for _, sec := range p.Doc.Sections {
 		if !sec.Hidden {
 			box := stage.scene(sec).at(d.width)
+			margin, view := box.Node.Styles[d.zone].Margin, style.Viewport{Width: d.width}
+			y += margin.Top.Or(d.width, view, 0)
 			d.section(&b, box, y)
-			y += box.H
+			y += box.H + margin.Bottom.Or(d.width, view, 0)
 		}
 	}
 	return d.svg(b.String(), y, width), nil

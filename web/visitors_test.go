@@ -1,7 +1,6 @@
 package web
 
 import (
-	"io"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
@@ -24,16 +23,7 @@ func (p *studio) visit(method, path string, form url.Values) (int, string, http.
 	}
 	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	r.Header.Set("Referer", p.pages.URL+"/skerry/fares/")
-	res, err := p.pages.Client().Do(r)
-	if err != nil {
-		p.t.Fatal(err)
-	}
-	defer res.Body.Close()
-	b, err := io.ReadAll(res.Body)
-	if err != nil {
-		p.t.Fatal(err)
-	}
-	return res.StatusCode, string(b), res.Header
+	return (&person{p, p.pages.Client()}).do(r)
 }
 
 func TestForms(t *testing.T) {
