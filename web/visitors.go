@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"html"
+	"io"
 	"net/http"
 	"net/url"
 	"slices"
@@ -35,27 +36,17 @@ func (s *Server) takeForm(c *gin.Context) {
 		return
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxFormBytes)
-	if err := c.Request.ParseForm(); err != nil {
+	sent, err := io.ReadAll(c.Request.Body)
+	if err != nil {
 		visitorPage(c, http.StatusUnprocessableEntity, "That could not be read", "What you sent is longer than 64 kB. Go back, make it shorter and send it again.", back(c))
 		return
 	}
-	var answers []store.Answer
-	names := make([]string, 0, len(c.Request.PostForm))
-	for name := range c.Request.PostForm {
-		names = append(names, name)
+	answers, ok := readAnswers(string(sent))
+	if !ok {
+		visitorPage(c, http.StatusUnprocessableEntity, "That could not be read", "One of the answers is too long. Go back, make it shorter and send it again.", back(c))
+		return
 	}
-	slices.Sort(names)
-	filled := false
-	for _, name := range names {
-		value := strings.Join(c.Request.PostForm[name], ", ")
-		if len(names) > maxFormFields || len(name) > maxFormName || len(value) > maxFormValue {
-			visitorPage(c, http.StatusUnprocessableEntity, "That could not be read", "One of the answers is too long. Go back, make it shorter and send it again.", back(c))
-			return
-		}
-		filled = filled || strings.TrimSpace(value) != ""
-		answers = append(answers, store.Answer{Field: name, Value: value})
-	}
-	if !filled {
+	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
 		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))
 		return
 	}
@@ -69,6 +60,30 @@ func (s *Server) takeForm(c *gin.Context) {
 		return
 	}
 	visitorPage(c, http.StatusOK, "Thank you", "What you wrote has arrived.", back(c))
+}
+
+// readAnswers reads what a form sent (URL Standard §5.1), in the order of its fields;
+// several values of one field become one. It is not ok when something is too long.
+func readAnswers(sent string) (answers []store.Answer, ok bool) {
+	for _, pair := range strings.Split(sent, "&") {
+		name, value, _ := strings.Cut(pair, "=")
+		name, err := url.QueryUnescape(name)
+		value, err2 := url.QueryUnescape(value)
+		if err != nil || err2 != nil || name == "" {
+			continue
+		}
+		i := slices.IndexFunc(answers, func(a store.Answer) bool { return a.Field == name })
+		if i >= 0 {
+			answers[i].Value += ", " + value
+		} else {
+			i = len(answers)
+			answers = append(answers, store.Answer{Field: name, Value: value})
+		}
+		if len(answers) > maxFormFields || len(name) > maxFormName || len(answers[i].Value) > maxFormValue {
+			return nil, false
+		}
+	}
+	return answers, true
 }
 
 // back is the page a visitor came from, when it is one of this origin's.

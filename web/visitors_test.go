@@ -6,12 +6,14 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/site"
+	"openplot/store"
 )
 
 // visit asks the origin of published pages.
@@ -58,6 +60,16 @@ func TestForms(t *testing.T) {
 	}
 	if !limited {
 		t.Error("twenty at once are all taken")
+	}
+}
+
+func TestAnswersKeepTheFormsOrder(t *testing.T) {
+	answers, ok := readAnswers("Your+name=A+%26+B&Which=one&Day=&Which=two&%zz=1&=x")
+	if !ok || !slices.Equal(answers, []store.Answer{{Field: "Your name", Value: "A & B"}, {Field: "Which", Value: "one, two"}, {Field: "Day", Value: ""}}) {
+		t.Errorf("%v, %v", answers, ok)
+	}
+	if _, ok := readAnswers(strings.Repeat("a=b&", 10) + strings.Repeat("x", maxFormName+1) + "=1"); ok {
+		t.Error("a name of any length is taken")
 	}
 }
 
