@@ -77,6 +77,29 @@ test('a pairing sets headings and reading, by keys', async () => {
   assert.equal(await field('Headings').inputValue(), 'Oswald');
 });
 
+test('another house style is tried on over a page, and left or taken', async () => {
+  const heading = () => specimen().locator('h1').first();
+  await page.getByLabel('Seen on').selectOption('Home');
+  await eventually(async () => (await heading().textContent()).startsWith('Small boats'), true, 'the page');
+  await page.getByRole('button', { name: 'Phone' }).click();
+  await eventually(() => page.locator('#specimen').evaluate((e) => e.contentWindow.innerWidth), 375, 'at the phone’s width');
+  await page.getByRole('button', { name: /^Meadow/ }).click();
+  await eventually(async () => (await colourOf(heading(), 'fontFamily')).includes('DM Serif Display'), true, 'tried on');
+  assert.equal(await field('Headings').inputValue(), 'Oswald');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await eventually(async () => (await colourOf(heading(), 'fontFamily')).startsWith('Oswald'), true, 'left');
+  await field('Keep the present one as').fill('Before');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: /^Printshop/ }).click();
+  await page.getByRole('button', { name: 'Take it', exact: true }).click();
+  await eventually(() => field('Headings').inputValue(), 'Source Serif 4', 'taken');
+  await page.getByRole('button', { name: /^Before/ }).click();
+  await page.getByRole('button', { name: 'Take it', exact: true }).click();
+  await eventually(() => field('Headings').inputValue(), 'Oswald', 'what was kept, taken');
+  await page.getByLabel('Seen on').selectOption('a specimen');
+  await eventually(async () => (await heading().textContent()).startsWith('The last boat'), true, 'the specimen');
+});
+
 test('text styles: a size per zone, fluid, case, and all by a scale', async () => {
   const display = () => specimen().locator('h1').first();
   await page.getByLabel('Display, size on Desktop').fill('40+24');
@@ -145,6 +168,28 @@ test('is carried as a file', async () => {
   await eventually(() => page.getByText('File: isn\'t a house style of version 1').count(), 1, 'refused, and why');
   await page.getByRole('button', { name: 'Undo' }).click();
   await eventually(async () => (await field('Accent').inputValue()) !== '#334455', true, 'as before');
+});
+
+test('a value of a block’s own becomes the house style’s, and follows it', async () => {
+  const bench = await newPage(context);
+  await bench.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(bench);
+  await canvas(bench).getByText('Next departures').click();
+  await eventually(() => bench.locator('#f-color').count(), 1, 'its Tray');
+  await bench.locator('#f-color').fill('#5b2a86');
+  await bench.keyboard.press('Enter');
+  await bench.getByRole('button', { name: 'Make Colour the house style’s' }).click();
+  await bench.getByLabel('Called').fill('Plum');
+  await bench.keyboard.press('Enter');
+  await eventually(() => bench.locator('#f-color').inputValue(), 'Plum', 'the name in its place');
+  assert.equal(await bench.getByRole('button', { name: 'Make Colour the house style’s' }).count(), 0);
+  await bench.getByRole('link', { name: 'House style' }).click();
+  await bench.getByLabel('Plum', { exact: true }).fill('#0a6e31');
+  await bench.keyboard.press('Enter');
+  await eventually(() => colourOf(bench.frameLocator('#specimen').getByText('Next departures'), 'color'), 'rgb(10, 110, 49)', 'the page follows');
+  await bench.getByRole('link', { name: 'Back to the Bench' }).click();
+  await ready(bench);
+  await bench.close();
 });
 
 test('passes axe, and is for designers only', async () => {

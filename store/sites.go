@@ -13,6 +13,8 @@ type Site struct {
 	doc.Site
 	Version int64 // changes with the house style and the zones
 	Role    Role  // of the person who asked
+	// Worn is the id of the house style that is tried on, its own then being another.
+	Worn string
 }
 
 type siteRow struct {

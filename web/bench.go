@@ -113,6 +113,12 @@ func (s *Server) bench(c *gin.Context) {
 // canvas answers with the page itself, for the frame in the middle of the Bench.
 // No script runs in it.
 func (s *Server) canvas(c *gin.Context) {
+	st, err := s.worn(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Set(keySite, st)
 	v, err := s.look(c)
 	if err != nil {
 		s.fail(c, err)
@@ -316,6 +322,9 @@ type overviewView struct {
 
 type overviewItem struct {
 	ID, Name, Measure string
+	Count             string // of blocks, in words
+	Blocks            int
+	Many              bool // too many of them
 	Hidden, Selected  bool
 	Designer          bool
 	Drawing           template.HTML
@@ -334,6 +343,8 @@ const overviewWidth = 131
 
 func (v *view) overviewItem(sec *doc.Section) overviewItem {
 	it := overviewItem{ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden, Selected: v.selectedSection() == sec.ID, Designer: v.site.Role == store.Designer}
+	sec.Walk(func(*doc.Block) { it.Blocks++ })
+	it.Count, it.Many = blockCount(it.Blocks), it.Blocks >= manyBlocks
 	if sec.Hidden {
 		it.Measure = "hidden"
 		return it
@@ -425,6 +436,7 @@ type answer struct {
 	fresh    bool     // everything is to be shown again
 	noTray   bool
 	shelf    bool // what lies on the Shelf is another
+	lists    bool // the house style's values are others
 }
 
 // sayView is the status line.
@@ -470,6 +482,9 @@ func (s *Server) answer(c *gin.Context, status int, a answer) {
 			err = serr
 		}
 		add("#shelf-items", "outerHTML", "shelf-items", view)
+	}
+	if a.lists {
+		add("#lists", "outerHTML", "lists", map[string]any{"Site": a.site, "Pages": a.source.Pages})
 	}
 	add("#history", "outerHTML", "history", a.view.top())
 	add("#say", "outerHTML", "say", sayView{a.message, a.link, a.alert})

@@ -5,9 +5,11 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
+	"openplot/store"
 )
 
 // contentClusters are what can be entered for a block beside its words.
@@ -164,6 +166,8 @@ func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 				f.Follows = usual
 			}
 		}
+		f.Token = ok && strings.HasPrefix(value, "$")
+		f.Promotes = f.Here && v.site.Role == store.Designer && edit.Promotable(s, value)
 		switch s.Type {
 		case style.TypeWord:
 			f.Control = "choice"
@@ -186,8 +190,11 @@ func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 		case style.TypeLength:
 			if offers := s.Offers(house); len(offers) > 0 {
 				f.List = "list-space"
-				if name == "border-radius" {
+				switch name {
+				case "border-radius":
 					f.List = "list-corners"
+				case "border-width":
+					f.List = "list-lines"
 				}
 			}
 		}

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"slices"
 	"strconv"
@@ -14,11 +15,8 @@ import (
 	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/core/emit"
 	"openplot/core/style"
-	"openplot/fonts"
 	photo "openplot/media"
-	"openplot/site"
 	"openplot/store"
 )
 
@@ -37,6 +35,10 @@ type houseView struct {
 	Measures  []measureGroup
 	Pictures  []pickerItem
 	Suggested *paletteView
+	Ready     []wornView // house styles to try on
+	Trying    *wornView
+	Pages     []*store.PageInfo
+	Shown     string // the page that is the specimen, or ""
 	Problem   string
 	At        string // field that the problem is about
 	Entered   string // what was entered there
@@ -78,12 +80,13 @@ type textStyleView struct {
 // typeField is one number of a text style; Label names it wholly.
 type typeField struct{ Label, Name, Value string }
 
-// textStyles are shown from large to small.
+// textStyles are shown from large to small, before those added by hand.
 var textStyles = []string{"display", "h1", "h2", "h3", "h4", "h5", "h6", "lead", "body", "small", "quote", "label", "button", "mono"}
 
 func styleViews(st *store.Site) []textStyleView {
 	var out []textStyleView
-	for _, token := range textStyles {
+	own := slices.DeleteFunc(slices.Sorted(maps.Keys(st.House.Text)), func(t string) bool { return slices.Contains(textStyles, t) })
+	for _, token := range slices.Concat(textStyles, own) {
 		t, ok := st.House.Text[token]
 		if !ok {
 			continue
@@ -115,6 +118,7 @@ type paletteView struct {
 type measureGroup struct {
 	Name     string
 	Measures []measureView
+	Picks    []edit.Pick
 }
 
 type measureView struct {
@@ -123,12 +127,21 @@ type measureView struct {
 }
 
 func measureGroups(st *store.Site) (out []measureGroup) {
-	for _, m := range edit.Measures(&st.House, st.Zones) {
-		if k := len(out) - 1; k < 0 || out[k].Name != m.Group {
-			out = append(out, measureGroup{Name: m.Group})
+	group := func(name string) *measureGroup {
+		i := slices.IndexFunc(out, func(g measureGroup) bool { return g.Name == name })
+		if i < 0 {
+			out, i = append(out, measureGroup{Name: name}), len(out)
 		}
-		g := &out[len(out)-1]
+		return &out[i]
+	}
+	group("Page")
+	for _, m := range edit.Measures(&st.House, st.Zones) {
+		g := group(m.Group)
 		g.Measures = append(g.Measures, measureView{m, style.Number(m.Value)})
+	}
+	for _, p := range edit.Picks(&st.House) {
+		g := group(p.Group)
+		g.Picks = append(g.Picks, p)
 	}
 	return out
 }
@@ -148,6 +161,9 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 		if m.Type != "image/svg+xml" {
 			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name})
 		}
+	}
+	if v.Ready, err = s.wornViews(c, st); err != nil {
+		return nil, err
 	}
 	for _, w := range h.Palette {
 		own := !slices.Contains(doc.Roles, w.Token)
@@ -201,6 +217,13 @@ func (s *Server) house(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	if v.Pages, err = s.Store.Pages(c, v.Site.ID); err != nil {
+		s.fail(c, err)
+		return
+	}
+	if slices.ContainsFunc(v.Pages, func(p *store.PageInfo) bool { return pageSlug(p.Slug) == c.Query("page") }) {
+		v.Shown = c.Query("page")
+	}
 	s.screen(c, http.StatusOK, "house", v)
 }
 
@@ -210,6 +233,12 @@ func houseCommand(c *gin.Context) edit.HouseCommand {
 		value = c.PostForm("picked")
 	}
 	return edit.HouseCommand{Op: c.PostForm("op"), Token: c.PostForm("token"), Name: c.PostForm("name"), Value: value}
+}
+
+// baseOf is the version that a change was made against; none is stale.
+func baseOf(c *gin.Context) int64 {
+	base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64)
+	return base
 }
 
 // editHouse carries out one change and answers with the screen's changing part.
@@ -296,54 +325,6 @@ func (s *Server) tryColour(c *gin.Context) {
 	s.parted(c, http.StatusOK, "contrasts", contrasts(&h))
 }
 
-// specimen answers with a page set in the house style, for the frame beside it.
-func (s *Server) specimen(c *gin.Context) {
-	st := siteOf(c)
-	stage, err := s.stage(c, st, "")
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	body := stage.builder.Page(specimenPage())
-	var faces []emit.FontFace
-	for _, f := range fonts.Needed(emit.Used(body)) {
-		faces = append(faces, site.FontFace(f, "/fonts/"))
-	}
-	document := emit.NewSheet(st.Zones).Inline(emit.Page{Title: "Specimen", Language: "en", Fonts: faces}, body)
-	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
-	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))
-}
-
-// specimenPage shows every text style and role in real words.
-func specimenPage() *doc.Page {
-	everywhere := func(v string) doc.Zoned[string] { return doc.Zoned[string]{"desktop": v} }
-	row := 1
-	var blocks []*doc.Block
-	add := func(kind doc.Kind, rows int, c doc.Content, st doc.Style) {
-		id := "x" + strconv.Itoa(len(blocks))
-		blocks = append(blocks, &doc.Block{ID: id, Kind: kind, Content: c, Style: st, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 12, Row: row, Rows: rows}}})
-		row += rows
-	}
-	heading := func(level int, words string, st doc.Style) {
-		add(doc.Heading, 2, doc.Content{Level: level, Words: doc.PlainWords(words)}, st)
-	}
-	heading(1, "The last boat leaves at dusk", doc.Style{"text-style": everywhere("$display")})
-	heading(2, "What to bring, and what to leave", doc.Style{"text-style": everywhere("$h1")})
-	add(doc.Text, 3, doc.Content{Words: doc.PlainWords("A lead says in two lines why somebody should read on. It is a size larger than the words below it.")}, doc.Style{"text-style": everywhere("$lead")})
-	add(doc.Text, 4, doc.Content{Words: doc.Words{{{Text: "Words for reading stand in lines of fifty to seventy characters. "}, {Text: "Strong ones", Bold: true}, {Text: " carry weight, "}, {Text: "slanted ones", Italic: true}, {Text: " a tone, and "}, {Text: "a link", Link: "#x"}, {Text: " goes somewhere."}}}}, nil)
-	add(doc.Button, 2, doc.Content{Words: doc.PlainWords("Ask for a berth"), Link: "#x"}, nil)
-	first := &doc.Section{ID: "sa", Name: "Words", Blocks: blocks, Style: doc.Style{"padding-top": everywhere("$wide"), "padding-bottom": everywhere("$wide")}}
-	blocks, row = nil, 1
-	heading(2, "On the quiet ground", doc.Style{"text-style": everywhere("$h2")})
-	add(doc.Text, 2, doc.Content{Words: doc.PlainWords("Quiet words are for what may be passed over: times of day, small print, a caption.")}, doc.Style{"color": everywhere("$quiet-words")})
-	heading(3, "Accent, in a smaller heading", doc.Style{"color": everywhere("$accent")})
-	heading(3, "Second accent, beside it", doc.Style{"color": everywhere("$second-accent")})
-	add(doc.Text, 1, doc.Content{Words: doc.PlainWords("Label · 08:10")}, doc.Style{"text-style": everywhere("$label")})
-	add(doc.Text, 1, doc.Content{Words: doc.PlainWords("08:10  11:40  15:20")}, doc.Style{"text-style": everywhere("$mono")})
-	second := &doc.Section{ID: "sb", Name: "Quiet", Blocks: blocks, Style: doc.Style{"padding-top": everywhere("$wide"), "padding-bottom": everywhere("$wide"), "background": everywhere("$quiet-ground")}}
-	return &doc.Page{ID: "specimen", Name: "Specimen", Sections: []*doc.Section{first, second}}
-}
-
 // suggestPalette answers with a palette from a picture; with take it is taken.
 func (s *Server) suggestPalette(c *gin.Context) {
 	st := siteOf(c)
@@ -365,8 +346,7 @@ func (s *Server) suggestPalette(c *gin.Context) {
 	roles := colour.SuggestRoles(found)
 	if c.PostForm("take") != "" {
 		command := edit.HouseCommand{Op: "palette.take", Value: media[i].ID}
-		base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64) // 0 is stale
-		s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) { return edit.TakePalette(h, roles), nil }))
+		s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) { return edit.TakePalette(h, roles), nil }))
 		return
 	}
 	v, err := s.houseView(c, st)
@@ -419,6 +399,5 @@ func (s *Server) takeHouseFile(c *gin.Context) {
 		return
 	}
 	command.Name = header.Filename
-	base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64) // 0 is stale
-	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, h) }))
+	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, h) }))
 }

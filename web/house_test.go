@@ -46,7 +46,7 @@ func TestWhoMaySetTheHouseStyle(t *testing.T) {
 			}
 		}
 		before, _ := p.house()
-		for _, path := range []string{"/edits", "/undo", "/palette", "/contrasts", "/file"} {
+		for _, path := range []string{"/edits", "/undo", "/palette", "/contrasts", "/file", "/try", "/take", "/keep", "/drop"} {
 			status, _, _ := d.post(housePath+path, url.Values{"op": {"width.set"}, "value": {"900"}, "base": {"1"}})
 			if want != http.StatusOK && status != want {
 				t.Errorf("%s posts to %s: %d, want %d", who, path, status, want)
@@ -175,8 +175,8 @@ func TestPaletteFromAPicture(t *testing.T) {
 		t.Fatal(err)
 	}
 	status, body, _ := d.post(housePath+"/palette", url.Values{"picture": {ms[0].ID}})
-	if _, version := p.house(); status != http.StatusOK || version != 1 || strings.Count(body, "<li>") != len(doc.Roles) {
-		t.Errorf("%d, version %d, %d colours", status, version, strings.Count(body, "<li>"))
+	if _, version := p.house(); status != http.StatusOK || version != 1 || strings.Count(body, "<li><svg") != len(doc.Roles) {
+		t.Errorf("%d, version %d, %d colours", status, version, strings.Count(body, "<li><svg"))
 	}
 	if status, _, _ := d.post(housePath+"/palette", url.Values{"picture": {ms[0].ID}, "take": {"1"}, "base": {"1"}}); status != http.StatusOK {
 		t.Errorf("taking it: %d", status)

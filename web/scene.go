@@ -77,7 +77,7 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 	return &stage{
 		site: st, source: src, media: media, server: s,
 		builder: builder,
-		key:     fmt.Sprint(st.ID, " ", st.Version, " ", names.Sum64(), " ", slug),
+		key:     fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64(), " ", slug),
 	}, nil
 }
 

@@ -58,6 +58,9 @@ type field struct {
 	Options []option
 	List    string // id of a list of suggestions
 	Swatch  string // a colour to show
+	// Token tells that the value is one of the house style's, Promotes that it can be made
+	// one.
+	Token, Promotes bool
 }
 
 type option struct {
@@ -118,7 +121,9 @@ func (v *view) tray() *trayView {
 func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 	t.Kind, t.Hidden = "section", sec.Hidden
 	t.Trail = []crumb{{sec.ID, sec.Name}}
-	t.Note = blockCount(sec)
+	blocks := 0
+	sec.Walk(func(*doc.Block) { blocks++ })
+	t.Note = blockCount(blocks)
 	picture := v.pictureField(sec.Picture, "section.picture", "")
 	if !t.Designer {
 		t.Clusters = []cluster{{Title: "Surface", Fields: []field{picture}}}
@@ -303,9 +308,7 @@ const manyBlocks = 60
 
 // blockCount says how many blocks a section has, and why fewer were better when they are
 // many.
-func blockCount(sec *doc.Section) string {
-	n := 0
-	sec.Walk(func(*doc.Block) { n++ })
+func blockCount(n int) string {
 	if n == 1 {
 		return "1 block"
 	}

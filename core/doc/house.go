@@ -8,8 +8,15 @@ type House struct {
 	Text    map[string]TextStyle `json:"text"` // by name: display, h1 … h6, lead, body, small, quote, label, button, mono
 	Space   []Step               `json:"space"`
 	Corners []Step               `json:"corners"`
+	Lines   []Step               `json:"lines,omitempty"` // widths; StandardLines when there are none
 	Shadows []Shadow             `json:"shadows"`
 	Buttons ButtonSet            `json:"buttons"`
+	Links   LinkLook             `json:"links"`
+	// PageGround is the colour that pages lie on, by token; "" is the role ground.
+	PageGround string `json:"pageGround,omitempty"`
+	// ColumnGap is the space in px between columns unless an arrangement says otherwise;
+	// StandardGap where it is unset.
+	ColumnGap Zoned[float64] `json:"columnGap,omitempty"`
 	// ContentWidth is the greatest width in px of what stands in a boxed section.
 	ContentWidth float64 `json:"contentWidth"`
 	// Gutter is the least space in px between content and the viewport's edge.
@@ -104,6 +111,45 @@ func (h *House) Button(token string) (ButtonSet, ButtonSize) {
 	return b, size
 }
 
+// LinkLook is how links in running words are drawn. They are always underlined, since
+// colour alone doesn't tell them apart (WCAG 2.2, 1.4.1).
+type LinkLook struct {
+	// Colour and Hover are tokens of the palette, Hover being that under the pointer; ""
+	// is as the words around. A colour isn't taken on a ground that it can't be read on.
+	Colour string `json:"colour,omitempty"`
+	Hover  string `json:"hover,omitempty"`
+	// Line is the thickness of the underline and Drop how far below the words it is, in
+	// px; 0 leaves both to the browser.
+	Line float64 `json:"line,omitempty"`
+	Drop float64 `json:"drop,omitempty"`
+}
+
+// StandardLines are the widths of lines of a house style that names none.
+func StandardLines() []Step {
+	return []Step{{"fine", "Fine", 1}, {"firm", "Firm", 2}, {"bold", "Bold", 4}}
+}
+
+// LineSteps are the house style's widths of lines.
+func (h *House) LineSteps() []Step {
+	if len(h.Lines) == 0 {
+		return StandardLines()
+	}
+	return h.Lines
+}
+
+// StandardGap is the space between columns in px of a house style that sets none.
+const StandardGap = 24
+
+// Ground is the colour that pages lie on, "#rrggbb".
+func (h *House) Ground() string {
+	for _, token := range []string{h.PageGround, "ground"} {
+		if w := h.Swatch(token); w != nil {
+			return w.Value
+		}
+	}
+	return "#ffffff"
+}
+
 // Swatch finds a colour by token, or nil.
 func (h *House) Swatch(token string) *Swatch {
 	for i := range h.Palette {
@@ -182,9 +228,12 @@ func StandardHouse() House {
 		},
 		Corners: []Step{{"square", "Square", 0}, {"soft", "Soft", 4}, {"card", "Card", 8}, {"round", "Round", 20}, {"pill", "Pill", 999}},
 		Shadows: []Shadow{{Token: "low", Name: "Low", Y: 1, Blur: 3, Opacity: 0.16}, {Token: "card", Name: "Card", Y: 6, Blur: 20, Opacity: 0.14}},
+		Lines:   StandardLines(),
 		Buttons: StandardButtons(),
+		Links:   LinkLook{Colour: "accent", Hover: "words"},
 
 		ContentWidth: 1080,
+		ColumnGap:    size(StandardGap, StandardGap, StandardGap),
 		Gutter:       Zoned[float64]{"desktop": 40, "tablet": 32, "phone": 20},
 	}
 }

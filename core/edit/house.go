@@ -81,8 +81,11 @@ func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 		return scaleType(h, zones, c)
 	case "measure.set": // Name: of one of Measures; Value
 		return setMeasure(h, zones, c)
-	case "buttons.corners": // Value: a step of the corners
-		return setButtonCorners(h, c)
+	case "pick": // Name: of one of Picks; Value: a token
+		return pick(h, c)
+	case "step.add": // Token: space, corners or lines; Name; Value: px
+		h, _, err := addStep(h, c.Token, c.Name, c.Value)
+		return h, err
 	case "width.set": // Value: px
 		n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
 		if err != nil || n < 320 || n > 1920 {
@@ -123,16 +126,22 @@ func addColour(h doc.House, c HouseCommand) (doc.House, error) {
 	if err != nil {
 		return h, err
 	}
-	token := strings.Trim(notToken.ReplaceAllString(strings.ToLower(name), "-"), "-")
-	if token == "" {
-		token = "colour"
-	}
-	base := token
-	for n := 2; h.Swatch(token) != nil; n++ { // ends: the palette has at most MaxColours
-		token = base + "-" + strconv.Itoa(n)
-	}
+	token := freshToken(name, "colour", func(t string) bool { return h.Swatch(t) != nil })
 	h.Palette = append(h.Palette, doc.Swatch{Token: token, Name: name, Value: v})
 	return h, nil
+}
+
+// freshToken makes a token of a name that isn't taken.
+func freshToken(name, fallback string, taken func(string) bool) string {
+	token := strings.Trim(notToken.ReplaceAllString(strings.ToLower(name), "-"), "-")
+	if token == "" {
+		token = fallback
+	}
+	base := token
+	for n := 2; taken(token); n++ { // ends: there are only so many
+		token = base + "-" + strconv.Itoa(n)
+	}
+	return token
 }
 
 // TakePalette gives a house style whose roles have other colours; its colours by

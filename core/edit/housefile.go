@@ -69,6 +69,7 @@ func TakeHouse(was, taken doc.House) (doc.House, error) {
 	step := func(s doc.Step) string { return s.Token }
 	taken.Space = withMissing(taken.Space, was.Space, step)
 	taken.Corners = withMissing(taken.Corners, was.Corners, step)
+	taken.Lines = withMissing(taken.LineSteps(), was.LineSteps(), step)
 	taken.Shadows = withMissing(taken.Shadows, was.Shadows, func(s doc.Shadow) string { return s.Token })
 	taken.Text, taken.Gutter = filled(taken.Text, was.Text), filled(taken.Gutter, was.Gutter)
 	return taken, nil
@@ -156,8 +157,8 @@ func checkType(h *doc.House, zones doc.Zones) error {
 			return doc.Problemf("Text styles", "lack %q", name)
 		}
 	}
-	if len(h.Text) > 40 {
-		return doc.Problemf("Text styles", "are %d; 40 is the most", len(h.Text))
+	if len(h.Text) > MaxSteps {
+		return doc.Problemf("Text styles", "are %d; %d is the most", len(h.Text), MaxSteps)
 	}
 	for name, t := range h.Text {
 		if !tokenPattern.MatchString(name) || len(name) > 60 {
@@ -207,10 +208,24 @@ func checkButtons(h *doc.House) error {
 	return nil
 }
 
+// checkPicks checks what a house style chooses among its own values.
+func checkPicks(h *doc.House) error {
+	for _, p := range Picks(h) {
+		if p.Value == "" && p.Usual != "" || slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == p.Value }) {
+			continue
+		}
+		return doc.Problemf(p.Group, "%s can't be %.40q, which the house style doesn't have", p.Label, p.Value)
+	}
+	if !between(h.Links.Line, 0, 8) || !between(h.Links.Drop, 0, 12) {
+		return doc.Problemf("Links", "have a value out of range: an underline of 0 to 8 px, 0 to 12 px below the words")
+	}
+	return nil
+}
+
 func checkSteps(h *doc.House, zones doc.Zones) error {
-	for field, steps := range map[string][]doc.Step{"Spacing": h.Space, "Corners": h.Corners} {
-		if len(steps) > 40 {
-			return doc.Problemf(field, "has %d steps; 40 is the most", len(steps))
+	for field, steps := range map[string][]doc.Step{"Spacing": h.Space, "Corners": h.Corners, "Lines": h.Lines} {
+		if len(steps) > MaxSteps {
+			return doc.Problemf(field, "has %d steps; %d is the most", len(steps), MaxSteps)
 		}
 		seen := map[string]bool{}
 		for _, s := range steps {
@@ -237,11 +252,13 @@ func checkSteps(h *doc.House, zones doc.Zones) error {
 	if !between(h.ContentWidth, 320, 1920) {
 		return doc.Problemf("Content width", "is %v px; 320 to 1920 can be", h.ContentWidth)
 	}
-	h.Gutter = inZones(h.Gutter, zones)
-	for _, v := range h.Gutter {
-		if !between(v, 0, 400) {
-			return doc.Problemf("Gutter", "is %v px; 0 to 400 can be", v)
+	for field, of := range map[string]*doc.Zoned[float64]{"Gutter": &h.Gutter, "Column gap": &h.ColumnGap} {
+		*of = inZones(*of, zones)
+		for _, v := range *of {
+			if !between(v, 0, 400) {
+				return doc.Problemf(field, "is %v px; 0 to 400 can be", v)
+			}
 		}
 	}
-	return nil
+	return checkPicks(h)
 }

@@ -1,7 +1,6 @@
 package edit
 
 import (
-	"maps"
 	"slices"
 	"strings"
 
@@ -28,6 +27,12 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 	for _, z := range zones {
 		out = append(out, Measure{"gutter." + z.ID, "Beside the content, px", z.Name, h.Gutter.Or(zones, zones.Index(z.ID), 20), 0, 200, func(h *doc.House, v float64) { h.Gutter[z.ID] = v }})
 	}
+	for _, z := range zones {
+		out = append(out, Measure{"gap." + z.ID, "Between columns, px", z.Name, h.ColumnGap.Or(zones, zones.Index(z.ID), doc.StandardGap), 0, 200, func(h *doc.House, v float64) { h.ColumnGap[z.ID] = v }})
+	}
+	for i, s := range h.LineSteps() {
+		out = append(out, Measure{"lines." + s.Token, "Lines, px", s.Name, s.Px, 1, 40, func(h *doc.House, v float64) { h.Lines[i].Px = v }})
+	}
 	for i, s := range h.Corners {
 		out = append(out, Measure{"corners." + s.Token, "Corners, px", s.Name, s.Px, 0, 1000, func(h *doc.House, v float64) { h.Corners[i].Px = v }})
 	}
@@ -44,9 +49,65 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 			Measure{"buttons." + s.Token + ".y", "Buttons", s.Name + ", above", s.Y, 0, 60, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Y = v }},
 			Measure{"buttons." + s.Token + ".size", "Buttons", s.Name + ", type", s.Size, 0.5, 2, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Size = v }})
 	}
-	return append(out,
+	out = append(out,
 		Measure{"buttons.line", "Buttons", "Line of outlined ones", b.Line, 1, 12, func(h *doc.House, v float64) { h.Buttons.Line = v }},
-		Measure{"buttons.shift", "Buttons", "Darker under the pointer, %", b.Shift, -30, 30, func(h *doc.House, v float64) { h.Buttons.Shift = v }})
+		Measure{"buttons.shift", "Buttons", "Darker under the pointer, %", b.Shift, -30, 30, func(h *doc.House, v float64) { h.Buttons.Shift = v }},
+		Measure{"links.line", "Links", "Underline, px (0 is usual)", h.Links.Line, 0, 8, func(h *doc.House, v float64) { h.Links.Line = v }},
+		Measure{"links.drop", "Links", "Below the words, px (0 is usual)", h.Links.Drop, 0, 12, func(h *doc.House, v float64) { h.Links.Drop = v }})
+	return out
+}
+
+// inAll gives a value its own in every zone, so that setting one leaves the others.
+func inAll(z doc.Zoned[float64], zones doc.Zones, usual float64) doc.Zoned[float64] {
+	out := doc.Zoned[float64]{}
+	for i, zone := range zones {
+		out[zone.ID] = z.Or(zones, i, usual)
+	}
+	return out
+}
+
+// Pick is a choice of a house style among its own values.
+type Pick struct {
+	Name   string // such as "links.colour"
+	Group  string // that of the Measures it stands with
+	Label  string
+	Value  string // a token, or ""
+	Usual  string // what "" stands for, in words; "" where it can't be
+	Offers []style.Offer
+	set    func(h *doc.House, token string)
+}
+
+// Picks lists the choices of a house style.
+func Picks(h *doc.House) []Pick {
+	b, _ := h.Button("")
+	var colours, corners []style.Offer
+	for _, w := range h.Palette {
+		colours = append(colours, style.Offer{Name: w.Name, Value: w.Token, Colour: w.Value})
+	}
+	for _, s := range h.Corners {
+		corners = append(corners, style.Offer{Name: s.Name, Value: s.Token})
+	}
+	return []Pick{
+		{Name: "page.ground", Group: "Page", Label: "Pages lie on", Value: h.PageGround, Usual: "Ground", Offers: colours, set: func(h *doc.House, t string) { h.PageGround = t }},
+		{Name: "buttons.corners", Group: "Buttons", Label: "Corners", Value: b.Corners, Offers: corners, set: func(h *doc.House, t string) { h.Buttons, _ = h.Button(""); h.Buttons.Corners = t }},
+		{Name: "links.colour", Group: "Links", Label: "Colour", Value: h.Links.Colour, Usual: "as the words", Offers: colours, set: func(h *doc.House, t string) { h.Links.Colour = t }},
+		{Name: "links.hover", Group: "Links", Label: "Under the pointer", Value: h.Links.Hover, Usual: "as the words", Offers: colours, set: func(h *doc.House, t string) { h.Links.Hover = t }},
+	}
+}
+
+// pick sets one of the Picks: Name is its, Value a token.
+func pick(h doc.House, c HouseCommand) (doc.House, error) {
+	ps := Picks(&h)
+	i := slices.IndexFunc(ps, func(p Pick) bool { return p.Name == c.Name })
+	if i < 0 {
+		return h, doc.Problemf("House style", "has no choice %.60q", c.Name)
+	}
+	p := ps[i]
+	if !slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == c.Value }) && (c.Value != "" || p.Usual == "") {
+		return h, doc.Problemf(p.Label, "can't be %.40q: choose one of the house style's", c.Value)
+	}
+	p.set(&h, c.Value)
+	return h, nil
 }
 
 // setMeasure sets one of the Measures: Name is its, Value a number or a sum.
@@ -62,22 +123,10 @@ func setMeasure(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 		return h, doc.Problemf(m.Label, "can't be %.40q: write a number from %s to %s", c.Value, style.Number(m.Least), style.Number(m.Most))
 	}
 	h.Space, h.Corners, h.Shadows = slices.Clone(h.Space), slices.Clone(h.Corners), slices.Clone(h.Shadows)
-	h.Gutter = maps.Clone(h.Gutter)
-	if h.Gutter == nil {
-		h.Gutter = doc.Zoned[float64]{}
-	}
+	h.Lines = slices.Clone(h.LineSteps())
+	h.Gutter, h.ColumnGap = inAll(h.Gutter, zones, 20), inAll(h.ColumnGap, zones, doc.StandardGap)
 	h.Buttons, _ = h.Button("")
 	h.Buttons.Sizes = slices.Clone(h.Buttons.Sizes)
 	m.set(&h, v)
-	return h, nil
-}
-
-// setButtonCorners sets the step that buttons' corners are of.
-func setButtonCorners(h doc.House, c HouseCommand) (doc.House, error) {
-	if _, ok := doc.FindStep(h.Corners, c.Value); !ok {
-		return h, doc.Problemf("Buttons’ corners", "can't be %.40q: choose one of the house style's corners", c.Value)
-	}
-	h.Buttons, _ = h.Button("")
-	h.Buttons.Corners = c.Value
 	return h, nil
 }

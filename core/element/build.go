@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -128,7 +129,7 @@ func (b *Builder) rootStyles() []style.Style {
 		sh := b.sheet(nil, z)
 		sh.TextStyle(st, "body")
 		st.Color = sh.Swatch("words", "#000000")
-		st.Background = sh.Swatch("ground", "#ffffff")
+		st.Background = b.Site.House.Ground()
 	})
 }
 
@@ -301,8 +302,12 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 			return c
 		}
 		if r.Link != "" {
-			a := wrap("a", func(st *style.Style) { st.Underline = true })
+			a := wrap("a", b.linked(b.Site.House.Links.Colour))
 			a.attr("href", b.link(r.Link))
+			if hover := b.Site.House.Links.Hover; hover != b.Site.House.Links.Colour {
+				set := b.linked(hover)
+				a.States = []State{{":hover", func(_ int, st *style.Style) { set(st) }}}
+			}
 		}
 		if r.Bold {
 			wrap("strong", func(st *style.Style) { st.FontWeight = max(st.FontWeight, 700) })
@@ -331,6 +336,38 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 			}
 		}
 	}
+}
+
+// linked gives what draws a link in running words, in a colour of the palette where that
+// can be read.
+func (b *Builder) linked(token string) func(st *style.Style) {
+	return func(st *style.Style) {
+		look := &b.Site.House.Links
+		st.Underline, st.UnderlineLine, st.UnderlineDrop = true, look.Line, look.Drop
+		w := b.Site.House.Swatch(token)
+		if w == nil || !b.plainColour(st.Color) {
+			return
+		}
+		ground := st.Background
+		if ground == "" {
+			ground = st.Behind
+		}
+		words, err1 := colour.ParseHex(w.Value)
+		behind, err2 := colour.ParseHex(ground)
+		if err1 == nil && err2 == nil && colour.Contrast(words, behind) >= colour.AA {
+			st.Color = w.Value
+		}
+	}
+}
+
+// plainColour reports whether words have a colour that nobody chose for them.
+func (b *Builder) plainColour(c string) bool {
+	for _, token := range []string{"words", "quiet-words", b.Site.House.Links.Colour} {
+		if w := b.Site.House.Swatch(token); w != nil && w.Value == c {
+			return true
+		}
+	}
+	return false
 }
 
 // scaled is a type size made larger or smaller, in whole 1/64 px where it is fixed.

@@ -103,8 +103,8 @@ var aligns = map[string]style.Alignment{"fill": style.AlignStretch, "start": sty
 
 // arrange sets how an element's children stand.
 func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
-	gaps := func(across, down float64) {
-		st.ColumnGap = sh.Length("column-gap", style.Pixels(across))
+	gaps := func(down float64) {
+		st.ColumnGap = sh.Length("column-gap", style.Pixels(sh.House.ColumnGap.Or(sh.Zones, sh.Zone, doc.StandardGap)))
 		st.RowGap = sh.Length("row-gap", style.Pixels(down))
 	}
 	switch h.Arrangement {
@@ -112,11 +112,11 @@ func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
 		st.Display = style.Grid
 		st.GridColumns = style.EqualColumns(h.Columns(sh.Zones, sh.Zone))
 		st.GridAutoRows = style.Track{Min: sh.Length("row-height", style.Pixels(24))}
-		gaps(24, 8)
+		gaps(8)
 	case doc.Columns:
 		st.Display = style.Grid
 		st.GridColumns = style.EqualColumns(tracks)
-		gaps(24, 24)
+		gaps(24)
 		st.AlignItems = aligns[sh.Word("align-items", "")]
 	case doc.LineUp:
 		st.Display = style.Flex
@@ -127,7 +127,7 @@ func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
 				st.FlexWrap = style.Wrap
 			}
 		}
-		gaps(24, 16)
+		gaps(16)
 		st.JustifyContent = spreads[sh.Word("spread", "")]
 		st.AlignItems = aligns[sh.Word("align-items", "")]
 	}

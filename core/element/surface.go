@@ -112,8 +112,11 @@ func (b *Builder) ground(st *style.Style, sh style.Sheet, s *doc.Section, z int)
 
 // backdrop is the address of the variant that suits a zone's full width.
 func (b *Builder) backdrop(id string, zone int) string {
+	if id == "" {
+		return ""
+	}
 	m, ok := b.Media(id)
-	if id == "" || !ok {
+	if !ok {
 		return ""
 	}
 	want := 1920

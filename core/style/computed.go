@@ -66,6 +66,8 @@ type Style struct {
 	ObjectFit     string
 	ObjectPos     string
 	Underline     bool
+	UnderlineLine float64 // its thickness in px; 0 is auto
+	UnderlineDrop float64 // how far it is below the words in px; 0 is auto
 	Strike        bool
 
 	ClipPath string

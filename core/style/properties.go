@@ -103,6 +103,8 @@ var Properties = []Property{
 	{"text-decoration", false, false, func(s *Style) string {
 		return choose(s.Underline, "underline", choose(s.Strike, "line-through", "none"))
 	}, "none"},
+	{"text-decoration-thickness", false, false, func(s *Style) string { return choose(s.UnderlineLine == 0, "auto", Number(s.UnderlineLine)+"px") }, "auto"},
+	{"text-underline-offset", false, false, func(s *Style) string { return choose(s.UnderlineDrop == 0, "auto", Number(s.UnderlineDrop)+"px") }, "auto"},
 	{"animation", false, false, func(s *Style) string { return choose(s.Reveal, "reveal linear both", "none") }, "none"},
 	{"animation-timeline", false, false, func(s *Style) string { return choose(s.Reveal, "scroll()", "auto") }, "auto"},
 	{"animation-range", false, false, func(s *Style) string { return choose(s.Reveal, "0 100vh", "normal") }, "normal"},

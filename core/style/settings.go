@@ -81,6 +81,7 @@ var (
 	picture  = only(doc.Picture)
 	spaces   = func(h *doc.House) []doc.Step { return h.Space }
 	corners  = func(h *doc.House) []doc.Step { return h.Corners }
+	lines    = (*doc.House).LineSteps
 )
 
 // places are the points of a picture that are kept in sight.
@@ -112,7 +113,7 @@ var Settings = []*Setting{
 	{Name: "color", Label: "Colour", On: coloured, Words: []string{"usual"}, Type: TypeColour},
 	{Name: "background", Label: "Fill", On: boxed, Words: []string{"none"}, Type: TypeColour},
 	{Name: "border-radius", Label: "Corners", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
-	{Name: "border-width", Label: "Line", On: either(section, all), Words: []string{"none"}, Type: TypeLength, Max: 40},
+	{Name: "border-width", Label: "Line", On: either(section, all), Words: []string{"none"}, Type: TypeLength, Max: 40, Steps: lines},
 	{Name: "border-color", Label: "Line colour", On: either(section, all), Words: []string{"usual"}, Type: TypeColour},
 	{Name: "box-shadow", Label: "Shadow", On: either(section, solid), Words: []string{"none"}, Type: TypeShadow},
 	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},

@@ -34,7 +34,7 @@ func (s Sheet) Word(name, fallback string) string {
 func (s Sheet) Length(name string, fallback Length) Length {
 	v := s.value(name)
 	if token, ok := strings.CutPrefix(v, "$"); ok {
-		for _, steps := range [][]doc.Step{s.House.Space, s.House.Corners} {
+		for _, steps := range [][]doc.Step{s.House.Space, s.House.Corners, s.House.LineSteps()} {
 			if st, ok := doc.FindStep(steps, token); ok {
 				return Pixels(st.Px)
 			}

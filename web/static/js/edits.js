@@ -42,6 +42,9 @@ export const redo = () => queue(() => request('POST', '/redo', {}));
 /** Keeps a section on the Shelf. */
 export const keep = (section) => queue(() => request('POST', '/keep', { section }));
 
+/** Makes the selection's value of a setting one of the house style's. */
+export const promote = (setting, name) => queue(() => request('POST', '/promote', { setting, name }));
+
 /** Asks for the Tray, and what else is drawn, for another width or selection. */
 export function look({ overview = false } = {}) {
   return queue(() => request('GET', '/parts', overview ? { overview: 1 } : {}));

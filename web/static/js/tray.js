@@ -1,6 +1,6 @@
 // The Tray: sends what is entered as commands.
 import { page, zoneAt } from './page.js';
-import { send } from './edits.js';
+import { promote, send } from './edits.js';
 import { pick } from './picker.js';
 
 let folded = false;
@@ -26,6 +26,17 @@ async function enter(e, value) {
   if (state && field === e && document.querySelector('#say.say-alert p')) field.setAttribute('aria-invalid', 'true'); // refused: what was typed stays
 }
 
+/** Asks for the name of a value that becomes the house style's. */
+function name({ promote: setting, label, value }) {
+  const dialog = document.getElementById('promote');
+  document.getElementById('promote-what').textContent = `${label}: ${value}.`;
+  const field = document.getElementById('promote-name');
+  field.value = '';
+  dialog.onclose = () => { if (dialog.returnValue === 'take') promote(setting, field.value.trim()); };
+  dialog.returnValue = '';
+  dialog.showModal();
+}
+
 export function start() {
   document.addEventListener('change', (e) => {
     const t = e.target;
@@ -38,6 +49,8 @@ export function start() {
       if ('pick' in t.dataset) pick((id) => send(command(t, id)));
       else send(command(t, t.dataset.value));
     }
+    const own = e.target.closest('#tray [data-promote]');
+    if (own) name(own.dataset);
     if (e.target.closest('[data-fold]')) {
       folded = !folded;
       fold();

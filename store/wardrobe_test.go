@@ -1,0 +1,44 @@
+package store
+
+import (
+	"errors"
+	"testing"
+
+	"openplot/core/doc"
+)
+
+func TestKeptHouses(t *testing.T) {
+	s, site := begin(t), "w1"
+	winter := doc.StandardHouse()
+	winter.ContentWidth = 900
+	for range 2 { // the second replaces the first
+		if err := s.KeepHouse(t.Context(), site, "Winter", winter); err != nil {
+			t.Fatal(err)
+		}
+	}
+	kept, err := s.KeptHouses(t.Context(), site)
+	if err != nil || len(kept) != 1 || kept[0].Name != "Winter" || kept[0].House.ContentWidth != 900 {
+		t.Fatalf("%v %+v", err, kept)
+	}
+	if err := s.DropHouse(t.Context(), "another", kept[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if again, _ := s.KeptHouses(t.Context(), site); len(again) != 1 {
+		t.Error("another site could drop it")
+	}
+	for i := range maxKeptHouses {
+		if err = s.KeepHouse(t.Context(), site, string(rune('a'+i%26))+string(rune('a'+i/26)), winter); err != nil {
+			break
+		}
+	}
+	var p *doc.Problem
+	if !errors.As(err, &p) {
+		t.Errorf("one too many: %v", err)
+	}
+	if err := s.DropHouse(t.Context(), site, kept[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if again, _ := s.KeptHouses(t.Context(), site); len(again) != maxKeptHouses-1 {
+		t.Errorf("%d left", len(again))
+	}
+}

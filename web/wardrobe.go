@@ -1,0 +1,126 @@
+package web
+
+import (
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/store"
+)
+
+// wornView is a house style that can be tried on: one that ships, or one that the site
+// keeps.
+type wornView struct {
+	ID, Name, Hint string
+	Colours        []scaleStep
+	Kept           bool
+}
+
+func worn(id, name, hint string, h *doc.House, kept bool) wornView {
+	v := wornView{ID: id, Name: name, Hint: hint, Kept: kept}
+	for i, token := range []string{"ground", "quiet-ground", "accent", "second-accent", "words"} {
+		if w := h.Swatch(token); w != nil {
+			v.Colours = append(v.Colours, scaleStep{i * 14, w.Value})
+		}
+	}
+	return v
+}
+
+// wornViews lists the house styles that a site can try on, its own first.
+func (s *Server) wornViews(c *gin.Context, st *store.Site) (out []wornView, err error) {
+	kept, err := s.Store.KeptHouses(c, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, k := range kept {
+		out = append(out, worn(k.ID, k.Name, k.House.Fonts.Heading, &k.House, true))
+	}
+	for i := range edit.ReadyHouses {
+		r := &edit.ReadyHouses[i]
+		h := r.House()
+		out = append(out, worn(r.ID, r.Name, r.Hint, &h, false))
+	}
+	return out, nil
+}
+
+// findHouse gives a house style to try on, as it would be on the site.
+func (s *Server) findHouse(c *gin.Context, st *store.Site, id string) (doc.House, error) {
+	if r := edit.FindReadyHouse(id); r != nil {
+		return edit.TakeHouse(st.House, r.House())
+	}
+	kept, err := s.Store.KeptHouses(c, st.ID)
+	if err != nil {
+		return doc.House{}, err
+	}
+	i := slices.IndexFunc(kept, func(k *store.KeptHouse) bool { return k.ID == id })
+	if i < 0 {
+		return doc.House{}, doc.Problemf("House style", "isn't kept here (any more); choose another one")
+	}
+	return edit.TakeHouse(st.House, kept[i].House)
+}
+
+// worn gives the site in the house style that the request tries on, if it does.
+func (s *Server) worn(c *gin.Context) (*store.Site, error) {
+	st := siteOf(c)
+	id := c.Query("house")
+	if id == "" || st.Role != store.Designer {
+		return st, nil
+	}
+	h, err := s.findHouse(c, st, id)
+	if err != nil {
+		return nil, err
+	}
+	as := *st
+	as.House, as.Worn = h, id
+	return &as, nil
+}
+
+// tryHouse shows a house style without taking it; "" goes back to the site's own.
+func (s *Server) tryHouse(c *gin.Context) {
+	st := siteOf(c)
+	v, err := s.houseView(c, st)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	id := c.PostForm("id")
+	if i := slices.IndexFunc(v.Ready, func(w wornView) bool { return w.ID == id }); i >= 0 {
+		v.Trying = &v.Ready[i]
+		if h, err := s.findHouse(c, st, id); err == nil {
+			v.Contrasts = contrasts(&h)
+		}
+	} else if id != "" {
+		v.Problem = "House style: isn’t kept here (any more); choose another one."
+	}
+	s.houseParts(c, http.StatusOK, v)
+}
+
+// takeHouse makes a house style that was tried on the site's own.
+func (s *Server) takeHouse(c *gin.Context) {
+	st := siteOf(c)
+	command := edit.HouseCommand{Op: "house.take", Value: c.PostForm("id")}
+	h, err := s.findHouse(c, st, command.Value)
+	if err == nil {
+		err = s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, h) })
+	}
+	s.houseDone(c, command, err)
+}
+
+// keepHouse keeps the site's house style under a name.
+func (s *Server) keepHouse(c *gin.Context) {
+	st := siteOf(c)
+	command := edit.HouseCommand{Op: "house.keep", Value: c.PostForm("name")}
+	name, err := edit.HouseName(command.Value)
+	if err == nil {
+		err = s.Store.KeepHouse(c, st.ID, name, st.House)
+	}
+	s.houseDone(c, command, err)
+}
+
+// dropHouse forgets a house style that the site keeps.
+func (s *Server) dropHouse(c *gin.Context) {
+	s.houseDone(c, edit.HouseCommand{}, s.Store.DropHouse(c, siteOf(c).ID, c.PostForm("id")))
+}
