@@ -27,8 +27,9 @@ const (
 // SiteSlug is the demo site's.
 const SiteSlug = "skerry-line"
 
-// Load makes the demo site.
-func Load(ctx context.Context, st *store.Store, mediaDir string) error {
+// Load makes the demo site. Its pictures' copies are made in the background, by
+// media.Run, unless whole asks for all of them at once.
+func Load(ctx context.Context, st *store.Store, mediaDir string, whole bool) error {
 	site := Site()
 	if err := st.AddSite(ctx, site); err != nil {
 		return err
@@ -47,7 +48,7 @@ func Load(ctx context.Context, st *store.Store, mediaDir string) error {
 	if err := st.AddMember(ctx, site.ID, writer.ID, store.Writer); err != nil {
 		return err
 	}
-	ids, err := loadPictures(ctx, st, mediaDir, site.ID)
+	ids, err := loadPictures(ctx, st, mediaDir, site.ID, whole)
 	if err != nil {
 		return err
 	}
@@ -74,9 +75,9 @@ func Pages(ids map[string]string) []Page {
 }
 
 // loadPictures draws and keeps the pictures, and gives their ids by name.
-func loadPictures(ctx context.Context, st *store.Store, dir, site string) (map[string]string, error) {
+func loadPictures(ctx context.Context, st *store.Store, dir, site string, whole bool) (map[string]string, error) {
 	ids := map[string]string{}
-	errs := make([]error, len(pictures))
+	errs := make([]error, len(pictures)+1) // the last is the clip's
 	var mu sync.Mutex
 	var wg sync.WaitGroup
 	slots := make(chan struct{}, runtime.NumCPU())
@@ -85,6 +86,9 @@ func loadPictures(ctx context.Context, st *store.Store, dir, site string) (map[s
 			slots <- struct{}{}
 			defer func() { <-slots }()
 			m, err := media.Keep(ctx, st, dir, site, p.name, p.alt, p.draw())
+			if err == nil && whole {
+				err = media.Finish(ctx, st, dir, store.MakeCopies{Site: site, Medium: m.ID, Original: m.Original})
+			}
 			if err != nil {
 				errs[i] = fmt.Errorf("drawing %s: %w", p.name, err)
 				return
@@ -94,6 +98,20 @@ func loadPictures(ctx context.Context, st *store.Store, dir, site string) (map[s
 			ids[p.name] = m.ID
 		})
 	}
+	wg.Go(func() {
+		b, err := clip()
+		var m *store.Medium
+		if err == nil {
+			m, err = media.Keep(ctx, st, dir, site, clipName, "The ferry crosses the sound from left to right, under two islands", b)
+		}
+		if err != nil {
+			errs[len(pictures)] = fmt.Errorf("drawing %s: %w", clipName, err)
+			return
+		}
+		mu.Lock()
+		defer mu.Unlock()
+		ids[clipName] = m.ID
+	})
 	wg.Wait()
 	for _, err := range errs {
 		if err != nil {

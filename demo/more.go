@@ -131,6 +131,10 @@ func Islands(ids map[string]string) *doc.Page {
 		gallery.Content.Entries = append(gallery.Content.Entries, doc.Entry{Values: map[string]string{"picture": ids[p[0]], "caption": p[1]}})
 	}
 	album := titled("Album", compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "From the ship’s album"), gallery))
+	film := &doc.Block{Kind: doc.Video, Style: compose.Look("border-radius", "$card"), Content: doc.Content{Picture: ids["the-langey-boat.png"], Alt: "The ferry crosses the sound, in four seconds",
+		Values: map[string]string{"video": ids[clipName], "caption": "In truth it takes eighteen minutes."}}}
+	crossing := titled("Crossing", compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$room", "align-items", "middle"),
+		compose.Stack("$snug", compose.Heading(2, "The way there is half of it"), compose.Words("", "Stand on the right going out: seals on the skerries at low water, and the red buoy that sings in a swell. Inside there is soup.")), film))
 	chart := compose.With(element.Start(doc.Map), "border-radius", "$card", "aspect-ratio", "16:9", "aspect-ratio@phone", "1:1")
 	chart.Content.Values = map[string]string{"latitude": "58.07", "longitude": "-11.53", "zoom": "10", "mark": "left out", "label": "Skerry Harbour, the three islands, and the boats’ ways between them"}
 	where := titled("Chart", compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "Where they lie"), chart))
@@ -139,7 +143,7 @@ func Islands(ids map[string]string) *doc.Page {
 		island("Inner Holm", "inner-holm.png", "18 minutes from the steps", "Six painted houses, one bakery and a beach that warms up by noon. The path around takes an hour, with children an afternoon. There is a swing at the far end that nobody remembers putting up.", true),
 		island("Skarva", "skarva.png", "35 minutes from the steps", "Cliffs, sea birds and the best walk in the sound. From April to July the ledges are full; keep to the posts and the birds keep to theirs. Soup at the old customs house from noon.", false),
 		island("Langey", "langey.png", "50 minutes from the steps", "Long, flat and quiet: nine kilometres of gravel road to the light at the far end, and the wind behind you in one direction. Bicycles can be borrowed at the pier.", true),
-		album, where)
+		crossing, album, where)
 }
 
 // Crew is who works there.

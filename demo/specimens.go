@@ -9,12 +9,49 @@ import (
 	"openplot/icons"
 )
 
-// Specimens gives a page for each kind of block, as the Shelf adds it, and one for
-// each ready-made section, for the checks that look at all of them. Pictures that a
-// block begins without are filled in from the ids given, one after another.
+// SpecimenVideo is the id of the video that specimens show.
+const SpecimenVideo = "clip"
+
+// variants are what some kinds can be beside what they begin as: commands on the block.
+var variants = []struct {
+	kind doc.Kind
+	name string
+	do   []edit.Command
+}{
+	{doc.Picture, "with words below it", []edit.Command{content("caption", "The boat at the steps, early in the morning before anybody has come"), content("large", "shows it large")}},
+	{doc.Picture, "shown large, in a circle", []edit.Command{content("large", "shows it large"), look("shape", "circle"), look("aspect-ratio", "1:1")}},
+	{doc.Picture, "filling its rows over words", []edit.Command{content("caption", "In rows"), look("aspect-ratio", "rows")}},
+	{doc.Picture, "that leads somewhere", []edit.Command{content("link", "/fares"), content("caption", "The fares")}},
+	{doc.Video, "of its own", []edit.Command{content("video", SpecimenVideo), content("caption", "The boat leaves")}},
+	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "silently, over and over"), look("aspect-ratio", "4:3")}},
+	{doc.Video, "from elsewhere", []edit.Command{content("player", "https://player.example/boat")}},
+}
+
+// surfaces are what a section can lie on beside a fill: commands on the section.
+var surfaces = []struct {
+	name string
+	do   []edit.Command
+}{
+	{"picture that goes more slowly", []edit.Command{{Op: "section.picture", Value: "one"}, look("picture-scroll", "more slowly"), look("filter", "#102030"), look("edge-bottom", "wave"), look("padding-top", "$vast"), look("color", "#ffffff")}},
+	{"picture that goes more slowly on phones only", []edit.Command{{Op: "section.picture", Value: "one"}, {Op: "set", Zone: "phone", Setting: "picture-scroll", Value: "more slowly"}, look("border-radius", "$round")}},
+	{"video", []edit.Command{{Op: "section.video", Value: SpecimenVideo}, look("filter", "#000000"), look("filter-opacity", "60%"), look("color", "#ffffff"), look("min-height", "70vh"), look("content-at", "middle")}},
+}
+
+func content(name, value string) edit.Command {
+	return edit.Command{Op: "block.content", Setting: name, Value: value}
+}
+
+func look(name, value string) edit.Command {
+	return edit.Command{Op: "set", Zone: "desktop", Setting: name, Value: value}
+}
+
+// Specimens gives a page for each kind of block, as the Shelf adds it and in its
+// variants, for what a section can lie on, and for each ready-made section, for the
+// checks that look at all of them. Pictures that a block begins without are filled in
+// from the ids given, one after another.
 func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 	n := 0
-	env := edit.Env{Site: s, HasPicture: func(string) bool { return true }, NewID: func(prefix string) string {
+	env := edit.Env{Site: s, HasPicture: func(string) bool { return true }, HasVideo: func(id string) bool { return id == SpecimenVideo }, NewID: func(prefix string) string {
 		n++
 		return fmt.Sprint(prefix, n)
 	}, HasIcon: func(name string) bool {
@@ -25,8 +62,13 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 	add := func(name string, commands ...edit.Command) error {
 		p := &doc.Page{ID: "p", Name: name, Title: name}
 		for _, c := range commands {
-			if c.Op == "block.add" {
+			switch {
+			case c.Op == "block.add" || c.Op == "section.picture" || c.Op == "section.video":
 				c.Node = p.Sections[0].ID
+			case c.Node == "" && c.Op != "section.add": // of the block, or of the section without one
+				if c.Node = p.Sections[0].ID; len(p.Sections[0].Blocks) > 0 {
+					c.Node = p.Sections[0].Blocks[0].ID
+				}
 			}
 			r, err := edit.Apply(p, c, env)
 			if err != nil {
@@ -42,6 +84,19 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 	}
 	for _, k := range doc.Kinds {
 		if err := add("kind "+string(k), edit.Command{Op: "section.add", Preset: "empty"}, edit.Command{Op: "block.add", Kind: k, Zone: "desktop"}); err != nil {
+			return nil, err
+		}
+	}
+	for _, v := range variants {
+		commands := append([]edit.Command{{Op: "section.add", Preset: "empty"}, {Op: "block.add", Kind: v.kind, Zone: "desktop"}}, v.do...)
+		if err := add("kind "+string(v.kind)+", "+v.name, commands...); err != nil {
+			return nil, err
+		}
+	}
+	for _, v := range surfaces {
+		commands := append([]edit.Command{{Op: "section.add", Preset: "empty"}}, v.do...)
+		commands = append(commands, edit.Command{Op: "block.add", Kind: doc.Heading, Zone: "desktop"})
+		if err := add("surface "+v.name, commands...); err != nil {
 			return nil, err
 		}
 	}

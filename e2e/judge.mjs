@@ -10,7 +10,8 @@ import readline from 'node:readline';
 import { launch } from './chromium.mjs';
 
 const browser = await launch();
-const page = await browser.newPage({ viewport: { width: 2000, height: 900 } });
+// What moves as one scrolls is measured at rest.
+const page = await browser.newPage({ viewport: { width: 2000, height: 900 }, reducedMotion: 'reduce' });
 let base = '';
 
 for await (const line of readline.createInterface({ input: process.stdin })) {

@@ -75,9 +75,9 @@ export async function enter(page, label, value) {
 }
 
 /** Waits until f gives what is wanted. */
-export async function eventually(f, want, what) {
+export async function eventually(f, want, what, ms = 3000) {
   let got;
-  for (let i = 0; i < 60; i++) {
+  for (let i = 0; i < ms / 50; i++) {
     got = await f().catch((e) => `${e}`); // what is read may just be on its way to another page
     if (JSON.stringify(got) === JSON.stringify(want)) return;
     await new Promise((r) => setTimeout(r, 50));

@@ -35,7 +35,7 @@ function invalid(files) {
 }
 
 test('every kind and every ready-made section is valid HTML', () => {
-  const files = fs.readdirSync(dir).filter((f) => /^(kind|section)-.*\.html$/.test(f));
+  const files = fs.readdirSync(dir).filter((f) => /^(kind|surface|section)-.*\.html$/.test(f));
   assert.ok(files.length > 75, `${files.length} specimens`);
   assert.deepEqual(invalid(files.map((f) => path.join(dir, f))), []);
 });
@@ -43,7 +43,7 @@ test('every kind and every ready-made section is valid HTML', () => {
 test('every kind and every ready-made section passes axe on a desktop and a phone', async () => {
   const page = await newPage(await browser.newContext());
   const wrong = [];
-  for (const file of fs.readdirSync(dir).filter((f) => /^(kind|section)-.*\.html$/.test(f))) {
+  for (const file of fs.readdirSync(dir).filter((f) => /^(kind|surface|section)-.*\.html$/.test(f))) {
     await page.goto(`file://${path.join(dir, file)}`);
     for (const width of [1280, 375]) {
       await page.setViewportSize({ width, height: 800 });

@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"image"
 	"image/png"
-	"net/http"
 	"os"
 	"path"
 	"path/filepath"
@@ -25,11 +24,11 @@ import (
 // served.
 const OriginalMark = "-original"
 
-// Keep makes an upload ready, writes its copies and keeps it as a medium of
-// the site.
+// Keep checks an upload, makes its first copy and keeps it as a medium of the site. The
+// other copies are made in the background, by Run.
 func Keep(ctx context.Context, st *store.Store, dir, site, name, alt string, data []byte) (*store.Medium, error) {
 	m := &store.Medium{ID: store.NewID("m"), SiteID: site, Name: fileName(name), Alt: alt}
-	if err := write(dir, m, data); err != nil {
+	if err := begin(dir, m, data); err != nil {
 		return nil, err
 	}
 	if err := st.AddMedium(ctx, m); err != nil {
@@ -40,33 +39,56 @@ func Keep(ctx context.Context, st *store.Store, dir, site, name, alt string, dat
 
 // Replace puts another upload in a medium's place, wherever it is shown.
 func Replace(ctx context.Context, st *store.Store, dir string, m *store.Medium, data []byte) error {
-	if err := write(dir, m, data); err != nil {
+	if err := begin(dir, m, data); err != nil {
 		return err
 	}
-	return st.SetMedium(ctx, m)
+	return st.ReplaceMedium(ctx, m)
 }
 
-// write makes an upload ready and writes its files, under names that were never used,
+// begin checks an upload and writes its first files, under names that were never used,
 // since browsers keep what they had.
-func write(dir string, m *store.Medium, data []byte) error {
-	p, err := Process(data)
+func begin(dir string, m *store.Medium, data []byte) error {
+	p, err := Open(data)
 	if err != nil {
 		return err
 	}
 	if err := os.MkdirAll(dir, 0o755); err != nil {
 		return fmt.Errorf("making the media folder: %w", err)
 	}
+	wants := p.Wants()
+	if len(wants) > 0 {
+		first, err := p.Make(wants[0])
+		if err != nil {
+			return err
+		}
+		p.Copies = []Copy{first}
+	}
 	base := store.NewID("f")
 	m.Type, m.Width, m.Height, m.Variants = p.Type, p.Width, p.Height, nil
-	for _, copy := range p.Copies {
-		file := fmt.Sprintf("%s-%d%s", base, copy.Width, copy.Ext)
-		if err := os.WriteFile(filepath.Join(dir, file), copy.Data, 0o644); err != nil {
-			return fmt.Errorf("keeping a picture: %w", err)
-		}
-		m.Variants = append(m.Variants, store.MediumCopy{File: file, Width: copy.Width})
-	}
+	m.CopiesLeft = max(len(wants)-1, 0)
 	m.Original = base + OriginalMark
-	if err := os.WriteFile(filepath.Join(dir, m.Original), data, 0o644); err != nil {
+	for _, c := range p.Copies {
+		kept, err := writeCopy(dir, m.Original, c)
+		if err != nil {
+			return err
+		}
+		m.Variants = append(m.Variants, kept)
+	}
+	return writeFile(dir, m.Original, data)
+}
+
+// writeCopy writes a copy of an original and gives its entry.
+func writeCopy(dir, original string, c Copy) (store.MediumCopy, error) {
+	kept := store.MediumCopy{File: copyName(original, Want{c.Width, c.Ext}), Width: c.Width}
+	return kept, writeFile(dir, kept.File, c.Data)
+}
+
+func copyName(original string, w Want) string {
+	return fmt.Sprintf("%s-%d%s", strings.TrimSuffix(original, OriginalMark), w.Width, w.Ext)
+}
+
+func writeFile(dir, name string, data []byte) error {
+	if err := os.WriteFile(filepath.Join(dir, name), data, 0o644); err != nil {
 		return fmt.Errorf("keeping a picture: %w", err)
 	}
 	return nil
@@ -82,8 +104,8 @@ type Change struct {
 
 // Edit turns and crops what was uploaded, and makes its copies anew.
 func Edit(ctx context.Context, st *store.Store, dir string, m *store.Medium, c Change) error {
-	if m.Type == "image/svg+xml" || m.Original == "" {
-		return doc.Problemf(field, "can't be turned or cropped: it is a drawing that scales, or what was uploaded isn't there any more")
+	if m.Type == "image/svg+xml" || m.Video() || m.Original == "" {
+		return doc.Problemf(field, "can't be turned or cropped: it is a drawing that scales or a video, or what was uploaded isn't there any more")
 	}
 	data, err := os.ReadFile(filepath.Join(dir, m.Original))
 	if err != nil {
@@ -106,8 +128,8 @@ func (c Change) apply(data []byte) ([]byte, error) {
 	if len(data) > MaxBytes {
 		return nil, doc.Problemf(field, "is too large to be changed")
 	}
-	kind := http.DetectContentType(data)
-	if config, _, err := decodeConfig(kind, data); err != nil || int64(config.Width)*int64(config.Height) > MaxPixels {
+	kind := sniff(data)
+	if config, err := decodeConfig(kind, data); err != nil || int64(config.Width)*int64(config.Height) > MaxPixels {
 		return nil, doc.Problemf(field, "is damaged or too large to be changed")
 	}
 	img, err := decode(kind, data)

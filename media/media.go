@@ -1,9 +1,10 @@
 // Package media turns uploaded files into pictures that pages can use.
 //
-// In come the bytes of a file; out come the copies to keep: resized WebP for
+// In come the bytes of a file; out come the copies to keep: resized WebP and AVIF for
 // photographs and drawings, a cleaned SVG as it is, or a doc.Problem that says
 // what is wrong with the file. Whatever the file carried beside its pixels
-// (position, camera, thumbnails) is gone. Start at Process.
+// (position, camera, thumbnails) is gone. One copy is made at once, the others in the
+// background, by Run. Start at Open.
 package media
 
 import (
@@ -15,6 +16,7 @@ import (
 	_ "image/png"
 	"net/http"
 
+	"github.com/gen2brain/avif"
 	"github.com/gen2brain/webp"
 	"golang.org/x/image/draw"
 	xwebp "golang.org/x/image/webp"
@@ -32,11 +34,12 @@ const (
 // original.
 var Widths = []int{480, 960, 1440, 1920}
 
-// Picture is a file made ready.
+// Picture is a file that was checked.
 type Picture struct {
 	Type          string // of the upload, as sniffed
 	Width, Height int    // px, upright
-	Copies        []Copy // narrow to wide
+	Copies        []Copy // those that are the file itself; narrow to wide
+	img           image.Image
 }
 
 // Copy is one file to keep.
@@ -48,17 +51,21 @@ type Copy struct {
 
 const field = "Picture"
 
-// Process reads an upload. Its type is told from its bytes, never from its name.
-func Process(data []byte) (*Picture, error) {
+// Open reads an upload. Its type is told from its bytes, never from its name. Errors
+// are *doc.Problem.
+func Open(data []byte) (*Picture, error) {
+	kind := sniff(data)
+	if isVideo(kind) {
+		return openVideo(kind, data)
+	}
 	if len(data) > MaxBytes {
 		return nil, doc.Problemf(field, "has %.1f MB; upload at most %d MB", float64(len(data))/(1<<20), MaxBytes>>20)
 	}
 	if len(data) == 0 {
 		return nil, doc.Problemf(field, "is an empty file")
 	}
-	kind := http.DetectContentType(data)
 	switch kind {
-	case "image/jpeg", "image/png", "image/gif", "image/webp":
+	case "image/jpeg", "image/png", "image/gif", "image/webp", avifType:
 		return raster(kind, data)
 	}
 	if looksLikeSVG(data) {
@@ -66,13 +73,23 @@ func Process(data []byte) (*Picture, error) {
 		if err != nil {
 			return nil, err
 		}
-		return &Picture{"image/svg+xml", w, h, []Copy{{w, ".svg", clean}}}, nil
+		return &Picture{Type: "image/svg+xml", Width: w, Height: h, Copies: []Copy{{w, ".svg", clean}}}, nil
 	}
-	return nil, doc.Problemf(field, "is no picture that browsers show (it looks like %s): upload JPEG, PNG, WebP, GIF or SVG", kind)
+	return nil, doc.Problemf(field, "is no picture that browsers show (it looks like %s): upload JPEG, PNG, WebP, AVIF, GIF or SVG, or a video as WebM or MP4", kind)
+}
+
+const avifType = "image/avif"
+
+// sniff is http.DetectContentType that knows AVIF (AV1 Image File Format 1.1 §9.1.1).
+func sniff(data []byte) string {
+	if len(data) > 12 && string(data[4:8]) == "ftyp" && (string(data[8:12]) == "avif" || string(data[8:12]) == "avis") {
+		return avifType
+	}
+	return http.DetectContentType(data)
 }
 
 func raster(kind string, data []byte) (*Picture, error) {
-	config, _, err := decodeConfig(kind, data)
+	config, err := decodeConfig(kind, data)
 	if err != nil {
 		return nil, doc.Problemf(field, "is damaged and can't be opened (%v): save it again and upload that", err)
 	}
@@ -83,7 +100,7 @@ func raster(kind string, data []byte) (*Picture, error) {
 		return nil, doc.Problemf(field, "has %d × %d pixels, %d million; make it smaller than %d million", config.Width, config.Height, px/1_000_000, MaxPixels/1_000_000)
 	}
 	if kind == "image/gif" && animated(data) { // moving pictures stay as they are
-		return &Picture{kind, config.Width, config.Height, []Copy{{config.Width, ".gif", data}}}, nil
+		return &Picture{Type: kind, Width: config.Width, Height: config.Height, Copies: []Copy{{config.Width, ".gif", data}}}, nil
 	}
 	img, err := decode(kind, data)
 	if err != nil {
@@ -91,16 +108,47 @@ func raster(kind string, data []byte) (*Picture, error) {
 	}
 	img = upright(img, orientation(kind, data))
 	b := img.Bounds()
-	p := &Picture{Type: kind, Width: b.Dx(), Height: b.Dy()}
-	for _, w := range widths(b.Dx()) {
-		var out bytes.Buffer
-		if err := webp.Encode(&out, scale(img, w), webp.Options{Quality: 82, Method: 2}); err != nil {
-			return nil, fmt.Errorf("encoding a copy %d px wide: %w", w, err)
-		}
-		p.Copies = append(p.Copies, Copy{w, ".webp", out.Bytes()})
-	}
-	return p, nil
+	return &Picture{Type: kind, Width: b.Dx(), Height: b.Dy(), img: img}, nil
 }
+
+// Want is a copy to be made of a picture.
+type Want struct {
+	Width int
+	Ext   string // with the dot
+}
+
+// Wants lists the copies to be made, in the order in which they are useful: WebP, which
+// every browser reads, then AVIF, each from narrow to wide.
+func (p *Picture) Wants() (ws []Want) {
+	if p.img == nil {
+		return nil
+	}
+	for _, ext := range []string{".webp", ".avif"} {
+		for _, w := range widths(p.Width) {
+			ws = append(ws, Want{w, ext})
+		}
+	}
+	return ws
+}
+
+// Make makes a copy.
+func (p *Picture) Make(w Want) (Copy, error) {
+	var out bytes.Buffer
+	var err error
+	if img := scale(p.img, w.Width); w.Ext == ".avif" {
+		err = avif.Encode(&out, img, avif.Options{Quality: 60, Speed: 10, ChromaSubsampling: image.YCbCrSubsampleRatio420})
+	} else {
+		err = webp.Encode(&out, img, webp.Options{Quality: 82, Method: 4})
+	}
+	if err != nil {
+		return Copy{}, fmt.Errorf("encoding a copy %d px wide: %w", w.Width, err)
+	}
+	return Copy{w.Width, w.Ext, out.Bytes()}, nil
+}
+
+// worthIt reports whether a copy in AVIF is kept beside one in WebP: it has to be a tenth
+// smaller. The qualities of the two are about the same (docs/performance.md).
+func worthIt(avif, webp int64) bool { return avif*10 <= webp*9 }
 
 // widths are the standard ones below the original's, and the original's own when
 // it is no wider than the widest.
@@ -129,15 +177,21 @@ func scale(img image.Image, w int) image.Image {
 	return out
 }
 
-func decodeConfig(kind string, data []byte) (image.Config, string, error) {
-	if kind == "image/webp" {
-		c, err := xwebp.DecodeConfig(bytes.NewReader(data))
-		return c, "webp", err
+func decodeConfig(kind string, data []byte) (image.Config, error) {
+	switch kind {
+	case "image/webp":
+		return xwebp.DecodeConfig(bytes.NewReader(data))
+	case avifType:
+		return avif.DecodeConfig(bytes.NewReader(data))
 	}
-	return image.DecodeConfig(bytes.NewReader(data))
+	c, _, err := image.DecodeConfig(bytes.NewReader(data))
+	return c, err
 }
 
 func decode(kind string, data []byte) (image.Image, error) {
+	if kind == avifType {
+		return avif.Decode(bytes.NewReader(data))
+	}
 	if kind != "image/webp" {
 		img, _, err := image.Decode(bytes.NewReader(data))
 		return img, err

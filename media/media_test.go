@@ -78,17 +78,26 @@ func TestVariantsAreNeverWiderThanTheOriginal(t *testing.T) {
 			t.Errorf("%d px: %s, want %s", tt.width, got, tt.want)
 		}
 	}
-	p, err := Process(pngOf(t, quarters(1000, 500)))
+	p, err := Open(pngOf(t, quarters(1000, 500)))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if p.Type != "image/png" || p.Width != 1000 || p.Height != 500 || len(p.Copies) != 3 {
-		t.Errorf("%s %d × %d, %d copies", p.Type, p.Width, p.Height, len(p.Copies))
+	if p.Type != "image/png" || p.Width != 1000 || p.Height != 500 || fmt.Sprint(p.Wants()) != "[{480 .webp} {960 .webp} {1000 .webp} {480 .avif} {960 .avif} {1000 .avif}]" {
+		t.Errorf("%s %d × %d, %v", p.Type, p.Width, p.Height, p.Wants())
 	}
-	for _, c := range p.Copies {
-		config, err := webp.DecodeConfig(bytes.NewReader(c.Data))
-		if err != nil || config.Width != c.Width || config.Height != c.Width/2 || c.Ext != ".webp" {
-			t.Errorf("the copy at %d is %d × %d, %v", c.Width, config.Width, config.Height, err)
+	for _, w := range p.Wants() {
+		c, err := p.Make(w)
+		if err != nil {
+			t.Fatal(err)
+		}
+		kind := "image/" + w.Ext[1:]
+		config, err := decodeConfig(kind, c.Data)
+		if err != nil || sniff(c.Data) != kind || config.Width != w.Width || config.Height != w.Width/2 {
+			t.Errorf("the copy %v is %d × %d, %v", w, config.Width, config.Height, err)
+		}
+		img, err := decode(kind, c.Data)
+		if err != nil || !near(img.At(3*w.Width/4, 3*w.Width/8), color.White, 6) || !near(img.At(w.Width/4, w.Width/8), color.NRGBA{220, 20, 20, 255}, 8) {
+			t.Errorf("the copy %v has other colours: %v", w, err)
 		}
 	}
 }
@@ -118,7 +127,7 @@ func TestOrientation(t *testing.T) {
 			t.Errorf("orientation %d: the red quarter isn't at the %s", o, corners[o])
 		}
 	}
-	p, err := Process(withOrientation(jpegOf(t, quarters(200, 100)), 6))
+	p, err := Open(withOrientation(jpegOf(t, quarters(200, 100)), 6))
 	if err != nil || p.Width != 100 || p.Height != 200 {
 		t.Errorf("turned: %+v, %v", p, err)
 	}
@@ -144,13 +153,14 @@ func TestLossyWebPKeepsWhiteWhite(t *testing.T) {
 
 func TestMetadataIsDropped(t *testing.T) {
 	data := withOrientation(jpegOf(t, quarters(100, 100)), 1)
-	p, err := Process(data)
+	p, err := Open(data)
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, c := range p.Copies {
-		if bytes.Contains(c.Data, []byte("Exif")) || bytes.Contains(c.Data, []byte("EXIF")) {
-			t.Error("a copy carries EXIF")
+	for _, w := range p.Wants() {
+		c, err := p.Make(w)
+		if err != nil || bytes.Contains(c.Data, []byte("Exif")) || bytes.Contains(c.Data, []byte("EXIF")) {
+			t.Errorf("the copy %v carries EXIF, or %v", w, err)
 		}
 	}
 }
@@ -172,12 +182,12 @@ func TestAnimatedGIFStaysAsItIs(t *testing.T) {
 		return b.Bytes()
 	}
 	moving := encode(3)
-	p, err := Process(moving)
+	p, err := Open(moving)
 	if err != nil || len(p.Copies) != 1 || p.Copies[0].Ext != ".gif" || !bytes.Equal(p.Copies[0].Data, moving) {
 		t.Errorf("moving: %v", err)
 	}
-	p, err = Process(encode(1))
-	if err != nil || p.Copies[0].Ext != ".webp" {
+	p, err = Open(encode(1))
+	if err != nil || len(p.Copies) > 0 || len(p.Wants()) != 2 {
 		t.Errorf("still: %v", err)
 	}
 }
@@ -214,7 +224,7 @@ func TestBadFiles(t *testing.T) {
 		"SVG nested too deep": []byte(`<svg xmlns="http://www.w3.org/2000/svg">` + strings.Repeat("<g>", 5000) + strings.Repeat("</g>", 5000) + `</svg>`),
 		"SVG elsewhere":       []byte(`<html><svg xmlns="http://www.w3.org/2000/svg"/></html>`),
 	} {
-		_, err := Process(data)
+		_, err := Open(data)
 		var problem *doc.Problem
 		if !errors.As(err, &problem) || len(problem.Message) < 10 {
 			t.Errorf("%s: %v, want a problem", name, err)
@@ -250,13 +260,13 @@ func TestCleanSVG(t *testing.T) {
 	}
 }
 
-func FuzzProcess(f *testing.F) {
+func FuzzOpen(f *testing.F) {
 	small := image.NewNRGBA(image.Rect(0, 0, 4, 4))
 	f.Add(pngOf(f, small))
 	f.Add(withOrientation(jpegOf(f, small), 6))
 	f.Add([]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><path d="M0 0"/></svg>`))
 	f.Fuzz(func(t *testing.T, b []byte) {
-		p, err := Process(b)
+		p, err := Open(b)
 		if err != nil {
 			var problem *doc.Problem
 			if !errors.As(err, &problem) {
@@ -264,7 +274,7 @@ func FuzzProcess(f *testing.F) {
 			}
 			return
 		}
-		if p.Width < 1 || p.Height < 1 || len(p.Copies) == 0 {
+		if p.Width < 1 || p.Height < 1 || len(p.Copies)+len(p.Wants()) == 0 {
 			t.Errorf("%+v", p)
 		}
 	})

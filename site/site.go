@@ -55,8 +55,15 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	byID := make(map[string]element.Medium, len(src.Media))
 	for _, m := range src.Media {
 		em := element.Medium{ID: m.ID, Width: m.Width, Height: m.Height, Alt: m.Alt, Focal: m.Focal}
+		if m.Video() {
+			em.Video = m.Type
+		}
 		for _, v := range m.Variants {
-			em.Variants = append(em.Variants, element.Variant{URL: a.Media + v.File, StyleURL: a.StyleMedia + v.File, Width: v.Width})
+			to := &em.Variants
+			if v.Modern() {
+				to = &em.Modern
+			}
+			*to = append(*to, element.Variant{URL: a.Media + v.File, StyleURL: a.StyleMedia + v.File, Width: v.Width})
 		}
 		byID[m.ID] = em
 	}

@@ -4,7 +4,10 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // Medium is an uploaded picture.
@@ -19,8 +22,16 @@ type Medium struct {
 	Focal    string       `db:"focal"`    // what is kept in sight, "50% 50%" from the left and the top
 	Original string       `db:"original"` // file in the media folder, or "" where it wasn't kept
 	RawFiles []byte       `db:"variants"`
-	Variants []MediumCopy `db:"-"`
+	Variants []MediumCopy `db:"-"` // by format, the ones that every browser reads first; then narrow to wide
+	// CopiesLeft is how many copies are still to be made.
+	CopiesLeft int `db:"copies_left"`
 }
+
+// Video reports whether the medium is a video; its only variant is the file itself.
+func (m *Medium) Video() bool { return strings.HasPrefix(m.Type, "video/") }
+
+// Modern reports whether a copy is in a format that not every browser reads.
+func (c MediumCopy) Modern() bool { return strings.HasSuffix(c.File, ".avif") }
 
 // MediumCopy is one file of a medium: the name in the media folder and the width
 // in px.
@@ -29,10 +40,31 @@ type MediumCopy struct {
 	Width int    `json:"width"`
 }
 
-const mediumColumns = `id, site_id, name, type, width, height, alt, focal, original, variants`
+const mediumColumns = `id, site_id, name, type, width, height, alt, focal, original, variants, copies_left`
 
-// AddMedium keeps a medium.
+// MakeCopies is the job of making the copies of a picture that are still missing.
+type MakeCopies struct {
+	Site     string `json:"site"`
+	Medium   string `json:"medium"`
+	Original string `json:"original"` // what it is of; another one has a job of its own
+}
+
+// Kind names the job in the queue.
+func (MakeCopies) Kind() string { return "make-copies" }
+
+// AddMedium keeps a medium, with the job of making what copies it lacks.
 func (s *Store) AddMedium(ctx context.Context, m *Medium) error {
+	return s.keepMedium(ctx, m, `INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants, copies_left)
+		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants, :copies_left)`)
+}
+
+// ReplaceMedium gives a medium other files, with the job of making what copies they lack.
+func (s *Store) ReplaceMedium(ctx context.Context, m *Medium) error {
+	return s.keepMedium(ctx, m, `UPDATE media SET type = :type, width = :width, height = :height, original = :original, variants = :variants,
+		copies_left = :copies_left WHERE id = :id AND site_id = :site_id`)
+}
+
+func (s *Store) keepMedium(ctx context.Context, m *Medium, query string) error {
 	var err error
 	if m.RawFiles, err = json.Marshal(m.Variants); err != nil {
 		return fmt.Errorf("writing variants: %w", err)
@@ -40,23 +72,45 @@ func (s *Store) AddMedium(ctx context.Context, m *Medium) error {
 	if m.Focal == "" {
 		m.Focal = "50% 50%"
 	}
-	_, err = s.db.NamedExecContext(ctx, `INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants)
-		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants)`, m)
-	if err != nil {
-		return fmt.Errorf("adding medium %s: %w", m.Name, err)
-	}
-	return nil
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.NamedExecContext(ctx, query, m); err != nil {
+			return fmt.Errorf("keeping medium %s: %w", m.Name, err)
+		}
+		if m.CopiesLeft == 0 {
+			return nil
+		}
+		if _, err := s.jobs.InsertTx(ctx, tx.Tx, MakeCopies{m.SiteID, m.ID, m.Original}, nil); err != nil {
+			return fmt.Errorf("queueing copies of %s: %w", m.Name, err)
+		}
+		return nil
+	})
 }
 
-// SetMedium keeps a medium's name, words, focal point and files anew.
-func (s *Store) SetMedium(ctx context.Context, m *Medium) error {
-	var err error
-	if m.RawFiles, err = json.Marshal(m.Variants); err != nil {
-		return fmt.Errorf("writing variants: %w", err)
+// AddCopy notes a copy of a picture that was made, or nil when none was worth keeping,
+// and how many are left to make. It is false when the medium is gone or has another
+// original.
+func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, left int) (bool, error) {
+	raw := []byte("[]")
+	if c != nil {
+		var err error
+		if raw, err = json.Marshal([]MediumCopy{*c}); err != nil {
+			return false, fmt.Errorf("writing a copy: %w", err)
+		}
 	}
-	_, err = s.db.NamedExecContext(ctx, `UPDATE media SET name = :name, type = :type, width = :width, height = :height, alt = :alt, focal = :focal,
-		original = :original, variants = :variants WHERE id = :id AND site_id = :site_id`, m)
+	r, err := s.db.ExecContext(ctx, `UPDATE media SET variants = CASE WHEN variants @> $4::jsonb THEN variants ELSE variants || $4::jsonb END, copies_left = $5 WHERE id = $1 AND site_id = $2 AND original = $3`, job.Medium, job.Site, job.Original, string(raw), left)
 	if err != nil {
+		return false, fmt.Errorf("noting a copy: %w", err)
+	}
+	n, err := r.RowsAffected()
+	if err != nil {
+		return false, fmt.Errorf("noting a copy: %w", err)
+	}
+	return n == 1, nil
+}
+
+// DescribeMedium keeps a medium's name, words and focal point anew.
+func (s *Store) DescribeMedium(ctx context.Context, m *Medium) error {
+	if _, err := s.db.NamedExecContext(ctx, `UPDATE media SET name = :name, alt = :alt, focal = :focal WHERE id = :id AND site_id = :site_id`, m); err != nil {
 		return fmt.Errorf("keeping medium %s: %w", m.Name, err)
 	}
 	return nil
@@ -83,6 +137,15 @@ func (m *Medium) read() error {
 	if err := json.Unmarshal(m.RawFiles, &m.Variants); err != nil {
 		return fmt.Errorf("reading variants of %s: %w", m.ID, err)
 	}
+	slices.SortStableFunc(m.Variants, func(a, b MediumCopy) int {
+		if a.Modern() != b.Modern() {
+			if b.Modern() {
+				return -1
+			}
+			return 1
+		}
+		return a.Width - b.Width
+	})
 	return nil
 }
 

@@ -84,7 +84,7 @@ func TestMediaUses(t *testing.T) {
 		t.Errorf("another site sees it: %v", err)
 	}
 	m.Alt, m.Focal = "A boat", "0% 50%"
-	if err := f.SetMedium(ctx, m); err != nil {
+	if err := f.DescribeMedium(ctx, m); err != nil {
 		t.Fatal(err)
 	}
 	env := f.env()

@@ -19,6 +19,9 @@ import (
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver "pgx"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
+	"github.com/riverqueue/river/rivermigrate"
 )
 
 //go:embed migrations
@@ -30,6 +33,7 @@ var ErrNotFound = errors.New("not found")
 // Store is a connection pool with what it caches.
 type Store struct {
 	db    *sqlx.DB
+	jobs  *river.Client[*sql.Tx] // to add jobs with; those who do them have their own
 	pages pageCache
 }
 
@@ -53,7 +57,29 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		db.Close()
 		return nil, fmt.Errorf("migrating the database: %w", err)
 	}
-	return &Store{db: db}, nil
+	jobs, err := openJobs(ctx, db.DB)
+	if err != nil {
+		db.Close()
+		return nil, err
+	}
+	return &Store{db: db, jobs: jobs}, nil
+}
+
+// openJobs brings the tables of the queue of jobs up to date.
+func openJobs(ctx context.Context, db *sql.DB) (*river.Client[*sql.Tx], error) {
+	driver := riverdatabasesql.New(db)
+	m, err := rivermigrate.New(driver, nil)
+	if err != nil {
+		return nil, fmt.Errorf("reading the queue's migrations: %w", err)
+	}
+	if _, err := m.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
+		return nil, fmt.Errorf("migrating the queue: %w", err)
+	}
+	jobs, err := river.NewClient(driver, &river.Config{})
+	if err != nil {
+		return nil, fmt.Errorf("opening the queue: %w", err)
+	}
+	return jobs, nil
 }
 
 // DB is the pool, for the session store.

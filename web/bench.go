@@ -146,7 +146,7 @@ func (s *Server) canvas(c *gin.Context) {
 		}
 	}
 	b.WriteString("</body></html>")
-	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.PagesURL+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
+	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.PagesURL+"; media-src "+s.PagesURL+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
 	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(b.String()))
 }
 

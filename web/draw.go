@@ -55,6 +55,13 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 			}
 		}
 		d.picture(b, src, x, y, box.W, box.H, radius, opacity)
+	} else if box.Node.Tag == "video" {
+		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="#33413f"%s/>`, x, y, box.W, box.H, radius, opacity)
+		for _, a := range box.Node.Attrs {
+			if a.Name == "poster" {
+				d.picture(b, a.Value, x, y, box.W, box.H, radius, opacity)
+			}
+		}
 	}
 	for _, l := range box.Lines {
 		if l.W == 0 {

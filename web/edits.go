@@ -32,7 +32,7 @@ func (s *Server) edit(c *gin.Context) {
 		v.say(s, c, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
 		return
 	}
-	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasIcon: hasIcon, Kept: s.keptSection(c, v.site.ID)}
+	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasVideo: v.hasVideo, HasIcon: hasIcon, Kept: s.keptSection(c, v.site.ID)}
 	page := pageOf(c)
 	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
 		return edit.Apply(p, command, env)

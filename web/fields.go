@@ -34,9 +34,9 @@ func (v *view) contentClusters(b *doc.Block) []cluster {
 func (v *view) contentField(f element.Field, op, id, value, picture string) field {
 	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Usual}
 	switch f.Type {
-	case element.PictureID:
+	case element.PictureID, element.VideoID:
 		out = v.pictureField(value, op, f.Name)
-		out.ID, out.Label = id, f.Label
+		out.ID, out.Label, out.Video = id, f.Label, f.Type == element.VideoID
 	case element.Lines, element.Prose, element.Markup, element.Cells:
 		out.Control = "area"
 		if m, ok := v.builder.Media(picture); ok && f.Name == "alt" {

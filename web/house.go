@@ -158,7 +158,7 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 		return nil, err
 	}
 	for _, m := range media {
-		if m.Type != "image/svg+xml" {
+		if m.Type != "image/svg+xml" && !m.Video() {
 			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name})
 		}
 	}

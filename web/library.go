@@ -11,11 +11,12 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/style"
 	"openplot/media"
 	"openplot/store"
 )
 
-// libraryItem is a picture as the library shows it.
+// libraryItem is a picture or a video as the library shows it.
 type libraryItem struct {
 	*store.Medium
 	Base    string // address of what can be done with it
@@ -25,26 +26,37 @@ type libraryItem struct {
 	Problem string
 	Asking  bool // whether to delete it although it is used
 	Pixels  bool // it can be turned and cropped
-	Points  []option
+	Copies  copiesView
 }
 
-// focalPoints are those that can be chosen by name.
-var focalPoints = []option{
-	{"0% 0%", "Top left", false}, {"50% 0%", "Top", false}, {"100% 0%", "Top right", false},
-	{"0% 50%", "Left", false}, {"50% 50%", "Middle", false}, {"100% 50%", "Right", false},
-	{"0% 100%", "Bottom left", false}, {"50% 100%", "Bottom", false}, {"100% 100%", "Bottom right", false},
+// copiesView is how far the making of copies is.
+type copiesView struct {
+	Base       string
+	Made, All  int
+	AVIF, WebP bool
 }
 
 func (s *Server) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
 		Medium: m, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.PagesURL + "/media/" + m.Variants[0].File,
-		Size: fmt.Sprintf("%d × %d", m.Width, m.Height), Uses: uses, Pixels: m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
+		Size: fmt.Sprintf("%d × %d", m.Width, m.Height), Uses: uses, Pixels: !m.Video() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
 	}
-	for _, p := range focalPoints {
-		p.Chosen = p.Value == m.Focal
-		it.Points = append(it.Points, p)
+	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft}
+	for _, v := range m.Variants {
+		it.Copies.AVIF = it.Copies.AVIF || v.Modern()
+		it.Copies.WebP = it.Copies.WebP || strings.HasSuffix(v.File, ".webp")
 	}
 	return it
+}
+
+// copies answers with how far the making of a picture's copies is.
+func (s *Server) copies(c *gin.Context) {
+	m, err := s.Store.Medium(c, siteOf(c).ID, c.Param("medium"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.parted(c, http.StatusOK, "library-copies", s.libraryItem(siteOf(c), m, nil).Copies)
 }
 
 // library shows the site's pictures, and what can be done with them.
@@ -64,17 +76,17 @@ func (s *Server) library(c *gin.Context) {
 	for _, m := range ms {
 		items = append(items, s.libraryItem(st, m, uses[m.ID]))
 	}
-	s.screen(c, http.StatusOK, "library", map[string]any{"User": user(c), "Site": st, "Items": items})
+	s.screen(c, http.StatusOK, "library", map[string]any{"User": user(c), "Site": st, "Items": items, "Stock": stockItems()})
 }
 
 // received reads the file that came with a form. Errors are *doc.Problem.
 func received(c *gin.Context) (name string, data []byte, err error) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, media.MaxBytes+1<<20)
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, media.MaxVideoBytes+1<<20)
 	file, header, err := c.Request.FormFile("file")
 	if err != nil {
 		var large *http.MaxBytesError
 		if errors.As(err, &large) {
-			return "", nil, doc.Problemf("Picture", "is larger than 20 MB; make it smaller and upload it again")
+			return "", nil, doc.Problemf("Picture", "is larger than %d MB; make it smaller and upload it again", media.MaxVideoBytes>>20)
 		}
 		return "", nil, doc.Problemf("Picture", "did not come with the form; choose one first")
 	}
@@ -150,13 +162,12 @@ func (s *Server) describe(c *gin.Context, m *store.Medium) error {
 	if len([]rune(alt)) > 1000 {
 		return doc.Problemf("Words", "have %d characters; write at most 1000", len([]rune(alt)))
 	}
-	for _, p := range focalPoints {
-		if p.Value == c.PostForm("focal") {
-			m.Focal = p.Value
-		}
+	focal, problem := style.Find("object-position", doc.Picture).Read(&siteOf(c).House, c.PostForm("focal"))
+	if problem != nil {
+		return doc.Problemf("Kept in sight", "%s", problem.Message)
 	}
-	m.Name, m.Alt = name, alt
-	return s.Store.SetMedium(c, m)
+	m.Name, m.Alt, m.Focal = name, alt, focal
+	return s.Store.DescribeMedium(c, m)
 }
 
 // reshape turns or crops a picture.

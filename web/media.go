@@ -3,7 +3,6 @@ package web
 import (
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"path"
 	"path/filepath"
@@ -16,12 +15,15 @@ import (
 )
 
 type pickerView struct {
-	Site, Problem, Target, Op, Setting string
-	Pictures                           []pickerItem
+	Site, Problem string
+	Video         bool // videos are chosen, not pictures
+	Pictures      []pickerItem
+	Stock         []stockItem
 }
 
 type pickerItem struct {
 	ID, Name, Thumb, Size string
+	Wordless              bool // nobody has said what is seen on it
 }
 
 // mediaPicker answers with the site's pictures to choose from.
@@ -36,38 +38,30 @@ func (s *Server) picker(c *gin.Context, status int, problem string) {
 		s.fail(c, err)
 		return
 	}
-	v := pickerView{Site: st.Slug, Problem: problem}
+	v := pickerView{Site: st.Slug, Problem: problem, Video: c.Request.FormValue("video") == "yes"}
 	for _, m := range ms {
-		v.Pictures = append(v.Pictures, pickerItem{m.ID, m.Name, s.PagesURL + "/media/" + m.Variants[0].File, fmt.Sprintf("%d × %d", m.Width, m.Height)})
+		if m.Video() == v.Video {
+			v.Pictures = append(v.Pictures, pickerItem{m.ID, m.Name, s.PagesURL + "/media/" + m.Variants[0].File, fmt.Sprintf("%d × %d", m.Width, m.Height), m.Alt == ""})
+		}
+	}
+	if !v.Video {
+		v.Stock = stockItems()
 	}
 	s.parted(c, status, "picker", v)
 }
 
 // upload takes pictures and answers with the picker.
 func (s *Server) upload(c *gin.Context) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, media.MaxBytes+1<<20)
-	file, header, err := c.Request.FormFile("file")
-	if err != nil {
-		var large *http.MaxBytesError
-		if errors.As(err, &large) {
-			s.picker(c, http.StatusUnprocessableEntity, "The picture is larger than 20 MB. Make it smaller and upload it again.")
-			return
-		}
-		s.picker(c, http.StatusUnprocessableEntity, "No picture came with the form. Choose one first.")
+	name, data, err := received(c)
+	if err == nil {
+		_, err = media.Keep(c, s.Store, s.MediaDir, siteOf(c).ID, name, "", data)
+	}
+	var p *doc.Problem
+	if errors.As(err, &p) {
+		s.picker(c, http.StatusUnprocessableEntity, p.Field+" "+p.Message+".")
 		return
 	}
-	defer file.Close()
-	data, err := io.ReadAll(file)
 	if err != nil {
-		s.picker(c, http.StatusUnprocessableEntity, "The picture did not arrive whole. Try again.")
-		return
-	}
-	if _, err := media.Keep(c, s.Store, s.MediaDir, siteOf(c).ID, header.Filename, "", data); err != nil {
-		var p *doc.Problem
-		if errors.As(err, &p) {
-			s.picker(c, http.StatusUnprocessableEntity, p.Field+" "+p.Message+".")
-			return
-		}
 		s.fail(c, err)
 		return
 	}
@@ -90,6 +84,10 @@ func (s *Server) mediaFile(c *gin.Context) {
 		svgHeaders(c.Writer.Header())
 	case ".webp":
 		c.Header("Content-Type", "image/webp")
+	case ".avif":
+		c.Header("Content-Type", "image/avif")
+	case ".webm":
+		c.Header("Content-Type", "video/webm")
 	}
 	c.File(filepath.Join(s.MediaDir, name))
 }

@@ -47,7 +47,7 @@ func (s *Server) recovered(c *gin.Context) {
 func (s *Server) guarded(c *gin.Context) {
 	h := c.Writer.Header()
 	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; font-src 'self'; "+
-		"img-src 'self' data: "+s.PagesURL+"; connect-src 'self'; frame-src 'self'; form-action 'self' "+s.PagesURL+"; base-uri 'none'; frame-ancestors 'none'")
+		"img-src 'self' data: "+s.PagesURL+"; media-src "+s.PagesURL+"; connect-src 'self'; frame-src 'self'; form-action 'self' "+s.PagesURL+"; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "same-origin")
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")

@@ -51,7 +51,7 @@ func (s *Server) promote(c *gin.Context) {
 	for _, command := range commands {
 		command.Base = seq
 		done, err := s.Store.Edit(c, pageOf(c).ID, user(c).ID, seq, command, func(p *doc.Page) (*edit.Result, error) {
-			return edit.Apply(p, command, edit.Env{Site: &st.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasIcon: hasIcon})
+			return edit.Apply(p, command, edit.Env{Site: &st.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasVideo: v.hasVideo, HasIcon: hasIcon})
 		})
 		if err != nil {
 			s.refuse(c, v, err)

@@ -59,7 +59,7 @@ func (s *Server) previewed(token string, now time.Time) (string, bool) {
 }
 
 func pageHeaders(h http.Header) {
-	h.Set("Content-Security-Policy", "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; frame-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
+	h.Set("Content-Security-Policy", "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; media-src 'self'; frame-src 'self' https:; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "strict-origin-when-cross-origin")
 }
@@ -136,6 +136,11 @@ func (s *Server) publish(c *gin.Context) {
 		return
 	}
 	p := pageOf(c)
+	unready, err := s.awaitCopies(c, v)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	at, err := s.publisher.Publish(v.source, p.Slug, v.page)
 	if err != nil {
 		s.fail(c, err)
@@ -145,7 +150,37 @@ func (s *Server) publish(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, http.StatusOK, answer{view: v, message: "Published as of edit " + strconv.FormatInt(v.seq, 10) + ".", link: s.PagesURL + (&url.URL{Path: at}).EscapedPath(), noTray: true})
+	message := "Published as of edit " + strconv.FormatInt(v.seq, 10) + "."
+	if unready > 0 {
+		message += " Copies of pictures were still being made; publish again in a moment for sharper ones."
+	}
+	s.answer(c, http.StatusOK, answer{view: v, message: message, link: s.PagesURL + (&url.URL{Path: at}).EscapedPath(), noTray: true})
+}
+
+// awaitCopies waits until the pictures on a page have all their copies, or CopyWait is
+// over, and gives how many lack some.
+func (s *Server) awaitCopies(c *gin.Context, v *view) (int, error) {
+	for end := time.Now().Add(s.CopyWait); ; {
+		unready := 0
+		for _, m := range v.media {
+			if m.CopiesLeft > 0 && v.page.Shows(m.ID) {
+				unready++
+			}
+		}
+		if unready == 0 || time.Now().After(end) {
+			return unready, nil
+		}
+		select {
+		case <-c.Request.Context().Done():
+			return 0, c.Request.Context().Err()
+		case <-time.After(200 * time.Millisecond):
+		}
+		stage, err := s.stage(c, v.site, pageOf(c).Slug)
+		if err != nil {
+			return 0, err
+		}
+		v.stage = stage
+	}
 }
 
 // publishedFiles serves what was published.
@@ -200,8 +235,10 @@ func (s *Server) publishedFiles() http.Handler {
 		if strings.HasPrefix(path.Base(name), site.EmbedPrefix) {
 			embedHeaders(w.Header())
 		}
-		if strings.HasSuffix(name, ".webp") { // not in every system's table
-			w.Header().Set("Content-Type", "image/webp")
+		if ext := path.Ext(name); ext == ".webp" || ext == ".avif" { // not in every system's table
+			w.Header().Set("Content-Type", "image/"+ext[1:])
+		} else if ext == ".webm" || ext == ".mp4" {
+			w.Header().Set("Content-Type", "video/"+ext[1:])
 		}
 		http.ServeContent(w, r, name, fi.ModTime(), f)
 	})

@@ -68,7 +68,7 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 		fmt.Fprintf(names, "%q %q %q ", p.Slug, p.Name, p.Description)
 	}
 	for _, m := range media {
-		fmt.Fprintf(names, "%q %q %q %q ", m.ID, m.Alt, m.Focal, m.Variants[0].File)
+		fmt.Fprintf(names, "%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
 	}
 	prefix := s.PagesURL + "/media/"
 	src := site.Source{Site: &st.Site, Media: media, Pages: pages}
@@ -82,8 +82,13 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 }
 
 func (st *stage) hasPicture(id string) bool {
-	_, ok := st.builder.Media(id)
-	return ok
+	m, ok := st.builder.Media(id)
+	return ok && m.Video == ""
+}
+
+func (st *stage) hasVideo(id string) bool {
+	m, ok := st.builder.Media(id)
+	return ok && m.Video != ""
 }
 
 // scene gives a section's scene, from memory when nothing changed.

@@ -41,6 +41,8 @@ type Config struct {
 	// Secret signs preview addresses.
 	Secret []byte
 	Log    *slog.Logger
+	// CopyWait is how long publishing waits for copies of pictures that are being made.
+	CopyWait time.Duration
 	// Secure marks cookies as for HTTPS only.
 	Secure bool
 }
@@ -99,6 +101,7 @@ func (s *Server) App() http.Handler {
 	r.GET("/healthy", func(c *gin.Context) { c.String(http.StatusOK, "ok") })
 
 	in := r.Group("/", s.signedIn)
+	in.GET("/stock/:picture", s.stockPicture)
 	in.POST("/sign-out", s.signOut)
 	in.GET("/", s.sites)
 	of := in.Group("/sites/:site", s.member)
@@ -110,6 +113,8 @@ func (s *Server) App() http.Handler {
 	of.POST("/shelf/drop", s.designer, s.dropSection)
 	of.GET("/library", s.library)
 	of.POST("/library", s.addToLibrary)
+	of.POST("/library/stock", s.takeStock)
+	of.GET("/library/:medium/copies", s.copies)
 	of.POST("/library/:medium", s.inLibrary(s.describe))
 	of.POST("/library/:medium/shape", s.inLibrary(s.reshape))
 	of.POST("/library/:medium/replace", s.inLibrary(s.replaceMedium))

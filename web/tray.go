@@ -48,6 +48,7 @@ type field struct {
 	Op      string // of the command
 	Setting string
 	Control string // "text", "choice", "area", "words", "crop" or "picture"
+	Video   bool   // a "picture" that is a video
 	At      int    // of an entry
 	Value   string
 	Follows string
@@ -124,9 +125,10 @@ func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 	blocks := 0
 	sec.Walk(func(*doc.Block) { blocks++ })
 	t.Note = blockCount(blocks)
-	picture := v.pictureField(sec.Picture, "section.picture", "")
+	picture, film := v.pictureField(sec.Picture, "section.picture", ""), v.pictureField(sec.Video, "section.video", "")
+	film.ID, film.Label, film.Video = "f-video", "Video", true
 	if !t.Designer {
-		t.Clusters = []cluster{{Title: "Surface", Fields: []field{picture}}}
+		t.Clusters = []cluster{{Title: "Surface", Fields: []field{picture, film}}}
 		return
 	}
 	roles := []option{{"", "Section", sec.Role == doc.RoleMain}, {"header", "Header", sec.Role == doc.RoleHeader}, {"footer", "Footer", sec.Role == doc.RoleFooter}}
@@ -137,9 +139,9 @@ func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 			v.layoutField(sec),
 			{ID: "f-role", Label: "Part", Op: "section.role", Control: "choice", Options: roles, Here: true},
 		}},
-		{Title: "Surface", Fields: append(v.settings(sec.Style, style.OnSection, "background", "gradient", "color", "text-align"), picture)},
+		{Title: "Surface", Fields: append(v.settings(sec.Style, style.OnSection, "background", "gradient", "color", "text-align"), picture, film)},
 	}
-	if sec.Picture != "" {
+	if sec.Picture != "" || sec.Video != "" {
 		t.Clusters = append(t.Clusters, cluster{Title: "Picture behind", Fields: v.settings(sec.Style, style.OnSection, "picture-fit", "picture-scroll", "filter", "filter-gradient", "filter-opacity", "picture-position")})
 	}
 	t.Clusters = append(t.Clusters,

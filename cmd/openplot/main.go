@@ -25,6 +25,7 @@ import (
 	"time"
 
 	"openplot/demo"
+	"openplot/media"
 	"openplot/postgres"
 	"openplot/store"
 	"openplot/web"
@@ -91,7 +92,7 @@ func serve(ctx context.Context) error {
 	mediaDir := filepath.Join(data, "media")
 	if _, err := st.SiteBySlug(ctx, demo.SiteSlug); errors.Is(err, store.ErrNotFound) && os.Getenv("OPENPLOT_DEMO") != "no" {
 		fmt.Println("Making the demo site, Skerry Line …")
-		if err := demo.Load(ctx, st, mediaDir); err != nil {
+		if err := demo.Load(ctx, st, mediaDir, os.Getenv("OPENPLOT_THROWAWAY") != ""); err != nil {
 			return fmt.Errorf("loading the demo: %w", err)
 		}
 	} else if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -109,10 +110,20 @@ func serve(ctx context.Context) error {
 	server, err := web.New(web.Config{
 		Store: st, MediaDir: mediaDir, SiteDir: filepath.Join(data, "published"), Secret: secret,
 		PagesURL: "http://" + pagesHost + ":" + pagesPort, Log: slog.New(slog.NewJSONHandler(logs, nil)),
+		CopyWait: 20 * time.Second,
 	})
 	if err != nil {
 		return err
 	}
+	stopCopies, err := media.Run(context.WithoutCancel(ctx), st, mediaDir, slog.New(slog.NewJSONHandler(logs, &slog.HandlerOptions{Level: slog.LevelWarn})))
+	if err != nil {
+		return err
+	}
+	defer func() {
+		end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+		defer cancel()
+		_ = stopCopies(end) // what isn't finished is done after the next start
+	}()
 	fmt.Printf("\nOpen Plot is at      http://%s:%s\nPublished pages at   http://%s:%s\n", host, port, pagesHost, pagesPort)
 	fmt.Printf("Demo sign-in         %s   password %s\n      as a writer    %s\n\nCtrl+C stops it.\n", demo.DesignerEmail, demo.Password, demo.WriterEmail)
 	return run(ctx, app, server.App(), pages, server.Pages())

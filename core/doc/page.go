@@ -34,6 +34,9 @@ type Section struct {
 	Anchor string `json:"anchor,omitempty"`
 	// Picture is the id of the medium drawn behind the section, or "".
 	Picture string `json:"picture,omitempty"`
+	// Video is the id of the video that plays behind it silently, or ""; Picture is then
+	// what is seen before it does.
+	Video string `json:"video,omitempty"`
 	// Style holds the surface, the padding and the grid's measures by property
 	// name; package style knows the names and the values.
 	Style       Style       `json:"style,omitempty"`

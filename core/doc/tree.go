@@ -121,6 +121,35 @@ func (p *Page) Plain() string {
 	return b.String()
 }
 
+// Shows reports whether a medium is seen anywhere on the page.
+func (p *Page) Shows(medium string) bool {
+	found := false
+	values := func(m map[string]string) {
+		for _, v := range m {
+			found = found || v == medium
+		}
+	}
+	content := func(c Content) {
+		found = found || c.Picture == medium
+		values(c.Values)
+		for _, e := range c.Entries {
+			values(e.Values)
+		}
+	}
+	for _, s := range p.Sections {
+		found = found || s.Picture == medium || s.Video == medium
+		s.Walk(func(b *Block) {
+			content(b.Content)
+			for _, it := range b.Items {
+				for _, c := range it.Contents {
+					content(c)
+				}
+			}
+		})
+	}
+	return found
+}
+
 // Depth is how many containers stand within each other in the block, itself
 // included.
 func (b *Block) Depth() int {

@@ -57,9 +57,10 @@ type Env struct {
 	Site *doc.Site
 	// NewID makes a new id with a prefix, unique on the page.
 	NewID func(prefix string) string
-	// HasPicture tells whether the site has a medium, HasIcon whether the shipped set has
-	// an icon.
+	// HasPicture tells whether the site has a picture, HasVideo a video, HasIcon whether
+	// the shipped set has an icon.
 	HasPicture func(id string) bool
+	HasVideo   func(id string) bool
 	HasIcon    func(name string) bool
 	// Kept gives a section that the site keeps on its Shelf, or nil.
 	Kept func(id string) *doc.Section

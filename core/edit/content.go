@@ -78,6 +78,8 @@ func (e *editing) read(f *element.Field) (string, error) {
 		return CheckLink(v)
 	case element.PictureID:
 		return v, e.picture(v)
+	case element.VideoID:
+		return v, e.video(v)
 	case element.Choice:
 		if !slices.Contains(f.Choices, v) {
 			return "", doc.Problemf(f.Label, "can't be %.40q: choose %s", v, strings.Join(f.Choices, ", "))

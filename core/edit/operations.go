@@ -32,6 +32,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"section.role":      {onSection, false, false, (*editing).setRole},      // Node, Value
 		"section.anchor":    {onSection, false, false, (*editing).setAnchor},    // Node, Value
 		"section.picture":   {onSection, false, true, (*editing).setBackdrop},   // Node, Value
+		"section.video":     {onSection, false, true, (*editing).setFilm},       // Node, Value
 		"block.add":         {onEither, true, false, (*editing).addBlock},       // Node: a section or container; Kind, Zone, Place or After, Value: a picture
 		"block.move":        {onBlock, false, false, (*editing).moveBlock},      // Node, Into, After
 		"block.place":       {onBlock, true, false, (*editing).placeBlock},      // Node, Zone, Place
@@ -225,6 +226,21 @@ func (e *editing) picture(id string) error {
 		return doc.Problemf("Picture", "%.40q isn't one of this site's; choose one or upload it", id)
 	}
 	return nil
+}
+
+func (e *editing) video(id string) error {
+	if id != "" && (e.env.HasVideo == nil || !e.env.HasVideo(id)) {
+		return doc.Problemf("Video", "%.40q isn't one of this site's; choose one or upload it", id)
+	}
+	return nil
+}
+
+// setFilm sets what plays behind a section.
+func (e *editing) setFilm() ([]Step, error) {
+	if err := e.video(e.c.Value); err != nil {
+		return nil, err
+	}
+	return e.head(func(s *doc.Section) { s.Video = e.c.Value }), nil
 }
 
 func (e *editing) setBackdrop() ([]Step, error) {

@@ -20,7 +20,7 @@ func (e *editing) redesign() ([]Step, error) {
 	}
 	next := preset.make(e.env.NewID)
 	next.ID, next.Name, next.Anchor, next.Hidden = e.section.ID, e.section.Name, e.section.Anchor, e.section.Hidden
-	if next.Picture = e.section.Picture; next.Role == doc.RoleMain {
+	if next.Picture, next.Video = e.section.Picture, e.section.Video; next.Role == doc.RoleMain {
 		next.Role = e.section.Role
 	}
 	c := carried{}

@@ -57,7 +57,7 @@ var anatomies map[doc.Kind]*Anatomy
 func init() { // a variable initialiser would be a cycle through Builder
 	anatomies = map[doc.Kind]*Anatomy{
 		doc.Heading: &heading, doc.Text: &text, doc.List: &list, doc.Quote: &quote, doc.Button: &button, doc.Buttons: &buttons,
-		doc.Picture: &picture, doc.Gallery: &gallery, doc.Icon: &icon, doc.Logo: &logo, doc.Shape: &shape,
+		doc.Picture: &picture, doc.Gallery: &gallery, doc.Video: &video, doc.Icon: &icon, doc.Logo: &logo, doc.Shape: &shape,
 		doc.Container: &container, doc.Series: &series,
 		doc.Card: &card, doc.IconCard: &iconCard, doc.Person: &person, doc.Testimonial: &testimonial, doc.PriceCard: &priceCard, doc.Notice: &notice,
 		doc.Figures: &figures, doc.Progress: &progress, doc.Table: &table, doc.Timetable: &timetable, doc.Accordion: &accordion, doc.Tabs: &tabs,
@@ -87,7 +87,8 @@ const (
 	Lines                      // text of several lines
 	Prose                      // a few sentences, whose line ends don't matter
 	Address                    // an address that a visitor can follow
-	PictureID                  // a medium
+	PictureID                  // a medium that is a picture
+	VideoID                    // a medium that is a video
 	Choice                     // one of Choices
 	Number                     // a number from Min to Max
 	IconName                   // an icon of the shipped set

@@ -18,6 +18,8 @@ type Medium struct {
 	Alt           string
 	Focal         string    // object-position unless a block says otherwise, or ""
 	Variants      []Variant // from narrow to wide; never empty
+	Video         string    // the type of a video, whose only variant is itself; "" of a picture
+	Modern        []Variant // the same in AVIF, which not every browser reads; may be empty
 }
 
 // PageLink is a page of the site as others list it; the home page's slug is "".
@@ -184,9 +186,13 @@ func (b *Builder) section(s *doc.Section) *Node {
 		n.attr("id", s.Anchor)
 	}
 	n.Styles = b.styles(root, func(z int, st *style.Style) { b.surface(st, s, z) })
+	b.behind(n, s)
 	in := &Node{Tag: "div", Key: s.ID + "-g"}
 	in.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(s.Style, z)
+		if len(n.Children) > 0 {
+			st.Position, st.ZIndex = style.Relative, 1
+		}
 		if n.Styles[z].Display == style.Flex {
 			st.Width = style.Percentage(100)
 		}
@@ -197,13 +203,21 @@ func (b *Builder) section(s *doc.Section) *Node {
 			st.MarginAuto = style.Left | style.Right
 		}
 	})
-	n.Children = []*Node{in}
+	n.Children = append(n.Children, in)
 	b.hold(in, s.Holder())
 	b.edge(n, s, "top")
 	b.edge(n, s, "bottom")
 	key(n, s.ID)
 	in.Key = s.ID + "-g"
 	return n
+}
+
+// medium finds a picture or a video; "" is none.
+func (b *Builder) medium(id string) (Medium, bool) {
+	if id == "" || b.Media == nil {
+		return Medium{}, false
+	}
+	return b.Media(id)
 }
 
 func minHeight(sh style.Sheet) style.Length {

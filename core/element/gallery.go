@@ -212,14 +212,12 @@ func columnsOf(shots []shot, n int) [][]shot {
 // shot adds a picture of a gallery, and what it opens.
 func (b *Builder) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sheet) float64) {
 	alt := or(s.entry.Values["alt"], s.medium.Alt)
-	opens := bl.Content.Values["opens"] != "nothing"
+	large := bl.Content.Values["opens"] != "nothing"
 	in := li
 	id := "large-" + bl.ID + b.item + "-" + strconv.Itoa(s.index+1)
-	if opens {
+	if large {
 		in = b.child(li, "button", func(_ int, st *style.Style) { st.Width = style.Percentage(100) })
-		in.attr("type", "button")
-		in.attr("popovertarget", id)
-		in.attr("aria-label", "Show large: "+or(alt, or(s.entry.Values["caption"], "picture "+strconv.Itoa(s.index+1))))
+		opens(in, id, or(alt, or(s.entry.Values["caption"], "picture "+strconv.Itoa(s.index+1))))
 	}
 	img := b.child(in, "img", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
@@ -234,31 +232,7 @@ func (b *Builder) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sh
 		}), c)
 		caption.Part = part(s.index, "caption")
 	}
-	if !opens {
-		return
+	if large {
+		b.large(li, id, s.medium)
 	}
-	large := b.child(li, "div", func(_ int, st *style.Style) { st.Display = style.None })
-	large.attr("id", id)
-	large.attr("popover", "")
-	large.States = []State{
-		{":popover-open", func(_ int, st *style.Style) {
-			st.Display, st.Position, st.Inset = style.Grid, style.OnViewport, style.Same(style.Pixels(0))
-			st.Width, st.Height = style.Percentage(100), style.Percentage(100)
-			st.Padding, st.Background = style.Same(style.Pixels(24)), "rgb(0 0 0 / 0.88)"
-		}},
-	}
-	shut := b.child(large, "button", func(_ int, st *style.Style) {
-		st.Width, st.Height = style.Percentage(100), style.Percentage(100)
-	})
-	shut.attr("type", "button")
-	shut.attr("popovertarget", id)
-	shut.attr("popovertargetaction", "hide")
-	shut.attr("aria-label", "Close")
-	full := b.child(shut, "img", func(_ int, st *style.Style) {
-		st.Width, st.Height, st.ObjectFit = style.Percentage(100), style.Percentage(100), "contain"
-	})
-	portion := b.portion
-	b.portion = nil
-	b.source(full, s.medium, "")
-	b.portion = portion
 }

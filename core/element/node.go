@@ -24,6 +24,9 @@ type Node struct {
 	// Raw is markup of our own that stands inside, such as the shapes of an svg; it has no
 	// boxes of interest and is written as it is.
 	Raw string
+	// Sources are what an img may show instead of its src, the first that the browser reads
+	// (HTML §4.8.1, picture).
+	Sources []Source
 	// Script names the script that the element needs, or is "".
 	Script string
 	// Folded elements are there but not shown as the page opens, such as what a closed
@@ -39,6 +42,9 @@ type Node struct {
 	// same block from one build to the next.
 	Key string
 }
+
+// Source is a picture in one format.
+type Source struct{ Type, Srcset, Sizes string }
 
 // Attr is an HTML attribute.
 type Attr struct{ Name, Value string }

@@ -15,6 +15,8 @@ var picture = Anatomy{
 	Fields: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
 		{Name: "link", Label: "Opens", Type: Address},
+		{Name: "large", Label: "Pressing it", Type: Choice, Choices: []string{"does nothing", "shows it large"}},
+		{Name: "caption", Label: "Words below it", Type: Line},
 		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
 	},
 	Settings: []string{"aspect-ratio", "object-fit", "shape", "object-position"},
@@ -24,34 +26,58 @@ var picture = Anatomy{
 
 // picture is an <img> in a <div>, or in an <a> when it leads somewhere. By its
 // own shape or a ratio the img's width is the block's; set to "rows" it fills
-// the area of the grid and is cropped to it.
+// the area of the grid and is cropped to it. With words below it, or shown large when it
+// is pressed, the img stands in a frame of its own.
 func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
-	m, ok := b.Media(bl.Content.Picture)
-	if !ok && b.DropEmpty {
+	m, ok := b.medium(bl.Content.Picture)
+	if ok = ok && m.Video == ""; !ok && b.DropEmpty {
 		return nil
 	}
+	alt := or(bl.Content.Alt, m.Alt)
+	caption := bl.Content.Values["caption"]
+	large := ok && bl.Content.Link == "" && bl.Content.Values["large"] == "shows it large"
+	fill := func(z int) bool { return b.sheet(bl.Style, z).Word("aspect-ratio", "own") == "rows" }
 	n := &Node{Tag: "div"}
-	if bl.Content.Link != "" {
-		n.Tag = "a"
-		n.attr("href", b.link(bl.Content.Link))
-	}
-	fill := func(sh style.Sheet) bool { return sh.Word("aspect-ratio", "own") == "rows" }
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
-		if fill(b.sheet(bl.Style, z)) {
+		if fill(z) {
 			st.Position = style.Relative
 		}
 		// Without a width of its own a picture is as wide as its columns however it
 		// is aligned, since its natural width depends on the variant loaded.
 		st.Width = style.Percentage(100)
+		if caption != "" || large {
+			st.Display, st.FlexDirection = style.Flex, style.Column
+		}
 	})
+	frame := n
+	if caption != "" || large {
+		frame = b.child(n, "div", func(z int, st *style.Style) {
+			if fill(z) {
+				st.Position, st.FlexGrow = style.Relative, 1
+			}
+			st.Width = style.Percentage(100)
+		})
+	}
+	if caption != "" {
+		n.Tag = "figure"
+	}
+	if bl.Content.Link != "" {
+		frame.Tag = "a"
+		frame.attr("href", b.link(bl.Content.Link))
+	}
+	id := "large-" + bl.ID + b.item
+	if large {
+		frame.Tag = "button"
+		opens(frame, id, or(alt, or(caption, "the picture")))
+	}
 	img := &Node{Tag: "img"}
 	if !ok {
 		m = emptyMedium
 	}
-	img.Styles = b.styles(n, func(z int, st *style.Style) {
+	img.Styles = b.styles(frame, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		st.Width = style.Percentage(100)
-		if fill(sh) {
+		if fill(z) {
 			st.Position = style.Absolute
 			st.Inset = style.Same(style.Pixels(0))
 			st.Height = style.Percentage(100)
@@ -67,13 +93,54 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 		st.ObjectPos = sh.Word("object-position", m.Focal)
 		st.BorderRadius = sh.Length("border-radius", style.Length{})
 	})
-	alt := bl.Content.Alt
-	if alt == "" {
-		alt = m.Alt
-	}
 	b.source(img, m, alt)
-	n.Children = []*Node{img}
+	frame.Children = []*Node{img}
+	if large {
+		b.large(n, id, m)
+	}
+	if caption != "" {
+		say(b.child(n, "figcaption", func(z int, st *style.Style) {
+			b.smallWords(z, st)
+			st.Padding.Top = style.Pixels(8)
+		}), caption)
+	}
 	return n
+}
+
+// opens makes a button of an element that shows a picture large.
+func opens(n *Node, id, what string) {
+	n.attr("type", "button")
+	n.attr("popovertarget", id)
+	n.attr("aria-label", "Show large: "+what)
+}
+
+// large adds a picture as it is shown over the page, closed until then. It needs no
+// script (HTML §6.12, popover).
+func (b *Builder) large(in *Node, id string, m Medium) {
+	large := b.child(in, "div", func(_ int, st *style.Style) { st.Display = style.None })
+	large.attr("id", id)
+	large.attr("popover", "")
+	large.States = []State{
+		{":popover-open", func(_ int, st *style.Style) {
+			st.Display, st.Position, st.Inset = style.Grid, style.OnViewport, style.Same(style.Pixels(0))
+			st.Width, st.Height = style.Percentage(100), style.Percentage(100)
+			st.Padding, st.Background = style.Same(style.Pixels(24)), "rgb(0 0 0 / 0.88)"
+		}},
+	}
+	shut := b.child(large, "button", func(_ int, st *style.Style) {
+		st.Width, st.Height = style.Percentage(100), style.Percentage(100)
+	})
+	shut.attr("type", "button")
+	shut.attr("popovertarget", id)
+	shut.attr("popovertargetaction", "hide")
+	shut.attr("aria-label", "Close")
+	full := b.child(shut, "img", func(_ int, st *style.Style) {
+		st.Width, st.Height, st.ObjectFit = style.Percentage(100), style.Percentage(100), "contain"
+	})
+	portion := b.portion
+	b.portion = nil
+	b.source(full, m, "")
+	b.portion = portion
 }
 
 // cuts are the shapes that a picture is cut to (CSS Shapes 1 §3).
@@ -92,19 +159,27 @@ var emptyMedium = Medium{Width: 300, Height: 200, Variants: []Variant{{URL: Empt
 
 func (b *Builder) source(img *Node, m Medium, alt string) {
 	largest := m.Variants[len(m.Variants)-1]
+	sizes := b.sizes()
+	if len(m.Modern) > 0 {
+		img.Sources = []Source{{"image/avif", srcset(m.Modern), sizes}}
+	}
 	img.attr("src", largest.URL)
 	if len(m.Variants) > 1 {
-		set := make([]string, len(m.Variants))
-		for i, v := range m.Variants {
-			set[i] = v.URL + " " + strconv.Itoa(v.Width) + "w"
-		}
-		img.attr("srcset", strings.Join(set, ", "))
-		img.attr("sizes", b.sizes())
+		img.attr("srcset", srcset(m.Variants))
+		img.attr("sizes", sizes)
 	}
 	img.attr("width", strconv.Itoa(m.Width))
 	img.attr("height", strconv.Itoa(m.Height))
 	img.attr("alt", alt)
 	img.attr("loading", "lazy")
+}
+
+func srcset(vs []Variant) string {
+	set := make([]string, len(vs))
+	for i, v := range vs {
+		set[i] = v.URL + " " + strconv.Itoa(v.Width) + "w"
+	}
+	return strings.Join(set, ", ")
 }
 
 // sizes tells the browser the width the picture will have in each zone, as the

@@ -70,7 +70,7 @@ func (b *Builder) stay(st *style.Style) {
 // ground sets the layers behind a section: colour, gradient, picture, and the filter
 // over them.
 func (b *Builder) ground(st *style.Style, sh style.Sheet, s *doc.Section, z int) {
-	st.BackgroundURL = b.backdrop(s.Picture, z)
+	st.BackgroundURL, st.BackgroundModern = b.backdrop(s.Picture, z)
 	if st.BackgroundURL != "" {
 		at := sh.Word("picture-position", "50% 50%")
 		switch sh.Word("picture-fit", "cover") {
@@ -110,23 +110,30 @@ func (b *Builder) ground(st *style.Style, sh style.Sheet, s *doc.Section, z int)
 	}
 }
 
-// backdrop is the address of the variant that suits a zone's full width.
-func (b *Builder) backdrop(id string, zone int) string {
-	if id == "" {
-		return ""
-	}
-	m, ok := b.Media(id)
+// backdrop gives the addresses of the variants that suit a zone's full width: the one
+// that every browser reads, and the one in AVIF or "".
+func (b *Builder) backdrop(id string, zone int) (url, modern string) {
+	m, ok := b.medium(id)
 	if !ok {
-		return ""
+		return "", ""
 	}
 	want := 1920
 	if zone > 0 {
 		want = b.Site.Zones.Max(zone)
 	}
-	for _, v := range m.Variants {
-		if v.Width >= want {
-			return v.StyleURL
+	suits := func(vs []Variant) Variant {
+		for _, v := range vs {
+			if v.Width >= want {
+				return v
+			}
+		}
+		return vs[len(vs)-1]
+	}
+	v := suits(m.Variants)
+	if len(m.Modern) > 0 {
+		if a := suits(m.Modern); a.Width == v.Width {
+			modern = a.StyleURL
 		}
 	}
-	return m.Variants[len(m.Variants)-1].StyleURL
+	return v.StyleURL, modern
 }

@@ -31,6 +31,9 @@ var resets = []struct {
 }{
 	{[]string{"svg", "iframe", "video"}, "svg,iframe,video{display:block;height:auto}\n"},
 	{[]string{"input", "select", "textarea", "button"}, "button,input,select,textarea{display:block;font:inherit;letter-spacing:inherit;color:inherit;background:none;border-radius:0;appearance:none;text-align:inherit}\ntextarea{resize:vertical}\nbutton{cursor:pointer}\n"},
+	// The img in it is laid out as if it stood there by itself.
+	{[]string{"picture"}, "picture{display:contents}\n"},
+	{[]string{"button[hidden]"}, "button[hidden]{display:none}\n"},
 	{[]string{"summary"}, "summary{cursor:pointer}\nsummary::-webkit-details-marker{display:none}\n"},
 	{[]string{"address", "cite"}, "address,cite{font-style:inherit}\n"},
 	{[]string{"th"}, "th{font-weight:inherit;text-align:inherit}\n"},
@@ -41,7 +44,11 @@ var resets = []struct {
 }
 
 // reveal are the steps of style.Style's Reveal, over the first screenful of scrolling.
-const reveal = "@keyframes reveal{0%{transform:none}10%,90%{transform:translateY(-110%)}100%{transform:none}}\n"
+const reveal = "@media (prefers-reduced-motion:no-preference){@keyframes reveal{0%{transform:none}10%,90%{transform:translateY(-110%)}100%{transform:none}}}\n"
+
+// drift are the steps of style.Style's Drift, while the section goes by; there are none
+// for those who mind motion.
+const drift = "@media (prefers-reduced-motion:no-preference){@keyframes drift{from{transform:translateY(-9.5%)}to{transform:translateY(9.5%)}}}\n"
 
 // smooth lets links to places on the page scroll there, for those who don't mind motion
 // (WCAG 2.2, 2.3.3).
@@ -54,13 +61,16 @@ func Reset(tree *element.Node) string {
 	if tree != nil {
 		tree.Walk(func(n *element.Node) {
 			used[n.Tag] = true
+			used["picture"] = used["picture"] || len(n.Sources) > 0
 			for _, a := range n.Attrs {
 				used["[role=tabpanel]"] = used["[role=tabpanel]"] || a.Value == "tabpanel"
+				used["button[hidden]"] = used["button[hidden]"] || n.Tag == "button" && a.Name == "hidden"
 				used["[popover]"] = used["[popover]"] || a.Name == "popover"
 				used["#"] = used["#"] || a.Name == "href" && strings.HasPrefix(a.Value, "#")
 			}
 			for z := range n.Styles {
 				used["reveal"] = used["reveal"] || n.Styles[z].Reveal
+				used["drift"] = used["drift"] || n.Styles[z].Drift
 				used["sticky"] = used["sticky"] || n.Styles[z].Position == style.Sticky
 			}
 		})
@@ -80,6 +90,9 @@ func Reset(tree *element.Node) string {
 	}
 	if used["reveal"] || tree == nil {
 		b.WriteString(reveal)
+	}
+	if used["drift"] {
+		b.WriteString(drift)
 	}
 	return b.String()
 }

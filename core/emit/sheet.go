@@ -51,6 +51,16 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
 		b.WriteString(html.EscapeString(n.Text))
 		return
 	}
+	if len(n.Sources) > 0 {
+		b.WriteString("<picture>")
+		for _, src := range n.Sources {
+			b.WriteString("<source")
+			attribute(b, "type", src.Type)
+			attribute(b, "srcset", src.Srcset)
+			attribute(b, "sizes", src.Sizes)
+			b.WriteByte('>')
+		}
+	}
 	b.WriteByte('<')
 	b.WriteString(n.Tag)
 	if n.Tag != "br" {
@@ -76,6 +86,9 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
 	}
 	b.WriteByte('>')
 	if void[n.Tag] {
+		if len(n.Sources) > 0 {
+			b.WriteString("</picture>")
+		}
 		return
 	}
 	b.WriteString(n.Raw)

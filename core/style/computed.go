@@ -54,21 +54,22 @@ type Style struct {
 	Color         string // "#rrggbb"
 
 	// Paint: none of these moves a box.
-	ListStyle     string // list-style-type of a list; "" is none
-	Background    string // a colour, or ""
-	BackgroundURL string // a picture behind, on the colour
-	BackgroundFit string // how it stands: position, size and repetition; "" covers from the middle
-	BackgroundTop string // images that lie over it, as CSS has them
-	BorderColor   string
-	BorderRadius  Length
-	BoxShadow     string
-	Opacity       float64 // 0 stands for 1; a setting of 0 is kept as a hair above
-	ObjectFit     string
-	ObjectPos     string
-	Underline     bool
-	UnderlineLine float64 // its thickness in px; 0 is auto
-	UnderlineDrop float64 // how far it is below the words in px; 0 is auto
-	Strike        bool
+	ListStyle        string // list-style-type of a list; "" is none
+	Background       string // a colour, or ""
+	BackgroundURL    string // a picture behind, on the colour
+	BackgroundModern string // the same picture in AVIF, or ""
+	BackgroundFit    string // how it stands: position, size and repetition; "" covers from the middle
+	BackgroundTop    string // images that lie over it, as CSS has them
+	BorderColor      string
+	BorderRadius     Length
+	BoxShadow        string
+	Opacity          float64 // 0 stands for 1; a setting of 0 is kept as a hair above
+	ObjectFit        string
+	ObjectPos        string
+	Underline        bool
+	UnderlineLine    float64 // its thickness in px; 0 is auto
+	UnderlineDrop    float64 // how far it is below the words in px; 0 is auto
+	Strike           bool
 
 	ClipPath string
 
@@ -78,6 +79,9 @@ type Style struct {
 
 	// Reveal lets a sticky box go with the page and come back after a screenful.
 	Reveal bool
+
+	// Drift lets a box go more slowly than what it stands in is scrolled.
+	Drift bool
 
 	// Scrolling of what doesn't fit: neither moves a box of a page as it opens.
 	ScrollSnapType, ScrollSnapAlign string

@@ -86,7 +86,11 @@ var Properties = []Property{
 		}
 		last := s.Background
 		if s.BackgroundURL != "" {
-			last = strings.TrimSpace(last + " url(" + strconv.Quote(s.BackgroundURL) + ") " + choose(s.BackgroundFit == "", "center/cover", s.BackgroundFit))
+			url := "url(" + strconv.Quote(s.BackgroundURL) + ")"
+			if s.BackgroundModern != "" { // CSS Images 4 §2.4
+				url = "image-set(url(" + strconv.Quote(s.BackgroundModern) + ") type(\"image/avif\"), " + url + " type(\"image/webp\"))"
+			}
+			last = strings.TrimSpace(last + " " + url + " " + choose(s.BackgroundFit == "", "center/cover", s.BackgroundFit))
 		}
 		if last != "" {
 			layers = append(layers, last)
@@ -105,8 +109,12 @@ var Properties = []Property{
 	}, "none"},
 	{"text-decoration-thickness", false, false, func(s *Style) string { return choose(s.UnderlineLine == 0, "auto", Number(s.UnderlineLine)+"px") }, "auto"},
 	{"text-underline-offset", false, false, func(s *Style) string { return choose(s.UnderlineDrop == 0, "auto", Number(s.UnderlineDrop)+"px") }, "auto"},
-	{"animation", false, false, func(s *Style) string { return choose(s.Reveal, "reveal linear both", "none") }, "none"},
-	{"animation-timeline", false, false, func(s *Style) string { return choose(s.Reveal, "scroll()", "auto") }, "auto"},
+	{"animation", false, false, func(s *Style) string {
+		return choose(s.Reveal, "reveal linear both", choose(s.Drift, "drift linear both", "none"))
+	}, "none"},
+	{"animation-timeline", false, false, func(s *Style) string {
+		return choose(s.Reveal, "scroll()", choose(s.Drift, "view()", "auto"))
+	}, "auto"},
 	{"animation-range", false, false, func(s *Style) string { return choose(s.Reveal, "0 100vh", "normal") }, "normal"},
 	{"scroll-snap-type", false, false, func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) }, "none"},
 	{"scroll-padding", false, false, func(s *Style) string { return s.ScrollPadding.text(0) }, "0"},

@@ -94,7 +94,7 @@ var Edgings = []string{"straight", "wave", "swell", "tide", "slope", "arc", "hol
 var Settings = []*Setting{
 	{Name: "width", Label: "Width", On: all, Words: []string{"columns"}, Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw}},
 	{Name: "min-height", Label: "Least height", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
-	{Name: "aspect-ratio", Label: "Shape", On: either(picture, only(doc.Gallery, doc.Map)), Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
+	{Name: "aspect-ratio", Label: "Shape", On: either(picture, only(doc.Gallery, doc.Map, doc.Video)), Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
 	{Name: "shape", Label: "Cut to", On: picture, Words: []string{"none", "circle", "arch", "leaf", "slant", "hexagon"}, Type: TypeWord},
 	{Name: "object-fit", Label: "Fills", On: picture, Words: []string{"fill", "whole"}, Type: TypeWord},
 	{Name: "object-position", Label: "Crop to", On: picture, Words: places, Type: TypePoint},
@@ -131,7 +131,7 @@ var Settings = []*Setting{
 	{Name: "gradient", Label: "Gradient", On: section, Words: []string{"none"}, Type: TypeGradient},
 	{Name: "picture-fit", Label: "Picture", On: section, Words: []string{"cover", "contain", "tile"}, Type: TypeWord},
 	{Name: "picture-position", Label: "Picture at", On: section, Words: places, Type: TypePoint},
-	{Name: "picture-scroll", Label: "Scrolls", On: section, Words: []string{"with the page", "stays"}, Type: TypeWord},
+	{Name: "picture-scroll", Label: "Scrolls", On: section, Words: []string{"with the page", "more slowly", "stays"}, Type: TypeWord},
 	{Name: "filter", Label: "Filter over it", On: section, Words: []string{"none"}, Type: TypeColour},
 	{Name: "filter-gradient", Label: "Filter gradient", On: section, Words: []string{"none"}, Type: TypeGradient},
 	{Name: "filter-opacity", Label: "Filter’s strength", On: section, Words: []string{"50%"}, Type: TypePercent, Min: 0, Max: 100},

@@ -134,7 +134,7 @@ func FuzzRead(f *testing.F) {
 // can't be lost between layout and the page.
 func TestEveryFieldIsEmitted(t *testing.T) {
 	carriers := map[string]string{ // fields that show only together with another
-		"BackgroundURL": "Background", "BackgroundFit": "BackgroundURL", "GridFill": "GridColumns",
+		"BackgroundURL": "Background", "BackgroundFit": "BackgroundURL", "BackgroundModern": "BackgroundURL", "GridFill": "GridColumns",
 	}
 	typ := reflect.TypeFor[Style]()
 	texts := func(s *Style) (all []string) {

@@ -62,6 +62,76 @@ main.addEventListener('drop', (e) => {
   main.classList.remove('dropping');
   upload([...e.dataTransfer.files]);
 });
+
+/** Where in an element a pointer is, in per cent from the left and the top. */
+function at(e, within) {
+  const r = within.getBoundingClientRect();
+  const part = (v) => Math.round(Math.min(Math.max(v, 0), 1) * 100);
+  return [part((e.clientX - r.left) / r.width), part((e.clientY - r.top) / r.height)];
+}
+
+/** The picture itself in its frame, which it may not fill. */
+function picture(frame) {
+  const img = frame.querySelector('img');
+  const box = img.getBoundingClientRect();
+  const ratio = img.naturalWidth / img.naturalHeight || 1;
+  const width = Math.min(box.width, box.height * ratio);
+  const height = width / ratio;
+  const left = box.left + (box.width - width) / 2;
+  const top = box.top + (box.height - height) / 2;
+  return { getBoundingClientRect: () => ({ left, top, width, height }), left: left - box.left, top: top - box.top, width, height };
+}
+
+function markFocal(frame) {
+  const [x, y] = (document.getElementById(frame.dataset.focal).value.match(/[\d.]+/g) ?? [50, 50]).map(Number);
+  const p = picture(frame);
+  const mark = frame.querySelector('.focal-mark');
+  mark.style.left = `${p.left + (p.width * x) / 100}px`;
+  mark.style.top = `${p.top + (p.height * y) / 100}px`;
+}
+
+function markCrop(form) {
+  const box = form.querySelector('.crop-box');
+  for (const side of ['left', 'top', 'right', 'bottom']) box.style[side] = `${Number.parseFloat(form.elements[side].value) || 0}%`;
+}
+
+const frames = (root) => root.querySelectorAll?.('.focal') ?? [];
+const drawAll = () => { for (const f of frames(document)) markFocal(f); };
+list.addEventListener('load', (e) => { const f = e.target.closest('.focal'); if (f) markFocal(f); }, true);
+new ResizeObserver(drawAll).observe(list);
+document.addEventListener('htmx:after:swap', drawAll);
+list.addEventListener('input', (e) => {
+  const item = e.target.closest('.library-item');
+  if (e.target.name === 'focal') markFocal(item.querySelector('.focal'));
+  const crop = e.target.closest('.library-crop');
+  if (crop) markCrop(crop);
+});
+list.addEventListener('pointerdown', (e) => {
+  const focal = e.target.closest('.focal');
+  const crop = e.target.closest('.cropper');
+  const frame = focal ?? crop;
+  if (!frame) return;
+  e.preventDefault();
+  frame.setPointerCapture(e.pointerId);
+  const from = at(e, crop ?? picture(focal));
+  const move = (m) => {
+    const to = at(m, crop ?? picture(focal));
+    if (focal) {
+      document.getElementById(focal.dataset.focal).value = `${to[0]}% ${to[1]}%`;
+      markFocal(focal);
+      return;
+    }
+    const form = crop.closest('form');
+    const [x, y] = [0, 1].map((i) => [Math.min(from[i], to[i]), Math.max(from[i], to[i])]);
+    if (x[1] - x[0] < 5 || y[1] - y[0] < 5) return; // next to nothing
+    for (const [side, v] of [['left', x[0]], ['right', 100 - x[1]], ['top', y[0]], ['bottom', 100 - y[1]]]) form.elements[side].value = v;
+    markCrop(form);
+  };
+  if (focal) move(e);
+  frame.addEventListener('pointermove', move);
+  frame.addEventListener('lostpointercapture', () => frame.removeEventListener('pointermove', move), { once: true });
+});
+
 search.addEventListener('input', () => {
   const words = search.value.toLowerCase().split(/\s+/);
   let some = false;

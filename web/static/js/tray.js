@@ -46,7 +46,7 @@ export function start() {
   document.addEventListener('click', (e) => {
     const t = e.target.closest('#tray [data-op]');
     if (t?.tagName === 'BUTTON') {
-      if ('pick' in t.dataset) pick((id) => send(command(t, id)));
+      if ('pick' in t.dataset) pick((id) => send(command(t, id)), { video: t.dataset.pick === 'video' });
       else send(command(t, t.dataset.value));
     }
     const own = e.target.closest('#tray [data-promote]');

@@ -1,0 +1,72 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strings"
+	"sync"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/media"
+	"openplot/stock"
+)
+
+// stockItem is a picture that ships, as people choose it.
+type stockItem struct{ ID, Name, Alt, Thumb string }
+
+func stockItems() (out []stockItem) {
+	for i := range stock.Pictures {
+		p := &stock.Pictures[i]
+		out = append(out, stockItem{p.ID, p.Name, p.Alt, "/stock/" + p.ID + ".png"})
+	}
+	return out
+}
+
+// stockWidth is the width in px at which stock pictures are shown to be chosen.
+const stockWidth = 360
+
+// thumbs keeps stock pictures as they are shown, by id.
+var thumbs sync.Map
+
+// stockPicture serves a picture that ships, small.
+func (s *Server) stockPicture(c *gin.Context) {
+	p := stock.Find(strings.TrimSuffix(c.Param("picture"), ".png"))
+	if p == nil {
+		c.Status(http.StatusNotFound)
+		return
+	}
+	b, ok := thumbs.Load(p.ID)
+	if !ok {
+		b, _ = thumbs.LoadOrStore(p.ID, p.Draw(stockWidth).PNG())
+	}
+	c.Header("Cache-Control", "private, max-age=86400")
+	c.Data(http.StatusOK, "image/png", b.([]byte))
+}
+
+// takeStock puts a picture that ships into the site's library. It answers with its id for
+// the Bench, with its card otherwise.
+func (s *Server) takeStock(c *gin.Context) {
+	st := siteOf(c)
+	p := stock.Find(c.PostForm("id"))
+	if p == nil {
+		c.String(http.StatusUnprocessableEntity, "There is no such stock picture.")
+		return
+	}
+	m, err := media.Keep(c, s.Store, s.MediaDir, st.ID, p.Name, p.Alt, p.Draw(p.Width).PNG())
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		c.String(http.StatusUnprocessableEntity, "%s: %s %s.", p.Name, problem.Field, problem.Message)
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if c.PostForm("for") == "bench" {
+		c.String(http.StatusOK, m.ID)
+		return
+	}
+	s.parted(c, http.StatusOK, "library-item", s.libraryItem(st, m, nil))
+}
