@@ -192,6 +192,37 @@ test('a value of a block’s own becomes the house style’s, and follows it', a
   await bench.close();
 });
 
+test('a font of one’s own is uploaded, set, laid out as the browser does, and published in part', async () => {
+  await page.reload(); // the house style was changed on another page
+  await page.locator('#own-file').setInputFiles('/usr/share/fonts/truetype/liberation/LiberationSerif-Bold.ttf');
+  await page.getByLabel('Stands in').selectOption('serif');
+  await page.getByRole('button', { name: 'Add the font' }).click();
+  await eventually(() => page.locator('.own-fonts strong').textContent(), 'Liberation Serif', 'its name', 10_000);
+  await field('Headings').selectOption('Liberation Serif');
+  await eventually(async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('"Liberation Serif", serif'), true, 'the specimen');
+  const bench = await newPage(context);
+  await bench.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(bench);
+  // No promise ends in the canvas, since no script runs in it.
+  const look = () => canvas(bench).locator('h1').evaluate((e) => [[...e.ownerDocument.fonts].find((f) => f.family.includes('Liberation')).status, e.getBoundingClientRect().width, e.getBoundingClientRect().height, e.closest('section').getBoundingClientRect().height]);
+  await eventually(async () => (await look())[0], 'loaded', 'the font in the canvas');
+  const drawn = await look();
+  // Core's height of the section stands in the Overview.
+  const said = await bench.locator('.overview-item').filter({ hasText: 'Welcome' }).locator('.measure').textContent();
+  assert.ok(Math.abs(Number(said) - drawn[3]) <= 1, `core says ${said}, the browser ${drawn[3]}`);
+  await bench.getByRole('button', { name: 'Publish' }).click();
+  await bench.getByRole('link', { name: /Open it/ }).waitFor();
+  const live = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+  await live.goto(`${plot.pages}/skerry-line/`);
+  const seen = await live.locator('h1').evaluate(async (e) => {
+    await document.fonts.ready;
+    return [[...document.fonts].find((f) => f.family.includes('Liberation')).status, e.getBoundingClientRect().width, e.getBoundingClientRect().height];
+  });
+  assert.deepEqual(seen, drawn.slice(0, 3), 'the subset is as wide as the whole');
+  await live.close();
+  await bench.close();
+});
+
 test('passes axe, and is for designers only', async () => {
   assert.deepEqual(await findings(page), []);
   assert.deepEqual(page.wrong, []);

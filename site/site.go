@@ -35,6 +35,8 @@ type Addresses struct {
 	StyleMedia string // the same from the style sheet
 	Fonts      string // prefix of font files, from the page
 	StyleFonts string
+	// OwnFont gives the name of a file of the site's own fonts below Fonts.
+	OwnFont func(*store.Font) string
 	// Script gives the address of a script by its name; nil leaves scripts out.
 	Script func(name string) string
 	// Link turns a site-relative link ("/fares") into the one to write.
@@ -48,6 +50,7 @@ type Source struct {
 	Site  *doc.Site
 	Media []*store.Medium
 	Pages []*store.PageInfo
+	Fonts []*store.Font
 }
 
 // Builder gives the element builder of a page of the site, "" being the home page.
@@ -107,12 +110,23 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	}
 	body := b.Page(p)
 	var faces []emit.FontFace
-	for _, f := range fonts.Needed(emit.Used(body)) {
+	// What the page's first words are set in is wanted before the style sheet is read.
+	early := func(family string, italic bool) bool {
+		return !italic && (family == src.Site.House.Fonts.Heading || family == src.Site.House.Fonts.Body)
+	}
+	used := emit.Used(body)
+	for _, f := range fonts.Needed(used) {
 		r.Fonts = append(r.Fonts, f)
 		face := FontFace(f, a.StyleFonts)
-		// What the page's first words are set in is wanted before the style sheet is read.
-		if h := src.Site.House.Fonts; !f.Extended && !f.Italic && (f.Family == h.Heading || f.Family == h.Body) {
+		if !f.Extended && early(f.Family, f.Italic) {
 			face.Preload = a.Fonts + f.File
+		}
+		faces = append(faces, face)
+	}
+	for _, f := range src.Needed(used) {
+		face := OwnFontFace(f, a.StyleFonts+a.OwnFont(f))
+		if early(f.Family, f.Italic) {
+			face.Preload = a.Fonts + a.OwnFont(f)
 		}
 		faces = append(faces, face)
 	}
@@ -163,14 +177,19 @@ func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, er
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
 		Embed:  func(file string) string { return up + "assets/" + file },
 	}
+	root := filepath.Join(p.Dir, src.Site.Slug)
+	assets := filepath.Join(root, "assets")
+	own, err := p.ownFonts(src, page, filepath.Join(assets, "fonts"))
+	if err != nil {
+		return "", err
+	}
+	a.OwnFont = func(f *store.Font) string { return own[f.ID] }
 	draft := src.Render(slug, page, a)
 	sum := sha256.Sum256([]byte(draft.CSS))
 	css := "style-" + hex.EncodeToString(sum[:6]) + ".css"
 	a.Stylesheet = up + "assets/" + css
 	r := src.Render(slug, page, a)
 
-	root := filepath.Join(p.Dir, src.Site.Slug)
-	assets := filepath.Join(root, "assets")
 	for _, f := range r.Fonts {
 		b, err := fonts.Files.ReadFile("files/" + f.File)
 		if err != nil {

@@ -130,6 +130,9 @@ func (s *Server) canvas(c *gin.Context) {
 	for _, f := range fonts.Faces {
 		b.WriteString(site.FontFace(f, "/fonts/").CSS("block"))
 	}
+	for _, f := range v.ownFaces() {
+		b.WriteString(f.CSS("block"))
+	}
 	b.WriteString(emit.Reset(nil))
 	sheet := emit.NewCanvasSheet(v.site.Zones, "page")
 	var body strings.Builder

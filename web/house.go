@@ -30,7 +30,9 @@ type houseView struct {
 	Named     []swatchView
 	Contrasts []contrastView
 	Pairings  []pairingView
-	Families  []style.Family
+	Families  []style.Family // the site's own first
+	Own       []ownFamilyView
+	Generics  []string
 	Styles    []textStyleView
 	Measures  []measureGroup
 	Pictures  []pickerItem
@@ -148,7 +150,7 @@ func measureGroups(st *store.Site) (out []measureGroup) {
 
 func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	h := &st.House
-	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: style.Families, Contrasts: contrasts(h), Styles: styleViews(st), Measures: measureGroups(st)}
+	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: families(h), Generics: style.Generics, Contrasts: contrasts(h), Styles: styleViews(st), Measures: measureGroups(st)}
 	var err error
 	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID); err != nil {
 		return nil, err
@@ -161,6 +163,19 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 		if m.Type != "image/svg+xml" && !m.Video() {
 			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name})
 		}
+	}
+	own, err := s.Store.Fonts(c, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, f := range h.Own {
+		o := ownFamilyView{OwnFamily: f}
+		for _, file := range own {
+			if file.Family == f.Name {
+				o.Files = append(o.Files, fontFileName(file))
+			}
+		}
+		v.Own = append(v.Own, o)
 	}
 	if v.Ready, err = s.wornViews(c, st); err != nil {
 		return nil, err
@@ -183,6 +198,31 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 		v.Pairings = append(v.Pairings, pairingView{p, p.Heading == h.Fonts.Heading && p.Body == h.Fonts.Body})
 	}
 	return v, nil
+}
+
+// ownFamilyView is a family that the site's people uploaded, with its files in words.
+type ownFamilyView struct {
+	doc.OwnFamily
+	Files []string
+}
+
+func fontFileName(f *store.Font) string {
+	name := strconv.Itoa(f.Least)
+	if f.Most != f.Least {
+		name += " to " + strconv.Itoa(f.Most)
+	}
+	if f.Italic {
+		name += " italic"
+	}
+	return name
+}
+
+// families lists what a house style can be set in, the site's own first.
+func families(h *doc.House) (out []style.Family) {
+	for _, f := range h.Own {
+		out = append(out, style.Family{Name: f.Name, Generic: f.Generic, Use: "the site’s own"})
+	}
+	return append(out, style.Families...)
 }
 
 // pairs are the colours of words and grounds that meet on pages.

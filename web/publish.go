@@ -17,6 +17,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/site"
+	"openplot/store"
 )
 
 // previewLife is how long a preview's address works.
@@ -96,9 +97,15 @@ func (s *Server) preview(c *gin.Context) {
 		c.String(http.StatusInternalServerError, "The preview can't be made just now.")
 		return
 	}
+	own, err := s.Store.Fonts(c, st.ID)
+	if err != nil {
+		c.String(http.StatusInternalServerError, "The preview can't be made just now.")
+		return
+	}
 	root := "/try/" + c.Param("token")
-	r := site.Source{Site: &st.Site, Media: media, Pages: pages}.Render(rest, p.Doc, site.Addresses{
+	r := site.Source{Site: &st.Site, Media: media, Pages: pages, Fonts: own}.Render(rest, p.Doc, site.Addresses{
 		Script:     func(name string) string { return "/scripts/" + name + ".js" },
+		OwnFont:    func(f *store.Font) string { return "own/" + f.File },
 		Stylesheet: root + path.Join("/", rest, "style.css"), Media: "/media/", StyleMedia: "/media/", Fonts: "/fonts/", StyleFonts: "/fonts/",
 		Link: func(href string) string {
 			if after, ok := strings.CutPrefix(href, "/"); ok {

@@ -11,6 +11,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/emit"
 	"openplot/core/layout"
+	"openplot/core/shape"
 	"openplot/site"
 	"openplot/store"
 )
@@ -48,6 +49,7 @@ type stage struct {
 	source  site.Source
 	media   []*store.Medium
 	builder *element.Builder
+	lib     *shape.Library
 	key     string // changes when the house style or the media do
 	server  *Server
 }
@@ -62,6 +64,14 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 	if err != nil {
 		return nil, err
 	}
+	own, err := s.Store.Fonts(ctx, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	lib, err := s.libraries.of(s, own)
+	if err != nil {
+		return nil, err
+	}
 	// Menus and other lists show pages' names; pictures have their words and files.
 	names := fnv.New64a()
 	for _, p := range pages {
@@ -70,14 +80,17 @@ func (s *Server) stage(ctx context.Context, st *store.Site, slug string) (*stage
 	for _, m := range media {
 		fmt.Fprintf(names, "%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
 	}
+	for _, f := range own {
+		fmt.Fprintf(names, "%q %q ", f.Family, f.File)
+	}
 	prefix := s.PagesURL + "/media/"
-	src := site.Source{Site: &st.Site, Media: media, Pages: pages}
+	src := site.Source{Site: &st.Site, Media: media, Pages: pages, Fonts: own}
 	builder := src.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix})
 	builder.Still = true
 	return &stage{
 		site: st, source: src, media: media, server: s,
-		builder: builder,
-		key:     fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64(), " ", slug),
+		builder: builder, lib: lib,
+		key: fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64(), " ", slug),
 	}, nil
 }
 
@@ -99,7 +112,7 @@ func (st *stage) scene(sec *doc.Section) *scene {
 		return sc
 	}
 	sc := &scene{node: st.builder.Section(sec), boxes: map[float64]*layout.Box{}}
-	sc.tree = layout.New(st.server.lib, st.site.Zones, sc.node)
+	sc.tree = layout.New(st.lib, st.site.Zones, sc.node)
 	sheet := emit.NewCanvasSheet(st.site.Zones, sec.ID)
 	var b strings.Builder
 	sheet.Write(&b, sc.node)

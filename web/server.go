@@ -51,7 +51,8 @@ type Config struct {
 type Server struct {
 	Config
 	sessions  *scs.SessionManager
-	lib       *shape.Library
+	lib       *shape.Library // the shipped fonts
+	libraries libraries
 	templates map[string]*template.Template
 	publisher *site.Publisher
 	scenes    sceneCache
@@ -95,7 +96,8 @@ func (s *Server) App() http.Handler {
 	r.RedirectTrailingSlash = false
 	r.Use(s.logged, s.recovered, s.guarded)
 	r.GET("/static/*file", gin.WrapH(http.StripPrefix("/static", s.static)))
-	r.GET("/fonts/*file", s.font)
+	r.GET("/fonts/:file", s.font)
+	r.GET("/fonts/own/:file", s.ownFont)
 	r.GET("/sign-in", s.signInForm)
 	r.POST("/sign-in", s.signIn)
 	r.GET("/healthy", func(c *gin.Context) { c.String(http.StatusOK, "ok") })
@@ -127,6 +129,8 @@ func (s *Server) App() http.Handler {
 	of.POST("/house/undo", s.designer, s.undoHouse)
 	of.GET("/house/file", s.designer, s.houseFile)
 	of.POST("/house/file", s.designer, s.takeHouseFile)
+	of.POST("/house/fonts", s.designer, s.addFont)
+	of.POST("/house/fonts/drop", s.designer, s.dropFont)
 	of.POST("/house/try", s.designer, s.tryHouse)
 	of.POST("/house/take", s.designer, s.takeHouse)
 	of.POST("/house/keep", s.designer, s.keepHouse)
@@ -155,7 +159,8 @@ func (s *Server) Pages() http.Handler {
 	r := gin.New()
 	r.Use(s.logged, s.recovered)
 	r.GET("/media/:file", s.mediaFile)
-	r.GET("/fonts/*file", s.font)
+	r.GET("/fonts/:file", s.font)
+	r.GET("/fonts/own/:file", s.ownFont)
 	r.GET("/scripts/:name", s.script)
 	r.POST("/_forms/:site/:form", s.takeForm)
 	r.GET("/_search/:site", s.searchSite)

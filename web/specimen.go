@@ -31,6 +31,7 @@ func (s *Server) specimen(c *gin.Context) {
 	for _, f := range fonts.Needed(emit.Used(body)) {
 		faces = append(faces, site.FontFace(f, "/fonts/"))
 	}
+	faces = append(faces, stage.ownFaces()...)
 	document := emit.NewSheet(st.Zones).Inline(emit.Page{Title: "Specimen", Language: "en", Fonts: faces}, body)
 	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
 	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))

@@ -3,8 +3,10 @@ package doc
 // House is a site's house style: what is set once and used everywhere. Blocks
 // refer to a part of it by token, "$" and the part's name.
 type House struct {
-	Palette []Swatch             `json:"palette"`
-	Fonts   Fonts                `json:"fonts"`
+	Palette []Swatch `json:"palette"`
+	Fonts   Fonts    `json:"fonts"`
+	// Own are the families of which the site has files of its own.
+	Own     []OwnFamily          `json:"own,omitempty"`
 	Text    map[string]TextStyle `json:"text"` // by name: display, h1 … h6, lead, body, small, quote, label, button, mono
 	Space   []Step               `json:"space"`
 	Corners []Step               `json:"corners"`
@@ -46,6 +48,22 @@ type Shadow struct {
 	Name    string  `json:"name"`
 	Y, Blur float64 `json:",omitempty"`
 	Opacity float64 `json:"opacity"`
+}
+
+// OwnFamily is a family of fonts that a site's people uploaded.
+type OwnFamily struct {
+	Name    string `json:"name"`
+	Generic string `json:"generic"` // the CSS generic family that stands in for it
+}
+
+// OwnFamily finds one by name, or nil.
+func (h *House) OwnFamily(name string) *OwnFamily {
+	for i := range h.Own {
+		if h.Own[i].Name == name {
+			return &h.Own[i]
+		}
+	}
+	return nil
 }
 
 // Fonts names the families of the house style.

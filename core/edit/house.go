@@ -62,7 +62,7 @@ func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 		}
 		h.Fonts.Heading, h.Fonts.Body = p.Heading, p.Body
 	case "fonts.set": // Token: heading, body or mono; Value: a family
-		if !slices.ContainsFunc(style.Families, func(f style.Family) bool { return f.Name == c.Value }) {
+		if !style.HasFamily(&h, c.Value) {
 			return h, doc.Problemf("Font", "%.60q isn't one of the families", c.Value)
 		}
 		switch c.Token {
@@ -75,6 +75,10 @@ func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 		default:
 			return h, doc.Problemf("Font", "%.40q is no use of one; heading, body and mono are", c.Token)
 		}
+	case "fonts.add": // Name: a family that the site has files of; Value: a generic family
+		return addFamily(h, c)
+	case "fonts.drop": // Name: a family of the site's own
+		return dropFamily(h, c)
 	case "type.set": // Token: a text style; Name: a value of it; Value
 		return setType(h, zones, c)
 	case "type.scale": // Value: base and ratio
@@ -142,6 +146,43 @@ func freshToken(name, fallback string, taken func(string) bool) string {
 		token = base + "-" + strconv.Itoa(n)
 	}
 	return token
+}
+
+// MaxFamilies is how many families of its own a site has at most.
+const MaxFamilies = 20
+
+// addFamily makes it known that the site has files of a family, or sets anew what stands
+// in for it.
+func addFamily(h doc.House, c HouseCommand) (doc.House, error) {
+	if !slices.Contains(style.Generics, c.Value) {
+		return h, doc.Problemf("Stands in", "can't be %.40q: choose %s", c.Value, strings.Join(style.Generics, ", "))
+	}
+	if slices.ContainsFunc(style.Families, func(f style.Family) bool { return strings.EqualFold(f.Name, c.Name) }) {
+		return h, doc.Problemf("Family", "%q ships with Open Plot: choose it, or give yours another name", c.Name)
+	}
+	h.Own = slices.Clone(h.Own)
+	if own := h.OwnFamily(c.Name); own != nil {
+		own.Generic = c.Value
+		return h, nil
+	}
+	if len(h.Own) >= MaxFamilies {
+		return h, doc.Problemf("Family", "can't be added: %d of a site's own are the most there can be", MaxFamilies)
+	}
+	h.Own = append(h.Own, doc.OwnFamily{Name: c.Name, Generic: c.Value})
+	return h, nil
+}
+
+func dropFamily(h doc.House, c HouseCommand) (doc.House, error) {
+	if h.OwnFamily(c.Name) == nil {
+		return h, doc.Problemf("Family", "%.40q isn't one of the site's own (any more)", c.Name)
+	}
+	for use, name := range map[string]string{"headings": h.Fonts.Heading, "reading": h.Fonts.Body, "figures": h.Fonts.Mono} {
+		if name == c.Name {
+			return h, doc.Problemf("Family", "%s is what %s are set in: choose another for them first", c.Name, use)
+		}
+	}
+	h.Own = slices.DeleteFunc(slices.Clone(h.Own), func(f doc.OwnFamily) bool { return f.Name == c.Name })
+	return h, nil
 }
 
 // TakePalette gives a house style whose roles have other colours; its colours by

@@ -66,6 +66,13 @@ func TakeHouse(was, taken doc.House) (doc.House, error) {
 	if len(taken.Palette) > MaxColours {
 		return was, doc.Problemf("Palette", "would have %d colours with this site's own; %d is the most, so remove some first", len(taken.Palette), MaxColours)
 	}
+	// A file says which families of its own a site had; what counts is which are here.
+	taken.Own = was.Own
+	for use, family := range map[string]string{"headings": taken.Fonts.Heading, "reading": taken.Fonts.Body, "figures": taken.Fonts.Mono} {
+		if !style.HasFamily(&taken, family) {
+			return was, doc.Problemf("Fonts", "%q, which %s are set in, isn't here: upload it to this site first", family, use)
+		}
+	}
 	step := func(s doc.Step) string { return s.Token }
 	taken.Space = withMissing(taken.Space, was.Space, step)
 	taken.Corners = withMissing(taken.Corners, was.Corners, step)
@@ -147,8 +154,16 @@ func inZones(z doc.Zoned[float64], zones doc.Zones) doc.Zoned[float64] {
 }
 
 func checkType(h *doc.House, zones doc.Zones) error {
+	if len(h.Own) > MaxFamilies {
+		return doc.Problemf("Fonts", "of its own are %d; %d is the most", len(h.Own), MaxFamilies)
+	}
+	for _, f := range h.Own {
+		if len(f.Name) > 160 || !slices.Contains(style.Generics, f.Generic) {
+			return doc.Problemf("Fonts", "can't have %.40q, for which %.40q stands in", f.Name, f.Generic)
+		}
+	}
 	for use, family := range map[string]string{"heading": h.Fonts.Heading, "body": h.Fonts.Body, "mono": h.Fonts.Mono} {
-		if !slices.ContainsFunc(style.Families, func(f style.Family) bool { return f.Name == family }) {
+		if !style.HasFamily(h, family) {
 			return doc.Problemf("Fonts", "%.60q for %s isn't one of the families here", family, use)
 		}
 	}

@@ -103,7 +103,7 @@ type FontFace struct {
 	URL     string
 	Italic  bool
 	Weights string // as CSS has it, "400" or "100 900"
-	Range   string // unicode-range
+	Range   string // unicode-range, or "" for all
 	// Preload is the file's address from the page, for browsers to fetch it early, or "".
 	Preload string
 }
@@ -114,8 +114,12 @@ func (f FontFace) CSS(display string) string {
 	if f.Italic {
 		italic = "italic"
 	}
-	return `@font-face{font-family:"` + f.Family + `";font-style:` + italic + ";font-weight:" + f.Weights +
-		";font-display:" + display + `;src:url("` + f.URL + `") format("woff2");unicode-range:` + f.Range + "}\n"
+	css := `@font-face{font-family:"` + f.Family + `";font-style:` + italic + ";font-weight:" + f.Weights +
+		";font-display:" + display + `;src:url("` + f.URL + `") format("woff2")`
+	if f.Range != "" {
+		css += ";unicode-range:" + f.Range
+	}
+	return css + "}\n"
 }
 
 // Used tells which families and styles the words of a tree are set in.

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"sync"
 	"sync/atomic"
 
@@ -72,6 +73,19 @@ type faceKey struct {
 // NewLibrary makes an empty library.
 func NewLibrary() *Library {
 	return &Library{files: map[string][]*file{}, cache: map[faceKey][]*Face{}, buf: harfbuzz.NewBuffer()}
+}
+
+// With gives a library that has this one's files and can be given more, which this one
+// doesn't see. Faces and glyphs are kept apart.
+func (l *Library) With() *Library {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	n := NewLibrary()
+	n.first = l.first
+	for family, files := range l.files {
+		n.files[family] = slices.Clone(files)
+	}
+	return n
 }
 
 // Add reads a font file, TrueType or OpenType, into a family. Files of a

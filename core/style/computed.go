@@ -41,6 +41,7 @@ type Style struct {
 
 	// Inherited.
 	FontFamily    string // the first name of the stack
+	FontGeneric   string // what stands in for a family of the site's own; "" for a shipped one
 	FontWeight    int
 	FontItalic    bool
 	FontSize      Length
@@ -292,7 +293,7 @@ func EqualColumns(n int) []Track {
 
 // Inherit copies the inherited properties of a parent.
 func (s *Style) Inherit(p *Style) {
-	s.FontFamily, s.FontWeight, s.FontItalic = p.FontFamily, p.FontWeight, p.FontItalic
+	s.FontFamily, s.FontGeneric, s.FontWeight, s.FontItalic = p.FontFamily, p.FontGeneric, p.FontWeight, p.FontItalic
 	s.FontSize, s.LineHeight, s.LetterSpacing = p.FontSize, p.LineHeight, p.LetterSpacing
 	s.TextAlign, s.TextTransform, s.Color = p.TextAlign, p.TextTransform, p.Color
 	s.NoWrap, s.Balance, s.OverflowWrap = p.NoWrap, p.Balance, p.OverflowWrap

@@ -1,6 +1,11 @@
 package style
 
-import "strconv"
+import (
+	"slices"
+	"strconv"
+
+	"openplot/core/doc"
+)
 
 // Family is a shipped font family.
 type Family struct {
@@ -53,12 +58,24 @@ func FindPairing(id string) *Pairing {
 	return nil
 }
 
-// FontStack gives the CSS font-family value for a family.
-func FontStack(name string) string {
+// Generics are the CSS generic families that can stand in for a family of one's own.
+var Generics = []string{"sans-serif", "serif", "monospace", "cursive"}
+
+// HasFamily reports whether a house style can be set in a family.
+func HasFamily(h *doc.House, name string) bool {
+	return slices.ContainsFunc(Families, func(f Family) bool { return f.Name == name }) || h.OwnFamily(name) != nil
+}
+
+// FontStack gives the CSS font-family value for a family; generic is that of a family of
+// the site's own.
+func FontStack(name, generic string) string {
 	for _, f := range Families {
 		if f.Name == name {
 			return `"` + name + `", ` + f.Generic
 		}
 	}
-	return strconv.Quote(name) + ", sans-serif" // a site's own, or one that is gone
+	if generic == "" { // one that is gone
+		generic = "sans-serif"
+	}
+	return strconv.Quote(name) + ", " + generic
 }

@@ -64,7 +64,7 @@ var Properties = []Property{
 	{"justify-self", false, true, func(s *Style) string { return alignText(s.JustifySelf, "auto") }, "auto"},
 	{"align-self", false, true, func(s *Style) string { return alignText(s.AlignSelf, "auto") }, "auto"},
 	{"z-index", false, false, func(s *Style) string { return choose(s.ZIndex == 0, "auto", strconv.Itoa(s.ZIndex)) }, "auto"},
-	{"font-family", true, true, func(s *Style) string { return FontStack(s.FontFamily) }, ""},
+	{"font-family", true, true, func(s *Style) string { return FontStack(s.FontFamily, s.FontGeneric) }, ""},
 	{"font-weight", true, true, func(s *Style) string { return strconv.Itoa(s.FontWeight) }, ""},
 	{"font-style", true, true, func(s *Style) string { return choose(s.FontItalic, "italic", "normal") }, ""},
 	{"font-size", true, true, func(s *Style) string { return s.FontSize.String() }, ""},

@@ -126,6 +126,10 @@ func (s Sheet) TextStyle(to *Style, name string) {
 	default:
 		to.FontFamily = s.House.Fonts.Body
 	}
+	to.FontGeneric = ""
+	if own := s.House.OwnFamily(to.FontFamily); own != nil {
+		to.FontGeneric = own.Generic
+	}
 	to.FontWeight = t.Weight
 	to.FontSize = Pixels(t.Size.Or(s.Zones, s.Zone, RootFontSize))
 	if last := len(s.Zones) - 1; t.Fluid && last > 0 {

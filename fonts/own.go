@@ -1,0 +1,258 @@
+package fonts
+
+import (
+	"bytes"
+	"encoding/binary"
+	"errors"
+	"fmt"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"github.com/go-text/typesetting/font"
+	sfntfont "github.com/tdewolff/font"
+
+	"openplot/core/doc"
+	"openplot/core/shape"
+)
+
+// MaxOwnBytes is the greatest size of an uploaded font file.
+const MaxOwnBytes = 4 << 20
+
+// Own is an uploaded font, checked.
+type Own struct {
+	Family  string // by the name it gives itself
+	Italic  bool
+	Weights [2]int // least and greatest; alike for a static font
+	SFNT    []byte // as TrueType or OpenType
+}
+
+const ownField = "Font"
+
+// ReadOwn checks a WOFF2, WOFF, TrueType or OpenType file. Errors are *doc.Problem.
+func ReadOwn(file []byte) (o *Own, err error) {
+	defer func() { // the parsers are not ours, and files may be hostile
+		if r := recover(); r != nil {
+			o, err = nil, doc.Problemf(ownField, "is damaged and can't be read; export it again and upload that")
+		}
+	}()
+	if len(file) > MaxOwnBytes {
+		return nil, doc.Problemf(ownField, "has %.1f MB; upload at most %d MB, one weight or one variable font a file", float64(len(file))/(1<<20), MaxOwnBytes>>20)
+	}
+	if len(file) < 12 {
+		return nil, doc.Problemf(ownField, "is empty or cut off")
+	}
+	switch string(file[:4]) {
+	case "wOF2":
+		if _, err := MetricsSFNT(file); err != nil { // bounds what it unpacks to
+			return nil, doc.Problemf(ownField, "is damaged: %v", err)
+		}
+	case "wOFF", "\x00\x01\x00\x00", "true", "OTTO":
+	case "ttcf":
+		return nil, doc.Problemf(ownField, "is a collection of several fonts: upload one of them")
+	default:
+		return nil, doc.Problemf(ownField, "is no font that browsers read: upload WOFF2, WOFF, TTF or OTF")
+	}
+	raw, err := sfntfont.ToSFNT(file)
+	if err != nil {
+		return nil, doc.Problemf(ownField, "is damaged: %v", err)
+	}
+	f, err := sfntfont.ParseSFNT(raw, 0)
+	if err != nil {
+		return nil, doc.Problemf(ownField, "is damaged: %v", err)
+	}
+	if f.OS2 == nil || f.Cmap == nil || !f.IsTrueType && !f.IsCFF {
+		return nil, doc.Problemf(ownField, "has no outlines, or lacks tables that browsers need")
+	}
+	// OpenType 1.9.1, OS/2: bits 0 to 3 of fsType; 2 alone is a restricted licence.
+	if f.OS2.FsType&0xf == 2 {
+		return nil, doc.Problemf(ownField, "says that its licence forbids embedding: ask whoever makes it for a web licence")
+	}
+	o = &Own{Family: ownFamily(f), Italic: f.OS2.FsSelection&1 != 0, Weights: [2]int{int(f.OS2.UsWeightClass), int(f.OS2.UsWeightClass)}}
+	if lo, hi, ok := weightAxis(f.Tables["fvar"]); ok {
+		o.Weights = [2]int{lo, hi}
+	}
+	if o.Weights[0] < 1 || o.Weights[1] > 1000 || o.Weights[0] > o.Weights[1] {
+		o.Weights = [2]int{400, 400}
+	}
+	o.SFNT = raw
+	// What layout will do with it.
+	if err := shape.NewLibrary().Add("Own", o.Italic, o.Weights, raw); err != nil {
+		return nil, doc.Problemf(ownField, "is damaged: %v", err)
+	}
+	return o, nil
+}
+
+// ownFamily is the typographic family name (OpenType 1.9.1, name ids 16 and 1).
+func ownFamily(f *sfntfont.SFNT) string {
+	if f.Name != nil {
+		for _, id := range []sfntfont.NameID{sfntfont.NamePreferredFamily, sfntfont.NameFontFamily} {
+			for _, r := range f.Name.Get(id) {
+				if n := FamilyName(r.String()); n != "" {
+					return n
+				}
+			}
+		}
+	}
+	return "Own font"
+}
+
+// FamilyName makes a name that CSS takes as a family's, or "": letters, digits, spaces
+// and hyphens, no longer than 40, and none that stands for a kind of font
+// (CSS Fonts 4 §2.1).
+func FamilyName(name string) string {
+	name = strings.Map(func(r rune) rune {
+		if r == utf8.RuneError || !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != ' ' && r != '-' {
+			return -1
+		}
+		return r
+	}, name)
+	name = strings.Join(strings.Fields(name), " ")
+	if r := []rune(name); len(r) > 40 {
+		name = strings.TrimSpace(string(r[:40]))
+	}
+	switch strings.ToLower(name) {
+	case "serif", "sans-serif", "monospace", "cursive", "fantasy", "system-ui", "math", "emoji", "fangsong", "ui-serif", "ui-sans-serif", "ui-monospace", "ui-rounded", "inherit", "initial", "unset", "revert", "default":
+		return ""
+	}
+	return name
+}
+
+// weightAxis reads the weights that a variable font has (OpenType 1.9.1, fvar).
+func weightAxis(fvar []byte) (lo, hi int, ok bool) {
+	if len(fvar) < 16 {
+		return 0, 0, false
+	}
+	at, count, size := int(binary.BigEndian.Uint16(fvar[4:])), int(binary.BigEndian.Uint16(fvar[8:])), int(binary.BigEndian.Uint16(fvar[10:]))
+	for i := range count {
+		axis := at + i*size
+		if axis+20 > len(fvar) {
+			return 0, 0, false
+		}
+		if string(fvar[axis:axis+4]) == "wght" {
+			return int(binary.BigEndian.Uint32(fvar[axis+4:]) >> 16), int(binary.BigEndian.Uint32(fvar[axis+12:]) >> 16), true
+		}
+	}
+	return 0, 0, false
+}
+
+var errNotSubset = errors.New("the font can't be made smaller")
+
+// Subset empties the glyphs of characters that aren't kept. Glyphs keep their numbers and everything else stays, so that text is shaped and
+// kerned as it was; glyphs that no character leads to directly stay, since ligatures and
+// alternates may need them. A font without TrueType outlines stays as it is.
+func Subset(sfnt []byte, keep func(rune) bool) (out []byte, err error) {
+	defer func() {
+		if r := recover(); r != nil {
+			out, err = nil, errNotSubset
+		}
+	}()
+	f, err := sfntfont.ParseSFNT(sfnt, 0)
+	if err != nil {
+		return nil, fmt.Errorf("reading the font: %w", err)
+	}
+	if !f.IsTrueType {
+		return sfnt, nil
+	}
+	glyphs := int(f.NumGlyphs())
+	wanted, named := make([]bool, glyphs), make([]bool, glyphs)
+	face, err := font.ParseTTF(bytes.NewReader(sfnt))
+	if err != nil {
+		return nil, fmt.Errorf("reading the font: %w", err)
+	}
+	for it := face.Cmap.Iter(); it.Next(); {
+		r, g := it.Char()
+		if int(g) >= glyphs {
+			continue
+		}
+		named[g] = true
+		wanted[g] = wanted[g] || keep(r)
+	}
+	for g := range glyphs {
+		wanted[g] = wanted[g] || !named[g]
+	}
+	for g := range glyphs { // what wanted ones are composed of
+		if !wanted[g] {
+			continue
+		}
+		deps, err := f.Glyf.Dependencies(uint16(g))
+		if err != nil {
+			return nil, fmt.Errorf("reading a glyph: %w", err)
+		}
+		for _, d := range deps {
+			if int(d) < glyphs {
+				wanted[d] = true
+			}
+		}
+	}
+	glyf, loca := make([]byte, 0, len(f.Tables["glyf"])), make([]byte, 0, 4*(glyphs+1))
+	for g := range glyphs {
+		loca = binary.BigEndian.AppendUint32(loca, uint32(len(glyf)))
+		if wanted[g] {
+			glyf = append(glyf, f.Glyf.Get(uint16(g))...)
+			for len(glyf)%4 != 0 {
+				glyf = append(glyf, 0)
+			}
+		}
+	}
+	loca = binary.BigEndian.AppendUint32(loca, uint32(len(glyf)))
+	head := append([]byte(nil), f.Tables["head"]...)
+	if len(head) < 54 || len(glyf) == 0 {
+		return nil, errNotSubset
+	}
+	binary.BigEndian.PutUint16(head[50:], 1) // indexToLocFormat: long
+	f.Tables["glyf"], f.Tables["loca"], f.Tables["head"] = glyf, loca, head
+	if gvar, ok := f.Tables["gvar"]; ok {
+		if f.Tables["gvar"], err = subsetVariations(gvar, wanted); err != nil {
+			return nil, err
+		}
+	}
+	return f.Write(), nil
+}
+
+// subsetVariations empties the variations of glyphs that aren't wanted (OpenType 1.9.1,
+// gvar).
+func subsetVariations(gvar []byte, wanted []bool) ([]byte, error) {
+	if len(gvar) < 20 {
+		return nil, errNotSubset
+	}
+	count, long, data := int(binary.BigEndian.Uint16(gvar[12:])), binary.BigEndian.Uint16(gvar[14:])&1 == 1, int(binary.BigEndian.Uint32(gvar[16:]))
+	size := 2
+	if long {
+		size = 4
+	}
+	if count > len(wanted) || 20+size*(count+1) > len(gvar) || data > len(gvar) {
+		return nil, errNotSubset
+	}
+	at := func(i int) int {
+		if long {
+			return data + int(binary.BigEndian.Uint32(gvar[20+4*i:]))
+		}
+		return data + 2*int(binary.BigEndian.Uint16(gvar[20+2*i:]))
+	}
+	// The shared tuples stand between the offsets and the data, and move with them.
+	tuples, tupleSize := int(binary.BigEndian.Uint32(gvar[8:])), 2*int(binary.BigEndian.Uint16(gvar[4:]))*int(binary.BigEndian.Uint16(gvar[6:]))
+	if tuples+tupleSize > len(gvar) {
+		return nil, errNotSubset
+	}
+	head := append([]byte(nil), gvar[:20]...)
+	binary.BigEndian.PutUint16(head[14:], binary.BigEndian.Uint16(gvar[14:])|1)
+	binary.BigEndian.PutUint32(head[8:], uint32(20+4*(count+1)))
+	binary.BigEndian.PutUint32(head[16:], uint32(20+4*(count+1)+tupleSize))
+	var offsets, body []byte
+	for i := range count {
+		offsets = binary.BigEndian.AppendUint32(offsets, uint32(len(body)))
+		from, to := at(i), at(i+1)
+		if from > to || to > len(gvar) {
+			return nil, errNotSubset
+		}
+		if wanted[i] {
+			body = append(body, gvar[from:to]...)
+			if len(body)%2 == 1 {
+				body = append(body, 0)
+			}
+		}
+	}
+	offsets = binary.BigEndian.AppendUint32(offsets, uint32(len(body)))
+	return append(append(append(head, offsets...), gvar[tuples:tuples+tupleSize]...), body...), nil
+}

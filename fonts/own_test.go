@@ -1,0 +1,192 @@
+package fonts
+
+import (
+	"errors"
+	"math"
+	"os"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/shape"
+)
+
+// A font that doesn't ship with Open Plot: TrueType, with hints and kerning, from
+// Debian's fonts-liberation.
+func liberation(t testing.TB) []byte {
+	t.Helper()
+	b, err := os.ReadFile("/usr/share/fonts/truetype/liberation/LiberationSerif-Regular.ttf")
+	if err != nil {
+		t.Skip("fonts-liberation isn't installed (bin/test does that)")
+	}
+	return b
+}
+
+func shipped(t testing.TB, name string) []byte {
+	t.Helper()
+	b, err := Files.ReadFile("files/" + name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+func TestReadOwn(t *testing.T) {
+	for _, c := range []struct {
+		name    string
+		file    []byte
+		family  string
+		italic  bool
+		weights [2]int
+	}{
+		{"TTF", liberation(t), "Liberation Serif", false, [2]int{400, 400}},
+		{"variable WOFF2", shipped(t, "hanken-grotesk-latin-wght-normal.woff2"), "Hanken Grotesk", false, [2]int{100, 900}},
+		{"italic WOFF2", shipped(t, "dm-serif-display-latin-400-italic.woff2"), "DM Serif Display", true, [2]int{400, 400}},
+	} {
+		o, err := ReadOwn(c.file)
+		if err != nil {
+			t.Errorf("%s: %v", c.name, err)
+			continue
+		}
+		if o.Family != c.family || o.Italic != c.italic || o.Weights != c.weights {
+			t.Errorf("%s: %q, italic %v, weights %v", c.name, o.Family, o.Italic, o.Weights)
+		}
+	}
+}
+
+// measured gives the widths of lines of text set in a font.
+func measured(t *testing.T, sfnt []byte, weights [2]int, weight int, texts ...string) (out []float64) {
+	t.Helper()
+	woff2, err := Pack(sfnt)
+	if err != nil {
+		t.Fatal(err)
+	}
+	metrics, err := MetricsSFNT(woff2)
+	if err != nil {
+		t.Fatal(err)
+	}
+	lib := shape.NewLibrary()
+	if err := lib.Add("Own", false, weights, metrics); err != nil {
+		t.Fatal(err)
+	}
+	for _, text := range texts {
+		p := lib.Paragraph([]shape.Run{{Text: text, Faces: lib.Faces("Own", weight, false), Size: 40, LineHeight: math.NaN()}})
+		out = append(out, p.MaxContent())
+	}
+	return out
+}
+
+// Text is as wide in a subset as in the whole font, kerning included, at every weight,
+// and the file is smaller.
+func TestSubsetKeepsWhatIsSeen(t *testing.T) {
+	texts := []string{"AVATAR Wave To You", "Office fluffy 08:10", "Größe, façade — “quoted” €5", "fi fl ffi"}
+	for _, c := range []struct {
+		name    string
+		file    []byte
+		weights [2]int
+		at      []int
+		words   string
+	}{
+		{"Liberation Serif", liberation(t), [2]int{400, 400}, []int{400}, "Boats"},
+		{"Liberation Serif with Greek", liberation(t), [2]int{400, 400}, []int{400}, "Boats, πλοία"},
+		{"Hanken Grotesk", shipped(t, "hanken-grotesk-latin-ext-wght-normal.woff2"), [2]int{100, 900}, []int{100, 400, 900}, "Łódź"},
+	} {
+		o, err := ReadOwn(c.file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		keep, _ := Scripts(c.words)
+		small, err := Subset(o.SFNT, keep)
+		if err != nil {
+			t.Fatalf("%s: %v", c.name, err)
+		}
+		for _, w := range c.at {
+			whole, part := measured(t, o.SFNT, c.weights, w, append(texts, c.words)...), measured(t, small, c.weights, w, append(texts, c.words)...)
+			for i := range whole {
+				if whole[i] != part[i] {
+					t.Errorf("%s at %d: %q is %v px wide, in the subset %v", c.name, w, append(texts, c.words)[i], whole[i], part[i])
+				}
+			}
+		}
+		whole, err1 := Pack(o.SFNT)
+		part, err2 := Pack(small)
+		if err1 != nil || err2 != nil {
+			t.Fatal(err1, err2)
+		}
+		t.Logf("%s: %d bytes as uploaded, %d as WOFF2, %d for %q", c.name, len(c.file), len(whole), len(part), c.words)
+		if c.name == "Liberation Serif" && len(part)*3 > len(whole)*2 {
+			t.Errorf("%s: %d bytes, the subset %d", c.name, len(whole), len(part))
+		}
+	}
+}
+
+func TestScripts(t *testing.T) {
+	for _, c := range []struct {
+		words   string
+		in, out string
+	}{
+		{"Boats sail", "aZ0é€“”—ß", "łπжאの"},
+		{"Łódź", "ałŻ", "πж"},
+		{"πλοία", "aωΏ", "жא"},
+		{"Лодки", "жЯa", "π"},
+	} {
+		keep, _ := Scripts(c.words)
+		for _, r := range c.in {
+			if !keep(r) {
+				t.Errorf("%q: %q is left out", c.words, r)
+			}
+		}
+		for _, r := range c.out {
+			if keep(r) {
+				t.Errorf("%q: %q is kept", c.words, r)
+			}
+		}
+	}
+}
+
+func TestBadFonts(t *testing.T) {
+	good := liberation(t)
+	restricted := append([]byte(nil), good...)
+	for i := range 20 { // OS/2's entry in the table of tables
+		at := 12 + 16*i
+		if string(restricted[at:at+4]) == "OS/2" {
+			off := int(restricted[at+8])<<24 | int(restricted[at+9])<<16 | int(restricted[at+10])<<8 | int(restricted[at+11])
+			restricted[off+9] = 2 // fsType
+		}
+	}
+	for name, b := range map[string][]byte{
+		"empty": nil, "text": []byte("not a font at all, just some words"), "a collection": append([]byte("ttcf"), good[4:]...), "cut off": good[:len(good)/3], "restricted": restricted,
+		"WOFF2 cut off": shipped(t, "caveat-latin-wght-normal.woff2")[:900], "too large": append(append([]byte(nil), good...), make([]byte, MaxOwnBytes)...), "head alone": good[:12],
+	} {
+		o, err := ReadOwn(b)
+		var p *doc.Problem
+		if !errors.As(err, &p) || p.Field != "Font" {
+			t.Errorf("%s: %+v, %v", name, o, err)
+		}
+	}
+}
+
+func TestFamilyName(t *testing.T) {
+	for name, want := range map[string]string{"Marlin Text": "Marlin Text", "Serif": "", "sans-serif": "", `x";}</style>`: "xstyle", "  A\tB ": "AB", "": ""} {
+		if got := FamilyName(name); got != want {
+			t.Errorf("%q gives %q, want %q", name, got, want)
+		}
+	}
+}
+
+func FuzzOwn(f *testing.F) {
+	b := shipped(f, "caveat-latin-wght-normal.woff2")
+	f.Add(b)
+	f.Add(b[:len(b)/2])
+	f.Fuzz(func(t *testing.T, b []byte) {
+		o, err := ReadOwn(b)
+		if err != nil {
+			var p *doc.Problem
+			if !errors.As(err, &p) {
+				t.Fatal(err)
+			}
+			return
+		}
+		keep, _ := Scripts("a")
+		_, _ = Subset(o.SFNT, keep) // an error, or a font; no panic
+	})
+}

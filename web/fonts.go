@@ -1,0 +1,161 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"path"
+	"path/filepath"
+	"strings"
+	"sync"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/emit"
+	"openplot/core/shape"
+	"openplot/fonts"
+	"openplot/media"
+	"openplot/site"
+	"openplot/store"
+)
+
+// libraries keeps, for sites with fonts of their own, the shipped fonts with those.
+type libraries struct {
+	mu   sync.Mutex
+	kept map[string]*shape.Library // by the files' names
+}
+
+// maxLibraries is how many are kept before all are forgotten.
+const maxLibraries = 50
+
+func (l *libraries) of(s *Server, own []*store.Font) (*shape.Library, error) {
+	if len(own) == 0 {
+		return s.lib, nil
+	}
+	var key strings.Builder
+	for _, f := range own {
+		key.WriteString(f.File + " ")
+	}
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if lib := l.kept[key.String()]; lib != nil {
+		return lib, nil
+	}
+	lib := s.lib.With()
+	for _, f := range own {
+		b, err := os.ReadFile(filepath.Join(s.MediaDir, f.Original))
+		if err == nil {
+			err = lib.Add(f.Family, f.Italic, [2]int{f.Least, f.Most}, b)
+		}
+		if err != nil { // it was checked when it came; the others still do their part
+			s.Log.Error("font", "family", f.Family, "error", err)
+		}
+	}
+	if l.kept == nil || len(l.kept) >= maxLibraries {
+		l.kept = map[string]*shape.Library{}
+	}
+	l.kept[key.String()] = lib
+	return lib, nil
+}
+
+// ownFaces gives the rules of a site's own fonts.
+func (st *stage) ownFaces() (faces []emit.FontFace) {
+	for _, f := range st.source.Fonts {
+		faces = append(faces, site.OwnFontFace(f, "/fonts/own/"+f.File))
+	}
+	return faces
+}
+
+// ownFont serves a font that a site's people uploaded; its name can't be guessed.
+func (s *Server) ownFont(c *gin.Context) {
+	name := path.Base(c.Param("file"))
+	if strings.HasPrefix(name, ".") || path.Ext(name) != ".woff2" {
+		c.Status(http.StatusNotFound)
+		return
+	}
+	c.Header("Cache-Control", "public, max-age=31536000, immutable")
+	c.Header("Content-Type", "font/woff2")
+	c.File(filepath.Join(s.MediaDir, name))
+}
+
+// addFont takes a font file of the site's own.
+func (s *Server) addFont(c *gin.Context) {
+	st := siteOf(c)
+	command := edit.HouseCommand{Op: "fonts.add"}
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, fonts.MaxOwnBytes+64<<10)
+	file, err := receivedFont(c)
+	var own *fonts.Own
+	if err == nil {
+		own, err = fonts.ReadOwn(file)
+	}
+	if err != nil {
+		s.houseDone(c, command, err)
+		return
+	}
+	if command.Name = fonts.FamilyName(c.PostForm("name")); command.Name == "" {
+		command.Name = own.Family
+	}
+	if command.Value = c.PostForm("generic"); command.Value == "" {
+		command.Value = "sans-serif"
+	}
+	if _, err := edit.ApplyHouse(st.House, st.Zones, command); err != nil { // before anything is written
+		s.houseDone(c, command, err)
+		return
+	}
+	if err := s.keepFont(c, st.ID, command.Name, own); err != nil {
+		s.houseDone(c, command, err)
+		return
+	}
+	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, st.Zones, command) }))
+}
+
+func receivedFont(c *gin.Context) ([]byte, error) {
+	file, _, err := c.Request.FormFile("file")
+	if err != nil {
+		var large *http.MaxBytesError
+		if errors.As(err, &large) {
+			return nil, doc.Problemf("Font", "is larger than %d MB; upload one weight or one variable font a file", fonts.MaxOwnBytes>>20)
+		}
+		return nil, doc.Problemf("Font", "did not come with the form; choose a file first")
+	}
+	defer file.Close()
+	b, err := io.ReadAll(file)
+	if err != nil {
+		return nil, doc.Problemf("Font", "did not arrive whole; try again")
+	}
+	return b, nil
+}
+
+// keepFont writes a font's files and keeps it.
+func (s *Server) keepFont(c *gin.Context, site, family string, own *fonts.Own) error {
+	packed, err := fonts.Pack(own.SFNT)
+	if err != nil {
+		return fmt.Errorf("packing a font: %w", err)
+	}
+	id := store.NewID("t")
+	f := &store.Font{ID: id, SiteID: site, Family: family, Italic: own.Italic, Least: own.Weights[0], Most: own.Weights[1], File: id + ".woff2", Original: id + media.OriginalMark}
+	if err := os.MkdirAll(s.MediaDir, 0o755); err != nil {
+		return fmt.Errorf("keeping a font: %w", err)
+	}
+	for name, b := range map[string][]byte{f.File: packed, f.Original: own.SFNT} {
+		if err := os.WriteFile(filepath.Join(s.MediaDir, name), b, 0o644); err != nil {
+			return fmt.Errorf("keeping a font: %w", err)
+		}
+	}
+	return s.Store.AddFont(c, f)
+}
+
+// dropFont forgets a family of the site's own that nothing is set in.
+func (s *Server) dropFont(c *gin.Context) {
+	st := siteOf(c)
+	command := edit.HouseCommand{Op: "fonts.drop", Name: c.PostForm("name")}
+	err := s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, st.Zones, command) })
+	if err == nil {
+		err = s.Store.DropFamily(c, st.ID, command.Name)
+	}
+	s.houseDone(c, command, err)
+}

@@ -1,0 +1,116 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"os"
+	"strconv"
+	"strings"
+	"testing"
+
+	"openplot/core/edit"
+	"openplot/core/shape"
+	"openplot/fonts"
+)
+
+func TestOwnFonts(t *testing.T) {
+	// From Debian's fonts-liberation, which bin/test installs with Chromium.
+	file, err := os.ReadFile("/usr/share/fonts/truetype/liberation/LiberationSerif-Regular.ttf")
+	if err != nil {
+		t.Skip(err)
+	}
+	p := begin(t)
+	d := p.as("designer@example.org")
+	add := func(name string, b []byte, fields map[string]string) (int, string) {
+		_, version := p.house()
+		fields["base"] = strconv.FormatInt(version, 10)
+		return upload(t, d, housePath+"/fonts", name, b, fields)
+	}
+	for name, b := range map[string][]byte{"words.ttf": []byte("these are words and no font at all"), "cut.ttf": file[:4000], "large.ttf": make([]byte, fonts.MaxOwnBytes+10)} {
+		if status, body := add(name, b, map[string]string{}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Font: ") {
+			t.Errorf("%s: %d", name, status)
+		}
+	}
+	if status, body := add("x.ttf", file, map[string]string{"name": "Lora"}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "ships with Open Plot") {
+		t.Errorf("a shipped family's name: %d", status)
+	}
+	if status, body := add("x.ttf", file, map[string]string{"generic": "serif"}); status != http.StatusOK || !strings.Contains(body, "Liberation Serif") {
+		t.Fatalf("%d %.300s", status, body)
+	}
+	set := func(op, token, name, value string) int {
+		status, _ := d.change(p, url.Values{"op": {op}, "token": {token}, "name": {name}, "value": {value}})
+		return status
+	}
+	if status := set("fonts.set", "heading", "", "Liberation Serif"); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	own, err := p.store.Fonts(t.Context(), "w1")
+	if err != nil || len(own) != 1 || own[0].Least != 400 || own[0].Italic {
+		t.Fatalf("%+v, %v", own, err)
+	}
+	// The canvas has it, and so has layout.
+	_, canvas, _ := d.get("/sites/skerry/pages/home/canvas")
+	if !strings.Contains(canvas, `url("/fonts/own/`+own[0].File+`")`) || !strings.Contains(canvas, `font-family:"Liberation Serif", serif`) {
+		t.Error("the canvas lacks it")
+	}
+	for _, base := range []string{p.app.URL, p.pages.URL} {
+		r, err := http.Get(base + "/fonts/own/" + own[0].File)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Body.Close()
+		if r.StatusCode != http.StatusOK || r.Header.Get("Content-Type") != "font/woff2" {
+			t.Errorf("%s: %d", base, r.StatusCode)
+		}
+	}
+	if r, err := http.Get(p.pages.URL + "/fonts/own/" + own[0].Original); err != nil || r.StatusCode == http.StatusOK {
+		t.Error("what was uploaded is served")
+	}
+	lib, err := p.server.libraries.of(p.server, own)
+	if err != nil {
+		t.Fatal(err)
+	}
+	width := func(l *shape.Library) float64 {
+		return l.Paragraph([]shape.Run{{Text: "AVATAR Wave", Faces: l.Faces("Liberation Serif", 400, false), Size: 40}}).MaxContent()
+	}
+	if width(lib) == width(p.server.lib) {
+		t.Error("layout sets it in a shipped font")
+	}
+	// What is published is a part of it.
+	if status, _, _ := d.post("/sites/skerry/pages/home/publish", nil); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	_, html, _ := p.visit(http.MethodGet, "/skerry/", nil)
+	_, after, ok := strings.Cut(html, `href="assets/fonts/own-`)
+	name, _, _ := strings.Cut(after, `"`)
+	if !ok {
+		t.Fatal("the heading's font isn't asked for early")
+	}
+	status, part, _ := p.visit(http.MethodGet, "/skerry/assets/fonts/own-"+name, nil)
+	whole, err := os.ReadFile(p.server.MediaDir + "/" + own[0].File)
+	if err != nil || status != http.StatusOK || len(part) == 0 || len(part) >= len(whole) {
+		t.Errorf("%d, %d bytes of %d, %v", status, len(part), len(whole), err)
+	}
+	if _, err := edit.ReadHouse([]byte(`{}`), nil); err == nil {
+		t.Error("an empty file is a house style")
+	}
+	// It can't be removed while it is used.
+	drop := func() int {
+		_, version := p.house()
+		status, _, _ := d.post(housePath+"/fonts/drop", url.Values{"name": {"Liberation Serif"}, "base": {strconv.FormatInt(version, 10)}})
+		return status
+	}
+	if status := drop(); status != http.StatusUnprocessableEntity {
+		t.Errorf("removed although headings are set in it: %d", status)
+	}
+	set("fonts.set", "heading", "", "Lora")
+	if status := drop(); status != http.StatusOK {
+		t.Errorf("%d", status)
+	}
+	if own, _ := p.store.Fonts(t.Context(), "w1"); len(own) != 0 {
+		t.Errorf("%d files left", len(own))
+	}
+	if status := set("fonts.set", "heading", "", "Liberation Serif"); status != http.StatusUnprocessableEntity {
+		t.Errorf("what is gone can still be chosen: %d", status)
+	}
+}
