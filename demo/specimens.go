@@ -22,10 +22,17 @@ var variants = []struct {
 	{doc.Picture, "shown large, in a circle", []edit.Command{content("large", "shows it large"), look("shape", "circle"), look("aspect-ratio", "1:1")}},
 	{doc.Picture, "filling its rows over words", []edit.Command{content("caption", "In rows"), look("aspect-ratio", "rows")}},
 	{doc.Picture, "that leads somewhere", []edit.Command{content("link", "/fares"), content("caption", "The fares")}},
+	{doc.Text, "beside a picture", []edit.Command{content("picture", "four"), long, look("wrap-width", "34%")}},
+	{doc.Text, "beside a picture on the right, to the middle", []edit.Command{content("picture", "one"), long, look("wrap-side", "right"), look("text-align", "middle"), look("padding-left", "$room"), look("background", "$quiet-ground")}},
+	{doc.Text, "beside a picture everywhere", []edit.Command{content("picture", "six"), long, {Op: "set", Zone: "phone", Setting: "wrap-side", Value: "left"}, look("wrap-width", "160px"), look("text-style", "$lead")}},
+	{doc.Text, "with hardly room beside its picture", []edit.Command{content("picture", "two"), long, {Op: "set", Zone: "phone", Setting: "wrap-side", Value: "right"}, look("wrap-width", "86%")}},
 	{doc.Video, "of its own", []edit.Command{content("video", SpecimenVideo), content("caption", "The boat leaves")}},
 	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "silently, over and over"), look("aspect-ratio", "4:3")}},
 	{doc.Video, "from elsewhere", []edit.Command{content("player", "https://player.example/boat")}},
 }
+
+// long is words that go round a picture and on below it.
+var long = edit.Command{Op: "block.write", Value: "<p>The boat leaves from the north steps, in any weather a boat should be out in, and in some that it shouldn’t. Bring a coat; bring a second one for whoever forgot.</p><p>Short.</p><p>On Skarva the path begins behind the customs house and goes up at once. From the top one sees <a href=\"/islands\">all three islands</a>, the light, and on clear days the mainland, which nobody has missed.</p><ul><li>A flask of something hot, and a cup for each of you</li><li>The timetable, since the last boat doesn’t wait</li></ul><p>Those who miss it sleep at the old customs house, where there are blankets, a stove and a book in which everybody before them has written that they, too, had looked at the wrong column. Nobody has minded much.</p>"}
 
 // surfaces are what a section can lie on beside a fill: commands on the section.
 var surfaces = []struct {

@@ -30,6 +30,9 @@ type generator struct {
 
 func (g *generator) section(i int) *doc.Section {
 	sec := &doc.Section{ID: fmt.Sprintf("s%d", i), Name: "Section", Arrangement: g.arrangement(), Style: g.style(style.OnSection)}
+	if i == 0 {
+		delete(sec.Style, "pull") // there is nothing to be pulled over; a bar that stays would be pushed back (docs/layout.md)
+	}
 	sec.Blocks = g.blocks(sec.Holder(), 9, 0)
 	return sec
 }
@@ -69,6 +72,9 @@ func (g *generator) block(h doc.Holder, depth int) *doc.Block {
 	if g.r.IntN(8) == 0 {
 		b.Hidden = doc.Zoned[bool]{g.zone(): true}
 	}
+	if g.r.IntN(3) == 0 { // the others are as they begin
+		g.fill(&b.Content, kind)
+	}
 	switch {
 	case kind == doc.Picture:
 		b.Content.Picture = "picture"
@@ -84,6 +90,20 @@ func (g *generator) block(h doc.Holder, depth int) *doc.Block {
 		b.Blocks = g.blocks(b.Holder(), 5, depth+1)
 	}
 	return b
+}
+
+// fill makes some choices that a kind has, and gives it a picture and a line of words.
+func (g *generator) fill(c *doc.Content, kind doc.Kind) {
+	for _, f := range element.Of(kind).Fields {
+		switch {
+		case f.Type == element.PictureID:
+			c.Picture = "picture"
+		case f.Type == element.Choice:
+			*c = element.With(*c, f.Name, f.Choices[g.r.IntN(len(f.Choices))])
+		case f.Name == "caption":
+			*c = element.With(*c, f.Name, g.words(1).Plain())
+		}
+	}
 }
 
 func (g *generator) zone() string { return g.site.Zones[g.r.IntN(len(g.site.Zones))].ID }

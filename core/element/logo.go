@@ -1,6 +1,8 @@
 package element
 
 import (
+	"slices"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -48,6 +50,8 @@ func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
 		alt = bl.Content.Words.Plain()
 	}
 	b.source(img, m, alt)
+	// An attribute width would be its width; the style's height and ratio say it all.
+	img.Attrs = slices.DeleteFunc(img.Attrs, func(a Attr) bool { return a.Name == "width" || a.Name == "height" })
 	return n
 }
 

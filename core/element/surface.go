@@ -36,7 +36,8 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 		st.Display, st.FlexDirection = style.Flex, style.Column
 		st.JustifyContent = spreads[map[string]string{"middle": "middle", "bottom": "end"}[at]]
 	}
-	if sh.Word("edge-top", "straight") != "straight" || sh.Word("edge-bottom", "straight") != "straight" {
+	// The edges are drawn by what the widest zone says, and hidden in none.
+	if wide := b.sheet(s.Style, 0); wide.Word("edge-top", "straight") != "straight" || wide.Word("edge-bottom", "straight") != "straight" {
 		st.Position = style.Relative
 	}
 	if n := whole(sh.Word("layer", ""), 0); n > 0 {

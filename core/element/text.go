@@ -11,6 +11,11 @@ import (
 var text = Anatomy{
 	Name: "Text", Hint: "paragraphs with links, bold and italic", Icon: "text-paragraph", Find: "words paragraph link",
 	Shelf: Wording, Span: 6, Rows: 4,
+	Fields: []Field{
+		{Name: "picture", Label: "Picture beside it", Type: PictureID},
+		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
+	},
+	Settings: []string{"wrap-side", "wrap-width"},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")}}
 	},
@@ -22,8 +27,52 @@ func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "body")
 	})
+	if m, ok := b.medium(bl.Content.Picture); ok && m.Video == "" {
+		b.beside(n, bl, m)
+	}
 	b.paragraphs(n, bl.Content.Words)
 	return n
+}
+
+// beside adds the picture that the words of a text go round. In the narrowest zone it
+// stands above them, unless it was set there.
+func (b *Builder) beside(n *Node, bl *doc.Block, m Medium) {
+	for z := range n.Styles {
+		// As wide as there is room, so that the picture has something to be a part of.
+		n.Styles[z].Width, n.Styles[z].MinWidth = style.Percentage(100), style.Pixels(0)
+	}
+	share := b.portion
+	b.portion = make([]float64, len(n.Styles))
+	img := b.child(n, "img", func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
+		side := sh.Word("wrap-side", "left")
+		if _, from, _ := bl.Style["wrap-side"].Resolve(b.Site.Zones, z); z == len(b.Site.Zones)-1 && from != b.Site.Zones[z].ID {
+			side = "above"
+		}
+		st.AspectRatio, st.ObjectFit, st.ObjectPos = float64(m.Width)/float64(max(m.Height, 1)), "cover", m.Focal
+		st.MaxWidth = style.Percentage(100)
+		width := sh.Length("wrap-width", style.Percentage(40))
+		below, between := style.Pixels(12), style.Pixels(24)
+		switch side {
+		case "above":
+			width = style.Percentage(100)
+			st.Margin.Bottom = style.Pixels(16)
+		case "right":
+			st.Float = style.FloatRight
+			st.Margin = style.Edges{Top: style.Pixels(4), Bottom: below, Left: between}
+		default:
+			st.Float = style.FloatLeft
+			st.Margin = style.Edges{Top: style.Pixels(4), Bottom: below, Right: between}
+		}
+		st.Width = width
+		b.portion[z] = partOf(share, z)
+		if width.Unit == style.Percent {
+			b.portion[z] *= width.N / 100
+		}
+		st.BorderRadius = sh.Length("border-radius", style.Length{})
+	})
+	b.source(img, m, or(bl.Content.Alt, m.Alt))
+	b.portion = share
 }
 
 // paragraphs adds a <p> a paragraph, and a list for those that follow each other as

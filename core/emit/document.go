@@ -37,6 +37,7 @@ var resets = []struct {
 	{[]string{"summary"}, "summary{cursor:pointer}\nsummary::-webkit-details-marker{display:none}\n"},
 	{[]string{"address", "cite"}, "address,cite{font-style:inherit}\n"},
 	{[]string{"th"}, "th{font-weight:inherit;text-align:inherit}\n"},
+	{[]string{"caption"}, "caption{text-align:inherit}\n"},
 	{[]string{"[popover]"}, "[popover]{position:static;inset:auto;width:auto;height:auto;overflow:visible;color:inherit;background:none}\n"},
 	// Without a script all panels of tabs are shown.
 	{[]string{"[role=tabpanel]"}, "@media (scripting:none){[role=tabpanel][hidden]{display:block}}\n"},

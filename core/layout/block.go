@@ -111,9 +111,13 @@ func (c *context) compute(o *object, k constraint) *Box {
 	case s.Display == style.Flex:
 		content = c.flex(b, o, room, in)
 	case o.inline:
-		content = c.inline(b, o, room.w, in)
+		if k.beside != (floats{}) {
+			content = c.wrapBeside(b, o, room.w, in, k.beside)
+		} else {
+			content = c.inline(b, o, room.w, in)
+		}
 	default:
-		content = c.blockChildren(b, o, room, in)
+		content = c.blockChildren(b, o, room, in, k.beside)
 	}
 	b.H = h
 	if k.content {
@@ -128,16 +132,21 @@ func (c *context) compute(o *object, k constraint) *Box {
 
 // blockChildren stacks children in block flow and gives their height. Margins do
 // not collapse here: emit writes no two that meet (docs/layout.md).
-func (c *context) blockChildren(b *Box, o *object, room space, in edges) float64 {
-	y := 0.0
+func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside floats) float64 {
+	y, floated := 0.0, 0.0
 	for _, child := range o.children {
 		s := c.style(child)
 		if s.Display == style.None || s.Position == style.Absolute {
 			continue
 		}
+		if s.Float != style.NoFloat {
+			beside = c.float(b, child, room, in, y, beside)
+			floated = max(floated, beside.bottom)
+			continue
+		}
 		m := c.margins(s, room.w)
 		w := c.usedWidth(child, room.w, room.percent)
-		k := c.layout(child, constraint{w: w, h: auto, cw: room.w, ch: room.percent})
+		k := c.layout(child, constraint{w: w, h: auto, cw: room.w, ch: room.percent, beside: beside.in(m.left, y+m.top, w, room.w, c.inset(c.style(child), room.w))})
 		x := m.left
 		if free := room.w - k.W - m.x(); free > 0 { // auto margins (CSS 2.2 §10.3.3)
 			switch s.MarginAuto & (style.Left | style.Right) {
@@ -157,7 +166,7 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges) float64
 		b.Children = append(b.Children, Child{in.left + x, in.top + y, k})
 		y += k.H + m.bottom
 	}
-	return y
+	return max(y, floated) // what has floats of its own is a formatting context (docs/layout.md)
 }
 
 // usedWidth gives the border-box width of a block-level box in normal flow: it

@@ -20,6 +20,8 @@ type constraint struct {
 	// loose marks h as indefinite for percentages inside: that of a flexed item in a
 	// column whose own height is indefinite (§9.8).
 	loose bool
+	// beside is what floats take of it, from its content edges.
+	beside floats
 }
 
 // when is what a result holds for beside its constraint: a zone, and the viewport's
@@ -60,7 +62,7 @@ func same(a, b float64) bool { return a == b || a != a && b != b }
 func (s *slot) find(k constraint, w when) *Box {
 	for i := range s.entries {
 		e := &s.entries[i]
-		if e.box != nil && e.when == w && e.w == k.w && e.content == k.content && e.loose == k.loose && same(e.h, k.h) && same(e.cw, k.cw) && same(e.ch, k.ch) {
+		if e.box != nil && e.when == w && e.w == k.w && e.content == k.content && e.loose == k.loose && e.beside == k.beside && same(e.h, k.h) && same(e.cw, k.cw) && same(e.ch, k.ch) {
 			return e.box
 		}
 	}

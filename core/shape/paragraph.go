@@ -175,6 +175,28 @@ func (p *Paragraph) Wrap(w Wrapping, lines []Line, same *Range) []Line {
 	return lines
 }
 
+// Cursor is where the next line of a paragraph begins; the zero Cursor is its beginning.
+type Cursor struct {
+	at    int
+	start float64
+	first int
+}
+
+// Next breaks off the line that begins at a cursor, and gives the cursor behind it. fits
+// is false when not even the first word, or part of one where words may be broken, is
+// narrow enough; ok is false at the end.
+func (p *Paragraph) Next(c Cursor, w Wrapping) (l Line, next Cursor, fits, ok bool) {
+	if c.at >= len(p.text) {
+		return Line{}, c, true, false
+	}
+	available := Floor64(w.Width) + 1.0/64
+	o, width, first := p.lineEnd(c.at, c.start, c.first, available, false, nil)
+	if fits = width <= available; !fits && w.BreakWords {
+		o, width, first = p.lineEnd(c.at, c.start, c.first, available, true, nil)
+	}
+	return p.line(c.at, o, width, w), Cursor{o.at, o.start, first}, fits, true
+}
+
 // lineEnd finds where the line that begins at rune s ends, its width, and the
 // index of the first opportunity after it.
 func (p *Paragraph) lineEnd(s int, start float64, first int, available float64, breakWords bool, same *Range) (opportunity, float64, int) {

@@ -8,6 +8,7 @@ import "math"
 // inherited properties, which Inherit fills in.
 type Style struct {
 	Display  Display
+	Float    Float
 	Position Position
 	Inset    Edges // auto where a side isn't held
 	Overflow Overflow
@@ -115,6 +116,16 @@ const (
 	Grid
 	ListItem
 	None
+)
+
+// Float is the float property.
+type Float uint8
+
+// The values of float that are emitted.
+const (
+	NoFloat Float = iota
+	FloatLeft
+	FloatRight
 )
 
 // Position is the position property.

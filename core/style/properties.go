@@ -24,6 +24,7 @@ type Property struct {
 // Properties is every property that can be emitted, in the order they are written.
 var Properties = []Property{
 	{"display", false, true, func(s *Style) string { return displayNames[s.Display] }, "block"},
+	{"float", false, true, func(s *Style) string { return [...]string{"none", "left", "right"}[s.Float] }, "none"},
 	{"position", false, true, func(s *Style) string { return positionNames[s.Position] }, "static"},
 	{"inset", false, true, insetText, "auto"},
 	{"overflow", false, true, func(s *Style) string { return overflowNames[s.Overflow] }, "visible"},

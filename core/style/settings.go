@@ -104,6 +104,8 @@ var Settings = []*Setting{
 	{Name: "padding-right", Label: "Right", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
 	{Name: "padding-bottom", Label: "Bottom", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
 	{Name: "padding-left", Label: "Left", On: boxed, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
+	{Name: "wrap-side", Label: "Picture", On: only(doc.Text), Words: []string{"left", "right", "above"}, Type: TypeWord},
+	{Name: "wrap-width", Label: "Picture’s width", On: only(doc.Text), Words: []string{"40%"}, Type: TypeLength, Min: 40, Max: 800, Units: []Unit{Rem, Percent}},
 	{Name: "list-marks", Label: "Marks", On: only(doc.List), Words: []string{"dots", "numbers", "squares", "ticks", "none"}, Type: TypeWord},
 	{Name: "button-look", Label: "Look", On: only(doc.Button), Words: []string{"filled", "outlined", "quiet"}, Type: TypeWord},
 	{Name: "button-size", Label: "Size", On: only(doc.Button), Words: []string{"medium", "small", "large"}, Type: TypeWord},
