@@ -65,6 +65,14 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 	n.attr("role", "list")
 	sheet := func(z int) style.Sheet { return b.sheet(bl.Style, z) }
 	as := sheet(0).Word("gallery-as", "grid")
+	// What stands in which column is the same everywhere, so that there are as many
+	// columns as on the widest screens, or one.
+	columns := func(z int) int {
+		if n := PerRow(sheet(z)); as != "columns" || n == 1 {
+			return n
+		}
+		return len(columnsOf(shots, PerRow(sheet(0))))
+	}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := sheet(z)
 		area(st, sh, style.Edges{}, "")
@@ -73,7 +81,7 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 		case "rows of equal height":
 			st.Display, st.FlexWrap = style.Flex, style.Wrap
 		default:
-			st.Display, st.GridColumns = style.Grid, style.EqualColumns(PerRow(sh))
+			st.Display, st.GridColumns = style.Grid, style.EqualColumns(columns(z))
 			st.AlignItems = style.AlignStart
 		}
 	})
@@ -81,18 +89,20 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 	defer func() { b.portion = outer }()
 	b.portion = make([]float64, len(b.Site.Zones))
 	for z := range b.portion {
-		b.portion[z] = partOf(outer, z) / float64(PerRow(sheet(z)))
+		b.portion[z] = partOf(outer, z) / float64(columns(z))
 	}
 	switch as {
 	case "rows of equal height":
-		basis := make([][]style.Length, len(b.Site.Zones))
+		basis, last := make([][]style.Length, len(b.Site.Zones)), make([]int, len(b.Site.Zones))
 		for z := range basis {
-			basis[z] = b.equalHeights(shots, sheet(z), n.Styles[z].ColumnGap, partOf(outer, z), z)
+			basis[z], last[z] = b.equalHeights(shots, sheet(z), n.Styles[z].ColumnGap, partOf(outer, z), z)
 		}
 		for i, s := range shots {
 			li := b.child(n, "li", func(z int, st *style.Style) {
 				st.Display, st.FlexBasis, st.MinWidth = style.Block, basis[z][i], style.Pixels(0)
-				st.FlexGrow = s.ratio()
+				if i < last[z] {
+					st.FlexGrow = s.ratio()
+				}
 			})
 			b.shot(li, bl, s, func(int, style.Sheet) float64 { return s.ratio() })
 		}
@@ -127,8 +137,8 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 // height: pictures are put into rows as they come, each row's height nearest to the one
 // wanted; a picture's part of its row is its ratio's part of the row's ratios. Half a
 // pixel less than that makes a row wrap where it is meant to; growing by the ratio
-// gives it back.
-func (b *Builder) equalHeights(shots []shot, sh style.Sheet, gap style.Length, portion float64, z int) []style.Length {
+// gives it back. What doesn't fill the last row doesn't grow: last is where that begins.
+func (b *Builder) equalHeights(shots []shot, sh style.Sheet, gap style.Length, portion float64, z int) (out []style.Length, last int) {
 	house := b.Site.House
 	zone := b.Site.Zones[z]
 	width := min(house.ContentWidth, float64(zone.Typical)-2*house.Gutter.Or(b.Site.Zones, z, 20)) * portion
@@ -138,7 +148,7 @@ func (b *Builder) equalHeights(shots []shot, sh style.Sheet, gap style.Length, p
 	for i, s := range shots {
 		ratios[i] = s.ratio()
 	}
-	out := make([]style.Length, len(shots))
+	out, last = make([]style.Length, len(shots)), len(shots)
 	for _, row := range EqualHeightRows(ratios, width, space, want) {
 		sum := 0.0
 		for i := row.From; i < row.To; i++ {
@@ -146,6 +156,7 @@ func (b *Builder) equalHeights(shots []shot, sh style.Sheet, gap style.Length, p
 		}
 		if row.Last { // what doesn't fill the last row is left free
 			sum = max(sum, (width-space*float64(row.To-row.From-1))/want)
+			last = row.From
 		}
 		gaps := space * float64(row.To-row.From-1)
 		for i := row.From; i < row.To; i++ {
@@ -153,7 +164,7 @@ func (b *Builder) equalHeights(shots []shot, sh style.Sheet, gap style.Length, p
 			out[i] = style.Sum(style.Percentage(100*part), style.Pixels(-gaps*part-0.5))
 		}
 	}
-	return out
+	return out, last
 }
 
 // Row is a row of pictures, from one index up to another.
