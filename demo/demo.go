@@ -27,9 +27,20 @@ const (
 // SiteSlug is the demo site's.
 const SiteSlug = "skerry-line"
 
-// Load makes the demo site. Its pictures' copies are made in the background, by
-// media.Run, unless whole asks for all of them at once.
-func Load(ctx context.Context, st *store.Store, mediaDir string, whole bool) error {
+// Copies says which copies of the demo's pictures are made before it opens; the others
+// are made in the background, by media.Run.
+type Copies int
+
+// The choices: the first one of each; all, but none in AVIF, which takes minutes, and
+// none later either; or all.
+const (
+	Later Copies = iota
+	Quick
+	Whole
+)
+
+// Load makes the demo site.
+func Load(ctx context.Context, st *store.Store, mediaDir string, copies Copies) error {
 	site := Site()
 	if err := st.AddSite(ctx, site); err != nil {
 		return err
@@ -48,7 +59,7 @@ func Load(ctx context.Context, st *store.Store, mediaDir string, whole bool) err
 	if err := st.AddMember(ctx, site.ID, writer.ID, store.Writer); err != nil {
 		return err
 	}
-	ids, err := loadPictures(ctx, st, mediaDir, site.ID, whole)
+	ids, err := loadPictures(ctx, st, mediaDir, site.ID, copies)
 	if err != nil {
 		return err
 	}
@@ -75,7 +86,7 @@ func Pages(ids map[string]string) []Page {
 }
 
 // loadPictures draws and keeps the pictures, and gives their ids by name.
-func loadPictures(ctx context.Context, st *store.Store, dir, site string, whole bool) (map[string]string, error) {
+func loadPictures(ctx context.Context, st *store.Store, dir, site string, copies Copies) (map[string]string, error) {
 	ids := map[string]string{}
 	errs := make([]error, len(pictures)+1) // the last is the clip's
 	var mu sync.Mutex
@@ -86,8 +97,12 @@ func loadPictures(ctx context.Context, st *store.Store, dir, site string, whole 
 			slots <- struct{}{}
 			defer func() { <-slots }()
 			m, err := media.Keep(ctx, st, dir, site, p.name, p.alt, p.draw())
-			if err == nil && whole {
-				err = media.Finish(ctx, st, dir, store.MakeCopies{Site: site, Medium: m.ID, Original: m.Original})
+			if err == nil && copies != Later {
+				var only []string
+				if copies == Quick {
+					only = []string{".webp"}
+				}
+				err = media.Finish(ctx, st, dir, store.MakeCopies{Site: site, Medium: m.ID, Original: m.Original}, only...)
 			}
 			if err != nil {
 				errs[i] = fmt.Errorf("drawing %s: %w", p.name, err)

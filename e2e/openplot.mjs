@@ -16,7 +16,7 @@ const freePort = () => new Promise((resolve) => {
 async function run(data) {
   const [port, pagesPort] = [await freePort(), await freePort()];
   const child = spawn(path.join(root, '.build/openplot'), ['serve'], {
-    env: { ...process.env, OPENPLOT_DATA: data, OPENPLOT_PORT: port, OPENPLOT_PAGES_PORT: pagesPort, OPENPLOT_DATABASE_URL: '', OPENPLOT_THROWAWAY: '1' },
+    env: { ...process.env, OPENPLOT_DATA: data, OPENPLOT_PORT: port, OPENPLOT_PAGES_PORT: pagesPort, OPENPLOT_DATABASE_URL: '', OPENPLOT_THROWAWAY: '1', OPENPLOT_DEMO: process.env.OPENPLOT_DEMO ?? 'quick' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   await new Promise((resolve, reject) => {
@@ -40,7 +40,7 @@ async function run(data) {
 /** A data folder in which the program has drawn the demo; made once for each build of it. */
 async function prepared() {
   const { mtimeMs, size } = fs.statSync(path.join(root, '.build/openplot'));
-  const at = `/tmp/openplot-demo-${Math.round(mtimeMs)}-${size}`;
+  const at = `/tmp/openplot-demo-${Math.round(mtimeMs)}-${size}${process.env.OPENPLOT_DEMO ?? ''}`;
   if (!fs.existsSync(`${at}/ready`)) {
     fs.rmSync(at, { recursive: true, force: true });
     fs.mkdirSync(at, { mode: 0o755 });

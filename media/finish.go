@@ -18,9 +18,10 @@ import (
 	"openplot/store"
 )
 
-// Finish makes the copies of a picture that are missing. It stops when the picture is
-// deleted or replaced meanwhile.
-func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopies) error {
+// Finish makes the copies of a picture that are missing, those of some file name
+// extensions alone when any are given. It stops when the picture is deleted or replaced
+// meanwhile.
+func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopies, extensions ...string) error {
 	m, err := st.Medium(ctx, job.Site, job.Medium)
 	if errors.Is(err, store.ErrNotFound) || err == nil && (m.Original != job.Original || m.CopiesLeft == 0) {
 		return nil
@@ -41,8 +42,12 @@ func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopi
 		return err
 	}
 	wants := slices.DeleteFunc(p.Wants(), func(w Want) bool {
-		return slices.ContainsFunc(m.Variants, func(c store.MediumCopy) bool { return c.File == copyName(m.Original, w) })
+		return len(extensions) > 0 && !slices.Contains(extensions, w.Ext) || slices.ContainsFunc(m.Variants, func(c store.MediumCopy) bool { return c.File == copyName(m.Original, w) })
 	})
+	if len(wants) == 0 {
+		_, err = st.AddCopy(ctx, job, nil, 0)
+		return err
+	}
 	for i, w := range wants {
 		if err := ctx.Err(); err != nil {
 			return err

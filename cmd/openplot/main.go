@@ -5,8 +5,10 @@
 // The environment chooses where: OPENPLOT_DATA (a folder, .data), OPENPLOT_PORT
 // (8080), OPENPLOT_PAGES_PORT (8081), OPENPLOT_HOST (localhost),
 // OPENPLOT_PAGES_HOST (127.0.0.1), OPENPLOT_DATABASE_URL (a PostgreSQL server
-// that exists; a private one is run otherwise), OPENPLOT_THROWAWAY (makes the
-// private one fast and forgetful, for tests).
+// that exists; a private one is run otherwise), OPENPLOT_DEMO (no demo site with
+// "no"; with "whole" all copies of its pictures are made before it opens, with
+// "quick" those that take long never), OPENPLOT_THROWAWAY (makes the private cluster
+// fast and forgetful, for tests).
 package main
 
 import (
@@ -92,7 +94,7 @@ func serve(ctx context.Context) error {
 	mediaDir := filepath.Join(data, "media")
 	if _, err := st.SiteBySlug(ctx, demo.SiteSlug); errors.Is(err, store.ErrNotFound) && os.Getenv("OPENPLOT_DEMO") != "no" {
 		fmt.Println("Making the demo site, Skerry Line …")
-		if err := demo.Load(ctx, st, mediaDir, os.Getenv("OPENPLOT_THROWAWAY") != ""); err != nil {
+		if err := demo.Load(ctx, st, mediaDir, map[string]demo.Copies{"quick": demo.Quick, "whole": demo.Whole}[os.Getenv("OPENPLOT_DEMO")]); err != nil {
 			return fmt.Errorf("loading the demo: %w", err)
 		}
 	} else if err != nil && !errors.Is(err, store.ErrNotFound) {

@@ -15,10 +15,13 @@ function address() {
   return `${shown.value}?${query}`;
 }
 
+let last = '';
+
 function show() {
-  if (frame.getAttribute('src') === address()) return;
-  top = frame.contentWindow?.scrollY ?? 0;
-  frame.setAttribute('src', address());
+  if (last === address()) return;
+  last = address();
+  top = frame.contentWindow.scrollY;
+  frame.contentWindow.location.replace(last); // so that going back leaves this screen
 }
 
 function fit() {
