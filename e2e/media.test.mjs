@@ -30,7 +30,7 @@ test('a picture that ships is taken, and its copies are made while one looks on'
   await page.getByRole('button', { name: /^Discs/ }).click();
   await card('Discs').waitFor();
   assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 8/);
-  await eventually(async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()), true, 'all made', 60_000);
+  await eventually(async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()), true, 'all made', 120_000);
 });
 
 test('the point kept in sight is set by clicking, and by writing', async () => {
@@ -88,7 +88,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   await page.keyboard.press('Enter');
   await eventually(() => canvas(page).locator('a[type="text/html"]').count(), 1, 'a player');
   await page.getByRole('button', { name: 'Publish' }).click();
-  await page.getByRole('link', { name: /Open it/ }).waitFor();
+  await page.getByRole('link', { name: /Open it/ }).waitFor({ timeout: 25_000 });
 
   const live = await newPage(context);
   const asked = [];

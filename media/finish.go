@@ -63,6 +63,18 @@ func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopi
 	return nil
 }
 
+// Sharp reports whether a medium has every copy that all browsers read; others may still
+// be made.
+func Sharp(m *store.Medium) bool {
+	n := 0
+	for _, c := range m.Variants {
+		if !c.Modern() {
+			n++
+		}
+	}
+	return m.CopiesLeft == 0 || n >= len(widths(m.Width))
+}
+
 // finishOne makes and writes a copy; it is nil when another one is as good.
 func finishOne(dir, original string, p *Picture, w Want) (*store.MediumCopy, error) {
 	c, err := p.Make(w)

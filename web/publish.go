@@ -16,6 +16,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/media"
 	"openplot/site"
 	"openplot/store"
 )
@@ -164,13 +165,13 @@ func (s *Server) publish(c *gin.Context) {
 	s.answer(c, http.StatusOK, answer{view: v, message: message, link: s.PagesURL + (&url.URL{Path: at}).EscapedPath(), noTray: true})
 }
 
-// awaitCopies waits until the pictures on a page have all their copies, or CopyWait is
-// over, and gives how many lack some.
+// awaitCopies waits until the pictures on a page are sharp in every browser, or CopyWait
+// is over, and gives how many aren't. Copies in AVIF are published the next time.
 func (s *Server) awaitCopies(c *gin.Context, v *view) (int, error) {
 	for end := time.Now().Add(s.CopyWait); ; {
 		unready := 0
 		for _, m := range v.media {
-			if m.CopiesLeft > 0 && v.page.Shows(m.ID) {
+			if !media.Sharp(m) && v.page.Shows(m.ID) {
 				unready++
 			}
 		}
