@@ -28,7 +28,7 @@ test('a picture that ships is taken, and its copies are made while one looks on'
   await page.goto(`${plot.app}/sites/skerry-line/library`);
   await page.getByText('Pictures that ship with Open Plot').click();
   await page.getByRole('button', { name: /^Discs/ }).click();
-  await card('Discs').waitFor();
+  await card('Discs').waitFor({ timeout: 30_000 });
   assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 8/);
   await eventually(async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()), true, 'all made', 120_000);
 });
@@ -74,7 +74,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   const clip = fs.readdirSync(path.join(plot.data, 'media')).find((f) => f.endsWith('.webm'));
   await page.goto(`${plot.app}/sites/skerry-line/library`);
   await page.locator('#library-files').setInputFiles({ name: 'again.webm', mimeType: 'video/webm', buffer: fs.readFileSync(path.join(plot.data, 'media', clip)) });
-  await card('again.webm').locator('video').waitFor();
+  await card('again.webm').locator('video').waitFor({ timeout: 30_000 }); // copies are being made beside it
   await page.goto(`${plot.app}/sites/skerry-line/pages/islands/bench`);
   await ready(page);
   await canvas(page).locator('video').scrollIntoViewIfNeeded();

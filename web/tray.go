@@ -148,7 +148,7 @@ func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 		cluster{Title: "Room", Fields: v.settings(sec.Style, style.OnSection, "padding-top", "padding-bottom", "padding-left", "padding-right", "min-height", "content-at", "content")},
 		v.arrangementCluster(sec.Holder(), style.OnSection),
 		cluster{Title: "Edges", Fields: v.edgeFields(sec)},
-		cluster{Title: "Outside", Fields: v.settings(sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "pull", "layer", "border-radius", "border-width", "box-shadow")},
+		cluster{Title: "Outside", Fields: v.settings(sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "margin-left", "margin-right", "pull", "layer", "border-radius", "border-width", "box-shadow")},
 		cluster{Title: "On scrolling", Fields: v.settings(sec.Style, style.OnSection, "stays", "over")},
 	)
 }
