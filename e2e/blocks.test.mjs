@@ -1,24 +1,15 @@
 // Adds each of the smaller kinds of block, writes in it, and looks at what is tried.
 import assert from 'node:assert/strict';
-import { after, before, test } from 'node:test';
-import { launch } from './chromium.mjs';
-import { designer, start } from './openplot.mjs';
-import { canvas, edit, eventually, newPage, onShelf, openBench, settled, signIn } from './person.mjs';
+import { before, test } from 'node:test';
+import { context, page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
+import { canvas, edit, eventually, onShelf, openBench, settled, signIn } from './person.mjs';
 
-let plot, browser, context, page;
 before(async () => {
-  plot = await start();
-  browser = await launch();
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  page = await newPage(context);
   await signIn(page, plot.app, designer);
   await openBench(page);
   await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
   await edit(page, () => onShelf(page, 'Empty section').click());
-});
-after(async () => {
-  await browser?.close();
-  await plot?.stop();
 });
 
 const section = () => canvas(page).locator('[data-section]').nth(2);

@@ -4,22 +4,10 @@ import assert from 'node:assert/strict';
 import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { after, before, test } from 'node:test';
-import { launch } from './chromium.mjs';
-import { designer, start, tmp, writer } from './openplot.mjs';
+import { test } from 'node:test';
+import { browser, context, openWindow, page, plot } from './opened.mjs';
+import { designer, tmp, writer } from './openplot.mjs';
 import { canvas, choose, drag, edit, enter, eventually, kept, middle, near, newPage, onShelf, openBench, ready, settled, signIn } from './person.mjs';
-
-let plot, browser, context, page;
-before(async () => {
-  plot = await start();
-  browser = await launch();
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  page = await newPage(context);
-});
-after(async () => {
-  await browser?.close();
-  await plot?.stop();
-});
 
 /** The section that the test makes: it stands above Welcome. */
 const section = () => canvas(page).locator('[data-section]').nth(1);
@@ -343,9 +331,7 @@ test('somebody else’s edit at the same time is told, and the work goes on', as
 
 test('comes back the next day and undoes what was done', async () => {
   assert.deepEqual(page.wrong, []);
-  await context.close(); // the browser is closed
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  page = await newPage(context);
+  await openWindow();
   await signIn(page, plot.app, designer);
   await openBench(page);
   const h2 = canvas(page).locator('h2', { hasText: 'Who sails with you' });

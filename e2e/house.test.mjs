@@ -1,23 +1,14 @@
 // Sets the house style as a designer would, and sees the pages follow.
 import assert from 'node:assert/strict';
 import fs from 'node:fs';
-import { after, before, test } from 'node:test';
+import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
-import { launch } from './chromium.mjs';
-import { designer, start, tmp, writer } from './openplot.mjs';
+import { browser, context, page, plot } from './opened.mjs';
+import { designer, tmp, writer } from './openplot.mjs';
 import { canvas, eventually, newPage, ready, signIn } from './person.mjs';
 
-let plot, browser, context, page;
 before(async () => {
-  plot = await start();
-  browser = await launch();
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  page = await newPage(context);
   await signIn(page, plot.app, designer);
-});
-after(async () => {
-  await browser?.close();
-  await plot?.stop();
 });
 
 const specimen = () => page.frameLocator('iframe');
@@ -197,7 +188,7 @@ test('a font of one’s own is uploaded, set, laid out as the browser does, and 
   await page.locator('#own-file').setInputFiles('/usr/share/fonts/truetype/liberation/LiberationSerif-Bold.ttf');
   await page.getByLabel('Stands in').selectOption('serif');
   await page.getByRole('button', { name: 'Add the font' }).click();
-  await eventually(() => page.locator('.own-fonts strong').textContent(), 'Liberation Serif', 'its name', 10_000);
+  await eventually(() => page.locator('.own-fonts strong').textContent(), 'Liberation Serif', 'its name');
   await field('Headings').selectOption('Liberation Serif');
   await eventually(async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('"Liberation Serif", serif'), true, 'the specimen');
   const bench = await newPage(context);

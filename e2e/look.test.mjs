@@ -1,22 +1,11 @@
 // Accessibility of the screens and of what is published, by axe-core 4.14 (WCAG
 // 2.0 to 2.2, A and AA), and the keyboard.
 import assert from 'node:assert/strict';
-import { after, before, test } from 'node:test';
+import { test } from 'node:test';
 import { findings } from './axe.mjs';
-import { launch } from './chromium.mjs';
-import { designer, start } from './openplot.mjs';
+import { page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
 import { canvas, choose, drag, eventually, middle, near, newPage, openBench, ready, settled, signIn } from './person.mjs';
-
-let plot, browser, page;
-before(async () => {
-  plot = await start();
-  browser = await launch();
-  page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
-});
-after(async () => {
-  await browser?.close();
-  await plot?.stop();
-});
 
 const check = async (p, what) => assert.deepEqual(await findings(p), [], what);
 

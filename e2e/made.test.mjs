@@ -3,23 +3,15 @@
 import assert from 'node:assert/strict';
 import fs from 'node:fs';
 import path from 'node:path';
-import { after, before, test } from 'node:test';
+import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
-import { launch } from './chromium.mjs';
-import { designer, start, tmp } from './openplot.mjs';
-import { canvas, choose, edit, enter, eventually, newPage, onShelf, ready, settled, signIn } from './person.mjs';
+import { browser, page, plot } from './opened.mjs';
+import { designer, tmp } from './openplot.mjs';
+import { canvas, choose, edit, enter, eventually, newPage, ready, settled, signIn } from './person.mjs';
 
-let plot, browser, page;
 before(async () => {
-  plot = await start();
-  browser = await launch();
-  page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();
-});
-after(async () => {
-  await browser?.close();
-  await plot?.stop();
 });
 
 const pick = (label, option) => edit(page, () => page.locator('#tray').getByLabel(label, { exact: true }).selectOption({ label: option }));
@@ -167,7 +159,7 @@ test('pictures are uploaded together, described, turned, and not deleted unasked
   assert.match(await skarva.locator('.library-facts').innerText(), /1440 × 1080.*Islands/);
   await skarva.locator('summary').click();
   await skarva.getByRole('button', { name: 'Turn right' }).click();
-  await skarva.locator('.library-facts', { hasText: '1080 × 1440' }).waitFor({ timeout: 20_000 });
+  await skarva.locator('.library-facts', { hasText: '1080 × 1440' }).waitFor();
   await skarva.locator('summary').click();
   await skarva.getByRole('button', { name: 'Delete' }).click();
   await skarva.getByText('would be missing there').waitFor();

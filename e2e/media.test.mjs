@@ -3,23 +3,14 @@
 import assert from 'node:assert/strict';
 import fs from 'node:fs';
 import path from 'node:path';
-import { after, before, test } from 'node:test';
+import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
-import { launch } from './chromium.mjs';
-import { designer, start } from './openplot.mjs';
+import { browser, context, page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
 import { canvas, eventually, newPage, ready, signIn } from './person.mjs';
 
-let plot, browser, context, page;
 before(async () => {
-  plot = await start();
-  browser = await launch();
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  page = await newPage(context);
   await signIn(page, plot.app, designer);
-});
-after(async () => {
-  await browser?.close();
-  await plot?.stop();
 });
 
 const card = (name) => page.locator('.library-item').filter({ has: page.locator(`input[name=name][value="${name}"]`) });
@@ -28,7 +19,7 @@ test('a picture that ships is taken, and its copies are made while one looks on'
   await page.goto(`${plot.app}/sites/skerry-line/library`);
   await page.getByText('Pictures that ship with Open Plot').click();
   await page.getByRole('button', { name: /^Discs/ }).click();
-  await card('Discs').waitFor({ timeout: 30_000 });
+  await card('Discs').waitFor();
   assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 8/);
   await eventually(async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()), true, 'all made', 120_000);
 });
@@ -74,7 +65,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   const clip = fs.readdirSync(path.join(plot.data, 'media')).find((f) => f.endsWith('.webm'));
   await page.goto(`${plot.app}/sites/skerry-line/library`);
   await page.locator('#library-files').setInputFiles({ name: 'again.webm', mimeType: 'video/webm', buffer: fs.readFileSync(path.join(plot.data, 'media', clip)) });
-  await card('again.webm').locator('video').waitFor({ timeout: 30_000 }); // copies are being made beside it
+  await card('again.webm').locator('video').waitFor(); // copies are being made beside it
   await page.goto(`${plot.app}/sites/skerry-line/pages/islands/bench`);
   await ready(page);
   await canvas(page).locator('video').scrollIntoViewIfNeeded();
@@ -88,7 +79,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   await page.keyboard.press('Enter');
   await eventually(() => canvas(page).locator('a[type="text/html"]').count(), 1, 'a player');
   await page.getByRole('button', { name: 'Publish' }).click();
-  await page.getByRole('link', { name: /Open it/ }).waitFor({ timeout: 25_000 });
+  await page.getByRole('link', { name: /Open it/ }).waitFor();
 
   const live = await newPage(context);
   const asked = [];

@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 /** Opens a page of the browser that notes what must never happen. */
 export async function newPage(context) {
   const page = await context.newPage();
-  page.setDefaultTimeout(6000);
+  page.setDefaultTimeout(30_000); // long, for machines that are busy with copies of pictures
   page.wrong = [];
   page.on('pageerror', (e) => page.wrong.push(`error: ${e.message}`));
   page.on('console', (m) => { if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) page.wrong.push(`console: ${m.text()}`); });
@@ -25,7 +25,7 @@ export async function openBench(page) {
   await ready(page);
 }
 
-export const ready = (page) => page.locator('body[data-ready]').waitFor({ state: 'attached', timeout: 20_000 });
+export const ready = (page) => page.locator('body[data-ready]').waitFor({ state: 'attached' });
 
 export const canvas = (page) => page.frameLocator('#canvas');
 
@@ -36,7 +36,7 @@ export const kept = async (page) => Number(await page.locator('#history .measure
 export async function edit(page, f, n = 1) {
   const before = await kept(page);
   await f();
-  await page.waitForFunction((want) => Number(document.querySelector('#history .measure').textContent) >= want, before + n, { timeout: 8000 });
+  await page.waitForFunction((want) => Number(document.querySelector('#history .measure').textContent) >= want, before + n);
 }
 
 /** Drags from one point to another as a hand does. */
@@ -75,7 +75,7 @@ export async function enter(page, label, value) {
 }
 
 /** Waits until f gives what is wanted. */
-export async function eventually(f, want, what, ms = 3000) {
+export async function eventually(f, want, what, ms = 20_000) {
   let got;
   for (let i = 0; i < ms / 50; i++) {
     got = await f().catch((e) => `${e}`); // what is read may just be on its way to another page

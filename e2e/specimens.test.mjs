@@ -6,24 +6,20 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
 import { after, before, test } from 'node:test';
-import { launch } from './chromium.mjs';
 import { findings } from './axe.mjs';
-import { designer, start, tmp } from './openplot.mjs';
+import { browser, context, page, plot } from './opened.mjs';
+import { designer, tmp } from './openplot.mjs';
 import { newPage, ready, signIn } from './person.mjs';
 
 const root = new URL('..', import.meta.url).pathname;
 const widths = [1280, 800, 375];
 
-let plot, browser, dir;
+let dir;
 before(async () => {
   dir = tmp();
   execFileSync('go', ['run', './cmd/oracle', '-write', dir], { cwd: root });
-  plot = await start();
-  browser = await launch();
 });
-after(async () => {
-  await browser?.close();
-  await plot?.stop();
+after(() => {
   fs.rmSync(dir, { recursive: true, force: true });
 });
 
@@ -41,21 +37,19 @@ test('every kind and every ready-made section is valid HTML', () => {
 });
 
 test('every kind and every ready-made section passes axe on a desktop and a phone', async () => {
-  const page = await newPage(await browser.newContext());
+  const sheet = await newPage(await browser.newContext());
   const wrong = [];
   for (const file of fs.readdirSync(dir).filter((f) => /^(kind|surface|section)-.*\.html$/.test(f))) {
-    await page.goto(`file://${path.join(dir, file)}`);
+    await sheet.goto(`file://${path.join(dir, file)}`);
     for (const width of [1280, 375]) {
-      await page.setViewportSize({ width, height: 800 });
-      for (const f of await findings(page)) wrong.push(`${file} at ${width}: ${f}`);
+      await sheet.setViewportSize({ width, height: 800 });
+      for (const f of await findings(sheet)) wrong.push(`${file} at ${width}: ${f}`);
     }
   }
   assert.deepEqual(wrong, []);
 });
 
 test('all of the demo is published valid, passes axe, and throws nothing', async () => {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const page = await newPage(context);
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();
   const benches = await page.locator('.page-card > a').evaluateAll((as) => as.map((a) => a.href));
@@ -83,5 +77,4 @@ test('all of the demo is published valid, passes axe, and throws nothing', async
   }
   assert.deepEqual(wrong, []);
   assert.deepEqual(live.wrong, []);
-  await context.close();
 });

@@ -90,7 +90,7 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer func() { _ = stop(t.Context()) }()
-	p.server.CopyWait = 30 * time.Second
+	p.server.CopyWait = 5 * time.Minute
 	if _, body, _ := d.post("/sites/skerry/pages/home/publish", nil); strings.Contains(body, "Copies of pictures") {
 		t.Error("publishing didn't wait")
 	}

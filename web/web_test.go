@@ -504,10 +504,6 @@ func BenchmarkEdit(b *testing.B) {
 }
 
 func median(ds []time.Duration) float64 {
-	for i := range ds { // insertion sort: a few thousand at most
-		for j := i; j > 0 && ds[j] < ds[j-1]; j-- {
-			ds[j], ds[j-1] = ds[j-1], ds[j]
-		}
-	}
+	slices.Sort(ds)
 	return float64(ds[len(ds)/2].Microseconds()) / 1000
 }

@@ -140,6 +140,8 @@ func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
 	kept := map[string]string{} // the last name answered for each section
 	sent := map[string]string{} // the last name sent, answered or not
 	answered, seq := 0, int64(0)
+	const burst = 60
+	enough := make(chan struct{}) // closed by the answer that makes a burst
 	var wg sync.WaitGroup
 	for i := range 4 {
 		wg.Go(func() {
@@ -161,21 +163,26 @@ func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
 				}
 				mu.Lock()
 				base, kept[id] = s.Seq, name
-				answered++
+				if answered++; answered == burst {
+					close(enough)
+				}
 				seq = max(seq, s.Seq)
 				mu.Unlock()
 			}
 		})
 	}
-	time.Sleep(700 * time.Millisecond)
+	select {
+	case <-enough: // all four are amid the next one
+	case <-time.After(2 * time.Minute):
+		mu.Lock()
+		defer mu.Unlock()
+		t.Fatalf("only %d edits were answered in two minutes", answered)
+	}
 	if err := p.cmd.Process.Kill(); err != nil {
 		t.Fatal(err)
 	}
 	wg.Wait()
 	_ = p.cmd.Wait()
-	if answered < 20 {
-		t.Fatalf("only %d edits were answered before the kill", answered)
-	}
 
 	p = start(t, binary, filepath.Join(dir, "data"))
 	client = signIn(t, p)
