@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strconv"
 
 	"github.com/jmoiron/sqlx"
 
@@ -14,7 +15,8 @@ import (
 
 // EditHouse changes a site's house style; the change is in the log before it
 // returns. base is the version of the site that the person saw: ErrStale means that
-// somebody changed the house style since. Other errors are change's.
+// somebody changed the house style since. Other errors are change's, and *doc.Problem
+// when the change takes away what a page uses.
 func (s *Store) EditHouse(ctx context.Context, site, user string, base int64, command edit.HouseCommand, change func(doc.House) (doc.House, error)) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		version, was, err := lockHouse(ctx, tx, site)
@@ -32,6 +34,9 @@ func (s *Store) EditHouse(ctx context.Context, site, user string, base int64, co
 		if err != nil {
 			return err
 		}
+		if err := losesNothing(ctx, tx, site, &h, &next); err != nil {
+			return err
+		}
 		now, err := json.Marshal(next)
 		if err != nil {
 			return fmt.Errorf("writing the house style: %w", err)
@@ -47,8 +52,8 @@ func (s *Store) EditHouse(ctx context.Context, site, user string, base int64, co
 	})
 }
 
-// UndoHouse takes back the last edit of a house style that stands, or gives
-// ErrNothing.
+// UndoHouse takes back the last edit of a house style that stands, or gives ErrNothing;
+// *doc.Problem when a page uses what that edit added.
 func (s *Store) UndoHouse(ctx context.Context, site, user string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		version, was, err := lockHouse(ctx, tx, site)
@@ -63,6 +68,13 @@ func (s *Store) UndoHouse(ctx context.Context, site, user string) error {
 		}
 		if err != nil {
 			return fmt.Errorf("finding what to undo: %w", err)
+		}
+		var h, next doc.House
+		if err := errors.Join(json.Unmarshal(was, &h), json.Unmarshal(before, &next)); err != nil {
+			return fmt.Errorf("reading the house style: %w", err)
+		}
+		if err := losesNothing(ctx, tx, site, &h, &next); err != nil {
+			return err
 		}
 		return keepHouse(ctx, tx, site, user, version+1, nil, was, before)
 	})
@@ -98,12 +110,31 @@ func (s *Store) HouseCanUndo(ctx context.Context, site string) (bool, error) {
 	return can, nil
 }
 
-// TokenUses counts the pages of a site that use a token of its house style: as a
+// losesNothing gives a *doc.Problem when next lacks something of h that pages of the site
+// use. The pages stand still until the transaction ends.
+func losesNothing(ctx context.Context, tx *sqlx.Tx, site string, h, next *doc.House) error {
+	for _, gone := range h.Gone(next) {
+		n, err := tokenUses(ctx, tx, site, gone.Token)
+		if err != nil {
+			return err
+		}
+		if n > 0 {
+			pages := "one page"
+			if n > 1 {
+				pages = strconv.Itoa(n) + " pages"
+			}
+			return doc.Problemf(gone.Name, "stands on %s, so it can't go; give something else there first", pages)
+		}
+	}
+	return nil
+}
+
+// tokenUses counts the pages of a site that use a token of its house style: as a
 // value, in a gradient, or as the colour of words.
-func (s *Store) TokenUses(ctx context.Context, site, token string) (int, error) {
+func tokenUses(ctx context.Context, q sqlx.QueryerContext, site, token string) (int, error) {
 	var n int
-	if err := s.db.GetContext(ctx, &n, `SELECT count(*) FROM pages WHERE site_id = $1
-		AND (strpos(doc::text, $2) > 0 OR strpos(doc::text, $3) > 0 OR strpos(doc::text, $4) > 0)`, site, `"$`+token+`"`, `$`+token+` `, `"colour":"`+token+`"`); err != nil {
+	if err := sqlx.GetContext(ctx, q, &n, `SELECT count(*) FROM (SELECT doc::text AS doc FROM pages WHERE site_id = $1 FOR SHARE) p
+		WHERE strpos(doc, $2) > 0 OR strpos(doc, $3) > 0 OR strpos(doc, $4) > 0`, site, `"$`+token+`"`, `$`+token+` `, `"colour":"`+token+`"`); err != nil {
 		return 0, fmt.Errorf("looking for a token: %w", err)
 	}
 	return n, nil

@@ -3,6 +3,7 @@ package store
 import (
 	"encoding/json"
 	"errors"
+	"strings"
 	"testing"
 
 	"openplot/core/doc"
@@ -69,8 +70,68 @@ func TestTokenUses(t *testing.T) {
 	f.must(1, edit.Command{Op: "section.add", Preset: "bar"})
 	f.must(2, edit.Command{Op: "set", Node: f.stored().Doc.Sections[0].ID, Zone: "desktop", Setting: "gradient", Value: "Deep, Line"})
 	for token, want := range map[string]int{"quiet-ground": 1, "quiet": 0, "second-accent": 0, "line": 1} {
-		if n, err := f.TokenUses(t.Context(), "w1", token); err != nil || n != want {
+		if n, err := tokenUses(t.Context(), f.db, "w1", token); err != nil || n != want {
 			t.Errorf("%s is used on %d pages, %v; want %d", token, n, err, want)
 		}
+	}
+}
+
+// What a page uses neither a removal nor an undo takes away; when the page lets it go,
+// both do.
+func TestWhatPagesUseStays(t *testing.T) {
+	for _, take := range []struct {
+		name string
+		add  edit.HouseCommand
+		set  edit.Command
+		gone string // its name in the message
+	}{
+		{"colour", edit.HouseCommand{Op: "colour.add", Name: "Buoy", Value: "#c22"}, edit.Command{Setting: "background", Value: "$buoy"}, "Buoy"},
+		{"step", edit.HouseCommand{Op: "step.add", Token: "space", Name: "Landing", Value: "52"}, edit.Command{Setting: "padding-top", Value: "$landing"}, "Landing"},
+	} {
+		t.Run(take.name, func(t *testing.T) {
+			f := begin(t)
+			change := func(c edit.HouseCommand) error {
+				s, err := f.Site(t.Context(), f.user, "skerry")
+				if err != nil {
+					t.Fatal(err)
+				}
+				f.site = &s.Site
+				return f.EditHouse(t.Context(), "w1", f.user, s.Version, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
+			}
+			if err := errors.Join(change(take.add), change(edit.HouseCommand{Op: "width.set", Value: "960"})); err != nil {
+				t.Fatal(err)
+			}
+			f.must(0, edit.Command{Op: "section.add", Preset: "bar"})
+			s, err := f.Site(t.Context(), f.user, "skerry")
+			if err != nil {
+				t.Fatal(err)
+			}
+			f.site = &s.Site
+			take.set.Op, take.set.Node, take.set.Zone = "set", f.stored().Doc.Sections[0].ID, "desktop"
+			f.must(1, take.set)
+			refused := func(what string, err error) {
+				t.Helper()
+				var problem *doc.Problem
+				if !errors.As(err, &problem) || problem.Field != take.gone || !strings.Contains(problem.Message, "one page") {
+					t.Errorf("%s: %v", what, err)
+				}
+			}
+			if err := f.UndoHouse(t.Context(), "w1", f.user); err != nil { // the width: nothing that a page names
+				t.Fatal(err)
+			}
+			refused("undo", f.UndoHouse(t.Context(), "w1", f.user))
+			if take.name == "colour" {
+				refused("removal", change(edit.HouseCommand{Op: "colour.remove", Token: "buoy"}))
+			}
+			if can, err := f.HouseCanUndo(t.Context(), "w1"); err != nil || !can {
+				t.Errorf("a refused undo was used up: %v, %v", can, err)
+			}
+			if _, err := f.Undo(t.Context(), f.page, f.user); err != nil {
+				t.Fatal(err)
+			}
+			if err := f.UndoHouse(t.Context(), "w1", f.user); err != nil {
+				t.Errorf("undo of what no page uses: %v", err)
+			}
+		})
 	}
 }

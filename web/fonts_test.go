@@ -1,6 +1,8 @@
 package web
 
 import (
+	"encoding/base64"
+	"encoding/json"
 	"net/http"
 	"net/url"
 	"os"
@@ -8,7 +10,6 @@ import (
 	"strings"
 	"testing"
 
-	"openplot/core/edit"
 	"openplot/core/shape"
 	"openplot/fonts"
 )
@@ -91,9 +92,8 @@ func TestOwnFonts(t *testing.T) {
 	if err != nil || status != http.StatusOK || len(part) == 0 || len(part) >= len(whole) {
 		t.Errorf("%d, %d bytes of %d, %v", status, len(part), len(whole), err)
 	}
-	if _, err := edit.ReadHouse([]byte(`{}`), nil); err == nil {
-		t.Error("an empty file is a house style")
-	}
+	// A house style's file carries it.
+	_, carried, _ := d.get(housePath + "/file")
 	// It can't be removed while it is used.
 	drop := func() int {
 		_, version := p.house()
@@ -112,5 +112,57 @@ func TestOwnFonts(t *testing.T) {
 	}
 	if status := set("fonts.set", "heading", "", "Liberation Serif"); status != http.StatusUnprocessableEntity {
 		t.Errorf("what is gone can still be chosen: %d", status)
+	}
+	take := func(text string) (int, string) {
+		_, version := p.house()
+		return upload(t, d, housePath+"/file", "a.house.json", []byte(text), map[string]string{"base": strconv.FormatInt(version, 10)})
+	}
+	var f map[string]any
+	if err := json.Unmarshal([]byte(carried), &f); err != nil || len(f["fonts"].([]any)) != 1 {
+		t.Fatalf("%v, fonts in the file: %.80v", err, f["fonts"])
+	}
+	change := func(to, field string) string {
+		var f map[string]any
+		if err := json.Unmarshal([]byte(carried), &f); err != nil {
+			t.Fatal(err)
+		}
+		in := f["fonts"].([]any)[0].(map[string]any)
+		in[field] = to
+		b, err := json.Marshal(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(b)
+	}
+	for name, text := range map[string]string{
+		"damaged":        change(base64.StdEncoding.EncodeToString(whole[:len(whole)/2]), "woff2"),
+		"no font":        change(base64.StdEncoding.EncodeToString([]byte("#!/bin/sh")), "woff2"),
+		"another family": change("Open Water", "family"),
+	} {
+		if status, body := take(text); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Fonts: ") {
+			t.Errorf("%s: %d", name, status)
+		}
+	}
+	if own, _ := p.store.Fonts(t.Context(), "w1"); len(own) != 0 {
+		t.Errorf("%d files of refused house styles", len(own))
+	}
+	if status, body := take(carried); status != http.StatusOK {
+		t.Fatalf("%d %.300s", status, body)
+	}
+	h, _ := p.house()
+	again, err := p.store.Fonts(t.Context(), "w1")
+	if err != nil || len(again) != 1 || h.Fonts.Heading != "Liberation Serif" || h.Own[0].Generic != "serif" {
+		t.Fatalf("%+v, %+v, %v", h.Fonts, again, err)
+	}
+	was := width(lib)
+	if lib, err = p.server.libraries.of(p.server, again); err != nil || width(lib) != was {
+		t.Errorf("words are %v wide, %v before; %v", width(lib), was, err)
+	}
+	// Where the family is already, its files stay.
+	if status, _ := take(carried); status != http.StatusOK {
+		t.Error(status)
+	}
+	if same, _ := p.store.Fonts(t.Context(), "w1"); len(same) != 1 || same[0].File != again[0].File {
+		t.Errorf("%+v", same)
 	}
 }

@@ -3,7 +3,6 @@ package web
 import (
 	"errors"
 	"fmt"
-	"io"
 	"maps"
 	"net/http"
 	"slices"
@@ -290,24 +289,8 @@ func (s *Server) editHouse(c *gin.Context) {
 	if err != nil {
 		base = st.Version
 	}
-	if command.Op == "colour.remove" {
-		if n, err := s.Store.TokenUses(c, st.ID, command.Token); err != nil {
-			s.fail(c, err)
-			return
-		} else if n > 0 {
-			s.houseAnswer(c, http.StatusUnprocessableEntity, command, fmt.Sprintf("This colour stands on %s. Give it another one there first.", pagesInWords(n)))
-			return
-		}
-	}
 	err = s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, st.Zones, command) })
 	s.houseDone(c, command, err)
-}
-
-func pagesInWords(n int) string {
-	if n == 1 {
-		return "one page"
-	}
-	return strconv.Itoa(n) + " pages"
 }
 
 func (s *Server) undoHouse(c *gin.Context) {
@@ -403,41 +386,4 @@ func (s *Server) suggestPalette(c *gin.Context) {
 		v.Suggested.Roles = append(v.Suggested.Roles, *would.Swatch(token))
 	}
 	s.houseParts(c, http.StatusOK, v)
-}
-
-// houseFile sends the house style as a file.
-func (s *Server) houseFile(c *gin.Context) {
-	st := siteOf(c)
-	b, err := edit.WriteHouse(st.Name, st.House)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.Header("Content-Disposition", `attachment; filename="`+st.Slug+`.house.json"`)
-	c.Data(http.StatusOK, "application/json", b)
-}
-
-// takeHouseFile takes a house style from a file.
-func (s *Server) takeHouseFile(c *gin.Context) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, edit.MaxHouseFile+64<<10)
-	st := siteOf(c)
-	command := edit.HouseCommand{Op: "house.take"}
-	file, header, err := c.Request.FormFile("file")
-	if err != nil {
-		s.houseDone(c, command, doc.Problemf("File", "choose one of at most %d kB first", edit.MaxHouseFile>>10))
-		return
-	}
-	defer file.Close()
-	b, err := io.ReadAll(file)
-	if err != nil {
-		s.houseDone(c, command, doc.Problemf("File", "did not arrive whole; try again"))
-		return
-	}
-	h, err := edit.ReadHouse(b, st.Zones)
-	if err != nil {
-		s.houseDone(c, command, err)
-		return
-	}
-	command.Name = header.Filename
-	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, h) }))
 }

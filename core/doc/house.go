@@ -1,5 +1,10 @@
 package doc
 
+import (
+	"maps"
+	"slices"
+)
+
 // House is a site's house style: what is set once and used everywhere. Blocks
 // refer to a part of it by token, "$" and the part's name.
 type House struct {
@@ -176,6 +181,38 @@ func (h *House) Swatch(token string) *Swatch {
 		}
 	}
 	return nil
+}
+
+// Gone gives what pages can refer to by token and next has no more, token and name.
+func (h *House) Gone(next *House) (gone []Step) {
+	here, there := h.tokens(), next.tokens()
+	for list := range here {
+		for _, s := range here[list] {
+			if _, ok := FindStep(there[list], s.Token); !ok {
+				gone = append(gone, s)
+			}
+		}
+	}
+	return gone
+}
+
+// tokens lists the tokens and names of the colours, the steps of every kind, the shadows,
+// the sizes of buttons and the text styles.
+func (h *House) tokens() [7][]Step {
+	lists := [7][]Step{h.Space, h.Corners, h.LineSteps()}
+	for _, w := range h.Palette {
+		lists[3] = append(lists[3], Step{Token: w.Token, Name: w.Name})
+	}
+	for _, s := range h.Shadows {
+		lists[4] = append(lists[4], Step{Token: s.Token, Name: s.Name})
+	}
+	for _, s := range h.Buttons.Sizes {
+		lists[5] = append(lists[5], Step{Token: s.Token, Name: s.Name})
+	}
+	for _, name := range slices.Sorted(maps.Keys(h.Text)) {
+		lists[6] = append(lists[6], Step{Token: name, Name: name})
+	}
+	return lists
 }
 
 // FindStep finds a step by token.

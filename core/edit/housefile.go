@@ -16,61 +16,95 @@ import (
 // HouseFormat marks a house style's file (docs/house-style-file.md).
 const HouseFormat = "open-plot-house-style"
 
-// MaxHouseFile is the greatest size of such a file in bytes.
-const MaxHouseFile = 256 << 10
+// MaxHouseFile is the greatest size of such a file in bytes, its fonts included.
+const MaxHouseFile = 16 << 20
 
-type houseFile struct {
-	Format  string    `json:"format"`
-	Version int       `json:"version"`
-	Name    string    `json:"name"` // of the site that it comes from
-	House   doc.House `json:"house"`
+// CarriedHouse is a house style with what it needs where it is carried to.
+type CarriedHouse struct {
+	Name  string // of the site that it comes from
+	House doc.House
+	Fonts []CarriedFont
 }
 
-// WriteHouse gives a house style as a file.
-func WriteHouse(name string, h doc.House) ([]byte, error) {
+// CarriedFont is a font file of one of the house style's own families, as WOFF2.
+type CarriedFont struct {
+	Family string `json:"family"`
+	WOFF2  []byte `json:"woff2"`
+}
+
+type houseFile struct {
+	Format  string        `json:"format"`
+	Version int           `json:"version"`
+	Name    string        `json:"name"`
+	House   doc.House     `json:"house"`
+	Fonts   []CarriedFont `json:"fonts,omitempty"`
+}
+
+// WriteHouse gives a house style as a file. Errors are *doc.Problem when its fonts are
+// too large to be carried.
+func WriteHouse(c CarriedHouse) ([]byte, error) {
 	var b bytes.Buffer
 	e := json.NewEncoder(&b)
 	e.SetIndent("", "  ")
 	e.SetEscapeHTML(false)
-	err := e.Encode(houseFile{HouseFormat, 1, name, h})
-	return b.Bytes(), err
+	if err := e.Encode(houseFile{HouseFormat, 1, c.Name, c.House, c.Fonts}); err != nil {
+		return nil, err
+	}
+	if b.Len() > MaxHouseFile {
+		return nil, doc.Problemf("File", "would have %.1f MB with the fonts in it; %d MB is the most, so upload them as WOFF2 with fewer scripts or weights", float64(b.Len())/(1<<20), MaxHouseFile>>20)
+	}
+	return b.Bytes(), nil
 }
 
 // ReadHouse reads a house style from a file for a site with the given zones. Sizes
-// for zones that the site doesn't have are left out. Errors are *doc.Problem.
-func ReadHouse(b []byte, zones doc.Zones) (doc.House, error) {
+// for zones that the site doesn't have are left out. Fonts are as the file has them, and
+// still to be checked. Errors are *doc.Problem.
+func ReadHouse(b []byte, zones doc.Zones) (CarriedHouse, error) {
 	if len(b) > MaxHouseFile {
-		return doc.House{}, doc.Problemf("File", "has more than %d kB; a house style's has a few", MaxHouseFile>>10)
+		return CarriedHouse{}, doc.Problemf("File", "has more than %d MB, which a house style's never has", MaxHouseFile>>20)
 	}
 	var f houseFile
 	if err := json.Unmarshal(b, &f); err != nil {
-		return doc.House{}, doc.Problemf("File", "isn't a house style: %s", strings.TrimPrefix(err.Error(), "json: "))
+		return CarriedHouse{}, doc.Problemf("File", "isn't a house style: %s", strings.TrimPrefix(err.Error(), "json: "))
 	}
 	if f.Format != HouseFormat || f.Version != 1 {
-		return doc.House{}, doc.Problemf("File", "isn't a house style of version 1: its format is %.40q, version %d", f.Format, f.Version)
+		return CarriedHouse{}, doc.Problemf("File", "isn't a house style of version 1: its format is %.40q, version %d", f.Format, f.Version)
 	}
 	h := &f.House
 	for _, check := range []func(*doc.House, doc.Zones) error{checkPalette, checkType, checkSteps} {
 		if err := check(h, zones); err != nil {
-			return doc.House{}, err
+			return CarriedHouse{}, err
 		}
 	}
-	return *h, nil
+	for _, c := range f.Fonts {
+		if h.OwnFamily(c.Family) == nil {
+			return CarriedHouse{}, doc.Problemf("Fonts", "have a file of %.40q, which the house style doesn't name among its own", c.Family)
+		}
+	}
+	return CarriedHouse{f.Name, *h, f.Fonts}, nil
 }
 
 // TakeHouse gives the house style of a file for a site that has another. What pages
-// may refer to and the file lacks (colours, text styles, steps) stays as it was.
-// Errors are *doc.Problem.
-func TakeHouse(was, taken doc.House) (doc.House, error) {
+// may refer to and the file lacks (colours, text styles, steps) stays as it was. Families
+// of the file's own are taken that it carries files of. Errors are *doc.Problem.
+func TakeHouse(was, taken doc.House, carried ...CarriedFont) (doc.House, error) {
 	taken.Palette = withMissing(taken.Palette, was.Palette, func(w doc.Swatch) string { return w.Token })
 	if len(taken.Palette) > MaxColours {
 		return was, doc.Problemf("Palette", "would have %d colours with this site's own; %d is the most, so remove some first", len(taken.Palette), MaxColours)
 	}
 	// A file says which families of its own a site had; what counts is which are here.
-	taken.Own = was.Own
+	own := slices.Clone(was.Own)
+	for _, f := range taken.Own {
+		if was.OwnFamily(f.Name) == nil && slices.ContainsFunc(carried, func(c CarriedFont) bool { return c.Family == f.Name }) {
+			own = append(own, f)
+		}
+	}
+	if taken.Own = own; len(own) > MaxFamilies {
+		return was, doc.Problemf("Fonts", "would be %d families of this site's own; %d is the most, so forget some first", len(own), MaxFamilies)
+	}
 	for use, family := range map[string]string{"headings": taken.Fonts.Heading, "reading": taken.Fonts.Body, "figures": taken.Fonts.Mono} {
 		if !style.HasFamily(&taken, family) {
-			return was, doc.Problemf("Fonts", "%q, which %s are set in, isn't here: upload it to this site first", family, use)
+			return was, doc.Problemf("Fonts", "%q, which %s are set in, isn't here nor in the file: upload it to this site first", family, use)
 		}
 	}
 	step := func(s doc.Step) string { return s.Token }

@@ -12,23 +12,23 @@ import (
 
 func TestHouseFileThereAndBack(t *testing.T) {
 	want := doc.StandardHouse()
-	b, err := WriteHouse("Skerry Line", want)
+	b, err := WriteHouse(CarriedHouse{Name: "Skerry Line", House: want})
 	if err != nil {
 		t.Fatal(err)
 	}
 	got, err := ReadHouse(b, doc.StandardZones())
-	if err != nil || !reflect.DeepEqual(got, want) {
+	if err != nil || got.Name != "Skerry Line" || !reflect.DeepEqual(got.House, want) {
 		t.Errorf("%v: %+v", err, got)
 	}
 	// A site with fewer zones leaves out what the others had.
 	zones := doc.StandardZones()[:2]
-	if got, err = ReadHouse(b, zones); err != nil || len(got.Text["h1"].Size) != 2 || len(got.Gutter) != 2 {
-		t.Errorf("%v: %+v", err, got.Text["h1"])
+	if got, err = ReadHouse(b, zones); err != nil || len(got.House.Text["h1"].Size) != 2 || len(got.House.Gutter) != 2 {
+		t.Errorf("%v: %+v", err, got.House.Text["h1"])
 	}
 }
 
 func TestBadHouseFiles(t *testing.T) {
-	good, err := WriteHouse("x", doc.StandardHouse())
+	good, err := WriteHouse(CarriedHouse{House: doc.StandardHouse()})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -67,14 +67,14 @@ func TestBadHouseFiles(t *testing.T) {
 	} {
 		h, err := ReadHouse(b, doc.StandardZones())
 		problem, ok := err.(*doc.Problem)
-		if !ok || problem.Field == "" || problem.Message == "" || len(h.Palette) > 0 {
+		if !ok || problem.Field == "" || problem.Message == "" || len(h.House.Palette) > 0 {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
 }
 
 func FuzzReadHouse(f *testing.F) {
-	good, err := WriteHouse("x", doc.StandardHouse())
+	good, err := WriteHouse(CarriedHouse{House: doc.StandardHouse()})
 	if err != nil {
 		f.Fatal(err)
 	}
@@ -85,7 +85,7 @@ func FuzzReadHouse(f *testing.F) {
 		if err != nil {
 			return
 		}
-		again, err := WriteHouse("x", h)
+		again, err := WriteHouse(h)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -100,7 +100,7 @@ func TestReadyHouses(t *testing.T) {
 	for i := range ReadyHouses {
 		r := &ReadyHouses[i]
 		h := r.House()
-		b, err := WriteHouse(r.Name, h)
+		b, err := WriteHouse(CarriedHouse{Name: r.Name, House: h})
 		if err != nil {
 			t.Fatal(err)
 		}

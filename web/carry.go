@@ -1,0 +1,111 @@
+package web
+
+import (
+	"errors"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/fonts"
+	"openplot/store"
+)
+
+// houseFile sends the house style as a file, with the fonts of the site's own that it is
+// set in.
+func (s *Server) houseFile(c *gin.Context) {
+	st := siteOf(c)
+	own, err := s.Store.Fonts(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	carried := edit.CarriedHouse{Name: st.Name, House: st.House}
+	for _, f := range own {
+		if use := st.House.Fonts; f.Family != use.Heading && f.Family != use.Body && f.Family != use.Mono {
+			continue
+		}
+		b, err := os.ReadFile(filepath.Join(s.MediaDir, f.File))
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		carried.Fonts = append(carried.Fonts, edit.CarriedFont{Family: f.Family, WOFF2: b})
+	}
+	b, err := edit.WriteHouse(carried)
+	var problem *doc.Problem
+	switch {
+	case errors.As(err, &problem):
+		c.String(http.StatusUnprocessableEntity, problem.Error())
+	case err != nil:
+		s.fail(c, err)
+	default:
+		c.Header("Content-Disposition", `attachment; filename="`+st.Slug+`.house.json"`)
+		c.Data(http.StatusOK, "application/json", b)
+	}
+}
+
+// takeHouseFile takes a house style from a file, and the fonts in it whose families the
+// site doesn't have.
+func (s *Server) takeHouseFile(c *gin.Context) {
+	command := edit.HouseCommand{Op: "house.take"}
+	carried, name, err := receivedHouse(c, siteOf(c).Zones)
+	if err == nil {
+		command.Name = name
+		err = s.takeCarried(c, command, carried)
+	}
+	s.houseDone(c, command, err)
+}
+
+func receivedHouse(c *gin.Context, zones doc.Zones) (edit.CarriedHouse, string, error) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, edit.MaxHouseFile+64<<10)
+	file, header, err := c.Request.FormFile("file")
+	if err != nil {
+		return edit.CarriedHouse{}, "", doc.Problemf("File", "choose one of at most %d MB first", edit.MaxHouseFile>>20)
+	}
+	defer file.Close()
+	b, err := io.ReadAll(file)
+	if err != nil {
+		return edit.CarriedHouse{}, "", doc.Problemf("File", "did not arrive whole; try again")
+	}
+	carried, err := edit.ReadHouse(b, zones)
+	return carried, header.Filename, err
+}
+
+// takeCarried makes a house style from a file the site's own. Nothing is written before
+// all of it has been checked.
+func (s *Server) takeCarried(c *gin.Context, command edit.HouseCommand, carried edit.CarriedHouse) error {
+	st := siteOf(c)
+	if len(carried.Fonts) > store.MaxFonts {
+		return doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried.Fonts), store.MaxFonts)
+	}
+	take := func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, carried.House, carried.Fonts...) }
+	if _, err := take(st.House); err != nil {
+		return err
+	}
+	checked := make([]*fonts.Own, len(carried.Fonts))
+	for i, f := range carried.Fonts {
+		own, err := fonts.ReadOwn(f.WOFF2)
+		var problem *doc.Problem
+		if errors.As(err, &problem) {
+			return doc.Problemf("Fonts", "of %s in the file can't be used: it %s", f.Family, problem.Message)
+		}
+		if err != nil {
+			return err
+		}
+		checked[i] = own
+	}
+	for i, f := range carried.Fonts {
+		if st.House.OwnFamily(f.Family) != nil {
+			continue // this site's own files of that name stay
+		}
+		if err := s.keepFont(c, st.ID, f.Family, checked[i]); err != nil {
+			return err
+		}
+	}
+	return s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, take)
+}
