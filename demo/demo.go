@@ -98,11 +98,13 @@ func loadPictures(ctx context.Context, st *store.Store, dir, site string, copies
 			defer func() { <-slots }()
 			m, err := media.Keep(ctx, st, dir, site, p.name, p.alt, p.draw())
 			if err == nil && copies != Later {
-				var only []string
-				if copies == Quick {
-					only = []string{".webp"}
+				job := store.MakeCopies{Site: site, Medium: m.ID, Original: m.Original}
+				if err = media.Finish(ctx, st, dir, job); err == nil && copies == Quick {
+					_, err = st.AddCopy(ctx, job, nil, 0) // no others are wanted
+				} else if err == nil {
+					job.Modern = true
+					err = media.Finish(ctx, st, dir, job)
 				}
-				err = media.Finish(ctx, st, dir, store.MakeCopies{Site: site, Medium: m.ID, Original: m.Original}, only...)
 			}
 			if err != nil {
 				errs[i] = fmt.Errorf("drawing %s: %w", p.name, err)

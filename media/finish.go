@@ -18,10 +18,10 @@ import (
 	"openplot/store"
 )
 
-// Finish makes the copies of a picture that are missing, those of some file name
-// extensions alone when any are given. It stops when the picture is deleted or replaced
-// meanwhile.
-func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopies, extensions ...string) error {
+// Finish makes the copies that a job is about. It stops when the picture is deleted or
+// replaced meanwhile. Modern copies are measured against the others, so ErrTooEarly says
+// that those are to be made first.
+func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopies) error {
 	m, err := st.Medium(ctx, job.Site, job.Medium)
 	if errors.Is(err, store.ErrNotFound) || err == nil && (m.Original != job.Original || m.CopiesLeft == 0) {
 		return nil
@@ -41,11 +41,21 @@ func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopi
 	if err != nil {
 		return err
 	}
-	wants := slices.DeleteFunc(p.Wants(), func(w Want) bool {
-		return len(extensions) > 0 && !slices.Contains(extensions, w.Ext) || slices.ContainsFunc(m.Variants, func(c store.MediumCopy) bool { return c.File == copyName(m.Original, w) })
-	})
+	var wants []Want
+	later := 0 // copies that another job makes
+	for _, w := range p.Wants() {
+		switch {
+		case slices.ContainsFunc(m.Variants, func(c store.MediumCopy) bool { return c.File == copyName(m.Original, w) }):
+		case w.modern() == job.Modern:
+			wants = append(wants, w)
+		case job.Modern:
+			return ErrTooEarly
+		default:
+			later++
+		}
+	}
 	if len(wants) == 0 {
-		_, err = st.AddCopy(ctx, job, nil, 0)
+		_, err = st.AddCopy(ctx, job, nil, later)
 		return err
 	}
 	for i, w := range wants {
@@ -56,23 +66,11 @@ func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopi
 		if err != nil {
 			return err
 		}
-		if still, err := st.AddCopy(ctx, job, kept, len(wants)-1-i); err != nil || !still {
+		if still, err := st.AddCopy(ctx, job, kept, len(wants)-1-i+later); err != nil || !still {
 			return err
 		}
 	}
 	return nil
-}
-
-// Sharp reports whether a medium has every copy that all browsers read; others may still
-// be made.
-func Sharp(m *store.Medium) bool {
-	n := 0
-	for _, c := range m.Variants {
-		if !c.Modern() {
-			n++
-		}
-	}
-	return m.CopiesLeft == 0 || n >= len(widths(m.Width))
 }
 
 // finishOne makes and writes a copy; it is nil when another one is as good.
@@ -81,7 +79,7 @@ func finishOne(dir, original string, p *Picture, w Want) (*store.MediumCopy, err
 	if err != nil {
 		return nil, err
 	}
-	if w.Ext == ".avif" {
+	if w.modern() {
 		other, err := os.Stat(filepath.Join(dir, copyName(original, Want{w.Width, ".webp"})))
 		if err != nil {
 			return nil, fmt.Errorf("looking at a copy: %w", err)
@@ -94,25 +92,37 @@ func finishOne(dir, original string, p *Picture, w Want) (*store.MediumCopy, err
 	return &kept, err
 }
 
+// ErrTooEarly means that a job has to wait for another one.
+var ErrTooEarly = errors.New("plain copies are to be made first")
+
 // copier does the jobs of the queue.
 type copier struct {
 	river.WorkerDefaults[store.MakeCopies]
 	store *store.Store
 	dir   string
+	made  func(context.Context, store.MakeCopies) error
 }
 
 func (c *copier) Work(ctx context.Context, job *river.Job[store.MakeCopies]) error {
-	return Finish(ctx, c.store, c.dir, job.Args)
+	err := Finish(ctx, c.store, c.dir, job.Args)
+	if errors.Is(err, ErrTooEarly) {
+		return river.JobSnooze(time.Second)
+	}
+	if err != nil {
+		return err
+	}
+	return c.made(ctx, job.Args)
 }
 
 // Timeout is for the largest picture there can be, many times over.
 func (c *copier) Timeout(*river.Job[store.MakeCopies]) time.Duration { return 10 * time.Minute }
 
 // Run makes copies in the background, one picture at a time since a large one takes
-// 400 MB, until stop is called. Several processes may run it on one database.
-func Run(ctx context.Context, st *store.Store, dir string, log *slog.Logger) (stop func(context.Context) error, err error) {
+// 400 MB, until stop is called, and calls made after each job. Several processes may run
+// it on one database.
+func Run(ctx context.Context, st *store.Store, dir string, log *slog.Logger, made func(context.Context, store.MakeCopies) error) (stop func(context.Context) error, err error) {
 	workers := river.NewWorkers()
-	river.AddWorker(workers, &copier{store: st, dir: dir})
+	river.AddWorker(workers, &copier{store: st, dir: dir, made: made})
 	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(st.DB()), &river.Config{
 		Queues: map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond}}, Workers: workers, Logger: log,
 	})

@@ -117,6 +117,9 @@ type Want struct {
 	Ext   string // with the dot
 }
 
+// modern reports whether the copy is in a format that not every browser reads.
+func (w Want) modern() bool { return w.Ext == ".avif" }
+
 // Wants lists the copies to be made, in the order in which they are useful: WebP, which
 // every browser reads, then AVIF, each from narrow to wide.
 func (p *Picture) Wants() (ws []Want) {

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"github.com/jmoiron/sqlx"
+	"github.com/riverqueue/river"
 )
 
 // Medium is an uploaded picture.
@@ -21,7 +22,7 @@ type Medium struct {
 	Alt      string       `db:"alt"`
 	Focal    string       `db:"focal"`    // what is kept in sight, "50% 50%" from the left and the top
 	Original string       `db:"original"` // file in the media folder, or "" where it wasn't kept
-	RawFiles []byte       `db:"variants"`
+	RawFiles []byte       `db:"variants" json:"-"`
 	Variants []MediumCopy `db:"-"` // by format, the ones that every browser reads first; then narrow to wide
 	// CopiesLeft is how many copies are still to be made.
 	CopiesLeft int `db:"copies_left"`
@@ -42,23 +43,25 @@ type MediumCopy struct {
 
 const mediumColumns = `id, site_id, name, type, width, height, alt, focal, original, variants, copies_left`
 
-// MakeCopies is the job of making the copies of a picture that are still missing.
+// MakeCopies is the job of making the copies of a picture that are still missing: those
+// that every browser reads, or the Modern ones, which take longer.
 type MakeCopies struct {
 	Site     string `json:"site"`
 	Medium   string `json:"medium"`
-	Original string `json:"original"` // what it is of; another one has a job of its own
+	Original string `json:"original"` // what they are of; another one has jobs of its own
+	Modern   bool   `json:"modern,omitempty"`
 }
 
 // Kind names the job in the queue.
 func (MakeCopies) Kind() string { return "make-copies" }
 
-// AddMedium keeps a medium, with the job of making what copies it lacks.
+// AddMedium keeps a medium, with the jobs of making what copies it lacks.
 func (s *Store) AddMedium(ctx context.Context, m *Medium) error {
 	return s.keepMedium(ctx, m, `INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants, copies_left)
 		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants, :copies_left)`)
 }
 
-// ReplaceMedium gives a medium other files, with the job of making what copies they lack.
+// ReplaceMedium gives a medium other files, with the jobs of making what copies they lack.
 func (s *Store) ReplaceMedium(ctx context.Context, m *Medium) error {
 	return s.keepMedium(ctx, m, `UPDATE media SET type = :type, width = :width, height = :height, original = :original, variants = :variants,
 		copies_left = :copies_left WHERE id = :id AND site_id = :site_id`)
@@ -79,8 +82,11 @@ func (s *Store) keepMedium(ctx context.Context, m *Medium, query string) error {
 		if m.CopiesLeft == 0 {
 			return nil
 		}
-		if _, err := s.jobs.InsertTx(ctx, tx.Tx, MakeCopies{m.SiteID, m.ID, m.Original}, nil); err != nil {
-			return fmt.Errorf("queueing copies of %s: %w", m.Name, err)
+		for priority, modern := range []bool{false, true} { // all pictures' plain copies come first
+			job := MakeCopies{m.SiteID, m.ID, m.Original, modern}
+			if _, err := s.jobs.InsertTx(ctx, tx.Tx, job, &river.InsertOpts{Priority: priority + 1}); err != nil {
+				return fmt.Errorf("queueing copies of %s: %w", m.Name, err)
+			}
 		}
 		return nil
 	})

@@ -79,14 +79,6 @@ func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p 
 	return nil
 }
 
-// Published notes that a page as of a sequence number is on disk.
-func (s *Store) Published(ctx context.Context, page string, seq int64) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE pages SET published_at = now(), published_seq = $2 WHERE id = $1`, page, seq); err != nil {
-		return fmt.Errorf("noting a publication: %w", err)
-	}
-	return nil
-}
-
 // doc gives a page's document at the sequence number just read in the same
 // snapshot; from memory when this process has it.
 func (s *Store) doc(ctx context.Context, q sqlx.QueryerContext, page string, seq int64) (*doc.Page, error) {

@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"errors"
 	"image"
 	"image/color"
 	"image/png"
@@ -9,6 +10,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -67,7 +69,8 @@ func (p *studio) media() []*store.Medium {
 	return ms
 }
 
-// Copies are made in the background, and publishing waits for them.
+// Copies are made in the background, and a page that was published before gets them, just
+// as it was published.
 func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
@@ -78,24 +81,76 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	if len(m.Variants) != 1 || m.CopiesLeft != 5 {
 		t.Fatalf("%+v", m)
 	}
+	if err := media.Finish(t.Context(), p.store, p.server.MediaDir, store.MakeCopies{Site: "w1", Medium: m.ID, Original: m.Original, Modern: true}); !errors.Is(err, media.ErrTooEarly) {
+		t.Errorf("AVIF before WebP: %v", err)
+	}
 	sec := p.page.Sections[0].ID
 	if status, body := d.edit(edit.Command{Op: "section.picture", Node: sec, Value: m.ID}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	if _, body, _ := d.post("/sites/skerry/pages/home/publish", nil); !strings.Contains(body, "Copies of pictures were still being made") {
+	if _, body, _ := d.post("/sites/skerry/pages/home/publish", nil); !strings.Contains(body, "Copies of pictures are still being made") {
 		t.Errorf("published with one copy, and didn't say so: %.300s", body)
 	}
-	stop, err := media.Run(t.Context(), p.store, p.server.MediaDir, p.server.Log)
+	published := func() (files map[string]bool, html string) {
+		_, html, _ = p.visit(http.MethodGet, "/skerry/", nil)
+		_, sheet, _ := strings.Cut(html, `rel="stylesheet" href="`)
+		sheet, _, _ = strings.Cut(sheet, `"`)
+		_, css, _ := p.visit(http.MethodGet, "/skerry/"+sheet, nil)
+		files = map[string]bool{}
+		for _, name := range regexp.MustCompile(regexp.QuoteMeta(strings.TrimSuffix(m.Original, media.OriginalMark))+`-\d+\.(webp|avif)`).FindAllString(html+css, -1) {
+			files[name] = true
+		}
+		return files, html
+	}
+	if files, _ := published(); len(files) != 1 {
+		t.Errorf("published with %v", files)
+	}
+	// What is changed here afterwards stays here.
+	if status, body := d.edit(edit.Command{Op: "page.set", Setting: "description", Value: "Not yet for visitors"}); status != http.StatusOK {
+		t.Fatal(status, body)
+	}
+	if status, _ := d.change(p, url.Values{"op": {"colour.set"}, "token": {"words"}, "value": {"#010203"}}); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	stop, err := media.Run(t.Context(), p.store, p.server.MediaDir, p.server.Log, p.server.CopiesMade)
 	if err != nil {
 		t.Fatal(err)
 	}
 	defer func() { _ = stop(t.Context()) }()
-	p.server.CopyWait = 5 * time.Minute
-	if _, body, _ := d.post("/sites/skerry/pages/home/publish", nil); strings.Contains(body, "Copies of pictures") {
-		t.Error("publishing didn't wait")
-	}
-	for m = p.media()[0]; m.CopiesLeft > 0; m = p.media()[0] { // those in AVIF
+	for m = p.media()[0]; m.CopiesLeft > 0; m = p.media()[0] {
 		time.Sleep(100 * time.Millisecond)
+	}
+	var files map[string]bool
+	var html string
+	widest := m.Variants[len(m.Variants)-1].File
+	for range 600 { // the page follows a moment after the last copy
+		if files, html = published(); files[widest] {
+			break
+		}
+		time.Sleep(100 * time.Millisecond)
+	}
+	for _, v := range m.Variants {
+		if v.Width < 500 { // narrower than any section is drawn
+			continue
+		}
+		if !files[v.File] {
+			t.Errorf("the page lacks %s of %d", v.File, len(m.Variants))
+		}
+		if status, _, _ := p.visit(http.MethodGet, "/skerry/assets/media/"+v.File, nil); status != http.StatusOK {
+			t.Errorf("%s: %d", v.File, status)
+		}
+	}
+	if strings.Contains(html, "Not yet for visitors") {
+		t.Error("what was edited since is published")
+	}
+	if css, err := filepath.Glob(filepath.Join(p.server.SiteDir, "skerry", "assets", "style-*.css")); err != nil || len(css) == 0 {
+		t.Error("no style sheet")
+	} else {
+		for _, name := range css {
+			if b, err := os.ReadFile(name); err != nil || strings.Contains(string(b), "#010203") {
+				t.Errorf("the house style's change is published: %v", err)
+			}
+		}
 	}
 	webps, avifs := 0, 0
 	for i, v := range m.Variants {
@@ -119,6 +174,9 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 		if err := media.Finish(t.Context(), p.store, p.server.MediaDir, store.MakeCopies{Site: "w1", Medium: m.ID, Original: original}); err != nil {
 			t.Error(err)
 		}
+	}
+	if err := p.store.Renew(t.Context(), "w1", m.Original, true, func([]byte) ([]byte, error) { return nil, errors.New("an edition is left") }); err != nil {
+		t.Error(err)
 	}
 	if again := p.media()[0]; len(again.Variants) != len(m.Variants) {
 		t.Errorf("%d variants, then %d", len(m.Variants), len(again.Variants))

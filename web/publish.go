@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"crypto/hmac"
 	"crypto/sha256"
 	"encoding/base64"
@@ -16,7 +17,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/media"
 	"openplot/site"
 	"openplot/store"
 )
@@ -144,51 +144,30 @@ func (s *Server) publish(c *gin.Context) {
 		return
 	}
 	p := pageOf(c)
-	unready, err := s.awaitCopies(c, v)
+	edition, err := v.source.Edition(v.seq, p.Slug, v.page)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	at, err := s.publisher.Publish(v.source, p.Slug, v.page)
+	at := ""
+	err = s.Store.Publish(c, edition, func() (err error) {
+		at, err = s.publisher.Publish(v.source, p.Slug, v.page)
+		return err
+	})
 	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	if err := s.Store.Published(c, p.ID, p.Seq); err != nil {
 		s.fail(c, err)
 		return
 	}
 	message := "Published as of edit " + strconv.FormatInt(v.seq, 10) + "."
-	if unready > 0 {
-		message += " Copies of pictures were still being made; publish again in a moment for sharper ones."
+	if len(edition.Lacks) > 0 {
+		message += " Copies of pictures are still being made; the page gets them by itself."
 	}
 	s.answer(c, http.StatusOK, answer{view: v, message: message, link: s.PagesURL + (&url.URL{Path: at}).EscapedPath(), noTray: true})
 }
 
-// awaitCopies waits until the pictures on a page are sharp in every browser, or CopyWait
-// is over, and gives how many aren't. Copies in AVIF are published the next time.
-func (s *Server) awaitCopies(c *gin.Context, v *view) (int, error) {
-	for end := time.Now().Add(s.CopyWait); ; {
-		unready := 0
-		for _, m := range v.media {
-			if !media.Sharp(m) && v.page.Shows(m.ID) {
-				unready++
-			}
-		}
-		if unready == 0 || time.Now().After(end) {
-			return unready, nil
-		}
-		select {
-		case <-c.Request.Context().Done():
-			return 0, c.Request.Context().Err()
-		case <-time.After(200 * time.Millisecond):
-		}
-		stage, err := s.stage(c, v.site, pageOf(c).Slug)
-		if err != nil {
-			return 0, err
-		}
-		v.stage = stage
-	}
+// CopiesMade brings copies of a picture to the pages that were published without them.
+func (s *Server) CopiesMade(ctx context.Context, job store.MakeCopies) error {
+	return s.publisher.CopiesMade(ctx, s.Store, job)
 }
 
 // publishedFiles serves what was published.

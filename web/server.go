@@ -41,8 +41,6 @@ type Config struct {
 	// Secret signs preview addresses.
 	Secret []byte
 	Log    *slog.Logger
-	// CopyWait is how long publishing waits for copies of pictures that are being made.
-	CopyWait time.Duration
 	// Secure marks cookies as for HTTPS only.
 	Secure bool
 }

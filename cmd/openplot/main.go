@@ -112,12 +112,11 @@ func serve(ctx context.Context) error {
 	server, err := web.New(web.Config{
 		Store: st, MediaDir: mediaDir, SiteDir: filepath.Join(data, "published"), Secret: secret,
 		PagesURL: "http://" + pagesHost + ":" + pagesPort, Log: slog.New(slog.NewJSONHandler(logs, nil)),
-		CopyWait: 20 * time.Second,
 	})
 	if err != nil {
 		return err
 	}
-	stopCopies, err := media.Run(context.WithoutCancel(ctx), st, mediaDir, slog.New(slog.NewJSONHandler(logs, &slog.HandlerOptions{Level: slog.LevelWarn})))
+	stopCopies, err := media.Run(context.WithoutCancel(ctx), st, mediaDir, slog.New(slog.NewJSONHandler(logs, &slog.HandlerOptions{Level: slog.LevelWarn})), server.CopiesMade)
 	if err != nil {
 		return err
 	}

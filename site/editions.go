@@ -1,0 +1,70 @@
+package site
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+
+	"openplot/core/doc"
+	"openplot/store"
+)
+
+// edition is what a page was published from.
+type edition struct {
+	Slug   string
+	Page   *doc.Page
+	Source Source
+}
+
+// Edition is a page of the site, as of a sequence number, to be published.
+func (src Source) Edition(seq int64, slug string, page *doc.Page) (store.Edition, error) {
+	e := store.Edition{Page: page.ID, Seq: seq}
+	var shown []*store.Medium
+	for _, m := range src.Media {
+		if !page.Shows(m.ID) {
+			continue
+		}
+		shown = append(shown, m)
+		if m.CopiesLeft > 0 {
+			e.Lacks = append(e.Lacks, m.Original)
+		}
+	}
+	if len(e.Lacks) == 0 {
+		return e, nil
+	}
+	src.Media = shown
+	var err error
+	if e.Source, err = json.Marshal(edition{slug, page, src}); err != nil {
+		return e, fmt.Errorf("writing an edition: %w", err)
+	}
+	return e, nil
+}
+
+// CopiesMade publishes again, just as they were, the pages that were published before a
+// picture on them had all its copies.
+func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.MakeCopies) error {
+	media, err := st.Media(ctx, job.Site)
+	if err != nil {
+		return err
+	}
+	now := map[string]*store.Medium{}
+	for _, m := range media {
+		now[m.Original] = m
+	}
+	m := now[job.Original]
+	return st.Renew(ctx, job.Site, job.Original, m == nil || m.CopiesLeft == 0, func(source []byte) ([]byte, error) {
+		var e edition
+		if err := json.Unmarshal(source, &e); err != nil {
+			return nil, fmt.Errorf("reading an edition: %w", err)
+		}
+		for _, was := range e.Source.Media { // all else about them is as it was published
+			if m := now[was.Original]; m != nil {
+				was.Variants = m.Variants
+			}
+		}
+		if _, err := p.Publish(e.Source, e.Slug, e.Page); err != nil {
+			return nil, err
+		}
+		return json.Marshal(e)
+	})
+}
