@@ -57,6 +57,9 @@ func ReadOwn(file []byte) (o *Own, err error) {
 	if err != nil {
 		return nil, doc.Problemf(ownField, "is damaged: %v", err)
 	}
+	if hasTable(raw, "CFF2") {
+		return nil, doc.Problemf(ownField, "is variable and has outlines as CFF2, which can't be laid out here: upload the TrueType (TTF) one, or single weights")
+	}
 	f, err := sfntfont.ParseSFNT(raw, 0)
 	if err != nil {
 		return nil, doc.Problemf(ownField, "is damaged: %v", err)
@@ -81,6 +84,16 @@ func ReadOwn(file []byte) (o *Own, err error) {
 		return nil, doc.Problemf(ownField, "is damaged: %v", err)
 	}
 	return o, nil
+}
+
+// hasTable reports whether an SFNT's directory has a table.
+func hasTable(sfnt []byte, tag string) bool {
+	for i := range int(binary.BigEndian.Uint16(sfnt[4:])) {
+		if at := 12 + 16*i; at+16 <= len(sfnt) && string(sfnt[at:at+4]) == tag {
+			return true
+		}
+	}
+	return false
 }
 
 // ownFamily is the typographic family name (OpenType 1.9.1, name ids 16 and 1).
@@ -138,9 +151,9 @@ func weightAxis(fvar []byte) (lo, hi int, ok bool) {
 
 var errNotSubset = errors.New("the font can't be made smaller")
 
-// Subset empties the glyphs of characters that aren't kept. Glyphs keep their numbers and everything else stays, so that text is shaped and
-// kerned as it was; glyphs that no character leads to directly stay, since ligatures and
-// alternates may need them. A font without TrueType outlines stays as it is.
+// Subset empties the glyphs of characters that aren't kept. Glyphs keep their numbers and
+// everything else stays, so that text is shaped and kerned as it was; glyphs that no
+// character leads to directly stay, since ligatures and alternates may need them.
 func Subset(sfnt []byte, keep func(rune) bool) (out []byte, err error) {
 	defer func() {
 		if r := recover(); r != nil {
@@ -151,42 +164,52 @@ func Subset(sfnt []byte, keep func(rune) bool) (out []byte, err error) {
 	if err != nil {
 		return nil, fmt.Errorf("reading the font: %w", err)
 	}
-	if !f.IsTrueType {
-		return sfnt, nil
-	}
-	glyphs := int(f.NumGlyphs())
-	wanted, named := make([]bool, glyphs), make([]bool, glyphs)
 	face, err := font.ParseTTF(bytes.NewReader(sfnt))
 	if err != nil {
 		return nil, fmt.Errorf("reading the font: %w", err)
 	}
+	glyphs := int(f.NumGlyphs())
+	wanted, named := make([]bool, glyphs), make([]bool, glyphs)
 	for it := face.Cmap.Iter(); it.Next(); {
 		r, g := it.Char()
 		if int(g) >= glyphs {
 			continue
 		}
 		named[g] = true
-		wanted[g] = wanted[g] || keep(r)
+		wanted[g] = wanted[g] || keep(r) || !f.IsTrueType && strings.ContainsRune(accents, r)
 	}
 	for g := range glyphs {
 		wanted[g] = wanted[g] || !named[g]
 	}
-	for g := range glyphs { // what wanted ones are composed of
+	if f.IsTrueType {
+		err = emptyOutlines(f, wanted)
+	} else {
+		f.Tables["CFF "], err = emptyCharStrings(f.Tables["CFF "], wanted)
+	}
+	if err != nil {
+		return nil, err
+	}
+	return f.Write(), nil
+}
+
+// emptyOutlines takes the TrueType outlines out of a font that aren't wanted.
+func emptyOutlines(f *sfntfont.SFNT, wanted []bool) error {
+	for g := range wanted { // what wanted ones are composed of
 		if !wanted[g] {
 			continue
 		}
 		deps, err := f.Glyf.Dependencies(uint16(g))
 		if err != nil {
-			return nil, fmt.Errorf("reading a glyph: %w", err)
+			return fmt.Errorf("reading a glyph: %w", err)
 		}
 		for _, d := range deps {
-			if int(d) < glyphs {
+			if int(d) < len(wanted) {
 				wanted[d] = true
 			}
 		}
 	}
-	glyf, loca := make([]byte, 0, len(f.Tables["glyf"])), make([]byte, 0, 4*(glyphs+1))
-	for g := range glyphs {
+	glyf, loca := make([]byte, 0, len(f.Tables["glyf"])), make([]byte, 0, 4*(len(wanted)+1))
+	for g := range wanted {
 		loca = binary.BigEndian.AppendUint32(loca, uint32(len(glyf)))
 		if wanted[g] {
 			glyf = append(glyf, f.Glyf.Get(uint16(g))...)
@@ -198,16 +221,17 @@ func Subset(sfnt []byte, keep func(rune) bool) (out []byte, err error) {
 	loca = binary.BigEndian.AppendUint32(loca, uint32(len(glyf)))
 	head := append([]byte(nil), f.Tables["head"]...)
 	if len(head) < 54 || len(glyf) == 0 {
-		return nil, errNotSubset
+		return errNotSubset
 	}
 	binary.BigEndian.PutUint16(head[50:], 1) // indexToLocFormat: long
 	f.Tables["glyf"], f.Tables["loca"], f.Tables["head"] = glyf, loca, head
 	if gvar, ok := f.Tables["gvar"]; ok {
+		var err error
 		if f.Tables["gvar"], err = subsetVariations(gvar, wanted); err != nil {
-			return nil, err
+			return err
 		}
 	}
-	return f.Write(), nil
+	return nil
 }
 
 // subsetVariations empties the variations of glyphs that aren't wanted (OpenType 1.9.1,

@@ -10,9 +10,16 @@ import (
 	"github.com/andybalholm/brotli"
 )
 
+// Qualities of Brotli for Pack. Measured with two fonts, Small takes 25 times as long as
+// Quick, 3 s for 500 kB, and leaves 7 to 10 % fewer bytes.
+const (
+	Quick = 9
+	Small = brotli.BestCompression
+)
+
 // Pack gives an SFNT as WOFF2 (WOFF File Format 2.0 §4), its tables compressed and
 // otherwise as they are.
-func Pack(sfnt []byte) ([]byte, error) {
+func Pack(sfnt []byte, quality int) ([]byte, error) {
 	type table struct {
 		tag  string
 		data []byte
@@ -44,7 +51,7 @@ func Pack(sfnt []byte) ([]byte, error) {
 		tables = slices.Insert(tables, g+1, loca)
 	}
 	var directory, packed bytes.Buffer
-	w := brotli.NewWriterLevel(&packed, brotli.BestCompression)
+	w := brotli.NewWriterLevel(&packed, quality)
 	for _, t := range tables {
 		flags := byte(63)
 		if k := slices.Index(knownTags[:], t.tag); k >= 0 {

@@ -76,7 +76,7 @@ func (p *Publisher) ownFonts(src Source, page *doc.Page, dir string) (map[string
 		if err != nil { // then all of it
 			part = whole
 		}
-		packed, err := fonts.Pack(part)
+		packed, err := fonts.Pack(part, fonts.Small)
 		if err != nil {
 			return nil, fmt.Errorf("publishing the font %s: %w", f.Family, err)
 		}

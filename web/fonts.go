@@ -132,7 +132,7 @@ func receivedFont(c *gin.Context) ([]byte, error) {
 
 // keepFont writes a font's files and keeps it.
 func (s *Server) keepFont(c *gin.Context, site, family string, own *fonts.Own) error {
-	packed, err := fonts.Pack(own.SFNT)
+	packed, err := fonts.Pack(own.SFNT, fonts.Quick)
 	if err != nil {
 		return fmt.Errorf("packing a font: %w", err)
 	}
