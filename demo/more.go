@@ -77,7 +77,7 @@ func Sailings() *doc.Page {
 // Fares is the prices.
 func Fares() *doc.Page {
 	cards := titled("Tickets", compose.Section(doc.LineUp, compose.Room("row-gap", "$wide", "padding-top", "$broad"), compose.With(compose.Stack("$snug", compose.Heading(2, "The three that most people want"), compose.Words("", "All of them there and back, on any boat of the day. Bicycles travel free.")), "width", "640px"),
-		compose.Repeated(compose.Look("per-row@tablet", "3"), element.Start(doc.PriceCard),
+		compose.Repeated(compose.Look("per-row@tablet", "3", "column-gap@tablet", "$snug"), element.Start(doc.PriceCard),
 			[]string{"One island", "11.20", "for one, there and back", "Inner Holm, Skarva or Langey\nAny boat of the day\nA bicycle goes free", "See sailings"},
 			[]string{"Three islands", "24.00", "for one, for two days", "All three islands\nAs often as you like\nSoup on the round trip", "See sailings"},
 			[]string{"The family", "28.50", "two grown-ups, any children", "One island of your choice\nAny boat of the day\nBicycles and prams go free", "See sailings"})))
@@ -150,7 +150,7 @@ func Islands(ids map[string]string) *doc.Page {
 func Crew(ids map[string]string) *doc.Page {
 	person := element.Start(doc.Person)
 	people := titled("People", compose.Section(doc.LineUp, compose.Room("row-gap", "$wide", "padding-top", "$broad"), compose.Heading(2, "The six of us"),
-		compose.Repeated(compose.Look("per-row", "3", "per-row@tablet", "3", "row-gap", "$broad", "column-gap", "$wide"), person,
+		compose.Repeated(compose.Look("per-row", "3", "per-row@tablet", "3", "per-row@phone", "2", "row-gap", "$broad", "row-gap@phone", "$wide", "column-gap", "$wide", "column-gap@phone", "$snug"), person,
 			[]string{ids["ada.png"], "Ada", "Skipper, the Tern", "Turned back twice in thirty years, and was right both times."},
 			[]string{ids["bo.png"], "Bo", "Ropes and tickets", "Knows every bicycle on the islands by its bell."},
 			[]string{ids["carl.png"], "Carl", "Engine", "Hears what it needs before it says so."},

@@ -62,7 +62,7 @@ func named(b *doc.Block, name string) *doc.Block {
 }
 
 func topBar() *doc.Section {
-	menu := &doc.Block{Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "its own list"}}, Style: compose.Look("column-gap", "$room")}
+	menu := &doc.Block{Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "its own list"}}, Style: compose.Look("column-gap", "$room", "menu-folds", "on tablets and phones")}
 	for _, l := range [][2]string{{"Sailings", "/sailings"}, {"Fares", "/fares"}, {"Islands", "/islands"}, {"Crew", "/crew"}, {"Notices", "/notices"}} {
 		menu.Content.Entries = append(menu.Content.Entries, doc.Entry{Values: map[string]string{"label": l[0], "link": l[1]}})
 	}
@@ -103,10 +103,10 @@ func Home(ids map[string]string) *doc.Page {
 	departures := section("Departures", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground"),
 		heading(2, "Next departures", on(spot{1, 4, 1, 2}, spot{1, 8, 1, 2}), nil),
 		text(on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), compose.Look("color", "$quiet-words"), "Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.", "In fog the morning boat waits for the light; the sign at the steps says how long."),
-		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}, spot{1, 6, 6, 8}, spot{1, 4, 3, 7}), card()), "Today’s card"),
-		named(text(on(spot{5, 3, 3, 5, 1}, spot{1, 3, 8, 5, 1}, spot{1, 2, 5, 5, 1}), compose.Look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
-		named(text(on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 5, 5, 1}), compose.Look("text-style", "$mono", "text-align", "right", "padding-right", "$room"), "08:10 · 11:40 · 15:20", "09:00 · 13:30", "10:15 · 17:05", "18:45"), "Times"),
-		named(photo(on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 10, 7}), compose.Look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
+		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}, spot{1, 6, 6, 8}, spot{1, 4, 3, 8}), card()), "Today’s card"),
+		named(text(on(spot{5, 3, 3, 5, 1}, spot{1, 3, 8, 5, 1}, spot{1, 2, 6, 5, 1}), compose.Look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
+		named(text(on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 6, 5, 1}), compose.Look("text-style", "$mono", "text-style@phone", "$body", "text-align", "right", "padding-right", "$room"), "08:10 11:40 15:20", "09:00 13:30", "10:15 17:05", "18:45"), "Times"),
+		named(photo(on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 11, 7}), compose.Look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
 	)
 	departures.Anchor = "departures"
 

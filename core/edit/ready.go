@@ -35,8 +35,8 @@ var Presets = []Preset{
 		return s
 	}},
 	{"welcome-beside", "Welcome", "Welcome beside a picture", "words on the left, a tall picture on the right", func() *doc.Section {
-		return compose.Section(doc.Columns, compose.Room("shares", "6 6", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
-			compose.Stack("$room", compose.Kicker("Where and since when"), compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display"), compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."),
+		return compose.Section(doc.Columns, compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
+			compose.Stack("$room", compose.Kicker("Where and since when"), compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "text-style@tablet", "$h1"), compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."),
 				compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "across", "column-gap", "$snug", "row-gap", "$small"), compose.Button("Begin here", "#", "button-size", "large"), compose.Button("Ask first", "#", "button-look", "quiet", "button-size", "large"))),
 			compose.Picture("4:5", "border-radius", "$round"))
 	}},
@@ -117,7 +117,7 @@ var Presets = []Preset{
 	}},
 
 	{"people", "People", "People in a row", "portraits with names and what they do", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.Heading(2, "Who you will meet"), compose.Repeated(compose.Look("per-row", "4", "per-row@tablet", "2", "row-gap", "$wide"), portrait(),
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.Heading(2, "Who you will meet"), compose.Repeated(compose.Look("per-row", "4", "per-row@tablet", "4", "per-row@phone", "2", "row-gap", "$wide"), portrait(),
 			[]string{"", "First name", "What they do", "Something only they would say."}, []string{"", "Second name", "What they do", "Something only they would say."}, []string{"", "Third name", "What they do", "Something only they would say."}, []string{"", "Fourth name", "What they do", "Something only they would say."}))
 	}},
 	{"people-one", "People", "One person", "a large portrait with a text", func() *doc.Section {
@@ -136,7 +136,7 @@ var Presets = []Preset{
 
 	{"prices", "Prices", "Price cards", "three cards with prices and what is in them", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.With(compose.Stack("$snug", compose.Heading(2, "What it costs"), compose.Words("", "A sentence about what is always in it.")), "width", "640px"),
-			compose.Repeated(compose.Look("per-row@tablet", "1"), priceCard(), []string{"For one", "24", "there and back", "Any boat of the day\nA bicycle goes free", "Choose this"}, []string{"For two", "42", "there and back", "Any boat of the day\nBicycles go free\nSoup on the way home", "Choose this"}, []string{"For a family", "58", "there and back", "Two grown-ups, any number of children\nBicycles go free\nSoup on the way home", "Choose this"}))
+			compose.Repeated(compose.Look("per-row@tablet", "3", "column-gap@tablet", "$snug"), priceCard(), []string{"For one", "24", "there and back", "Any boat of the day\nA bicycle goes free", "Choose this"}, []string{"For two", "42", "there and back", "Any boat of the day\nBicycles go free\nSoup on the way home", "Choose this"}, []string{"For a family", "58", "there and back", "Two grown-ups, any number of children\nBicycles go free\nSoup on the way home", "Choose this"}))
 	}},
 	{"prices-table", "Prices", "Price table", "a heading, a table and what else to know", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "All prices"), table("first row and column", "\tOne way\tThere and back\tTen trips", "Grown-ups\t6.40\t11.20\t52.00", "Children to 14\t3.20\t5.60\t26.00", "Bicycles\tfree\tfree\tfree", "Cars\t18.00\t32.00\t–"), compose.With(compose.Words("small", "Say here what isn’t in the table: groups, winter, dogs."), "color", "$quiet-words"))
@@ -186,7 +186,7 @@ var Presets = []Preset{
 		return compose.Section(doc.LineUp, compose.Centred(append(onDeep, "gradient", "linear 120deg $accent 0%, $deep 100%", "edge-top", "slope", "padding-top", "150px", "padding-top@phone", "110px")...), compose.With(compose.Heading(2, "Say what to do next"), "text-style", "$h1", "width", "720px"), compose.With(compose.Words("lead", "And why today is a good day for it."), "width", "560px"), compose.Button("Do it now", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
 	}},
 	{"action-line", "Call to action", "Call on one line", "words on the left, a button on the right", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room")...), compose.With(compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")), "width", "620px"), compose.Button("Do it now", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"))
+		return compose.Section(doc.LineUp, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room")...), compose.With(compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")), "width", "620px", "width@tablet", "460px", "width@phone", "620px"), compose.Button("Do it now", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"))
 	}},
 	{"action-card", "Call to action", "Call on a card with a picture", "a card in two halves: words and a picture", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Room(), compose.With(compose.Columns("6 6", compose.With(compose.Stack("$snug", compose.Heading(2, "Say what to do next"), compose.Words("lead", "And why today is a good day for it."), compose.Button("Do it now", "#")), "padding-top", "$wide", "padding-left", "$wide", "padding-bottom", "$wide", "padding-right", "$wide", "padding-left@phone", "$room", "padding-right@phone", "$room"), compose.Picture("4:3", "border-radius", "$none")), "background", "$quiet-ground", "border-radius", "$card", "column-gap", "$none", "row-gap", "$none", "align-items", "middle"))

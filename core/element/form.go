@@ -97,12 +97,14 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 	id := "field-" + bl.ID + b.item + "-" + strconv.Itoa(i+1)
 	label := or(e.Values["label"], "Field "+strconv.Itoa(i+1))
 	choices := strings.Split(or(e.Values["choices"], "The first\nThe second"), "\n")
+	many := takes == "one of these" || takes == "any of these"
 	row := b.child(n, "div", func(z int, st *style.Style) {
 		if e.Values["width"] != "half" {
 			whole(z, st)
+		} else if !many && takes != "several lines" { // fields side by side are level, whatever their labels are
+			st.AlignSelf = style.AlignEnd
 		}
 	})
-	many := takes == "one of these" || takes == "any of these"
 	tag := "label"
 	if many {
 		tag = "div"

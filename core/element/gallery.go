@@ -1,7 +1,9 @@
 package element
 
 import (
+	"cmp"
 	"math"
+	"slices"
 	"strconv"
 
 	"openplot/core/doc"
@@ -200,10 +202,15 @@ func EqualHeightRows(ratios []float64, width, gap, want float64) (rows []Row) {
 	return rows
 }
 
-// columnsOf puts pictures into columns, each where the least height is so far.
+// columnsOf puts pictures into columns that end as near to one another as the longest-first
+// rule brings them (Graham 1969: at most a third longer than need be): the highest goes
+// first, each to where the least height is so far. Within a column, and from column to
+// column, they stand in their order.
 func columnsOf(shots []shot, n int) [][]shot {
+	highest := slices.Clone(shots)
+	slices.SortStableFunc(highest, func(a, b shot) int { return cmp.Compare(a.ratio(), b.ratio()) })
 	columns, heights := make([][]shot, n), make([]float64, n)
-	for _, s := range shots {
+	for _, s := range highest {
 		least := 0
 		for c := range heights {
 			if heights[c] < heights[least]-1e-9 {
@@ -213,10 +220,12 @@ func columnsOf(shots []shot, n int) [][]shot {
 		columns[least] = append(columns[least], s)
 		heights[least] += 1 / s.ratio()
 	}
-	for n > 1 && len(columns[n-1]) == 0 {
-		n--
-		columns = columns[:n]
+	inOrder := func(a, b shot) int { return cmp.Compare(a.index, b.index) }
+	columns = slices.DeleteFunc(columns, func(c []shot) bool { return len(c) == 0 })
+	for _, c := range columns {
+		slices.SortFunc(c, inOrder)
 	}
+	slices.SortFunc(columns, func(a, b []shot) int { return inOrder(a[0], b[0]) })
 	return columns
 }
 

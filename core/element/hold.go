@@ -101,6 +101,9 @@ var spreads = map[string]style.Alignment{
 
 var aligns = map[string]style.Alignment{"fill": style.AlignStretch, "start": style.AlignStart, "middle": style.AlignCenter, "end": style.AlignEnd}
 
+// mostGaps is how much of their width, in per cent, the gaps between columns take at most.
+const mostGaps = 80
+
 // arrange sets how an element's children stand.
 func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
 	gaps := func(down float64) {
@@ -117,6 +120,9 @@ func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
 		st.Display = style.Grid
 		st.GridColumns = style.EqualColumns(tracks)
 		gaps(24)
+		if tracks > 4 { // as many gaps as there are may be wider than a narrow screen
+			st.ColumnGap = style.Least(st.ColumnGap, style.Percentage(mostGaps/float64(tracks-1)))
+		}
 		st.AlignItems = aligns[sh.Word("align-items", "")]
 	case doc.LineUp:
 		st.Display = style.Flex

@@ -13,14 +13,18 @@ var priceCard = Anatomy{
 		name, price, per, in, button := Start(doc.Heading), Start(doc.Text), Start(doc.Text), Start(doc.List), Start(doc.Button)
 		name.Content = doc.Content{Level: 3, Words: doc.PlainWords("What it is called")}
 		price.Content.Words = doc.PlainWords("24")
-		price.Style = Look("text-style", "$display")
+		price.Style = Look("text-style", "$display", "text-style@tablet", "$h1")
 		per.Content.Words = doc.PlainWords("for one, there and back")
 		per.Style = Look("text-style", "$small", "color", "$quiet-words")
 		in.Content.Words = doc.PlainWords("The first thing in it", "The second", "And the third")
 		in.Style = Look("list-marks", "ticks", "grow", "yes")
 		button.Content.Words = doc.PlainWords("Choose this")
 		button.Style = Look("justify-self", "fill")
-		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "12px"), Blocks: []*doc.Block{name, price, per, in, button}}
+		card := onCard("row-gap", "12px")
+		for _, side := range []string{"padding-left", "padding-right"} { // three stand side by side on a tablet
+			card[side] = card[side].With("tablet", "$snug").With("phone", "$room")
+		}
+		return &doc.Block{Arrangement: doc.LineUp, Style: card, Blocks: []*doc.Block{name, price, per, in, button}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		return b.container("article", in, bl, style.Edges{}, "")

@@ -50,12 +50,13 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 		b.stay(st)
 		st.Reveal = !b.Still
 	}
-	if sh.Word("over", "no") != "no" { // no height of its own, so that the next section begins below it
+	if sh.Word("over", "no") != "no" { // takes no room, so that the next section begins where it does
 		if st.Position == style.Static {
 			st.Position = style.Relative
 		}
 		st.Height, st.MinHeight, st.ZIndex = style.Pixels(0), style.Length{}, overAll
 		st.Padding.Bottom = none
+		st.Margin.Bottom = st.Padding.Top.Scaled(-1)
 	}
 }
 

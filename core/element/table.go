@@ -1,10 +1,12 @@
 package element
 
 import (
+	"fmt"
 	"math"
 	"strings"
 	"unicode/utf8"
 
+	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -73,7 +75,7 @@ func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "body")
 		if !cards {
-			st.Overflow = style.Scroll
+			st.Overflow, st.BackgroundTop = style.Scroll, moreBeside(st)
 		}
 	})
 	if !cards {
@@ -118,6 +120,27 @@ func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 		b.tableRow(in, bl, row, rows[0], tracks, tableRow{heading: heading, columns: columns, labels: header && cards, cards: cards, narrow: narrow, first: r == 0})
 	}
 	return n
+}
+
+// moreBeside shades the sides on which there is more to scroll to: a shade stays at each,
+// and what scrolls with the content hides it at the end (CSS Backgrounds 3 §2.5, local).
+// Where the ground isn't one colour there is none.
+func moreBeside(st *style.Style) string {
+	ground, err1 := colour.ParseHex(st.Behind)
+	words, err2 := colour.ParseHex(st.Color)
+	if err1 != nil || err2 != nil || st.Pictured {
+		return ""
+	}
+	from := func(c colour.Colour, alpha string) string {
+		return fmt.Sprintf("rgba(%d, %d, %d, %s)", c.R, c.G, c.B, alpha)
+	}
+	side := func(to, at string, c colour.Colour, alpha, solid, width, moves string) string {
+		return fmt.Sprintf("linear-gradient(to %s, %s, %s) %s/%s 100%% no-repeat %s", to, from(c, alpha)+" "+solid, from(c, "0"), at, width, moves)
+	}
+	return strings.Join([]string{
+		side("right", "0 0", ground, "1", "14px", "48px", "local"), side("left", "100% 0", ground, "1", "14px", "48px", "local"),
+		side("right", "0 0", words, "0.3", "0", "12px", "scroll"), side("left", "100% 0", words, "0.3", "0", "12px", "scroll"),
+	}, ", ")
 }
 
 type tableRow struct {

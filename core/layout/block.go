@@ -131,9 +131,10 @@ func (c *context) compute(o *object, k constraint) *Box {
 }
 
 // blockChildren stacks children in block flow and gives their height. Margins do
-// not collapse here: emit writes no two that meet (docs/layout.md).
+// not collapse here: emit writes no two that meet (docs/layout.md). A negative margin below
+// the last child doesn't make the height less, as browsers have it.
 func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside floats) float64 {
-	y, floated := 0.0, 0.0
+	y, edge, floated := 0.0, 0.0, 0.0
 	for _, child := range o.children {
 		s := c.style(child)
 		if s.Display == style.None || s.Position == style.Absolute {
@@ -164,9 +165,10 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 			b.Children = make([]Child, 0, len(o.children))
 		}
 		b.Children = append(b.Children, Child{in.left + x, in.top + y, k})
-		y += k.H + m.bottom
+		edge = y + k.H
+		y = edge + m.bottom
 	}
-	return max(y, floated) // what has floats of its own is a formatting context (docs/layout.md)
+	return max(y, edge, floated) // what has floats of its own is a formatting context (docs/layout.md)
 }
 
 // usedWidth gives the border-box width of a block-level box in normal flow: it

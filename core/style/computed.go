@@ -78,6 +78,8 @@ type Style struct {
 	// Behind is the colour that is seen through an element without a fill: the nearest
 	// background of those it stands in, or "". It isn't written.
 	Behind string
+	// Pictured reports that an image lies on that colour.
+	Pictured bool
 
 	// Reveal lets a sticky box go with the page and come back after a screenful.
 	Reveal bool
@@ -311,4 +313,5 @@ func (s *Style) Inherit(p *Style) {
 	if s.Behind = p.Background; s.Behind == "" {
 		s.Behind = p.Behind
 	}
+	s.Pictured = p.BackgroundURL != "" || p.BackgroundTop != "" || p.Background == "" && p.Pictured
 }
