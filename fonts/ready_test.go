@@ -1,16 +1,21 @@
 package fonts_test
 
 import (
+	"math"
 	"slices"
 	"strings"
 	"testing"
 
+	"openplot/core/colour"
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/layout"
+	"openplot/core/shape"
 	"openplot/core/style"
 	"openplot/demo"
 	"openplot/fonts"
+	"openplot/store"
 )
 
 // seen is a line of words where it is seen.
@@ -58,16 +63,50 @@ func said(p *doc.Page, id string) string {
 	return id
 }
 
-// Every kind of block, every ready-made section and every page of the demo fits every
-// width: nothing stands beside the page, no word is too long for its place, and no words
-// lie over others.
-func TestAllThatShipsFitsEveryWidth(t *testing.T) {
-	s := demo.Site()
-	lib, err := fonts.Library()
+// shipped gives a page of each kind of block and of each ready-made section, and the
+// ready-made pages.
+func shipped(t *testing.T, s *doc.Site) []*doc.Page {
+	t.Helper()
+	pictures := []string{"p1", "p2", "p3"}
+	pages, err := demo.Specimens(s, pictures)
 	if err != nil {
 		t.Fatal(err)
 	}
-	pages, err := demo.Specimens(s, []string{"p1", "p2", "p3"})
+	for _, r := range edit.ReadyPages {
+		p, err := edit.NewPage(r.ID, "Ready "+r.ID, "ready", store.NewID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i, sec := range p.Sections {
+			p.Sections[i] = demo.Illustrated(sec, pictures)
+		}
+		pages = append(pages, p)
+	}
+	return pages
+}
+
+// fits fails where a page doesn't fit a width, which is said once.
+func fits(t *testing.T, lib *shape.Library, s *doc.Site, p *doc.Page, step float64) {
+	t.Helper()
+	tr := layout.New(lib, s.Zones, builder(s).Page(p))
+	for w := 320.0; w <= 1920 && !t.Failed(); w += step {
+		wrong := func(format string, args ...any) { t.Errorf("at %v px "+format, append([]any{w}, args...)...) }
+		lines := look(tr.At(w), 0, 0, w, s.Zones.At(w), "", wrong)
+		for i, a := range lines {
+			for _, b := range lines[:i] {
+				if a.block != b.block && a.x < b.x+b.w-1 && b.x < a.x+a.w-1 && a.y < b.y+b.h-1 && b.y < a.y+a.h-1 {
+					wrong("“%s” lies over “%s”", said(p, a.block), said(p, b.block))
+				}
+			}
+		}
+	}
+}
+
+// Every kind of block, every ready-made section and page and every page of the demo fits
+// every width: nothing stands beside the page, no word is too long for its place, and no
+// words lie over others. So it is in every house style that ships.
+func TestAllThatShipsFitsEveryWidth(t *testing.T) {
+	lib, err := fonts.Library()
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -75,28 +114,62 @@ func TestAllThatShipsFitsEveryWidth(t *testing.T) {
 	for _, n := range demo.PictureNames() {
 		ids[n] = n
 	}
+	s := demo.Site()
 	for _, p := range demo.Pages(ids) {
-		pages = append(pages, p.Page)
+		t.Run(p.Page.Name, func(t *testing.T) { fits(t, lib, s, p.Page, 4) })
 	}
-	for _, p := range pages {
-		t.Run(p.Name, func(t *testing.T) {
-			tr := layout.New(lib, s.Zones, builder(s).Page(p))
-			for w := 320.0; w <= 1920; w += 4 {
-				wrong := func(format string, args ...any) { t.Errorf("at %v px "+format, append([]any{w}, args...)...) }
-				zone := s.Zones.At(w)
-				lines := look(tr.At(w), 0, 0, w, zone, "", wrong)
-				for i, a := range lines {
-					for _, b := range lines[:i] {
-						if a.block != b.block && a.x < b.x+b.w-1 && b.x < a.x+a.w-1 && a.y < b.y+b.h-1 && b.y < a.y+a.h-1 {
-							wrong("“%s” lies over “%s”", said(p, a.block), said(p, b.block))
-						}
-					}
-				}
-				if t.Failed() {
-					return
-				}
-			}
-		})
+	for i := range edit.ReadyHouses {
+		s := demo.Site()
+		s.House = edit.ReadyHouses[i].House()
+		for _, p := range shipped(t, s) {
+			t.Run(edit.ReadyHouses[i].Name+", "+p.Name, func(t *testing.T) { fits(t, lib, s, p, 16) })
+		}
+	}
+}
+
+// Words of what ships can be read in every house style that ships, wherever they stand on
+// one colour: WCAG 2.2, 1.4.3, with the least of large words from 24 px, or bold from
+// 18.66 px.
+func TestAllThatShipsCanBeRead(t *testing.T) {
+	for i := range edit.ReadyHouses {
+		s := demo.Site()
+		s.House = edit.ReadyHouses[i].House()
+		for _, p := range shipped(t, s) {
+			read(t, edit.ReadyHouses[i].Name+", "+p.Name, builder(s).Page(p), 1)
+		}
+	}
+}
+
+// read looks at the words of a node and those below it, seen through what is half
+// see-through.
+func read(t *testing.T, where string, n *element.Node, opacity float64) {
+	t.Helper()
+	if n.Raw != "" {
+		return
+	}
+	st := n.Styles[0]
+	if st.Opacity > 0 {
+		opacity *= st.Opacity
+	}
+	ground := st.Background
+	if ground == "" {
+		ground = st.Behind
+	}
+	words, err1 := colour.ParseHex(st.Color)
+	behind, err2 := colour.ParseHex(ground)
+	if n.Text != "" && err1 == nil && err2 == nil && !st.Pictured {
+		mixed := func(a, b uint8) uint8 { return uint8(math.Round(float64(a)*opacity + float64(b)*(1-opacity))) }
+		seen := colour.Colour{R: mixed(words.R, behind.R), G: mixed(words.G, behind.G), B: mixed(words.B, behind.B), A: 255}
+		least := colour.AA
+		if size := st.FontSize.Or(16, style.Viewport{Width: 1280}, 16); size >= 24 || size >= 18.66 && st.FontWeight >= 700 {
+			least = 3
+		}
+		if r := colour.Contrast(seen, behind); r < least {
+			t.Errorf("%s: “%.30s” is %.2f to 1 on %s", where, n.Text, r, ground)
+		}
+	}
+	for _, c := range n.Children {
+		read(t, where, c, opacity)
 	}
 }
 

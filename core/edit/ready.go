@@ -27,11 +27,11 @@ var Presets = []Preset{
 	}},
 
 	{"welcome-picture", "Welcome", "Welcome over a picture", "a large picture with words and two buttons on it", func() *doc.Section {
-		s := compose.Section(doc.LineUp, compose.Room(append(onDeep, "min-height", "72vh", "content-at", "middle", "row-gap", "$room", "filter-gradient", "linear 90deg $deep 0%, $deep 30%, #000000 100%", "filter-opacity", "62%")...),
+		s := compose.Section(doc.LineUp, compose.Room(append(onDeep, "min-height", "72vh", "content-at", "middle", "row-gap", "$room", "filter-gradient", "linear 90deg $deep 0%, $deep 40%, $accent 100%", "filter-opacity", "62%")...),
 			compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "760px"),
 			compose.With(compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "600px"),
 			compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "across", "column-gap", "$snug", "row-gap", "$small"),
-				compose.Button("Begin here", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"), compose.Button("Look around first", "#", "button-look", "outlined", "color", "$on-deep", "button-size", "large")))
+				compose.Button("Begin here", "#", "background", "$second-accent", "color", "$ground", "button-size", "large"), compose.Button("Look around first", "#", "button-look", "outlined", "color", "$on-deep", "button-size", "large")))
 		return s
 	}},
 	{"welcome-beside", "Welcome", "Welcome beside a picture", "words on the left, a tall picture on the right", func() *doc.Section {
@@ -186,7 +186,7 @@ var Presets = []Preset{
 		return compose.Section(doc.LineUp, compose.Centred(append(onDeep, "gradient", "linear 120deg $accent 0%, $deep 100%", "edge-top", "slope", "padding-top", "150px", "padding-top@phone", "110px")...), compose.With(compose.Heading(2, "Say what to do next"), "text-style", "$h1", "width", "720px"), compose.With(compose.Words("lead", "And why today is a good day for it."), "width", "560px"), compose.Button("Do it now", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
 	}},
 	{"action-line", "Call to action", "Call on one line", "words on the left, a button on the right", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room")...), compose.With(compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")), "width", "620px", "width@tablet", "460px", "width@phone", "620px"), compose.Button("Do it now", "#", "background", "$second-accent", "color", "#ffffff", "button-size", "large"))
+		return compose.Section(doc.LineUp, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room")...), compose.With(compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")), "width", "620px", "width@tablet", "460px", "width@phone", "620px"), compose.Button("Do it now", "#", "background", "$second-accent", "color", "$ground", "button-size", "large"))
 	}},
 	{"action-card", "Call to action", "Call on a card with a picture", "a card in two halves: words and a picture", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Room(), compose.With(compose.Columns("6 6", compose.With(compose.Stack("$snug", compose.Heading(2, "Say what to do next"), compose.Words("lead", "And why today is a good day for it."), compose.Button("Do it now", "#")), "padding-top", "$wide", "padding-left", "$wide", "padding-bottom", "$wide", "padding-right", "$wide", "padding-left@phone", "$room", "padding-right@phone", "$room"), compose.Picture("4:3", "border-radius", "$none")), "background", "$quiet-ground", "border-radius", "$card", "column-gap", "$none", "row-gap", "$none", "align-items", "middle"))

@@ -36,7 +36,7 @@ func (b *Builder) behind(n *Node, s *doc.Section) {
 		if up.Position == style.Static {
 			up.Position = style.Relative
 		}
-		if !moving && !drifts(b.sheet(s.Style, z)) {
+		if up.Pictured = moving || drifts(b.sheet(s.Style, z)); !up.Pictured {
 			st.Display = style.None
 		}
 	})

@@ -359,7 +359,7 @@ func (b *Builder) linked(token string) func(st *style.Style) {
 		look := &b.Site.House.Links
 		st.Underline, st.UnderlineLine, st.UnderlineDrop = true, look.Line, look.Drop
 		w := b.Site.House.Swatch(token)
-		if w == nil || !b.plainColour(st.Color) {
+		if w == nil || st.Pictured || !b.plainColour(st.Color) {
 			return
 		}
 		ground := st.Background

@@ -42,7 +42,7 @@ func buttonLook(st *style.Style, sh style.Sheet) {
 	inherited := st.Color
 	st.Color = ground
 	if look := sh.Word("button-look", "filled"); look != "filled" {
-		if st.Color, fill = accent, ""; !readable(accent, st.Behind) {
+		if st.Color, fill = accent, ""; st.Pictured || !readable(accent, st.Behind) {
 			st.Color = inherited
 		}
 		if look == "quiet" {

@@ -188,11 +188,17 @@ func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 
 func TestDarkGroundsGetReadableButtons(t *testing.T) {
 	b := builder()
-	for background, want := range map[string]string{"$ground": "#1d5f6b", "$deep": "#f3f7f6"} {
+	b.Media = func(id string) (Medium, bool) {
+		return Medium{ID: id, Width: 1600, Height: 900, Variants: []Variant{{URL: "p", StyleURL: "p", Width: 1600}}}, id != ""
+	}
+	for _, c := range []struct{ picture, name, value, want string }{
+		{"", "background", "$ground", "#1d5f6b"}, {"", "background", "$deep", "#f3f7f6"}, {"", "over", "over the first section", "#f3f7f6"},
+		{"p", "background-size", "cover", "#f3f7f6"}, {"p", "picture-scroll", "more slowly", "#f3f7f6"},
+	} {
 		bl := &doc.Block{ID: "b1", Kind: doc.Button, Style: Look("button-look", "outlined"), Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}}, Content: doc.Content{Words: doc.PlainWords("x")}}
-		sec := &doc.Section{ID: "s", Style: Look("background", background, "color", "$on-deep"), Blocks: []*doc.Block{bl}}
-		if got := b.Section(sec).find("a").Styles[0].Color; got != want {
-			t.Errorf("on %s an outlined button is %s, want %s", background, got, want)
+		sec := &doc.Section{ID: "s", Picture: c.picture, Style: Look(c.name, c.value, "color", "$on-deep"), Blocks: []*doc.Block{bl}}
+		if got := b.Section(sec).find("a").Styles[0].Color; got != c.want {
+			t.Errorf("on a section with %s %s and the picture %q an outlined button is %s, want %s", c.name, c.value, c.picture, got, c.want)
 		}
 	}
 }

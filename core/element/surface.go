@@ -57,6 +57,7 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 		st.Height, st.MinHeight, st.ZIndex = style.Pixels(0), style.Length{}, overAll
 		st.Padding.Bottom = none
 		st.Margin.Bottom = st.Padding.Top.Scaled(-1)
+		st.Pictured = true // by whatever the next section shows
 	}
 }
 

@@ -78,7 +78,7 @@ type Style struct {
 	// Behind is the colour that is seen through an element without a fill: the nearest
 	// background of those it stands in, or "". It isn't written.
 	Behind string
-	// Pictured reports that an image lies on that colour.
+	// Pictured reports that something else lies on that colour: an image, or another section.
 	Pictured bool
 
 	// Reveal lets a sticky box go with the page and come back after a screenful.
