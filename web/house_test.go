@@ -36,28 +36,6 @@ func (d *person) change(p *studio, form url.Values) (int, string) {
 	return status, body
 }
 
-func TestWhoMaySetTheHouseStyle(t *testing.T) {
-	p := begin(t)
-	for who, want := range map[string]int{"designer@example.org": http.StatusOK, "writer@example.org": http.StatusForbidden, "stranger@example.org": http.StatusNotFound} {
-		d := p.as(who)
-		for _, path := range []string{"", "/specimen", "/file"} {
-			if status, _, _ := d.get(housePath + path); status != want {
-				t.Errorf("%s gets %d for %q, want %d", who, status, path, want)
-			}
-		}
-		before, _ := p.house()
-		for _, path := range []string{"/edits", "/undo", "/palette", "/contrasts", "/file", "/try", "/take", "/keep", "/drop"} {
-			status, _, _ := d.post(housePath+path, url.Values{"op": {"width.set"}, "value": {"900"}, "base": {"1"}})
-			if want != http.StatusOK && status != want {
-				t.Errorf("%s posts to %s: %d, want %d", who, path, status, want)
-			}
-		}
-		if after, _ := p.house(); want != http.StatusOK && after.ContentWidth != before.ContentWidth {
-			t.Errorf("%s changed the house style", who)
-		}
-	}
-}
-
 func TestHouseEditsAnswerWithTheScreenAsItIs(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")

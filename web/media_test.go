@@ -35,6 +35,11 @@ func noise(t *testing.T, w, h int) []byte {
 			img.Set(x, y, color.NRGBA{uint8(x / 3), uint8(y / 2), uint8((x*y)>>7) & 63, 255})
 		}
 	}
+	return encoded(t, img)
+}
+
+func encoded(t *testing.T, img image.Image) []byte {
+	t.Helper()
 	var b bytes.Buffer
 	if err := png.Encode(&b, img); err != nil {
 		t.Fatal(err)

@@ -90,6 +90,11 @@ func init() { gin.SetMode(gin.ReleaseMode) }
 
 // App is the handler of the application's origin.
 func (s *Server) App() http.Handler {
+	protection := http.NewCrossOriginProtection()
+	return protection.Handler(s.sessions.LoadAndSave(s.routes()))
+}
+
+func (s *Server) routes() *gin.Engine {
 	r := gin.New()
 	r.RedirectTrailingSlash = false
 	r.Use(s.logged, s.recovered, s.guarded)
@@ -147,9 +152,7 @@ func (s *Server) App() http.Handler {
 	on.POST("/try", s.designer, s.try)
 	on.POST("/publish", s.designer, s.publish)
 	r.NoRoute(func(c *gin.Context) { s.problemPage(c, http.StatusNotFound) })
-
-	protection := http.NewCrossOriginProtection()
-	return protection.Handler(s.sessions.LoadAndSave(r))
+	return r
 }
 
 // Pages is the handler of the second origin.

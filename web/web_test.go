@@ -163,50 +163,6 @@ func stateOf(t testing.TB, body string) state {
 	return s
 }
 
-func TestWhoMayAsk(t *testing.T) {
-	p := begin(t)
-	nobody, stranger, writer, designer := p.as(""), p.as("stranger@example.org"), p.as("writer@example.org"), p.as("designer@example.org")
-	for _, path := range []string{"/", "/sites/skerry", bench + "/bench", bench + "/canvas", bench + "/parts", "/sites/skerry/media"} {
-		if status, _, h := nobody.get(path); status != http.StatusSeeOther || h.Get("Location") != "/sign-in" {
-			t.Errorf("nobody at %s: %d", path, status)
-		}
-		if status, _, _ := designer.get(path); status != http.StatusOK {
-			t.Errorf("the designer at %s: %d", path, status)
-		}
-		if path == "/" {
-			continue
-		}
-		if status, _, _ := stranger.get(path); status != http.StatusNotFound {
-			t.Errorf("a stranger at %s: %d, want 404", path, status)
-		}
-	}
-	for _, path := range []string{"/edits", "/undo", "/redo", "/try", "/publish"} {
-		if status, _, _ := nobody.post(bench+path, nil); status != http.StatusUnauthorized {
-			t.Errorf("nobody posts to %s: %d", path, status)
-		}
-		if status, _, _ := stranger.post(bench+path, nil); status != http.StatusNotFound {
-			t.Errorf("a stranger posts to %s: %d", path, status)
-		}
-	}
-	for _, path := range []string{"/undo", "/redo", "/try", "/publish"} {
-		if status, _, _ := writer.post(bench+path, nil); status != http.StatusForbidden {
-			t.Errorf("the writer posts to %s: %d", path, status)
-		}
-	}
-	heading := p.page.Sections[2].Blocks[0].ID
-	if status, _ := writer.edit(edit.Command{Op: "block.write", Node: heading, Value: "Words"}); status != http.StatusOK {
-		t.Errorf("the writer writes: %d", status)
-	}
-	for _, c := range []edit.Command{{Op: "delete", Node: heading}, {Op: "block.nudge", Node: heading, Zone: "desktop", DX: 1}, {Op: "set", Node: heading, Zone: "desktop", Setting: "color", Value: "#ffffff"}} {
-		if status, _ := writer.edit(c); status != http.StatusForbidden {
-			t.Errorf("the writer does %s: %d", c.Op, status)
-		}
-	}
-	if status, _, _ := designer.get("/sites/skerry/pages/nowhere/bench"); status != http.StatusNotFound {
-		t.Errorf("a page that isn't there: %d", status)
-	}
-}
-
 func TestSigningIn(t *testing.T) {
 	p := begin(t)
 	q := p.as("")

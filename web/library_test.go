@@ -1,0 +1,200 @@
+package web
+
+import (
+	"image"
+	"image/color"
+	"net/http"
+	"net/url"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"golang.org/x/image/webp"
+
+	"openplot/core/edit"
+)
+
+// halves is a picture that is red on the left and blue on the right.
+func halves(t *testing.T, w, h int) []byte {
+	t.Helper()
+	img := image.NewNRGBA(image.Rect(0, 0, w, h))
+	for y := range h {
+		for x := range w {
+			c := color.NRGBA{200, 30, 30, 255}
+			if x >= w/2 {
+				c = color.NRGBA{30, 30, 200, 255}
+			}
+			img.Set(x, y, c)
+		}
+	}
+	return encoded(t, img)
+}
+
+// kept uploads a picture and gives the address of what can be done with it.
+func kept(t *testing.T, d *person, name string, data []byte) string {
+	t.Helper()
+	if status, body := upload(t, d, libraryPath, name, data, nil); status != http.StatusOK {
+		t.Fatalf("%s: %d %s", name, status, body)
+	}
+	return libraryPath + "/" + d.media()[0].ID
+}
+
+// first opens the copy of a picture that is made at once.
+func first(t *testing.T, p *studio) image.Image {
+	t.Helper()
+	f, err := os.Open(filepath.Join(p.server.MediaDir, p.media()[0].Variants[0].File))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer f.Close()
+	img, err := webp.Decode(f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return img
+}
+
+func TestPicturesAreDescribed(t *testing.T) {
+	p := begin(t)
+	d := p.as("writer@example.org")
+	at := kept(t, d, "boat.png", halves(t, 600, 400))
+	for _, c := range []struct {
+		name, alt, focal string
+		problem          string
+	}{
+		{"", "A boat", "50% 50%", "Name"}, {strings.Repeat("x", 121), "", "50% 50%", "Name"}, {"boat", strings.Repeat("x", 1001), "50% 50%", "Words"},
+		{"boat", "", "far left", "Kept in sight"}, {"  The   boat ", "A boat\nat the steps", "20% 80%", ""},
+	} {
+		status, body, _ := d.post(at, url.Values{"name": {c.name}, "alt": {c.alt}, "focal": {c.focal}})
+		if c.problem == "" && status != http.StatusOK || c.problem != "" && (status != http.StatusUnprocessableEntity || !strings.Contains(body, c.problem+" ")) {
+			t.Errorf("%.20q, %.20q, %s: %d", c.name, c.alt, c.focal, status)
+		}
+		if m := p.media()[0]; c.problem != "" && (m.Name != "boat.png" || m.Alt != "") {
+			t.Errorf("refused, and changed all the same: %+v", m)
+		}
+	}
+	if m := p.media()[0]; m.Name != "The boat" || m.Alt != "A boat at the steps" || m.Focal != "20% 80%" {
+		t.Errorf("%+v", m)
+	}
+	if status, _, _ := d.post(libraryPath+"/none", url.Values{"name": {"x"}}); status != http.StatusNotFound {
+		t.Errorf("a picture that isn't there: %d", status)
+	}
+}
+
+// A quarter turn to the right puts the left on top; a crop takes what is seen after it.
+func TestPicturesAreTurnedAndCropped(t *testing.T) {
+	p := begin(t)
+	d := p.as("writer@example.org")
+	at := kept(t, d, "halves.png", halves(t, 600, 400))
+	red := func(x, y float64) bool {
+		img := first(t, p)
+		b := img.Bounds()
+		r, _, bl, _ := img.At(int(x*float64(b.Dx())), int(y*float64(b.Dy()))).RGBA()
+		return r > bl
+	}
+	was := p.media()[0].Variants[0].File
+	if !red(0.25, 0.5) || red(0.75, 0.5) {
+		t.Fatal("the picture isn't what was uploaded")
+	}
+	if status, _, _ := d.post(at+"/shape", url.Values{"turns": {"1"}}); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	if m := p.media()[0]; m.Width != 400 || m.Height != 600 || m.Variants[0].File == was || !red(0.5, 0.25) || red(0.5, 0.75) {
+		t.Errorf("turned: %d × %d, %v", m.Width, m.Height, m.Variants)
+	}
+	if status, _, _ := d.post(at+"/shape", url.Values{"top": {"50 %"}, "right": {"25"}}); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	if m := p.media()[0]; m.Width != 300 || m.Height != 300 || red(0.5, 0.1) {
+		t.Errorf("cropped: %d × %d", m.Width, m.Height)
+	}
+	for _, bad := range []url.Values{{"left": {"half"}}, {"left": {"-1"}}, {"left": {"96"}}, {"left": {"50"}, "right": {"50"}}, {"top": {"NaN"}}} {
+		if status, body, _ := d.post(at+"/shape", bad); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Crop ") {
+			t.Errorf("%v: %d", bad, status)
+		}
+	}
+	if m := p.media()[0]; m.Width != 300 {
+		t.Errorf("changed by what was refused: %d × %d", m.Width, m.Height)
+	}
+}
+
+// Another upload takes a picture's place wherever it is shown; its words stay.
+func TestPicturesAreReplacedEverywhere(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	at := kept(t, d, "old.png", halves(t, 600, 400))
+	id := p.media()[0].ID
+	if status, _, _ := d.post(at, url.Values{"name": {"Boat"}, "alt": {"The boat"}, "focal": {"10% 20%"}}); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: id}); status != http.StatusOK {
+		t.Fatal(status, body)
+	}
+	if status, body := upload(t, d, at+"/replace", "broken.png", []byte("\x89PNG\r\n\x1a\nno more"), nil); status != http.StatusUnprocessableEntity || !strings.Contains(body, "damaged") {
+		t.Errorf("a broken one: %d", status)
+	}
+	if status, _, _ := d.post(at+"/replace", nil); status != http.StatusUnprocessableEntity {
+		t.Errorf("none at all: %d", status)
+	}
+	old := p.media()[0].Variants[0].File
+	if status, body := upload(t, d, at+"/replace", "new.png", halves(t, 500, 500), nil); status != http.StatusOK || !strings.Contains(body, "500 × 500") {
+		t.Fatalf("%d", status)
+	}
+	m := p.media()[0]
+	if m.ID != id || m.Width != 500 || m.Name != "Boat" || m.Alt != "The boat" || m.Focal != "10% 20%" || m.Variants[0].File == old {
+		t.Errorf("%+v", m)
+	}
+	if _, canvas, _ := d.get(bench + "/canvas"); !strings.Contains(canvas, m.Variants[0].File) || strings.Contains(canvas, old) {
+		t.Error("the page shows the old one")
+	}
+}
+
+// What a page shows isn't deleted unasked.
+func TestPicturesInUseAreAskedAfter(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	at := kept(t, d, "boat.png", halves(t, 600, 400))
+	id := p.media()[0].ID
+	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: id}); status != http.StatusOK {
+		t.Fatal(status, body)
+	}
+	if status, body, _ := d.post(at+"/delete", nil); status != http.StatusConflict || !strings.Contains(body, "Home") {
+		t.Errorf("used on Home: %d", status)
+	}
+	if len(p.media()) != 1 {
+		t.Fatal("deleted unasked")
+	}
+	if status, body, _ := d.post(at+"/delete", url.Values{"sure": {"yes"}}); status != http.StatusOK || body != "" {
+		t.Errorf("%d %q", status, body)
+	}
+	if status, _, _ := d.get(bench + "/canvas"); status != http.StatusOK || len(p.media()) != 0 {
+		t.Errorf("the page without its picture: %d", status)
+	}
+	at = kept(t, d, "another.png", halves(t, 60, 40))
+	if status, _, _ := d.post(at+"/delete", nil); status != http.StatusOK || len(p.media()) != 0 {
+		t.Errorf("one that no page shows: %d", status)
+	}
+	if status, _, _ := d.get(at + "/copies"); status != http.StatusNotFound {
+		t.Errorf("copies of what is gone: %d", status)
+	}
+}
+
+// The library says of each picture where it is shown and how many copies it has.
+func TestTheLibraryIsListed(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	kept(t, d, "shown.png", halves(t, 600, 400))
+	shown := p.media()[0].ID
+	kept(t, d, "not.png", halves(t, 500, 300))
+	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: shown}); status != http.StatusOK {
+		t.Fatal(status, body)
+	}
+	_, body, _ := d.get(libraryPath)
+	for name, want := range map[string]string{"shown.png": "· on Home<", "not.png": "· not used<"} {
+		_, item, ok := strings.Cut(body, `data-find="`+name+" ")
+		if item, _, _ = strings.Cut(item, "</li>"); !ok || !strings.Contains(item, want) || !strings.Contains(item, "copy 1 of") {
+			t.Errorf("%s isn't said to be %s: %.400s", name, want, item)
+		}
+	}
+}

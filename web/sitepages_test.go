@@ -1,0 +1,113 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"openplot/core/edit"
+)
+
+// A page is made of ready-made sections; what was entered stays when it is refused.
+func TestNewPages(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	for _, bad := range []struct{ name, slug, ready, problem string }{
+		{"", "fares", "prices", "Name"}, {"Fares", "Fares & more", "prices", "Address"}, {"Fares", "-fares", "prices", "Address"}, {"Fares", "", "prices", "Address"},
+		{"Fares", strings.Repeat("x", 61), "prices", "Address"}, {"Fares", "home", "prices", "Address"}, {"Fares", "fares", "castle", "Page"}, {strings.Repeat("x", 500), "fares", "prices", "Name"},
+	} {
+		status, body, _ := d.post("/sites/skerry/pages", url.Values{"name": {bad.name}, "slug": {bad.slug}, "ready": {bad.ready}})
+		if status != http.StatusUnprocessableEntity || !strings.Contains(body, bad.problem+" ") {
+			t.Errorf("%.20q at %.20q from %s: %d", bad.name, bad.slug, bad.ready, status)
+		}
+		if bad.slug == "Fares & more" && !strings.Contains(body, `value="Fares &amp; more"`) {
+			t.Error("what was entered is lost")
+		}
+	}
+	for i, r := range edit.ReadyPages {
+		status, _, h := d.post("/sites/skerry/pages", url.Values{"name": {r.Name}, "slug": {"page-" + r.ID}, "ready": {r.ID}})
+		if want := "/sites/skerry/pages/page-" + r.ID + "/bench"; status != http.StatusSeeOther || h.Get("Location") != want {
+			t.Fatalf("%s: %d to %s", r.ID, status, h.Get("Location"))
+		}
+		page, err := p.store.Page(t.Context(), "w1", "page-"+r.ID)
+		if err != nil || len(page.Doc.Sections) != len(r.Sections) || page.Name != r.Name {
+			t.Errorf("%s: %v", r.ID, err)
+		}
+		if status, _, _ := d.get("/sites/skerry/pages/page-" + r.ID + "/bench"); status != http.StatusOK {
+			t.Errorf("%s on the Bench: %d", r.ID, status)
+		}
+		if infos, _ := p.store.Pages(t.Context(), "w1"); len(infos) != i+2 {
+			t.Errorf("%d pages", len(infos))
+		}
+	}
+	if status, body, _ := d.post("/sites/skerry/pages", url.Values{"name": {"Again"}, "slug": {"page-home"}, "ready": {"blank"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Home page") {
+		t.Errorf("an address twice: %d", status)
+	}
+}
+
+// What a site says of itself is entered once and stands on every page that shows it.
+func TestSiteFacts(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	if status, body := d.edit(edit.Command{Op: "section.add", Preset: "contact-map"}); status != http.StatusOK {
+		t.Fatal(status, body)
+	}
+	entered := url.Values{"address": {"1 North Steps\nSkerry Harbour"}, "hours": {"Every day"}, "phone": {"555 0142"}, "mail": {"office at skerry"}}
+	status, body, _ := d.post("/sites/skerry/facts", entered)
+	if status != http.StatusUnprocessableEntity || !strings.Contains(body, "office at skerry") || !strings.Contains(body, "1 North Steps") {
+		t.Errorf("a mail address without an @: %d", status)
+	}
+	entered.Set("mail", "office@skerry.example")
+	if status, _, _ := d.post("/sites/skerry/facts", entered); status != http.StatusSeeOther {
+		t.Fatal(status)
+	}
+	_, canvas, _ := d.get(bench + "/canvas")
+	for _, want := range []string{"1 North Steps", "Skerry Harbour", "Every day", `href="tel:5550142"`, `href="mailto:office@skerry.example"`} {
+		if !strings.Contains(canvas, want) {
+			t.Errorf("the page lacks %s", want)
+		}
+	}
+	for field, long := range map[string]string{"address": strings.Repeat("x\n", 300), "hours": strings.Repeat("x", 5000), "phone": strings.Repeat("5", 201), "mail": "a@" + strings.Repeat("b", 300) + ".example"} {
+		bad := url.Values{"address": {"1"}, "hours": {"2"}, "phone": {"3"}, "mail": {"a@b.example"}}
+		bad.Set(field, long)
+		if status, _, _ := d.post("/sites/skerry/facts", bad); status != http.StatusUnprocessableEntity {
+			t.Errorf("a long %s: %d", field, status)
+		}
+	}
+	st, err := p.store.SiteBySlug(t.Context(), "skerry")
+	if err != nil || st.Facts.Phone != "555 0142" {
+		t.Errorf("%+v, %v", st.Facts, err)
+	}
+}
+
+// What ships for the browser is served, cached, and nothing else is.
+func TestStaticFiles(t *testing.T) {
+	p := begin(t)
+	q := p.as("")
+	_, body, _ := q.get("/sign-in")
+	_, address, ok := strings.Cut(body, `rel="stylesheet" href="`)
+	address, _, _ = strings.Cut(address, `"`)
+	if !ok || !strings.HasPrefix(address, "/static/") {
+		t.Fatalf("no style sheet in %.300s", body)
+	}
+	for path, kind := range map[string]string{address: "text/css", "/static/js/bench.js": "javascript", "/static/img/mark-light.svg": "image/svg+xml", "/fonts/hanken-grotesk-latin-wght-normal.woff2": "font/woff2"} {
+		status, _, h := q.get(path)
+		if status != http.StatusOK || !strings.Contains(h.Get("Content-Type"), kind) || h.Get("Cache-Control") == "" || h.Get("X-Content-Type-Options") != "nosniff" {
+			t.Errorf("%s: %d %s, %q", path, status, h.Get("Content-Type"), h.Get("Cache-Control"))
+		}
+	}
+	for _, path := range []string{"/static/", "/static/js", "/static/js/none.js", "/static/../server.go", "/static/%2e%2e/server.go", "/fonts/none.woff2", "/fonts/..%2fgo.mod"} {
+		if status, body, _ := q.get(path); status == http.StatusOK {
+			t.Errorf("%s is served: %.80s", path, body)
+		}
+	}
+	if status, css, h := p.as("").get(p.pages.URL + "/_visitors.css"); status != http.StatusOK || !strings.HasPrefix(h.Get("Content-Type"), "text/css") || !strings.Contains(css, "main{") {
+		t.Errorf("visitors' style sheet: %d", status)
+	}
+	for name, want := range map[string]int{"tabs.js": http.StatusOK, "none.js": http.StatusNotFound, "..%2fsite.go": http.StatusNotFound} {
+		if status, _, _ := q.get(p.pages.URL + "/scripts/" + name); status != want {
+			t.Errorf("%s: %d", name, status)
+		}
+	}
+}
