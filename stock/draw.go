@@ -46,7 +46,7 @@ func Mix(a, b color.NRGBA, t float64) color.NRGBA {
 // Gradient fills rows from y0 to y1 (shares of the height) through colours; a
 // little dither keeps the bands from showing.
 func (d *Drawing) Gradient(y0, y1 float64, stops ...color.NRGBA) {
-	from, to := int(y0*d.h), int(y1*d.h)
+	from, to := int(y0*d.h), int(math.Ceil(y1*d.h))
 	for y := max(from, 0); y < min(to, int(d.h)); y++ {
 		t := float64(y-from) / float64(to-from) * float64(len(stops)-1)
 		i := min(int(t), len(stops)-2)

@@ -93,8 +93,8 @@ func walk(blocks []*Block, f func(*Block)) {
 	}
 }
 
-// Plain gives all that a page says: its head, and the words of its blocks, their
-// entries and their items.
+// Plain gives all that a page says: its head, and the words of its blocks, of their
+// entries, and of a Series as each item says it.
 func (p *Page) Plain() string {
 	var b strings.Builder
 	say := func(c Content) {
@@ -108,15 +108,24 @@ func (p *Page) Plain() string {
 		b.WriteString(c.Values["cells"] + "\n")
 	}
 	b.WriteString(p.Title + "\n" + p.Description + "\n")
-	for _, s := range p.Sections {
-		s.Walk(func(bl *Block) {
-			say(bl.Content)
-			for _, it := range bl.Items {
-				for _, id := range slices.Sorted(maps.Keys(it.Contents)) {
-					say(it.Contents[id])
-				}
+	var blocks func(list []*Block, in Item)
+	blocks = func(list []*Block, in Item) {
+		for _, bl := range list {
+			c, ok := in.Contents[bl.ID]
+			if !ok {
+				c = bl.Content
 			}
-		})
+			say(c)
+			if len(bl.Items) == 0 {
+				blocks(bl.Blocks, in)
+			}
+			for _, it := range bl.Items {
+				blocks(bl.Blocks, it)
+			}
+		}
+	}
+	for _, s := range p.Sections {
+		blocks(s.Blocks, Item{})
 	}
 	return b.String()
 }
