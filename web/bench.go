@@ -353,11 +353,10 @@ func (v *view) overviewItem(sec *doc.Section) overviewItem {
 		return it
 	}
 	box := v.scene(sec).at(v.width)
-	it.Measure = strconv.Itoa(int(box.H + 0.5))
-	d := drawing{width: v.width, zone: v.zone}
-	var b strings.Builder
-	d.section(&b, box, 0)
-	it.Drawing = d.svg(b.String(), box.H, overviewWidth)
+	if it.Measure = strconv.Itoa(int(box.H + 0.5)); v.over(sec, v.zone) {
+		it.Measure = "over"
+	}
+	it.Drawing = v.drawn(sec, drawing{width: v.width, zone: v.zone}, overviewWidth)
 	return it
 }
 

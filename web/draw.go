@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 
+	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/layout"
 	"openplot/core/style"
@@ -18,6 +19,26 @@ type drawing struct {
 	width  float64 // of the page, px
 	zone   int
 	marked string // block to mark, or ""
+}
+
+// over reports whether a section lies over the next one and takes no room of its own.
+func (v *view) over(sec *doc.Section, zone int) bool {
+	word, _, ok := sec.Style["over"].Resolve(v.site.Zones, zone)
+	return ok && word != "no"
+}
+
+// drawn draws a section by itself, width px wide on screen.
+func (v *view) drawn(sec *doc.Section, d drawing, width float64) template.HTML {
+	box := v.scene(sec).at(d.width)
+	height := box.H
+	var b strings.Builder
+	if v.over(sec, d.zone) { // what it holds, on a ground that any words are seen on
+		_, height = box.Overflow(d.zone)
+		height += box.H // as much room below as above
+		fmt.Fprintf(&b, `<rect width="%.0f" height="%.0f" fill="#66706d"/>`, d.width, height)
+	}
+	d.section(&b, box, 0)
+	return d.svg(b.String(), height, width)
 }
 
 // section writes a section's box at y into an SVG whose units are px of the page.

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"html/template"
 	"strconv"
-	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
@@ -361,10 +360,7 @@ func (v *view) elsewhere(t *trayView, sec *doc.Section) {
 			continue
 		}
 		d := drawing{width: float64(zone.Typical), zone: z, marked: v.selects}
-		box := v.scene(sec).at(d.width)
-		var b strings.Builder
-		d.section(&b, box, 0)
-		e := elsewhere{Zone: zone, Drawing: d.svg(b.String(), box.H, map[bool]float64{true: 84, false: 46}[zone.Typical >= 600])}
+		e := elsewhere{Zone: zone, Drawing: v.drawn(sec, d, map[bool]float64{true: 84, false: 46}[zone.Typical >= 600])}
 		id, _ := doc.SplitItem(v.selects)
 		h := sec.HolderOf(id)
 		if i := h.Index(id); i >= 0 {

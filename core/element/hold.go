@@ -34,6 +34,9 @@ func (b *Builder) hold(n *Node, h doc.Holder) {
 		}
 		for z := range c.Styles {
 			stand(&c.Styles[z], &n.Styles[z], b.sheet(h.Blocks[i].Style, z), h, places[z][i])
+			if row := &n.Styles[z]; row.Display == style.Flex && row.FlexDirection == style.Row && row.FlexWrap == style.SingleLine && h.Blocks[i].Kind == doc.Button {
+				c.Styles[z].FlexShrink = style.Factor{N: 0.05, Set: true} // what stands beside it gives way first
+			}
 			if h.Arrangement == doc.Columns {
 				c.Styles[z].ColumnSpan = spans[z][i]
 				if b.sheet(h.Style, z).Word("below", "") == "last on top" {

@@ -202,3 +202,19 @@ func TestDarkGroundsGetReadableButtons(t *testing.T) {
 		}
 	}
 }
+
+// In a line that doesn't wrap a button keeps its words on one line as long as what stands
+// beside it can give way.
+func TestButtonsGiveWayLast(t *testing.T) {
+	b := builder()
+	for wrap, want := range map[string]float64{"one line": 0.05, "wraps": 1} {
+		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: Look("direction", "across", "wrap", wrap), Blocks: []*doc.Block{
+			{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("words")}}, {ID: "b2", Kind: doc.Button, Content: doc.Content{Words: doc.PlainWords("Ask us")}},
+		}}
+		b.Section(sec).Walk(func(n *Node) {
+			if got := n.Styles[0].FlexShrink.Value(); n.Block == "b2" && got != want || n.Block == "b1" && got != 1 {
+				t.Errorf("%s: %s shrinks by %v", wrap, n.Block, got)
+			}
+		})
+	}
+}
