@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 
 	"openplot/core/doc"
 	"openplot/store"
@@ -38,6 +39,27 @@ func (src Source) Edition(seq int64, slug string, page *doc.Page) (store.Edition
 		return e, fmt.Errorf("writing an edition: %w", err)
 	}
 	return e, nil
+}
+
+// CatchUp brings copies to an edition that were made while it was being published, and
+// gives how many pictures still lack some.
+func (p *Publisher) CatchUp(ctx context.Context, st *store.Store, site string, e store.Edition) (int, error) {
+	if len(e.Lacks) == 0 {
+		return 0, nil
+	}
+	media, err := st.Media(ctx, site)
+	if err != nil {
+		return 0, err
+	}
+	left := 0
+	for _, original := range e.Lacks {
+		if slices.ContainsFunc(media, func(m *store.Medium) bool { return m.Original == original && m.CopiesLeft > 0 }) {
+			left++
+		} else if err := p.CopiesMade(ctx, st, store.MakeCopies{Site: site, Original: original}); err != nil {
+			return 0, err
+		}
+	}
+	return left, nil
 }
 
 // CopiesMade publishes again, just as they were, the pages that were published before a

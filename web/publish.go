@@ -158,8 +158,13 @@ func (s *Server) publish(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	lacking, err := s.publisher.CatchUp(c, s.Store, v.site.ID, edition)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	message := "Published as of edit " + strconv.FormatInt(v.seq, 10) + "."
-	if len(edition.Lacks) > 0 {
+	if lacking > 0 {
 		message += " Copies of pictures are still being made; the page gets them by itself."
 	}
 	s.answer(c, http.StatusOK, answer{view: v, message: message, link: s.PagesURL + (&url.URL{Path: at}).EscapedPath(), noTray: true})

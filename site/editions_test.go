@@ -1,0 +1,140 @@
+package site
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/postgres/postgrestest"
+	"openplot/store"
+)
+
+func TestMain(m *testing.M) { postgrestest.Main(m) }
+
+// A page keeps what it was published from until its pictures have all their copies. Each
+// copy that comes is on it then, nothing else changes, and it is let go in the end; copies
+// made while it was being published are not missed.
+func TestEditions(t *testing.T) {
+	ctx := t.Context()
+	st, err := store.Open(ctx, postgrestest.Database(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { st.Close() })
+	s := &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
+	place := doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 4}}
+	page := &doc.Page{ID: "p", Title: "Fares", Name: "Fares", Sections: []*doc.Section{{ID: "s", Blocks: []*doc.Block{
+		{ID: "b1", Kind: doc.Picture, Place: place, Content: doc.Content{Picture: "m1"}}, {ID: "b2", Kind: doc.Picture, Place: place, Content: doc.Content{Picture: "m2"}},
+	}}}}
+	uploads, dir := t.TempDir(), t.TempDir()
+	copyOf := func(m, name string, width int) store.MediumCopy {
+		name = m + "-" + name
+		if err := os.WriteFile(filepath.Join(uploads, name), []byte(name), 0o644); err != nil {
+			t.Fatal(err)
+		}
+		return store.MediumCopy{File: name, Width: width}
+	}
+	must := func(errs ...error) {
+		t.Helper()
+		for _, err := range errs {
+			if err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	must(st.AddSite(ctx, s), st.AddPage(ctx, "w", "fares", 0, page))
+	for _, id := range []string{"m1", "m2", "unseen"} {
+		must(st.AddMedium(ctx, &store.Medium{ID: id, SiteID: "w", Name: id, Type: "image/png", Width: 900, Height: 600, Alt: "As published", Original: id + "-original", CopiesLeft: 2, Variants: []store.MediumCopy{copyOf(id, "480.webp", 480)}}))
+	}
+	p := &Publisher{Dir: dir, MediaDir: uploads}
+	publish := func() store.Edition {
+		t.Helper()
+		media, err := st.Media(ctx, "w")
+		must(err)
+		src := Source{Site: s, Media: media}
+		e, err := src.Edition(0, "fares", page)
+		must(err)
+		must(st.Publish(ctx, e, func() error { _, err := p.Publish(src, "fares", page); return err }))
+		return e
+	}
+	shows := func(want ...string) {
+		t.Helper()
+		b, err := os.ReadFile(filepath.Join(dir, "skerry", "fares", "index.html"))
+		must(err)
+		for _, name := range []string{"m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp"} {
+			wanted := strings.Contains(" "+strings.Join(want, " ")+" ", " "+name+" ")
+			if strings.Contains(string(b), name) != wanted {
+				t.Errorf("%s is on the page: %v, want %v", name, !wanted, wanted)
+			}
+		}
+		if !strings.Contains(string(b), `alt="As published"`) || strings.Contains(string(b), "Changed since") {
+			t.Errorf("not as it was published: %s", b)
+		}
+	}
+	made := func(id, name string, left int) store.MakeCopies {
+		t.Helper()
+		job := store.MakeCopies{Site: "w", Medium: id, Original: id + "-original"}
+		c := copyOf(id, name, 900)
+		_, err := st.AddCopy(ctx, job, &c, left)
+		must(err)
+		return job
+	}
+
+	e := publish()
+	if len(e.Lacks) != 2 { // what isn't on the page doesn't count
+		t.Errorf("lacks copies of %v", e.Lacks)
+	}
+	shows("m1-480.webp", "m2-480.webp")
+	m, err := st.Medium(ctx, "w", "m1")
+	must(err)
+	m.Alt = "Changed since"
+	must(st.DescribeMedium(ctx, m))
+	must(p.CopiesMade(ctx, st, made("m1", "900.webp", 1)))
+	shows("m1-480.webp", "m1-900.webp", "m2-480.webp")
+	must(p.CopiesMade(ctx, st, made("m1", "900.avif", 0)))
+	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp")
+	// A picture that is deleted meanwhile stays as the page has it.
+	must(st.DeleteMedium(ctx, "w", "m1"))
+	must(p.CopiesMade(ctx, st, made("m2", "900.webp", 0)))
+	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp")
+	left := 0
+	for _, original := range []string{"m1-original", "m2-original"} {
+		must(st.Renew(ctx, "w", original, false, func(source []byte) ([]byte, error) { left++; return source, nil }))
+	}
+	if left > 0 {
+		t.Error("the edition is kept although nothing is to come")
+	}
+
+	// Copies that were made between looking and publishing.
+	must(st.AddMedium(ctx, &store.Medium{ID: "m1", SiteID: "w", Name: "m1", Type: "image/png", Width: 900, Height: 600, Alt: "As published", Original: "m1-original", CopiesLeft: 1, Variants: []store.MediumCopy{{File: "m1-480.webp", Width: 480}}}))
+	media, err := st.Media(ctx, "w")
+	must(err)
+	src := Source{Site: s, Media: media}
+	e, err = src.Edition(0, "fares", page)
+	must(err)
+	job := made("m1", "900.webp", 0)
+	must(p.CopiesMade(ctx, st, job)) // finds no edition yet
+	must(st.Publish(ctx, e, func() error { _, err := p.Publish(src, "fares", page); return err }))
+	shows("m1-480.webp", "m2-480.webp", "m2-900.webp")
+	if n, err := p.CatchUp(ctx, st, "w", e); err != nil || n != 0 {
+		t.Errorf("%d pictures lack copies, %v", n, err)
+	}
+	shows("m1-480.webp", "m1-900.webp", "m2-480.webp", "m2-900.webp")
+	// Where nothing lacks, nothing is kept.
+	if e = publish(); len(e.Lacks) != 0 || e.Source != nil {
+		t.Errorf("%+v", e)
+	}
+	if n, err := p.CatchUp(ctx, st, "w", e); err != nil || n != 0 {
+		t.Errorf("%d, %v", n, err)
+	}
+	// A page that can't be written isn't published.
+	q := &Publisher{Dir: filepath.Join(dir, "skerry", "fares", "index.html"), MediaDir: uploads}
+	if err := st.Publish(ctx, store.Edition{Page: "p", Seq: 9}, func() error { _, err := q.Publish(src, "fares", page); return err }); err == nil {
+		t.Error("a page was written into a file")
+	}
+	if infos, err := st.Pages(ctx, "w"); err != nil || infos[0].PublishedSeq == nil || *infos[0].PublishedSeq != 0 {
+		t.Errorf("published as of %v, %v", infos[0].PublishedSeq, err)
+	}
+}
