@@ -31,7 +31,7 @@ func (j *judge) explain(c testCase, ws []int) error {
 			}
 		}
 	}
-	r := reducer{j: j, c: c, w: w}
+	r := reducer{j: j, c: c, w: w, faults: faults(c.root)}
 	root := r.reduce(clone(c.root))
 	c.root = root
 	if t, err = j.compare(c, []int{w}); err != nil {
@@ -60,15 +60,18 @@ func disagrees(t *tally) bool {
 
 // reducer takes away what a disagreement doesn't need.
 type reducer struct {
-	j     *judge
-	c     testCase
-	w     int
-	asked int
+	j      *judge
+	c      testCase
+	w      int
+	asked  int
+	faults map[string]bool // of the tree to begin with
 }
 
 func (r *reducer) still(root *element.Node) bool {
-	if !valid(root) {
-		return false
+	for key := range faults(root) {
+		if !r.faults[key] {
+			return false
+		}
 	}
 	r.asked++
 	c := r.c
@@ -137,47 +140,44 @@ func (r *reducer) reduce(root *element.Node) *element.Node {
 	return root
 }
 
-// valid keeps a reduced tree within what emit may be given: no inline element
-// without text, and no margins that would collapse.
-func valid(root *element.Node) bool {
-	ok := true
-	root.Walk(func(n *element.Node) {
-		if n.Tag == "" || n.Tag == "br" {
+// faults gives the elements of a tree that emit may not be given: inline ones without
+// text, margins that would collapse. A whole page has some that do no harm there; taking
+// parts of it away must add none.
+func faults(root *element.Node) map[string]bool {
+	found := map[string]bool{}
+	root.Walk(func(el *element.Node) {
+		fault := func(is bool) {
+			if is {
+				found[el.Key] = true
+			}
+		}
+		if el.Tag == "" || el.Tag == "br" {
 			return
 		}
-		if n.Tag == "img" { // its width attribute would count as one otherwise
-			for z := range n.Styles {
-				ok = ok && n.Styles[z].Width.Unit != style.Auto
+		if el.Tag == "img" || el.Tag == "svg" || el.Tag == "iframe" { // a width that isn't CSS would count
+			for z := range el.Styles {
+				fault(el.Styles[z].Width.Unit == style.Auto)
 			}
 			return
 		}
-		for z := range n.Styles {
-			s := &n.Styles[z]
-			if s.Display == style.Inline && (len(n.Children) == 0 || n.Children[0].Tag == "br") {
-				ok = false
+		for z := range el.Styles {
+			s := &el.Styles[z]
+			fault(s.Display == style.Inline && (len(el.Children) == 0 || el.Children[0].Tag == "br"))
+			fault(s.Display != style.Grid && s.JustifyItems != 0 || s.Display != style.Grid && s.Display != style.Flex && (s.AlignContent != 0 || s.JustifyContent != 0))
+			for _, c := range el.Children {
+				fault(c.Tag != "" && c.Styles[z].Position == style.Absolute && s.Position == style.Static)
 			}
-			if s.Display != style.Grid && s.JustifyItems != 0 || s.Display != style.Grid && s.Display != style.Flex && (s.AlignContent != 0 || s.JustifyContent != 0) {
-				ok = false
-			}
-			for _, c := range n.Children {
-				if c.Tag != "" && c.Styles[z].Position == style.Absolute && s.Position == style.Static {
-					ok = false
-				}
-			}
-			if s.Display != style.Block || n.Inline() {
+			if s.Display != style.Block || el.Inline() {
 				continue
 			}
-			for i, c := range n.Children {
-				if len(c.Children) == 0 && c.Tag != "img" || c.Styles[z].JustifySelf != 0 || c.Styles[z].AlignSelf != 0 {
-					ok = false
-				}
-				if m := c.Styles[z].Margin.Top; m.Unit != style.Auto && (m.N != 0 || m.Unit == style.Math) && i == 0 {
-					ok = false
-				}
+			for i, c := range el.Children {
+				fault(len(c.Children) == 0 && c.Tag != "img" || c.Styles[z].JustifySelf != 0 || c.Styles[z].AlignSelf != 0)
+				m := c.Styles[z].Margin.Top
+				fault(m.Unit != style.Auto && (m.N != 0 || m.Unit == style.Math) && i == 0)
 			}
 		}
 	})
-	return ok
+	return found
 }
 
 // inherited fields are left alone: every element has its parent's.

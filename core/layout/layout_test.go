@@ -264,3 +264,22 @@ func TestPicturesWithoutASize(t *testing.T) {
 		}
 	}
 }
+
+// A frame is 300 × 150 px by itself whatever it shows, without a ratio between the two
+// (CSS Images 3 §4.2); a percentage of its parent's width counts as that where the parent
+// asks for its content's.
+func TestFramesHaveTheDefaultSize(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		st   style.Style
+		w, h float64
+	}{
+		{"by itself", style.Style{}, 300, 150},
+		{"with a height", style.Style{Height: px(240)}, 300, 240},
+		{"with a width", style.Style{Width: px(500)}, 500, 150},
+		{"all the width", style.Style{Width: style.Percentage(100), Height: px(240)}, 300, 240},
+	} {
+		frame := &element.Node{Tag: "iframe", Styles: []style.Style{c.st}}
+		check(t, c.name, 1000, box(func(s *style.Style) { s.Width = style.Length{Unit: style.MaxContent} }, frame), place{0, 0, c.w, c.h})
+	}
+}

@@ -6,8 +6,12 @@ import (
 	"openplot/core/shape"
 )
 
-// natural gives the natural size in px of a replaced element, from its attributes.
+// natural gives the natural size in px of a replaced element, from its attributes. A frame
+// has the default one (CSS Images 3 §4.2), and no ratio.
 func (o *object) natural() (w, h float64) {
+	if o.node.Tag == "iframe" {
+		return 300, 150
+	}
 	for _, a := range o.node.Attrs {
 		switch a.Name {
 		case "width":
@@ -33,7 +37,7 @@ func (c *context) naturalWidth(o *object) (w float64, fixed bool) {
 		switch {
 		case s.AspectRatio > 0:
 			return shape.Floor64(px * s.AspectRatio), true
-		case w > 0 && h > 0:
+		case w > 0 && h > 0 && o.node.Tag != "iframe":
 			return shape.Floor64(max(px-in.y(), 0)*w/h) + in.x(), true
 		}
 	}
@@ -50,6 +54,9 @@ func (c *context) replacedHeight(o *object, w float64, in edges) float64 {
 	nw, nh := o.natural()
 	if nw <= 0 || nh <= 0 {
 		return in.y()
+	}
+	if o.node.Tag == "iframe" {
+		return nh + in.y()
 	}
 	return shape.Floor64((w-in.x())*nh/nw) + in.y()
 }
