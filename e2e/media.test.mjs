@@ -21,7 +21,7 @@ test('a picture that ships is taken, and its copies are made while one looks on'
   await page.getByRole('button', { name: /^Discs/ }).click();
   await card('Discs').waitFor();
   assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 8/);
-  await eventually(async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()), true, 'all made', 120_000);
+  await eventually(async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()), true, 'all made', 300_000);
 });
 
 test('the point kept in sight is set by clicking, and by writing', async () => {
