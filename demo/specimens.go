@@ -22,6 +22,7 @@ var variants = []struct {
 	{doc.Picture, "shown large, in a circle", []edit.Command{content("large", "shows it large"), look("shape", "circle"), look("aspect-ratio", "1:1")}},
 	{doc.Picture, "filling its rows over words", []edit.Command{content("caption", "In rows"), look("aspect-ratio", "rows")}},
 	{doc.Picture, "that leads somewhere", []edit.Command{content("link", "/fares"), content("caption", "The fares")}},
+	{doc.Menu, "folded everywhere", []edit.Command{look("menu-folds", "everywhere")}},
 	{doc.Text, "beside a picture", []edit.Command{content("picture", "four"), long, look("wrap-width", "34%")}},
 	{doc.Text, "beside a picture on the right, to the middle", []edit.Command{content("picture", "one"), long, look("wrap-side", "right"), look("text-align", "middle"), look("padding-left", "$room"), look("background", "$quiet-ground")}},
 	{doc.Text, "beside a picture everywhere", []edit.Command{content("picture", "six"), long, {Op: "set", Zone: "phone", Setting: "wrap-side", Value: "left"}, look("wrap-width", "160px"), look("text-style", "$lead")}},

@@ -169,6 +169,15 @@ func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 	if button.Styles[0].Display != style.None || button.Styles[2].Display == style.None || list.Styles[0].Display == style.None || list.Styles[2].Display != style.None {
 		t.Error("it isn't folded on the phone alone")
 	}
+	for word, want := range map[string][3]bool{"never": {}, "on phones": {false, false, true}, "on tablets and phones": {false, true, true}, "everywhere": {true, true, true}} {
+		bl := &doc.Block{ID: "b1", Kind: doc.Menu, Place: bl.Place, Style: Look("menu-folds", word)}
+		list := b.Section(&doc.Section{ID: "s", Blocks: []*doc.Block{bl}}).find("ul")
+		for z := range want {
+			if got := list.Styles[z].Display == style.None; got != want[z] {
+				t.Errorf("%s: folded in zone %d: %v", word, z, got)
+			}
+		}
+	}
 	if button.value("popovertarget") != list.value("id") {
 		t.Error("the button opens something else")
 	}

@@ -65,6 +65,8 @@ func folds(sh style.Sheet) bool {
 		return false
 	case "on tablets and phones":
 		return sh.Zone > 0
+	case "everywhere":
+		return true
 	}
 	return sh.Zone > 0 && sh.Zone == narrowest
 }

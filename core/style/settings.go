@@ -123,7 +123,7 @@ var Settings = []*Setting{
 	{Name: "border-color", Label: "Line colour", On: either(section, all), Words: []string{"usual"}, Type: TypeColour},
 	{Name: "box-shadow", Label: "Shadow", On: either(section, solid), Words: []string{"none"}, Type: TypeShadow},
 	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},
-	{Name: "menu-folds", Label: "Folds", On: only(doc.Menu), Words: []string{"on phones", "on tablets and phones", "never"}, Type: TypeWord},
+	{Name: "menu-folds", Label: "Folds", On: only(doc.Menu), Words: []string{"on phones", "on tablets and phones", "everywhere", "never"}, Type: TypeWord},
 	{Name: "gallery-as", Label: "Runs as", On: only(doc.Gallery), Words: []string{"grid", "rows of equal height", "columns"}, Type: TypeWord},
 	{Name: "gallery-height", Label: "Rows’ height", On: only(doc.Gallery), Words: []string{"usual"}, Type: TypeLength, Min: 40, Max: 800},
 	{Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
