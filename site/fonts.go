@@ -52,37 +52,51 @@ func (src Source) words(p *doc.Page) string {
 	return b.String()
 }
 
-// ownFonts writes the site's own fonts into a folder, each with the scripts that a page
-// needs, and gives the files' names by the fonts' ids.
-func (p *Publisher) ownFonts(src Source, page *doc.Page, dir string) (map[string]string, error) {
-	if len(src.Fonts) == 0 {
-		return nil, nil
-	}
-	keep, key := fonts.Scripts(src.words(page))
-	names := map[string]string{}
-	for _, f := range src.Fonts {
-		sum := sha256.Sum256([]byte(f.Original + " " + key))
-		name := "own-" + hex.EncodeToString(sum[:8]) + ".woff2"
-		names[f.ID] = name
+// subsets are the site's own fonts with the scripts that a page needs, as far as they are
+// asked for.
+type subsets struct {
+	mediaDir string
+	keep     func(rune) bool
+	key      string                 // of the scripts
+	asked    map[string]*store.Font // by the files' names
+}
+
+func (p *Publisher) subsets(src Source, page *doc.Page) *subsets {
+	s := &subsets{mediaDir: p.MediaDir, asked: map[string]*store.Font{}}
+	s.keep, s.key = fonts.Scripts(src.words(page))
+	return s
+}
+
+// name asks for a font and gives its file's name.
+func (s *subsets) name(f *store.Font) string {
+	sum := sha256.Sum256([]byte(f.Original + " " + s.key))
+	name := "own-" + hex.EncodeToString(sum[:8]) + ".woff2"
+	s.asked[name] = f
+	return name
+}
+
+// write writes those that were asked for into a folder, unless they are there.
+func (s *subsets) write(dir string) error {
+	for name, f := range s.asked {
 		to := filepath.Join(dir, name)
 		if _, err := os.Stat(to); err == nil {
 			continue
 		}
-		whole, err := os.ReadFile(filepath.Join(p.MediaDir, f.Original))
+		whole, err := os.ReadFile(filepath.Join(s.mediaDir, f.Original))
 		if err != nil {
-			return nil, fmt.Errorf("publishing the font %s: %w", f.Family, err)
+			return fmt.Errorf("publishing the font %s: %w", f.Family, err)
 		}
-		part, err := fonts.Subset(whole, keep)
+		part, err := fonts.Subset(whole, s.keep)
 		if err != nil { // then all of it
 			part = whole
 		}
 		packed, err := fonts.Pack(part, fonts.Small)
 		if err != nil {
-			return nil, fmt.Errorf("publishing the font %s: %w", f.Family, err)
+			return fmt.Errorf("publishing the font %s: %w", f.Family, err)
 		}
 		if err := write(to, packed); err != nil {
-			return nil, err
+			return err
 		}
 	}
-	return names, nil
+	return nil
 }

@@ -164,9 +164,27 @@ type Publisher struct {
 	MediaDir string // where uploads are kept
 }
 
-// Publish writes one page, "" being the home page, and gives its address below
-// Dir. A page that was there before is replaced in one step.
+// Prepared is a page of which all is on disk that it needs, under names of its own.
+type Prepared struct {
+	Address    string // below Dir
+	file, html string
+}
+
+// Put writes the page itself. One that was there before is replaced in one step.
+func (p *Prepared) Put() error { return write(p.file, []byte(p.html)) }
+
+// Publish writes one page, "" being the home page, and gives its address below Dir.
 func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, error) {
+	ready, err := p.Prepare(src, slug, page)
+	if err != nil {
+		return "", err
+	}
+	return ready.Address, ready.Put()
+}
+
+// Prepare writes what a page needs, but for the page. It takes seconds where fonts of the
+// site's own are published for the first time.
+func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared, error) {
 	up := ""
 	if slug != "" {
 		up = "../"
@@ -179,52 +197,49 @@ func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, er
 	}
 	root := filepath.Join(p.Dir, src.Site.Slug)
 	assets := filepath.Join(root, "assets")
-	own, err := p.ownFonts(src, page, filepath.Join(assets, "fonts"))
-	if err != nil {
-		return "", err
-	}
-	a.OwnFont = func(f *store.Font) string { return own[f.ID] }
+	own := p.subsets(src, page)
+	a.OwnFont = own.name
 	draft := src.Render(slug, page, a)
 	sum := sha256.Sum256([]byte(draft.CSS))
 	css := "style-" + hex.EncodeToString(sum[:6]) + ".css"
 	a.Stylesheet = up + "assets/" + css
 	r := src.Render(slug, page, a)
 
+	if err := own.write(filepath.Join(assets, "fonts")); err != nil {
+		return nil, err
+	}
 	for _, f := range r.Fonts {
 		b, err := fonts.Files.ReadFile("files/" + f.File)
 		if err != nil {
-			return "", fmt.Errorf("reading font %s: %w", f.File, err)
+			return nil, fmt.Errorf("reading font %s: %w", f.File, err)
 		}
 		if err := write(filepath.Join(assets, "fonts", f.File), b); err != nil {
-			return "", err
+			return nil, err
 		}
 	}
 	for _, name := range r.Media {
 		if err := copyFile(filepath.Join(assets, "media", name), filepath.Join(p.MediaDir, name)); err != nil {
-			return "", err
+			return nil, err
 		}
 	}
 	for name, markup := range r.Embeds {
 		if err := write(filepath.Join(assets, name), []byte(embedDocument(markup))); err != nil {
-			return "", err
+			return nil, err
 		}
 	}
 	for _, name := range r.Scripts {
 		b, err := Script(name)
 		if err != nil {
-			return "", err
+			return nil, err
 		}
 		if err := write(filepath.Join(assets, scriptFile(name)), b); err != nil {
-			return "", err
+			return nil, err
 		}
 	}
 	if err := write(filepath.Join(assets, css), []byte(r.CSS)); err != nil {
-		return "", err
+		return nil, err
 	}
-	if err := write(filepath.Join(root, slug, "index.html"), []byte(r.HTML)); err != nil {
-		return "", err
-	}
-	return path.Join("/", src.Site.Slug, slug) + "/", nil
+	return &Prepared{path.Join("/", src.Site.Slug, slug) + "/", filepath.Join(root, slug, "index.html"), r.HTML}, nil
 }
 
 // relative turns "/fares#prices" into "fares/#prices" or "../fares/#prices", and

@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"net/url"
 	"os"
+	"path/filepath"
 	"strconv"
 	"strings"
 	"testing"
@@ -77,7 +78,10 @@ func TestOwnFonts(t *testing.T) {
 	if width(lib) == width(p.server.lib) {
 		t.Error("layout sets it in a shipped font")
 	}
-	// What is published is a part of it.
+	// What is published is a part of it, and none of a font that no words are set in.
+	if status, body := add("y.ttf", file, map[string]string{"name": "Unused"}); status != http.StatusOK {
+		t.Fatalf("%d %.300s", status, body)
+	}
 	if status, _, _ := d.post("/sites/skerry/pages/home/publish", nil); status != http.StatusOK {
 		t.Fatal(status)
 	}
@@ -91,6 +95,13 @@ func TestOwnFonts(t *testing.T) {
 	whole, err := os.ReadFile(p.server.MediaDir + "/" + own[0].File)
 	if err != nil || status != http.StatusOK || len(part) == 0 || len(part) >= len(whole) {
 		t.Errorf("%d, %d bytes of %d, %v", status, len(part), len(whole), err)
+	}
+	if files, err := filepath.Glob(filepath.Join(p.siteDir, "skerry", "assets", "fonts", "own-*")); err != nil || len(files) != 1 {
+		t.Errorf("published: %v, %v", files, err)
+	}
+	_, version := p.house()
+	if status, _, _ := d.post(housePath+"/fonts/drop", url.Values{"name": {"Unused"}, "base": {strconv.FormatInt(version, 10)}}); status != http.StatusOK {
+		t.Fatal(status)
 	}
 	// A house style's file carries it.
 	_, carried, _ := d.get(housePath + "/file")

@@ -262,22 +262,3 @@ func TestVideos(t *testing.T) {
 		t.Errorf("the file: %d %s", status, h.Get("Content-Type"))
 	}
 }
-
-func TestFocalPoint(t *testing.T) {
-	p := begin(t)
-	d := p.as("designer@example.org")
-	upload(t, d, libraryPath, "hills.png", noise(t, 300, 200), nil)
-	m := p.media()[0]
-	set := func(focal string) int {
-		status, _, _ := d.post(libraryPath+"/"+m.ID, url.Values{"name": {"Hills"}, "alt": {"Hills"}, "focal": {focal}})
-		return status
-	}
-	if status := set("30 70"); status != http.StatusOK || p.media()[0].Focal != "30% 70%" {
-		t.Errorf("%d %s", status, p.media()[0].Focal)
-	}
-	for _, bad := range []string{"", "left", "120% 5%", "1% 2% 3%", "url(x)"} {
-		if status := set(bad); status != http.StatusUnprocessableEntity || p.media()[0].Focal != "30% 70%" {
-			t.Errorf("%q: %d %s", bad, status, p.media()[0].Focal)
-		}
-	}
-}

@@ -149,12 +149,12 @@ func (s *Server) publish(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	at := ""
-	err = s.Store.Publish(c, edition, func() (err error) {
-		at, err = s.publisher.Publish(v.source, p.Slug, v.page)
-		return err
-	})
+	ready, err := s.publisher.Prepare(v.source, p.Slug, v.page)
 	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if err := s.Store.Publish(c, edition, ready.Put); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -167,7 +167,7 @@ func (s *Server) publish(c *gin.Context) {
 	if lacking > 0 {
 		message += " Copies of pictures are still being made; the page gets them by itself."
 	}
-	s.answer(c, http.StatusOK, answer{view: v, message: message, link: s.PagesURL + (&url.URL{Path: at}).EscapedPath(), noTray: true})
+	s.answer(c, http.StatusOK, answer{view: v, message: message, link: s.PagesURL + (&url.URL{Path: ready.Address}).EscapedPath(), noTray: true})
 }
 
 // CopiesMade brings copies of a picture to the pages that were published without them.
