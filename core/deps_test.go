@@ -38,18 +38,18 @@ func TestCoreImportsNothingOfTheOutside(t *testing.T) {
 
 // What runs in the browser must not carry the fonts' machinery with it.
 func TestPlacingBuildsForTheBrowserWithoutFonts(t *testing.T) {
-	cmd := exec.Command("go", "list", "-deps", "../bench")
+	cmd := exec.Command("go", "list", "-deps", "../gestures")
 	cmd.Env = append(cmd.Environ(), "GOOS=js", "GOARCH=wasm")
 	out, err := cmd.Output()
 	if err != nil {
 		t.Fatal(err)
 	}
 	if !strings.Contains(string(out), "openplot/core/place") {
-		t.Error("bench doesn't use core/place")
+		t.Error("gestures doesn't use core/place")
 	}
 	for _, heavy := range []string{"typesetting", "brotli", "encoding/json", "net/url"} {
 		if strings.Contains(string(out), heavy) {
-			t.Errorf("bench carries %s", heavy)
+			t.Errorf("gestures carries %s", heavy)
 		}
 	}
 	build := exec.Command("go", "build", "./...")

@@ -138,7 +138,7 @@ func (s *Server) canvas(c *gin.Context) {
 	var body strings.Builder
 	sheet.Write(&body, root)
 	b.WriteString(sheet.CSS())
-	b.WriteString("</style><link rel=\"stylesheet\" href=\"/static/css/canvas.css\">")
+	b.WriteString("</style><link rel=\"stylesheet\" href=\"/static/bench/canvas.css\">")
 	for _, sec := range v.page.Sections {
 		b.WriteString("<style data-css=\"" + sec.ID + "\">" + v.scene(sec).CSS + "</style>")
 	}

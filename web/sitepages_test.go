@@ -91,13 +91,13 @@ func TestStaticFiles(t *testing.T) {
 	if !ok || !strings.HasPrefix(address, "/static/") {
 		t.Fatalf("no style sheet in %.300s", body)
 	}
-	for path, kind := range map[string]string{address: "text/css", "/static/js/bench.js": "javascript", "/static/img/mark-light.svg": "image/svg+xml", "/fonts/hanken-grotesk-latin-wght-normal.woff2": "font/woff2"} {
+	for path, kind := range map[string]string{address: "text/css", "/static/bench/bench.js": "javascript", "/static/img/mark-light.svg": "image/svg+xml", "/fonts/hanken-grotesk-latin-wght-normal.woff2": "font/woff2"} {
 		status, _, h := q.get(path)
 		if status != http.StatusOK || !strings.Contains(h.Get("Content-Type"), kind) || h.Get("Cache-Control") == "" || h.Get("X-Content-Type-Options") != "nosniff" {
 			t.Errorf("%s: %d %s, %q", path, status, h.Get("Content-Type"), h.Get("Cache-Control"))
 		}
 	}
-	for _, path := range []string{"/static/", "/static/js", "/static/js/none.js", "/static/../server.go", "/static/%2e%2e/server.go", "/fonts/none.woff2", "/fonts/..%2fgo.mod"} {
+	for _, path := range []string{"/static/", "/static/bench", "/static/bench/none.js", "/static/../server.go", "/static/%2e%2e/server.go", "/fonts/none.woff2", "/fonts/..%2fgo.mod"} {
 		if status, body, _ := q.get(path); status == http.StatusOK {
 			t.Errorf("%s is served: %.80s", path, body)
 		}

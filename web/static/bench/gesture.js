@@ -6,11 +6,11 @@ let core = null;
 /** Loads the module; until it is there, gestures don't begin. */
 export async function load() {
   const go = new window.Go();
-  const arrived = new Promise((resolve) => window.addEventListener('openplot:bench', resolve, { once: true }));
-  const { instance } = await WebAssembly.instantiateStreaming(fetch('/static/wasm/bench.wasm'), go.importObject);
+  const arrived = new Promise((resolve) => window.addEventListener('openplot:gestures', resolve, { once: true }));
+  const { instance } = await WebAssembly.instantiateStreaming(fetch('/static/wasm/gestures.wasm'), go.importObject);
   go.run(instance);
   await arrived;
-  core = window.openplotBench;
+  core = window.openplotGestures;
   document.body.dataset.core = 'ready';
 }
 

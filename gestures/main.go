@@ -1,9 +1,9 @@
 //go:build js && wasm
 
-// Command bench is the part of core that answers in the browser while a pointer
+// Command gestures is the part of core that answers in the browser while a pointer
 // moves: where a block would snap, and which guides to show.
 //
-// It sets globalThis.openplotBench with functions that take and fill typed
+// It sets globalThis.openplotGestures with functions that take and fill typed
 // arrays, since crossing with JSON would take longer than a frame's share.
 package main
 
@@ -34,13 +34,13 @@ var (
 const outNumbers = 256
 
 func main() {
-	js.Global().Set("openplotBench", js.ValueOf(map[string]any{
+	js.Global().Set("openplotGestures", js.ValueOf(map[string]any{
 		"begin": js.FuncOf(begin),
 		"move":  js.FuncOf(move),
 		"pull":  js.FuncOf(pull),
 		"at":    js.FuncOf(at),
 	}))
-	js.Global().Call("dispatchEvent", js.Global().Get("Event").New("openplot:bench"))
+	js.Global().Call("dispatchEvent", js.Global().Get("Event").New("openplot:gestures"))
 	select {}
 }
 
