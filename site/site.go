@@ -8,6 +8,7 @@
 package site
 
 import (
+	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
@@ -51,6 +52,19 @@ type Source struct {
 	Media []*store.Medium
 	Pages []*store.PageInfo
 	Fonts []*store.Font
+}
+
+// ReadSource reads what the pages of a site are made from.
+func ReadSource(ctx context.Context, st *store.Store, s *doc.Site) (src Source, err error) {
+	src.Site = s
+	if src.Media, err = st.Media(ctx, s.ID); err != nil {
+		return src, err
+	}
+	if src.Pages, err = st.Pages(ctx, s.ID); err != nil {
+		return src, err
+	}
+	src.Fonts, err = st.Fonts(ctx, s.ID)
+	return src, err
 }
 
 // Builder gives the element builder of a page of the site, "" being the home page.

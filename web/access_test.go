@@ -92,7 +92,7 @@ func TestWhoMayAsk(t *testing.T) {
 	if after, version := p.house(); version != 1 || after.ContentWidth != before.ContentWidth {
 		t.Error("somebody changed the house style")
 	}
-	for _, path := range []string{"/", "/sites/skerry", "/sites/skerry/library", "/sites/skerry/media", "/sites/skerry/entries", housePath, bench + "/bench", bench + "/canvas", bench + "/parts"} {
+	for _, path := range []string{"/", "/sites/skerry", "/sites/skerry/library", "/sites/skerry/media", "/sites/skerry/entries", housePath, benchPath + "/bench", benchPath + "/canvas", benchPath + "/parts"} {
 		if status, _, _ := designer.get(path); status != http.StatusOK {
 			t.Errorf("the designer at %s: %d", path, status)
 		}
@@ -116,7 +116,7 @@ func TestWritersWriteOnly(t *testing.T) {
 		}
 	}
 	for _, path := range []string{"/undo", "/redo"} {
-		if status, _, _ := writer.post(bench+path, nil); status != http.StatusForbidden {
+		if status, _, _ := writer.post(benchPath+path, nil); status != http.StatusForbidden {
 			t.Errorf("the writer posts to %s: %d", path, status)
 		}
 	}

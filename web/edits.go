@@ -11,6 +11,7 @@ import (
 	"openplot/core/edit"
 	"openplot/icons"
 	"openplot/store"
+	"openplot/web/bench"
 )
 
 // edit carries out one command. Its answer holds what changed on the Bench; a
@@ -28,11 +29,11 @@ func (s *Server) edit(c *gin.Context) {
 		s.refuse(c, v, err)
 		return
 	}
-	if v.site.Role != store.Designer && !edit.ForWriter(command.Op) {
-		v.say(s, c, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
+	if v.Site.Role != store.Designer && !edit.ForWriter(command.Op) {
+		s.say(c, v, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
 		return
 	}
-	env := edit.Env{Site: &v.site.Site, NewID: store.NewID, HasPicture: v.hasPicture, HasVideo: v.hasVideo, HasIcon: hasIcon, Kept: s.keptSection(c, v.site.ID)}
+	env := edit.Env{Site: &v.Site.Site, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon, Kept: s.keptSection(c, v.Site.ID)}
 	page := pageOf(c)
 	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
 		return edit.Apply(p, command, env)
@@ -80,13 +81,13 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 		s.fail(c, err)
 		return
 	}
-	if v.site.Role != store.Designer {
-		v.say(s, c, http.StatusForbidden, "As a writer you can change words and pictures; undo needs a designer.")
+	if v.Site.Role != store.Designer {
+		s.say(c, v, http.StatusForbidden, "As a writer you can change words and pictures; undo needs a designer.")
 		return
 	}
 	e, err := do(c, pageOf(c).ID, user(c).ID)
 	if errors.Is(err, store.ErrNothing) {
-		v.say(s, c, http.StatusOK, nothing)
+		s.say(c, v, http.StatusOK, nothing)
 		return
 	}
 	if err != nil {
@@ -97,20 +98,20 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 }
 
 // edited answers with the page after an edit.
-func (s *Server) edited(c *gin.Context, v *view, e *store.Edited, message string) {
-	v.page, v.seq, v.history = e.Page, e.Seq, e.History
+func (s *Server) edited(c *gin.Context, v *bench.View, e *store.Edited, message string) {
+	v.Page, v.Seq, v.History = e.Page, e.Seq, e.History
 	if e.Result.Select != "" {
-		v.selects = e.Result.Select
+		v.Selected = e.Result.Select
 	}
 	changed := e.Result.Sections
 	if changed == nil {
 		changed = []string{}
 	}
-	s.answer(c, http.StatusOK, answer{view: v, message: message, changed: changed, overview: structural(e.Result.Steps)})
+	s.answer(c, http.StatusOK, answer{View: v, message: message, changed: changed, overview: structural(e.Result.Steps)})
 }
 
 // refuse answers an edit that was not made.
-func (s *Server) refuse(c *gin.Context, v *view, err error) {
+func (s *Server) refuse(c *gin.Context, v *bench.View, err error) {
 	var problem *doc.Problem
 	switch {
 	case errors.Is(err, store.ErrStale):
@@ -119,17 +120,17 @@ func (s *Server) refuse(c *gin.Context, v *view, err error) {
 			s.fail(c, lerr)
 			return
 		}
-		s.answer(c, http.StatusConflict, answer{view: fresh, fresh: true, alert: true,
+		s.answer(c, http.StatusConflict, answer{View: fresh, fresh: true, alert: true,
 			message: "Somebody changed this at the same time. Here is how it stands now; make your change again if it is still wanted."})
 	case errors.As(err, &problem):
-		v.say(s, c, http.StatusUnprocessableEntity, problem.Field+" "+problem.Message)
+		s.say(c, v, http.StatusUnprocessableEntity, problem.Field+" "+problem.Message)
 	default:
 		s.fail(c, err)
 	}
 }
 
 // reload looks again at the page as it is now.
-func (s *Server) reload(c *gin.Context) (*view, error) {
+func (s *Server) reload(c *gin.Context) (*bench.View, error) {
 	p, err := s.Store.Page(c, siteOf(c).ID, pageOf(c).Slug)
 	if err != nil {
 		return nil, err
@@ -140,6 +141,6 @@ func (s *Server) reload(c *gin.Context) (*view, error) {
 
 // say answers with a message and leaves everything else, what was typed too, as
 // it is.
-func (v *view) say(s *Server, c *gin.Context, status int, message string) {
-	s.answer(c, status, answer{view: v, message: message, alert: status >= 400, noTray: true})
+func (s *Server) say(c *gin.Context, v *bench.View, status int, message string) {
+	s.answer(c, status, answer{View: v, message: message, alert: status >= 400, noTray: true})
 }

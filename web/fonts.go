@@ -6,81 +6,16 @@ import (
 	"io"
 	"net/http"
 	"os"
-	"path"
 	"path/filepath"
-	"strings"
-	"sync"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/core/emit"
-	"openplot/core/shape"
 	"openplot/fonts"
 	"openplot/media"
-	"openplot/site"
 	"openplot/store"
 )
-
-// libraries keeps, for sites with fonts of their own, the shipped fonts with those.
-type libraries struct {
-	mu   sync.Mutex
-	kept map[string]*shape.Library // by the files' names
-}
-
-// maxLibraries is how many are kept before all are forgotten.
-const maxLibraries = 50
-
-func (l *libraries) of(s *Server, own []*store.Font) (*shape.Library, error) {
-	if len(own) == 0 {
-		return s.lib, nil
-	}
-	var key strings.Builder
-	for _, f := range own {
-		key.WriteString(f.File + " ")
-	}
-	l.mu.Lock()
-	defer l.mu.Unlock()
-	if lib := l.kept[key.String()]; lib != nil {
-		return lib, nil
-	}
-	lib := s.lib.With()
-	for _, f := range own {
-		b, err := os.ReadFile(filepath.Join(s.MediaDir, f.Original))
-		if err == nil {
-			err = lib.Add(f.Family, f.Italic, [2]int{f.Least, f.Most}, b)
-		}
-		if err != nil { // it was checked when it came; the others still do their part
-			s.Log.Error("font", "family", f.Family, "error", err)
-		}
-	}
-	if l.kept == nil || len(l.kept) >= maxLibraries {
-		l.kept = map[string]*shape.Library{}
-	}
-	l.kept[key.String()] = lib
-	return lib, nil
-}
-
-// ownFaces gives the rules of a site's own fonts.
-func (st *stage) ownFaces() (faces []emit.FontFace) {
-	for _, f := range st.source.Fonts {
-		faces = append(faces, site.OwnFontFace(f, "/fonts/own/"+f.File))
-	}
-	return faces
-}
-
-// ownFont serves a font that a site's people uploaded; its name can't be guessed.
-func (s *Server) ownFont(c *gin.Context) {
-	name := path.Base(c.Param("file"))
-	if strings.HasPrefix(name, ".") || path.Ext(name) != ".woff2" {
-		c.Status(http.StatusNotFound)
-		return
-	}
-	c.Header("Cache-Control", "public, max-age=31536000, immutable")
-	c.Header("Content-Type", "font/woff2")
-	c.File(filepath.Join(s.MediaDir, name))
-}
 
 // addFont takes a font file of the site's own.
 func (s *Server) addFont(c *gin.Context) {

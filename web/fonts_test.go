@@ -11,8 +11,11 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/doc"
 	"openplot/core/shape"
 	"openplot/fonts"
+	"openplot/site"
+	"openplot/store"
 )
 
 func TestOwnFonts(t *testing.T) {
@@ -68,14 +71,14 @@ func TestOwnFonts(t *testing.T) {
 	if r, err := http.Get(p.pages.URL + "/fonts/own/" + own[0].Original); err != nil || r.StatusCode == http.StatusOK {
 		t.Error("what was uploaded is served")
 	}
-	lib, err := p.server.libraries.of(p.server, own)
-	if err != nil {
-		t.Fatal(err)
+	library := func(own []*store.Font) *shape.Library {
+		return p.server.workshop.Stage(&store.Site{}, site.Source{Site: &doc.Site{}, Fonts: own}, "").Library()
 	}
+	lib := library(own)
 	width := func(l *shape.Library) float64 {
 		return l.Paragraph([]shape.Run{{Text: "AVATAR Wave", Faces: l.Faces("Liberation Serif", 400, false), Size: 40}}).MaxContent()
 	}
-	if width(lib) == width(p.server.lib) {
+	if width(lib) == width(library(nil)) {
 		t.Error("layout sets it in a shipped font")
 	}
 	// What is published is a part of it, and none of a font that no words are set in.
@@ -166,8 +169,8 @@ func TestOwnFonts(t *testing.T) {
 		t.Fatalf("%+v, %+v, %v", h.Fonts, again, err)
 	}
 	was := width(lib)
-	if lib, err = p.server.libraries.of(p.server, again); err != nil || width(lib) != was {
-		t.Errorf("words are %v wide, %v before; %v", width(lib), was, err)
+	if lib = library(again); width(lib) != was {
+		t.Errorf("words are %v wide, %v before", width(lib), was)
 	}
 	// Where the family is already, its files stay.
 	if status, _ := take(carried); status != http.StatusOK {

@@ -146,7 +146,7 @@ func TestPicturesAreReplacedEverywhere(t *testing.T) {
 	if m.ID != id || m.Width != 500 || m.Name != "Boat" || m.Alt != "The boat" || m.Focal != "10% 20%" || m.Variants[0].File == old {
 		t.Errorf("%+v", m)
 	}
-	if _, canvas, _ := d.get(bench + "/canvas"); !strings.Contains(canvas, m.Variants[0].File) || strings.Contains(canvas, old) {
+	if _, canvas, _ := d.get(benchPath + "/canvas"); !strings.Contains(canvas, m.Variants[0].File) || strings.Contains(canvas, old) {
 		t.Error("the page shows the old one")
 	}
 }
@@ -169,7 +169,7 @@ func TestPicturesInUseAreAskedAfter(t *testing.T) {
 	if status, body, _ := d.post(at+"/delete", url.Values{"sure": {"yes"}}); status != http.StatusOK || body != "" {
 		t.Errorf("%d %q", status, body)
 	}
-	if status, _, _ := d.get(bench + "/canvas"); status != http.StatusOK || len(p.media()) != 0 {
+	if status, _, _ := d.get(benchPath + "/canvas"); status != http.StatusOK || len(p.media()) != 0 {
 		t.Errorf("the page without its picture: %d", status)
 	}
 	at = kept(t, d, "another.png", halves(t, 60, 40))

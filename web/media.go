@@ -4,9 +4,6 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"path"
-	"path/filepath"
-	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -66,28 +63,4 @@ func (s *Server) upload(c *gin.Context) {
 		return
 	}
 	s.picker(c, http.StatusOK, "")
-}
-
-// mediaFile serves a copy of an upload, on the second origin.
-func (s *Server) mediaFile(c *gin.Context) {
-	name := path.Base(c.Param("file"))
-	if strings.HasPrefix(name, ".") || strings.HasSuffix(name, media.OriginalMark) {
-		c.Status(http.StatusNotFound)
-		return
-	}
-	c.Header("Cache-Control", "public, max-age=31536000, immutable")
-	c.Header("X-Content-Type-Options", "nosniff")
-	c.Header("Cross-Origin-Resource-Policy", "cross-origin")
-	c.Header("Content-Security-Policy", "default-src 'none'")
-	switch path.Ext(name) {
-	case ".svg":
-		svgHeaders(c.Writer.Header())
-	case ".webp":
-		c.Header("Content-Type", "image/webp")
-	case ".avif":
-		c.Header("Content-Type", "image/avif")
-	case ".webm":
-		c.Header("Content-Type", "video/webm")
-	}
-	c.File(filepath.Join(s.MediaDir, name))
 }

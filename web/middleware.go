@@ -2,46 +2,13 @@ package web
 
 import (
 	"errors"
-	"log/slog"
-	"net"
 	"net/http"
-	"runtime/debug"
-	"time"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
-	"golang.org/x/time/rate"
 
+	"openplot/origin"
 	"openplot/store"
 )
-
-// logged gives every request an id and writes a line about it.
-func (s *Server) logged(c *gin.Context) {
-	id := uuid.NewString()
-	c.Set("request", id)
-	c.Header("X-Request-Id", id)
-	start := time.Now()
-	c.Next()
-	level := slog.LevelInfo
-	if c.Writer.Status() >= 500 {
-		level = slog.LevelError
-	}
-	s.Log.Log(c, level, "request", "id", id, "method", c.Request.Method, "path", c.Request.URL.Path,
-		"status", c.Writer.Status(), "ms", float64(time.Since(start).Microseconds())/1000)
-}
-
-func (s *Server) recovered(c *gin.Context) {
-	defer func() {
-		if r := recover(); r != nil {
-			s.Log.Error("panic", "id", c.GetString("request"), "panic", r, "stack", string(debug.Stack()))
-			if !c.Writer.Written() {
-				s.problemPage(c, http.StatusInternalServerError)
-			}
-			c.Abort()
-		}
-	}()
-	c.Next()
-}
 
 // guarded sets the headers that keep the application's origin to itself.
 func (s *Server) guarded(c *gin.Context) {
@@ -54,42 +21,6 @@ func (s *Server) guarded(c *gin.Context) {
 	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
 	h.Set("Cache-Control", "no-store")
 	c.Next()
-}
-
-type attempt struct {
-	limit *rate.Limiter
-	seen  time.Time
-}
-
-// allow lets an address try ten times at once and then every six seconds.
-func (a *attempts) allow(address string, now time.Time) bool {
-	a.mu.Lock()
-	defer a.mu.Unlock()
-	if a.from == nil {
-		a.from = map[string]*attempt{}
-	}
-	if len(a.from) > 10_000 {
-		for k, v := range a.from {
-			if now.Sub(v.seen) > 10*time.Minute {
-				delete(a.from, k)
-			}
-		}
-	}
-	t := a.from[address]
-	if t == nil {
-		t = &attempt{limit: rate.NewLimiter(rate.Every(6*time.Second), 10)}
-		a.from[address] = t
-	}
-	t.seen = now
-	return t.limit.AllowN(now, 1)
-}
-
-func address(r *http.Request) string {
-	host, _, err := net.SplitHostPort(r.RemoteAddr)
-	if err != nil {
-		return r.RemoteAddr
-	}
-	return host
 }
 
 // Keys of what the middleware below leaves in the context.
@@ -172,6 +103,6 @@ func (s *Server) fail(c *gin.Context, err error) {
 		s.problemPage(c, http.StatusNotFound)
 		return
 	}
-	s.Log.Error("failed", "id", c.GetString("request"), "error", err)
+	s.Log.Error("failed", "id", origin.RequestID(c), "error", err)
 	s.problemPage(c, http.StatusInternalServerError)
 }

@@ -20,7 +20,7 @@ func TestOverviewShowsBarsThatTakeNoRoom(t *testing.T) {
 			t.Fatal(status, body)
 		}
 	}
-	_, body, _ := d.get(bench + "/bench")
+	_, body, _ := d.get(benchPath + "/bench")
 	items := strings.Split(body, `class="overview-item`)[1:]
 	heights := map[string]string{}
 	size := regexp.MustCompile(`class="drawing" viewBox="0 0 1280 (\d+)"`)

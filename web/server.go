@@ -1,10 +1,10 @@
-// Package web is the application's interface: Gin routes, handlers, templates and
-// static files.
+// Package web is the application's origin: Gin routes, handlers, templates and static
+// files.
 //
-// In come HTTP requests, out go server-rendered pages and parts for htmx. It
-// holds no rules of the job: those are in core. Two handlers are served on two
-// origins: App is where people work, Pages serves what is published, previews
-// and uploads, and never sees a session. Start at New.
+// In come HTTP requests, out go server-rendered pages and parts for htmx. It holds no
+// rules of the job: those are in core. What the Bench shows is in package bench below
+// it, what visitors see in package visitors beside it, on an origin of its own that
+// never sees a session. Start at New.
 package web
 
 import (
@@ -14,18 +14,16 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
-	"sync"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
-	"github.com/klauspost/compress/gzhttp"
 
-	"openplot/core/shape"
-	"openplot/fonts"
+	"openplot/origin"
 	"openplot/site"
 	"openplot/store"
+	"openplot/web/bench"
 )
 
 //go:embed all:static templates
@@ -36,11 +34,10 @@ type Config struct {
 	Store    *store.Store
 	MediaDir string // where uploads are kept
 	SiteDir  string // where sites are published to
-	// PagesURL is the origin that Pages is served on, such as http://127.0.0.1:8081.
+	// PagesURL is the visitors' origin, such as http://127.0.0.1:8081.
 	PagesURL string
-	// Secret signs preview addresses.
-	Secret []byte
-	Log    *slog.Logger
+	Previews site.Previews
+	Log      *slog.Logger
 	// Secure marks cookies as for HTTPS only.
 	Secure bool
 }
@@ -49,25 +46,22 @@ type Config struct {
 type Server struct {
 	Config
 	sessions  *scs.SessionManager
-	lib       *shape.Library // the shipped fonts
-	libraries libraries
+	workshop  *bench.Workshop
 	templates map[string]*template.Template
 	publisher *site.Publisher
-	scenes    sceneCache
-	signIns   attempts
-	visits    attempts // of forms
+	signIns   *origin.Attempts
 	static    http.Handler
 }
 
 // New prepares a server.
 func New(c Config) (*Server, error) {
-	lib, err := fonts.Library()
-	if err != nil {
-		return nil, err
+	if c.Log == nil {
+		c.Log = slog.New(slog.DiscardHandler)
 	}
-	s := &Server{Config: c, lib: lib, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir}}
-	if s.Log == nil {
-		s.Log = slog.New(slog.DiscardHandler)
+	s := &Server{Config: c, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir}, signIns: origin.NewAttempts()}
+	var err error
+	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.PagesURL+"/media/", c.Log); err != nil {
+		return nil, err
 	}
 	if s.templates, err = parseTemplates(); err != nil {
 		return nil, err
@@ -97,10 +91,10 @@ func (s *Server) App() http.Handler {
 func (s *Server) routes() *gin.Engine {
 	r := gin.New()
 	r.RedirectTrailingSlash = false
-	r.Use(s.logged, s.recovered, s.guarded)
+	r.Use(origin.Logged(s.Log), origin.Recovered(s.Log, func(c *gin.Context) { s.problemPage(c, http.StatusInternalServerError) }), s.guarded)
 	r.GET("/static/*file", gin.WrapH(http.StripPrefix("/static", s.static)))
-	r.GET("/fonts/:file", s.font)
-	r.GET("/fonts/own/:file", s.ownFont)
+	r.GET("/fonts/:file", origin.Font)
+	r.GET("/fonts/own/:file", origin.OwnFont(s.MediaDir))
 	r.GET("/sign-in", s.signInForm)
 	r.POST("/sign-in", s.signIn)
 	r.GET("/healthy", func(c *gin.Context) { c.String(http.StatusOK, "ok") })
@@ -153,27 +147,4 @@ func (s *Server) routes() *gin.Engine {
 	on.POST("/publish", s.designer, s.publish)
 	r.NoRoute(func(c *gin.Context) { s.problemPage(c, http.StatusNotFound) })
 	return r
-}
-
-// Pages is the handler of the second origin.
-func (s *Server) Pages() http.Handler {
-	r := gin.New()
-	r.Use(s.logged, s.recovered)
-	r.GET("/media/:file", s.mediaFile)
-	r.GET("/fonts/:file", s.font)
-	r.GET("/fonts/own/:file", s.ownFont)
-	r.GET("/scripts/:name", s.script)
-	r.POST("/_forms/:site/:form", s.takeForm)
-	r.GET("/_search/:site", s.searchSite)
-	r.GET("/_visitors.css", visitorStyle)
-	r.GET("/try/:token/*path", s.preview)
-	published := gzhttp.GzipHandler(s.publishedFiles())
-	r.NoRoute(gin.WrapH(published))
-	return r
-}
-
-// attempts limits sign-ins per address.
-type attempts struct {
-	mu   sync.Mutex
-	from map[string]*attempt
 }

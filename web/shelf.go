@@ -10,6 +10,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
+	"openplot/origin"
 	"openplot/store"
 )
 
@@ -131,7 +132,7 @@ func (s *Server) usedShelf(c *gin.Context, command edit.Command) {
 		return
 	}
 	if err := s.Store.UseShelf(c, user(c).ID, item); err != nil {
-		s.Log.Error("shelf", "id", c.GetString("request"), "error", err)
+		s.Log.Error("shelf", "id", origin.RequestID(c), "error", err)
 	}
 }
 
@@ -157,16 +158,16 @@ func (s *Server) keepSection(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	sec, _ := v.page.Section(c.PostForm("section"))
+	sec, _ := v.Page.Section(c.PostForm("section"))
 	if sec == nil {
-		v.say(s, c, http.StatusUnprocessableEntity, "The section isn’t on this page (any more).")
+		s.say(c, v, http.StatusUnprocessableEntity, "The section isn’t on this page (any more).")
 		return
 	}
-	if err := s.Store.KeepSection(c, v.site.ID, sec); err != nil {
+	if err := s.Store.KeepSection(c, v.Site.ID, sec); err != nil {
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, http.StatusOK, answer{view: v, message: "“" + sec.Name + "” is on the Shelf now.", noTray: true, shelf: true})
+	s.answer(c, http.StatusOK, answer{View: v, message: "“" + sec.Name + "” is on the Shelf now.", noTray: true, shelf: true})
 }
 
 // dropSection takes a section off the site's Shelf.

@@ -60,10 +60,10 @@ func TestKeptSections(t *testing.T) {
 	if status, _ := d.edit(edit.Command{Op: "rename", Node: sec.ID, Value: "Our timetable"}); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	if status, _, _ := d.post(bench+"/keep", url.Values{"section": {"none"}}); status != http.StatusUnprocessableEntity {
+	if status, _, _ := d.post(benchPath+"/keep", url.Values{"section": {"none"}}); status != http.StatusUnprocessableEntity {
 		t.Errorf("a section that isn't there: %d", status)
 	}
-	status, body, _ := d.post(bench+"/keep", url.Values{"section": {sec.ID}})
+	status, body, _ := d.post(benchPath+"/keep", url.Values{"section": {sec.ID}})
 	if status != http.StatusOK || !strings.Contains(body, "“Our timetable” is on the Shelf now.") {
 		t.Fatalf("%d %.300s", status, body)
 	}

@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/origin"
 	"openplot/store"
 )
 
@@ -21,7 +22,7 @@ func (s *Server) signInForm(c *gin.Context) {
 func (s *Server) signIn(c *gin.Context) {
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<10)
 	v := signInView{Email: c.PostForm("email")}
-	if !s.signIns.allow(address(c.Request), time.Now()) {
+	if !s.signIns.Allow(origin.Address(c.Request), time.Now()) {
 		v.Problem = "That were many tries. Wait a minute, then try again."
 		s.screen(c, http.StatusTooManyRequests, "sign-in", v)
 		return

@@ -62,7 +62,7 @@ func TestSiteFacts(t *testing.T) {
 	if status, _, _ := d.post("/sites/skerry/facts", entered); status != http.StatusSeeOther {
 		t.Fatal(status)
 	}
-	_, canvas, _ := d.get(bench + "/canvas")
+	_, canvas, _ := d.get(benchPath + "/canvas")
 	for _, want := range []string{"1 North Steps", "Skerry Harbour", "Every day", `href="tel:5550142"`, `href="mailto:office@skerry.example"`} {
 		if !strings.Contains(canvas, want) {
 			t.Errorf("the page lacks %s", want)

@@ -3,13 +3,11 @@ package web
 import (
 	"html/template"
 	"net/http"
-	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/core/style"
 	"openplot/store"
 )
 
@@ -28,17 +26,14 @@ func (s *Server) sites(c *gin.Context) {
 	}
 	var cards []siteCard
 	for _, st := range sites {
-		pages, err := s.Store.Pages(c, st.ID)
+		src, err := s.source(c, st)
 		if err != nil {
 			s.fail(c, err)
 			return
 		}
-		card := siteCard{Slug: st.Slug, Name: st.Name, Role: string(st.Role), Pages: len(pages)}
+		card := siteCard{Slug: st.Slug, Name: st.Name, Role: string(st.Role), Pages: len(src.Pages)}
 		if home, err := s.Store.Page(c, st.ID, ""); err == nil {
-			if card.Drawing, err = s.pageDrawing(c, st, home, 400); err != nil {
-				s.fail(c, err)
-				return
-			}
+			card.Drawing = s.workshop.Stage(st, src, "").DrawPage(home.Doc, 400)
 		}
 		cards = append(cards, card)
 	}
@@ -64,24 +59,20 @@ func (s *Server) pages(c *gin.Context) {
 
 func (s *Server) pagesScreen(c *gin.Context, status int, form pagesForm) {
 	st := siteOf(c)
-	infos, err := s.Store.Pages(c, st.ID)
+	src, err := s.source(c, st)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
+	stage := s.workshop.Stage(st, src, "")
 	var cards []pageCard
-	for _, i := range infos {
+	for _, i := range src.Pages {
 		p, err := s.Store.Page(c, st.ID, i.Slug)
 		if err != nil {
 			s.fail(c, err)
 			return
 		}
-		card := pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i)}
-		if card.Drawing, err = s.pageDrawing(c, st, p, 290); err != nil {
-			s.fail(c, err)
-			return
-		}
-		cards = append(cards, card)
+		cards = append(cards, pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i), Drawing: stage.For(i.Slug).DrawPage(p.Doc, 290)})
 	}
 	s.screen(c, status, "pages", map[string]any{
 		"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Designer": st.Role == store.Designer,
@@ -104,25 +95,4 @@ func publishedState(i *store.PageInfo) string {
 		return "Published"
 	}
 	return "Published, with newer edits here"
-}
-
-// pageDrawing draws a page at the widest zone's typical width.
-func (s *Server) pageDrawing(c *gin.Context, st *store.Site, p *store.Page, width float64) (template.HTML, error) {
-	stage, err := s.stage(c, st, p.Slug)
-	if err != nil {
-		return "", err
-	}
-	d := drawing{width: float64(st.Zones[0].Typical)}
-	var b strings.Builder
-	y := 0.0
-	for _, sec := range p.Doc.Sections {
-		if !sec.Hidden {
-			box := stage.scene(sec).at(d.width)
-			margin, view := box.Node.Styles[d.zone].Margin, style.Viewport{Width: d.width}
-			y += margin.Top.Or(d.width, view, 0)
-			d.section(&b, box, y)
-			y += box.H + margin.Bottom.Or(d.width, view, 0)
-		}
-	}
-	return d.svg(b.String(), y, width), nil
 }

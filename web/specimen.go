@@ -21,17 +21,18 @@ func (s *Server) specimen(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	stage, err := s.stage(c, st, "")
+	src, err := s.source(c, st)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	body := stage.builder.Page(specimenPage(&st.House))
+	stage := s.workshop.Stage(st, src, "")
+	body := stage.Builder.Page(specimenPage(&st.House))
 	var faces []emit.FontFace
 	for _, f := range fonts.Needed(emit.Used(body)) {
 		faces = append(faces, site.FontFace(f, "/fonts/"))
 	}
-	faces = append(faces, stage.ownFaces()...)
+	faces = append(faces, stage.OwnFaces()...)
 	document := emit.NewSheet(st.Zones).Inline(emit.Page{Title: "Specimen", Language: "en", Fonts: faces}, body)
 	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
 	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))

@@ -13,9 +13,6 @@ import (
 	"time"
 
 	"github.com/andybalholm/brotli"
-	"github.com/gin-gonic/gin"
-
-	"openplot/fonts"
 )
 
 // static serves embedded files with an ETag, compressed once and kept.
@@ -79,15 +76,4 @@ func (s *static) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		b = a.packed
 	}
 	http.ServeContent(w, r, "", time.Time{}, bytes.NewReader(b))
-}
-
-func (s *Server) font(c *gin.Context) {
-	name := path.Base(c.Param("file"))
-	b, err := fonts.Files.ReadFile("files/" + name)
-	if err != nil || !strings.HasSuffix(name, ".woff2") {
-		c.Status(http.StatusNotFound)
-		return
-	}
-	c.Header("Cache-Control", "public, max-age=31536000, immutable")
-	c.Data(http.StatusOK, "font/woff2", b)
 }

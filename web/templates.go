@@ -13,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/icons"
+	"openplot/origin"
 )
 
 // parseTemplates reads every screen (pages with a head, which use the parts) and
@@ -76,7 +77,7 @@ func command(pairs ...any) (string, error) {
 func (s *Server) screen(c *gin.Context, status int, name string, data any) {
 	var b bytes.Buffer
 	if err := s.templates[name].ExecuteTemplate(&b, name+".html", data); err != nil {
-		s.Log.Error("template", "id", c.GetString("request"), "name", name, "error", err)
+		s.Log.Error("template", "id", origin.RequestID(c), "name", name, "error", err)
 		c.String(http.StatusInternalServerError, "Something went wrong on our side. Your edits are kept; load the page again.")
 		return
 	}
@@ -108,5 +109,5 @@ func (s *Server) problemPage(c *gin.Context, status int) {
 		http.StatusForbidden:           {"That is for designers", "As a writer you can change words and pictures on this site."},
 		http.StatusInternalServerError: {"Something went wrong on our side", "Your edits are kept. Load the page again; if it keeps happening, tell whoever runs Open Plot the number below."},
 	}[status]
-	s.screen(c, status, "problem", map[string]string{"Title": words[0], "Words": words[1], "Request": c.GetString("request")})
+	s.screen(c, status, "problem", map[string]string{"Title": words[0], "Words": words[1], "Request": origin.RequestID(c)})
 }

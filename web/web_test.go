@@ -24,7 +24,10 @@ import (
 	"openplot/core/edit"
 	"openplot/core/edit/edittest"
 	"openplot/postgres/postgrestest"
+	"openplot/site"
 	"openplot/store"
+	"openplot/visitors"
+	"openplot/web/bench"
 )
 
 func TestMain(m *testing.M) { postgrestest.Main(m) }
@@ -55,24 +58,25 @@ func begin(t testing.TB) *studio {
 			t.Fatal(err)
 		}
 	}
-	site := &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	must(st.AddSite(ctx, site))
+	w := &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
+	must(st.AddSite(ctx, w))
 	for email, role := range map[string]store.Role{"designer@example.org": store.Designer, "writer@example.org": store.Writer, "stranger@example.org": ""} {
 		u, err := st.AddUser(ctx, email, "Some One", "three islands")
 		must(err)
 		if role != "" {
-			must(st.AddMember(ctx, site.ID, u.ID, role))
+			must(st.AddMember(ctx, w.ID, u.ID, role))
 		}
 	}
 	p.page = &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
 	p.page.Sections = edittest.Sections(store.NewID)
 	slices.Reverse(p.page.Sections)
-	must(st.AddPage(ctx, site.ID, "", 0, p.page))
+	must(st.AddPage(ctx, w.ID, "", 0, p.page))
+	previews := site.Previews{Secret: []byte("a secret of at least 32 characters")}
 	// The second origin's address has to be known before the server is made.
 	p.pages = httptest.NewUnstartedServer(nil)
-	p.server, err = New(Config{Store: st, MediaDir: t.TempDir(), SiteDir: p.siteDir, PagesURL: "http://" + p.pages.Listener.Addr().String(), Secret: []byte("a secret of at least 32 characters")})
+	p.server, err = New(Config{Store: st, MediaDir: t.TempDir(), SiteDir: p.siteDir, PagesURL: "http://" + p.pages.Listener.Addr().String(), Previews: previews})
 	must(err)
-	p.pages.Config.Handler = p.server.Pages()
+	p.pages.Config.Handler = visitors.New(visitors.Config{Store: st, MediaDir: p.server.MediaDir, SiteDir: p.siteDir, Previews: previews}).Handler()
 	p.pages.Start()
 	p.app = httptest.NewServer(p.server.App())
 	t.Cleanup(func() { p.app.Close(); p.pages.Close(); st.Close() })
@@ -136,7 +140,7 @@ func (p *person) post(path string, form url.Values) (int, string, http.Header) {
 	return p.do(r)
 }
 
-const bench = "/sites/skerry/pages/home"
+const benchPath = "/sites/skerry/pages/home"
 
 func (p *person) edit(c edit.Command) (int, string) {
 	p.t.Helper()
@@ -144,19 +148,19 @@ func (p *person) edit(c edit.Command) (int, string) {
 	if err != nil {
 		p.t.Fatal(err)
 	}
-	status, body, _ := p.post(bench+"/edits", url.Values{"command": {string(b)}, "width": {"1280"}})
+	status, body, _ := p.post(benchPath+"/edits", url.Values{"command": {string(b)}, "width": {"1280"}})
 	return status, body
 }
 
 var stateIn = regexp.MustCompile(`(?s)<script type="application/json" id="state">(.*?)</script>`)
 
-func stateOf(t testing.TB, body string) state {
+func stateOf(t testing.TB, body string) bench.State {
 	t.Helper()
 	m := stateIn.FindStringSubmatch(body)
 	if m == nil {
 		t.Fatalf("no state in %.300s", body)
 	}
-	var s state
+	var s bench.State
 	if err := json.Unmarshal([]byte(m[1]), &s); err != nil {
 		t.Fatalf("%v in %.200s", err, m[1])
 	}
@@ -178,18 +182,6 @@ func TestSigningIn(t *testing.T) {
 	}
 }
 
-func TestTriesAreAllowedAgainLater(t *testing.T) {
-	var a attempts
-	now := time.Now()
-	n := 0
-	for a.allow("1.2.3.4", now) {
-		n++
-	}
-	if n != 10 || !a.allow("5.6.7.8", now) || !a.allow("1.2.3.4", now.Add(7*time.Second)) {
-		t.Errorf("%d tries at once", n)
-	}
-}
-
 func TestSignOutEndsTheSession(t *testing.T) {
 	q := begin(t).as("designer@example.org")
 	if status, _, _ := q.post("/sign-out", nil); status != http.StatusSeeOther {
@@ -203,7 +195,7 @@ func TestSignOutEndsTheSession(t *testing.T) {
 func TestHeaders(t *testing.T) {
 	p := begin(t)
 	q := p.as("designer@example.org")
-	_, body, h := q.get(bench + "/bench")
+	_, body, h := q.get(benchPath + "/bench")
 	csp := h.Get("Content-Security-Policy")
 	for _, want := range []string{"default-src 'none'", "script-src 'self' 'wasm-unsafe-eval'", "style-src 'self'", "frame-ancestors 'none'"} {
 		if !strings.Contains(csp, want) {
@@ -219,7 +211,7 @@ func TestHeaders(t *testing.T) {
 	if !strings.Contains(body, `sandbox="allow-same-origin"`) {
 		t.Error("the canvas isn't sandboxed")
 	}
-	_, _, h = q.get(bench + "/canvas")
+	_, _, h = q.get(benchPath + "/canvas")
 	if csp := h.Get("Content-Security-Policy"); strings.Contains(csp, "script-src") || !strings.Contains(csp, "default-src 'none'") {
 		t.Errorf("scripts may run on the canvas: %q", csp)
 	}
@@ -231,12 +223,12 @@ func TestHeaders(t *testing.T) {
 func TestRequestsFromOtherSitesAreRefused(t *testing.T) {
 	p := begin(t)
 	q := p.as("designer@example.org")
-	r, _ := http.NewRequest(http.MethodPost, p.app.URL+bench+"/undo", nil)
+	r, _ := http.NewRequest(http.MethodPost, p.app.URL+benchPath+"/undo", nil)
 	r.Header.Set("Sec-Fetch-Site", "cross-site")
 	if status, _, _ := q.do(r); status != http.StatusForbidden {
 		t.Errorf("cross-site: %d", status)
 	}
-	r, _ = http.NewRequest(http.MethodPost, p.app.URL+bench+"/undo", nil)
+	r, _ = http.NewRequest(http.MethodPost, p.app.URL+benchPath+"/undo", nil)
 	r.Header.Set("Origin", p.pages.URL)
 	if status, _, _ := q.do(r); status != http.StatusForbidden {
 		t.Errorf("from the second origin: %d", status)
@@ -267,7 +259,7 @@ func TestAnEditsAnswer(t *testing.T) {
 	if s = stateOf(t, body); status != http.StatusOK || len(s.Order) != 2 || !strings.Contains(body, `hx-target="#overview"`) {
 		t.Errorf("deleting: %d, %v", status, s.Order)
 	}
-	status, body, _ = q.post(bench+"/undo", url.Values{"width": {"375"}})
+	status, body, _ = q.post(benchPath+"/undo", url.Values{"width": {"375"}})
 	if s = stateOf(t, body); status != http.StatusOK || len(s.Order) != 3 || s.Order[1] != section.ID || s.Seq != 3 {
 		t.Errorf("undo: %d, %+v", status, s.Order)
 	}
@@ -303,7 +295,7 @@ func TestRefusedEditsAnswer422(t *testing.T) {
 		`{"op":"rename","node":"` + text + `","value":"` + strings.Repeat("x", 2<<20) + `"}`:                  "Edit",
 		`{"op":"set","node":"` + text + `","zone":"desktop","setting":"background","value":"$nope","base":0}`: "Fill",
 	} {
-		status, body, _ := q.post(bench+"/edits", url.Values{"command": {raw}})
+		status, body, _ := q.post(benchPath+"/edits", url.Values{"command": {raw}})
 		if status != http.StatusUnprocessableEntity || !strings.Contains(body, field+" ") {
 			t.Errorf("%.80s: %d, want 422 and the field %s", raw, status, field)
 			continue
@@ -313,7 +305,7 @@ func TestRefusedEditsAnswer422(t *testing.T) {
 		}
 	}
 	// 10 MB is more than the form itself may have.
-	if status, _, _ := q.post(bench+"/edits", url.Values{"command": {strings.Repeat("x", 10<<20)}}); status != http.StatusUnprocessableEntity {
+	if status, _, _ := q.post(benchPath+"/edits", url.Values{"command": {strings.Repeat("x", 10<<20)}}); status != http.StatusUnprocessableEntity {
 		t.Errorf("10 MB: %d", status)
 	}
 }
@@ -369,7 +361,7 @@ func TestUploads(t *testing.T) {
 func TestTryAndPublish(t *testing.T) {
 	p := begin(t)
 	q := p.as("designer@example.org")
-	status, _, h := q.post(bench+"/try", nil)
+	status, _, h := q.post(benchPath+"/try", nil)
 	at := h.Get("Location")
 	if status != http.StatusSeeOther || !strings.HasPrefix(at, p.pages.URL+"/try/") {
 		t.Fatalf("%d %s", status, at)
@@ -383,7 +375,7 @@ func TestTryAndPublish(t *testing.T) {
 	if status, body, h = stranger.get(p.pages.URL + css); status != http.StatusOK || !strings.Contains(body, "display:grid") || !strings.HasPrefix(h.Get("Content-Type"), "text/css") {
 		t.Errorf("its style sheet: %d", status)
 	}
-	for _, bad := range []string{at[:len(at)-3] + "x/", p.pages.URL + "/try/abc/", p.pages.URL + "/try/" + p.server.previewToken("skerry", time.Now().Add(-time.Minute)) + "/"} {
+	for _, bad := range []string{at[:len(at)-3] + "x/", p.pages.URL + "/try/abc/", p.pages.URL + "/try/" + p.server.Previews.Token("skerry", time.Now().Add(-time.Minute)) + "/"} {
 		if status, _, _ := stranger.get(bad); status != http.StatusNotFound {
 			t.Errorf("%s: %d", bad, status)
 		}
@@ -392,7 +384,7 @@ func TestTryAndPublish(t *testing.T) {
 	if status, _, _ := stranger.get(p.pages.URL + "/skerry/"); status != http.StatusNotFound {
 		t.Errorf("before publishing: %d", status)
 	}
-	if status, body, _ := q.post(bench+"/publish", nil); status != http.StatusOK || !strings.Contains(body, p.pages.URL+"/skerry/") {
+	if status, body, _ := q.post(benchPath+"/publish", nil); status != http.StatusOK || !strings.Contains(body, p.pages.URL+"/skerry/") {
 		t.Fatalf("publishing: %d %.300s", status, body)
 	}
 	status, body, h = stranger.get(p.pages.URL + "/skerry/")

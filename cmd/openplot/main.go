@@ -29,7 +29,9 @@ import (
 	"openplot/demo"
 	"openplot/media"
 	"openplot/postgres"
+	"openplot/site"
 	"openplot/store"
+	"openplot/visitors"
 	"openplot/web"
 )
 
@@ -109,10 +111,8 @@ func serve(ctx context.Context) error {
 		return fmt.Errorf("opening the log: %w", err)
 	}
 	defer logs.Close()
-	server, err := web.New(web.Config{
-		Store: st, MediaDir: mediaDir, SiteDir: filepath.Join(data, "published"), Secret: secret,
-		PagesURL: "http://" + pagesHost + ":" + pagesPort, Log: slog.New(slog.NewJSONHandler(logs, nil)),
-	})
+	log, siteDir, previews := slog.New(slog.NewJSONHandler(logs, nil)), filepath.Join(data, "published"), site.Previews{Secret: secret}
+	server, err := web.New(web.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, PagesURL: "http://" + pagesHost + ":" + pagesPort, Log: log})
 	if err != nil {
 		return err
 	}
@@ -127,7 +127,7 @@ func serve(ctx context.Context) error {
 	}()
 	fmt.Printf("\nOpen Plot is at      http://%s:%s\nPublished pages at   http://%s:%s\n", host, port, pagesHost, pagesPort)
 	fmt.Printf("Demo sign-in         %s   password %s\n      as a writer    %s\n\nCtrl+C stops it.\n", demo.DesignerEmail, demo.Password, demo.WriterEmail)
-	return run(ctx, app, server.App(), pages, server.Pages())
+	return run(ctx, app, server.App(), pages, visitors.New(visitors.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, Log: log}).Handler())
 }
 
 func listen(host, port, name string) (net.Listener, error) {

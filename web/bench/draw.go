@@ -1,17 +1,16 @@
-package web
+package bench
 
 import (
 	"cmp"
 	"fmt"
 	"html"
 	"html/template"
-	"slices"
-	"strings"
-
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/layout"
 	"openplot/core/style"
+	"slices"
+	"strings"
 )
 
 // drawing is a section drawn small, from the layout core's boxes.
@@ -22,13 +21,13 @@ type drawing struct {
 }
 
 // over reports whether a section lies over the next one and takes no room of its own.
-func (v *view) over(sec *doc.Section, zone int) bool {
-	word, _, ok := sec.Style["over"].Resolve(v.site.Zones, zone)
+func (v *View) over(sec *doc.Section, zone int) bool {
+	word, _, ok := sec.Style["over"].Resolve(v.Site.Zones, zone)
 	return ok && word != "no"
 }
 
 // drawn draws a section by itself, width px wide on screen.
-func (v *view) drawn(sec *doc.Section, d drawing, width float64) template.HTML {
+func (v *View) drawn(sec *doc.Section, d drawing, width float64) template.HTML {
 	box := v.scene(sec).at(d.width)
 	height := box.H
 	var b strings.Builder
@@ -130,4 +129,21 @@ func (d drawing) picture(b *strings.Builder, src string, x, y, w, h, radius floa
 func (d drawing) svg(content string, pageHeight, width float64) template.HTML {
 	return template.HTML(fmt.Sprintf(`<svg class="drawing" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMinYMin slice" aria-hidden="true" focusable="false">%s</svg>`,
 		d.width, max(pageHeight, 1), width, max(pageHeight*width/d.width, 1), content))
+}
+
+// DrawPage draws a page at the widest zone's typical width, width px wide on screen.
+func (st *Stage) DrawPage(p *doc.Page, width float64) template.HTML {
+	d := drawing{width: float64(st.Site.Zones[0].Typical)}
+	var b strings.Builder
+	y := 0.0
+	for _, sec := range p.Sections {
+		if !sec.Hidden {
+			box := st.scene(sec).at(d.width)
+			margin, view := box.Node.Styles[d.zone].Margin, style.Viewport{Width: d.width}
+			y += margin.Top.Or(d.width, view, 0)
+			d.section(&b, box, y)
+			y += box.H + margin.Bottom.Or(d.width, view, 0)
+		}
+	}
+	return d.svg(b.String(), y, width)
 }

@@ -1,19 +1,18 @@
-package web
+package bench
 
 import (
-	"strconv"
-	"strings"
-
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
 	"openplot/store"
+	"strconv"
+	"strings"
 )
 
 // contentClusters are what can be entered for a block beside its words.
-func (v *view) contentClusters(b *doc.Block) []cluster {
+func (v *View) contentClusters(b *doc.Block) []cluster {
 	a := element.Of(b.Kind)
 	var cs []cluster
 	if len(a.Fields) > 0 {
@@ -31,7 +30,7 @@ func (v *view) contentClusters(b *doc.Block) []cluster {
 
 // contentField is a field of content as the Tray shows it; picture is the medium that
 // alternative words would be of.
-func (v *view) contentField(f element.Field, op, id, value, picture string) field {
+func (v *View) contentField(f element.Field, op, id, value, picture string) field {
 	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Usual}
 	switch f.Type {
 	case element.PictureID, element.VideoID:
@@ -39,7 +38,7 @@ func (v *view) contentField(f element.Field, op, id, value, picture string) fiel
 		out.ID, out.Label, out.Video = id, f.Label, f.Type == element.VideoID
 	case element.Lines, element.Prose, element.Markup, element.Cells:
 		out.Control = "area"
-		if m, ok := v.builder.Media(picture); ok && f.Name == "alt" {
+		if m, ok := v.Builder.Media(picture); ok && f.Name == "alt" {
 			out.Follows = m.Alt
 		}
 	case element.Address:
@@ -56,9 +55,9 @@ func (v *view) contentField(f element.Field, op, id, value, picture string) fiel
 	return out
 }
 
-func (v *view) pictureField(id, op, setting string) field {
+func (v *View) pictureField(id, op, setting string) field {
 	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Value: id, Here: id != "", Follows: "none"}
-	for _, m := range v.media {
+	for _, m := range v.Media() {
 		if m.ID == id {
 			f.Follows = m.Name
 		}
@@ -66,24 +65,24 @@ func (v *view) pictureField(id, op, setting string) field {
 	return f
 }
 
-// entriesView is what a block lists.
-type entriesView struct {
+// Entries is what a block lists.
+type Entries struct {
 	Node    string
 	Count   int
-	Entries []entryView
+	Entries []Entry
 }
 
-type entryView struct {
+type Entry struct {
 	At, Number  int
 	Name        string
 	Fields      []field
 	First, Last bool
 }
 
-func (v *view) entries(a *element.Anatomy, b *doc.Block) *entriesView {
-	out := &entriesView{Node: v.selects, Count: len(b.Content.Entries)}
+func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
+	out := &Entries{Node: v.Selected, Count: len(b.Content.Entries)}
 	for i, e := range b.Content.Entries {
-		ev := entryView{At: i, Number: i + 1, First: i == 0, Last: i == len(b.Content.Entries)-1}
+		ev := Entry{At: i, Number: i + 1, First: i == 0, Last: i == len(b.Content.Entries)-1}
 		prefix := "e-" + strconv.Itoa(i) + "-"
 		for _, f := range a.Entry {
 			fv := v.contentField(f, "entry.set", prefix+f.Name, e.Values[f.Name], e.Values["picture"])
@@ -116,15 +115,15 @@ func ownInEachZone(name string, narrowest bool) bool {
 }
 
 // usual says in words what holds where a setting that belongs to its zone isn't set.
-func (v *view) usual(name string, values doc.Style) string {
-	sh := style.Sheet{House: &v.site.House, Zones: v.site.Zones, Zone: v.zone, Style: values}
+func (v *View) usual(name string, values doc.Style) string {
+	sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: values}
 	switch name {
 	case "columns":
-		return strconv.Itoa(v.current().Columns)
+		return strconv.Itoa(v.Current().Columns)
 	case "per-row":
 		return strconv.Itoa(element.PerRow(sh))
 	case "shares":
-		if len(place.Shares(doc.Holder{Style: values}, v.site.Zones, v.zone)) == 1 {
+		if len(place.Shares(doc.Holder{Style: values}, v.Site.Zones, v.Zone)) == 1 {
 			return "12, stacked"
 		}
 	}
@@ -132,18 +131,18 @@ func (v *view) usual(name string, values doc.Style) string {
 }
 
 // settings gives the fields of settings by name, those that the kind has.
-func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []field {
+func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []field {
 	var fs []field
-	zs, house := v.site.Zones, &v.site.House
-	zone := v.current()
+	zs, house := v.Site.Zones, &v.Site.House
+	zone := v.Current()
 	for _, name := range names {
 		s := style.Find(name, kind)
 		if s == nil {
 			continue
 		}
 		f := field{ID: "f-" + name, Label: s.Label, Op: "set", Setting: name, Control: "text", Zoned: true}
-		value, from, ok := values[name].Resolve(zs, v.zone)
-		if ownInEachZone(name, v.zone == len(zs)-1) && from != zone.ID {
+		value, from, ok := values[name].Resolve(zs, v.Zone)
+		if ownInEachZone(name, v.Zone == len(zs)-1) && from != zone.ID {
 			value, from, ok = "", "", false
 		}
 		f.Here = ok && from == zone.ID
@@ -155,7 +154,7 @@ func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 		case f.Here:
 			f.Value, f.Reset = shown, "follow"
 			f.From = "the usual value"
-			if _, wider, ok := values[name].Resolve(zs, v.zone-1); ok {
+			if _, wider, ok := values[name].Resolve(zs, v.Zone-1); ok {
 				f.From = zs[zs.Index(wider)].Name
 			}
 		default:
@@ -167,7 +166,7 @@ func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 			}
 		}
 		f.Token = ok && strings.HasPrefix(value, "$")
-		f.Promotes = f.Here && v.site.Role == store.Designer && edit.Promotable(s, value)
+		f.Promotes = f.Here && v.Site.Role == store.Designer && edit.Promotable(s, value)
 		switch s.Type {
 		case style.TypeWord:
 			f.Control = "choice"
@@ -180,7 +179,7 @@ func (v *view) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 		case style.TypeColour:
 			f.List = "list-colour"
 			if ok {
-				sh := style.Sheet{House: house, Zones: zs, Zone: v.zone, Style: values}
+				sh := style.Sheet{House: house, Zones: zs, Zone: v.Zone, Style: values}
 				f.Swatch = sh.Colour(name, "")
 			}
 		case style.TypeTextStyle:

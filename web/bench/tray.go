@@ -1,20 +1,19 @@
-package web
+package bench
 
 import (
 	"fmt"
 	"html/template"
-	"strconv"
-
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
 	"openplot/store"
+	"strconv"
 )
 
-// trayView is everything that can be changed about the selection.
-type trayView struct {
+// Tray is everything that can be changed about the selection.
+type Tray struct {
 	Zone      doc.Zone
 	Range     string // of the zone, in words
 	Trail     []crumb
@@ -36,7 +35,7 @@ type cluster struct {
 	Title, Note string
 	Fields      []field
 	SeenOn      []seenOn
-	Entries     *entriesView
+	Entries     *Entries
 }
 
 // field is one thing to set. A value set in this zone is in Value; one that
@@ -89,13 +88,14 @@ func zoneRange(zs doc.Zones, i int) string {
 	return fmt.Sprintf("%d to %d px", zs[i].Min, zs.Max(i))
 }
 
-func (v *view) tray() *trayView {
-	t := &trayView{Zone: v.current(), Range: zoneRange(v.site.Zones, v.zone), Node: v.selects, Designer: v.site.Role == store.Designer}
-	sec, _ := v.page.Section(v.selects)
+// Tray gives what can be changed about the selection.
+func (v *View) Tray() *Tray {
+	t := &Tray{Zone: v.Current(), Range: zoneRange(v.Site.Zones, v.Zone), Node: v.Selected, Designer: v.Site.Role == store.Designer}
+	sec, _ := v.Page.Section(v.Selected)
 	var block *doc.Block
-	id, item := doc.SplitItem(v.selects)
+	id, item := doc.SplitItem(v.Selected)
 	if sec == nil {
-		sec, block = v.page.Block(id)
+		sec, block = v.Page.Block(id)
 	}
 	switch {
 	case block != nil:
@@ -104,12 +104,12 @@ func (v *view) tray() *trayView {
 		v.sectionTray(t, sec)
 	default:
 		t.Node = ""
-		t.Trail = []crumb{{"", v.page.Name}}
+		t.Trail = []crumb{{"", v.Page.Name}}
 		if t.Designer {
 			t.Clusters = []cluster{{Title: "Page", Fields: []field{
-				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.page.Name, Here: true},
-				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.page.Title, Here: true},
-				{ID: "f-description", Label: "For search results", Op: "page.set", Setting: "description", Control: "area", Value: v.page.Description, Here: v.page.Description != ""},
+				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
+				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
+				{ID: "f-description", Label: "For search results", Op: "page.set", Setting: "description", Control: "area", Value: v.Page.Description, Here: v.Page.Description != ""},
 			}}}
 		}
 		return t
@@ -118,7 +118,7 @@ func (v *view) tray() *trayView {
 	return t
 }
 
-func (v *view) sectionTray(t *trayView, sec *doc.Section) {
+func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 	t.Kind, t.Hidden = "section", sec.Hidden
 	t.Trail = []crumb{{sec.ID, sec.Name}}
 	blocks := 0
@@ -154,11 +154,11 @@ func (v *view) sectionTray(t *trayView, sec *doc.Section) {
 
 // edgeFields are the shapes of the section's edges, and their measures where they have
 // one.
-func (v *view) edgeFields(sec *doc.Section) []field {
+func (v *View) edgeFields(sec *doc.Section) []field {
 	var names []string
 	for _, side := range []string{"edge-top", "edge-bottom"} {
 		names = append(names, side)
-		sh := style.Sheet{House: &v.site.House, Zones: v.site.Zones, Zone: 0, Style: sec.Style}
+		sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: 0, Style: sec.Style}
 		if sh.Word(side, "straight") != "straight" {
 			names = append(names, side+"-height", side+"-colour", side+"-flip")
 		}
@@ -166,7 +166,7 @@ func (v *view) edgeFields(sec *doc.Section) []field {
 	return v.settings(sec.Style, style.OnSection, names...)
 }
 
-func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item string) {
+func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 	t.Kind = string(b.Kind)
 	t.Trail = []crumb{{sec.ID, sec.Name}}
 	scope, series := "", (*doc.Block)(nil)
@@ -185,7 +185,7 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item strin
 		}
 	}
 	h := sec.HolderOf(b.ID)
-	resolved := place.Resolve(h, v.site.Zones)
+	resolved := place.Resolve(h, v.Site.Zones)
 	i := h.Index(b.ID)
 	shown := b
 	if series != nil {
@@ -194,7 +194,7 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item strin
 		t.Trail[len(t.Trail)-1].Name = blockName(shown)
 		t.Note = fmt.Sprintf("%d of %d, alike in look", n+1, len(series.Items))
 		t.Item = true
-	} else if over := overlapped(h, resolved[v.zone], i); over != "" && h.Arrangement == doc.Placed {
+	} else if over := overlapped(h, resolved[v.Zone], i); over != "" && h.Arrangement == doc.Placed {
 		t.Note = over
 	} else if h.Arrangement != doc.Placed {
 		t.Note = fmt.Sprintf("%d of %d", i+1, len(h.Blocks))
@@ -206,7 +206,7 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item strin
 		return
 	}
 	if t.Placed {
-		t.Clusters = append(t.Clusters, v.placeCluster(b, h, resolved[v.zone][i]))
+		t.Clusters = append(t.Clusters, v.placeCluster(b, h, resolved[v.Zone][i]))
 	}
 	t.Clusters = append(t.Clusters, content...)
 	if a := element.Of(b.Kind); len(a.Settings) > 0 {
@@ -230,15 +230,15 @@ func (v *view) blockTray(t *trayView, sec *doc.Section, b *doc.Block, item strin
 	own("Edge", "background", "border-radius", "box-shadow", "border-width")
 	own("Where it stands", "justify-self", "align-self", "opacity", "border-color")
 	seen := cluster{Title: "Seen on"}
-	for z := range v.site.Zones {
-		seen.SeenOn = append(seen.SeenOn, seenOn{v.site.Zones[z], !resolved[z][i].Hidden})
+	for z := range v.Site.Zones {
+		seen.SeenOn = append(seen.SeenOn, seenOn{v.Site.Zones[z], !resolved[z][i].Hidden})
 	}
 	t.Clusters = append(t.Clusters, seen)
 }
 
 // layoutField offers other designs for a section's purpose; for a section of one's own,
 // all of them.
-func (v *view) layoutField(sec *doc.Section) field {
+func (v *View) layoutField(sec *doc.Section) field {
 	f := field{ID: "f-layout", Label: "Change layout", Op: "section.redesign", Control: "choice", Here: true}
 	made := edit.FindPreset(sec.Made)
 	if made == nil {
@@ -254,8 +254,8 @@ func (v *view) layoutField(sec *doc.Section) field {
 }
 
 // placeCluster is the block's cells.
-func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster {
-	_, byHand := b.Place[v.current().ID]
+func (v *View) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster {
+	_, byHand := b.Place[v.Current().ID]
 	from := "by rule"
 	if !p.Derived {
 		from = ""
@@ -264,7 +264,7 @@ func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 		f := field{ID: "f-place-" + setting, Label: label, Op: "block.place.set", Setting: setting, Control: "text", Here: byHand, Zoned: true, From: from}
 		if byHand {
 			f.Value = value
-			if v.zone > 0 {
+			if v.Zone > 0 {
 				f.Reset = "block.place.reset"
 			}
 		} else {
@@ -273,7 +273,7 @@ func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 		return f
 	}
 	return cluster{
-		Title: "Place", Note: strconv.Itoa(h.Columns(v.site.Zones, v.zone)) + " columns",
+		Title: "Place", Note: strconv.Itoa(h.Columns(v.Site.Zones, v.Zone)) + " columns",
 		Fields: []field{
 			placeField("Columns", "columns", reach(p.Column, p.Span)),
 			placeField("Rows", "rows", reach(p.Row, p.Rows)),
@@ -283,7 +283,7 @@ func (v *view) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 }
 
 // arrangementCluster is how the blocks of a section or container stand.
-func (v *view) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
+func (v *View) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	c := cluster{Title: "Arrangement"}
 	f := field{ID: "f-arrange", Label: "Blocks stand", Op: "arrange", Control: "choice", Here: true}
 	f.Options = []option{{"placed", "Placed in a grid", h.Arrangement == doc.Placed}, {"columns", "In columns", h.Arrangement == doc.Columns}, {"line-up", "In a line", h.Arrangement == doc.LineUp}}
@@ -291,7 +291,7 @@ func (v *view) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	var names []string
 	switch h.Arrangement {
 	case doc.Placed:
-		c.Note = strconv.Itoa(h.Columns(v.site.Zones, v.zone)) + " columns"
+		c.Note = strconv.Itoa(h.Columns(v.Site.Zones, v.Zone)) + " columns"
 		names = []string{"columns", "row-height", "column-gap", "row-gap"}
 	case doc.Columns:
 		c.Note = "in twelfths"
@@ -351,20 +351,20 @@ func overlapped(sec doc.Holder, ps []place.Placed, i int) string {
 }
 
 // elsewhere draws the section in the other zones, with the selection marked.
-func (v *view) elsewhere(t *trayView, sec *doc.Section) {
+func (v *View) elsewhere(t *Tray, sec *doc.Section) {
 	if sec.Hidden {
 		return
 	}
-	for z, zone := range v.site.Zones {
-		if z == v.zone {
+	for z, zone := range v.Site.Zones {
+		if z == v.Zone {
 			continue
 		}
-		d := drawing{width: float64(zone.Typical), zone: z, marked: v.selects}
+		d := drawing{width: float64(zone.Typical), zone: z, marked: v.Selected}
 		e := elsewhere{Zone: zone, Drawing: v.drawn(sec, d, map[bool]float64{true: 84, false: 46}[zone.Typical >= 600])}
-		id, _ := doc.SplitItem(v.selects)
+		id, _ := doc.SplitItem(v.Selected)
 		h := sec.HolderOf(id)
 		if i := h.Index(id); i >= 0 {
-			p := place.Resolve(h, v.site.Zones)[z][i]
+			p := place.Resolve(h, v.Site.Zones)[z][i]
 			switch {
 			case p.Hidden:
 				e.Note = "not shown"

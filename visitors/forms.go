@@ -1,0 +1,95 @@
+package visitors
+
+import (
+	"io"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/origin"
+	"openplot/store"
+)
+
+// Limits of what a visitor can send with a form.
+const (
+	maxFormBytes  = 64 << 10
+	maxFormFields = 80
+	maxFormName   = 300
+	maxFormValue  = 10_000
+)
+
+// takeForm keeps what a visitor sent. It stands in for the mail or the service that a
+// site would really send to.
+func (s *Server) takeForm(c *gin.Context) {
+	st, err := s.Store.SiteBySlug(c, c.Param("site"))
+	if err != nil {
+		visitorPage(c, http.StatusNotFound, "There is no such form", "", "")
+		return
+	}
+	if !s.forms.Allow(origin.Address(c.Request), time.Now()) {
+		visitorPage(c, http.StatusTooManyRequests, "That was a lot at once", "Wait a minute and send it again; nothing you wrote is lost if you go back.", back(c))
+		return
+	}
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxFormBytes)
+	sent, err := io.ReadAll(c.Request.Body)
+	if err != nil {
+		visitorPage(c, http.StatusUnprocessableEntity, "That could not be read", "What you sent is longer than 64 kB. Go back, make it shorter and send it again.", back(c))
+		return
+	}
+	answers, ok := readAnswers(string(sent))
+	if !ok {
+		visitorPage(c, http.StatusUnprocessableEntity, "That could not be read", "One of the answers is too long. Go back, make it shorter and send it again.", back(c))
+		return
+	}
+	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
+		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))
+		return
+	}
+	form := c.Param("form")
+	if len(form) > 60 {
+		form = form[:60]
+	}
+	if err := s.Store.AddFormEntry(c, st.ID, form, answers); err != nil {
+		s.Log.Error("form", "id", origin.RequestID(c), "error", err)
+		visitorPage(c, http.StatusInternalServerError, "That did not arrive", "Something went wrong on our side. Go back and send it again in a moment.", back(c))
+		return
+	}
+	visitorPage(c, http.StatusOK, "Thank you", "What you wrote has arrived.", back(c))
+}
+
+// readAnswers reads what a form sent (URL Standard §5.1), in the order of its fields;
+// several values of one field become one. It is not ok when something is too long.
+func readAnswers(sent string) (answers []store.Answer, ok bool) {
+	for _, pair := range strings.Split(sent, "&") {
+		name, value, _ := strings.Cut(pair, "=")
+		name, err := url.QueryUnescape(name)
+		value, err2 := url.QueryUnescape(value)
+		if err != nil || err2 != nil || name == "" {
+			continue
+		}
+		i := slices.IndexFunc(answers, func(a store.Answer) bool { return a.Field == name })
+		if i >= 0 {
+			answers[i].Value += ", " + value
+		} else {
+			i = len(answers)
+			answers = append(answers, store.Answer{Field: name, Value: value})
+		}
+		if len(answers) > maxFormFields || len(name) > maxFormName || len(answers[i].Value) > maxFormValue {
+			return nil, false
+		}
+	}
+	return answers, true
+}
+
+// back is the page a visitor came from, when it is one of this origin's.
+func back(c *gin.Context) string {
+	u, err := url.Parse(c.Request.Referer())
+	if err != nil || u.Host != c.Request.Host {
+		return ""
+	}
+	return u.EscapedPath()
+}

@@ -1,0 +1,78 @@
+package bench
+
+import (
+	"html/template"
+	"openplot/core/doc"
+	"openplot/store"
+	"strconv"
+)
+
+// Top is the part of the top bar that edits change.
+type Top struct {
+	Edits            int64
+	CanUndo, CanRedo bool
+}
+
+// Top gives that part.
+func (v *View) Top() Top {
+	return Top{v.History.Edits, v.History.CanUndo, v.History.CanRedo}
+}
+
+// Overview is the whole page drawn to scale.
+type Overview struct {
+	Count    int
+	Designer bool
+	Items    []OverviewItem
+}
+
+// OverviewItem is one section of it.
+type OverviewItem struct {
+	ID, Name, Measure string
+	Count             string // of blocks, in words
+	Blocks            int
+	Many              bool // too many of them
+	Hidden, Selected  bool
+	Designer          bool
+	Drawing           template.HTML
+}
+
+// Overview gives all sections, each drawn.
+func (v *View) Overview() Overview {
+	o := Overview{Count: len(v.Page.Sections), Designer: v.Site.Role == store.Designer}
+	for _, sec := range v.Page.Sections {
+		o.Items = append(o.Items, v.OverviewItem(sec))
+	}
+	return o
+}
+
+// overviewWidth is the width of the Overview's drawings in px.
+const overviewWidth = 131
+
+// OverviewItem gives one section.
+func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
+	it := OverviewItem{ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden, Selected: v.selectedSection() == sec.ID, Designer: v.Site.Role == store.Designer}
+	sec.Walk(func(*doc.Block) { it.Blocks++ })
+	it.Count, it.Many = blockCount(it.Blocks), it.Blocks >= manyBlocks
+	if sec.Hidden {
+		it.Measure = "hidden"
+		return it
+	}
+	box := v.scene(sec).at(v.Width)
+	if it.Measure = strconv.Itoa(int(box.H + 0.5)); v.over(sec, v.Zone) {
+		it.Measure = "over"
+	}
+	it.Drawing = v.drawn(sec, drawing{width: v.Width, zone: v.Zone}, overviewWidth)
+	return it
+}
+
+// selectedSection is the selected section, or the one the selected block is in.
+func (v *View) selectedSection() string {
+	if s, _ := v.Page.Section(v.Selected); s != nil {
+		return s.ID
+	}
+	id, _ := doc.SplitItem(v.Selected)
+	if s, _ := v.Page.Block(id); s != nil {
+		return s.ID
+	}
+	return ""
+}

@@ -1,0 +1,107 @@
+package bench
+
+import (
+	"strings"
+	"sync"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/emit"
+	"openplot/core/layout"
+	"openplot/core/shape"
+	"openplot/site"
+	"openplot/store"
+)
+
+// Stage is what the scenes of one page are made with.
+type Stage struct {
+	Site     *store.Site
+	Source   site.Source
+	Builder  *element.Builder
+	workshop *Workshop
+	lib      *shape.Library
+	look     string // changes when the house style, the pages' names or the media do
+	key      string // look, and the page
+}
+
+// For gives the stage of another page of the same site.
+func (st *Stage) For(slug string) *Stage {
+	c := *st
+	prefix := st.workshop.mediaURL
+	c.Builder = st.Source.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix})
+	c.Builder.Still = true
+	c.key = st.look + " " + slug
+	return &c
+}
+
+// Media are the site's pictures and videos.
+func (st *Stage) Media() []*store.Medium { return st.Source.Media }
+
+// Library has the fonts that the site's words are shaped in.
+func (st *Stage) Library() *shape.Library { return st.lib }
+
+// HasPicture reports whether a medium is a picture of the site's.
+func (st *Stage) HasPicture(id string) bool {
+	m, ok := st.Builder.Media(id)
+	return ok && m.Video == ""
+}
+
+// HasVideo reports whether a medium is a video of the site's.
+func (st *Stage) HasVideo(id string) bool {
+	m, ok := st.Builder.Media(id)
+	return ok && m.Video != ""
+}
+
+// OwnFaces gives the rules of the site's own fonts.
+func (st *Stage) OwnFaces() (faces []emit.FontFace) {
+	for _, f := range st.Source.Fonts {
+		faces = append(faces, site.OwnFontFace(f, "/fonts/own/"+f.File))
+	}
+	return faces
+}
+
+// scene is a section made ready to show: its elements, its text for the canvas
+// and its boxes at the widths asked for. Sections never change, so that neither
+// does a scene.
+type scene struct {
+	node      *element.Node
+	tree      *layout.Tree
+	HTML, CSS string
+
+	mu    sync.Mutex
+	boxes map[float64]*layout.Box
+}
+
+// maxBoxes is at how many widths a scene's boxes are kept.
+const maxBoxes = 8
+
+// at gives the section's boxes at a width.
+func (s *scene) at(width float64) *layout.Box {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if b := s.boxes[width]; b != nil {
+		return b
+	}
+	if len(s.boxes) > maxBoxes {
+		clear(s.boxes)
+	}
+	b := s.tree.At(width)
+	s.boxes[width] = b
+	return b
+}
+
+// scene gives a section's scene, from memory when nothing changed.
+func (st *Stage) scene(sec *doc.Section) *scene {
+	k := sceneKey{sec, st.key}
+	if sc, ok := st.workshop.scenes.Get(k); ok {
+		return sc
+	}
+	sc := &scene{node: st.Builder.Section(sec), boxes: map[float64]*layout.Box{}}
+	sc.tree = layout.New(st.lib, st.Site.Zones, sc.node)
+	sheet := emit.NewCanvasSheet(st.Site.Zones, sec.ID)
+	var b strings.Builder
+	sheet.Write(&b, sc.node)
+	sc.HTML, sc.CSS = b.String(), sheet.CSS()
+	st.workshop.scenes.Add(k, sc)
+	return sc
+}

@@ -1,0 +1,141 @@
+package bench
+
+import (
+	"openplot/core/doc"
+	"openplot/core/layout"
+	"openplot/core/place"
+	"openplot/core/style"
+	"slices"
+)
+
+// State is what the Bench's scripts know about the page: enough to move pixels.
+type State struct {
+	Seq    int64                  `json:"seq"`
+	Width  float64                `json:"width"`
+	Select string                 `json:"select"`
+	Order  []string               `json:"order"`  // sections that are shown
+	Show   []sectionText          `json:"show"`   // sections that changed
+	Places map[string][]heldBlock `json:"places"` // by section
+	Zones  doc.Zones              `json:"zones"`
+	Names  map[string]string      `json:"names"`
+	Grids  map[string]grid        `json:"grids"` // at Width
+}
+
+// grid is where the tracks of a Placed arrangement are, in px from the top left corner
+// of the section or container.
+type grid struct {
+	X         float64   `json:"x"`
+	Y         float64   `json:"y"`
+	Columns   []float64 `json:"columns"`
+	Rows      []float64 `json:"rows"`
+	ColumnGap float64   `json:"columnGap"`
+	RowGap    float64   `json:"rowGap"`
+	RowHeight float64   `json:"rowHeight"`
+}
+
+// grids adds the grids of a section and the containers in it, by the id of what holds
+// them.
+func (v *View) grids(to map[string]grid, sec *doc.Section) {
+	root := v.scene(sec).at(v.Width)
+	if sec.Arrangement == doc.Placed {
+		in := root.Children[0]
+		to[sec.ID] = v.grid(in.Box, in.X, in.Y)
+	}
+	placed := map[string]bool{}
+	sec.Walk(func(b *doc.Block) {
+		placed[b.ID] = b.Kind.Is(doc.Holding) && b.Kind != doc.Series && b.Arrangement == doc.Placed
+	})
+	root.Walk(func(b *layout.Box, _, _ float64) {
+		if id, _ := doc.SplitItem(b.Node.Block); placed[id] {
+			to[b.Node.Block] = v.grid(b, 0, 0)
+		}
+	})
+}
+
+func (v *View) grid(box *layout.Box, x, y float64) grid {
+	st := &box.Node.Styles[v.Zone]
+	view := style.Viewport{Width: v.Width}
+	px := func(l style.Length) float64 { return l.Or(box.W, view, 0) }
+	g := grid{X: x + px(st.Padding.Left) + st.Border.Left, Y: y + px(st.Padding.Top) + st.Border.Top, ColumnGap: px(st.ColumnGap), RowGap: px(st.RowGap), RowHeight: px(st.GridAutoRows.Min), Columns: []float64{}, Rows: []float64{}}
+	for _, t := range box.Columns {
+		g.Columns = append(g.Columns, t.Size)
+	}
+	for _, t := range box.Rows {
+		g.Rows = append(g.Rows, t.Size)
+	}
+	return g
+}
+
+type sectionText struct {
+	ID   string `json:"id"`
+	HTML string `json:"html"`
+	CSS  string `json:"css"`
+}
+
+// heldBlock is a block and what it stands in. In a Placed arrangement it has its
+// placements by zone id: column, span, row, rows, layer.
+type heldBlock struct {
+	ID     string            `json:"id"`
+	Kind   doc.Kind          `json:"kind"`
+	Holder string            `json:"holder"`
+	Design bool              `json:"design,omitempty"` // of a Series, its holder
+	Placed bool              `json:"placed,omitempty"`
+	Holds  bool              `json:"holds,omitempty"`
+	Writes bool              `json:"writes,omitempty"` // words of its own
+	Zones  map[string][5]int `json:"zones,omitempty"`
+	Hidden map[string]bool   `json:"hidden,omitempty"`
+}
+
+// held describes the blocks of a holder and of the containers in it.
+func (v *View) held(st *State, section string, h doc.Holder, series bool) {
+	resolved := place.Resolve(h, v.Site.Zones)
+	for i, b := range h.Blocks {
+		e := heldBlock{ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series, Holds: b.Kind.Is(doc.Holding), Writes: b.Kind.Is(doc.Worded)}
+		st.Names[b.ID] = blockName(b)
+		for z, zone := range v.Site.Zones {
+			p := resolved[z][i]
+			if e.Placed {
+				if e.Zones == nil {
+					e.Zones = map[string][5]int{}
+				}
+				e.Zones[zone.ID] = [5]int{p.Column, p.Span, p.Row, p.Rows, p.Layer}
+			}
+			if p.Hidden {
+				if e.Hidden == nil {
+					e.Hidden = map[string]bool{}
+				}
+				e.Hidden[zone.ID] = true
+			}
+		}
+		st.Places[section] = append(st.Places[section], e)
+		if e.Holds {
+			v.held(st, section, b.Holder(), b.Kind == doc.Series)
+		}
+	}
+}
+
+// State describes the sections named, or every one's placements for nil, when the
+// canvas has its text already.
+func (v *View) State(changed []string, grids bool) State {
+	st := State{Seq: v.Seq, Width: v.Width, Select: v.Selected, Order: []string{}, Show: []sectionText{}, Places: map[string][]heldBlock{}, Zones: v.Site.Zones, Names: map[string]string{}, Grids: map[string]grid{}}
+	for _, sec := range v.Page.Sections {
+		if !sec.Hidden {
+			st.Order = append(st.Order, sec.ID)
+		}
+		touched := changed == nil || slices.Contains(changed, sec.ID)
+		if !sec.Hidden && (grids || touched) {
+			v.grids(st.Grids, sec)
+		}
+		if !touched {
+			continue
+		}
+		if changed != nil {
+			sc := v.scene(sec)
+			st.Show = append(st.Show, sectionText{sec.ID, sc.HTML, sc.CSS})
+		}
+		st.Names[sec.ID] = sec.Name
+		st.Places[sec.ID] = []heldBlock{}
+		v.held(&st, sec.ID, sec.Holder(), false)
+	}
+	return st
+}

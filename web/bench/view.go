@@ -1,0 +1,68 @@
+package bench
+
+import (
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/style"
+	"openplot/store"
+	"strconv"
+	"strings"
+)
+
+// View is what a person sees on the Bench: the page at a width, with a node selected.
+type View struct {
+	*Stage
+	Page     *doc.Page
+	Slug     string // as addresses have it
+	Seq      int64
+	History  store.History
+	Width    float64 // px
+	Zone     int
+	Selected string // a section, a block, or "" for the page
+}
+
+// Current is the zone that the width falls in.
+func (v *View) Current() doc.Zone { return v.Site.Zones[v.Zone] }
+
+// SelectedStyle gives the values of what is selected, its kind, and the text style that
+// it is set in.
+func (v *View) SelectedStyle() (doc.Style, doc.Kind, string) {
+	if sec, _ := v.Page.Section(v.Selected); sec != nil {
+		return sec.Style, style.OnSection, ""
+	}
+	id, _ := doc.SplitItem(v.Selected)
+	_, b := v.Page.Block(id)
+	if b == nil {
+		return nil, "", ""
+	}
+	base, _, _ := b.Style["text-style"].Resolve(v.Site.Zones, v.Zone)
+	if base == "" && b.Kind == doc.Heading {
+		base = "$h" + strconv.Itoa(b.Content.Level)
+	}
+	if base != "" {
+		base = base[1:]
+	}
+	return b.Style, b.Kind, base
+}
+
+// blockName is the name given, or the kind with its first words.
+func blockName(b *doc.Block) string {
+	if b.Name != "" {
+		return b.Name
+	}
+	kind := string(b.Kind)
+	if a := element.Of(b.Kind); a != nil {
+		kind = a.Name
+	}
+	words := strings.Join(strings.Fields(b.Content.Words.Plain()), " ")
+	if b.Kind == doc.Picture {
+		words = b.Content.Alt
+	}
+	if r := []rune(words); len(r) > 28 {
+		words = strings.TrimSpace(string(r[:27])) + "…"
+	}
+	if words == "" {
+		return kind
+	}
+	return kind + ": " + words
+}

@@ -1,0 +1,99 @@
+package bench
+
+import (
+	"fmt"
+	"hash/fnv"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"strings"
+
+	lru "github.com/hashicorp/golang-lru/v2"
+
+	"openplot/core/doc"
+	"openplot/core/shape"
+	"openplot/fonts"
+	"openplot/site"
+	"openplot/store"
+)
+
+// Workshop makes stages, and remembers what was made for them: scenes of sections, and
+// the fonts of sites that have their own.
+type Workshop struct {
+	mediaDir, mediaURL string
+	log                *slog.Logger
+	shipped            *shape.Library
+	libraries          *lru.Cache[string, *shape.Library] // by the files' names
+	scenes             *lru.Cache[sceneKey, *scene]
+}
+
+const (
+	maxLibraries = 50
+	maxScenes    = 1000
+)
+
+// sceneKey tells scenes apart by all that they are made from.
+type sceneKey struct {
+	section *doc.Section
+	stage   string
+}
+
+// NewWorkshop prepares one for uploads in mediaDir that are served below mediaURL, which
+// ends in a slash.
+func NewWorkshop(mediaDir, mediaURL string, log *slog.Logger) (*Workshop, error) {
+	w := &Workshop{mediaDir: mediaDir, mediaURL: mediaURL, log: log}
+	var err error
+	if w.shipped, err = fonts.Library(); err != nil {
+		return nil, err
+	}
+	if w.libraries, err = lru.New[string, *shape.Library](maxLibraries); err != nil {
+		return nil, fmt.Errorf("remembering fonts: %w", err)
+	}
+	if w.scenes, err = lru.New[sceneKey, *scene](maxScenes); err != nil {
+		return nil, fmt.Errorf("remembering scenes: %w", err)
+	}
+	return w, nil
+}
+
+// Stage prepares a page of a site, "" being the home page's slug.
+func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
+	// Menus and other lists show pages' names; pictures have their words and files.
+	names := fnv.New64a()
+	for _, p := range src.Pages {
+		fmt.Fprintf(names, "%q %q %q ", p.Slug, p.Name, p.Description)
+	}
+	for _, m := range src.Media {
+		fmt.Fprintf(names, "%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
+	}
+	for _, f := range src.Fonts {
+		fmt.Fprintf(names, "%q %q ", f.Family, f.File)
+	}
+	s := &Stage{Site: st, Source: src, workshop: w, lib: w.library(src.Fonts), look: fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64())}
+	return s.For(slug)
+}
+
+// library gives the shipped fonts, with a site's own where it has any.
+func (w *Workshop) library(own []*store.Font) *shape.Library {
+	if len(own) == 0 {
+		return w.shipped
+	}
+	var key strings.Builder
+	for _, f := range own {
+		key.WriteString(f.File + " ")
+	}
+	if lib, ok := w.libraries.Get(key.String()); ok {
+		return lib
+	}
+	lib := w.shipped.With()
+	for _, f := range own {
+		b, err := os.ReadFile(filepath.Join(w.mediaDir, f.Original))
+		if err == nil {
+			err = lib.Add(f.Family, f.Italic, [2]int{f.Least, f.Most}, b)
+		}
+		if err != nil { // it was checked when it came; the others still do their part
+			w.log.Error("font", "family", f.Family, "error", err)
+		}
+	}
+	w.libraries.Add(key.String(), lib)
+	return lib
+}

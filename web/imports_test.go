@@ -1,0 +1,49 @@
+package web
+
+import (
+	"os/exec"
+	"slices"
+	"strings"
+	"testing"
+)
+
+// imports says of every package outside core which of the project's others it may import:
+// the picture in docs/architecture.md. The two origins know nothing of each other, and
+// the model of the Bench nothing of HTTP.
+var imports = map[string]string{
+	"postgres": "", "fonts": "core", "icons": "", "stock": "core", "gestures": "core",
+	"store": "core", "media": "core store", "site": "core fonts icons store",
+	"origin":    "fonts",
+	"visitors":  "media origin site store",
+	"web/bench": "core fonts site store",
+	"web":       "core fonts icons media origin site stock store web/bench",
+	"demo":      "core icons media stock store",
+}
+
+func TestWhoImportsWhom(t *testing.T) {
+	for name, allowed := range imports {
+		cmd := exec.Command("go", "list", "-f", "{{join .Imports \"\\n\"}}", "openplot/"+name)
+		if name == "gestures" {
+			cmd.Env = append(cmd.Environ(), "GOOS=js", "GOARCH=wasm")
+		}
+		out, err := cmd.Output()
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		for _, path := range strings.Fields(string(out)) {
+			of, ours := strings.CutPrefix(path, "openplot/")
+			if strings.HasPrefix(of, "core/") {
+				of = "core"
+			}
+			if ours && !slices.Contains(strings.Fields(allowed), of) {
+				t.Errorf("%s imports %s", name, of)
+			}
+			if name == "web/bench" && (path == "net/http" || strings.Contains(path, "gin-gonic")) {
+				t.Errorf("the model of the Bench imports %s", path)
+			}
+			if name != "web" && strings.Contains(path, "alexedwards/scs") {
+				t.Errorf("%s reads sessions", name)
+			}
+		}
+	}
+}
