@@ -4,6 +4,7 @@ import (
 	"openplot/core/compose"
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/value"
 	"openplot/store"
 )
 
@@ -43,7 +44,7 @@ func lastLines() *doc.Section {
 // Sailings is the timetable.
 func Sailings() *doc.Page {
 	notice := titled("Notice", compose.Section(doc.LineUp, compose.Look("padding-top", "12px", "padding-bottom", "12px", "background", "$quiet-ground"),
-		&doc.Block{Kind: doc.Notice, Arrangement: doc.LineUp, Style: compose.Look("direction", "across", "wrap", "one line", "column-gap", "$snug"), Blocks: []*doc.Block{
+		&doc.Block{Kind: doc.Notice, Arrangement: doc.LineUp, Style: compose.Look("direction", "row", "wrap", "nowrap", "column-gap", "$snug"), Blocks: []*doc.Block{
 			compose.Icon("cloud-fog2", "icon-size", "22px"),
 			{Kind: doc.Text, Style: compose.Look("grow", "yes", "width", "1px"), Content: doc.Content{Words: doc.Words{{{Text: "In fog ", Bold: true}, {Text: "the 08:10 waits for the light. The sign at the steps says how long, and so does "}, {Text: "555 0143", Link: "tel:5550143"}, {Text: "."}}}}},
 		}}))
@@ -60,7 +61,7 @@ func Sailings() *doc.Page {
 			{"18:45", "Round trip", "all three islands, the Bramble", "No landing. From May to September, with soup."},
 		}))
 	aside := compose.Stack("$room",
-		compose.With(compose.Stack("$small", compose.Heading(3, "Before you come"), &doc.Block{Kind: doc.List, Style: compose.Look("list-marks", "ticks"), Content: doc.Content{Words: doc.PlainWords("Be at the north steps ten minutes before", "Fifteen minutes with a bicycle", "Cars, carts and sheep need a berth")}},
+		compose.With(compose.Stack("$small", compose.Heading(3, "Before you come"), &doc.Block{Kind: doc.List, Style: compose.Look("list-marks", "check"), Content: doc.Content{Words: doc.PlainWords("Be at the north steps ten minutes before", "Fifteen minutes with a bicycle", "Cars, carts and sheep need a berth")}},
 			compose.Button("Ask for a berth", "/ask-for-a-berth")), "background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"),
 		compose.With(compose.Stack("$small", compose.Heading(3, "By telephone"), compose.Words("", "Sailings, day and night: 555 0143")), "padding-left", "$room"))
 	times := titled("Times", compose.Section(doc.Columns, compose.Room("shares", "8 4", "column-gap", "$broad", "row-gap", "$wide", "padding-top", "$broad"), day, aside))
@@ -82,7 +83,7 @@ func Fares() *doc.Page {
 			[]string{"Three islands", "24.00", "for one, for two days", "All three islands\nAs often as you like\nSoup on the round trip", "See sailings"},
 			[]string{"The family", "28.50", "two grown-ups, any children", "One island of your choice\nAny boat of the day\nBicycles and prams go free", "See sailings"})))
 	table := titled("All fares", compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$room"), compose.Heading(2, "All fares"),
-		&doc.Block{Kind: doc.Table, Content: doc.Content{Values: map[string]string{"head": "first row and column", "narrow": "cards", "cells": "\tInner Holm\tSkarva\tLangey\nGrown-ups, one way\t4.20\t6.40\t7.80\nGrown-ups, there and back\t7.60\t11.20\t13.60\nChildren to 14\t2.10\t3.20\t3.90\nTen trips\t34.00\t52.00\t64.00\nBicycles\tfree\tfree\tfree\nCars\t–\t18.00\t22.00\nSheep, each\t1.00\t1.00\t1.00"}}},
+		&doc.Block{Kind: doc.Table, Content: doc.Content{Values: map[string]string{"head": "both", "narrow": "cards", "cells": "\tInner Holm\tSkarva\tLangey\nGrown-ups, one way\t4.20\t6.40\t7.80\nGrown-ups, there and back\t7.60\t11.20\t13.60\nChildren to 14\t2.10\t3.20\t3.90\nTen trips\t34.00\t52.00\t64.00\nBicycles\tfree\tfree\tfree\nCars\t–\t18.00\t22.00\nSheep, each\t1.00\t1.00\t1.00"}}},
 		compose.With(compose.Words("small", "Islanders pay half. Dogs pay nothing and may choose their seat."), "color", "$quiet-words")))
 	ask := titled("Questions", compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Stack("$snug", compose.Heading(2, "About tickets"), compose.Words("", "Something else? The office knows."), compose.Button("Ask the office", "/ask-for-a-berth", "button-look", "outlined")),
 		compose.Listing(doc.Accordion, []string{"title", "words"}, [][]string{
@@ -116,16 +117,16 @@ func Islands(ids map[string]string) *doc.Page {
 		picture := compose.Picture("3:2")
 		picture.Content.Picture = ids[file]
 		text := compose.Stack("$snug", compose.Kicker(kicker), compose.Heading(2, name), compose.Words("", words))
-		style := compose.Room("shares", "6 6", "column-gap", "$broad", "row-gap", "$room", "align-items", "middle", "padding-top", "$broad", "padding-bottom", "$broad")
+		style := compose.Room("shares", "6 6", "column-gap", "$broad", "row-gap", "$room", "align-items", "center", "padding-top", "$broad", "padding-bottom", "$broad")
 		s := compose.Section(doc.Columns, style, picture, text)
 		if !pictureFirst {
 			s = compose.Section(doc.Columns, style, text, picture)
-			s.Style["below"] = doc.Zoned[string]{"phone": "last on top"}
+			s.Style["below"] = doc.Zoned[string]{"phone": value.Last}
 		}
 		s = titled(name, s)
 		return s
 	}
-	gallery := compose.With(element.Start(doc.Gallery), "gallery-as", "rows of equal height", "gallery-height", "280px", "gallery-height@phone", "150px", "border-radius", "$soft")
+	gallery := compose.With(element.Start(doc.Gallery), "gallery-as", "rows", "gallery-height", "280px", "gallery-height@phone", "150px", "border-radius", "$soft")
 	gallery.Content.Entries = nil
 	for _, p := range [][2]string{{"gulls.png", "Evening, from the stern"}, {"the-bakery.png", "The bakery, ten to six"}, {"the-wheelhouse.png", "Out past the red buoy"}, {"winter-light.png", "January"}, {"the-langey-boat.png", "The 17:05"}, {"skarva.png", "Under the cliffs"}} {
 		gallery.Content.Entries = append(gallery.Content.Entries, doc.Entry{Values: map[string]string{"picture": ids[p[0]], "caption": p[1]}})
@@ -133,10 +134,10 @@ func Islands(ids map[string]string) *doc.Page {
 	album := titled("Album", compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "From the ship’s album"), gallery))
 	film := &doc.Block{Kind: doc.Video, Style: compose.Look("border-radius", "$card"), Content: doc.Content{Picture: ids["the-langey-boat.png"], Alt: "The ferry crosses the sound, in four seconds",
 		Values: map[string]string{"video": ids[clipName], "caption": "In truth it takes eighteen minutes."}}}
-	crossing := titled("Crossing", compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$room", "align-items", "middle"),
+	crossing := titled("Crossing", compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$room", "align-items", "center"),
 		compose.Stack("$snug", compose.Heading(2, "The way there is half of it"), compose.Words("", "Stand on the right going out: seals on the skerries at low water, and the red buoy that sings in a swell. Inside there is soup.")), film))
 	chart := compose.With(element.Start(doc.Map), "border-radius", "$card", "aspect-ratio", "16:9", "aspect-ratio@phone", "1:1")
-	chart.Content.Values = map[string]string{"latitude": "58.07", "longitude": "-11.53", "zoom": "10", "mark": "left out", "label": "Skerry Harbour, the three islands, and the boats’ ways between them"}
+	chart.Content.Values = map[string]string{"latitude": "58.07", "longitude": "-11.53", "zoom": "10", "mark": "hidden", "label": "Skerry Harbour, the three islands, and the boats’ ways between them"}
 	where := titled("Chart", compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "Where they lie"), chart))
 	return page("Islands", "Inner Holm, Skarva and Langey", "Three islands in the sound: painted houses, cliffs with sea birds, and a long flat one with a light at its end.",
 		opening("Three islands, each a day out", "You can see all of them from the north steps. They have little in common but the weather."),
@@ -158,11 +159,11 @@ func Crew(ids map[string]string) *doc.Page {
 			[]string{ids["egil.png"], "Egil", "The office", "Answers before the evening boat, always."},
 			[]string{ids["frida.png"], "Frida", "The galley", "The soup is hers. Don’t ask what is in it; ask for more."})))
 	voices := titled("Voices", compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "What passengers say"),
-		compose.Repeated(compose.Look("run@tablet", "slider", "per-row@tablet", "2"), compose.With(compose.Stack("$snug", compose.With(&doc.Block{Kind: doc.Quote, Content: doc.Content{Words: doc.PlainWords("Said")}}, "padding-left", "none", "border-width", "none", "grow", "yes"), compose.With(compose.Words("small", "Who"), "color", "$quiet-words")),
+		compose.Repeated(compose.Look("run@tablet", "slider", "per-row@tablet", "2"), compose.With(compose.Stack("$snug", compose.With(&doc.Block{Kind: doc.Quote, Content: doc.Content{Words: doc.PlainWords("Said")}}, "padding-left", "0px", "border-width", "none", "grow", "yes"), compose.With(compose.Words("small", "Who"), "color", "$quiet-words")),
 			"background", "$ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"),
 			[]string{"“They waited four minutes for us and told nobody.”", "A family with a pram"}, []string{"“I asked whether it would be rough. She said: interesting.”", "A first-time passenger"}, []string{"“My sheep have never travelled better.”", "A farmer from Langey"})))
 	numbers := titled("Figures", compose.Section(doc.LineUp, compose.Room("background", "$deep", "color", "$on-deep", "padding-top", "$broad", "padding-bottom", "$broad"),
-		compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"2", "boats"}, {"6", "people"}, {"97 %", "sailed on the minute last year"}, {"0", "sheep lost"}}, "per-row", "4", "text-align", "middle")))
+		compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"2", "boats"}, {"6", "people"}, {"97 %", "sailed on the minute last year"}, {"0", "sheep lost"}}, "per-row", "4", "text-align", "center")))
 	return page("Crew", "Crew", "The six people who run two boats to three islands.", opening("Who sails with you", "Two boats, six people, and a good deal of weather between them."), people, numbers, voices)
 }
 
@@ -175,8 +176,8 @@ func Notices() *doc.Page {
 			[]string{"21 April", "The north steps have a new rail", "It is on the side that everybody has always wanted one on. The old one can be had for the asking, by whoever carries it away."},
 			[]string{"2 April", "The ledges on Skarva are full", "From now to July the upper path is closed between the second and the fifth post. The lower one is better anyway."},
 			[]string{"11 March", "The Tern is back in the water", "She has a new shaft and is two minutes faster, which we shall spend on tying up more carefully."})))
-	tell := titled("Hear of it", compose.Section(doc.LineUp, compose.Look("background", "$deep", "color", "$on-deep", "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room"),
-		compose.With(compose.Stack("$small", compose.Heading(2, "Does it sail today?"), compose.Words("", "The telephone knows, day and night.")), "width", "620px"), compose.Button("555 0143", "tel:5550143", "background", "$on-deep", "color", "$deep", "button-size", "large")))
+	tell := titled("Hear of it", compose.Section(doc.LineUp, compose.Look("background", "$deep", "color", "$on-deep", "padding-top", "$broad", "padding-bottom", "$broad", "direction", "row", "spread", "space-between", "align-items", "center", "column-gap", "$wide", "row-gap", "$room"),
+		compose.With(compose.Stack("$small", compose.Heading(2, "Does it sail today?"), compose.Words("", "The telephone knows, day and night.")), "width", "620px"), compose.Button("555 0143", "tel:5550143", "background", "$on-deep", "color", "$deep", "button-size", "$large")))
 	return page("Notices", "Notices", "What is new at Skerry Line: timetables, weather, birds and rails.", opening("Notices", "What the sign at the steps says."), news, tell)
 }
 
@@ -185,12 +186,12 @@ func Berth() *doc.Page {
 	form := &doc.Block{Kind: doc.Form, Content: doc.Content{Values: map[string]string{"submit": "Ask for the berth", "consent": "You may keep this until the sailing is over.", "note": "We answer before the evening boat of the same day."}}}
 	for _, f := range []map[string]string{
 		{"label": "Your name", "required": "yes", "width": "half"},
-		{"label": "Where to answer", "type": "mail address", "required": "yes", "width": "half"},
+		{"label": "Where to answer", "type": "email", "required": "yes", "width": "half"},
 		{"label": "Day of the sailing", "type": "date", "required": "yes", "width": "half"},
-		{"label": "Sailing", "type": "one of a list", "required": "yes", "width": "half", "choices": "08:10 Inner Holm\n09:00 Skarva\n10:15 Langey\n13:30 Skarva\n17:05 Langey"},
-		{"label": "What needs a berth", "type": "one of these", "required": "yes", "choices": "A car\nA cart or a trailer\nSheep\nSomething else"},
+		{"label": "Sailing", "type": "select", "required": "yes", "width": "half", "choices": "08:10 Inner Holm\n09:00 Skarva\n10:15 Langey\n13:30 Skarva\n17:05 Langey"},
+		{"label": "What needs a berth", "type": "radio", "required": "yes", "choices": "A car\nA cart or a trailer\nSheep\nSomething else"},
 		{"label": "How long it is, in metres", "type": "number", "hint": "With the drawbar. For sheep: how many.", "width": "half"},
-		{"label": "What else we should know", "type": "several lines"},
+		{"label": "What else we should know", "type": "textarea"},
 	} {
 		form.Content.Entries = append(form.Content.Entries, doc.Entry{Values: f})
 	}

@@ -62,14 +62,14 @@ func named(b *doc.Block, name string) *doc.Block {
 }
 
 func topBar() *doc.Section {
-	menu := &doc.Block{Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "its own list"}}, Style: compose.Look("column-gap", "$room", "menu-folds", "on tablets and phones")}
+	menu := &doc.Block{Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "own"}}, Style: compose.Look("column-gap", "$room", "menu-folds", "narrower")}
 	for _, l := range [][2]string{{"Sailings", "/sailings"}, {"Fares", "/fares"}, {"Islands", "/islands"}, {"Crew", "/crew"}, {"Notices", "/notices"}} {
 		menu.Content.Entries = append(menu.Content.Entries, doc.Entry{Values: map[string]string{"label": l[0], "link": l[1]}})
 	}
-	s := titled("Top bar", compose.Section(doc.LineUp, compose.Look("padding-top", "12px", "padding-bottom", "12px", "background", "$deep", "color", "$on-deep", "direction", "across", "wrap", "one line", "spread", "apart", "align-items", "middle", "column-gap", "$room", "stays", "stays"),
+	s := titled("Top bar", compose.Section(doc.LineUp, compose.Look("padding-top", "12px", "padding-bottom", "12px", "background", "$deep", "color", "$on-deep", "direction", "row", "wrap", "nowrap", "spread", "space-between", "align-items", "center", "column-gap", "$room", "stays", "sticky"),
 		&doc.Block{Kind: doc.Logo, Name: "Name", Content: doc.Content{Link: "/", Words: doc.PlainWords("Skerry Line")}},
-		compose.Hold(doc.Container, doc.LineUp, compose.Look("direction", "across", "wrap", "one line", "align-items", "middle", "column-gap", "$room", "column-gap@phone", "12px"), menu,
-			compose.Button("Ask for a berth", "/ask-for-a-berth", "button-look", "outlined", "button-size", "small", "color", "$on-deep", "border-color", "#7fa3a8"))))
+		compose.Hold(doc.Container, doc.LineUp, compose.Look("direction", "row", "wrap", "nowrap", "align-items", "center", "column-gap", "$room", "column-gap@phone", "12px"), menu,
+			compose.Button("Ask for a berth", "/ask-for-a-berth", "button-look", "outlined", "button-size", "$small", "color", "$on-deep", "border-color", "#7fa3a8"))))
 	s.Blocks[1].Blocks[1].Hidden = doc.Zoned[bool]{"phone": true} // there is no room for it
 	s.Role = doc.RoleHeader
 	return s
@@ -90,7 +90,7 @@ func footer() *doc.Section {
 
 // Home is the demo's first page; ids are its pictures' by name.
 func Home(ids map[string]string) *doc.Page {
-	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "filter-gradient", "linear 90deg $deep 0%, $deep 45%, $accent 100%", "filter-opacity", "38%", "min-height", "560px", "min-height@phone", "none", "row-gap@phone", "$snug"),
+	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "filter-gradient", "linear 90deg $deep 0%, $deep 45%, $accent 100%", "filter-opacity", "38%", "min-height", "560px", "min-height@phone", "auto", "row-gap@phone", "$snug"),
 		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}, spot{1, 7, 1, 4}), compose.Look("text-style", "$display")),
 		text(on(spot{1, 6, 6, 2}, spot{1, 6, 6, 2}), compose.Look("text-style", "$lead"), "Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in."),
 		button("See today’s sailings", "#departures", on(spot{1, 4, 9, 2}, spot{1, 4, 9, 2}), compose.Look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px")),
@@ -105,7 +105,7 @@ func Home(ids map[string]string) *doc.Page {
 		text(on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), compose.Look("color", "$quiet-words"), "Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.", "In fog the morning boat waits for the light; the sign at the steps says how long."),
 		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}, spot{1, 6, 6, 8}, spot{1, 4, 3, 8}), card()), "Today’s card"),
 		named(text(on(spot{5, 3, 3, 5, 1}, spot{1, 3, 8, 5, 1}, spot{1, 2, 6, 5, 1}), compose.Look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
-		named(text(on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 6, 5, 1}), compose.Look("text-style", "$mono", "text-style@phone", "$body", "text-align", "right", "padding-right", "$room"), "08:10 11:40 15:20", "09:00 13:30", "10:15 17:05", "18:45"), "Times"),
+		named(text(on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 6, 5, 1}), compose.Look("text-style", "$mono", "text-style@phone", "$body", "text-align", "end", "padding-right", "$room"), "08:10 11:40 15:20", "09:00 13:30", "10:15 17:05", "18:45"), "Times"),
 		named(photo(on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 11, 7}), compose.Look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
 	)
 	departures.Anchor = "departures"
@@ -122,7 +122,7 @@ func Home(ids map[string]string) *doc.Page {
 		row := 4 + 9*i
 		islands.Blocks = append(islands.Blocks,
 			photo(on(spot{1 + 4*i, 4, 4, 8}, spot{1, 3, row, 7}, byRule), compose.Look("aspect-ratio", "4:3", "border-radius", "$card"), ids[is.file], ""),
-			heading(3, is.name, on(spot{1 + 4*i, 4, 12, 2}, spot{4, 5, row, 2}, byRule), compose.Look("align-self", "bottom", "align-self@tablet", "top")),
+			heading(3, is.name, on(spot{1 + 4*i, 4, 12, 2}, spot{4, 5, row, 2}, byRule), compose.Look("align-self", "end", "align-self@tablet", "start")),
 			text(on(spot{1 + 4*i, 4, 14, 4}, spot{4, 5, row + 2, 3}, byRule), compose.Look("color", "$quiet-words"), is.words),
 			text(on(spot{1 + 4*i, 4, 18, 1}, spot{4, 5, row + 5, 1}, byRule), compose.Look("text-style", "$label", "color", "$accent", "padding-bottom@phone", "$room"), is.time),
 		)

@@ -18,17 +18,17 @@ var variants = []struct {
 	name string
 	do   []edit.Command
 }{
-	{doc.Picture, "with words below it", []edit.Command{content("caption", "The boat at the steps, early in the morning before anybody has come"), content("large", "shows it large")}},
-	{doc.Picture, "shown large, in a circle", []edit.Command{content("large", "shows it large"), look("shape", "circle"), look("aspect-ratio", "1:1")}},
+	{doc.Picture, "with words below it", []edit.Command{content("caption", "The boat at the steps, early in the morning before anybody has come"), content("large", "large")}},
+	{doc.Picture, "shown large, in a circle", []edit.Command{content("large", "large"), look("shape", "circle"), look("aspect-ratio", "1:1")}},
 	{doc.Picture, "filling its rows over words", []edit.Command{content("caption", "In rows"), look("aspect-ratio", "rows")}},
 	{doc.Picture, "that leads somewhere", []edit.Command{content("link", "/fares"), content("caption", "The fares")}},
-	{doc.Menu, "folded everywhere", []edit.Command{look("menu-folds", "everywhere")}},
+	{doc.Menu, "folded everywhere", []edit.Command{look("menu-folds", "always")}},
 	{doc.Text, "beside a picture", []edit.Command{content("picture", "four"), long, look("wrap-width", "34%")}},
-	{doc.Text, "beside a picture on the right, to the middle", []edit.Command{content("picture", "one"), long, look("wrap-side", "right"), look("text-align", "middle"), look("padding-left", "$room"), look("background", "$quiet-ground")}},
+	{doc.Text, "beside a picture on the right, to the middle", []edit.Command{content("picture", "one"), long, look("wrap-side", "right"), look("text-align", "center"), look("padding-left", "$room"), look("background", "$quiet-ground")}},
 	{doc.Text, "beside a picture everywhere", []edit.Command{content("picture", "six"), long, {Op: "set", Zone: "phone", Setting: "wrap-side", Value: "left"}, look("wrap-width", "160px"), look("text-style", "$lead")}},
 	{doc.Text, "with hardly room beside its picture", []edit.Command{content("picture", "two"), long, {Op: "set", Zone: "phone", Setting: "wrap-side", Value: "right"}, look("wrap-width", "86%")}},
 	{doc.Video, "of its own", []edit.Command{content("video", SpecimenVideo), content("caption", "The boat leaves")}},
-	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "silently, over and over"), look("aspect-ratio", "4:3")}},
+	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "loop"), look("aspect-ratio", "4:3")}},
 	{doc.Video, "from elsewhere", []edit.Command{content("player", "https://player.example/boat")}},
 }
 
@@ -40,9 +40,9 @@ var surfaces = []struct {
 	name string
 	do   []edit.Command
 }{
-	{"picture that goes more slowly", []edit.Command{{Op: "section.picture", Value: "one"}, look("picture-scroll", "more slowly"), look("filter", "#102030"), look("edge-bottom", "wave"), look("padding-top", "$vast"), look("color", "#ffffff")}},
-	{"picture that goes more slowly on phones only", []edit.Command{{Op: "section.picture", Value: "one"}, {Op: "set", Zone: "phone", Setting: "picture-scroll", Value: "more slowly"}, look("border-radius", "$round")}},
-	{"video", []edit.Command{{Op: "section.video", Value: SpecimenVideo}, look("filter", "#000000"), look("filter-opacity", "60%"), look("color", "#ffffff"), look("min-height", "70vh"), look("content-at", "middle")}},
+	{"picture that goes more slowly", []edit.Command{{Op: "section.picture", Value: "one"}, look("picture-scroll", "parallax"), look("filter", "#102030"), look("edge-bottom", "wave"), look("padding-top", "$vast"), look("color", "#ffffff")}},
+	{"picture that goes more slowly on phones only", []edit.Command{{Op: "section.picture", Value: "one"}, {Op: "set", Zone: "phone", Setting: "picture-scroll", Value: "parallax"}, look("border-radius", "$round")}},
+	{"video", []edit.Command{{Op: "section.video", Value: SpecimenVideo}, look("filter", "#000000"), look("filter-opacity", "60%"), look("color", "#ffffff"), look("min-height", "70vh"), look("content-at", "center")}},
 }
 
 func content(name, value string) edit.Command {

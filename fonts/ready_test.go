@@ -178,7 +178,7 @@ func TestSeeThroughBarTakesNoRoom(t *testing.T) {
 	s := demo.Site()
 	for _, top := range []string{"$snug", "5vw", "0px"} {
 		p := &doc.Page{Sections: []*doc.Section{
-			{ID: "bar", Role: doc.RoleHeader, Arrangement: doc.LineUp, Style: doc.Style{"over": {"desktop": "over the first section"}, "padding-top": {"desktop": top}, "padding-bottom": {"desktop": "20px"}}, Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("A bar")}}}},
+			{ID: "bar", Role: doc.RoleHeader, Arrangement: doc.LineUp, Style: doc.Style{"over": {"desktop": "yes"}, "padding-top": {"desktop": top}, "padding-bottom": {"desktop": "20px"}}, Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("A bar")}}}},
 			{ID: "first", Arrangement: doc.LineUp, Blocks: []*doc.Block{{ID: "b2", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("The first section")}}}},
 		}}
 		tr := tree(t, s, p)
@@ -198,7 +198,7 @@ func TestFieldsSideBySideAreLevel(t *testing.T) {
 	form := &doc.Block{ID: "f", Kind: doc.Form, Content: doc.Content{Entries: []doc.Entry{
 		{Values: map[string]string{"label": "Name", "width": "half"}},
 		{Values: map[string]string{"label": strings.Repeat("A long question ", 12), "width": "half"}},
-		{Values: map[string]string{"label": "Of these", "type": "one of a list", "width": "half"}},
+		{Values: map[string]string{"label": "Of these", "type": "select", "width": "half"}},
 		{Values: map[string]string{"label": "A hint stands here", "hint": strings.Repeat("and says more ", 20), "width": "half"}},
 	}}}
 	tr := tree(t, s, &doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{form}}}})

@@ -5,9 +5,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"sync"
 	"time"
 
+	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/jmoiron/sqlx"
 
 	"openplot/core/doc"
@@ -304,8 +304,7 @@ func (s *Store) back(ctx context.Context, page, user, kind, find string) (*Edite
 // pageCache keeps the newest documents, so that an edit need not read its page
 // again. Documents are values, so they can be shared.
 type pageCache struct {
-	mu    sync.Mutex
-	pages map[string]cachedPage
+	pages *lru.Cache[string, cachedPage] // by id
 }
 
 type cachedPage struct {
@@ -313,32 +312,27 @@ type cachedPage struct {
 	doc *doc.Page
 }
 
-// maxCachedPages bounds the cache; past it, anything goes.
+// maxCachedPages bounds the cache; those asked for longest ago go first.
 const maxCachedPages = 200
 
-func (c *pageCache) get(page string, seq int64) *doc.Page {
-	c.mu.Lock()
-	defer c.mu.Unlock()
-	if p, ok := c.pages[page]; ok && p.seq == seq {
+func newPageCache() (pageCache, error) {
+	pages, err := lru.New[string, cachedPage](maxCachedPages)
+	return pageCache{pages}, err
+}
+
+// get gives a page as of a sequence number, or nil.
+func (c pageCache) get(page string, seq int64) *doc.Page {
+	if p, ok := c.pages.Get(page); ok && p.seq == seq {
 		return p.doc
 	}
 	return nil
 }
 
-func (c *pageCache) put(page string, seq int64, d *doc.Page) {
-	c.mu.Lock()
-	defer c.mu.Unlock()
-	if c.pages == nil {
-		c.pages = map[string]cachedPage{}
-	}
-	if old, ok := c.pages[page]; ok && old.seq > seq {
+func (c pageCache) put(page string, seq int64, d *doc.Page) {
+	if old, ok := c.pages.Peek(page); ok && old.seq > seq {
 		return
 	}
-	if len(c.pages) >= maxCachedPages {
-		for k := range c.pages {
-			delete(c.pages, k)
-			break
-		}
-	}
-	c.pages[page] = cachedPage{seq, d}
+	c.pages.Add(page, cachedPage{seq, d})
 }
+
+func (c pageCache) forget() { c.pages.Purge() }

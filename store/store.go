@@ -49,7 +49,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("reading migrations: %w", err)
 	}
-	m, err := goose.NewProvider(goose.DialectPostgres, db.DB, folder)
+	m, err := goose.NewProvider(goose.DialectPostgres, db.DB, folder, goose.WithGoMigrations(upgrades()...))
 	if err != nil {
 		return nil, fmt.Errorf("reading migrations: %w", err)
 	}
@@ -62,7 +62,12 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		db.Close()
 		return nil, err
 	}
-	return &Store{db: db, jobs: jobs}, nil
+	pages, err := newPageCache()
+	if err != nil {
+		db.Close()
+		return nil, fmt.Errorf("remembering pages: %w", err)
+	}
+	return &Store{db: db, jobs: jobs, pages: pages}, nil
 }
 
 // openJobs brings the tables of the queue of jobs up to date.

@@ -66,7 +66,7 @@ func (f *fixture) must(base int64, c edit.Command) *Edited {
 // stored reads the page past the cache.
 func (f *fixture) stored() *Page {
 	f.t.Helper()
-	f.pages = pageCache{}
+	f.pages.forget()
 	p, err := f.Page(f.t.Context(), "w1", "")
 	if err != nil {
 		f.t.Fatal(err)

@@ -240,7 +240,7 @@ func TestVideos(t *testing.T) {
 	}
 	blocks := page.Doc.Sections[0].Blocks
 	id := blocks[len(blocks)-1].ID
-	for name, value := range map[string]string{"video": m.ID, "plays": "silently, over and over"} {
+	for name, value := range map[string]string{"video": m.ID, "plays": "loop"} {
 		if page, err = p.store.Page(t.Context(), "w1", ""); err != nil {
 			t.Fatal(err)
 		}

@@ -59,7 +59,7 @@ func specimenPage(h *doc.House) *doc.Page {
 	set := func(style string) *doc.Block { return compose.Words(style, specimenWords[style]) }
 	body := &doc.Block{Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Words for reading stand in lines of fifty to seventy characters. "}, {Text: "Strong ones", Bold: true}, {Text: " carry weight, "}, {Text: "slanted ones", Italic: true}, {Text: " a tone, and "}, {Text: "a link", Link: "#x"}, {Text: " goes somewhere."}}}}}
 	button := func(look, size, words string) *doc.Block {
-		return compose.Button(words, "#x", "button-look", look, "button-size", size)
+		return compose.Button(words, "#x", "button-look", look, "button-size", "$"+size)
 	}
 	room := func(pairs ...string) doc.Style {
 		return compose.Look(append([]string{"padding-top", "$wide", "padding-bottom", "$wide", "row-gap", "$snug"}, pairs...)...)
@@ -68,12 +68,12 @@ func specimenPage(h *doc.House) *doc.Page {
 		compose.Heading(1, specimenWords["display"], "text-style", "$display"),
 		compose.Heading(2, specimenWords["h1"], "text-style", "$h1"),
 		set("lead"), body)
-	looks := compose.Section(doc.LineUp, room("padding-top", "none"))
+	looks := compose.Section(doc.LineUp, room("padding-top", "0px"))
 	for _, look := range []string{"filled", "outlined", "quiet"} {
 		row := compose.Row("$snug")
-		_, medium := h.Button("")
+		medium := h.ButtonSize("")
 		row.Blocks = []*doc.Block{button(look, medium.Token, map[string]string{"filled": "Ask for a berth", "outlined": "See the times", "quiet": "Read the notices"}[look])}
-		for _, size := range h.Buttons.Sizes {
+		for _, size := range h.ButtonSizes() {
 			if size.Token != medium.Token {
 				row.Blocks = append(row.Blocks, button(look, size.Token, size.Name))
 			}
@@ -90,7 +90,7 @@ func specimenPage(h *doc.House) *doc.Page {
 		b := compose.Words("small", name)
 		return compose.With(b, append([]string{"background", "$ground", "padding-top", "$snug", "padding-right", "$snug", "padding-bottom", "$snug", "padding-left", "$snug"}, pairs...)...)
 	}
-	rest := compose.Section(doc.LineUp, room("background", "$quiet-ground", "padding-top", "none"))
+	rest := compose.Section(doc.LineUp, room("background", "$quiet-ground", "padding-top", "0px"))
 	steps := compose.Row("$snug")
 	for _, s := range h.Corners {
 		steps.Blocks = append(steps.Blocks, named(s.Name, "border-radius", "$"+s.Token))

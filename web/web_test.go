@@ -288,7 +288,7 @@ func TestRefusedEditsAnswer422(t *testing.T) {
 	text := p.page.Sections[2].Blocks[1].ID
 	for raw, field := range map[string]string{
 		`{`: "Edit", `{"op":"explode"}`: "Edit", `{"op":"delete","node":"nope"}`: "Selection", `{"op":"delete","unknown":1}`: "Edit",
-		`{"op":"set","node":"` + text + `","zone":"desktop","setting":"padding-top","value":"NaN"}`:           "Top",
+		`{"op":"set","node":"` + text + `","zone":"desktop","setting":"padding-top","value":"NaN"}`:           "Padding top",
 		`{"op":"block.place","node":"` + text + `","zone":"desktop","place":{"column":1,"span":-1}}`:          "Columns",
 		`{"op":"block.place","node":"` + text + `","zone":"desktop","place":{"column":1,"span":1e400}}`:       "Edit",
 		`{"op":"set","node":"` + text + `","zone":"watch","setting":"padding-top","value":"1"}`:               "Zone",

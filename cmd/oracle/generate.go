@@ -99,7 +99,7 @@ func (g *generator) fill(c *doc.Content, kind doc.Kind) {
 		case f.Type == element.PictureID:
 			c.Picture = "picture"
 		case f.Type == element.Choice:
-			*c = element.With(*c, f.Name, f.Choices[g.r.IntN(len(f.Choices))])
+			*c = element.With(*c, f.Name, f.Choices[g.r.IntN(len(f.Choices))].Value)
 		case f.Name == "caption":
 			*c = element.With(*c, f.Name, g.words(1).Plain())
 		}
@@ -159,7 +159,10 @@ func (g *generator) value(s *style.Setting) string {
 	case style.TypeColour:
 		return fmt.Sprintf("#%06x", g.r.IntN(1<<24))
 	}
-	return s.Words[g.r.IntN(len(s.Words))]
+	if offers := s.Offers(&g.site.House); len(s.Choices) == 0 {
+		return offers[g.r.IntN(len(offers))].Value
+	}
+	return s.Choices[g.r.IntN(len(s.Choices))].Value
 }
 
 var vocabulary = strings.Fields(`a the boat sails at 08:10 from Harbour Steps to Inner Holm; Wave AVATAR To You, fi fl office waffle

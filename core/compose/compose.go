@@ -41,7 +41,7 @@ func Room(pairs ...string) doc.Style {
 
 // Centred is a line down the middle.
 func Centred(pairs ...string) doc.Style {
-	return Room(append([]string{"align-items", "middle", "text-align", "middle", "row-gap", "$room"}, pairs...)...)
+	return Room(append([]string{"align-items", "center", "text-align", "center", "row-gap", "$room"}, pairs...)...)
 }
 
 // Hold is a container of a kind.
@@ -56,7 +56,7 @@ func Stack(gap string, blocks ...*doc.Block) *doc.Block {
 
 // Row holds blocks side by side, in a line that wraps.
 func Row(gap string, blocks ...*doc.Block) *doc.Block {
-	return Hold(doc.Container, doc.LineUp, Look("direction", "across", "column-gap", gap, "row-gap", "12px", "align-items", "middle"), blocks...)
+	return Hold(doc.Container, doc.LineUp, Look("direction", "row", "column-gap", gap, "row-gap", "12px", "align-items", "center"), blocks...)
 }
 
 // Columns holds blocks in columns, their shares in twelfths.

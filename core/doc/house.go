@@ -119,19 +119,27 @@ func StandardButtons() ButtonSet {
 	}}
 }
 
-// Button gives the buttons' measures and the size of a token, or the medium one.
-func (h *House) Button(token string) (ButtonSet, ButtonSize) {
-	b := h.Buttons
-	if len(b.Sizes) == 0 {
-		b = StandardButtons()
+// ButtonLook is how buttons are drawn: what the house style says, or StandardButtons.
+func (h *House) ButtonLook() ButtonSet {
+	if len(h.Buttons.Sizes) == 0 {
+		return StandardButtons()
 	}
-	size := b.Sizes[min(1, len(b.Sizes)-1)]
-	for _, s := range b.Sizes {
+	return h.Buttons
+}
+
+// ButtonSizes are the sizes that there are, from small to large.
+func (h *House) ButtonSizes() []ButtonSize { return h.ButtonLook().Sizes }
+
+// ButtonSize gives the size of a token, or the one that buttons have unless it is set:
+// the second.
+func (h *House) ButtonSize(token string) ButtonSize {
+	sizes := h.ButtonSizes()
+	for _, s := range sizes {
 		if s.Token == token {
-			size = s
+			return s
 		}
 	}
-	return b, size
+	return sizes[min(1, len(sizes)-1)]
 }
 
 // LinkLook is how links in running words are drawn. They are always underlined, since

@@ -118,7 +118,7 @@ type Run struct {
 	Small     bool   `json:"small,omitempty"`
 	Colour    string `json:"colour,omitempty"` // token of the palette
 	Link      string `json:"link,omitempty"`
-	// Item is "dots" or "numbers" on a paragraph's first run when the paragraph is an
+	// Item is "disc" or "decimal" on a paragraph's first run when the paragraph is an
 	// item of such a list.
 	Item string `json:"item,omitempty"`
 }

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"openplot/core/value"
 	"slices"
 
 	"openplot/core/doc"
@@ -178,7 +179,7 @@ func (e *editing) arrange() ([]Step, error) {
 			set("shares", plan.Shares)
 		}
 		if to == doc.LineUp {
-			set("direction", map[bool]string{true: "across"}[plan.Across])
+			set("direction", map[bool]string{true: value.Row}[plan.Across])
 		}
 	}
 	var steps []Step

@@ -69,12 +69,12 @@ func TestSeriesItemsSayTheirOwn(t *testing.T) {
 	heading := series().Blocks[0].Blocks[0].ID
 	second := doc.ItemID(heading, series().Items[1].ID)
 	do(Command{Op: "block.write", Node: second, Value: "<p>Changed</p>"})
-	do(Command{Op: "set", Node: second, Setting: "text-align", Value: "middle"})
+	do(Command{Op: "set", Node: second, Setting: "text-align", Value: "center"})
 	var said []string
 	for _, it := range series().Items {
 		b := it.Shows(series().Blocks[0]).Blocks[0]
 		said = append(said, b.Content.Words.Plain())
-		if b.Style["text-align"]["desktop"] != "middle" {
+		if b.Style["text-align"]["desktop"] != "center" {
 			t.Error("the look isn't every item's")
 		}
 	}

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"openplot/core/value"
 	"slices"
 	"strings"
 
@@ -81,8 +82,8 @@ func (e *editing) read(f *element.Field) (string, error) {
 	case element.VideoID:
 		return v, e.video(v)
 	case element.Choice:
-		if !slices.Contains(f.Choices, v) {
-			return "", doc.Problemf(f.Label, "can't be %.40q: choose %s", v, strings.Join(f.Choices, ", "))
+		if !slices.ContainsFunc(f.Choices, func(c value.Choice) bool { return c.Value == v }) {
+			return "", doc.Problemf(f.Label, "can't be %.40q: choose %s", v, value.Labels(f.Choices))
 		}
 		return v, nil
 	case element.Number:

@@ -27,7 +27,7 @@ func TestBadContent(t *testing.T) {
 	}{
 		{doc.Table, "block.content", "cells", tooMany, 0, "Cells, parted by tabs", "10000, in 100 rows and 100 columns"},
 		{doc.Table, "block.content", "cells", strings.Repeat("\t", 1<<19), 0, "Cells, parted by tabs", "at most 1200"},
-		{doc.Table, "block.content", "narrow", "explodes", 0, "On phones", "choose scrolls, cards"},
+		{doc.Table, "block.content", "narrow", "explodes", 0, "On phones", "choose Scrolls, Cards"},
 		{doc.Icon, "block.content", "icon", "no-such-icon", 0, "Icon", "none of that name"},
 		{doc.Map, "block.content", "latitude", "91", 0, "Latitude", "from -85 to 85"},
 		{doc.Map, "block.content", "latitude", "NaN", 0, "Latitude", "from -85 to 85"},
@@ -69,7 +69,7 @@ func TestFieldsKeepWhatIsEntered(t *testing.T) {
 		value := func(f element.Field) string {
 			switch f.Type {
 			case element.Choice:
-				return f.Choices[len(f.Choices)-1]
+				return f.Choices[len(f.Choices)-1].Value
 			case element.Number:
 				return fmt.Sprint(int(f.Max))
 			}

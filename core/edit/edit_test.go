@@ -102,7 +102,7 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 	}
 	s := style.Settings[r.IntN(len(style.Settings))]
 	c.Setting = pick(s.Name, "columns", "rows", "layer", "title", "name", "level", "alt", "link", "picture", "number", "icon", "shares", "label", "cells")
-	c.Value = pick("12", "columns", "line-up", "placed", "4 8", "clock", "a\tb\nc", "24px", "1 – 3", "$accent", "m1", "Words", "<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Words[0], "header", "anchor")
+	c.Value = pick("12", "columns", "line-up", "placed", "4 8", "clock", "a\tb\nc", "24px", "1 – 3", "$accent", "m1", "Words", "<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Unset(), "header", "anchor")
 	return c
 }
 
@@ -231,10 +231,10 @@ func TestBadCommands(t *testing.T) {
 		{"unknown setting", "Setting", Command{Op: "set", Node: text, Zone: "desktop", Setting: "position", Value: "fixed"}},
 		{"another kind's setting", "Setting", Command{Op: "set", Node: picture, Zone: "desktop", Setting: "padding-top", Value: "3"}},
 		{"unknown token", "Fill", Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "$nope"}},
-		{"unknown unit", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "3furlongs"}},
-		{"NaN", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "NaN"}},
-		{"infinity", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1/0"}},
-		{"out of range", "Top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1e5"}},
+		{"unknown unit", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "3furlongs"}},
+		{"NaN", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "NaN"}},
+		{"infinity", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1/0"}},
+		{"out of range", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1e5"}},
 		{"a style that isn't one", "Fill", Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "red}*{display:none"}},
 		{"no place", "Place", Command{Op: "block.place", Node: text, Zone: "desktop"}},
 		{"negative span", "Columns", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, -1, 1, 1, 0)}},
@@ -332,8 +332,8 @@ func TestParseWords(t *testing.T) {
 		`<p onclick="x" style="y">One</p>`:  `[[{"text":"One"}]]`,
 		"":                                  `null`,
 		"&lt;b&gt; &amp; more":              `[[{"text":"\u003cb\u003e \u0026 more"}]]`,
-		"<ul><li>one</li><li>two</li></ul>": `[[{"text":"one","item":"dots"}],[{"text":"two","item":"dots"}]]`,
-		"<ol><li><u>one</u> <s>two</s></li></ol><p><small>three</small></p>":                           `[[{"text":"one","underline":true,"item":"numbers"},{"text":" "},{"text":"two","strike":true}],[{"text":"three","small":true}]]`,
+		"<ul><li>one</li><li>two</li></ul>": `[[{"text":"one","item":"disc"}],[{"text":"two","item":"disc"}]]`,
+		"<ol><li><u>one</u> <s>two</s></li></ol><p><small>three</small></p>":                           `[[{"text":"one","underline":true,"item":"decimal"},{"text":" "},{"text":"two","strike":true}],[{"text":"three","small":true}]]`,
 		`<span data-colour="accent">red</span> <span data-colour="url(x)" style="color:red">no</span>`: `[[{"text":"red","colour":"accent"},{"text":" no"}]]`,
 		"<li>one</li><li>two</li>": `[[{"text":"one"}],[{"text":"two"}]]`,
 	} {

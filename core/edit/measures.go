@@ -42,7 +42,7 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 			Measure{"shadows." + s.Token + ".blur", "Shadows", s.Name + ", blur", s.Blur, 0, 200, func(h *doc.House, v float64) { h.Shadows[i].Blur = v }},
 			Measure{"shadows." + s.Token + ".opacity", "Shadows", s.Name + ", strength", s.Opacity, 0, 1, func(h *doc.House, v float64) { h.Shadows[i].Opacity = v }})
 	}
-	b, _ := h.Button("")
+	b := h.ButtonLook()
 	for i, s := range b.Sizes {
 		out = append(out,
 			Measure{"buttons." + s.Token + ".x", "Buttons", s.Name + ", at the sides", s.X, 0, 100, func(h *doc.House, v float64) { h.Buttons.Sizes[i].X = v }},
@@ -79,7 +79,7 @@ type Pick struct {
 
 // Picks lists the choices of a house style.
 func Picks(h *doc.House) []Pick {
-	b, _ := h.Button("")
+	b := h.ButtonLook()
 	var colours, corners []style.Offer
 	for _, w := range h.Palette {
 		colours = append(colours, style.Offer{Name: w.Name, Value: w.Token, Colour: w.Value})
@@ -89,7 +89,7 @@ func Picks(h *doc.House) []Pick {
 	}
 	return []Pick{
 		{Name: "page.ground", Group: "Page", Label: "Pages lie on", Value: h.PageGround, Usual: "Ground", Offers: colours, set: func(h *doc.House, t string) { h.PageGround = t }},
-		{Name: "buttons.corners", Group: "Buttons", Label: "Corners", Value: b.Corners, Offers: corners, set: func(h *doc.House, t string) { h.Buttons, _ = h.Button(""); h.Buttons.Corners = t }},
+		{Name: "buttons.corners", Group: "Buttons", Label: "Corners", Value: b.Corners, Offers: corners, set: func(h *doc.House, t string) { h.Buttons = h.ButtonLook(); h.Buttons.Corners = t }},
 		{Name: "links.colour", Group: "Links", Label: "Colour", Value: h.Links.Colour, Usual: "as the words", Offers: colours, set: func(h *doc.House, t string) { h.Links.Colour = t }},
 		{Name: "links.hover", Group: "Links", Label: "Under the pointer", Value: h.Links.Hover, Usual: "as the words", Offers: colours, set: func(h *doc.House, t string) { h.Links.Hover = t }},
 	}
@@ -125,7 +125,7 @@ func setMeasure(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 	h.Space, h.Corners, h.Shadows = slices.Clone(h.Space), slices.Clone(h.Corners), slices.Clone(h.Shadows)
 	h.Lines = slices.Clone(h.LineSteps())
 	h.Gutter, h.ColumnGap = inAll(h.Gutter, zones, 20), inAll(h.ColumnGap, zones, doc.StandardGap)
-	h.Buttons, _ = h.Button("")
+	h.Buttons = h.ButtonLook()
 	h.Buttons.Sizes = slices.Clone(h.Buttons.Sizes)
 	m.set(&h, v)
 	return h, nil

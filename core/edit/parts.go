@@ -10,10 +10,10 @@ import (
 
 // topBar is a name, the menu and a button on one line.
 func topBar(style doc.Style, colour string) *doc.Section {
-	for name, v := range compose.Look("padding-top", "$snug", "padding-bottom", "$snug", "direction", "across", "wrap", "one line", "spread", "apart", "align-items", "middle", "column-gap", "$room") {
+	for name, v := range compose.Look("padding-top", "$snug", "padding-bottom", "$snug", "direction", "row", "wrap", "nowrap", "spread", "space-between", "align-items", "center", "column-gap", "$room") {
 		style[name] = v
 	}
-	ask := compose.Button("Ask us", "#", "button-look", "outlined", "button-size", "small")
+	ask := compose.Button("Ask us", "#", "button-look", "outlined", "button-size", "$small")
 	ask.Hidden = doc.Zoned[bool]{"phone": true}
 	if colour != "" {
 		compose.With(ask, "color", colour)
@@ -21,7 +21,7 @@ func topBar(style doc.Style, colour string) *doc.Section {
 	s := compose.Section(doc.LineUp, style,
 		&doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}},
 		compose.Row("$room", &doc.Block{Kind: doc.Menu}, ask))
-	s.Blocks[1].Style = compose.Look("direction", "across", "wrap", "one line", "align-items", "middle", "column-gap", "$room", "column-gap@phone", "12px")
+	s.Blocks[1].Style = compose.Look("direction", "row", "wrap", "nowrap", "align-items", "center", "column-gap", "$room", "column-gap@phone", "12px")
 	s.Role = doc.RoleHeader
 	return s
 }

@@ -7,6 +7,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // MaxSteps is how many steps of spacing, of corners or of lines there are at most, and
@@ -15,14 +16,14 @@ const MaxSteps = 40
 
 // Promotable reports whether a value of a setting can become one of the house style's:
 // a colour, a length that there are steps for, or a size of type.
-func Promotable(s *style.Setting, value string) bool {
-	if value == "" || value[0] == '$' || slices.Contains(s.Words, value) {
+func Promotable(s *style.Setting, v string) bool {
+	if v == "" || v[0] == '$' || slices.ContainsFunc(s.Choices, func(c value.Choice) bool { return c.Value == v }) {
 		return false
 	}
 	if s.Type == style.TypeColour {
 		return true
 	}
-	_, fixed := fixedPx(value)
+	_, fixed := fixedPx(v)
 	return s.Type == style.TypeLength && fixed && (s.Steps != nil || s.Name == "font-size")
 }
 

@@ -20,31 +20,31 @@ var Presets = []Preset{
 
 	{"bar", "Top bar", "Bar", "name, menu and a button on one line", func() *doc.Section { return topBar(compose.Look("background", "$ground", "color", "$words"), "") }},
 	{"bar-deep", "Top bar", "Deep bar that stays", "the same on the deep ground; stays on scrolling", func() *doc.Section {
-		return topBar(compose.Look("background", "$deep", "color", "$on-deep", "stays", "stays"), "$on-deep")
+		return topBar(compose.Look("background", "$deep", "color", "$on-deep", "stays", "sticky"), "$on-deep")
 	}},
 	{"bar-over", "Top bar", "See-through bar", "lies over the picture of the section below it", func() *doc.Section {
-		return topBar(compose.Look("color", "$on-deep", "over", "over the first section"), "$on-deep")
+		return topBar(compose.Look("color", "$on-deep", "over", "yes"), "$on-deep")
 	}},
 
 	{"welcome-picture", "Welcome", "Welcome over a picture", "a large picture with words and two buttons on it", func() *doc.Section {
-		s := compose.Section(doc.LineUp, compose.Room(append(onDeep, "min-height", "72vh", "content-at", "middle", "row-gap", "$room", "filter-gradient", "linear 90deg $deep 0%, $deep 40%, $accent 100%", "filter-opacity", "62%")...),
+		s := compose.Section(doc.LineUp, compose.Room(append(onDeep, "min-height", "72vh", "content-at", "center", "row-gap", "$room", "filter-gradient", "linear 90deg $deep 0%, $deep 40%, $accent 100%", "filter-opacity", "62%")...),
 			compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "760px"),
 			compose.With(compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "600px"),
-			compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "across", "column-gap", "$snug", "row-gap", "$small"),
-				compose.Button("Begin here", "#", "background", "$second-accent", "color", "$ground", "button-size", "large"), compose.Button("Look around first", "#", "button-look", "outlined", "color", "$on-deep", "button-size", "large")))
+			compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "row", "column-gap", "$snug", "row-gap", "$small"),
+				compose.Button("Begin here", "#", "background", "$second-accent", "color", "$ground", "button-size", "$large"), compose.Button("Look around first", "#", "button-look", "outlined", "color", "$on-deep", "button-size", "$large")))
 		return s
 	}},
 	{"welcome-beside", "Welcome", "Welcome beside a picture", "words on the left, a tall picture on the right", func() *doc.Section {
-		return compose.Section(doc.Columns, compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
+		return compose.Section(doc.Columns, compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"),
 			compose.Stack("$room", compose.Kicker("Where and since when"), compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "text-style@tablet", "$h1"), compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."),
-				compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "across", "column-gap", "$snug", "row-gap", "$small"), compose.Button("Begin here", "#", "button-size", "large"), compose.Button("Ask first", "#", "button-look", "quiet", "button-size", "large"))),
+				compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "row", "column-gap", "$snug", "row-gap", "$small"), compose.Button("Begin here", "#", "button-size", "$large"), compose.Button("Ask first", "#", "button-look", "quiet", "button-size", "$large"))),
 			compose.Picture("4:5", "border-radius", "$round"))
 	}},
 	{"welcome-middle", "Welcome", "Welcome in the middle", "large words on a gradient that ends in a wave", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Centred(append(onDeep, "gradient", "linear 160deg $deep 0%, $accent 100%", "padding-bottom", "160px", "padding-bottom@phone", "110px", "edge-bottom", "tide")...),
 			compose.With(compose.Words("label", "Where and since when"), "opacity", "85%"), compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "820px"),
 			compose.With(compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "620px"),
-			compose.Button("Begin here", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
+			compose.Button("Begin here", "#", "background", "$on-deep", "color", "$deep", "button-size", "$large"))
 	}},
 	{"welcome-card", "Welcome", "Welcome with a card", "a wide picture with a card of words over its edge", func() *doc.Section {
 		return compose.Section(doc.Placed, compose.Look("padding-top", "$wide", "padding-bottom", "$wide", "padding-bottom@phone", "$broad", "row-gap@phone", "$snug"),
@@ -56,11 +56,11 @@ var Presets = []Preset{
 	}},
 
 	{"about-picture", "About", "About, with a picture", "a picture on the left, words on the right", func() *doc.Section {
-		return compose.Section(doc.Columns, compose.Room("shares", "6 6", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), compose.Picture("4:3"),
-			compose.Stack("$snug", compose.Kicker("About us"), compose.Heading(2, "Who we are and how it began"), compose.Words("", "Tell the story as you would across a table: what was there before, what was missing, and what you did about it.", "Then say how it is today, and who is behind it."), compose.Button("Read the whole story", "#", "button-look", "quiet", "padding-left", "none")))
+		return compose.Section(doc.Columns, compose.Room("shares", "6 6", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"), compose.Picture("4:3"),
+			compose.Stack("$snug", compose.Kicker("About us"), compose.Heading(2, "Who we are and how it began"), compose.Words("", "Tell the story as you would across a table: what was there before, what was missing, and what you did about it.", "Then say how it is today, and who is behind it."), compose.Button("Read the whole story", "#", "button-look", "quiet", "padding-left", "0px")))
 	}},
 	{"about-figures", "About", "About, with figures", "words on the left, large figures on the right", func() *doc.Section {
-		return compose.Section(doc.Columns, compose.Room("background", "$quiet-ground", "shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
+		return compose.Section(doc.Columns, compose.Room("background", "$quiet-ground", "shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"),
 			compose.Stack("$snug", compose.Heading(2, "What we stand for"), compose.Words("lead", "Two or three sentences that nobody else could have written about themselves."), compose.Words("", "And one that says what you will not do, since that says as much.")),
 			compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"1974", "the year it began"}, {"31", "people who work here"}}, "per-row", "1", "per-row@tablet", "1", "figure-colour", "$accent"))
 	}},
@@ -83,12 +83,12 @@ var Presets = []Preset{
 				[]string{"sunrise", "In the morning", "What there is before everybody is up."}, []string{"sun", "By day", "What most people come for."}, []string{"moon-stars", "In the evening", "What they stay for."}, []string{"cloud-drizzle", "In the rain", "What they had not expected."}))
 	}},
 	{"features-list", "Features", "A list beside a picture", "points with ticks, a picture beside them", func() *doc.Section {
-		return compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"),
-			compose.Stack("$room", compose.Heading(2, "All of this is in it"), compose.With(&doc.Block{Kind: doc.List, Content: doc.Content{Words: doc.PlainWords("The first point, the most important one", "The second, which others leave out", "The third, which costs nothing more", "And the fourth, for those who read on")}}, "list-marks", "ticks"), compose.Button("See it for yourself", "#")), compose.Picture("3:2"))
+		return compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"),
+			compose.Stack("$room", compose.Heading(2, "All of this is in it"), compose.With(&doc.Block{Kind: doc.List, Content: doc.Content{Words: doc.PlainWords("The first point, the most important one", "The second, which others leave out", "The third, which costs nothing more", "And the fourth, for those who read on")}}, "list-marks", "check"), compose.Button("See it for yourself", "#")), compose.Picture("3:2"))
 	}},
 
 	{"figures", "Figures", "A band of figures", "three large figures on the deep ground", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Room(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad")...), compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"9", "sailings a day"}, {"52", "weeks of the year"}, {"3,400", "guests last summer"}}, "text-align", "middle", "per-row@tablet", "3"))
+		return compose.Section(doc.LineUp, compose.Room(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad")...), compose.Listing(doc.Figures, []string{"number", "label"}, [][]string{{"9", "sailings a day"}, {"52", "weeks of the year"}, {"3,400", "guests last summer"}}, "text-align", "center", "per-row@tablet", "3"))
 	}},
 	{"figures-words", "Figures", "Figures with words", "a heading and a text, four figures below", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.With(compose.Stack("$snug", compose.Heading(2, "In figures"), compose.Words("lead", "A sentence that says what the figures add up to.")), "width", "680px"),
@@ -106,7 +106,7 @@ var Presets = []Preset{
 	}},
 
 	{"gallery", "Gallery", "Pictures in rows", "pictures of any shape in rows of one height", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.Heading(2, "What it looks like"), gallery("gallery-as", "rows of equal height", "gallery-height", "260px", "gallery-height@phone", "150px", "border-radius", "$soft"))
+		return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.Heading(2, "What it looks like"), gallery("gallery-as", "rows", "gallery-height", "260px", "gallery-height@phone", "150px", "border-radius", "$soft"))
 	}},
 	{"gallery-slider", "Gallery", "Pictures to slide through", "one large picture after another, a part of the next showing", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$room"), compose.Heading(2, "A walk through"),
@@ -121,7 +121,7 @@ var Presets = []Preset{
 			[]string{"", "First name", "What they do", "Something only they would say."}, []string{"", "Second name", "What they do", "Something only they would say."}, []string{"", "Third name", "What they do", "Something only they would say."}, []string{"", "Fourth name", "What they do", "Something only they would say."}))
 	}},
 	{"people-one", "People", "One person", "a large portrait with a text", func() *doc.Section {
-		return compose.Section(doc.Columns, compose.Room("background", "$quiet-ground", "shares", "4 8", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), compose.Picture("1:1", "shape", "circle"),
+		return compose.Section(doc.Columns, compose.Room("background", "$quiet-ground", "shares", "4 8", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"), compose.Picture("1:1", "shape", "circle"),
 			compose.Stack("$snug", compose.Kicker("What they do here"), compose.Heading(2, "Their name"), compose.Words("lead", "A sentence in their own words."), compose.Words("", "And what others say about them: how long they have been here, and what nobody else can do as well.")))
 	}},
 
@@ -155,11 +155,11 @@ var Presets = []Preset{
 		return compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Stack("$snug", compose.Heading(2, "What people ask"), compose.Words("", "Your question isn’t here? Write to us, and it will be."), compose.Button("Ask us", "#", "button-look", "outlined")), questions())
 	}},
 	{"questions-middle", "Questions", "Questions in the middle", "one column of questions on the quiet ground", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "align-items", "middle", "row-gap", "$room"), compose.Heading(2, "Good to know"), compose.With(questions(), "width", "760px"))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "align-items", "center", "row-gap", "$room"), compose.Heading(2, "Good to know"), compose.With(questions(), "width", "760px"))
 	}},
 
 	{"notice", "Notices", "Notice bar", "something to know just now, across the page", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Look("padding-top", "12px", "padding-bottom", "12px", "background", "$quiet-ground"), compose.Hold(doc.Notice, doc.LineUp, compose.Look("direction", "across", "wrap", "one line", "column-gap", "$snug"), compose.Icon("megaphone", "icon-size", "22px"),
+		return compose.Section(doc.LineUp, compose.Look("padding-top", "12px", "padding-bottom", "12px", "background", "$quiet-ground"), compose.Hold(doc.Notice, doc.LineUp, compose.Look("direction", "row", "wrap", "nowrap", "column-gap", "$snug"), compose.Icon("megaphone", "icon-size", "22px"),
 			&doc.Block{Kind: doc.Text, Style: compose.Look("grow", "yes", "width", "1px"), Content: doc.Content{Words: doc.Words{{{Text: "From Monday: ", Bold: true}, {Text: "say here what is different, and until when. "}, {Text: "Read more", Link: "#"}}}}}))
 	}},
 	{"notices", "Notices", "News", "dated news, one below the other", func() *doc.Section {
@@ -172,24 +172,24 @@ var Presets = []Preset{
 		return compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide"), compose.Stack("$snug", compose.Heading(2, "Ask us"), compose.Words("lead", "Say what happens after they send it, and how soon."), &doc.Block{Kind: doc.SiteFacts}), contactForm())
 	}},
 	{"form-card", "Form", "Form on a card", "a form in the middle, on a card", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "align-items", "middle"), compose.With(onCard("$room", compose.Heading(2, "Write to us"), contactForm()), "width", "720px"))
+		return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "align-items", "center"), compose.With(onCard("$room", compose.Heading(2, "Write to us"), contactForm()), "width", "720px"))
 	}},
 
 	{"contact-map", "Map and contact", "Map and contact", "a map beside the site’s address and hours", func() *doc.Section {
-		return compose.Section(doc.Columns, compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "middle"), chart(), compose.Stack("$room", compose.Heading(2, "Where to find us"), &doc.Block{Kind: doc.SiteFacts}, compose.Button("Plan your way", "#", "button-look", "outlined")))
+		return compose.Section(doc.Columns, compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"), chart(), compose.Stack("$room", compose.Heading(2, "Where to find us"), &doc.Block{Kind: doc.SiteFacts}, compose.Button("Plan your way", "#", "button-look", "outlined")))
 	}},
 	{"contact-deep", "Map and contact", "Contact on the deep ground", "address, hours and a button on one line, a map below", func() *doc.Section {
 		return compose.Section(doc.LineUp, compose.Room(append(onDeep, "row-gap", "$wide")...), compose.Columns("6 6", compose.Stack("$snug", compose.Heading(2, "Come and see us"), compose.Words("lead", "A sentence about how easy it is.")), &doc.Block{Kind: doc.SiteFacts}), compose.With(chart(), "aspect-ratio", "21:9", "aspect-ratio@phone", "1:1"))
 	}},
 
 	{"action", "Call to action", "Call in the middle", "a heading and a button on a gradient", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Centred(append(onDeep, "gradient", "linear 120deg $accent 0%, $deep 100%", "edge-top", "slope", "padding-top", "150px", "padding-top@phone", "110px")...), compose.With(compose.Heading(2, "Say what to do next"), "text-style", "$h1", "width", "720px"), compose.With(compose.Words("lead", "And why today is a good day for it."), "width", "560px"), compose.Button("Do it now", "#", "background", "$on-deep", "color", "$deep", "button-size", "large"))
+		return compose.Section(doc.LineUp, compose.Centred(append(onDeep, "gradient", "linear 120deg $accent 0%, $deep 100%", "edge-top", "slope", "padding-top", "150px", "padding-top@phone", "110px")...), compose.With(compose.Heading(2, "Say what to do next"), "text-style", "$h1", "width", "720px"), compose.With(compose.Words("lead", "And why today is a good day for it."), "width", "560px"), compose.Button("Do it now", "#", "background", "$on-deep", "color", "$deep", "button-size", "$large"))
 	}},
 	{"action-line", "Call to action", "Call on one line", "words on the left, a button on the right", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "across", "spread", "apart", "align-items", "middle", "column-gap", "$wide", "row-gap", "$room")...), compose.With(compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")), "width", "620px", "width@tablet", "460px", "width@phone", "620px"), compose.Button("Do it now", "#", "background", "$second-accent", "color", "$ground", "button-size", "large"))
+		return compose.Section(doc.LineUp, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$broad", "direction", "row", "spread", "space-between", "align-items", "center", "column-gap", "$wide", "row-gap", "$room")...), compose.With(compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")), "width", "620px", "width@tablet", "460px", "width@phone", "620px"), compose.Button("Do it now", "#", "background", "$second-accent", "color", "$ground", "button-size", "$large"))
 	}},
 	{"action-card", "Call to action", "Call on a card with a picture", "a card in two halves: words and a picture", func() *doc.Section {
-		return compose.Section(doc.LineUp, compose.Room(), compose.With(compose.Columns("6 6", compose.With(compose.Stack("$snug", compose.Heading(2, "Say what to do next"), compose.Words("lead", "And why today is a good day for it."), compose.Button("Do it now", "#")), "padding-top", "$wide", "padding-left", "$wide", "padding-bottom", "$wide", "padding-right", "$wide", "padding-left@phone", "$room", "padding-right@phone", "$room"), compose.Picture("4:3", "border-radius", "$none")), "background", "$quiet-ground", "border-radius", "$card", "column-gap", "$none", "row-gap", "$none", "align-items", "middle"))
+		return compose.Section(doc.LineUp, compose.Room(), compose.With(compose.Columns("6 6", compose.With(compose.Stack("$snug", compose.Heading(2, "Say what to do next"), compose.Words("lead", "And why today is a good day for it."), compose.Button("Do it now", "#")), "padding-top", "$wide", "padding-left", "$wide", "padding-bottom", "$wide", "padding-right", "$wide", "padding-left@phone", "$room", "padding-right@phone", "$room"), compose.Picture("4:3", "border-radius", "0px")), "background", "$quiet-ground", "border-radius", "$card", "column-gap", "$none", "row-gap", "$none", "align-items", "center"))
 	}},
 
 	{"footer", "Footer", "Footer in columns", "name, pages, contact and a last line", func() *doc.Section {
@@ -201,7 +201,7 @@ var Presets = []Preset{
 		return s
 	}},
 	{"footer-line", "Footer", "Footer on one line", "name, links and icons side by side", func() *doc.Section {
-		s := compose.Section(doc.LineUp, compose.Look("padding-top", "$room", "padding-bottom", "$room", "direction", "across", "spread", "apart", "align-items", "middle", "background", "$quiet-ground", "row-gap", "$snug"),
+		s := compose.Section(doc.LineUp, compose.Look("padding-top", "$room", "padding-bottom", "$room", "direction", "row", "spread", "space-between", "align-items", "center", "background", "$quiet-ground", "row-gap", "$snug"),
 			compose.Words("small", "The site’s name, since when"), &doc.Block{Kind: doc.BackToTop}, social())
 		s.Role = doc.RoleFooter
 		return s

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"openplot/core/value"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -103,9 +104,9 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 		w.begun = true
 	}
 	if n.DataAtom == atom.Li && n.Parent != nil {
-		w.item = "dots"
+		w.item = value.Disc
 		if n.Parent.DataAtom == atom.Ol {
-			w.item = "numbers"
+			w.item = value.Decimal
 		}
 	}
 	for c := n.FirstChild; c != nil; c = c.NextSibling {

@@ -3,6 +3,7 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // An accordion is a <details> for each question: closed ones show the question alone.
@@ -12,8 +13,8 @@ var accordion = Anatomy{
 	Name: "Accordion", Hint: "questions that open to their answers", Icon: "view-stacked", Find: "questions answers faq fold details",
 	Shelf: Listing, Span: 8, Rows: 8,
 	Fields: []Field{
-		{Name: "open", Label: "Open at once", Type: Choice, Choices: []string{"several", "one"}},
-		{Name: "first", Label: "The first is", Type: Choice, Choices: []string{"closed", "open"}},
+		{Name: "open", Label: "Open at once", Type: Choice, Choices: value.Is(value.Several, "Several", value.One, "One")},
+		{Name: "first", Label: "The first is", Type: Choice, Choices: value.Is(value.Closed, "Closed", value.Open, "Open")},
 	},
 	EntryName: "Questions", EntryWords: true,
 	Entry: []Field{{Name: "title", Label: "Question", Type: Line}},
@@ -34,7 +35,7 @@ func (b *Builder) accordion(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div"}
 	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })
 	for i, e := range bl.Content.Entries {
-		open := i == 0 && bl.Content.Values["first"] == "open"
+		open := i == 0 && bl.Content.Values["first"] == value.Open
 		d := b.child(n, "details", func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
 			st.Border.Bottom, st.BorderColor = 1, sh.Swatch("line", "#d9d4c8")
@@ -45,7 +46,7 @@ func (b *Builder) accordion(in *Node, bl *doc.Block) *Node {
 		if open {
 			d.attr("open", "")
 		}
-		if bl.Content.Values["open"] == "one" {
+		if bl.Content.Values["open"] == value.One {
 			d.attr("name", "open-"+bl.ID+b.item)
 		}
 		summary := b.child(d, "summary", func(z int, st *style.Style) {

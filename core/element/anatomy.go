@@ -2,6 +2,7 @@ package element
 
 import (
 	"maps"
+	"openplot/core/value"
 	"slices"
 	"strconv"
 
@@ -102,9 +103,9 @@ const (
 type Field struct {
 	Name, Label string
 	Type        FieldType
-	Choices     []string // the first is what it is unless set
+	Choices     []value.Choice // the first is what it is unless set
 	Min, Max    float64
-	Usual       string // what it is unless set, in words
+	Default     string // what is in force unless it is set, in words
 }
 
 // Field finds a field of the block by name, or nil.

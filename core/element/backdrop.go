@@ -3,10 +3,11 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // drifts reports whether a section's picture goes by more slowly than the section.
-func drifts(sh style.Sheet) bool { return sh.Word("picture-scroll", "") == "more slowly" }
+func drifts(sh style.Sheet) bool { return sh.Word("picture-scroll", "") == value.Parallax }
 
 // behind adds what is seen behind a section's content, when that is more than a CSS
 // background can be: a video, or a picture that scrolls more slowly. The content then

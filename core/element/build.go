@@ -2,6 +2,7 @@ package element
 
 import (
 	"math"
+	"openplot/core/value"
 	"slices"
 	"strconv"
 	"strings"
@@ -196,7 +197,7 @@ func (b *Builder) section(s *doc.Section) *Node {
 		if n.Styles[z].Display == style.Flex {
 			st.Width = style.Percentage(100)
 		}
-		if sh.Word("content", "boxed") == "boxed" {
+		if sh.Word("content", value.Boxed) == value.Boxed {
 			gutter := b.Site.House.Gutter.Or(b.Site.Zones, z, 20)
 			st.Padding.Left, st.Padding.Right = style.Pixels(gutter), style.Pixels(gutter)
 			st.MaxWidth = style.Pixels(b.Site.House.ContentWidth + 2*gutter)
@@ -270,7 +271,7 @@ func box(st *style.Style, sh style.Sheet) {
 		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
 	}
 	st.BorderRadius = sh.Length("border-radius", st.BorderRadius)
-	if s := sh.Shadow("box-shadow"); s != "" || sh.Word("box-shadow", "") == "none" {
+	if s := sh.Shadow("box-shadow"); s != "" || sh.Word("box-shadow", "") == value.None {
 		st.BoxShadow = s
 	}
 	st.Opacity = max(sh.Share("opacity", 0), 0)
@@ -295,7 +296,7 @@ func area(st *style.Style, sh style.Sheet, padding style.Edges, fill string) {
 	}
 	st.Padding = style.Edges{Top: of("top", padding.Top), Right: of("right", padding.Right), Bottom: of("bottom", padding.Bottom), Left: of("left", padding.Left)}
 	st.Background = sh.Colour("background", fill)
-	if sh.Word("background", "") == "none" {
+	if sh.Word("background", "") == value.None {
 		st.Background = ""
 	}
 }

@@ -2,6 +2,8 @@ package element
 
 import (
 	"math"
+	"openplot/core/value"
+	"strings"
 
 	"openplot/core/colour"
 	"openplot/core/doc"
@@ -36,16 +38,16 @@ func (b *Builder) button(grid *Node, bl *doc.Block) *Node {
 // buttonLook sets one of the house style's looks, in one of its sizes, with what the
 // block has of its own.
 func buttonLook(st *style.Style, sh style.Sheet) {
-	house, size := sh.House.Button(sh.Word("button-size", "medium"))
+	house, size := sh.House.ButtonLook(), sh.House.ButtonSize(strings.TrimPrefix(sh.Word("button-size", ""), "$"))
 	accent, ground := sh.Swatch("accent", "#1d5f6b"), sh.Swatch("ground", "#ffffff")
 	fill, line := accent, house.Line
 	inherited := st.Color
 	st.Color = ground
-	if look := sh.Word("button-look", "filled"); look != "filled" {
+	if look := sh.Word("button-look", value.Filled); look != value.Filled {
 		if st.Color, fill = accent, ""; st.Pictured || !readable(accent, st.Behind) {
 			st.Color = inherited
 		}
-		if look == "quiet" {
+		if look == value.Quiet {
 			line, st.Underline = 0, true
 		}
 	} else {
@@ -78,7 +80,7 @@ func readable(words, behind string) bool {
 // pressing are the looks of something to press under the pointer and while it is
 // pressed: its fill, or where it has none its ground, gets darker.
 func (b *Builder) pressing() []State {
-	house, _ := b.Site.House.Button("")
+	house := b.Site.House.ButtonLook()
 	of := func(pseudo string, by float64) State {
 		return State{pseudo, func(_ int, st *style.Style) {
 			if st.Background != "" {

@@ -16,7 +16,7 @@ var card = Anatomy{
 		heading.Content = doc.Content{Level: 3, Words: doc.PlainWords("What the card is about")}
 		text.Content.Words = doc.PlainWords("Two sentences are enough. They say what is behind the link.")
 		button.Content.Words = doc.PlainWords("Read on")
-		button.Style = Look("button-look", "quiet", "padding-left", "none", "padding-right", "none")
+		button.Style = Look("button-look", "quiet", "padding-left", "0px", "padding-right", "0px")
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$snug"), Blocks: []*doc.Block{picture, heading, text, button}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {

@@ -3,6 +3,7 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A container is a <div> that holds blocks in any arrangement.
@@ -33,11 +34,11 @@ func (b *Builder) container(tag string, in *Node, bl *doc.Block, padding style.E
 func inherited(st *style.Style, sh style.Sheet) {
 	st.Color = sh.Colour("color", st.Color)
 	switch sh.Word("text-align", "") {
-	case "left":
+	case value.Start:
 		st.TextAlign = style.TextStart
-	case "middle":
+	case value.Center:
 		st.TextAlign = style.TextCenter
-	case "right":
+	case value.End:
 		st.TextAlign = style.TextEnd
 	}
 }

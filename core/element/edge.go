@@ -1,6 +1,7 @@
 package element
 
 import (
+	"openplot/core/value"
 	"strings"
 
 	"openplot/core/doc"
@@ -45,7 +46,7 @@ func (b *Builder) edge(n *Node, s *doc.Section, side string) {
 		st.Color = sh.Colour("edge-"+side+"-colour", sh.Swatch("ground", "#ffffff"))
 	})
 	var turn []string
-	if b.sheet(s.Style, 0).Word("edge-"+side+"-flip", "no") == "yes" {
+	if b.sheet(s.Style, 0).Word("edge-"+side+"-flip", value.No) == value.Yes {
 		turn = append(turn, "translate(1000 0) scale(-1 1)")
 	}
 	if side == "top" {

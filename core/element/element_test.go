@@ -153,7 +153,7 @@ func TestSemanticElements(t *testing.T) {
 		want  string
 	}{
 		{doc.List, nil, "ul li li"},
-		{doc.List, doc.Style{"list-marks": {"desktop": "numbers"}}, "ol li li"},
+		{doc.List, doc.Style{"list-marks": {"desktop": "decimal"}}, "ol li li"},
 		{doc.List, doc.Style{"list-marks": {"desktop": "none"}}, "ul[list] li li"},
 		{doc.Quote, nil, "blockquote p p"},
 		{doc.Divider, nil, "hr"},

@@ -12,7 +12,7 @@ var ownHTML = Anatomy{
 	Shelf: Showing, Span: 6, Rows: 8,
 	Fields: []Field{
 		{Name: "html", Label: "HTML", Type: Markup},
-		{Name: "title", Label: "What it is", Type: Line, Usual: "Embedded content"},
+		{Name: "title", Label: "What it is", Type: Line, Default: "Embedded content"},
 	},
 	Settings: []string{"height"},
 	start: func() *doc.Block {

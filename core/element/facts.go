@@ -1,6 +1,7 @@
 package element
 
 import (
+	"openplot/core/value"
 	"strings"
 
 	"openplot/core/doc"
@@ -13,10 +14,10 @@ var facts = Anatomy{
 	Name: "Site facts", Hint: "address, hours, telephone, mail: entered once", Icon: "geo-alt", Find: "contact opening hours phone email address",
 	Shelf: Listing, Span: 4, Rows: 6,
 	Fields: []Field{
-		{Name: "address", Label: "Address", Type: Choice, Choices: []string{"shown", "left out"}},
-		{Name: "hours", Label: "Hours", Type: Choice, Choices: []string{"shown", "left out"}},
-		{Name: "phone", Label: "Telephone", Type: Choice, Choices: []string{"shown", "left out"}},
-		{Name: "mail", Label: "Mail", Type: Choice, Choices: []string{"shown", "left out"}},
+		{Name: "address", Label: "Address", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
+		{Name: "hours", Label: "Hours", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
+		{Name: "phone", Label: "Telephone", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
+		{Name: "mail", Label: "Mail", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
 	},
 	Settings: []string{"row-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },
@@ -38,7 +39,7 @@ func (b *Builder) facts(in *Node, bl *doc.Block) *Node {
 		{"phone", "telephone", f.Phone, "tel:" + strings.Map(dialled, f.Phone), "The telephone"},
 		{"mail", "envelope", f.Mail, "mailto:" + f.Mail, "The mail address"},
 	} {
-		if bl.Content.Values[k.name] == "left out" || k.text == "" && b.DropEmpty {
+		if bl.Content.Values[k.name] == value.Hidden || k.text == "" && b.DropEmpty {
 			continue
 		}
 		row := b.child(n, "div", func(_ int, st *style.Style) {

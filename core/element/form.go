@@ -2,6 +2,7 @@ package element
 
 import (
 	"html"
+	"openplot/core/value"
 	"strconv"
 	"strings"
 
@@ -15,18 +16,18 @@ var form = Anatomy{
 	Name: "Form", Hint: "fields to fill in and send", Icon: "ui-checks", Find: "contact input field send question",
 	Shelf: Asking, Span: 8, Rows: 12,
 	Fields: []Field{
-		{Name: "submit", Label: "Button says", Type: Line, Usual: "Send"},
-		{Name: "consent", Label: "To be agreed to", Type: Prose, Usual: "nothing"},
-		{Name: "note", Label: "Under the button", Type: Prose, Usual: "nothing"},
+		{Name: "submit", Label: "Button says", Type: Line, Default: "Send"},
+		{Name: "consent", Label: "To be agreed to", Type: Prose, Default: "nothing"},
+		{Name: "note", Label: "Under the button", Type: Prose, Default: "nothing"},
 	},
 	EntryName: "Fields",
 	Entry: []Field{
 		{Name: "label", Label: "Label", Type: Line},
-		{Name: "type", Label: "Takes", Type: Choice, Choices: []string{"a line", "mail address", "telephone", "number", "date", "time", "several lines", "one of a list", "one of these", "any of these"}},
-		{Name: "hint", Label: "Hint", Type: Line, Usual: "none"},
-		{Name: "required", Label: "Must be filled in", Type: Choice, Choices: []string{"no", "yes"}},
+		{Name: "type", Label: "Takes", Type: Choice, Choices: fieldTypes},
+		{Name: "hint", Label: "Hint", Type: Line, Default: "none"},
+		{Name: "required", Label: "Must be filled in", Type: Choice, Choices: value.Is(value.No, "No", value.Yes, "Yes")},
 		{Name: "choices", Label: "Choices, one a line", Type: Lines},
-		{Name: "width", Label: "Width", Type: Choice, Choices: []string{"full", "half"}},
+		{Name: "width", Label: "Width", Type: Choice, Choices: value.Is(value.Full, "Full", value.Half, "Half")},
 	},
 	start: func() *doc.Block {
 		entry := func(pairs ...string) doc.Entry {
@@ -38,15 +39,18 @@ var form = Anatomy{
 		}
 		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
 			entry("label", "Your name", "required", "yes", "width", "half"),
-			entry("label", "Where to answer", "type", "mail address", "required", "yes", "width", "half"),
-			entry("label", "What you would like to know", "type", "several lines", "required", "yes"),
+			entry("label", "Where to answer", "type", "email", "required", "yes", "width", "half"),
+			entry("label", "What you would like to know", "type", "textarea", "required", "yes"),
 		}}}
 	},
 	build: (*Builder).form,
 }
 
-// inputTypes are values of an input's type attribute by what a field takes.
-var inputTypes = map[string]string{"mail address": "email", "telephone": "tel", "number": "number", "date": "date", "time": "time"}
+// fieldTypes are what a field of a form can take: an input's type attribute, or the element.
+var fieldTypes = value.Is(
+	value.Text, "Text", value.Email, "Email", value.Tel, "Telephone", value.Number, "Number", value.Date, "Date", value.Time, "Time",
+	value.Textarea, "Several lines", value.Select, "Drop-down", value.Radio, "Radio buttons", value.Checkbox, "Checkboxes",
+)
 
 // autocompletes help browsers to fill in a field (WCAG 2.2, 1.3.5).
 var autocompletes = map[string]string{"email": "email", "tel": "tel"}
@@ -93,15 +97,15 @@ func (b *Builder) form(in *Node, bl *doc.Block) *Node {
 }
 
 func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(int, *style.Style)) {
-	takes, required := or(e.Values["type"], "a line"), e.Values["required"] == "yes"
+	takes, required := or(e.Values["type"], value.Text), e.Values["required"] == value.Yes
 	id := "field-" + bl.ID + b.item + "-" + strconv.Itoa(i+1)
 	label := or(e.Values["label"], "Field "+strconv.Itoa(i+1))
 	choices := strings.Split(or(e.Values["choices"], "The first\nThe second"), "\n")
-	many := takes == "one of these" || takes == "any of these"
+	many := takes == value.Radio || takes == value.Checkbox
 	row := b.child(n, "div", func(z int, st *style.Style) {
-		if e.Values["width"] != "half" {
+		if e.Values["width"] != value.Half {
 			whole(z, st)
-		} else if !many && takes != "several lines" { // fields side by side are level, whatever their labels are
+		} else if !many && takes != value.Textarea { // fields side by side are level, whatever their labels are
 			st.AlignSelf = style.AlignEnd
 		}
 	})
@@ -121,7 +125,7 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 		head.attr("for", id)
 	}
 	text := label
-	if required && takes != "any of these" {
+	if required && takes != value.Checkbox {
 		text += " (needed)"
 	}
 	say(head, text)
@@ -134,20 +138,17 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 		p.attr("id", id+"-hint")
 	}
 	if many {
-		kind := map[bool]string{true: "radio", false: "checkbox"}[takes == "one of these"]
 		for _, c := range choices {
 			if c != "" {
-				b.tick(row, kind, label, c, c, required && kind == "radio")
+				b.tick(row, takes, label, c, c, required && takes == value.Radio)
 			}
 		}
 		return
 	}
 	input := "input"
 	switch takes {
-	case "several lines":
-		input = "textarea"
-	case "one of a list":
-		input = "select"
+	case value.Textarea, value.Select:
+		input = takes
 	}
 	f := b.child(row, input, func(z int, st *style.Style) {
 		b.inputLook(st, z)
@@ -162,9 +163,8 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 	f.attr("id", id)
 	f.attr("name", label)
 	if input == "input" {
-		t := or(inputTypes[takes], "text")
-		f.attr("type", t)
-		if a := autocompletes[t]; a != "" {
+		f.attr("type", takes)
+		if a := autocompletes[takes]; a != "" {
 			f.attr("autocomplete", a)
 		}
 	}

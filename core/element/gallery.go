@@ -3,6 +3,7 @@ package element
 import (
 	"cmp"
 	"math"
+	"openplot/core/value"
 	"slices"
 	"strconv"
 
@@ -16,11 +17,11 @@ import (
 var gallery = Anatomy{
 	Name: "Gallery", Hint: "many pictures, each of which opens large", Icon: "images", Find: "photos pictures album grid",
 	Shelf: Showing, Span: 12, Rows: 8,
-	Fields:    []Field{{Name: "opens", Label: "On a click", Type: Choice, Choices: []string{"opens large", "nothing"}}},
+	Fields:    []Field{{Name: "opens", Label: "On a click", Type: Choice, Choices: value.Is(value.Large, "Opens large", value.None, "Nothing")}},
 	EntryName: "Pictures",
 	Entry: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
-		{Name: "caption", Label: "Caption", Type: Line, Usual: "none"},
+		{Name: "caption", Label: "Caption", Type: Line, Default: "none"},
 		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
 	},
 	Settings: []string{"gallery-as", "per-row", "aspect-ratio", "gallery-height", "column-gap", "row-gap", "border-radius"},
@@ -66,11 +67,11 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul"}
 	n.attr("role", "list")
 	sheet := func(z int) style.Sheet { return b.sheet(bl.Style, z) }
-	as := sheet(0).Word("gallery-as", "grid")
+	as := sheet(0).Word("gallery-as", value.Grid)
 	// What stands in which column is the same everywhere, so that there are as many
 	// columns as on the widest screens, or one.
 	columns := func(z int) int {
-		if n := PerRow(sheet(z)); as != "columns" || n == 1 {
+		if n := PerRow(sheet(z)); as != value.Columns || n == 1 {
 			return n
 		}
 		return len(columnsOf(shots, PerRow(sheet(0))))
@@ -80,7 +81,7 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 		area(st, sh, style.Edges{}, "")
 		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(12)), sh.Length("row-gap", style.Pixels(12))
 		switch as {
-		case "rows of equal height":
+		case value.Rows:
 			st.Display, st.FlexWrap = style.Flex, style.Wrap
 		default:
 			st.Display, st.GridColumns = style.Grid, style.EqualColumns(columns(z))
@@ -94,7 +95,7 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 		b.portion[z] = partOf(outer, z) / float64(columns(z))
 	}
 	switch as {
-	case "rows of equal height":
+	case value.Rows:
 		basis, last := make([][]style.Length, len(b.Site.Zones)), make([]int, len(b.Site.Zones))
 		for z := range basis {
 			basis[z], last[z] = b.equalHeights(shots, sheet(z), n.Styles[z].ColumnGap, partOf(outer, z), z)
@@ -108,7 +109,7 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 			})
 			b.shot(li, bl, s, func(int, style.Sheet) float64 { return s.ratio() })
 		}
-	case "columns":
+	case value.Columns:
 		for _, column := range columnsOf(shots, PerRow(sheet(0))) {
 			li := b.child(n, "li", inlineBlock)
 			inner := b.child(li, "ul", func(z int, st *style.Style) {
@@ -125,7 +126,7 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 				if r := sh.Ratio("aspect-ratio"); r > 0 {
 					return r
 				}
-				if sh.Word("aspect-ratio", "") == "own" {
+				if sh.Word("aspect-ratio", "") == value.Auto {
 					return s.ratio()
 				}
 				return 1.5
@@ -232,7 +233,7 @@ func columnsOf(shots []shot, n int) [][]shot {
 // shot adds a picture of a gallery, and what it opens.
 func (b *Builder) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sheet) float64) {
 	alt := or(s.entry.Values["alt"], s.medium.Alt)
-	large := bl.Content.Values["opens"] != "nothing"
+	large := bl.Content.Values["opens"] != value.None
 	in := li
 	id := "large-" + bl.ID + b.item + "-" + strconv.Itoa(s.index+1)
 	if large {

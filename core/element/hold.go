@@ -4,6 +4,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/place"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // hold makes an element the box that a holder's blocks stand in, and adds them.
@@ -39,7 +40,7 @@ func (b *Builder) hold(n *Node, h doc.Holder) {
 			}
 			if h.Arrangement == doc.Columns {
 				c.Styles[z].ColumnSpan = spans[z][i]
-				if b.sheet(h.Style, z).Word("below", "") == "last on top" {
+				if b.sheet(h.Style, z).Word("below", "") == value.Last {
 					c.Styles[z].Order = len(h.Blocks) - 1 - i
 				}
 			}
@@ -63,7 +64,7 @@ func (b *Builder) part(h doc.Holder, zone int, ps []place.Placed, spans []int, i
 	case h.Arrangement == doc.Columns:
 		tracks, _ := columnSpans(h, b.Site.Zones, zone, ps)
 		return min(float64(spans[i])/float64(tracks), 1)
-	case b.sheet(h.Style, zone).Word("direction", "") == "across":
+	case b.sheet(h.Style, zone).Word("direction", "") == value.Row:
 		return 1 / float64(max(len(h.Blocks), 1))
 	}
 	return 1
@@ -98,11 +99,19 @@ func everywhereHidden(places [][]place.Placed, index int) bool {
 }
 
 var spreads = map[string]style.Alignment{
-	"start": style.AlignStart, "middle": style.AlignCenter, "end": style.AlignEnd,
-	"apart": style.SpaceBetween, "around": style.SpaceAround, "even": style.SpaceEvenly,
+	value.Start: style.AlignStart, value.Center: style.AlignCenter, value.End: style.AlignEnd,
+	value.SpaceBetween: style.SpaceBetween, value.SpaceAround: style.SpaceAround, value.SpaceEvenly: style.SpaceEvenly,
 }
 
-var aligns = map[string]style.Alignment{"fill": style.AlignStretch, "start": style.AlignStart, "middle": style.AlignCenter, "end": style.AlignEnd}
+var aligns = map[string]style.Alignment{
+	value.Stretch: style.AlignStretch, value.Start: style.AlignStart, value.Center: style.AlignCenter, value.End: style.AlignEnd,
+}
+
+// selfs are the values of align-self and justify-self: a stretched one is as the box is
+// by itself.
+var selfs = map[string]style.Alignment{
+	value.Stretch: style.AlignAuto, value.Start: style.AlignStart, value.Center: style.AlignCenter, value.End: style.AlignEnd,
+}
 
 // mostGaps is how much of their width, in per cent, the gaps between columns take at most.
 const mostGaps = 80
@@ -130,9 +139,9 @@ func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
 	case doc.LineUp:
 		st.Display = style.Flex
 		st.FlexDirection = style.Column
-		if sh.Word("direction", "") == "across" {
+		if sh.Word("direction", "") == value.Row {
 			st.FlexDirection = style.Row
-			if sh.Word("wrap", "wraps") == "wraps" {
+			if sh.Word("wrap", value.Wrap) == value.Wrap {
 				st.FlexWrap = style.Wrap
 			}
 		}
@@ -149,23 +158,21 @@ func stand(st, in *style.Style, sh style.Sheet, h doc.Holder, p place.Placed) {
 		st.Display = style.None
 	}
 	up, side := sh.Word("align-self", ""), sh.Word("justify-self", "")
-	across := map[string]style.Alignment{"fill": style.AlignAuto, "left": style.AlignStart, "middle": style.AlignCenter, "right": style.AlignEnd}
-	down := map[string]style.Alignment{"fill": style.AlignAuto, "top": style.AlignStart, "middle": style.AlignCenter, "bottom": style.AlignEnd}
 	switch {
 	case h.Arrangement == doc.LineUp:
 		st.JustifySelf = style.AlignAuto
-		names, word := across, side
+		word := side
 		if in.FlexDirection == style.Row {
-			names, word = down, up
+			word = up
 		}
-		if a, ok := names[word]; ok {
-			if st.AlignSelf = a; word == "fill" {
+		if a, ok := selfs[word]; ok {
+			if st.AlignSelf = a; word == value.Stretch {
 				st.AlignSelf = style.AlignStretch
 			}
 		} else if in.AlignItems != style.AlignAuto {
 			st.AlignSelf = style.AlignAuto
 		}
-		if sh.Word("grow", "no") == "yes" || growing(h, sh) {
+		if sh.Word("grow", value.No) == value.Yes || growing(h, sh) {
 			st.FlexGrow = 1
 		}
 		return
@@ -174,12 +181,12 @@ func stand(st, in *style.Style, sh style.Sheet, h doc.Holder, p place.Placed) {
 		// Never auto: a positioned picture would lie over everything that isn't.
 		st.ZIndex = p.Layer + 1
 	}
-	if a, ok := down[up]; ok {
+	if a, ok := selfs[up]; ok {
 		st.AlignSelf = a
 	} else if in.AlignItems != style.AlignAuto {
 		st.AlignSelf = style.AlignAuto
 	}
-	if a, ok := across[side]; ok {
+	if a, ok := selfs[side]; ok {
 		st.JustifySelf = a
 	}
 }
@@ -187,5 +194,5 @@ func stand(st, in *style.Style, sh style.Sheet, h doc.Holder, p place.Placed) {
 // growing reports whether all blocks of a Line-up take part of the room left over.
 func growing(h doc.Holder, sh style.Sheet) bool {
 	sh.Style = h.Style
-	return sh.Word("grow-items", "no") == "yes"
+	return sh.Word("grow-items", value.No) == value.Yes
 }

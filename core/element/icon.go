@@ -15,7 +15,7 @@ var icon = Anatomy{
 	Fields: []Field{
 		{Name: "icon", Label: "Icon", Type: IconName},
 		{Name: "link", Label: "Opens", Type: Address},
-		{Name: "alt", Label: "Words for those who can’t see it", Type: Line, Usual: "decoration only"},
+		{Name: "alt", Label: "Words for those who can’t see it", Type: Line, Default: "decoration only"},
 	},
 	Settings: []string{"icon-size"},
 	start: func() *doc.Block {

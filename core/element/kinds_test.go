@@ -9,6 +9,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // Every kind has an anatomy that says what the Shelf and the Tray need, builds something
@@ -169,7 +170,7 @@ func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 	if button.Styles[0].Display != style.None || button.Styles[2].Display == style.None || list.Styles[0].Display == style.None || list.Styles[2].Display != style.None {
 		t.Error("it isn't folded on the phone alone")
 	}
-	for word, want := range map[string][3]bool{"never": {}, "on phones": {false, false, true}, "on tablets and phones": {false, true, true}, "everywhere": {true, true, true}} {
+	for word, want := range map[string][3]bool{value.Never: {}, value.Narrowest: {false, false, true}, value.Narrower: {false, true, true}, value.Always: {true, true, true}} {
 		bl := &doc.Block{ID: "b1", Kind: doc.Menu, Place: bl.Place, Style: Look("menu-folds", word)}
 		list := b.Section(&doc.Section{ID: "s", Blocks: []*doc.Block{bl}}).find("ul")
 		for z := range want {
@@ -201,8 +202,8 @@ func TestDarkGroundsGetReadableButtons(t *testing.T) {
 		return Medium{ID: id, Width: 1600, Height: 900, Variants: []Variant{{URL: "p", StyleURL: "p", Width: 1600}}}, id != ""
 	}
 	for _, c := range []struct{ picture, name, value, want string }{
-		{"", "background", "$ground", "#1d5f6b"}, {"", "background", "$deep", "#f3f7f6"}, {"", "over", "over the first section", "#f3f7f6"},
-		{"p", "background-size", "cover", "#f3f7f6"}, {"p", "picture-scroll", "more slowly", "#f3f7f6"},
+		{"", "background", "$ground", "#1d5f6b"}, {"", "background", "$deep", "#f3f7f6"}, {"", "over", "yes", "#f3f7f6"},
+		{"p", "background-size", "cover", "#f3f7f6"}, {"p", "picture-scroll", "parallax", "#f3f7f6"},
 	} {
 		bl := &doc.Block{ID: "b1", Kind: doc.Button, Style: Look("button-look", "outlined"), Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}}, Content: doc.Content{Words: doc.PlainWords("x")}}
 		sec := &doc.Section{ID: "s", Picture: c.picture, Style: Look(c.name, c.value, "color", "$on-deep"), Blocks: []*doc.Block{bl}}
@@ -216,8 +217,8 @@ func TestDarkGroundsGetReadableButtons(t *testing.T) {
 // beside it can give way.
 func TestButtonsGiveWayLast(t *testing.T) {
 	b := builder()
-	for wrap, want := range map[string]float64{"one line": 0.05, "wraps": 1} {
-		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: Look("direction", "across", "wrap", wrap), Blocks: []*doc.Block{
+	for wrap, want := range map[string]float64{value.NoWrap: 0.05, value.Wrap: 1} {
+		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: Look("direction", "row", "wrap", wrap), Blocks: []*doc.Block{
 			{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("words")}}, {ID: "b2", Kind: doc.Button, Content: doc.Content{Words: doc.PlainWords("Ask us")}},
 		}}
 		b.Section(sec).Walk(func(n *Node) {

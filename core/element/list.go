@@ -3,6 +3,7 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A list begins with three points.
@@ -17,15 +18,15 @@ var list = Anatomy{
 }
 
 // listMarks are values of list-style-type (CSS Lists 3 §3.1) by the setting's words.
-var listMarks = map[string]string{"dots": "disc", "numbers": "decimal", "squares": "square", "ticks": "\"✓ \""}
+var listMarks = map[string]string{value.Disc: "disc", value.Decimal: "decimal", value.Square: "square", value.Check: "\"✓ \""}
 
 // list is a <ul>, or an <ol> when it is numbered on the widest zone, with an <li> a
 // paragraph. The marks stand in the padding beside the words. A list without marks
 // says that it is one, since some browsers no longer do (common practice).
 func (b *Builder) list(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul"}
-	switch b.sheet(bl.Style, 0).Word("list-marks", "dots") {
-	case "numbers":
+	switch b.sheet(bl.Style, 0).Word("list-marks", value.Disc) {
+	case value.Decimal:
 		n.Tag = "ol"
 	case "none":
 		n.attr("role", "list")
@@ -33,7 +34,7 @@ func (b *Builder) list(grid *Node, bl *doc.Block) *Node {
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		words(st, sh, "body")
-		marks := sh.Word("list-marks", "dots")
+		marks := sh.Word("list-marks", value.Disc)
 		if st.ListStyle = listMarks[marks]; st.ListStyle != "" {
 			st.Padding.Left = style.Sum(st.Padding.Left, style.Pixels(b.share(st, z, 1.5)))
 		}

@@ -14,7 +14,7 @@ var logo = Anatomy{
 	Fields: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
 		{Name: "link", Label: "Opens", Type: Address},
-		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose, Usual: "its words"},
+		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose, Default: "its words"},
 	},
 	Settings: []string{"logo-height"},
 	start: func() *doc.Block {

@@ -1,6 +1,7 @@
 package element
 
 import (
+	"openplot/core/value"
 	"strconv"
 
 	"openplot/core/chart"
@@ -17,7 +18,7 @@ var chartMap = Anatomy{
 		{Name: "longitude", Label: "Longitude", Type: Number, Min: -180, Max: 180},
 		{Name: "zoom", Label: "Zoom", Type: Number, Min: chart.MinZoom, Max: chart.MaxZoom},
 		{Name: "label", Label: "What is there", Type: Line},
-		{Name: "mark", Label: "Mark", Type: Choice, Choices: []string{"shown", "left out"}},
+		{Name: "mark", Label: "Mark", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
 	},
 	Settings: []string{"aspect-ratio", "border-radius"},
 	start: func() *doc.Block {
@@ -48,7 +49,7 @@ var chartMap = Anatomy{
 		})
 		sh := b.sheet(nil, 0)
 		colours := chart.Colours{Water: "#cfe0e3", Shallow: "#dfebea", Land: sh.Swatch("quiet-ground", "#f6f1e8"), Line: "#a9b7ae", Words: "#2a4046"}
-		if v["mark"] != "left out" {
+		if v["mark"] != value.Hidden {
 			colours.Mark = sh.Swatch("second-accent", "#aa4d26")
 		}
 		svg.Raw = chart.Draw(lat, lon, zoom, 960, 960, colours)

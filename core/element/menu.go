@@ -3,6 +3,7 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A menu is a <nav> of links. Where it folds, a button opens it as a popover: reached
@@ -12,14 +13,14 @@ var menu = Anatomy{
 	Name: "Menu", Hint: "the site’s pages; folds up on phones", Icon: "list", Find: "navigation links pages",
 	Shelf: Finding, Span: 8, Rows: 2,
 	Fields: []Field{
-		{Name: "from", Label: "Shows", Type: Choice, Choices: []string{"the site’s pages", "its own list"}},
-		{Name: "label", Label: "Name", Type: Line, Usual: "Menu"},
+		{Name: "from", Label: "Shows", Type: Choice, Choices: value.Is(value.Pages, "The site’s pages", value.Own, "Its own list")},
+		{Name: "label", Label: "Name", Type: Line, Default: "Menu"},
 	},
 	EntryName: "Own list",
 	Entry: []Field{
 		{Name: "label", Label: "Says", Type: Line},
 		{Name: "link", Label: "Opens", Type: Address},
-		{Name: "under", Label: "Stands", Type: Choice, Choices: []string{"by itself", "under the one before"}},
+		{Name: "under", Label: "Stands", Type: Choice, Choices: value.Is(value.No, "Top level", value.Yes, "Under the one before")},
 	},
 	Settings: []string{"menu-folds", "column-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },
@@ -34,7 +35,7 @@ type menuLink struct {
 }
 
 func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
-	if bl.Content.Values["from"] != "its own list" {
+	if bl.Content.Values["from"] != value.Own {
 		for _, p := range b.Pages {
 			links = append(links, menuLink{label: p.Name, href: "/" + p.Slug, here: p.Slug == b.Here})
 		}
@@ -45,7 +46,7 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 	}
 	for _, e := range bl.Content.Entries {
 		l := menuLink{label: or(e.Values["label"], "Link"), href: e.Values["link"], here: e.Values["link"] == "/"+b.Here}
-		if k := len(links) - 1; k >= 0 && e.Values["under"] == "under the one before" {
+		if k := len(links) - 1; k >= 0 && e.Values["under"] == value.Yes {
 			links[k].under = append(links[k].under, l)
 			continue
 		}
@@ -60,12 +61,12 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 // folds reports whether a menu is folded up in a zone.
 func folds(sh style.Sheet) bool {
 	narrowest := len(sh.Zones) - 1
-	switch sheetOfWidest(sh).Word("menu-folds", "on phones") {
-	case "never":
+	switch sheetOfWidest(sh).Word("menu-folds", value.Narrowest) {
+	case value.Never:
 		return false
-	case "on tablets and phones":
+	case value.Narrower:
 		return sh.Zone > 0
-	case "everywhere":
+	case value.Always:
 		return true
 	}
 	return sh.Zone > 0 && sh.Zone == narrowest

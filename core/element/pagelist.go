@@ -3,13 +3,14 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A page list links to the site's other pages, each with what it is about.
 var pageList = Anatomy{
 	Name: "Page list", Hint: "the site’s pages with what they are about", Icon: "files", Find: "links contents sitemap",
 	Shelf: Finding, Span: 12, Rows: 4,
-	Fields:   []Field{{Name: "with", Label: "Shows", Type: Choice, Choices: []string{"names and descriptions", "names"}}},
+	Fields:   []Field{{Name: "with", Label: "Shows", Type: Choice, Choices: value.Is(value.Descriptions, "Names and descriptions", value.Names, "Names")}},
 	Settings: []string{"per-row", "column-gap", "row-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
@@ -34,7 +35,7 @@ var pageList = Anatomy{
 			a := b.child(li, "a", func(_ int, st *style.Style) { st.Display, st.FontWeight, st.Underline = style.Block, 600, true })
 			a.attr("href", b.link("/"+p.Slug))
 			say(a, or(p.Name, "Page"))
-			if p.Description != "" && bl.Content.Values["with"] != "names" {
+			if p.Description != "" && bl.Content.Values["with"] != value.Names {
 				say(b.child(li, "p", b.smallWords), p.Description)
 			}
 		}

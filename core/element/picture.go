@@ -1,6 +1,7 @@
 package element
 
 import (
+	"openplot/core/value"
 	"strconv"
 	"strings"
 
@@ -15,7 +16,7 @@ var picture = Anatomy{
 	Fields: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
 		{Name: "link", Label: "Opens", Type: Address},
-		{Name: "large", Label: "Pressing it", Type: Choice, Choices: []string{"does nothing", "shows it large"}},
+		{Name: "large", Label: "Pressing it", Type: Choice, Choices: value.Is(value.None, "Nothing", value.Large, "Opens large")},
 		{Name: "caption", Label: "Words below it", Type: Line},
 		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
 	},
@@ -35,8 +36,8 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	}
 	alt := or(bl.Content.Alt, m.Alt)
 	caption := bl.Content.Values["caption"]
-	large := ok && bl.Content.Link == "" && bl.Content.Values["large"] == "shows it large"
-	fill := func(z int) bool { return b.sheet(bl.Style, z).Word("aspect-ratio", "own") == "rows" }
+	large := ok && bl.Content.Link == "" && bl.Content.Values["large"] == value.Large
+	fill := func(z int) bool { return b.sheet(bl.Style, z).Word("aspect-ratio", value.Auto) == value.Rows }
 	n := &Node{Tag: "div"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		if fill(z) {
@@ -86,10 +87,10 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 		} else if m.Height > 0 {
 			st.AspectRatio = float64(m.Width) / float64(m.Height)
 		}
-		if st.ObjectFit = "cover"; sh.Word("object-fit", "fill") == "whole" {
+		if st.ObjectFit = "cover"; sh.Word("object-fit", value.Cover) == value.Contain {
 			st.ObjectFit = "contain"
 		}
-		st.ClipPath = cuts[sh.Word("shape", "none")]
+		st.ClipPath = cuts[sh.Word("shape", value.None)]
 		st.ObjectPos = sh.Word("object-position", m.Focal)
 		st.BorderRadius = sh.Length("border-radius", style.Length{})
 	})

@@ -3,6 +3,7 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A quote is a <blockquote> of paragraphs with a line in the accent colour before it.
@@ -28,7 +29,7 @@ func (b *Builder) quote(grid *Node, bl *doc.Block) *Node {
 
 // line gives a quote its line, unless it has a border of its own.
 func line(st *style.Style, sh style.Sheet) {
-	if st.Border == (style.Widths{}) && sh.Word("border-width", "") != "none" {
+	if st.Border == (style.Widths{}) && sh.Word("border-width", "") != value.None {
 		st.Border.Left, st.BorderColor = 3, sh.Swatch("accent", "#1d5f6b")
 	}
 }

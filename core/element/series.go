@@ -3,6 +3,7 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A Series is a list in which one design is shown for each item, with the content
@@ -64,13 +65,13 @@ func (b *Builder) series(in *Node, bl *doc.Block) *Node {
 		sh := b.sheet(bl.Style, z)
 		area(st, sh, style.Edges{}, "")
 		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(24)), sh.Length("row-gap", style.Pixels(24))
-		switch sh.Word("run", "grid") {
+		switch sh.Word("run", value.Grid) {
 		case "grid":
 			st.Display = style.Grid
 			st.GridColumns = style.EqualColumns(PerRow(sh))
-		case "line":
+		case value.Line:
 			st.Display = style.Flex
-		case "slider":
+		case value.Slider:
 			slides = true
 			st.Display = style.Flex
 			st.Overflow = style.Scroll
@@ -97,10 +98,10 @@ func (b *Builder) series(in *Node, bl *doc.Block) *Node {
 			sh := b.sheet(bl.Style, z)
 			st.Display = style.Grid // one cell, so that the design fills it
 			st.GridColumns = style.EqualColumns(1)
-			switch sh.Word("run", "grid") {
-			case "line":
+			switch sh.Word("run", value.Grid) {
+			case value.Line:
 				st.FlexGrow, st.FlexBasis, st.MinWidth = 1, style.Pixels(0), style.Pixels(0)
-			case "slider": // n items, their gaps and the part that peeks in make up the whole
+			case value.Slider: // n items, their gaps and the part that peeks in make up the whole
 				per, gap := float64(PerRow(sh)), n.Styles[z].ColumnGap
 				share := style.Percentage(100 / (per + peek))
 				gap.N *= -per / (per + peek)

@@ -3,6 +3,7 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // surface sets what a section is seen as: its ground, its room, its edge, and where it
@@ -22,7 +23,7 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 	sides := sh.Length("margin-sides", none)
 	st.Margin = style.Edges{Top: sh.Length("margin-top", none), Right: sh.Length("margin-right", sides), Bottom: sh.Length("margin-bottom", none), Left: sh.Length("margin-left", sides)}
 	// A bar that stays isn't pulled: at the top of the page it would be pushed back.
-	if up := sh.Length("pull", none); up.N > 0 && sh.Word("stays", "goes") == "goes" {
+	if up := sh.Length("pull", none); up.N > 0 && sh.Word("stays", value.Static) == value.Static {
 		st.Margin.Top = up.Scaled(-1)
 		st.Position, st.ZIndex = style.Relative, 1
 	}
@@ -32,25 +33,25 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 		st.Border = style.AllSides(max(1, float64(int(w.N))))
 		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
 	}
-	if at := sh.Word("content-at", "top"); at != "top" {
+	if at := sh.Word("content-at", value.Start); at != value.Start {
 		st.Display, st.FlexDirection = style.Flex, style.Column
-		st.JustifyContent = spreads[map[string]string{"middle": "middle", "bottom": "end"}[at]]
+		st.JustifyContent = spreads[at]
 	}
 	// The edges are drawn by what the widest zone says, and hidden in none.
-	if wide := b.sheet(s.Style, 0); wide.Word("edge-top", "straight") != "straight" || wide.Word("edge-bottom", "straight") != "straight" {
+	if wide := b.sheet(s.Style, 0); wide.Word("edge-top", value.None) != value.None || wide.Word("edge-bottom", value.None) != value.None {
 		st.Position = style.Relative
 	}
 	if n := whole(sh.Word("layer", ""), 0); n > 0 {
 		st.Position, st.ZIndex = style.Relative, n
 	}
-	switch sh.Word("stays", "goes") {
-	case "stays":
+	switch sh.Word("stays", value.Static) {
+	case value.Sticky:
 		b.stay(st)
-	case "stays after the first section":
+	case value.StickyAfter:
 		b.stay(st)
 		st.Reveal = !b.Still
 	}
-	if sh.Word("over", "no") != "no" { // takes no room, so that the next section begins where it does
+	if sh.Word("over", value.No) != value.No { // takes no room, so that the next section begins where it does
 		if st.Position == style.Static {
 			st.Position = style.Relative
 		}
@@ -76,10 +77,10 @@ func (b *Builder) ground(st *style.Style, sh style.Sheet, s *doc.Section, z int)
 	st.BackgroundURL, st.BackgroundModern = b.backdrop(s.Picture, z)
 	if st.BackgroundURL != "" {
 		at := sh.Word("picture-position", "50% 50%")
-		switch sh.Word("picture-fit", "cover") {
-		case "contain":
+		switch sh.Word("picture-fit", value.Cover) {
+		case value.Contain:
 			st.BackgroundFit = at + "/contain no-repeat"
-		case "tile":
+		case value.Repeat:
 			st.BackgroundFit = at + "/auto"
 		default:
 			st.BackgroundFit = at + "/cover"
@@ -87,7 +88,7 @@ func (b *Builder) ground(st *style.Style, sh style.Sheet, s *doc.Section, z int)
 		if st.BackgroundFit == "50% 50%/cover" {
 			st.BackgroundFit = ""
 		}
-		if sh.Word("picture-scroll", "") == "stays" {
+		if sh.Word("picture-scroll", "") == value.Fixed {
 			if st.BackgroundFit == "" {
 				st.BackgroundFit = "center/cover"
 			}

@@ -3,6 +3,7 @@ package element
 import (
 	"fmt"
 	"math"
+	"openplot/core/value"
 	"strings"
 	"unicode/utf8"
 
@@ -19,16 +20,16 @@ var table = Anatomy{
 	Name: "Table", Hint: "rows and columns, pasted from a spreadsheet", Icon: "table", Find: "spreadsheet rows columns fares prices",
 	Shelf: Listing, Span: 12, Rows: 8,
 	Fields: []Field{
-		{Name: "caption", Label: "Caption", Type: Line, Usual: "none"},
-		{Name: "head", Label: "Headings", Type: Choice, Choices: []string{"first row", "first row and column", "none"}},
-		{Name: "narrow", Label: "On phones", Type: Choice, Choices: []string{"scrolls", "cards"}},
+		{Name: "caption", Label: "Caption", Type: Line, Default: "none"},
+		{Name: "head", Label: "Headings", Type: Choice, Choices: value.Is(value.Row, "First row", value.Both, "First row and column", value.None, "None")},
+		{Name: "narrow", Label: "On phones", Type: Choice, Choices: value.Is(value.Scroll, "Scrolls", value.Cards, "Cards")},
 		{Name: "cells", Label: "Cells, parted by tabs", Type: Cells},
 	},
 	Settings: []string{"cell-padding"},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Values: map[string]string{
 			"cells": "\tOne way\tThere and back\nGrown-ups\t6.40\t11.20\nChildren to 14\t3.20\t5.60\nBicycles\tfree\tfree",
-			"head":  "first row and column",
+			"head":  "both",
 		}}}
 	},
 	build: (*Builder).table,
@@ -68,7 +69,7 @@ func columnShares(rows [][]string) []style.Track {
 
 func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 	rows := Rows(bl.Content.Values["cells"])
-	cards := bl.Content.Values["narrow"] == "cards"
+	cards := bl.Content.Values["narrow"] == value.Cards
 	narrow := func(z int) bool { return z == len(b.Site.Zones)-1 && z > 0 }
 	tracks := columnShares(rows)
 	n := &Node{Tag: "div"}
@@ -95,8 +96,8 @@ func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 			st.Padding.Bottom = style.Pixels(8)
 		}), c).Part = ".caption"
 	}
-	header := bl.Content.Values["head"] != "none"
-	columns := bl.Content.Values["head"] == "first row and column"
+	header := bl.Content.Values["head"] != value.None
+	columns := bl.Content.Values["head"] == value.Both
 	section := func(tag string) *Node {
 		s := b.child(t, tag, func(z int, st *style.Style) {
 			if st.Display = style.Block; tag == "thead" && cards && narrow(z) {

@@ -2,6 +2,7 @@ package element
 
 import (
 	"math"
+	"openplot/core/value"
 
 	"openplot/core/doc"
 	"openplot/core/style"
@@ -45,19 +46,19 @@ func (b *Builder) beside(n *Node, bl *doc.Block, m Medium) {
 	b.portion = make([]float64, len(n.Styles))
 	img := b.child(n, "img", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		side := sh.Word("wrap-side", "left")
+		side := sh.Word("wrap-side", value.Left)
 		if _, from, _ := bl.Style["wrap-side"].Resolve(b.Site.Zones, z); z == len(b.Site.Zones)-1 && from != b.Site.Zones[z].ID {
-			side = "above"
+			side = value.Above
 		}
 		st.AspectRatio, st.ObjectFit, st.ObjectPos = float64(m.Width)/float64(max(m.Height, 1)), "cover", m.Focal
 		st.MaxWidth = style.Percentage(100)
 		width := sh.Length("wrap-width", style.Percentage(40))
 		below, between := style.Pixels(12), style.Pixels(24)
 		switch side {
-		case "above":
+		case value.Above:
 			width = style.Percentage(100)
 			st.Margin.Bottom = style.Pixels(16)
-		case "right":
+		case value.Right:
 			st.Float = style.FloatRight
 			st.Margin = style.Edges{Top: style.Pixels(4), Bottom: below, Left: between}
 		default:
@@ -91,7 +92,7 @@ func (b *Builder) paragraphs(n *Node, w doc.Words) {
 			continue
 		}
 		tag, marks := "ul", "disc"
-		if w[i].Item() == "numbers" {
+		if w[i].Item() == value.Decimal {
 			tag, marks = "ol", "decimal"
 		}
 		l := b.child(n, tag, func(z int, st *style.Style) {

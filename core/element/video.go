@@ -1,6 +1,7 @@
 package element
 
 import (
+	"openplot/core/value"
 	"strconv"
 
 	"openplot/core/doc"
@@ -17,7 +18,7 @@ var video = Anatomy{
 		{Name: "video", Label: "Video", Type: VideoID},
 		{Name: "picture", Label: "Picture before it", Type: PictureID},
 		{Name: "player", Label: "Or a player’s address", Type: Address},
-		{Name: "plays", Label: "Plays", Type: Choice, Choices: []string{"when pressed", "silently, over and over"}},
+		{Name: "plays", Label: "Plays", Type: Choice, Choices: value.Is(value.Click, "On click", value.Loop, "Silently, in a loop")},
 		{Name: "caption", Label: "Words below it", Type: Line},
 		{Name: "alt", Label: "What it shows", Type: Prose},
 	},
@@ -40,7 +41,7 @@ func (b *Builder) video(in *Node, bl *doc.Block) *Node {
 		return nil
 	}
 	n := &Node{Tag: "div"}
-	silent := v["plays"] == "silently, over and over"
+	silent := v["plays"] == value.Loop
 	if silent || !own {
 		n.Script = "video"
 	}

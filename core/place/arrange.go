@@ -2,6 +2,7 @@ package place
 
 import (
 	"cmp"
+	"openplot/core/value"
 	"slices"
 	"strconv"
 	"strings"
@@ -75,7 +76,7 @@ func asTheyAre(h doc.Holder) Arranged {
 
 // across reports whether a Line-up goes across in the widest zone.
 func across(h doc.Holder, zs doc.Zones) bool {
-	return h.Style["direction"].Or(zs, 0, "") == "across"
+	return h.Style["direction"].Or(zs, 0, "") == value.Row
 }
 
 // rowsOf is how many rows the columns take in the widest zone.

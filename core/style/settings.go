@@ -9,6 +9,7 @@ import (
 	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/place"
+	"openplot/core/value"
 )
 
 // Setting is one thing a person can set on a block or a section, per zone.
@@ -17,9 +18,9 @@ type Setting struct {
 	Label string
 	// On tells which kinds of block have it; OnSection stands for sections.
 	On func(doc.Kind) bool
-	// Words are the keywords it takes, the first being what it is unless set.
-	Words []string
-	Type  Type
+	// Choices are the keywords it takes, the first being what it is unless set.
+	Choices []value.Choice
+	Type    Type
 	// Min and Max bound a number or a length in px; Units are those allowed
 	// beside px.
 	Min, Max float64
@@ -44,11 +45,12 @@ const (
 	TypeShares
 	TypeGradient
 	TypePoint
+	TypeButtonSize
 )
 
 // readers check an entry and give its canonical form, by Type.
 var readers = [...]func(s *Setting, h *doc.House, entry string) (string, *doc.Problem){
-	readWord, readLength, readWhole, readPercent, readRatio, readColour, readTextStyle, readShadow, readShares, readGradient, readPoint,
+	readWord, readLength, readWhole, readPercent, readRatio, readColour, readTextStyle, readShadow, readShares, readGradient, readPoint, readButtonSize,
 }
 
 // OnSection is the kind that stands for sections in Setting.On.
@@ -85,95 +87,246 @@ var (
 )
 
 // places are the points of a picture that are kept in sight.
-var places = []string{"50% 50%", "0% 0%", "50% 0%", "100% 0%", "0% 50%", "100% 50%", "0% 100%", "50% 100%", "100% 100%"}
+var places = value.Is(
+	"50% 50%", "Center", "0% 0%", "Top left", "50% 0%", "Top", "100% 0%", "Top right", "0% 50%", "Left",
+	"100% 50%", "Right", "0% 100%", "Bottom left", "50% 100%", "Bottom", "100% 100%", "Bottom right",
+)
 
-// Edgings are the shapes that a section's edge can have; package element draws them.
-var Edgings = []string{"straight", "wave", "swell", "tide", "slope", "arc", "hollow", "peak", "notch", "scallops", "steps", "torn"}
+// Dividers are the shapes that a section can end in; package element draws them.
+var Dividers = value.Is(
+	value.None, "None", "wave", "Wave", "swell", "Swell", "tide", "Tide", "slope", "Slope", "arc", "Arc",
+	"hollow", "Hollow", "peak", "Peak", "notch", "Notch", "scallops", "Scallops", "steps", "Steps", "torn", "Torn",
+)
 
 // Settings lists every setting, in the order of the Tray.
 var Settings = []*Setting{
-	{Name: "width", Label: "Width", On: all, Words: []string{"columns"}, Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw}},
-	{Name: "min-height", Label: "Least height", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Min: 0, Max: 4000, Units: []Unit{Rem, Vh}},
-	{Name: "aspect-ratio", Label: "Shape", On: either(picture, only(doc.Gallery, doc.Map, doc.Video)), Words: []string{"own", "rows"}, Type: TypeRatio, Min: 0.05, Max: 20},
-	{Name: "shape", Label: "Cut to", On: picture, Words: []string{"none", "circle", "arch", "leaf", "slant", "hexagon"}, Type: TypeWord},
-	{Name: "object-fit", Label: "Fills", On: picture, Words: []string{"fill", "whole"}, Type: TypeWord},
-	{Name: "object-position", Label: "Crop to", On: picture, Words: places, Type: TypePoint},
-	{Name: "align-self", Label: "Up and down", On: all, Words: []string{"fill", "top", "middle", "bottom"}, Type: TypeWord},
-	{Name: "justify-self", Label: "Side to side", On: all, Words: []string{"fill", "left", "middle", "right"}, Type: TypeWord},
-	{Name: "padding-top", Label: "Top", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "padding-top", Label: "Top", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "padding-right", Label: "Right", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "padding-right", Label: "Right", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "padding-bottom", Label: "Bottom", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "padding-bottom", Label: "Bottom", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "padding-left", Label: "Left", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "padding-left", Label: "Left", On: filled, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "wrap-side", Label: "Picture", On: only(doc.Text), Words: []string{"left", "right", "above"}, Type: TypeWord},
-	{Name: "wrap-width", Label: "Picture’s width", On: only(doc.Text), Words: []string{"40%"}, Type: TypeLength, Min: 40, Max: 800, Units: []Unit{Rem, Percent}},
-	{Name: "list-marks", Label: "Marks", On: only(doc.List), Words: []string{"dots", "numbers", "squares", "ticks", "none"}, Type: TypeWord},
-	{Name: "button-look", Label: "Look", On: only(doc.Button), Words: []string{"filled", "outlined", "quiet"}, Type: TypeWord},
-	{Name: "button-size", Label: "Size", On: only(doc.Button), Words: []string{"medium", "small", "large"}, Type: TypeWord},
-	{Name: "text-style", Label: "Style", On: typed, Words: []string{"usual"}, Type: TypeTextStyle},
-	{Name: "font-size", Label: "Type size", On: typed, Words: []string{"as style"}, Type: TypeLength, Min: 8, Max: 300, Units: []Unit{Rem}},
-	{Name: "text-align", Label: "Lines", On: coloured, Words: []string{"left", "middle", "right"}, Type: TypeWord},
-	{Name: "color", Label: "Colour", On: coloured, Words: []string{"usual"}, Type: TypeColour},
-	{Name: "background", Label: "Fill", On: boxed, Words: []string{"none"}, Type: TypeColour},
-	{Name: "border-radius", Label: "Corners", On: either(section, solid), Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners},
-	{Name: "border-width", Label: "Line", On: either(section, all), Words: []string{"none"}, Type: TypeLength, Max: 40, Steps: lines},
-	{Name: "border-color", Label: "Line colour", On: either(section, all), Words: []string{"usual"}, Type: TypeColour},
-	{Name: "box-shadow", Label: "Shadow", On: either(section, solid), Words: []string{"none"}, Type: TypeShadow},
-	{Name: "opacity", Label: "Opacity", On: all, Words: []string{"100%"}, Type: TypePercent, Min: 0, Max: 100},
-	{Name: "menu-folds", Label: "Folds", On: only(doc.Menu), Words: []string{"on phones", "on tablets and phones", "everywhere", "never"}, Type: TypeWord},
-	{Name: "gallery-as", Label: "Runs as", On: only(doc.Gallery), Words: []string{"grid", "rows of equal height", "columns"}, Type: TypeWord},
-	{Name: "gallery-height", Label: "Rows’ height", On: only(doc.Gallery), Words: []string{"usual"}, Type: TypeLength, Min: 40, Max: 800},
-	{Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
-	{Name: "logo-height", Label: "Height", On: only(doc.Logo), Words: []string{"usual"}, Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem}},
-	{Name: "height", Label: "Height", On: only(doc.Space, doc.OwnHTML), Words: []string{"usual"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw, Vh}, Steps: spaces},
-	{Name: "shape-colour", Label: "Colour", On: only(doc.Shape), Words: []string{"usual"}, Type: TypeColour},
-	{Name: "figure-colour", Label: "Numbers", On: only(doc.Figures), Words: []string{"usual"}, Type: TypeColour},
-	{Name: "bar-colour", Label: "Bars", On: only(doc.Progress), Words: []string{"usual"}, Type: TypeColour},
-	{Name: "time-width", Label: "Times’ width", On: only(doc.Timetable), Words: []string{"usual"}, Type: TypeLength, Min: 20, Max: 400, Units: []Unit{Rem}},
-	{Name: "cell-padding", Label: "Rows’ padding", On: only(doc.Table), Words: []string{"usual"}, Type: TypeLength, Max: 100, Units: []Unit{Rem}, Steps: spaces},
-	{Name: "gradient", Label: "Gradient", On: section, Words: []string{"none"}, Type: TypeGradient},
-	{Name: "picture-fit", Label: "Picture", On: section, Words: []string{"cover", "contain", "tile"}, Type: TypeWord},
-	{Name: "picture-position", Label: "Picture at", On: section, Words: places, Type: TypePoint},
-	{Name: "picture-scroll", Label: "Scrolls", On: section, Words: []string{"with the page", "more slowly", "stays"}, Type: TypeWord},
-	{Name: "filter", Label: "Filter over it", On: section, Words: []string{"none"}, Type: TypeColour},
-	{Name: "filter-gradient", Label: "Filter gradient", On: section, Words: []string{"none"}, Type: TypeGradient},
-	{Name: "filter-opacity", Label: "Filter’s strength", On: section, Words: []string{"50%"}, Type: TypePercent, Min: 0, Max: 100},
-	{Name: "margin-top", Label: "Above", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "margin-bottom", Label: "Below", On: section, Words: []string{"none"}, Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "margin-sides", Label: "At the sides", On: section, Words: []string{"none"}, Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "margin-left", Label: "On the left", On: section, Words: []string{"as the sides"}, Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "margin-right", Label: "On the right", On: section, Words: []string{"as the sides"}, Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces},
-	{Name: "pull", Label: "Pulled up by", On: section, Words: []string{"none"}, Type: TypeLength, Max: 600, Units: []Unit{Rem, Vw}, Steps: spaces},
-	{Name: "layer", Label: "Layer", On: section, Words: []string{"as it comes"}, Type: TypeWhole, Min: 0, Max: doc.MaxLayer},
-	{Name: "content-at", Label: "Content at", On: section, Words: []string{"top", "middle", "bottom"}, Type: TypeWord},
-	{Name: "stays", Label: "On scrolling", On: section, Words: []string{"goes", "stays", "stays after the first section"}, Type: TypeWord},
-	{Name: "over", Label: "See-through", On: section, Words: []string{"no", "over the first section"}, Type: TypeWord},
-	{Name: "edge-top", Label: "Top edge", On: section, Words: Edgings, Type: TypeWord},
-	{Name: "edge-top-height", Label: "Height", On: section, Words: []string{"usual"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem, Vw}},
-	{Name: "edge-top-colour", Label: "Colour", On: section, Words: []string{"usual"}, Type: TypeColour},
-	{Name: "edge-top-flip", Label: "Flipped", On: section, Words: []string{"no", "yes"}, Type: TypeWord},
-	{Name: "edge-bottom", Label: "Bottom edge", On: section, Words: Edgings, Type: TypeWord},
-	{Name: "edge-bottom-height", Label: "Height", On: section, Words: []string{"usual"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem, Vw}},
-	{Name: "edge-bottom-colour", Label: "Colour", On: section, Words: []string{"usual"}, Type: TypeColour},
-	{Name: "edge-bottom-flip", Label: "Flipped", On: section, Words: []string{"no", "yes"}, Type: TypeWord},
-	{Name: "content", Label: "Content", On: section, Words: []string{"boxed", "full"}, Type: TypeWord},
-	{Name: "columns", Label: "Columns", On: holds, Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: doc.MaxColumns},
-	{Name: "row-height", Label: "Row", On: holds, Words: []string{"24px"}, Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem}},
-	{Name: "column-gap", Label: "Gap across", On: gapped, Words: []string{"usual"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
-	{Name: "row-gap", Label: "Gap down", On: gapped, Words: []string{"usual"}, Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces},
-	{Name: "shares", Label: "Shares", On: holds, Words: []string{"equal"}, Type: TypeShares},
-	{Name: "below", Label: "Below one another", On: holds, Words: []string{"first on top", "last on top"}, Type: TypeWord},
-	{Name: "direction", Label: "Goes", On: holds, Words: []string{"down", "across"}, Type: TypeWord},
-	{Name: "spread", Label: "Spread", On: holds, Words: []string{"start", "middle", "end", "apart", "around", "even"}, Type: TypeWord},
-	{Name: "align-items", Label: "Align", On: holds, Words: []string{"fill", "start", "middle", "end"}, Type: TypeWord},
-	{Name: "wrap", Label: "Wraps", On: holds, Words: []string{"wraps", "one line"}, Type: TypeWord},
-	{Name: "grow-items", Label: "All grow", On: holds, Words: []string{"no", "yes"}, Type: TypeWord},
-	{Name: "grow", Label: "Grows", On: all, Words: []string{"no", "yes"}, Type: TypeWord},
-	{Name: "run", Label: "Runs as", On: only(doc.Series), Words: []string{"grid", "line", "slider"}, Type: TypeWord},
-	{Name: "per-row", Label: "In a row", On: only(doc.Series, doc.Figures, doc.Gallery, doc.PageList), Words: []string{"usual"}, Type: TypeWhole, Min: 1, Max: 12},
+	{
+		Name: "width", Label: "Width", On: all,
+		Choices: value.Is(value.Auto, "Auto"), Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Percent, Vw},
+	},
+	{
+		Name: "min-height", Label: "Min height", On: either(section, solid),
+		Choices: value.Is(value.Auto, "Auto"), Type: TypeLength, Max: 4000, Units: []Unit{Rem, Vh},
+	},
+	{
+		Name: "aspect-ratio", Label: "Aspect ratio", On: either(picture, only(doc.Gallery, doc.Map, doc.Video)),
+		Choices: value.Is(value.Auto, "Original", value.Rows, "Rows"), Type: TypeRatio, Min: 0.05, Max: 20,
+	},
+	{
+		Name: "shape", Label: "Mask", On: picture,
+		Choices: value.Is(value.None, "None", "circle", "Circle", "arch", "Arch", "leaf", "Leaf", "slant", "Slant", "hexagon", "Hexagon"), Type: TypeWord,
+	},
+	{Name: "object-fit", Label: "Fit", On: picture, Choices: value.Is(value.Cover, "Fill", value.Contain, "Whole"), Type: TypeWord},
+	{Name: "object-position", Label: "Focal point", On: picture, Choices: places, Type: TypePoint},
+	{
+		Name: "align-self", Label: "Align vertically", On: all,
+		Choices: value.Is(value.Stretch, "Stretch", value.Start, "Top", value.Center, "Center", value.End, "Bottom"), Type: TypeWord,
+	},
+	{
+		Name: "justify-self", Label: "Align horizontally", On: all,
+		Choices: value.Is(value.Stretch, "Stretch", value.Start, "Left", value.Center, "Center", value.End, "Right"), Type: TypeWord,
+	},
+	{
+		Name: "padding-top", Label: "Padding top", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "padding-top", Label: "Padding top", On: filled,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
+	},
+	{
+		Name: "padding-right", Label: "Padding right", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "padding-right", Label: "Padding right", On: filled,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
+	},
+	{
+		Name: "padding-bottom", Label: "Padding bottom", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "padding-bottom", Label: "Padding bottom", On: filled,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
+	},
+	{
+		Name: "padding-left", Label: "Padding left", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "padding-left", Label: "Padding left", On: filled,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
+	},
+	{
+		Name: "wrap-side", Label: "Picture", On: only(doc.Text),
+		Choices: value.Is(value.Left, "Left", value.Right, "Right", value.Above, "Above"), Type: TypeWord,
+	},
+	{
+		Name: "wrap-width", Label: "Picture width", On: only(doc.Text),
+		Choices: value.Is("40%", "40%"), Type: TypeLength, Min: 40, Max: 800, Units: []Unit{Rem, Percent},
+	},
+	{
+		Name: "list-marks", Label: "Markers", On: only(doc.List),
+		Choices: value.Is(value.Disc, "Dots", value.Decimal, "Numbers", value.Square, "Squares", value.Check, "Checks", value.None, "None"), Type: TypeWord,
+	},
+	{
+		Name: "button-look", Label: "Variant", On: only(doc.Button),
+		Choices: value.Is(value.Filled, "Filled", value.Outlined, "Outlined", value.Quiet, "Quiet"), Type: TypeWord,
+	},
+	{Name: "button-size", Label: "Button size", On: only(doc.Button), Type: TypeButtonSize},
+	{Name: "text-style", Label: "Text style", On: typed, Choices: value.Is(value.Default, "Default"), Type: TypeTextStyle},
+	{
+		Name: "font-size", Label: "Font size", On: typed,
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 8, Max: 300, Units: []Unit{Rem},
+	},
+	{
+		Name: "text-align", Label: "Align text", On: coloured,
+		Choices: value.Is(value.Start, "Left", value.Center, "Center", value.End, "Right"), Type: TypeWord,
+	},
+	{Name: "color", Label: "Text colour", On: coloured, Choices: value.Is(value.Default, "Default"), Type: TypeColour},
+	{Name: "background", Label: "Fill", On: boxed, Choices: value.Is(value.None, "None"), Type: TypeColour},
+	{
+		Name: "border-radius", Label: "Corner radius", On: either(section, solid),
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent}, Steps: corners,
+	},
+	{
+		Name: "border-width", Label: "Border", On: either(section, all),
+		Choices: value.Is(value.None, "None"), Type: TypeLength, Max: 40, Steps: lines,
+	},
+	{Name: "border-color", Label: "Border colour", On: either(section, all), Choices: value.Is(value.Default, "Default"), Type: TypeColour},
+	{Name: "box-shadow", Label: "Shadow", On: either(section, solid), Choices: value.Is(value.None, "None"), Type: TypeShadow},
+	{Name: "opacity", Label: "Opacity", On: all, Choices: value.Is("100%", "100%"), Type: TypePercent, Max: 100},
+	{
+		Name: "menu-folds", Label: "Collapses", On: only(doc.Menu),
+		Choices: value.Is(value.Narrowest, "On phones", value.Narrower, "On tablets and phones", value.Always, "Always", value.Never, "Never"), Type: TypeWord,
+	},
+	{
+		Name: "gallery-as", Label: "Layout", On: only(doc.Gallery),
+		Choices: value.Is(value.Grid, "Grid", value.Rows, "Rows of equal height", value.Columns, "Columns"), Type: TypeWord,
+	},
+	{
+		Name: "gallery-height", Label: "Row height", On: only(doc.Gallery),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 40, Max: 800,
+	},
+	{
+		Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem},
+	},
+	{
+		Name: "logo-height", Label: "Logo height", On: only(doc.Logo),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem},
+	},
+	{
+		Name: "height", Label: "Height", On: only(doc.Space, doc.OwnHTML),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw, Vh}, Steps: spaces,
+	},
+	{Name: "shape-colour", Label: "Shape colour", On: only(doc.Shape), Choices: value.Is(value.Default, "Default"), Type: TypeColour},
+	{Name: "figure-colour", Label: "Number colour", On: only(doc.Figures), Choices: value.Is(value.Default, "Default"), Type: TypeColour},
+	{Name: "bar-colour", Label: "Bar colour", On: only(doc.Progress), Choices: value.Is(value.Default, "Default"), Type: TypeColour},
+	{
+		Name: "time-width", Label: "Time column width", On: only(doc.Timetable),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 20, Max: 400, Units: []Unit{Rem},
+	},
+	{
+		Name: "cell-padding", Label: "Cell padding", On: only(doc.Table),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Max: 100, Units: []Unit{Rem}, Steps: spaces,
+	},
+	{Name: "gradient", Label: "Gradient", On: section, Choices: value.Is(value.None, "None"), Type: TypeGradient},
+	{
+		Name: "picture-fit", Label: "Background size", On: section,
+		Choices: value.Is(value.Cover, "Fill", value.Contain, "Whole", value.Repeat, "Repeat"), Type: TypeWord,
+	},
+	{Name: "picture-position", Label: "Background position", On: section, Choices: places, Type: TypePoint},
+	{
+		Name: "picture-scroll", Label: "Background on scroll", On: section,
+		Choices: value.Is(value.Scroll, "Scrolls", value.Parallax, "Parallax", value.Fixed, "Fixed"), Type: TypeWord,
+	},
+	{Name: "parallax", Label: "Parallax strength", On: section, Choices: value.Is("50%", "50%"), Type: TypePercent, Min: 10, Max: 100},
+	{Name: "filter", Label: "Overlay", On: section, Choices: value.Is(value.None, "None"), Type: TypeColour},
+	{Name: "filter-gradient", Label: "Overlay gradient", On: section, Choices: value.Is(value.None, "None"), Type: TypeGradient},
+	{Name: "filter-opacity", Label: "Overlay opacity", On: section, Choices: value.Is("50%", "50%"), Type: TypePercent, Max: 100},
+	{
+		Name: "margin-top", Label: "Margin top", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "margin-bottom", Label: "Margin bottom", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "margin-sides", Label: "Margin left and right", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "margin-left", Label: "Margin left", On: section,
+		Choices: value.Is(value.Default, "As both sides"), Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "margin-right", Label: "Margin right", On: section,
+		Choices: value.Is(value.Default, "As both sides"), Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
+	},
+	{
+		Name: "pull", Label: "Overlap above", On: section,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 600, Units: []Unit{Rem, Vw}, Steps: spaces,
+	},
+	{Name: "layer", Label: "Layer", On: section, Choices: value.Is(value.Auto, "Auto"), Type: TypeWhole, Max: doc.MaxLayer},
+	{
+		Name: "content-at", Label: "Align vertically", On: section,
+		Choices: value.Is(value.Start, "Top", value.Center, "Center", value.End, "Bottom"), Type: TypeWord,
+	},
+	{
+		Name: "stays", Label: "On scroll", On: section,
+		Choices: value.Is(value.Static, "Scrolls", value.Sticky, "Sticks", value.StickyAfter, "Sticks after the first section"), Type: TypeWord,
+	},
+	{Name: "over", Label: "Overlay bar", On: section, Choices: value.Is(value.No, "No", value.Yes, "Over the next section"), Type: TypeWord},
+	{Name: "edge-top", Label: "Top shape divider", On: section, Choices: Dividers, Type: TypeWord},
+	{
+		Name: "edge-top-height", Label: "Top divider height", On: section,
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem, Vw},
+	},
+	{Name: "edge-top-colour", Label: "Top divider colour", On: section, Choices: value.Is(value.Default, "Default"), Type: TypeColour},
+	{Name: "edge-top-flip", Label: "Flip top divider", On: section, Choices: value.Is(value.No, "No", value.Yes, "Yes"), Type: TypeWord},
+	{Name: "edge-bottom", Label: "Bottom shape divider", On: section, Choices: Dividers, Type: TypeWord},
+	{
+		Name: "edge-bottom-height", Label: "Bottom divider height", On: section,
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem, Vw},
+	},
+	{Name: "edge-bottom-colour", Label: "Bottom divider colour", On: section, Choices: value.Is(value.Default, "Default"), Type: TypeColour},
+	{Name: "edge-bottom-flip", Label: "Flip bottom divider", On: section, Choices: value.Is(value.No, "No", value.Yes, "Yes"), Type: TypeWord},
+	{Name: "content", Label: "Content width", On: section, Choices: value.Is(value.Boxed, "Boxed", value.Full, "Full"), Type: TypeWord},
+	{Name: "columns", Label: "Grid columns", On: holds, Choices: value.Is(value.Default, "Default"), Type: TypeWhole, Min: 1, Max: doc.MaxColumns},
+	{Name: "row-height", Label: "Row height", On: holds, Choices: value.Is("24px", "24"), Type: TypeLength, Min: 4, Max: 400, Units: []Unit{Rem}},
+	{
+		Name: "column-gap", Label: "Column gap", On: gapped,
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces,
+	},
+	{
+		Name: "row-gap", Label: "Row gap", On: gapped,
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces,
+	},
+	{Name: "shares", Label: "Column widths", On: holds, Choices: value.Is(value.Equal, "Equal"), Type: TypeShares},
+	{Name: "below", Label: "Stacked order", On: holds, Choices: value.Is(value.First, "First on top", value.Last, "Last on top"), Type: TypeWord},
+	{Name: "direction", Label: "Direction", On: holds, Choices: value.Is(value.Column, "Down", value.Row, "Across"), Type: TypeWord},
+	{
+		Name: "spread", Label: "Justify", On: holds,
+		Choices: value.Is(value.Start, "Start", value.Center, "Center", value.End, "End", value.SpaceBetween, "Space between", value.SpaceAround, "Space around", value.SpaceEvenly, "Space evenly"), Type: TypeWord,
+	},
+	{
+		Name: "align-items", Label: "Align items", On: holds,
+		Choices: value.Is(value.Stretch, "Stretch", value.Start, "Start", value.Center, "Center", value.End, "End"), Type: TypeWord,
+	},
+	{Name: "wrap", Label: "Wrap", On: holds, Choices: value.Is(value.Wrap, "Wrap", value.NoWrap, "One line"), Type: TypeWord},
+	{Name: "grow-items", Label: "Grow all", On: holds, Choices: value.Is(value.No, "No", value.Yes, "Yes"), Type: TypeWord},
+	{Name: "grow", Label: "Grow", On: all, Choices: value.Is(value.No, "No", value.Yes, "Yes"), Type: TypeWord},
+	{
+		Name: "run", Label: "Layout", On: only(doc.Series),
+		Choices: value.Is(value.Grid, "Grid", value.Line, "Line", value.Slider, "Slider"), Type: TypeWord,
+	},
+	{
+		Name: "per-row", Label: "Per row", On: only(doc.Series, doc.Figures, doc.Gallery, doc.PageList),
+		Choices: value.Is(value.Default, "Default"), Type: TypeWhole, Min: 1, Max: 12,
+	},
 }
 
 // Find gives the setting of a name for a kind, or nil.
@@ -192,9 +345,9 @@ func (s *Setting) Read(h *doc.House, entry string) (string, *doc.Problem) {
 	if len(entry) > 200 {
 		return "", doc.Problemf(s.Label, "is too long; %s", s.hint())
 	}
-	for _, w := range s.Words {
-		if strings.EqualFold(entry, w) {
-			return w, nil
+	for _, c := range s.Choices {
+		if strings.EqualFold(entry, c.Value) || strings.EqualFold(entry, c.Label) {
+			return c.Value, nil
 		}
 	}
 	for _, o := range s.Offers(h) {
@@ -229,6 +382,10 @@ func (s *Setting) Offers(h *doc.House) []Offer {
 		for _, name := range slices.Sorted(maps.Keys(h.Text)) {
 			out = append(out, Offer{Name: strings.ToUpper(name[:1]) + name[1:], Value: "$" + name})
 		}
+	case s.Type == TypeButtonSize:
+		for _, b := range h.ButtonSizes() {
+			out = append(out, Offer{Name: b.Name, Value: "$" + b.Token})
+		}
 	case s.Type == TypeShadow:
 		for _, sh := range h.Shadows {
 			out = append(out, Offer{Name: sh.Name, Value: "$" + sh.Token})
@@ -237,14 +394,22 @@ func (s *Setting) Offers(h *doc.House) []Offer {
 	return out
 }
 
+// Unset is what people read where nothing is set.
+func (s *Setting) Unset() string {
+	if len(s.Choices) == 0 {
+		return "Default"
+	}
+	return s.Choices[0].Label
+}
+
 // Shown gives a canonical value as people see it.
-func (s *Setting) Shown(h *doc.House, value string) string {
+func (s *Setting) Shown(h *doc.House, v string) string {
 	for _, o := range s.Offers(h) {
-		if o.Value == value {
+		if o.Value == v {
 			return o.Name
 		}
 	}
-	return strings.TrimSuffix(value, "px")
+	return strings.TrimSuffix(value.Label(s.Choices, v), "px")
 }
 
 func (s *Setting) hint() string {
@@ -256,7 +421,11 @@ func (s *Setting) hint() string {
 		}
 		could = append(could, "a number from "+Number(s.Min)+" to "+Number(s.Max)+unit)
 	}
-	could = append(could, s.Words...)
+	for _, c := range s.Choices {
+		if s.Max == 0 || !strings.HasPrefix(c.Value, c.Label) { // a number is one of those already
+			could = append(could, c.Label)
+		}
+	}
 	if len(could) > 5 {
 		could = could[:5]
 	}
@@ -325,7 +494,7 @@ func readRatio(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
 	a, err1 := Evaluate(w)
 	b, err2 := Evaluate(h)
 	if !ok || err1 != nil || err2 != nil || b <= 0 || a/b < s.Min || a/b > s.Max {
-		return "", doc.Problemf(s.Label, "can't be %.40q: write width : height such as 4:3, own, or rows", entry)
+		return "", doc.Problemf(s.Label, "can't be %.40q: write width : height such as 4:3, Original or Rows", entry)
 	}
 	return Number(a) + ":" + Number(b), nil
 }
@@ -351,7 +520,7 @@ func readPoint(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
 func readShares(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
 	entry = strings.Join(strings.FieldsFunc(entry, func(r rune) bool { return strings.ContainsRune(" ,+-–·/", r) }), " ")
 	if place.ReadShares(entry) == nil {
-		return "", doc.Problemf(s.Label, "can't be %.40q: write twelfths for each column, such as 4 8 or 3 6 3, or equal", entry)
+		return "", doc.Problemf(s.Label, "can't be %.40q: write twelfths for each column, such as 4 8 or 3 6 3, or Equal", entry)
 	}
 	return entry, nil
 }
@@ -361,6 +530,15 @@ func readTextStyle(s *Setting, h *doc.House, entry string) (string, *doc.Problem
 		return "$" + strings.TrimPrefix(entry, "$"), nil
 	}
 	return "", doc.Problemf(s.Label, "the house style has no text style %.40q", entry)
+}
+
+func readButtonSize(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
+	for _, b := range h.ButtonSizes() {
+		if entry == "$"+b.Token {
+			return entry, nil
+		}
+	}
+	return "", doc.Problemf(s.Label, "the house style has no button size %.40q", entry)
 }
 
 func readShadow(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {

@@ -2,6 +2,7 @@ package style
 
 import (
 	"math"
+	"openplot/core/value"
 	"strconv"
 	"strings"
 
@@ -40,9 +41,6 @@ func (s Sheet) Length(name string, fallback Length) Length {
 			}
 		}
 		return fallback
-	}
-	if v == "none" {
-		return Pixels(0)
 	}
 	return ParseLength(v, fallback)
 }
@@ -155,11 +153,11 @@ func (s Sheet) Type(to *Style, fallback string) {
 		}
 	}
 	switch s.value("text-align") {
-	case "middle":
+	case value.Center:
 		to.TextAlign = TextCenter
-	case "right":
+	case value.End:
 		to.TextAlign = TextEnd
-	case "left":
+	case value.Start:
 		to.TextAlign = TextStart
 	}
 	to.Color = s.Colour("color", to.Color)

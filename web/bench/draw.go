@@ -9,6 +9,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/layout"
 	"openplot/core/style"
+	"openplot/core/value"
 	"slices"
 	"strings"
 )
@@ -23,7 +24,7 @@ type drawing struct {
 // over reports whether a section lies over the next one and takes no room of its own.
 func (v *View) over(sec *doc.Section, zone int) bool {
 	word, _, ok := sec.Style["over"].Resolve(v.Site.Zones, zone)
-	return ok && word != "no"
+	return ok && word != value.No
 }
 
 // drawn draws a section by itself, width px wide on screen.

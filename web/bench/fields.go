@@ -31,7 +31,7 @@ func (v *View) contentClusters(b *doc.Block) []cluster {
 // contentField is a field of content as the Tray shows it; picture is the medium that
 // alternative words would be of.
 func (v *View) contentField(f element.Field, op, id, value, picture string) field {
-	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Usual}
+	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Default}
 	switch f.Type {
 	case element.PictureID, element.VideoID:
 		out = v.pictureField(value, op, f.Name)
@@ -46,10 +46,10 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 	case element.Choice:
 		out.Control, out.Here = "choice", true
 		if value == "" {
-			value = f.Choices[0]
+			value = f.Choices[0].Value
 		}
 		for _, c := range f.Choices {
-			out.Options = append(out.Options, option{c, strings.ToUpper(c[:1]) + c[1:], c == value})
+			out.Options = append(out.Options, option{c.Value, c.Label, c.Value == value})
 		}
 	}
 	return out
@@ -146,7 +146,7 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 			value, from, ok = "", "", false
 		}
 		f.Here = ok && from == zone.ID
-		shown := s.Words[0]
+		shown := s.Unset()
 		if ok {
 			shown = s.Shown(house, value)
 		}
@@ -173,8 +173,16 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 			if name == "object-position" {
 				f.Control = "crop"
 			}
-			for _, w := range s.Words {
-				f.Options = append(f.Options, option{w, strings.ToUpper(w[:1]) + w[1:], w == value})
+			for _, c := range s.Choices {
+				f.Options = append(f.Options, option{c.Value, c.Label, c.Value == value})
+			}
+		case style.TypeButtonSize:
+			f.Control = "choice"
+			if !ok {
+				value = "$" + house.ButtonSize("").Token
+			}
+			for _, o := range s.Offers(house) {
+				f.Options = append(f.Options, option{o.Value, o.Name, o.Value == value})
 			}
 		case style.TypeColour:
 			f.List = "list-colour"

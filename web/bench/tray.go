@@ -8,6 +8,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
+	"openplot/core/value"
 	"openplot/store"
 	"strconv"
 )
@@ -159,7 +160,7 @@ func (v *View) edgeFields(sec *doc.Section) []field {
 	for _, side := range []string{"edge-top", "edge-bottom"} {
 		names = append(names, side)
 		sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: 0, Style: sec.Style}
-		if sh.Word(side, "straight") != "straight" {
+		if sh.Word(side, value.None) != value.None {
 			names = append(names, side+"-height", side+"-colour", side+"-flip")
 		}
 	}

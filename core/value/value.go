@@ -1,0 +1,159 @@
+// Package value names the choices that documents hold: CSS's own word where there is
+// one. They are what is stored and compared, and never change; what people read is a
+// label beside each (style.Settings, element.Anatomy), which may change any day.
+// A value that has to change needs a migration of documents (core/migrate).
+package value
+
+// Values that several settings share.
+const (
+	Default = "default" // as the house style or the block has it
+	Auto    = "auto"
+	None    = "none"
+	No      = "no"
+	Yes     = "yes"
+	Hidden  = "hidden"
+	Shown   = "shown"
+)
+
+// Alignment (CSS Box Alignment 3), of boxes and of text.
+const (
+	Start        = "start"
+	Center       = "center"
+	End          = "end"
+	Stretch      = "stretch"
+	SpaceBetween = "space-between"
+	SpaceAround  = "space-around"
+	SpaceEvenly  = "space-evenly"
+)
+
+// Lines of boxes: flex-direction, flex-wrap and the order below one another.
+const (
+	Row    = "row"
+	Column = "column"
+	Wrap   = "wrap"
+	NoWrap = "nowrap"
+	First  = "first" // the first block on top
+	Last   = "last"
+	Equal  = "equal" // columns of one width
+)
+
+// Pictures: object-fit, background-repeat, background-attachment, and the aspect ratio
+// that is the rows' which a picture stands in.
+const (
+	Cover    = "cover"
+	Contain  = "contain"
+	Repeat   = "repeat"
+	Scroll   = "scroll"
+	Fixed    = "fixed"
+	Parallax = "parallax" // more slowly than the page
+	Rows     = "rows"
+	Large    = "large" // on click
+)
+
+// List markers (list-style-type).
+const (
+	Disc    = "disc"
+	Decimal = "decimal"
+	Square  = "square"
+	Check   = "check"
+)
+
+// Sections on scrolling (position), and their content.
+const (
+	Static      = "static"
+	Sticky      = "sticky"
+	StickyAfter = "sticky-after" // once the first section has gone by
+	Boxed       = "boxed"
+	Full        = "full"
+)
+
+// Text beside a picture.
+const (
+	Left  = "left"
+	Right = "right"
+	Above = "above"
+)
+
+// Menus, galleries and Series.
+const (
+	Narrowest = "narrowest" // folded in the narrowest zone
+	Narrower  = "narrower"  // in all but the widest
+	Always    = "always"
+	Never     = "never"
+	Grid      = "grid"
+	Columns   = "columns"
+	Line      = "line"
+	Slider    = "slider"
+	Pages     = "pages" // a menu of the site's pages
+	Own       = "own"   // of its own entries
+)
+
+// Looks of buttons.
+const (
+	Filled   = "filled"
+	Outlined = "outlined"
+	Quiet    = "quiet"
+)
+
+// Tables, accordions, videos, page lists.
+const (
+	Both         = "both" // the first row and the first column are headings
+	Cards        = "cards"
+	Several      = "several"
+	One          = "one"
+	Open         = "open"
+	Closed       = "closed"
+	Click        = "click" // plays on click
+	Loop         = "loop"  // plays silently, over and over
+	Names        = "names"
+	Descriptions = "descriptions"
+)
+
+// Fields of forms: the type attribute, or the element (HTML §4.10).
+const (
+	Text     = "text"
+	Email    = "email"
+	Tel      = "tel"
+	Number   = "number"
+	Date     = "date"
+	Time     = "time"
+	Textarea = "textarea"
+	Select   = "select"
+	Radio    = "radio"
+	Checkbox = "checkbox"
+	Half     = "half"
+)
+
+// Choice is a value with what people read.
+type Choice struct{ Value, Label string }
+
+// Is makes choices of values and labels by turns.
+func Is(pairs ...string) []Choice {
+	out := make([]Choice, 0, len(pairs)/2)
+	for i := 0; i+1 < len(pairs); i += 2 {
+		out = append(out, Choice{pairs[i], pairs[i+1]})
+	}
+	return out
+}
+
+// Label gives what people read for a value, or the value itself.
+func Label(choices []Choice, v string) string {
+	for _, c := range choices {
+		if c.Value == v {
+			return c.Label
+		}
+	}
+	return v
+}
+
+// Labels joins what people read for all of them.
+func Labels(choices []Choice) string {
+	var b []byte
+	for i, c := range choices {
+		if i > 0 {
+			b = append(b, ", "...)
+		}
+		b = append(b, c.Label...)
+	}
+	return string(b)
+}
