@@ -155,7 +155,7 @@ test('overlaps two blocks, changes which is on top, duplicates and deletes', asy
     return d.elementFromPoint(x, y).closest('[data-block]').querySelector('img') ? 'picture' : 'text';
   });
   assert.match(await page.locator('.trail-note').textContent(), /on top of|under/);
-  if ((await top()) === 'picture') await edit(page, () => page.getByRole('button', { name: 'Bring up' }).click());
+  if ((await top()) === 'picture') await edit(page, () => page.getByRole('button', { name: 'Bring forward' }).click());
   assert.equal(await top(), 'text');
   await page.locator('#stage').focus();
   await edit(page, () => page.keyboard.press('Control+PageDown'));
@@ -170,11 +170,11 @@ test('overlaps two blocks, changes which is on top, duplicates and deletes', asy
 
 test('sets values per zone: set here, follows, and back', async () => {
   await choose(page, crew().locator('p'));
-  await enter(page, 'Type size', '(40-2)/2');
+  await enter(page, 'Font size', '(40-2)/2');
   await enter(page, 'Fill', 'Quiet ground');
-  await enter(page, 'Top', '24');
-  await enter(page, 'Corners', 'Card');
-  await enter(page, 'Colour', '#112233');
+  await enter(page, 'Padding top', '24');
+  await enter(page, 'Corner radius', 'Card');
+  await enter(page, 'Text colour', '#112233');
   const text = crew().locator('p').locator('..');
   const style = (name) => text.evaluate((e, n) => getComputedStyle(e)[n], name);
   assert.equal(await style('fontSize'), '19px');
@@ -184,26 +184,26 @@ test('sets values per zone: set here, follows, and back', async () => {
   await page.locator('#stage').focus();
   await page.keyboard.press('3');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'phone');
-  const field = page.locator('#tray').getByLabel('Type size', { exact: true });
+  const field = page.locator('#tray').getByLabel('Font size', { exact: true });
   assert.equal(await field.inputValue(), '');
   assert.equal(await field.getAttribute('placeholder'), '19');
-  assert.equal(await page.locator('.field.follows', { has: page.getByLabel('Type size', { exact: true }) }).count(), 1, 'the field shows that it follows');
-  await enter(page, 'Type size', '15');
+  assert.equal(await page.locator('.field.follows', { has: page.getByLabel('Font size', { exact: true }) }).count(), 1, 'the field shows that it follows');
+  await enter(page, 'Font size', '15');
   assert.equal(await style('fontSize'), '15px');
-  assert.equal(await page.locator('.field.here', { has: page.getByLabel('Type size', { exact: true }) }).count(), 1, 'and now that it is set here');
+  assert.equal(await page.locator('.field.here', { has: page.getByLabel('Font size', { exact: true }) }).count(), 1, 'and now that it is set here');
   await page.locator('#stage').focus();
   await page.keyboard.press('1');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'desktop');
   assert.equal(await style('fontSize'), '19px', 'set on the phone, the desktop is untouched');
-  await enter(page, 'Type size', '21');
+  await enter(page, 'Font size', '21');
   await page.locator('#stage').focus();
   await page.keyboard.press('3');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'phone');
   assert.equal(await style('fontSize'), '15px', 'the phone keeps its own');
-  await edit(page, () => page.getByRole('button', { name: 'Put Type size back to following Desktop' }).click());
+  await edit(page, () => page.getByRole('button', { name: 'Reset Font size to Desktop' }).click());
   assert.equal(await style('fontSize'), '21px', 'and follows again');
   // A wrong value says what would be right, and stays in the field.
-  const top = page.locator('#tray').getByLabel('Top', { exact: true });
+  const top = page.locator('#tray').getByLabel('Padding top', { exact: true });
   await top.fill('lots');
   await top.press('Enter');
   await page.getByText(/Top can’t be|Top can't be/).waitFor();

@@ -70,7 +70,7 @@ test('a pairing sets headings and reading, by keys', async () => {
 
 test('another house style is tried on over a page, and left or taken', async () => {
   const heading = () => specimen().locator('h1').first();
-  await page.getByLabel('Seen on').selectOption('Home');
+  await page.getByLabel('Visible on').selectOption('Home');
   await eventually(async () => (await heading().textContent()).startsWith('Small boats'), true, 'the page');
   await page.getByRole('button', { name: 'Phone' }).click();
   await eventually(() => page.locator('#specimen').evaluate((e) => e.contentWindow.innerWidth), 375, 'at the phone’s width');
@@ -87,7 +87,7 @@ test('another house style is tried on over a page, and left or taken', async () 
   await page.getByRole('button', { name: /^Before/ }).click();
   await page.getByRole('button', { name: 'Take it', exact: true }).click();
   await eventually(() => field('Headings').inputValue(), 'Oswald', 'what was kept, taken');
-  await page.getByLabel('Seen on').selectOption('a specimen');
+  await page.getByLabel('Visible on').selectOption('a specimen');
   await eventually(async () => (await heading().textContent()).startsWith('The last boat'), true, 'the specimen');
 });
 
@@ -105,7 +105,7 @@ test('text styles: a size per zone, fluid, case, and all by a scale', async () =
   await page.getByLabel('H1, size on Phone').fill('a lot');
   await page.getByLabel('H1, size on Phone').press('Enter');
   await eventually(() => page.getByText('H1 size: can\'t be').count(), 1, 'a problem that names it');
-  await page.getByLabel('All by a scale').fill('18 1.2');
+  await page.getByLabel('Type scale').fill('18 1.2');
   await page.getByRole('button', { name: 'Set sizes' }).click();
   await eventually(() => page.getByLabel('Body, size on Desktop').inputValue(), '18', 'scaled');
   assert.equal(await page.getByLabel('Lead, size on Desktop').inputValue(), '21.5');
@@ -169,11 +169,11 @@ test('a value of a block’s own becomes the house style’s, and follows it', a
   await eventually(() => bench.locator('#f-color').count(), 1, 'its Tray');
   await bench.locator('#f-color').fill('#5b2a86');
   await bench.keyboard.press('Enter');
-  await bench.getByRole('button', { name: 'Make Colour the house style’s' }).click();
-  await bench.getByLabel('Called').fill('Plum');
+  await bench.getByRole('button', { name: 'Add Text colour to the house style' }).click();
+  await bench.getByLabel('Name').fill('Plum');
   await bench.keyboard.press('Enter');
   await eventually(() => bench.locator('#f-color').inputValue(), 'Plum', 'the name in its place');
-  assert.equal(await bench.getByRole('button', { name: 'Make Colour the house style’s' }).count(), 0);
+  assert.equal(await bench.getByRole('button', { name: 'Add Text colour to the house style' }).count(), 0);
   await bench.getByRole('link', { name: 'House style' }).click();
   await bench.getByLabel('Plum', { exact: true }).fill('#0a6e31');
   await bench.keyboard.press('Enter');
@@ -186,7 +186,7 @@ test('a value of a block’s own becomes the house style’s, and follows it', a
 test('a font of one’s own is uploaded, set, laid out as the browser does, and published in part', async () => {
   await page.reload(); // the house style was changed on another page
   await page.locator('#own-file').setInputFiles('/usr/share/fonts/truetype/liberation/LiberationSerif-Bold.ttf');
-  await page.getByLabel('Stands in').selectOption('serif');
+  await page.getByLabel('Fallback').selectOption('serif');
   await page.getByRole('button', { name: 'Add the font' }).click();
   await eventually(() => page.locator('.own-fonts strong').textContent(), 'Liberation Serif', 'its name');
   await field('Headings').selectOption('Liberation Serif');

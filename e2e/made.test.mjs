@@ -55,7 +55,7 @@ test('columns take shares, and stand below one another on the phone', async () =
   const news = canvas(page).locator('section', { hasText: 'What happened first' });
   const series = news.locator('ul').first();
   const before = await left(series);
-  await enter(page, 'Shares', '6 6');
+  await enter(page, 'Column widths', '6 6');
   await eventually(async () => (await left(series)) > before + 100, true, 'half is more than a third');
   await pick('Blocks stand', 'In a line');
   await eventually(async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) > 100, true, 'one row of columns is a line across');
@@ -106,10 +106,10 @@ test('words are given a look from the bar, by pointer and by keys', async () => 
   const text = canvas(page).locator('section', { hasText: 'How it goes' }).locator('p', { hasText: 'It takes a minute' });
   await choose(page, text);
   await page.keyboard.press('Enter');
-  const bar = page.getByRole('toolbar', { name: 'Look of the words' });
+  const bar = page.getByRole('toolbar', { name: 'Text formatting' });
   await bar.waitFor();
   assert.deepEqual(await findings(page), []);
-  await bar.getByRole('button', { name: 'Underlined' }).click();
+  await bar.getByRole('button', { name: 'Underline' }).click();
   await bar.getByRole('button', { name: 'Second accent' }).click();
   await bar.getByPlaceholder('link, then Enter').fill('/fares');
   await page.keyboard.press('Enter');
@@ -153,9 +153,9 @@ test('pictures are uploaded together, described, turned, and not deleted unasked
   await page.getByLabel('Search the pictures').fill('skarva');
   await eventually(() => page.locator('.library-item:visible').count(), 1, 'found by name');
   const skarva = page.locator('.library-item', { has: page.locator('input[value="skarva.png"]') });
-  await skarva.getByLabel('Words for those').fill('Cliffs in the evening');
+  await skarva.getByLabel('Alternative text').fill('Cliffs in the evening');
   await skarva.getByRole('button', { name: 'Keep' }).click();
-  await eventually(() => skarva.getByLabel('Words for those').inputValue(), 'Cliffs in the evening', 'kept');
+  await eventually(() => skarva.getByLabel('Alternative text').inputValue(), 'Cliffs in the evening', 'kept');
   assert.match(await skarva.locator('.library-facts').innerText(), /1440 × 1080.*Islands/);
   await skarva.locator('summary').click();
   await skarva.getByRole('button', { name: 'Turn right' }).click();
@@ -176,7 +176,7 @@ test('what a visitor sends with a form arrives', async () => {
   await visitor.getByLabel('Your name').fill('Somebody');
   await visitor.getByLabel('Where to answer').fill('somebody@example.org');
   await visitor.getByLabel('Day of the sailing').fill('2026-12-01');
-  await visitor.getByLabel('Sailing (needed)', { exact: true }).selectOption('09:00 Skarva');
+  await visitor.getByLabel('Sailing (required)', { exact: true }).selectOption('09:00 Skarva');
   await visitor.getByLabel('Sheep').check();
   await visitor.getByLabel('You may keep this').check();
   await visitor.getByRole('button', { name: 'Ask for the berth' }).click();

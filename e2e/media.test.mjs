@@ -74,7 +74,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   await eventually(() => canvas(page).locator('video').getAttribute('loop'), '', 'silent');
   await page.getByRole('button', { name: 'Duplicate' }).click();
   await eventually(() => canvas(page).locator('video').count(), 2, 'a second one');
-  await page.getByRole('button', { name: 'Take the video away' }).click();
+  await page.getByRole('button', { name: 'Remove the video' }).click();
   await page.locator('#f-c-player').fill('https://player.example/crossing');
   await page.keyboard.press('Enter');
   await eventually(() => canvas(page).locator('a[type="text/html"]').count(), 1, 'a player');

@@ -51,7 +51,7 @@ func ReadOwn(file []byte) (o *Own, err error) {
 	case "ttcf":
 		return nil, doc.Problemf(ownField, "is a collection of several fonts: upload one of them")
 	default:
-		return nil, doc.Problemf(ownField, "is no font that browsers read: upload WOFF2, WOFF, TTF or OTF")
+		return nil, doc.Problemf(ownField, "isn't a font that browsers can read: upload WOFF2, WOFF, TTF or OTF")
 	}
 	raw, err := sfntfont.ToSFNT(file)
 	if err != nil {

@@ -75,7 +75,7 @@ func Open(data []byte) (*Picture, error) {
 		}
 		return &Picture{Type: "image/svg+xml", Width: w, Height: h, Copies: []Copy{{w, ".svg", clean}}}, nil
 	}
-	return nil, doc.Problemf(field, "is no picture that browsers show (it looks like %s): upload JPEG, PNG, WebP, AVIF, GIF or SVG, or a video as WebM or MP4", kind)
+	return nil, doc.Problemf(field, "isn't an image that browsers can show (it looks like %s): upload JPEG, PNG, WebP, AVIF, GIF or SVG, or a video as WebM or MP4", kind)
 }
 
 const avifType = "image/avif"

@@ -77,7 +77,7 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 			}
 			if depth == 1 {
 				if t.Name.Local != "svg" {
-					return nil, 0, 0, doc.Problemf(field, "is XML, but no SVG")
+					return nil, 0, 0, doc.Problemf(field, "is XML but not SVG")
 				}
 				width, height = svgSize(t)
 			}
@@ -105,7 +105,7 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 		}
 	}
 	if width == 0 {
-		return nil, 0, 0, doc.Problemf(field, "holds no SVG drawing")
+		return nil, 0, 0, doc.Problemf(field, "has no SVG drawing in it")
 	}
 	return b.Bytes(), width, height, nil
 }

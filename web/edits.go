@@ -72,7 +72,7 @@ func (s *Server) undo(c *gin.Context) {
 	s.step(c, s.Store.Undo, "Undone.", "There is nothing to undo.")
 }
 func (s *Server) redo(c *gin.Context) {
-	s.step(c, s.Store.Redo, "Done again.", "There is nothing to redo.")
+	s.step(c, s.Store.Redo, "Redone.", "There is nothing to redo.")
 }
 
 func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (*store.Edited, error), done, nothing string) {

@@ -160,11 +160,11 @@ func (s *Server) describe(c *gin.Context, m *store.Medium) error {
 		return doc.Problemf("Name", "write 1 to 120 characters")
 	}
 	if len([]rune(alt)) > 1000 {
-		return doc.Problemf("Words", "have %d characters; write at most 1000", len([]rune(alt)))
+		return doc.Problemf("Alternative text", "has %d characters; write at most 1000", len([]rune(alt)))
 	}
 	focal, problem := style.Find("object-position", doc.Picture).Read(&siteOf(c).House, c.PostForm("focal"))
 	if problem != nil {
-		return doc.Problemf("Kept in sight", "%s", problem.Message)
+		return doc.Problemf("Focal point", "%s", problem.Message)
 	}
 	m.Name, m.Alt, m.Focal = name, alt, focal
 	return s.Store.DescribeMedium(c, m)

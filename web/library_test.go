@@ -63,9 +63,9 @@ func TestPicturesAreDescribed(t *testing.T) {
 		name, alt, focal string
 		problem          string
 	}{
-		{"", "A boat", "50% 50%", "Name"}, {strings.Repeat("x", 121), "", "50% 50%", "Name"}, {"boat", strings.Repeat("x", 1001), "50% 50%", "Words"},
-		{"boat", "", "far left", "Kept in sight"}, {"boat", "", "", "Kept in sight"}, {"boat", "", "leftish", "Kept in sight"}, {"boat", "", "120% 5%", "Kept in sight"},
-		{"boat", "", "1% 2% 3%", "Kept in sight"}, {"boat", "", "url(x)", "Kept in sight"}, {"  The   boat ", "A boat\nat the steps", "20 80", ""},
+		{"", "A boat", "50% 50%", "Name"}, {strings.Repeat("x", 121), "", "50% 50%", "Name"}, {"boat", strings.Repeat("x", 1001), "50% 50%", "Alternative text"},
+		{"boat", "", "far left", "Focal point"}, {"boat", "", "", "Focal point"}, {"boat", "", "leftish", "Focal point"}, {"boat", "", "120% 5%", "Focal point"},
+		{"boat", "", "1% 2% 3%", "Focal point"}, {"boat", "", "url(x)", "Focal point"}, {"  The   boat ", "A boat\nat the steps", "20 80", ""},
 	} {
 		status, body, _ := d.post(at, url.Values{"name": {c.name}, "alt": {c.alt}, "focal": {c.focal}})
 		if c.problem == "" && status != http.StatusOK || c.problem != "" && (status != http.StatusUnprocessableEntity || !strings.Contains(body, c.problem+" ")) {

@@ -63,5 +63,5 @@ func (s *Server) promote(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: "It is the house style’s now, and this follows it."})
+	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: "Added to the house style. This uses it now."})
 }

@@ -23,7 +23,7 @@ func (s *Server) signIn(c *gin.Context) {
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<10)
 	v := signInView{Email: c.PostForm("email")}
 	if !s.signIns.Allow(origin.Address(c.Request), time.Now()) {
-		v.Problem = "That were many tries. Wait a minute, then try again."
+		v.Problem = "Too many attempts. Try again in a minute."
 		s.screen(c, http.StatusTooManyRequests, "sign-in", v)
 		return
 	}

@@ -20,7 +20,7 @@ func (e *editing) into(id string) (doc.Holder, error) {
 		b = b.Blocks[0] // what goes into a Series goes into its design
 	}
 	if b == nil || !b.Kind.Is(doc.Holding) || b.Kind == doc.Series {
-		return doc.Holder{}, doc.Problemf("Place", "%.40q holds no blocks; point at a section or a container", id)
+		return doc.Holder{}, doc.Problemf("Position", "%.40q holds no blocks; point at a section or a container", id)
 	}
 	return b.Holder(), nil
 }
@@ -40,7 +40,7 @@ func (e *editing) behind(h doc.Holder) int {
 
 func (e *editing) addBlock() ([]Step, error) {
 	if element.Of(e.c.Kind) == nil {
-		return nil, doc.Problemf("Block", "%.40q is no kind of block", e.c.Kind)
+		return nil, doc.Problemf("Block", "%.40q isn't a kind of block", e.c.Kind)
 	}
 	if err := e.picture(e.c.Value); err != nil {
 		return nil, err
@@ -106,12 +106,12 @@ func (e *editing) moveBlock() ([]Step, error) {
 	}
 	from := e.holder()
 	if e.series != nil && from.ID == e.series.ID || e.series == nil && e.parentKind() == doc.Series {
-		return nil, doc.Problemf("Place", "can't change: a Series needs its design")
+		return nil, doc.Problemf("Position", "can't change: a Series needs its design")
 	}
 	inside := false
 	e.block.Walk(func(b *doc.Block) { inside = inside || b.ID == to.ID })
 	if inside {
-		return nil, doc.Problemf("Place", "can't be in the block itself")
+		return nil, doc.Problemf("Position", "can't be in the block itself")
 	}
 	at := e.behind(to)
 	if now := from.Index(e.block.ID); from.ID == to.ID && at > now { // counted without the block itself
@@ -148,12 +148,12 @@ func (e *editing) arrange() ([]Step, error) {
 		to = doc.Placed
 	}
 	if !slices.Contains([]doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}, to) {
-		return nil, doc.Problemf("Arrangement", "%.40q is none; choose placed, columns or line-up", e.c.Value)
+		return nil, doc.Problemf("Arrangement", "%.40q isn't one; choose Placed, Columns or Line-up", e.c.Value)
 	}
 	h := e.section.Holder()
 	if e.block != nil {
 		if h = e.block.Holder(); !e.block.Kind.Is(doc.Holding) || e.block.Kind == doc.Series {
-			return nil, doc.Problemf("Arrangement", "a %s has none", e.block.Kind)
+			return nil, doc.Problemf("Arrangement", "a %s has none of its own", e.block.Kind)
 		}
 	}
 	if h.Arrangement == to {

@@ -83,14 +83,14 @@ type Result struct {
 func Apply(p *doc.Page, c Command, env Env) (*Result, error) {
 	op, ok := operations[c.Op]
 	if !ok {
-		return nil, doc.Problemf("Edit", "%.40q is no edit that exists", c.Op)
+		return nil, doc.Problemf("Edit", "%.40q isn't a known edit", c.Op)
 	}
 	e := &editing{page: p, c: c, env: env}
 	if err := e.find(op.on); err != nil {
 		return nil, err
 	}
 	if op.zone && env.Site.Zones.Index(c.Zone) < 0 {
-		return nil, doc.Problemf("Zone", "%.40q is no zone of this site", c.Zone)
+		return nil, doc.Problemf("Zone", "%.40q isn't a zone of this site", c.Zone)
 	}
 	steps, err := op.run(e)
 	if err != nil {
@@ -219,7 +219,7 @@ func textLines(field, v string, limit int) (string, error) {
 func text(field, v string, limit int) (string, error) {
 	v = strings.TrimSpace(v)
 	if !utf8.ValidString(v) {
-		return "", doc.Problemf(field, "holds bytes that are no text; write it again")
+		return "", doc.Problemf(field, "isn't valid UTF-8 text; enter it again")
 	}
 	if n := utf8.RuneCountInString(v); n > limit {
 		return "", doc.Problemf(field, "has %d characters; write at most %d", n, limit)

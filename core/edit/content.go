@@ -43,7 +43,7 @@ func (e *editing) items(change func([]doc.Item) []doc.Item) []Step {
 
 func (e *editing) write() ([]Step, error) {
 	if !e.block.Kind.Is(doc.Worded) {
-		return nil, doc.Problemf("Words", "a %s has none", e.block.Kind)
+		return nil, doc.Problemf("Text", "a %s has none of its own", e.block.Kind)
 	}
 	c := e.content()
 	var err error
@@ -167,7 +167,7 @@ func readCells(f *element.Field, v string) (string, error) {
 // lists something and has the entry that the command names.
 func (e *editing) entries(change func([]doc.Entry) ([]doc.Entry, error)) ([]Step, error) {
 	if a := element.Of(e.block.Kind); a.EntryName == "" {
-		return nil, doc.Problemf("Entry", "a %s lists none", e.block.Kind)
+		return nil, doc.Problemf("Entry", "a %s has no list", e.block.Kind)
 	}
 	c := e.content()
 	if e.c.Op != "entry.add" && (e.c.At < 0 || e.c.At >= len(c.Entries)) {
@@ -215,7 +215,7 @@ func shifted[T any](s []T, at, by int) []T {
 func (e *editing) writeEntry() ([]Step, error) {
 	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
 		if !element.Of(e.block.Kind).EntryWords {
-			return nil, doc.Problemf("Words", "the entries of a %s have none", e.block.Kind)
+			return nil, doc.Problemf("Text", "entries of a %s have none", e.block.Kind)
 		}
 		var err error
 		es[e.c.At].Words, err = ParseWords(e.c.Value)

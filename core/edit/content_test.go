@@ -25,8 +25,8 @@ func TestBadContent(t *testing.T) {
 		at                 int
 		field, says        string
 	}{
-		{doc.Table, "block.content", "cells", tooMany, 0, "Cells, parted by tabs", "10000, in 100 rows and 100 columns"},
-		{doc.Table, "block.content", "cells", strings.Repeat("\t", 1<<19), 0, "Cells, parted by tabs", "at most 1200"},
+		{doc.Table, "block.content", "cells", tooMany, 0, "Cells, separated by tabs", "10000, in 100 rows and 100 columns"},
+		{doc.Table, "block.content", "cells", strings.Repeat("\t", 1<<19), 0, "Cells, separated by tabs", "at most 1200"},
 		{doc.Table, "block.content", "narrow", "explodes", 0, "On phones", "choose Scrolls, Cards"},
 		{doc.Icon, "block.content", "icon", "no-such-icon", 0, "Icon", "none of that name"},
 		{doc.Map, "block.content", "latitude", "91", 0, "Latitude", "from -85 to 85"},
@@ -37,12 +37,12 @@ func TestBadContent(t *testing.T) {
 		{doc.Accordion, "entry.set", "icon", "x", 0, "Setting", "isn't part of an entry"},
 		{doc.Accordion, "entry.set", "title", "x", 99, "Entry", "isn't there"},
 		{doc.Accordion, "entry.remove", "", "", -1, "Entry", "isn't there"},
-		{doc.Text, "entry.add", "", "", 0, "Entry", "lists none"},
-		{doc.Figures, "entry.write", "", "<p>x</p>", 0, "Words", "have none"},
-		{doc.Social, "entry.set", "link", "javascript:alert(1)", 0, "Opens", "can't be"},
+		{doc.Text, "entry.add", "", "", 0, "Entry", "no list"},
+		{doc.Figures, "entry.write", "", "<p>x</p>", 0, "Text", "have none"},
+		{doc.Social, "entry.set", "link", "javascript:alert(1)", 0, "Link", "can't be"},
 		{doc.Text, "item.add", "", "", 0, "Item", "Series"},
 		{doc.Text, "arrange", "", "columns", 0, "Arrangement", "has none"},
-		{doc.Container, "arrange", "", "in a heap", 0, "Arrangement", "choose placed"},
+		{doc.Container, "arrange", "", "in a heap", 0, "Arrangement", "choose Placed"},
 	} {
 		e := env()
 		p, id := oneOf(tt.kind, e)

@@ -73,7 +73,7 @@ func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 		case "mono":
 			h.Fonts.Mono = c.Value
 		default:
-			return h, doc.Problemf("Font", "%.40q is no use of one; heading, body and mono are", c.Token)
+			return h, doc.Problemf("Font", "%.40q isn't a use of one; heading, body and mono are", c.Token)
 		}
 	case "fonts.add": // Name: a family that the site has files of; Value: a generic family
 		return addFamily(h, c)
@@ -97,7 +97,7 @@ func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 		}
 		h.ContentWidth = n
 	default:
-		return h, doc.Problemf("Edit", "%.40q is no edit of a house style", c.Op)
+		return h, doc.Problemf("Edit", "%.40q isn't a known edit of a house style", c.Op)
 	}
 	return h, nil
 }
@@ -155,7 +155,7 @@ const MaxFamilies = 20
 // in for it.
 func addFamily(h doc.House, c HouseCommand) (doc.House, error) {
 	if !slices.Contains(style.Generics, c.Value) {
-		return h, doc.Problemf("Stands in", "can't be %.40q: choose %s", c.Value, strings.Join(style.Generics, ", "))
+		return h, doc.Problemf("Fallback", "can't be %.40q: choose %s", c.Value, strings.Join(style.Generics, ", "))
 	}
 	if slices.ContainsFunc(style.Families, func(f style.Family) bool { return strings.EqualFold(f.Name, c.Name) }) {
 		return h, doc.Problemf("Family", "%q ships with Open Plot: choose it, or give yours another name", c.Name)

@@ -25,35 +25,35 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 		out = append(out, Measure{"space." + s.Token, "Spacing, px", s.Name, s.Px, 0, 400, func(h *doc.House, v float64) { h.Space[i].Px = v }})
 	}
 	for _, z := range zones {
-		out = append(out, Measure{"gutter." + z.ID, "Beside the content, px", z.Name, h.Gutter.Or(zones, zones.Index(z.ID), 20), 0, 200, func(h *doc.House, v float64) { h.Gutter[z.ID] = v }})
+		out = append(out, Measure{"gutter." + z.ID, "Gutter, px", z.Name, h.Gutter.Or(zones, zones.Index(z.ID), 20), 0, 200, func(h *doc.House, v float64) { h.Gutter[z.ID] = v }})
 	}
 	for _, z := range zones {
-		out = append(out, Measure{"gap." + z.ID, "Between columns, px", z.Name, h.ColumnGap.Or(zones, zones.Index(z.ID), doc.StandardGap), 0, 200, func(h *doc.House, v float64) { h.ColumnGap[z.ID] = v }})
+		out = append(out, Measure{"gap." + z.ID, "Column gap, px", z.Name, h.ColumnGap.Or(zones, zones.Index(z.ID), doc.StandardGap), 0, 200, func(h *doc.House, v float64) { h.ColumnGap[z.ID] = v }})
 	}
 	for i, s := range h.LineSteps() {
-		out = append(out, Measure{"lines." + s.Token, "Lines, px", s.Name, s.Px, 1, 40, func(h *doc.House, v float64) { h.Lines[i].Px = v }})
+		out = append(out, Measure{"lines." + s.Token, "Border widths, px", s.Name, s.Px, 1, 40, func(h *doc.House, v float64) { h.Lines[i].Px = v }})
 	}
 	for i, s := range h.Corners {
-		out = append(out, Measure{"corners." + s.Token, "Corners, px", s.Name, s.Px, 0, 1000, func(h *doc.House, v float64) { h.Corners[i].Px = v }})
+		out = append(out, Measure{"corners." + s.Token, "Corner radii, px", s.Name, s.Px, 0, 1000, func(h *doc.House, v float64) { h.Corners[i].Px = v }})
 	}
 	for i, s := range h.Shadows {
 		out = append(out,
-			Measure{"shadows." + s.Token + ".y", "Shadows", s.Name + ", down", s.Y, 0, 100, func(h *doc.House, v float64) { h.Shadows[i].Y = v }},
+			Measure{"shadows." + s.Token + ".y", "Shadows", s.Name + ", offset", s.Y, 0, 100, func(h *doc.House, v float64) { h.Shadows[i].Y = v }},
 			Measure{"shadows." + s.Token + ".blur", "Shadows", s.Name + ", blur", s.Blur, 0, 200, func(h *doc.House, v float64) { h.Shadows[i].Blur = v }},
-			Measure{"shadows." + s.Token + ".opacity", "Shadows", s.Name + ", strength", s.Opacity, 0, 1, func(h *doc.House, v float64) { h.Shadows[i].Opacity = v }})
+			Measure{"shadows." + s.Token + ".opacity", "Shadows", s.Name + ", opacity", s.Opacity, 0, 1, func(h *doc.House, v float64) { h.Shadows[i].Opacity = v }})
 	}
 	b := h.ButtonLook()
 	for i, s := range b.Sizes {
 		out = append(out,
-			Measure{"buttons." + s.Token + ".x", "Buttons", s.Name + ", at the sides", s.X, 0, 100, func(h *doc.House, v float64) { h.Buttons.Sizes[i].X = v }},
-			Measure{"buttons." + s.Token + ".y", "Buttons", s.Name + ", above", s.Y, 0, 60, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Y = v }},
-			Measure{"buttons." + s.Token + ".size", "Buttons", s.Name + ", type", s.Size, 0.5, 2, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Size = v }})
+			Measure{"buttons." + s.Token + ".x", "Buttons", s.Name + ", padding left and right", s.X, 0, 100, func(h *doc.House, v float64) { h.Buttons.Sizes[i].X = v }},
+			Measure{"buttons." + s.Token + ".y", "Buttons", s.Name + ", padding top and bottom", s.Y, 0, 60, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Y = v }},
+			Measure{"buttons." + s.Token + ".size", "Buttons", s.Name + ", font size", s.Size, 0.5, 2, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Size = v }})
 	}
 	out = append(out,
-		Measure{"buttons.line", "Buttons", "Line of outlined ones", b.Line, 1, 12, func(h *doc.House, v float64) { h.Buttons.Line = v }},
-		Measure{"buttons.shift", "Buttons", "Darker under the pointer, %", b.Shift, -30, 30, func(h *doc.House, v float64) { h.Buttons.Shift = v }},
-		Measure{"links.line", "Links", "Underline, px (0 is usual)", h.Links.Line, 0, 8, func(h *doc.House, v float64) { h.Links.Line = v }},
-		Measure{"links.drop", "Links", "Below the words, px (0 is usual)", h.Links.Drop, 0, 12, func(h *doc.House, v float64) { h.Links.Drop = v }})
+		Measure{"buttons.line", "Buttons", "Border of outlined buttons, px", b.Line, 1, 12, func(h *doc.House, v float64) { h.Buttons.Line = v }},
+		Measure{"buttons.shift", "Buttons", "Darker on hover, %", b.Shift, -30, 30, func(h *doc.House, v float64) { h.Buttons.Shift = v }},
+		Measure{"links.line", "Links", "Underline thickness, px (0 is auto)", h.Links.Line, 0, 8, func(h *doc.House, v float64) { h.Links.Line = v }},
+		Measure{"links.drop", "Links", "Underline offset, px (0 is auto)", h.Links.Drop, 0, 12, func(h *doc.House, v float64) { h.Links.Drop = v }})
 	return out
 }
 
@@ -88,10 +88,10 @@ func Picks(h *doc.House) []Pick {
 		corners = append(corners, style.Offer{Name: s.Name, Value: s.Token})
 	}
 	return []Pick{
-		{Name: "page.ground", Group: "Page", Label: "Pages lie on", Value: h.PageGround, Usual: "Ground", Offers: colours, set: func(h *doc.House, t string) { h.PageGround = t }},
-		{Name: "buttons.corners", Group: "Buttons", Label: "Corners", Value: b.Corners, Offers: corners, set: func(h *doc.House, t string) { h.Buttons = h.ButtonLook(); h.Buttons.Corners = t }},
-		{Name: "links.colour", Group: "Links", Label: "Colour", Value: h.Links.Colour, Usual: "as the words", Offers: colours, set: func(h *doc.House, t string) { h.Links.Colour = t }},
-		{Name: "links.hover", Group: "Links", Label: "Under the pointer", Value: h.Links.Hover, Usual: "as the words", Offers: colours, set: func(h *doc.House, t string) { h.Links.Hover = t }},
+		{Name: "page.ground", Group: "Page", Label: "Page background", Value: h.PageGround, Usual: "Ground", Offers: colours, set: func(h *doc.House, t string) { h.PageGround = t }},
+		{Name: "buttons.corners", Group: "Buttons", Label: "Corner radius", Value: b.Corners, Offers: corners, set: func(h *doc.House, t string) { h.Buttons = h.ButtonLook(); h.Buttons.Corners = t }},
+		{Name: "links.colour", Group: "Links", Label: "Colour", Value: h.Links.Colour, Usual: "Inherit", Offers: colours, set: func(h *doc.House, t string) { h.Links.Colour = t }},
+		{Name: "links.hover", Group: "Links", Label: "Hover colour", Value: h.Links.Hover, Usual: "Inherit", Offers: colours, set: func(h *doc.House, t string) { h.Links.Hover = t }},
 	}
 }
 

@@ -94,7 +94,7 @@ func (e *editing) after() (int, error) {
 	}
 	s, i := e.page.Section(e.c.After)
 	if s == nil {
-		return 0, doc.Problemf("Place", "the section %.40q to put it after isn't on this page (any more)", e.c.After)
+		return 0, doc.Problemf("Position", "the section %.40q to put it after isn't on this page (any more)", e.c.After)
 	}
 	return i + 1, nil
 }
@@ -201,7 +201,7 @@ func (e *editing) hideSection() ([]Step, error) {
 func (e *editing) setRole() ([]Step, error) {
 	r := doc.Role(e.c.Value)
 	if r != doc.RoleMain && r != doc.RoleHeader && r != doc.RoleFooter {
-		return nil, doc.Problemf("Part", "%.40q is none; choose header, footer or an ordinary section", e.c.Value)
+		return nil, doc.Problemf("Landmark", "can't be %.40q: choose header, footer or section", e.c.Value)
 	}
 	return e.head(func(s *doc.Section) { s.Role = r }), nil
 }
@@ -367,7 +367,7 @@ func (e *editing) hideBlock() ([]Step, error) {
 // CheckLink checks an address that a visitor can follow: a page of the site
 // ("/fares"), a place on the page ("#crew"), the web, mail or a telephone.
 func CheckLink(v string) (string, error) {
-	v, err := text("Opens", v, doc.MaxAddress)
+	v, err := text("Link", v, doc.MaxAddress)
 	if err != nil || v == "" {
 		return v, err
 	}
@@ -386,7 +386,7 @@ func CheckLink(v string) (string, error) {
 		}
 	}
 	if !ok {
-		return "", doc.Problemf("Opens", "can't be %.60q: write a page such as /fares, a place such as #crew, or an address that begins with https:, mailto: or tel:", v)
+		return "", doc.Problemf("Link", "can't be %.60q: write a page such as /fares, a place such as #crew, or an address that begins with https:, mailto: or tel:", v)
 	}
 	return v, nil
 }

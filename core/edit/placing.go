@@ -14,7 +14,7 @@ import (
 func (e *editing) placed() (ps []place.Placed, index, columns int, err error) {
 	h := e.holder()
 	if h.Arrangement != doc.Placed {
-		return nil, 0, 0, doc.Problemf("Place", "has no cells here: the block stands in a %s, where its order and share count", arrangementName(h))
+		return nil, 0, 0, doc.Problemf("Position", "has no cells here: the block stands in a %s, where its order and share count", arrangementName(h))
 	}
 	z := e.zones().Index(e.c.Zone)
 	return place.Resolve(h, e.zones())[z], h.Index(e.block.ID), h.Columns(e.zones(), z), nil
@@ -49,7 +49,7 @@ func checkPlace(p doc.Place, columns int) error {
 
 func (e *editing) placeBlock() ([]Step, error) {
 	if e.c.Place == nil {
-		return nil, doc.Problemf("Place", "is missing: say columns and rows")
+		return nil, doc.Problemf("Position", "is missing: say columns and rows")
 	}
 	_, _, columns, err := e.placed()
 	if err != nil {
@@ -141,7 +141,7 @@ func span(v string) (from, to int, err error) {
 
 func (e *editing) followPlace() ([]Step, error) {
 	if e.c.Zone == e.zones().Widest() {
-		return nil, doc.Problemf("Place", "can't follow in %s: it is the zone the others follow", e.zones()[0].Name)
+		return nil, doc.Problemf("Position", "can't follow in %s: it is the zone the others follow", e.zones()[0].Name)
 	}
 	if _, ok := e.block.Place[e.c.Zone]; !ok {
 		return nil, nil

@@ -67,9 +67,9 @@ func ReadFacts(f doc.Facts) (doc.Facts, error) {
 		}
 		return v
 	}
-	f = doc.Facts{Address: lines("Address", f.Address), Hours: lines("Hours", f.Hours), Phone: line("Telephone", f.Phone), Mail: line("Mail", f.Mail)}
+	f = doc.Facts{Address: lines("Address", f.Address), Hours: lines("Hours", f.Hours), Phone: line("Telephone", f.Phone), Mail: line("Email", f.Mail)}
 	if err == nil && f.Mail != "" && !mailPattern.MatchString(f.Mail) {
-		err = doc.Problemf("Mail", "can't be %.60q: write an address such as office@example.org", f.Mail)
+		err = doc.Problemf("Email", "can't be %.60q: write an address such as office@example.org", f.Mail)
 	}
 	return f, err
 }

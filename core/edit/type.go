@@ -18,7 +18,7 @@ var scaleSteps = map[string]float64{"display": 5, "h1": 4, "h2": 3, "h3": 1.5, "
 func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 	t, ok := h.Text[c.Token]
 	if !ok {
-		return h, doc.Problemf("Text style", "%.40q is none of this house style", c.Token)
+		return h, doc.Problemf("Text style", "%.40q isn't in this house style", c.Token)
 	}
 	number := func(field string, least, most float64) (float64, error) {
 		n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
@@ -34,7 +34,7 @@ func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 	switch value {
 	case "size":
 		if zones.Index(zone) < 0 {
-			return h, doc.Problemf("Zone", "%.40q is no zone of this site", zone)
+			return h, doc.Problemf("Zone", "%.40q isn't a zone of this site", zone)
 		}
 		if n, err = number(name+" size", 8, 300); err == nil {
 			t.Size = t.Size.With(zone, math.Round(n*64)/64)
@@ -55,7 +55,7 @@ func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 	case "fluid":
 		t.Fluid = c.Value == "on"
 	default:
-		return h, doc.Problemf("Text style", "%.40q is no part of one", c.Name)
+		return h, doc.Problemf("Text style", "%.40q isn't a property of one", c.Name)
 	}
 	if err != nil {
 		return h, err

@@ -18,15 +18,15 @@ import (
 // plain text.
 func ParseWords(fragment string) (doc.Words, error) {
 	if !utf8.ValidString(fragment) {
-		return nil, doc.Problemf("Words", "hold bytes that are no text; write them again")
+		return nil, doc.Problemf("Text", "isn't valid UTF-8; enter it again")
 	}
 	if utf8.RuneCountInString(fragment) > 4*doc.MaxWordsRunes {
-		return nil, doc.Problemf("Words", "are too long; a block holds at most %d characters", doc.MaxWordsRunes)
+		return nil, doc.Problemf("Text", "is too long; a block holds at most %d characters", doc.MaxWordsRunes)
 	}
 	context := &html.Node{Type: html.ElementNode, Data: "div", DataAtom: atom.Div}
 	nodes, err := html.ParseFragment(strings.NewReader(fragment), context)
 	if err != nil {
-		return nil, doc.Problemf("Words", "can't be read: %v", err)
+		return nil, doc.Problemf("Text", "can't be read: %v", err)
 	}
 	w := wordReader{}
 	for _, n := range nodes {
@@ -34,7 +34,7 @@ func ParseWords(fragment string) (doc.Words, error) {
 	}
 	w.end()
 	if n := utf8.RuneCountInString(w.words.Plain()); n > doc.MaxWordsRunes {
-		return nil, doc.Problemf("Words", "have %d characters; a block holds at most %d", n, doc.MaxWordsRunes)
+		return nil, doc.Problemf("Text", "has %d characters; a block holds at most %d", n, doc.MaxWordsRunes)
 	}
 	return w.words, nil
 }

@@ -13,8 +13,8 @@ var accordion = Anatomy{
 	Name: "Accordion", Hint: "questions that open to their answers", Icon: "view-stacked", Find: "questions answers faq fold details",
 	Shelf: Listing, Span: 8, Rows: 8,
 	Fields: []Field{
-		{Name: "open", Label: "Open at once", Type: Choice, Choices: value.Is(value.Several, "Several", value.One, "One")},
-		{Name: "first", Label: "The first is", Type: Choice, Choices: value.Is(value.Closed, "Closed", value.Open, "Open")},
+		{Name: "open", Label: "Open at a time", Type: Choice, Choices: value.Is(value.Several, "Several", value.One, "One")},
+		{Name: "first", Label: "First item", Type: Choice, Choices: value.Is(value.Closed, "Closed", value.Open, "Open")},
 	},
 	EntryName: "Questions", EntryWords: true,
 	Entry: []Field{{Name: "title", Label: "Question", Type: Line}},

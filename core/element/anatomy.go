@@ -41,13 +41,13 @@ type Shelf string
 
 // The parts of the Shelf, in the order of Shelves.
 const (
-	Wording   Shelf = "Words"
-	Showing   Shelf = "Pictures and drawings"
-	Listing   Shelf = "Facts and lists"
+	Wording   Shelf = "Text"
+	Showing   Shelf = "Media"
+	Listing   Shelf = "Data and lists"
 	Cards     Shelf = "Cards"
-	Asking    Shelf = "Asking"
-	Arranging Shelf = "Holding and parting"
-	Finding   Shelf = "Finding the way"
+	Asking    Shelf = "Forms"
+	Arranging Shelf = "Layout"
+	Finding   Shelf = "Navigation"
 )
 
 // Shelves lists the parts of the Shelf.

@@ -8,7 +8,7 @@ import (
 var anchor = Anatomy{
 	Name: "Anchor", Hint: "a place that links lead to", Icon: "geo", Find: "jump place target bookmark",
 	Shelf: Finding, Span: 12, Rows: 1,
-	Fields: []Field{{Name: "name", Label: "Name", Type: LinkName, Default: "none yet"}},
+	Fields: []Field{{Name: "name", Label: "Name", Type: LinkName, Default: "not set"}},
 	start:  func() *doc.Block { return &doc.Block{} },
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		n := &Node{Tag: "div"}

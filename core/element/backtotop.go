@@ -10,7 +10,7 @@ import (
 var backToTop = Anatomy{
 	Name: "Back to top", Hint: "a link to the beginning of the page", Icon: "arrow-up-circle", Find: "up beginning",
 	Shelf: Finding, Span: 3, Rows: 2,
-	Fields: []Field{{Name: "label", Label: "Says", Type: Line, Default: "Back to top"}},
+	Fields: []Field{{Name: "label", Label: "Label", Type: Line, Default: "Back to top"}},
 	start:  func() *doc.Block { return &doc.Block{} },
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		n := &Node{Tag: "a"}

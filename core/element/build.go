@@ -61,6 +61,13 @@ type Builder struct {
 	// very same section, which never changes. A nil map keeps none.
 	Kept map[*doc.Section]*Node
 
+	// Watched is the section or block of which Instead is told, by zone, what holds where
+	// its settings aren't set; see style.Sheet.
+	Watched string
+	Instead func(zone int, setting, holds string)
+	// at is the section or block being built, for that.
+	at string
+
 	// item is the Series' item being built, or "".
 	item string
 	// portion is the part of the content's width that a block has, by zone; nil for all.
@@ -124,7 +131,11 @@ func (b *Builder) Page(p *doc.Page) *Node {
 }
 
 func (b *Builder) sheet(s doc.Style, zone int) style.Sheet {
-	return style.Sheet{House: &b.Site.House, Zones: b.Site.Zones, Zone: zone, Style: s}
+	sh := style.Sheet{House: &b.Site.House, Zones: b.Site.Zones, Zone: zone, Style: s}
+	if b.Watched != "" && b.at == b.Watched {
+		sh.Instead = func(setting, holds string) { b.Instead(zone, setting, holds) }
+	}
+	return sh
 }
 
 func (b *Builder) rootStyles() []style.Style {
@@ -177,6 +188,7 @@ func (b *Builder) Section(s *doc.Section) *Node {
 }
 
 func (b *Builder) section(s *doc.Section) *Node {
+	b.at = s.ID
 	root := &Node{Styles: b.rootStyles()}
 	tag := "section"
 	if s.Role != doc.RoleMain {
@@ -235,6 +247,9 @@ func (b *Builder) block(in *Node, bl *doc.Block) *Node {
 	if a == nil {
 		return nil
 	}
+	outer := b.at
+	b.at = bl.ID
+	defer func() { b.at = outer }()
 	n := a.build(b, in, bl)
 	if n == nil {
 		return nil

@@ -14,7 +14,7 @@ import (
 var button = Anatomy{
 	Name: "Button", Hint: "a link that stands out", Icon: "hand-index-thumb", Find: "link action",
 	Shelf: Wording, Span: 3, Rows: 2,
-	Fields: []Field{{Name: "link", Label: "Opens", Type: Address}},
+	Fields: []Field{{Name: "link", Label: "Link", Type: Address}},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Find out more")}}
 	},

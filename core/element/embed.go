@@ -8,11 +8,11 @@ import (
 // Own HTML is shown in a frame that can't reach the page, the site or its visitors'
 // data (HTML, the iframe element's sandbox attribute).
 var ownHTML = Anatomy{
-	Name: "Own HTML", Hint: "markup of your own, in a frame that keeps to itself", Icon: "code-slash", Find: "embed code iframe widget",
+	Name: "HTML", Hint: "your own markup, in a frame of its own", Icon: "code-slash", Find: "embed code iframe widget",
 	Shelf: Showing, Span: 6, Rows: 8,
 	Fields: []Field{
 		{Name: "html", Label: "HTML", Type: Markup},
-		{Name: "title", Label: "What it is", Type: Line, Default: "Embedded content"},
+		{Name: "title", Label: "Title", Type: Line, Default: "Embedded content"},
 	},
 	Settings: []string{"height"},
 	start: func() *doc.Block {

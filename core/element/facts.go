@@ -17,7 +17,7 @@ var facts = Anatomy{
 		{Name: "address", Label: "Address", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
 		{Name: "hours", Label: "Hours", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
 		{Name: "phone", Label: "Telephone", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
-		{Name: "mail", Label: "Mail", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
+		{Name: "mail", Label: "Email", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
 	},
 	Settings: []string{"row-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },

@@ -12,7 +12,7 @@ var figures = Anatomy{
 	EntryName: "Figures",
 	Entry: []Field{
 		{Name: "number", Label: "Number", Type: Line},
-		{Name: "label", Label: "What it counts", Type: Line},
+		{Name: "label", Label: "Label", Type: Line},
 	},
 	Settings: []string{"per-row", "column-gap", "row-gap", "figure-colour"},
 	start: func() *doc.Block {

@@ -16,17 +16,17 @@ var form = Anatomy{
 	Name: "Form", Hint: "fields to fill in and send", Icon: "ui-checks", Find: "contact input field send question",
 	Shelf: Asking, Span: 8, Rows: 12,
 	Fields: []Field{
-		{Name: "submit", Label: "Button says", Type: Line, Default: "Send"},
-		{Name: "consent", Label: "To be agreed to", Type: Prose, Default: "nothing"},
-		{Name: "note", Label: "Under the button", Type: Prose, Default: "nothing"},
+		{Name: "submit", Label: "Button label", Type: Line, Default: "Send"},
+		{Name: "consent", Label: "Consent text", Type: Prose, Default: "not shown"},
+		{Name: "note", Label: "Note below the button", Type: Prose, Default: "not shown"},
 	},
 	EntryName: "Fields",
 	Entry: []Field{
 		{Name: "label", Label: "Label", Type: Line},
-		{Name: "type", Label: "Takes", Type: Choice, Choices: fieldTypes},
+		{Name: "type", Label: "Field type", Type: Choice, Choices: fieldTypes},
 		{Name: "hint", Label: "Hint", Type: Line, Default: "none"},
-		{Name: "required", Label: "Must be filled in", Type: Choice, Choices: value.Is(value.No, "No", value.Yes, "Yes")},
-		{Name: "choices", Label: "Choices, one a line", Type: Lines},
+		{Name: "required", Label: "Required", Type: Choice, Choices: value.Is(value.No, "No", value.Yes, "Yes")},
+		{Name: "choices", Label: "Choices, one per line", Type: Lines},
 		{Name: "width", Label: "Width", Type: Choice, Choices: value.Is(value.Full, "Full", value.Half, "Half")},
 	},
 	start: func() *doc.Block {
@@ -126,7 +126,7 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 	}
 	text := label
 	if required && takes != value.Checkbox {
-		text += " (needed)"
+		text += " (required)"
 	}
 	say(head, text)
 	hint := e.Values["hint"]

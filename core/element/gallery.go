@@ -17,12 +17,12 @@ import (
 var gallery = Anatomy{
 	Name: "Gallery", Hint: "many pictures, each of which opens large", Icon: "images", Find: "photos pictures album grid",
 	Shelf: Showing, Span: 12, Rows: 8,
-	Fields:    []Field{{Name: "opens", Label: "On a click", Type: Choice, Choices: value.Is(value.Large, "Opens large", value.None, "Nothing")}},
+	Fields:    []Field{{Name: "opens", Label: "On click", Type: Choice, Choices: value.Is(value.Large, "Opens large", value.None, "Nothing")}},
 	EntryName: "Pictures",
 	Entry: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
 		{Name: "caption", Label: "Caption", Type: Line, Default: "none"},
-		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
+		{Name: "alt", Label: "Alternative text", Type: Prose},
 	},
 	Settings: []string{"gallery-as", "per-row", "aspect-ratio", "gallery-height", "column-gap", "row-gap", "border-radius"},
 	start: func() *doc.Block {

@@ -14,8 +14,8 @@ var icon = Anatomy{
 	Shelf: Showing, Span: 1, Rows: 2,
 	Fields: []Field{
 		{Name: "icon", Label: "Icon", Type: IconName},
-		{Name: "link", Label: "Opens", Type: Address},
-		{Name: "alt", Label: "Words for those who can’t see it", Type: Line, Default: "decoration only"},
+		{Name: "link", Label: "Link", Type: Address},
+		{Name: "alt", Label: "Alternative text", Type: Line, Default: "decorative"},
 	},
 	Settings: []string{"icon-size"},
 	start: func() *doc.Block {

@@ -13,8 +13,8 @@ var logo = Anatomy{
 	Shelf: Showing, Span: 3, Rows: 2,
 	Fields: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
-		{Name: "link", Label: "Opens", Type: Address},
-		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose, Default: "its words"},
+		{Name: "link", Label: "Link", Type: Address},
+		{Name: "alt", Label: "Alternative text", Type: Prose, Default: "the logo’s text"},
 	},
 	Settings: []string{"logo-height"},
 	start: func() *doc.Block {

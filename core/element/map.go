@@ -17,8 +17,8 @@ var chartMap = Anatomy{
 		{Name: "latitude", Label: "Latitude", Type: Number, Min: -85, Max: 85},
 		{Name: "longitude", Label: "Longitude", Type: Number, Min: -180, Max: 180},
 		{Name: "zoom", Label: "Zoom", Type: Number, Min: chart.MinZoom, Max: chart.MaxZoom},
-		{Name: "label", Label: "What is there", Type: Line},
-		{Name: "mark", Label: "Mark", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
+		{Name: "label", Label: "Location name", Type: Line},
+		{Name: "mark", Label: "Marker", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
 	},
 	Settings: []string{"aspect-ratio", "border-radius"},
 	start: func() *doc.Block {

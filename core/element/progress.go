@@ -13,8 +13,8 @@ var progress = Anatomy{
 	Shelf: Listing, Span: 6, Rows: 5,
 	EntryName: "Bars",
 	Entry: []Field{
-		{Name: "label", Label: "What", Type: Line},
-		{Name: "share", Label: "Per cent", Type: Number, Min: 0, Max: 100},
+		{Name: "label", Label: "Title", Type: Line},
+		{Name: "share", Label: "Value, %", Type: Number, Min: 0, Max: 100},
 	},
 	Settings: []string{"bar-colour", "row-gap"},
 	start: func() *doc.Block {

@@ -14,7 +14,7 @@ var social = Anatomy{
 	Entry: []Field{
 		{Name: "label", Label: "Name", Type: Line},
 		{Name: "icon", Label: "Icon", Type: IconName},
-		{Name: "link", Label: "Opens", Type: Address},
+		{Name: "link", Label: "Link", Type: Address},
 	},
 	Settings: []string{"icon-size", "column-gap"},
 	start: func() *doc.Block {

@@ -7,7 +7,7 @@ import (
 
 // A space is an empty <div> of a height.
 var space = Anatomy{
-	Name: "Space", Hint: "room between blocks", Icon: "arrows-expand", Find: "gap distance spacer",
+	Name: "Spacer", Hint: "space between blocks", Icon: "arrows-expand", Find: "gap distance spacer",
 	Shelf: Arranging, Span: 12, Rows: 2,
 	Settings: []string{"height"},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {

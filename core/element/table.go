@@ -21,9 +21,9 @@ var table = Anatomy{
 	Shelf: Listing, Span: 12, Rows: 8,
 	Fields: []Field{
 		{Name: "caption", Label: "Caption", Type: Line, Default: "none"},
-		{Name: "head", Label: "Headings", Type: Choice, Choices: value.Is(value.Row, "First row", value.Both, "First row and column", value.None, "None")},
+		{Name: "head", Label: "Header cells", Type: Choice, Choices: value.Is(value.Row, "First row", value.Both, "First row and column", value.None, "None")},
 		{Name: "narrow", Label: "On phones", Type: Choice, Choices: value.Is(value.Scroll, "Scrolls", value.Cards, "Cards")},
-		{Name: "cells", Label: "Cells, parted by tabs", Type: Cells},
+		{Name: "cells", Label: "Cells, separated by tabs", Type: Cells},
 	},
 	Settings: []string{"cell-padding"},
 	start: func() *doc.Block {

@@ -13,7 +13,7 @@ var tabs = Anatomy{
 	Name: "Tabs", Hint: "several texts, one shown at a time", Icon: "segmented-nav", Find: "switch panels",
 	Shelf: Listing, Span: 8, Rows: 8,
 	EntryName: "Tabs", EntryWords: true,
-	Entry: []Field{{Name: "title", Label: "On the tab", Type: Line}},
+	Entry: []Field{{Name: "title", Label: "Tab label", Type: Line}},
 	start: func() *doc.Block {
 		entry := func(title, words string) doc.Entry {
 			return doc.Entry{Values: map[string]string{"title": title}, Words: doc.PlainWords(words)}

@@ -13,8 +13,8 @@ var text = Anatomy{
 	Name: "Text", Hint: "paragraphs with links, bold and italic", Icon: "text-paragraph", Find: "words paragraph link",
 	Shelf: Wording, Span: 6, Rows: 4,
 	Fields: []Field{
-		{Name: "picture", Label: "Picture beside it", Type: PictureID},
-		{Name: "alt", Label: "Words for those who can’t see it", Type: Prose},
+		{Name: "picture", Label: "Picture", Type: PictureID},
+		{Name: "alt", Label: "Alternative text", Type: Prose},
 	},
 	Settings: []string{"wrap-side", "wrap-width"},
 	start: func() *doc.Block {

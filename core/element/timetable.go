@@ -13,7 +13,7 @@ var timetable = Anatomy{
 	EntryName: "Times", EntryWords: true,
 	Entry: []Field{
 		{Name: "time", Label: "Time", Type: Line},
-		{Name: "title", Label: "What", Type: Line},
+		{Name: "title", Label: "Title", Type: Line},
 		{Name: "who", Label: "Who", Type: Line},
 	},
 	Settings: []string{"time-width"},

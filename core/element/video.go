@@ -16,11 +16,11 @@ var video = Anatomy{
 	Shelf: Showing, Span: 6, Rows: 8,
 	Fields: []Field{
 		{Name: "video", Label: "Video", Type: VideoID},
-		{Name: "picture", Label: "Picture before it", Type: PictureID},
-		{Name: "player", Label: "Or a player’s address", Type: Address},
-		{Name: "plays", Label: "Plays", Type: Choice, Choices: value.Is(value.Click, "On click", value.Loop, "Silently, in a loop")},
-		{Name: "caption", Label: "Words below it", Type: Line},
-		{Name: "alt", Label: "What it shows", Type: Prose},
+		{Name: "picture", Label: "Poster", Type: PictureID},
+		{Name: "player", Label: "Embed URL", Type: Address},
+		{Name: "plays", Label: "Playback", Type: Choice, Choices: value.Is(value.Click, "On click", value.Loop, "Silently, in a loop")},
+		{Name: "caption", Label: "Caption", Type: Line},
+		{Name: "alt", Label: "Alternative text", Type: Prose},
 	},
 	Settings: []string{"aspect-ratio"},
 	start: func() *doc.Block {

@@ -16,6 +16,15 @@ type Sheet struct {
 	Zones doc.Zones
 	Zone  int
 	Style doc.Style
+	// Instead, unless nil, is told what holds where a setting isn't set: a length or a
+	// colour as CSS has it, or the name of a text style.
+	Instead func(setting, holds string)
+}
+
+func (s Sheet) instead(name, holds string) {
+	if s.Instead != nil && holds != "" && s.value(name) == "" {
+		s.Instead(name, holds)
+	}
 }
 
 func (s Sheet) value(name string) string {
@@ -33,6 +42,9 @@ func (s Sheet) Word(name, fallback string) string {
 
 // Length gives a length setting, or the fallback when it is unset or a keyword.
 func (s Sheet) Length(name string, fallback Length) Length {
+	if fallback.Unit != Auto {
+		s.instead(name, fallback.String())
+	}
 	v := s.value(name)
 	if token, ok := strings.CutPrefix(v, "$"); ok {
 		for _, steps := range [][]doc.Step{s.House.Space, s.House.Corners, s.House.LineSteps()} {
@@ -59,6 +71,7 @@ func ParseLength(v string, fallback Length) Length {
 
 // Colour gives a colour setting as CSS text, or the fallback.
 func (s Sheet) Colour(name, fallback string) string {
+	s.instead(name, fallback)
 	v := s.value(name)
 	if token, ok := strings.CutPrefix(v, "$"); ok {
 		return s.Swatch(token, fallback)
@@ -145,7 +158,9 @@ func (s Sheet) Type(to *Style, fallback string) {
 	if !ok {
 		name = fallback
 	}
+	s.instead("text-style", name)
 	s.TextStyle(to, name)
+	s.instead("font-size", to.FontSize.String())
 	if l := s.Length("font-size", Length{}); l.Unit != Auto {
 		to.FontSize = l
 		if px, ok := l.Resolve(0, Viewport{}); ok && !l.OfViewport() {

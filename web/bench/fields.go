@@ -6,6 +6,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
+	"openplot/core/value"
 	"openplot/store"
 	"strconv"
 	"strings"
@@ -114,10 +115,11 @@ func ownInEachZone(name string, narrowest bool) bool {
 	return name == "columns" || name == "per-row" || name == "shares" && narrowest
 }
 
-// usual says in words what holds where a setting that belongs to its zone isn't set.
-func (v *View) usual(name string, values doc.Style) string {
+// instead says in words what holds where a setting isn't set: "default" and a number for
+// lengths that the house style or the kind of block has, a colour by its name.
+func (v *View) instead(s *style.Setting, values doc.Style) string {
 	sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: values}
-	switch name {
+	switch s.Name {
 	case "columns":
 		return strconv.Itoa(v.Current().Columns)
 	case "per-row":
@@ -127,8 +129,33 @@ func (v *View) usual(name string, values doc.Style) string {
 			return "12, stacked"
 		}
 	}
-	return ""
+	holds := v.holds[s.Name]
+	if holds == "" {
+		return s.Unset()
+	}
+	switch s.Type {
+	case style.TypeColour:
+		for _, w := range v.Site.House.Palette {
+			if w.Value == holds {
+				return w.Name
+			}
+		}
+	case style.TypeTextStyle:
+		return styleName(holds)
+	case style.TypeLength:
+		if len(s.Choices) > 0 && s.Choices[0].Value != value.Default && s.Shown(&v.Site.House, holds) == s.Unset() {
+			return s.Unset()
+		}
+		if strings.Contains(holds, "(") { // it grows with the viewport
+			return "default, fluid"
+		}
+		return "default " + strings.TrimSuffix(holds, "px")
+	}
+	return holds
 }
+
+// styleName is a text style as people read it.
+func styleName(token string) string { return strings.ToUpper(token[:1]) + token[1:] }
 
 // settings gives the fields of settings by name, those that the kind has.
 func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []field {
@@ -153,7 +180,7 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 		switch {
 		case f.Here:
 			f.Value, f.Reset = shown, "follow"
-			f.From = "the usual value"
+			f.From = "the default"
 			if _, wider, ok := values[name].Resolve(zs, v.Zone-1); ok {
 				f.From = zs[zs.Index(wider)].Name
 			}
@@ -161,8 +188,8 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 			f.Follows = shown
 			if ok {
 				f.From = zs[zs.Index(from)].Name
-			} else if usual := v.usual(name, values); usual != "" {
-				f.Follows = usual
+			} else {
+				f.Follows = v.instead(s, values)
 			}
 		}
 		f.Token = ok && strings.HasPrefix(value, "$")

@@ -37,6 +37,21 @@ func (st *Stage) For(slug string) *Stage {
 // Media are the site's pictures and videos.
 func (st *Stage) Media() []*store.Medium { return st.Source.Media }
 
+// inForce gives what holds in a zone where the settings of a section or a block in it
+// aren't set, by setting: what building it falls back to.
+func (st *Stage) inForce(sec *doc.Section, node string, zone int) map[string]string {
+	b := *st.Builder
+	holds := map[string]string{}
+	b.Kept, b.Watched = nil, node
+	b.Instead = func(z int, setting, instead string) {
+		if z == zone {
+			holds[setting] = instead
+		}
+	}
+	b.Section(sec)
+	return holds
+}
+
 // Library has the fonts that the site's words are shaped in.
 func (st *Stage) Library() *shape.Library { return st.lib }
 

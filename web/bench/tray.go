@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"openplot/core/doc"
@@ -98,6 +99,9 @@ func (v *View) Tray() *Tray {
 	if sec == nil {
 		sec, block = v.Page.Block(id)
 	}
+	if sec != nil {
+		v.holds = v.inForce(sec, cmp.Or(id, sec.ID), v.Zone)
+	}
 	switch {
 	case block != nil:
 		v.blockTray(t, sec, block, item)
@@ -110,7 +114,7 @@ func (v *View) Tray() *Tray {
 			t.Clusters = []cluster{{Title: "Page", Fields: []field{
 				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
 				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
-				{ID: "f-description", Label: "For search results", Op: "page.set", Setting: "description", Control: "area", Value: v.Page.Description, Here: v.Page.Description != ""},
+				{ID: "f-description", Label: "Meta description", Op: "page.set", Setting: "description", Control: "area", Value: v.Page.Description, Here: v.Page.Description != ""},
 			}}}
 		}
 		return t
@@ -128,7 +132,7 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 	picture, film := v.pictureField(sec.Picture, "section.picture", ""), v.pictureField(sec.Video, "section.video", "")
 	film.ID, film.Label, film.Video = "f-video", "Video", true
 	if !t.Designer {
-		t.Clusters = []cluster{{Title: "Surface", Fields: []field{picture, film}}}
+		t.Clusters = []cluster{{Title: "Background", Fields: []field{picture, film}}}
 		return
 	}
 	roles := []option{{"", "Section", sec.Role == doc.RoleMain}, {"header", "Header", sec.Role == doc.RoleHeader}, {"footer", "Footer", sec.Role == doc.RoleFooter}}
@@ -137,19 +141,19 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 			{ID: "f-name", Label: "Name", Op: "rename", Control: "text", Value: sec.Name, Here: true},
 			{ID: "f-anchor", Label: "Anchor", Op: "section.anchor", Control: "text", Value: sec.Anchor, Here: sec.Anchor != "", Follows: "none"},
 			v.layoutField(sec),
-			{ID: "f-role", Label: "Part", Op: "section.role", Control: "choice", Options: roles, Here: true},
+			{ID: "f-role", Label: "Landmark", Op: "section.role", Control: "choice", Options: roles, Here: true},
 		}},
-		{Title: "Surface", Fields: append(v.settings(sec.Style, style.OnSection, "background", "gradient", "color", "text-align"), picture, film)},
+		{Title: "Background", Fields: append(v.settings(sec.Style, style.OnSection, "background", "gradient", "color", "text-align"), picture, film)},
 	}
 	if sec.Picture != "" || sec.Video != "" {
-		t.Clusters = append(t.Clusters, cluster{Title: "Picture behind", Fields: v.settings(sec.Style, style.OnSection, "picture-fit", "picture-scroll", "filter", "filter-gradient", "filter-opacity", "picture-position")})
+		t.Clusters = append(t.Clusters, cluster{Title: "Background picture", Fields: v.settings(sec.Style, style.OnSection, "picture-fit", "picture-scroll", "filter", "filter-gradient", "filter-opacity", "picture-position")})
 	}
 	t.Clusters = append(t.Clusters,
-		cluster{Title: "Room", Fields: v.settings(sec.Style, style.OnSection, "padding-top", "padding-bottom", "padding-left", "padding-right", "min-height", "content-at", "content")},
+		cluster{Title: "Padding and size", Fields: v.settings(sec.Style, style.OnSection, "padding-top", "padding-bottom", "padding-left", "padding-right", "min-height", "content-at", "content")},
 		v.arrangementCluster(sec.Holder(), style.OnSection),
-		cluster{Title: "Edges", Fields: v.edgeFields(sec)},
-		cluster{Title: "Outside", Fields: v.settings(sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "margin-left", "margin-right", "pull", "layer", "border-radius", "border-width", "box-shadow")},
-		cluster{Title: "On scrolling", Fields: v.settings(sec.Style, style.OnSection, "stays", "over")},
+		cluster{Title: "Shape dividers", Fields: v.edgeFields(sec)},
+		cluster{Title: "Margin and border", Fields: v.settings(sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "margin-left", "margin-right", "pull", "layer", "border-radius", "border-width", "box-shadow")},
+		cluster{Title: "On scroll", Fields: v.settings(sec.Style, style.OnSection, "stays", "over")},
 	)
 }
 
@@ -226,11 +230,11 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 		size = append(size, "grow")
 	}
 	own("Size", size...)
-	own("Words", "text-style", "font-size", "color", "text-align")
+	own("Text", "text-style", "font-size", "color", "text-align")
 	own("Padding", "padding-top", "padding-right", "padding-bottom", "padding-left")
-	own("Edge", "background", "border-radius", "box-shadow", "border-width")
-	own("Where it stands", "justify-self", "align-self", "opacity", "border-color")
-	seen := cluster{Title: "Seen on"}
+	own("Fill and border", "background", "border-radius", "box-shadow", "border-width")
+	own("Align", "justify-self", "align-self", "opacity", "border-color")
+	seen := cluster{Title: "Visible on"}
 	for z := range v.Site.Zones {
 		seen.SeenOn = append(seen.SeenOn, seenOn{v.Site.Zones[z], !resolved[z][i].Hidden})
 	}
@@ -274,7 +278,7 @@ func (v *View) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 		return f
 	}
 	return cluster{
-		Title: "Place", Note: strconv.Itoa(h.Columns(v.Site.Zones, v.Zone)) + " columns",
+		Title: "Grid position", Note: strconv.Itoa(h.Columns(v.Site.Zones, v.Zone)) + " columns",
 		Fields: []field{
 			placeField("Columns", "columns", reach(p.Column, p.Span)),
 			placeField("Rows", "rows", reach(p.Row, p.Rows)),
@@ -286,8 +290,8 @@ func (v *View) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 // arrangementCluster is how the blocks of a section or container stand.
 func (v *View) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	c := cluster{Title: "Arrangement"}
-	f := field{ID: "f-arrange", Label: "Blocks stand", Op: "arrange", Control: "choice", Here: true}
-	f.Options = []option{{"placed", "Placed in a grid", h.Arrangement == doc.Placed}, {"columns", "In columns", h.Arrangement == doc.Columns}, {"line-up", "In a line", h.Arrangement == doc.LineUp}}
+	f := field{ID: "f-arrange", Label: "Arrangement", Op: "arrange", Control: "choice", Here: true}
+	f.Options = []option{{"placed", "Placed", h.Arrangement == doc.Placed}, {"columns", "Columns", h.Arrangement == doc.Columns}, {"line-up", "Line-up", h.Arrangement == doc.LineUp}}
 	c.Fields = []field{f}
 	var names []string
 	switch h.Arrangement {

@@ -19,6 +19,9 @@ type View struct {
 	Width    float64 // px
 	Zone     int
 	Selected string // a section, a block, or "" for the page
+
+	// holds is what is in force where a setting of the selection isn't set.
+	holds map[string]string
 }
 
 // Current is the zone that the width falls in.
