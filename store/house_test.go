@@ -123,7 +123,7 @@ func TestWhatPagesUseStays(t *testing.T) {
 			if take.name == "colour" {
 				refused("removal", change(edit.HouseCommand{Op: "colour.remove", Token: "buoy"}))
 			}
-			if can, err := f.HouseCanUndo(t.Context(), "w1"); err != nil || !can {
+			if can, err := f.HouseCanUndo(t.Context(), "w1", f.user); err != nil || !can {
 				t.Errorf("a refused undo was used up: %v, %v", can, err)
 			}
 			if _, err := f.Undo(t.Context(), f.page, f.user); err != nil {

@@ -34,8 +34,8 @@ type Page struct {
 
 // History tells where in its log a page stands.
 type History struct {
-	Edits   int64 // entries in the log: what has been kept
-	CanUndo bool
+	Edits   int64 // that stand
+	CanUndo bool  // an edit of the person's own
 	CanRedo bool
 }
 
@@ -118,35 +118,8 @@ func (s *Store) Edit(ctx context.Context, page, user string, base int64, command
 		if err != nil {
 			return err
 		}
-		if base > seq || base < 0 {
-			return doc.Problemf("Edit", "was made against state %d; the page is at %d: load it again", base, seq)
-		}
 		r, err := apply(d)
-		if err != nil {
-			if base < seq { // what it was about may be gone
-				if stale, serr := touchedSince(ctx, tx, page, base, []string{command.Node}); serr != nil || stale {
-					return errors.Join(ErrStale, serr)
-				}
-			}
-			return err
-		}
-		if base < seq {
-			stale, err := touchedSince(ctx, tx, page, base, r.Nodes)
-			if err != nil {
-				return err
-			}
-			if stale {
-				return ErrStale
-			}
-		}
-		if len(r.Steps) > 0 {
-			if err := s.append(ctx, tx, entry{page: page, seq: seq + 1, user: user, kind: "edit", command: command, result: r}); err != nil {
-				return err
-			}
-			seq++
-		}
-		h, err := history(ctx, tx, page, seq)
-		out = &Edited{Page: r.Page, Seq: seq, Result: r, History: h}
+		out, err = s.change(ctx, tx, entry{page: page, seq: seq, user: user, kind: kindEdit, command: command, result: r}, base, command.Nodes(), err)
 		return err
 	})
 	if err != nil {
@@ -154,6 +127,33 @@ func (s *Store) Edit(ctx context.Context, page, user string, base int64, command
 	}
 	s.pages.put(page, out.Seq, out.Page)
 	return out, nil
+}
+
+// change writes an edit of a page that is locked at e.seq, unless something newer than
+// base touched the same nodes. failed is the error that applying it gave.
+func (s *Store) change(ctx context.Context, tx *sqlx.Tx, e entry, base int64, about []string, failed error) (*Edited, error) {
+	if base > e.seq || base < 0 {
+		return nil, doc.Problemf("Edit", "was made against state %d; the page is at %d: load it again", base, e.seq)
+	}
+	if failed == nil {
+		about = e.result.Nodes
+	}
+	if base < e.seq { // what it is about may be another, or gone
+		if stale, err := touchedSince(ctx, tx, e.page, base, about); err != nil || stale {
+			return nil, errors.Join(ErrStale, err)
+		}
+	}
+	if failed != nil {
+		return nil, failed
+	}
+	if len(e.result.Steps) > 0 {
+		e.seq++
+		if err := s.append(ctx, tx, e); err != nil {
+			return nil, err
+		}
+	}
+	h, err := history(ctx, tx, e.page, e.user)
+	return &Edited{Page: e.result.Page, Seq: e.seq, Result: e.result, History: h}, err
 }
 
 func (s *Store) lock(ctx context.Context, tx *sqlx.Tx, page string) (int64, *doc.Page, error) {
@@ -181,9 +181,17 @@ type entry struct {
 	user    string
 	kind    string
 	target  *int64
+	act     *string // what it belongs to, with entries of other logs
 	command any
 	result  *edit.Result
 }
+
+// Kinds of entry.
+const (
+	kindEdit = "edit"
+	kindUndo = "undo"
+	kindRedo = "redo"
+)
 
 // append writes the entry and the page as it is after it.
 func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
@@ -207,98 +215,13 @@ func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 		return fmt.Errorf("writing the page: %w", err)
 	}
 	_, err = tx.ExecContext(ctx, `WITH kept AS (
-			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)
-		) UPDATE pages SET doc = $10, seq = $2 WHERE id = $1`,
-		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, document)
+			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12 WHERE id = $1`,
+		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, e.act, document, map[string]int{kindEdit: 1, kindUndo: -1, kindRedo: 1}[e.kind])
 	if err != nil {
 		return fmt.Errorf("keeping the edit: %w", err)
 	}
 	return nil
-}
-
-const (
-	nextUndo = `SELECT seq FROM page_log WHERE page_id = $1 AND kind = 'edit' AND NOT undone ORDER BY seq DESC LIMIT 1`
-	nextRedo = `SELECT seq FROM page_log u WHERE page_id = $1 AND kind = 'undo' AND NOT undone
-		AND NOT EXISTS (SELECT FROM page_log e WHERE e.page_id = u.page_id AND e.kind = 'edit' AND e.seq > u.seq) ORDER BY seq DESC LIMIT 1`
-)
-
-func history(ctx context.Context, q sqlx.QueryerContext, page string, seq int64) (History, error) {
-	var row struct {
-		Undo bool `db:"undo"`
-		Redo bool `db:"redo"`
-	}
-	if err := sqlx.GetContext(ctx, q, &row, `SELECT EXISTS (`+nextUndo+`) AS undo, EXISTS (`+nextRedo+`) AS redo`, page); err != nil {
-		return History{}, fmt.Errorf("reading the log: %w", err)
-	}
-	return History{Edits: seq, CanUndo: row.Undo, CanRedo: row.Redo}, nil
-}
-
-// History tells what can be undone on a page.
-func (s *Store) History(ctx context.Context, page string, seq int64) (History, error) {
-	return history(ctx, s.db, page, seq)
-}
-
-// Undo takes back the last edit that stands; Redo takes back the last undo, as
-// long as nothing was edited since. Both append to the log.
-func (s *Store) Undo(ctx context.Context, page, user string) (*Edited, error) {
-	return s.back(ctx, page, user, "undo", nextUndo)
-}
-
-// Redo does again what the last undo took back.
-func (s *Store) Redo(ctx context.Context, page, user string) (*Edited, error) {
-	return s.back(ctx, page, user, "redo", nextRedo)
-}
-
-func (s *Store) back(ctx context.Context, page, user, kind, find string) (*Edited, error) {
-	var out *Edited
-	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
-		seq, d, err := s.lock(ctx, tx, page)
-		if err != nil {
-			return err
-		}
-		var target int64
-		if err := tx.GetContext(ctx, &target, find, page); err != nil {
-			if errors.Is(notFound(err), ErrNotFound) {
-				return ErrNothing
-			}
-			return fmt.Errorf("finding what to %s: %w", kind, err)
-		}
-		var row struct {
-			Inverse []byte `db:"inverse"`
-			Target  *int64 `db:"target"`
-		}
-		if err := tx.GetContext(ctx, &row, `UPDATE page_log SET undone = true WHERE page_id = $1 AND seq = $2 RETURNING inverse, target`, page, target); err != nil {
-			return fmt.Errorf("marking entry %d: %w", target, err)
-		}
-		if kind == "redo" {
-			if _, err := tx.ExecContext(ctx, `UPDATE page_log SET undone = false WHERE page_id = $1 AND seq = $2`, page, *row.Target); err != nil {
-				return fmt.Errorf("marking entry %d: %w", *row.Target, err)
-			}
-		}
-		var steps []edit.Step
-		if err := json.Unmarshal(row.Inverse, &steps); err != nil {
-			return fmt.Errorf("reading entry %d: %w", target, err)
-		}
-		next, inverse, err := edit.Run(d, steps)
-		if err != nil {
-			return fmt.Errorf("%s of entry %d: %w", kind, target, err)
-		}
-		r := &edit.Result{Page: next, Steps: steps, Inverse: inverse}
-		r.Nodes, r.Sections = edit.Touched(steps, d, next)
-		r.Select = edit.Reselect(r.Nodes, next)
-		seq++
-		if err := s.append(ctx, tx, entry{page: page, seq: seq, user: user, kind: kind, target: &target, result: r}); err != nil {
-			return err
-		}
-		h, err := history(ctx, tx, page, seq)
-		out = &Edited{Page: next, Seq: seq, Result: r, History: h}
-		return err
-	})
-	if err != nil {
-		return nil, err
-	}
-	s.pages.put(page, out.Seq, out.Page)
-	return out, nil
 }
 
 // pageCache keeps the newest documents, so that an edit need not read its page

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"fmt"
+	"openplot/core/rights"
 	"strings"
 
 	"github.com/alexedwards/argon2id"
@@ -16,13 +17,13 @@ type User struct {
 	PasswordHash string `db:"password_hash"`
 }
 
-// Role is what a person may do on a site.
-type Role string
+// Role is what a person is on a site.
+type Role = rights.Role
 
-// The roles: a Writer edits words and pictures only.
+// The roles.
 const (
-	Designer Role = "designer"
-	Writer   Role = "writer"
+	Designer = rights.Designer
+	Writer   = rights.Writer
 )
 
 // AddUser makes an account; the password is kept as an argon2id hash.

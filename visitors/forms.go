@@ -18,6 +18,7 @@ import (
 const (
 	maxFormBytes  = 64 << 10
 	maxFormFields = 80
+	maxFormID     = 60 // characters
 	maxFormName   = 300
 	maxFormValue  = 10_000
 )
@@ -50,8 +51,8 @@ func (s *Server) takeForm(c *gin.Context) {
 		return
 	}
 	form := c.Param("form")
-	if len(form) > 60 {
-		form = form[:60]
+	if r := []rune(form); len(r) > maxFormID {
+		form = string(r[:maxFormID])
 	}
 	if err := s.Store.AddFormEntry(c, st.ID, form, answers); err != nil {
 		s.Log.Error("form", "id", origin.RequestID(c), "error", err)

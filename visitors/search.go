@@ -12,6 +12,9 @@ import (
 	"openplot/store"
 )
 
+// maxQuery is how many characters of what is searched for are looked at.
+const maxQuery = 200
+
 // searchSite looks through the published pages of a site, for its search fields.
 func (s *Server) searchSite(c *gin.Context) {
 	st, err := s.Store.SiteBySlug(c, c.Param("site"))
@@ -20,8 +23,8 @@ func (s *Server) searchSite(c *gin.Context) {
 		return
 	}
 	q := strings.Join(strings.Fields(c.Query("q")), " ")
-	if len(q) > 200 {
-		q = q[:200]
+	if r := []rune(q); len(r) > maxQuery {
+		q = string(r[:maxQuery])
 	}
 	home := "/" + st.Slug + "/"
 	if q == "" {

@@ -31,7 +31,7 @@ func (s *Server) look(c *gin.Context) (*bench.View, error) {
 		return nil, err
 	}
 	v := &bench.View{Stage: s.workshop.Stage(st, src, p.Slug), Page: p.Doc, Slug: pageSlug(p.Slug), Seq: p.Seq}
-	if v.History, err = s.Store.History(c, p.ID, p.Seq); err != nil {
+	if v.History, err = s.Store.History(c, p.ID, user(c).ID); err != nil {
 		return nil, err
 	}
 	v.Width = float64(st.Zones[0].Typical)
@@ -49,7 +49,6 @@ type benchView struct {
 	Page     *doc.Page
 	Slug     string
 	Pages    []*store.PageInfo
-	Designer bool
 	Width    int
 	Top      bench.Top
 	Overview bench.Overview
@@ -82,7 +81,7 @@ func (s *Server) bench(c *gin.Context) {
 		return
 	}
 	s.screen(c, http.StatusOK, "bench", benchView{
-		User: user(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages, Designer: v.Site.Role == store.Designer,
+		User: user(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
 		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(), Shelf: onShelf,
 		State: template.JS(state), Live: s.PagesURL + "/" + v.Site.Slug + "/",
 	})

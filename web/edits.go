@@ -29,9 +29,11 @@ func (s *Server) edit(c *gin.Context) {
 		s.refuse(c, v, err)
 		return
 	}
-	if v.Site.Role != store.Designer && !edit.ForWriter(command.Op) {
-		s.say(c, v, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
-		return
+	for _, right := range command.Rights() {
+		if !v.Site.Role.May(right) {
+			s.say(c, v, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
+			return
+		}
 	}
 	env := edit.Env{Site: &v.Site.Site, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon, Kept: s.keptSection(c, v.Site.ID)}
 	page := pageOf(c)
@@ -81,10 +83,6 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 		s.fail(c, err)
 		return
 	}
-	if v.Site.Role != store.Designer {
-		s.say(c, v, http.StatusForbidden, "As a writer you can change words and pictures; undo needs a designer.")
-		return
-	}
 	e, err := do(c, pageOf(c).ID, user(c).ID)
 	if errors.Is(err, store.ErrNothing) {
 		s.say(c, v, http.StatusOK, nothing)
@@ -94,7 +92,22 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 		s.refuse(c, v, err)
 		return
 	}
-	s.edited(c, v, e, done)
+	st, err := s.Store.Site(c, user(c).ID, v.Site.Slug)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if st.Version == v.Site.Version {
+		s.edited(c, v, e, done)
+		return
+	}
+	c.Set(keySite, st) // what was taken back belonged to the house style too
+	fresh, err := s.reload(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: done})
 }
 
 // edited answers with the page after an edit.

@@ -41,7 +41,7 @@ type houseView struct {
 	Pages     []*store.PageInfo
 	Shown     string // the page that is the specimen, or ""
 	Problem   string
-	At        string // field that the problem is about
+	At        string // edit.HouseCommand.Input of the field that the problem is about
 	Entered   string // what was entered there
 }
 
@@ -151,7 +151,7 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	h := &st.House
 	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: families(h), Generics: style.Generics, Contrasts: contrasts(h), Styles: styleViews(st), Measures: measureGroups(st)}
 	var err error
-	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID); err != nil {
+	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID, user(c).ID); err != nil {
 		return nil, err
 	}
 	media, err := s.Store.Media(c, st.ID)
@@ -326,10 +326,7 @@ func (s *Server) houseAnswer(c *gin.Context, status int, command edit.HouseComma
 		return
 	}
 	if v.Problem = problem; problem != "" && status == http.StatusUnprocessableEntity {
-		v.At, v.Entered = strings.TrimSpace(command.Op+" "+command.Token+" "+command.Name), command.Value
-		if len(v.Entered) > 200 {
-			v.Entered = v.Entered[:200]
-		}
+		v.At, v.Entered = command.Input(), shortened(command.Value, 200)
 	}
 	s.houseParts(c, status, v)
 }

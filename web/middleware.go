@@ -82,16 +82,6 @@ func (s *Server) onPage(c *gin.Context) {
 	c.Next()
 }
 
-// designer refuses the Writer role.
-func (s *Server) designer(c *gin.Context) {
-	if siteOf(c).Role != store.Designer {
-		s.problemPage(c, http.StatusForbidden)
-		c.Abort()
-		return
-	}
-	c.Next()
-}
-
 func user(c *gin.Context) *store.User   { return c.MustGet(keyUser).(*store.User) }
 func siteOf(c *gin.Context) *store.Site { return c.MustGet(keySite).(*store.Site) }
 func pageOf(c *gin.Context) *store.Page { return c.MustGet(keyPage).(*store.Page) }

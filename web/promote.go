@@ -26,11 +26,23 @@ func (s *Server) promote(c *gin.Context) {
 		s.refuse(c, v, doc.Problemf("House style", "can't take this: the selection has no value of its own for it here (any more)"))
 		return
 	}
-	value, token := values[setting.Name][zone], ""
-	command := edit.HouseCommand{Op: "promote", Token: setting.Name, Name: c.PostForm("name"), Value: value}
-	err = s.Store.EditHouse(c, v.Site.ID, user(c).ID, v.Site.Version, command, func(h doc.House) (next doc.House, err error) {
-		next, token, err = edit.Promote(h, v.Site.Zones, setting, value, command.Name, base)
-		return next, err
+	own := values[setting.Name][zone]
+	house := edit.HouseCommand{Op: "promote", Token: setting.Name, Name: c.PostForm("name"), Value: own}
+	page := pageOf(c)
+	seen := store.Seen{House: v.Site.Version, Pages: map[string]int64{page.ID: v.Seq}}
+	_, err = s.Store.Together(c, v.Site.ID, user(c).ID, seen, func(h doc.House, pages map[string]*doc.Page) (*store.Act, error) {
+		next, token, err := edit.Promote(h, v.Site.Zones, setting, own, house.Name, base)
+		if err != nil {
+			return nil, err
+		}
+		as := v.Site.Site
+		as.House = next
+		command := follow(setting.Name, v.Selected, zone, token)
+		r, err := edit.Apply(pages[page.ID], command, edit.Env{Site: &as, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon})
+		if err != nil {
+			return nil, err
+		}
+		return &store.Act{House: &next, HouseCommand: house, Pages: map[string]store.PageAct{page.ID: {Command: command, Result: r}}}, nil
 	})
 	if err != nil {
 		s.refuse(c, v, err)
@@ -42,26 +54,21 @@ func (s *Server) promote(c *gin.Context) {
 		return
 	}
 	c.Set(keySite, st)
-	commands := []edit.Command{{Op: "set", Node: v.Selected, Zone: zone, Setting: setting.Name, Value: "$" + token}}
-	if setting.Name == "font-size" { // it became a text style
-		commands = []edit.Command{{Op: "set", Node: v.Selected, Zone: zone, Setting: "text-style", Value: "$" + token}, {Op: "follow", Node: v.Selected, Zone: zone, Setting: "font-size"}}
-	}
-	seq := v.Seq
-	for _, command := range commands {
-		command.Base = seq
-		done, err := s.Store.Edit(c, pageOf(c).ID, user(c).ID, seq, command, func(p *doc.Page) (*edit.Result, error) {
-			return edit.Apply(p, command, edit.Env{Site: &st.Site, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon})
-		})
-		if err != nil {
-			s.refuse(c, v, err)
-			return
-		}
-		seq = done.Seq
-	}
 	fresh, err := s.reload(c)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
 	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: "Added to the house style. This uses it now."})
+}
+
+// follow is the command that lets a node take a token for its own value of a setting; a
+// size of type became a text style.
+func follow(setting, node, zone, token string) edit.Command {
+	set := edit.Command{Op: "set", Node: node, Zone: zone, Setting: setting, Value: "$" + token}
+	if setting != "font-size" {
+		return set
+	}
+	set.Setting = "text-style"
+	return edit.Command{Op: edit.Many, Parts: []edit.Command{set, {Op: "follow", Node: node, Zone: zone, Setting: setting}}}
 }

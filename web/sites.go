@@ -75,7 +75,7 @@ func (s *Server) pagesScreen(c *gin.Context, status int, form pagesForm) {
 		cards = append(cards, pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i), Drawing: stage.For(i.Slug).DrawPage(p.Doc, 290)})
 	}
 	s.screen(c, status, "pages", map[string]any{
-		"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Designer": st.Role == store.Designer,
+		"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Role": st.Role,
 		"Form": form, "ReadyPages": edit.ReadyPages, "Kept": c.Query("kept") == "facts",
 	})
 }

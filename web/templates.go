@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/edit"
 	"openplot/icons"
 	"openplot/origin"
 )
@@ -19,7 +20,7 @@ import (
 // parseTemplates reads every screen (pages with a head, which use the parts) and
 // gives them by name.
 func parseTemplates() (map[string]*template.Template, error) {
-	funcs := template.FuncMap{"icon": icon, "command": command, "pair": pair, "family": family, "sides": sides}
+	funcs := template.FuncMap{"icon": icon, "command": command, "pair": pair, "family": family, "sides": sides, "input": input}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
 	if err != nil {
 		return nil, fmt.Errorf("reading templates: %w", err)
@@ -61,6 +62,22 @@ func pair(view, item any) map[string]any { return map[string]any{"View": view, "
 // family hands the part of a font choice what it needs.
 func family(view any, use, label, value string) map[string]any {
 	return map[string]any{"View": view, "Use": use, "Label": label, "Value": value}
+}
+
+// input names what a command on the house style fills in.
+func input(op, token, name string) string {
+	return edit.HouseCommand{Op: op, Token: token, Name: name}.Input()
+}
+
+// shortened cuts text to a number of characters.
+func shortened(s string, runes int) string {
+	n := 0
+	for i := range s {
+		if n++; n > runes {
+			return s[:i]
+		}
+	}
+	return s
 }
 
 // command writes a command as JSON from names and values by turns.

@@ -8,6 +8,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/rights"
 	"openplot/store"
 )
 
@@ -66,7 +67,7 @@ func (s *Server) findHouse(c *gin.Context, st *store.Site, id string) (doc.House
 func (s *Server) worn(c *gin.Context) (*store.Site, error) {
 	st := siteOf(c)
 	id := c.Query("house")
-	if id == "" || st.Role != store.Designer {
+	if id == "" || !st.Role.May(rights.House) {
 		return st, nil
 	}
 	h, err := s.findHouse(c, st, id)

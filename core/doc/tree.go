@@ -159,6 +159,47 @@ func (p *Page) Shows(medium string) bool {
 	return found
 }
 
+// Uses reports whether a token of the house style is used anywhere on the page: as a
+// value, in a gradient, or as the colour of words.
+func (p *Page) Uses(token string) bool {
+	found := false
+	style := func(s Style) {
+		for _, zones := range s {
+			for _, v := range zones {
+				for _, part := range strings.FieldsFunc(v, func(r rune) bool { return r == ' ' || r == ',' }) {
+					found = found || part == "$"+token
+				}
+			}
+		}
+	}
+	words := func(w Words) {
+		for _, para := range w {
+			for _, r := range para {
+				found = found || r.Colour == token
+			}
+		}
+	}
+	content := func(c Content) {
+		words(c.Words)
+		for _, e := range c.Entries {
+			words(e.Words)
+		}
+	}
+	for _, s := range p.Sections {
+		style(s.Style)
+		s.Walk(func(b *Block) {
+			style(b.Style)
+			content(b.Content)
+			for _, it := range b.Items {
+				for _, c := range it.Contents {
+					content(c)
+				}
+			}
+		})
+	}
+	return found
+}
+
 // Depth is how many containers stand within each other in the block, itself
 // included.
 func (b *Block) Depth() int {

@@ -2,13 +2,17 @@ package edit
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"fmt"
+	"slices"
+	"strconv"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 
 	"openplot/core/doc"
+	"openplot/core/rights"
 )
 
 // Command is what a person asks for. Which fields an operation reads stands
@@ -30,6 +34,38 @@ type Command struct {
 	DX      int        `json:"dx,omitempty"` // columns, or for sections and layers DY alone
 	DY      int        `json:"dy,omitempty"`
 	Hide    bool       `json:"hide,omitempty"`
+	// Parts are the commands of one that holds several, Many, in their order. A node
+	// named "@1" is the one that the first of them selects, such as what it adds.
+	Parts []Command `json:"parts,omitempty"`
+}
+
+// Many is the operation of a command that holds several: they are checked together, are
+// one entry of the log, and are taken back together.
+const Many = "many"
+
+// MaxParts is how many commands one holds at most.
+const MaxParts = 500
+
+// Nodes gives the nodes that a command names to be changed.
+func (c Command) Nodes() (out []string) {
+	if c.Op != Many {
+		return []string{c.Node}
+	}
+	for _, p := range c.Parts {
+		out = append(out, p.Nodes()...)
+	}
+	return out
+}
+
+// Rights gives the rights that a command takes.
+func (c Command) Rights() (out []rights.Right) {
+	if c.Op != Many {
+		return []rights.Right{RightFor(c.Op)}
+	}
+	for _, p := range c.Parts {
+		out = append(out, p.Rights()...)
+	}
+	return out
 }
 
 // MaxCommand is the greatest size of a command's JSON in bytes.
@@ -81,6 +117,9 @@ type Result struct {
 // Apply carries out a command. Errors are *doc.Problem; the page is unchanged
 // then. A command that changes nothing gives a Result without steps.
 func Apply(p *doc.Page, c Command, env Env) (*Result, error) {
+	if c.Op == Many {
+		return applyMany(p, c.Parts, env)
+	}
 	op, ok := operations[c.Op]
 	if !ok {
 		return nil, doc.Problemf("Edit", "%.40q isn't a known edit", c.Op)
@@ -106,6 +145,40 @@ func Apply(p *doc.Page, c Command, env Env) (*Result, error) {
 	r := &Result{Page: next, Steps: steps, Inverse: inverse, Select: e.selected}
 	r.Nodes, r.Sections = Touched(steps, p, next)
 	return r, nil
+}
+
+// applyMany carries out commands one after another on what those before made, and gives
+// their outcome as one.
+func applyMany(p *doc.Page, parts []Command, env Env) (*Result, error) {
+	if len(parts) == 0 || len(parts) > MaxParts {
+		return nil, doc.Problemf("Edit", "holds %d commands; 1 to %d can be made together", len(parts), MaxParts)
+	}
+	out := &Result{Page: p}
+	selected := make([]string, len(parts))
+	for i, c := range parts {
+		if c.Op == Many {
+			return nil, doc.Problemf("Edit", "holds several commands within several; put them on one level")
+		}
+		for _, ref := range []*string{&c.Node, &c.After, &c.Into} {
+			if n, ok := strings.CutPrefix(*ref, "@"); ok {
+				k, err := strconv.Atoi(n)
+				if err != nil || k < 1 || k > i {
+					return nil, doc.Problemf("Edit", "names %.20q; @1 to @%d are the nodes of the commands before", *ref, i)
+				}
+				*ref = selected[k-1]
+			}
+		}
+		r, err := Apply(out.Page, c, env)
+		if err != nil {
+			return nil, err
+		}
+		selected[i] = cmp.Or(r.Select, c.Node)
+		out.Page, out.Select = r.Page, cmp.Or(r.Select, out.Select)
+		out.Steps = append(out.Steps, r.Steps...)
+		out.Inverse = append(slices.Clone(r.Inverse), out.Inverse...)
+	}
+	out.Nodes, out.Sections = Touched(out.Steps, p, out.Page)
+	return out, nil
 }
 
 func withinLimits(p *doc.Page) error {

@@ -25,80 +25,110 @@ const MaxColours = 40
 // ApplyHouse carries out a command on a house style and gives the new one; the one
 // given isn't changed. Errors are *doc.Problem.
 func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
-	h.Palette = slices.Clone(h.Palette)
-	switch c.Op {
-	case "colour.set": // Token, Value
-		w := h.Swatch(c.Token)
-		if w == nil {
-			return h, doc.Problemf("Colour", "the palette has no %.40q (any more)", c.Token)
-		}
-		v, err := readColour(w.Name, c.Value)
-		if err != nil {
-			return h, err
-		}
-		w.Value = v
-	case "colour.add": // Name, Value
-		return addColour(h, c)
-	case "colour.rename": // Token, Name
-		w := h.Swatch(c.Token)
-		if w == nil || slices.Contains(doc.Roles, c.Token) {
-			return h, doc.Problemf("Colour", "%.40q can't be renamed; only colours added by hand can", c.Token)
-		}
-		name, err := text("Name", c.Name, 40)
-		if err != nil || name == "" {
-			return h, doc.Problemf("Name", "write 1 to 40 characters")
-		}
-		w.Name = name
-	case "colour.remove": // Token
-		i := slices.IndexFunc(h.Palette, func(w doc.Swatch) bool { return w.Token == c.Token })
-		if i < 0 || slices.Contains(doc.Roles, c.Token) {
-			return h, doc.Problemf("Colour", "%.40q can't be removed; only colours added by hand can", c.Token)
-		}
-		h.Palette = slices.Delete(h.Palette, i, i+1)
-	case "fonts.pair": // Value: a pairing
-		p := style.FindPairing(c.Value)
-		if p == nil {
-			return h, doc.Problemf("Fonts", "there is no pairing %.40q", c.Value)
-		}
-		h.Fonts.Heading, h.Fonts.Body = p.Heading, p.Body
-	case "fonts.set": // Token: heading, body or mono; Value: a family
-		if !style.HasFamily(&h, c.Value) {
-			return h, doc.Problemf("Font", "%.60q isn't one of the families", c.Value)
-		}
-		switch c.Token {
-		case "heading":
-			h.Fonts.Heading = c.Value
-		case "body":
-			h.Fonts.Body = c.Value
-		case "mono":
-			h.Fonts.Mono = c.Value
-		default:
-			return h, doc.Problemf("Font", "%.40q isn't a use of one; heading, body and mono are", c.Token)
-		}
-	case "fonts.add": // Name: a family that the site has files of; Value: a generic family
-		return addFamily(h, c)
-	case "fonts.drop": // Name: a family of the site's own
-		return dropFamily(h, c)
-	case "type.set": // Token: a text style; Name: a value of it; Value
-		return setType(h, zones, c)
-	case "type.scale": // Value: base and ratio
-		return scaleType(h, zones, c)
-	case "measure.set": // Name: of one of Measures; Value
-		return setMeasure(h, zones, c)
-	case "pick": // Name: of one of Picks; Value: a token
-		return pick(h, c)
-	case "step.add": // Token: space, corners or lines; Name; Value: px
-		h, _, err := addStep(h, c.Token, c.Name, c.Value)
-		return h, err
-	case "width.set": // Value: px
-		n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
-		if err != nil || n < 320 || n > 1920 {
-			return h, doc.Problemf("Content width", "can't be %.40q: write 320 to 1920 px, or a sum", c.Value)
-		}
-		h.ContentWidth = n
-	default:
+	run, ok := houseOperations[c.Op]
+	if !ok {
 		return h, doc.Problemf("Edit", "%.40q isn't a known edit of a house style", c.Op)
 	}
+	h.Palette = slices.Clone(h.Palette)
+	return run(h, zones, c)
+}
+
+// Input names what a command fills in, so that a problem with it can be shown there: its
+// operation, its token, and its name where that isn't something entered.
+func (c HouseCommand) Input() string {
+	switch c.Op {
+	case "type.set", "measure.set", "pick":
+		return strings.Join([]string{c.Op, c.Token, c.Name}, "/")
+	}
+	return c.Op + "/" + c.Token
+}
+
+// houseOperations lists all commands by Op, with the fields each reads. Each gives a
+// changed copy; the palette is its own already.
+var houseOperations = map[string]func(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error){
+	"colour.set":    setColour,    // Token, Value
+	"colour.add":    addColour,    // Name, Value
+	"colour.rename": renameColour, // Token, Name
+	"colour.remove": removeColour, // Token
+	"fonts.pair":    pairFonts,    // Value: a pairing
+	"fonts.set":     setFont,      // Token: heading, body or mono; Value: a family
+	"fonts.add":     addFamily,    // Name: a family that the site has files of; Value: a generic family
+	"fonts.drop":    dropFamily,   // Name: a family of the site's own
+	"type.set":      setType,      // Token: a text style; Name: a value of it; Value
+	"type.scale":    scaleType,    // Value: base and ratio
+	"measure.set":   setMeasure,   // Name: of one of Measures; Value
+	"pick":          pick,         // Name: of one of Picks; Value: a token
+	"step.add":      newStep,      // Token: space, corners or lines; Name; Value: px
+	"width.set":     setWidth,     // Value: px
+}
+
+func setColour(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	w := h.Swatch(c.Token)
+	if w == nil {
+		return h, doc.Problemf("Colour", "the palette has no %.40q (any more)", c.Token)
+	}
+	v, err := readColour(w.Name, c.Value)
+	if err == nil {
+		w.Value = v
+	}
+	return h, err
+}
+
+func renameColour(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	w := h.Swatch(c.Token)
+	if w == nil || slices.Contains(doc.Roles, c.Token) {
+		return h, doc.Problemf("Colour", "%.40q can't be renamed; only colours added by hand can", c.Token)
+	}
+	name, err := text("Name", c.Name, 40)
+	if err != nil || name == "" {
+		return h, doc.Problemf("Name", "write 1 to 40 characters")
+	}
+	w.Name = name
+	return h, nil
+}
+
+func removeColour(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	i := slices.IndexFunc(h.Palette, func(w doc.Swatch) bool { return w.Token == c.Token })
+	if i < 0 || slices.Contains(doc.Roles, c.Token) {
+		return h, doc.Problemf("Colour", "%.40q can't be removed; only colours added by hand can", c.Token)
+	}
+	h.Palette = slices.Delete(h.Palette, i, i+1)
+	return h, nil
+}
+
+func pairFonts(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	p := style.FindPairing(c.Value)
+	if p == nil {
+		return h, doc.Problemf("Fonts", "there is no pairing %.40q", c.Value)
+	}
+	h.Fonts.Heading, h.Fonts.Body = p.Heading, p.Body
+	return h, nil
+}
+
+func setFont(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	if !style.HasFamily(&h, c.Value) {
+		return h, doc.Problemf("Font", "%.60q isn't one of the families", c.Value)
+	}
+	uses := map[string]*string{"heading": &h.Fonts.Heading, "body": &h.Fonts.Body, "mono": &h.Fonts.Mono}
+	use, ok := uses[c.Token]
+	if !ok {
+		return h, doc.Problemf("Font", "%.40q isn't a use of one; heading, body and mono are", c.Token)
+	}
+	*use = c.Value
+	return h, nil
+}
+
+func newStep(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	h, _, err := addStep(h, c.Token, c.Name, c.Value)
+	return h, err
+}
+
+func setWidth(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
+	if err != nil || n < 320 || n > 1920 {
+		return h, doc.Problemf("Content width", "can't be %.40q: write 320 to 1920 px, or a sum", c.Value)
+	}
+	h.ContentWidth = n
 	return h, nil
 }
 
@@ -115,7 +145,7 @@ func readColour(field, value string) (string, error) {
 
 var notToken = regexp.MustCompile(`[^a-z0-9]+`)
 
-func addColour(h doc.House, c HouseCommand) (doc.House, error) {
+func addColour(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	name, err := text("Name", c.Name, 40)
 	if err != nil {
 		return h, err
@@ -153,7 +183,7 @@ const MaxFamilies = 20
 
 // addFamily makes it known that the site has files of a family, or sets anew what stands
 // in for it.
-func addFamily(h doc.House, c HouseCommand) (doc.House, error) {
+func addFamily(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	if !slices.Contains(style.Generics, c.Value) {
 		return h, doc.Problemf("Fallback", "can't be %.40q: choose %s", c.Value, strings.Join(style.Generics, ", "))
 	}
@@ -172,7 +202,7 @@ func addFamily(h doc.House, c HouseCommand) (doc.House, error) {
 	return h, nil
 }
 
-func dropFamily(h doc.House, c HouseCommand) (doc.House, error) {
+func dropFamily(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	if h.OwnFamily(c.Name) == nil {
 		return h, doc.Problemf("Family", "%.40q isn't one of the site's own (any more)", c.Name)
 	}

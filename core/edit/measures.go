@@ -96,7 +96,7 @@ func Picks(h *doc.House) []Pick {
 }
 
 // pick sets one of the Picks: Name is its, Value a token.
-func pick(h doc.House, c HouseCommand) (doc.House, error) {
+func pick(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	ps := Picks(&h)
 	i := slices.IndexFunc(ps, func(p Pick) bool { return p.Name == c.Name })
 	if i < 0 {

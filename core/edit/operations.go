@@ -1,21 +1,24 @@
 package edit
 
 import (
+	"cmp"
+	"maps"
 	"net/url"
 	"regexp"
+	"slices"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/rights"
 	"openplot/core/style"
 )
 
 // operation is one thing that can be done.
 type operation struct {
-	on   target
-	zone bool // needs Zone
-	// writer is true for what the Writer role may do: words and pictures.
-	writer bool
-	run    func(*editing) ([]Step, error)
+	on    target
+	zone  bool // needs Zone
+	right rights.Right
+	run   func(*editing) ([]Step, error)
 }
 
 // operations lists all commands by Op, with the fields each reads.
@@ -23,46 +26,49 @@ var operations map[string]operation
 
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
-		"page.set":          {onPage, false, false, (*editing).setPage},         // Setting: name, title or description; Value
-		"section.add":       {onPage, false, false, (*editing).addSection},      // After, Preset
-		"section.move":      {onSection, false, false, (*editing).moveSection},  // Node, After
-		"section.shift":     {onSection, false, false, (*editing).shiftSection}, // Node, DY
-		"section.hide":      {onSection, false, false, (*editing).hideSection},  // Node, Hide
-		"section.redesign":  {onSection, false, false, (*editing).redesign},     // Node, Preset
-		"section.role":      {onSection, false, false, (*editing).setRole},      // Node, Value
-		"section.anchor":    {onSection, false, false, (*editing).setAnchor},    // Node, Value
-		"section.picture":   {onSection, false, true, (*editing).setBackdrop},   // Node, Value
-		"section.video":     {onSection, false, true, (*editing).setFilm},       // Node, Value
-		"block.add":         {onEither, true, false, (*editing).addBlock},       // Node: a section or container; Kind, Zone, Place or After, Value: a picture
-		"block.move":        {onBlock, false, false, (*editing).moveBlock},      // Node, Into, After
-		"block.place":       {onBlock, true, false, (*editing).placeBlock},      // Node, Zone, Place
-		"block.nudge":       {onBlock, true, false, (*editing).nudge},           // Node, Zone, DX, DY
-		"block.resize":      {onBlock, true, false, (*editing).resize},          // Node, Zone, DX, DY
-		"block.place.set":   {onBlock, true, false, (*editing).setPlace},        // Node, Zone, Setting: columns, rows or layer; Value
-		"block.place.reset": {onBlock, true, false, (*editing).followPlace},     // Node, Zone
-		"block.layer":       {onBlock, true, false, (*editing).changeLayer},     // Node, Zone, DY: 1 or -1
-		"block.hide":        {onBlock, true, false, (*editing).hideBlock},       // Node, Zone, Hide
-		"block.write":       {onBlock, false, true, (*editing).write},           // Node, Value: HTML
-		"block.content":     {onBlock, false, true, (*editing).setContent},      // Node, Setting: a field of its anatomy; Value
-		"entry.add":         {onBlock, false, true, (*editing).addEntry},        // Node, At
-		"entry.remove":      {onBlock, false, true, (*editing).removeEntry},     // Node, At
-		"entry.shift":       {onBlock, false, true, (*editing).shiftEntry},      // Node, At, DY
-		"entry.write":       {onBlock, false, true, (*editing).writeEntry},      // Node, At, Value: HTML
-		"entry.set":         {onBlock, false, true, (*editing).setEntry},        // Node, At, Setting, Value
-		"item.add":          {onBlock, false, true, (*editing).addItem},         // Node: of an item, or the Series
-		"item.remove":       {onBlock, false, true, (*editing).removeItem},      // Node: of an item
-		"item.shift":        {onBlock, false, true, (*editing).shiftItem},       // Node: of an item; DY
-		"arrange":           {onEither, false, false, (*editing).arrange},       // Node: a section or container; Value
-		"rename":            {onEither, false, false, (*editing).rename},        // Node, Value
-		"set":               {onEither, true, false, (*editing).set},            // Node, Zone, Setting, Value
-		"follow":            {onEither, true, false, (*editing).follow},         // Node, Zone, Setting
-		"duplicate":         {onEither, false, false, (*editing).duplicate},     // Node
-		"delete":            {onEither, false, false, (*editing).delete},        // Node
+		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title or description; Value
+		"section.add":       {on: onPage, right: rights.Compose, run: (*editing).addSection},               // After, Preset
+		"section.move":      {on: onSection, right: rights.Compose, run: (*editing).moveSection},           // Node, After
+		"section.shift":     {on: onSection, right: rights.Compose, run: (*editing).shiftSection},          // Node, DY
+		"section.hide":      {on: onSection, right: rights.Compose, run: (*editing).hideSection},           // Node, Hide
+		"section.redesign":  {on: onSection, right: rights.Compose, run: (*editing).redesign},              // Node, Preset
+		"section.role":      {on: onSection, right: rights.Compose, run: (*editing).setRole},               // Node, Value
+		"section.anchor":    {on: onSection, right: rights.Compose, run: (*editing).setAnchor},             // Node, Value
+		"section.picture":   {on: onSection, right: rights.Write, run: (*editing).setBackdrop},             // Node, Value
+		"section.video":     {on: onSection, right: rights.Write, run: (*editing).setFilm},                 // Node, Value
+		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: (*editing).addBlock},   // Node: a section or container; Kind, Zone, Place or After, Value: a picture
+		"block.move":        {on: onBlock, right: rights.Compose, run: (*editing).moveBlock},               // Node, Into, After
+		"block.place":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).placeBlock},  // Node, Zone, Place
+		"block.nudge":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudge},       // Node, Zone, DX, DY
+		"block.resize":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).resize},      // Node, Zone, DX, DY
+		"block.place.set":   {on: onBlock, zone: true, right: rights.Compose, run: (*editing).setPlace},    // Node, Zone, Setting: columns, rows or layer; Value
+		"block.place.reset": {on: onBlock, zone: true, right: rights.Compose, run: (*editing).followPlace}, // Node, Zone
+		"block.layer":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).changeLayer}, // Node, Zone, DY: 1 or -1
+		"block.hide":        {on: onBlock, zone: true, right: rights.Compose, run: (*editing).hideBlock},   // Node, Zone, Hide
+		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML
+		"block.content":     {on: onBlock, right: rights.Write, run: (*editing).setContent},                // Node, Setting: a field of its anatomy; Value
+		"entry.add":         {on: onBlock, right: rights.Write, run: (*editing).addEntry},                  // Node, At
+		"entry.remove":      {on: onBlock, right: rights.Write, run: (*editing).removeEntry},               // Node, At
+		"entry.shift":       {on: onBlock, right: rights.Write, run: (*editing).shiftEntry},                // Node, At, DY
+		"entry.write":       {on: onBlock, right: rights.Write, run: (*editing).writeEntry},                // Node, At, Value: HTML
+		"entry.set":         {on: onBlock, right: rights.Write, run: (*editing).setEntry},                  // Node, At, Setting, Value
+		"item.add":          {on: onBlock, right: rights.Write, run: (*editing).addItem},                   // Node: of an item, or the Series
+		"item.remove":       {on: onBlock, right: rights.Write, run: (*editing).removeItem},                // Node: of an item
+		"item.shift":        {on: onBlock, right: rights.Write, run: (*editing).shiftItem},                 // Node: of an item; DY
+		"arrange":           {on: onEither, right: rights.Compose, run: (*editing).arrange},                // Node: a section or container; Value
+		"rename":            {on: onEither, right: rights.Compose, run: (*editing).rename},                 // Node, Value
+		"set":               {on: onEither, zone: true, right: rights.Compose, run: (*editing).set},        // Node, Zone, Setting, Value
+		"follow":            {on: onEither, zone: true, right: rights.Compose, run: (*editing).follow},     // Node, Zone, Setting
+		"duplicate":         {on: onEither, right: rights.Compose, run: (*editing).duplicate},              // Node
+		"delete":            {on: onEither, right: rights.Compose, run: (*editing).delete},                 // Node
 	}
 }
 
-// ForWriter tells whether the Writer role may do an operation.
-func ForWriter(op string) bool { return operations[op].writer }
+// RightFor is the right that an operation takes; of one that isn't known, Compose.
+func RightFor(op string) rights.Right { return cmp.Or(operations[op].right, rights.Compose) }
+
+// Operations lists all operations by name.
+func Operations() []string { return slices.Sorted(maps.Keys(operations)) }
 
 func (e *editing) setPage() ([]Step, error) {
 	head := PageHead{e.page.Name, e.page.Title, e.page.Description}

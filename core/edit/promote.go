@@ -50,7 +50,7 @@ func Promote(h doc.House, zones doc.Zones, s *style.Setting, value, name, base s
 				return h, w.Token, nil
 			}
 		}
-		h, err := addColour(h, HouseCommand{Name: name, Value: value})
+		h, err := addColour(h, zones, HouseCommand{Name: name, Value: value})
 		if err != nil {
 			return h, "", err
 		}

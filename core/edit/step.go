@@ -243,6 +243,19 @@ func Touched(steps []Step, before, after *doc.Page) (nodes, sections []string) {
 	return nodes, sections
 }
 
+// Within gives nodes with all that stands in them on a page.
+func Within(nodes []string, p *doc.Page) []string {
+	out := slices.Clone(nodes)
+	for _, id := range nodes {
+		if s, _ := p.Section(id); s != nil {
+			s.Walk(func(b *doc.Block) { out = append(out, b.ID) })
+		} else if _, b := p.Block(id); b != nil {
+			b.Walk(func(b *doc.Block) { out = append(out, b.ID) })
+		}
+	}
+	return out
+}
+
 // Reselect picks the node to select after an undo: the first touched one that is
 // on the page.
 func Reselect(nodes []string, p *doc.Page) string {

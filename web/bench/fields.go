@@ -5,9 +5,9 @@ import (
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
+	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/core/value"
-	"openplot/store"
 	"strconv"
 	"strings"
 )
@@ -193,7 +193,7 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 			}
 		}
 		f.Token = ok && strings.HasPrefix(value, "$")
-		f.Promotes = f.Here && v.Site.Role == store.Designer && edit.Promotable(s, value)
+		f.Promotes = f.Here && v.Site.Role.May(rights.House) && edit.Promotable(s, value)
 		switch s.Type {
 		case style.TypeWord:
 			f.Control = "choice"

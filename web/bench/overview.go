@@ -3,7 +3,7 @@ package bench
 import (
 	"html/template"
 	"openplot/core/doc"
-	"openplot/store"
+	"openplot/core/rights"
 	"strconv"
 )
 
@@ -21,7 +21,7 @@ func (v *View) Top() Top {
 // Overview is the whole page drawn to scale.
 type Overview struct {
 	Count    int
-	Designer bool
+	Composes bool
 	Items    []OverviewItem
 }
 
@@ -32,13 +32,13 @@ type OverviewItem struct {
 	Blocks            int
 	Many              bool // too many of them
 	Hidden, Selected  bool
-	Designer          bool
+	Composes          bool
 	Drawing           template.HTML
 }
 
 // Overview gives all sections, each drawn.
 func (v *View) Overview() Overview {
-	o := Overview{Count: len(v.Page.Sections), Designer: v.Site.Role == store.Designer}
+	o := Overview{Count: len(v.Page.Sections), Composes: v.Site.Role.May(rights.Compose)}
 	for _, sec := range v.Page.Sections {
 		o.Items = append(o.Items, v.OverviewItem(sec))
 	}
@@ -50,7 +50,7 @@ const overviewWidth = 131
 
 // OverviewItem gives one section.
 func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
-	it := OverviewItem{ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden, Selected: v.selectedSection() == sec.ID, Designer: v.Site.Role == store.Designer}
+	it := OverviewItem{ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden, Selected: v.selectedSection() == sec.ID, Composes: v.Site.Role.May(rights.Compose)}
 	sec.Walk(func(*doc.Block) { it.Blocks++ })
 	it.Count, it.Many = blockCount(it.Blocks), it.Blocks >= manyBlocks
 	if sec.Hidden {

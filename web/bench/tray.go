@@ -8,9 +8,9 @@ import (
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
+	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/core/value"
-	"openplot/store"
 	"strconv"
 )
 
@@ -23,7 +23,7 @@ type Tray struct {
 	Node      string
 	Kind      string // block kind, "section", or "" with nothing selected
 	Hidden    bool
-	Designer  bool
+	Composes  bool
 	Placed    bool // in the cells of a grid, so that it has a layer
 	Item      bool // one of a Series
 	Clusters  []cluster
@@ -92,7 +92,7 @@ func zoneRange(zs doc.Zones, i int) string {
 
 // Tray gives what can be changed about the selection.
 func (v *View) Tray() *Tray {
-	t := &Tray{Zone: v.Current(), Range: zoneRange(v.Site.Zones, v.Zone), Node: v.Selected, Designer: v.Site.Role == store.Designer}
+	t := &Tray{Zone: v.Current(), Range: zoneRange(v.Site.Zones, v.Zone), Node: v.Selected, Composes: v.Site.Role.May(rights.Compose)}
 	sec, _ := v.Page.Section(v.Selected)
 	var block *doc.Block
 	id, item := doc.SplitItem(v.Selected)
@@ -110,7 +110,7 @@ func (v *View) Tray() *Tray {
 	default:
 		t.Node = ""
 		t.Trail = []crumb{{"", v.Page.Name}}
-		if t.Designer {
+		if t.Composes {
 			t.Clusters = []cluster{{Title: "Page", Fields: []field{
 				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
 				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
@@ -131,7 +131,7 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 	t.Note = blockCount(blocks)
 	picture, film := v.pictureField(sec.Picture, "section.picture", ""), v.pictureField(sec.Video, "section.video", "")
 	film.ID, film.Label, film.Video = "f-video", "Video", true
-	if !t.Designer {
+	if !t.Composes {
 		t.Clusters = []cluster{{Title: "Background", Fields: []field{picture, film}}}
 		return
 	}
@@ -206,7 +206,7 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 	}
 	t.Placed = h.Arrangement == doc.Placed && (series == nil || h.ID != series.ID)
 	content := v.contentClusters(shown)
-	if !t.Designer {
+	if !t.Composes {
 		t.Clusters = content
 		return
 	}
