@@ -34,7 +34,7 @@ test('a list: written item by item, with marks of one’s own', async () => {
   await page.keyboard.type('A torch');
   await edit(page, () => page.keyboard.press('Escape'));
   await eventually(() => section().locator('li').allTextContents(), ['Oilskins', 'A torch'], 'an item a line');
-  await edit(page, () => page.locator('#tray').getByLabel('Markers', { exact: true }).selectOption('numbers'));
+  await edit(page, () => page.locator('#tray').getByLabel('Markers', { exact: true }).selectOption('decimal'));
   assert.equal(await section().locator('ol > li').count(), 2);
 });
 

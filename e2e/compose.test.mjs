@@ -7,7 +7,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import { browser, context, openWindow, page, plot } from './opened.mjs';
 import { designer, tmp, writer } from './openplot.mjs';
-import { canvas, choose, drag, edit, enter, eventually, kept, middle, near, newPage, onShelf, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, drag, edit, enter, eventually, kept, middle, near, newPage, onShelf, openBench, ready, settled, signIn, undo } from './person.mjs';
 
 /** The section that the test makes: it stands above Welcome. */
 const section = () => canvas(page).locator('[data-section]').nth(1);
@@ -206,7 +206,7 @@ test('sets values per zone: set here, follows, and back', async () => {
   const top = page.locator('#tray').getByLabel('Padding top', { exact: true });
   await top.fill('lots');
   await top.press('Enter');
-  await page.getByText(/Top can’t be|Top can't be/).waitFor();
+  await page.getByText(/Padding top can’t be|Padding top can't be/).waitFor();
   assert.equal(await top.inputValue(), 'lots');
   await top.fill('');
   await page.keyboard.press('Escape');
@@ -337,8 +337,8 @@ test('comes back the next day and undoes what was done', async () => {
   const h2 = canvas(page).locator('h2', { hasText: 'Who sails with you' });
   assert.equal(await h2.count(), 1);
   await page.locator('#stage').focus();
-  const undo = page.getByRole('button', { name: 'Undo' });
-  for (let i = 0; i < 80 && (await undo.isEnabled()); i++) await edit(page, () => page.keyboard.press('Control+z'));
+  const undoes = page.getByRole('button', { name: 'Undo' });
+  for (let i = 0; i < 80 && (await undoes.isEnabled()); i++) await undo(page);
   assert.equal(await page.locator('.overview-item').count(), 6, 'all is as it was at the beginning');
   assert.equal(await page.locator('.overview-item', { hasText: 'Crew' }).count(), 0);
   assert.equal(await canvas(page).locator('h2', { hasText: 'Who sails' }).count(), 0);

@@ -70,7 +70,7 @@ test('a pairing sets headings and reading, by keys', async () => {
 
 test('another house style is tried on over a page, and left or taken', async () => {
   const heading = () => specimen().locator('h1').first();
-  await page.getByLabel('Visible on').selectOption('Home');
+  await page.getByLabel('Seen on').selectOption('Home');
   await eventually(async () => (await heading().textContent()).startsWith('Small boats'), true, 'the page');
   await page.getByRole('button', { name: 'Phone' }).click();
   await eventually(() => page.locator('#specimen').evaluate((e) => e.contentWindow.innerWidth), 375, 'at the phone’s width');
@@ -87,7 +87,7 @@ test('another house style is tried on over a page, and left or taken', async () 
   await page.getByRole('button', { name: /^Before/ }).click();
   await page.getByRole('button', { name: 'Take it', exact: true }).click();
   await eventually(() => field('Headings').inputValue(), 'Oswald', 'what was kept, taken');
-  await page.getByLabel('Visible on').selectOption('a specimen');
+  await page.getByLabel('Seen on').selectOption('a specimen');
   await eventually(async () => (await heading().textContent()).startsWith('The last boat'), true, 'the specimen');
 });
 

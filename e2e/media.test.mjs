@@ -70,7 +70,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   await ready(page);
   await canvas(page).locator('video').scrollIntoViewIfNeeded();
   await canvas(page).locator('video').click();
-  await page.locator('#f-c-plays').selectOption('silently, over and over');
+  await page.locator('#f-c-plays').selectOption('loop');
   await eventually(() => canvas(page).locator('video').getAttribute('loop'), '', 'silent');
   await page.getByRole('button', { name: 'Duplicate' }).click();
   await eventually(() => canvas(page).locator('video').count(), 2, 'a second one');

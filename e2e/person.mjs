@@ -39,6 +39,13 @@ export async function edit(page, f, n = 1) {
   await page.waitForFunction((want) => Number(document.querySelector('#history .measure').textContent) >= want, before + n);
 }
 
+/** Takes an edit back by key and waits until one fewer is kept. */
+export async function undo(page) {
+  const before = await kept(page);
+  await page.keyboard.press('Control+z');
+  await page.waitForFunction((was) => Number(document.querySelector('#history .measure').textContent) < was, before);
+}
+
 /** Drags from one point to another as a hand does. */
 export async function drag(page, from, to) {
   await page.mouse.move(from.x, from.y);

@@ -26,7 +26,7 @@ await page.getByRole('button', { name: 'Suggest' }).click();
 await page.locator('.suggested').waitFor();
 await page.evaluate(() => document.querySelector('.house-settings').scrollTo(0, 0));
 await shot('house-style');
-await page.getByLabel('Visible on').selectOption('Home');
+await page.getByLabel('Seen on').selectOption('Home');
 await page.getByRole('button', { name: /^Meadow/ }).click();
 await page.getByRole('button', { name: 'Take it', exact: true }).waitFor();
 await page.waitForTimeout(800);

@@ -39,6 +39,7 @@ func (r siteRow) site() (*Site, error) {
 	if err := json.Unmarshal(r.Facts, &s.Facts); err != nil {
 		return nil, fmt.Errorf("reading the facts of %s: %w", r.Slug, err)
 	}
+	s.Zones = s.Zones.WithHeights(s.House.ViewHeight)
 	return s, nil
 }
 

@@ -24,6 +24,9 @@ type House struct {
 	// ColumnGap is the space in px between columns unless an arrangement says otherwise;
 	// StandardGap where it is unset.
 	ColumnGap Zoned[float64] `json:"columnGap,omitempty"`
+	// ViewHeight is the viewport height in px that is taken for each zone where pages are
+	// drawn, measured and worked on.
+	ViewHeight Zoned[float64] `json:"viewHeight,omitempty"`
 	// ContentWidth is the greatest width in px of what stands in a boxed section.
 	ContentWidth float64 `json:"contentWidth"`
 	// Gutter is the least space in px between content and the viewport's edge.

@@ -1,6 +1,9 @@
 package doc
 
-import "maps"
+import (
+	"maps"
+	"slices"
+)
 
 // Zone is a range of viewport widths with its own values. A zone reaches from
 // Min to one below the Min of the next wider zone; the widest has no upper end.
@@ -10,6 +13,32 @@ type Zone struct {
 	Min     int    `json:"min"`     // px; the narrowest zone begins at 0
 	Typical int    `json:"typical"` // px; the width shown when the zone is chosen
 	Columns int    `json:"columns"` // columns of a placed grid, unless the section says otherwise
+	// Height is the viewport height in px that is taken for it where a page is drawn or
+	// measured, since a page has no height of its own; 0 is ViewHeight.
+	Height int `json:"height,omitempty"`
+}
+
+// ViewHeight is the viewport height in px of a zone that says none.
+const ViewHeight = 800
+
+// ViewHeight is the viewport height in px that is taken for the zone.
+func (z Zone) ViewHeight() float64 {
+	if z.Height > 0 {
+		return float64(z.Height)
+	}
+	return ViewHeight
+}
+
+// WithHeights gives zones with the viewport heights in px that a house style says.
+func (zs Zones) WithHeights(heights Zoned[float64]) Zones {
+	if len(heights) == 0 {
+		return zs
+	}
+	zs = slices.Clone(zs)
+	for i := range zs {
+		zs[i].Height = int(heights.Or(zs, i, ViewHeight))
+	}
+	return zs
 }
 
 // Zones are ordered from the widest to the narrowest, the order in which values

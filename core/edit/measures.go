@@ -30,6 +30,12 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 	for _, z := range zones {
 		out = append(out, Measure{"gap." + z.ID, "Column gap, px", z.Name, h.ColumnGap.Or(zones, zones.Index(z.ID), doc.StandardGap), 0, 200, func(h *doc.House, v float64) { h.ColumnGap[z.ID] = v }})
 	}
+	for _, z := range zones {
+		out = append(out, Measure{
+			Name: "view." + z.ID, Group: "Viewport height, px", Label: z.Name, Value: h.ViewHeight.Or(zones, zones.Index(z.ID), doc.ViewHeight), Least: 320, Most: 2400,
+			set: func(h *doc.House, v float64) { h.ViewHeight[z.ID] = v },
+		})
+	}
 	for i, s := range h.LineSteps() {
 		out = append(out, Measure{"lines." + s.Token, "Border widths, px", s.Name, s.Px, 1, 40, func(h *doc.House, v float64) { h.Lines[i].Px = v }})
 	}
@@ -125,6 +131,7 @@ func setMeasure(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 	h.Space, h.Corners, h.Shadows = slices.Clone(h.Space), slices.Clone(h.Corners), slices.Clone(h.Shadows)
 	h.Lines = slices.Clone(h.LineSteps())
 	h.Gutter, h.ColumnGap = inAll(h.Gutter, zones, 20), inAll(h.ColumnGap, zones, doc.StandardGap)
+	h.ViewHeight = inAll(h.ViewHeight, zones, doc.ViewHeight)
 	h.Buttons = h.ButtonLook()
 	h.Buttons.Sizes = slices.Clone(h.Buttons.Sizes)
 	m.set(&h, v)

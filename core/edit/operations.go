@@ -6,7 +6,9 @@ import (
 	"net/url"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"openplot/core/doc"
 	"openplot/core/rights"
@@ -37,7 +39,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"section.picture":   {on: onSection, right: rights.Write, run: (*editing).setBackdrop},             // Node, Value
 		"section.video":     {on: onSection, right: rights.Write, run: (*editing).setFilm},                 // Node, Value
 		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: (*editing).addBlock},   // Node: a section or container; Kind, Zone, Place or After, Value: a picture
-		"block.move":        {on: onBlock, right: rights.Compose, run: (*editing).moveBlock},               // Node, Into, After
+		"block.move":        {on: onBlock, right: rights.Compose, run: (*editing).moveBlock},               // Node, Into, After, or Zone and Place
 		"block.place":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).placeBlock},  // Node, Zone, Place
 		"block.nudge":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudge},       // Node, Zone, DX, DY
 		"block.resize":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).resize},      // Node, Zone, DX, DY
@@ -57,7 +59,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"item.shift":        {on: onBlock, right: rights.Write, run: (*editing).shiftItem},                 // Node: of an item; DY
 		"arrange":           {on: onEither, right: rights.Compose, run: (*editing).arrange},                // Node: a section or container; Value
 		"rename":            {on: onEither, right: rights.Compose, run: (*editing).rename},                 // Node, Value
-		"set":               {on: onEither, zone: true, right: rights.Compose, run: (*editing).set},        // Node, Zone, Setting, Value
+		"set":               {on: onEither, zone: true, right: rights.Compose, run: (*editing).set},        // Node, Zone, Setting, Value; "" follows
 		"follow":            {on: onEither, zone: true, right: rights.Compose, run: (*editing).follow},     // Node, Zone, Setting
 		"duplicate":         {on: onEither, right: rights.Compose, run: (*editing).duplicate},              // Node
 		"delete":            {on: onEither, right: rights.Compose, run: (*editing).delete},                 // Node
@@ -304,6 +306,9 @@ func (e *editing) set() ([]Step, error) {
 	if err != nil {
 		return nil, err
 	}
+	if strings.TrimSpace(e.c.Value) == "" { // an emptied field follows again
+		return e.follow()
+	}
 	v, problem := s.Read(&e.env.Site.House, e.c.Value)
 	if problem != nil {
 		return nil, problem
@@ -333,9 +338,7 @@ func (e *editing) delete() ([]Step, error) {
 func (e *editing) duplicate() ([]Step, error) {
 	if e.block == nil {
 		c := anew(e.section, e.env.NewID)
-		if c.Name, _ = text("Name", c.Name+" copy", doc.MaxNameRunes); c.Name == "" {
-			c.Name = e.section.Name
-		}
+		c.Name = e.copyName(c.Name)
 		_, i := e.page.Section(e.section.ID)
 		e.selected = c.ID
 		return []Step{{Do: InsertSection, At: i + 1, Section: c}}, nil
@@ -357,6 +360,29 @@ func (e *editing) duplicate() ([]Step, error) {
 	e.selected = c.ID
 	return []Step{{Do: InsertBlock, Parent: h.ID, At: h.Index(e.block.ID) + 1, Block: c}}, nil
 }
+
+// copyName names a copy of a section: "Fares copy", "Fares copy 2" and so on.
+func (e *editing) copyName(name string) string {
+	base := copySuffix.ReplaceAllString(name, "")
+	taken := func(name string) bool {
+		return slices.ContainsFunc(e.page.Sections, func(s *doc.Section) bool { return s.Name == name })
+	}
+	for n := 1; n <= doc.MaxSections; n++ {
+		named := base + " copy"
+		if n > 1 {
+			named += " " + strconv.Itoa(n)
+		}
+		if utf8.RuneCountInString(named) > doc.MaxNameRunes {
+			return name
+		}
+		if !taken(named) {
+			return named
+		}
+	}
+	return name
+}
+
+var copySuffix = regexp.MustCompile(`( copy( \d+)?)+$`)
 
 func (e *editing) zones() doc.Zones { return e.env.Site.Zones }
 

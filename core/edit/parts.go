@@ -19,7 +19,7 @@ func topBar(style doc.Style, colour string) *doc.Section {
 		compose.With(ask, "color", colour)
 	}
 	s := compose.Section(doc.LineUp, style,
-		&doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}},
+		&doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/"}},
 		compose.Row("$room", &doc.Block{Kind: doc.Menu}, ask))
 	s.Blocks[1].Style = compose.Look("direction", "row", "wrap", "nowrap", "align-items", "center", "column-gap", "$room", "column-gap@phone", "12px")
 	s.Role = doc.RoleHeader

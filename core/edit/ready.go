@@ -194,7 +194,7 @@ var Presets = []Preset{
 
 	{"footer", "Footer", "Footer in columns", "name, pages, contact and a last line", func() *doc.Section {
 		s := compose.Section(doc.Columns, compose.Look(append(onDeep, "padding-top", "$broad", "padding-bottom", "$wide", "shares", "5 3 4 12", "shares@phone", "12", "column-gap", "$wide", "row-gap", "$wide")...),
-			compose.Stack("$snug", &doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}}, compose.Words("", "A sentence that says what this is, for those who came in at the end.")),
+			compose.Stack("$snug", &doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/"}}, compose.Words("", "A sentence that says what this is, for those who came in at the end.")),
 			&doc.Block{Kind: doc.PageList, Content: doc.Content{Values: map[string]string{"with": "names"}}, Style: compose.Look("per-row", "1", "per-row@tablet", "1", "row-gap", "$small")},
 			&doc.Block{Kind: doc.SiteFacts}, compose.With(compose.Words("small", "A last line: who is responsible, and since when."), "opacity", "80%"))
 		s.Role = doc.RoleFooter

@@ -1,35 +1,39 @@
 package edit
 
 import (
+	"cmp"
 	"slices"
+	"strconv"
+	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/element"
 )
 
 // redesign gives a section another ready-made design and carries over what it says and
-// shows. Words go to words of their kind, in reading order: headings to headings, texts
-// and quotes to either, buttons with where they lead, pictures with their words, and
-// what lists entries to its own kind. The items of a Series become those of the new
-// one. What the design has no place for is kept at the section's end, since losing it
+// shows: headings to headings, texts and quotes to either, buttons with where they lead,
+// pictures with their words, and what lists entries to its own kind; first to those of the
+// same role, and then in reading order. The items of a Series become those of the new
+// one. Stand-in words aren't carried, and those of the design that nothing corresponds to
+// go. What the design has no place for is kept at the section's end, since losing it
 // would be worse than a design that isn't quite met.
 func (e *editing) redesign() ([]Step, error) {
-	preset := FindPreset(e.c.Preset)
+	id := cmp.Or(e.c.Preset, e.c.Value)
+	preset := FindPreset(id)
 	if preset == nil {
-		return nil, doc.Problemf("Layout", "there is no ready-made section %.40q", e.c.Preset)
+		return nil, doc.Problemf("Layout", "there is no ready-made section %.40q", id)
 	}
 	next := preset.make(e.env.NewID)
 	next.ID, next.Name, next.Anchor, next.Hidden = e.section.ID, e.section.Name, e.section.Anchor, e.section.Hidden
 	if next.Picture, next.Video = e.section.Picture, e.section.Video; next.Role == doc.RoleMain {
 		next.Role = e.section.Role
 	}
-	c := carried{}
+	c := carried{standIn: StandIns(e.section)}
 	c.gather(e.section.Blocks)
-	for i, b := range next.Blocks {
-		next.Blocks[i] = c.fill(b, e.env.NewID)
-	}
+	c.match(next)
+	next.Blocks = c.fill(next.Blocks, e.env.NewID)
 	c.ofSeries(e.env.NewID)
-	for _, b := range c.left {
+	for _, b := range c.rest() {
 		if next.Arrangement == doc.Placed {
 			cells, err := e.cells(next.Holder(), b.Kind, nil)
 			if err != nil {
@@ -45,11 +49,66 @@ func (e *editing) redesign() ([]Step, error) {
 	return []Step{{Do: RemoveSection, ID: e.section.ID}, {Do: InsertSection, At: at, Section: next}}, nil
 }
 
+// StandIns tells which blocks of a section still say what they began with: the words of
+// their kind, or of the ready-made section that they came with.
+func StandIns(sec *doc.Section) func(b *doc.Block) bool {
+	type words struct {
+		kind doc.Kind
+		said string
+	}
+	made := map[words]bool{}
+	if p := FindPreset(sec.Made); p != nil {
+		for _, of := range p.Look().Blocks {
+			of.Walk(func(b *doc.Block) {
+				made[words{b.Kind, b.Content.Words.Plain()}] = true
+				for _, it := range b.Items {
+					b.Walk(func(in *doc.Block) { made[words{in.Kind, it.Contents[in.ID].Words.Plain()}] = true })
+				}
+			})
+		}
+	}
+	return func(b *doc.Block) bool {
+		said := b.Content.Words.Plain()
+		return said != "" && (made[words{b.Kind, said}] || said == element.Start(b.Kind).Content.Words.Plain())
+	}
+}
+
+// role is what a block is for within a section: a heading's level, a text's style.
+func role(b *doc.Block) string {
+	switch {
+	case b.Kind == doc.Heading:
+		return "heading " + strconv.Itoa(min(max(b.Content.Level, 1), 3))
+	case b.Kind == doc.Text || b.Kind == doc.Quote:
+		for _, style := range b.Style["text-style"] {
+			return strings.TrimPrefix(style, "$")
+		}
+	}
+	return string(b.Kind)
+}
+
+// aside reports whether a role is for something short beside the words proper, such as
+// the line above a heading; other words have no business there.
+func aside(role string) bool { return role == "label" || role == "small" }
+
 // carried is what a section says, on its way into another design.
 type carried struct {
-	left  []*doc.Block    // not placed yet, in reading order
-	items [][]doc.Content // of a Series: what each item says, by the kinds below
-	kinds [][]doc.Kind
+	standIn func(*doc.Block) bool
+	pieces  []*piece          // in reading order
+	into    map[string]*piece // by the block of the design that says it then
+	items   [][]doc.Content   // of a Series: what each item says, by the kinds below
+	kinds   [][]doc.Kind
+}
+
+// piece is one block that says something.
+type piece struct {
+	block   *doc.Block
+	role    string
+	standIn bool
+	used    bool
+}
+
+func (c *carried) add(b *doc.Block) {
+	c.pieces = append(c.pieces, &piece{block: b, role: role(b), standIn: c.standIn(b)})
 }
 
 // gather collects the blocks that say something.
@@ -68,11 +127,11 @@ func (c *carried) gather(blocks []*doc.Block) {
 				c.items, c.kinds = append(c.items, contents), append(c.kinds, kinds)
 			}
 		case b.Kind == doc.Series:
-			c.left = append(c.left, b)
+			c.add(b)
 		case b.Kind.Is(doc.Holding):
 			c.gather(b.Blocks)
 		default:
-			c.left = append(c.left, b)
+			c.add(b)
 		}
 	}
 }
@@ -83,39 +142,83 @@ func alikeKinds(a, b doc.Kind) bool {
 	return a == b || prose(a) && prose(b)
 }
 
-// take gives the next block of a kind, or nil.
-func (c *carried) take(k doc.Kind) *doc.Block {
-	for i, b := range c.left {
-		if alikeKinds(b.Kind, k) {
-			c.left = slices.Delete(slices.Clone(c.left), i, i+1)
-			return b
+// match finds for the blocks of a design what they say: what has their role, and then what
+// is of their kind, in reading order.
+func (c *carried) match(design *doc.Section) {
+	c.into = map[string]*piece{}
+	var slots []*doc.Block
+	var collect func(blocks []*doc.Block)
+	collect = func(blocks []*doc.Block) {
+		for _, b := range blocks {
+			if b.Kind.Is(doc.Holding) {
+				if b.Kind != doc.Series {
+					collect(b.Blocks)
+				}
+			} else if says(b.Kind) {
+				slots = append(slots, b)
+			}
 		}
 	}
-	return nil
+	collect(design.Blocks)
+	pass := func(fits func(slot *doc.Block, p *piece) bool) {
+		for _, slot := range slots {
+			if c.into[slot.ID] != nil {
+				continue
+			}
+			i := slices.IndexFunc(c.pieces, func(p *piece) bool { return !p.used && alikeKinds(p.block.Kind, slot.Kind) && fits(slot, p) })
+			if i >= 0 {
+				c.into[slot.ID], c.pieces[i].used = c.pieces[i], true
+			}
+		}
+	}
+	pass(func(slot *doc.Block, p *piece) bool { return role(slot) == p.role })
+	pass(func(slot *doc.Block, p *piece) bool { return !aside(role(slot)) && !aside(p.role) })
 }
 
-// fill gives a block of the design with what was carried.
-func (c *carried) fill(b *doc.Block, newID func(string) string) *doc.Block {
-	b = b.Clone()
-	if b.Kind == doc.Series {
-		if len(c.items) > 0 && len(b.Blocks) > 0 {
-			b.Items = c.itemsOf(b, newID)
+// fill gives the blocks of the design with what was carried. Those with stand-in words that
+// nothing corresponds to are left out, and containers that hold nothing then.
+func (c *carried) fill(blocks []*doc.Block, newID func(string) string) (out []*doc.Block) {
+	for _, b := range blocks {
+		b = b.Clone()
+		switch {
+		case b.Kind == doc.Series:
+			if len(c.items) > 0 && len(b.Blocks) > 0 {
+				b.Items = c.itemsOf(b, newID)
+			}
+		case b.Kind.Is(doc.Holding):
+			had := len(b.Blocks)
+			if b.Blocks = c.fill(b.Blocks, newID); had > 0 && len(b.Blocks) == 0 {
+				continue
+			}
+		case says(b.Kind):
+			p := c.into[b.ID]
+			if p == nil {
+				if b.Content.Words.Plain() != "" && b.Kind != doc.Logo {
+					continue
+				}
+				break
+			}
+			if p.standIn {
+				break
+			}
+			level := b.Content.Level
+			if b.Content = p.block.Content; level == 1 || b.Content.Level == 0 {
+				b.Content.Level = level // there is one title a page
+			}
 		}
-		return b
+		out = append(out, b)
 	}
-	for i, in := range b.Blocks {
-		b.Blocks[i] = c.fill(in, newID)
-	}
-	if b.Kind.Is(doc.Holding) || !says(b.Kind) {
-		return b
-	}
-	if from := c.take(b.Kind); from != nil {
-		level := b.Content.Level
-		if b.Content = from.Content; level == 1 || b.Content.Level == 0 {
-			b.Content.Level = level // there is one title a page
+	return out
+}
+
+// rest gives what the design had no place for, stand-in words apart.
+func (c *carried) rest() (out []*doc.Block) {
+	for _, p := range c.pieces {
+		if !p.used && !p.standIn {
+			out = append(out, p.block)
 		}
 	}
-	return b
+	return out
 }
 
 // says reports whether blocks of a kind say something of their own.
@@ -140,7 +243,7 @@ func (c *carried) itemsOf(series *doc.Block, newID func(string) string) []doc.It
 		})
 		for k, kind := range kinds { // what the design has no place for
 			if kind != "" && (contents[k].Words.Plain() != "" || contents[k].Picture != "") && kind != doc.Icon {
-				c.left = append(c.left, &doc.Block{ID: newID("b"), Kind: kind, Content: contents[k]})
+				c.add(&doc.Block{ID: newID("b"), Kind: kind, Content: contents[k]})
 			}
 		}
 		out = append(out, it)
@@ -153,7 +256,7 @@ func (c *carried) itemsOf(series *doc.Block, newID func(string) string) []doc.It
 func (c *carried) ofSeries(newID func(string) string) {
 	for i, contents := range c.items {
 		for k, content := range contents {
-			c.left = append(c.left, &doc.Block{ID: newID("b"), Kind: c.kinds[i][k], Content: content})
+			c.add(&doc.Block{ID: newID("b"), Kind: c.kinds[i][k], Content: content})
 		}
 	}
 	c.items = nil

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -65,5 +66,50 @@ func TestChangingTheLayoutCarriesEverything(t *testing.T) {
 				t.Errorf("%s to %s: undo gives another page (%v)", from.ID, to.ID, err)
 			}
 		}
+	}
+}
+
+// Words go where words of their role stand, not merely to the next place for words; stand-in
+// words aren't carried, and don't stay behind where nothing corresponds to them.
+func TestChangingTheLayoutMatchesRoles(t *testing.T) {
+	site := &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}
+	n := 0
+	env := Env{Site: site, NewID: func(prefix string) string { n++; return fmt.Sprint(prefix, n) }}
+	p := &doc.Page{}
+	apply := func(c Command) *Result {
+		t.Helper()
+		r, err := Apply(p, c, env)
+		if err != nil {
+			t.Fatal(err)
+		}
+		p = r.Page
+		return r
+	}
+	said := func() string {
+		var out []string
+		p.Sections[0].Walk(func(b *doc.Block) {
+			if w := b.Content.Words.Plain(); w != "" {
+				out = append(out, role(b)+": "+w)
+			}
+		})
+		return strings.Join(out, "\n")
+	}
+	sec := apply(Command{Op: "section.add", Preset: "welcome-picture"}).Select
+	p.Sections[0].Walk(func(b *doc.Block) {
+		switch role(b) {
+		case "heading 1":
+			apply(Command{Op: "block.write", Node: b.ID, Value: "The title"})
+		case "lead":
+			apply(Command{Op: "block.write", Node: b.ID, Value: "The lead"})
+		}
+	})
+	apply(Command{Op: "section.redesign", Node: sec, Value: "welcome-beside"})
+	want := "heading 1: The title\nlead: The lead\nbutton: Begin here\nbutton: Ask first"
+	if got := said(); got != want {
+		t.Errorf("beside a picture it says\n%s\nwant\n%s", got, want)
+	}
+	apply(Command{Op: "section.redesign", Node: sec, Value: "welcome-card"})
+	if got, want := said(), "heading 1: The title\nlead: The lead\nbutton: Begin here"; got != want {
+		t.Errorf("on a card it says\n%s\nwant\n%s", got, want)
 	}
 }

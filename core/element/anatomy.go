@@ -98,8 +98,8 @@ const (
 	LinkName                   // a name for links to lead to, of small letters, digits and hyphens
 )
 
-// Field is something to be entered for a block or an entry. Fields named "picture",
-// "alt", "link" and "level" of a block are those of doc.Content.
+// Field is something to be entered for a block or an entry. Fields named "words",
+// "picture", "alt", "link" and "level" of a block are those of doc.Content.
 type Field struct {
 	Name, Label string
 	Type        FieldType
@@ -124,6 +124,8 @@ func find(fields []Field, name string) *Field {
 // Value gives a field of a block's content by name.
 func Value(c doc.Content, name string) string {
 	switch name {
+	case "words":
+		return c.Words.Plain()
 	case "picture":
 		return c.Picture
 	case "alt":
@@ -139,6 +141,10 @@ func Value(c doc.Content, name string) string {
 // With gives content in which a field has another value; the value was checked.
 func With(c doc.Content, name, value string) doc.Content {
 	switch name {
+	case "words":
+		if c.Words = doc.PlainWords(value); value == "" {
+			c.Words = nil
+		}
 	case "picture":
 		c.Picture = value
 	case "alt":

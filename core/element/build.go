@@ -314,6 +314,32 @@ func area(st *style.Style, sh style.Sheet, padding style.Edges, fill string) {
 	if sh.Word("background", "") == value.None {
 		st.Background = ""
 	}
+	legible(st, sh)
+}
+
+// legible gives words that can't be read on their element's own ground the colour of the
+// palette that can be, or is read best there, unless they were given one (WCAG 2.2, 1.4.3).
+func legible(st *style.Style, sh style.Sheet) {
+	if st.Background == "" || sh.Word("color", "") != "" && sh.Word("color", "") != value.Default || readable(st.Color, st.Background) {
+		return
+	}
+	ground, err := colour.ParseHex(st.Background)
+	if err != nil {
+		return
+	}
+	best := 0.0
+	for _, token := range []string{"on-deep", "words", "ground"} {
+		c, err := colour.ParseHex(sh.Swatch(token, ""))
+		if err != nil {
+			continue
+		}
+		if r := colour.Contrast(c, ground); r > best {
+			best, st.Color = r, c.String()
+		}
+		if best >= colour.AA {
+			return
+		}
+	}
 }
 
 // runs adds a paragraph's words to an element.

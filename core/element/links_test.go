@@ -11,14 +11,14 @@ import (
 // that of the words around elsewhere.
 func TestLinksCanBeRead(t *testing.T) {
 	site := &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	accent, words := site.House.Swatch("accent").Value, site.House.Swatch("words").Value
+	accent, words, onDeep := site.House.Swatch("accent").Value, site.House.Swatch("words").Value, site.House.Swatch("on-deep").Value
 	for _, c := range []struct {
 		name           string
 		look           doc.Style
 		colour, hovers string
 	}{
 		{"on the ground", nil, accent, words},
-		{"on a dark fill", Look("background", "$deep"), words, words},
+		{"on a dark fill", Look("background", "$deep"), onDeep, onDeep},
 		{"in chosen words", Look("color", "#aa0000"), "#aa0000", "#aa0000"},
 		{"in quiet words", Look("color", "$quiet-words"), accent, words},
 		{"on a gradient", Look("gradient", "linear 90deg $ground 0%, $quiet-ground 100%"), words, words},

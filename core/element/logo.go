@@ -12,13 +12,14 @@ var logo = Anatomy{
 	Name: "Logo", Hint: "the site’s sign, leading to its first page", Icon: "bookmark", Find: "brand sign name home",
 	Shelf: Showing, Span: 3, Rows: 2,
 	Fields: []Field{
+		{Name: "words", Label: "Text", Type: Line, Default: "the site’s name"},
 		{Name: "picture", Label: "Picture", Type: PictureID},
 		{Name: "link", Label: "Link", Type: Address},
 		{Name: "alt", Label: "Alternative text", Type: Prose, Default: "the logo’s text"},
 	},
 	Settings: []string{"logo-height"},
 	start: func() *doc.Block {
-		return &doc.Block{Content: doc.Content{Link: "/", Words: doc.PlainWords("The site’s name")}}
+		return &doc.Block{Content: doc.Content{Link: "/"}}
 	},
 	build: (*Builder).logo,
 }
@@ -35,7 +36,7 @@ func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
 	})
 	m, ok := b.Media(bl.Content.Picture)
 	if !ok {
-		b.phrase(n, bl.Content.Words)
+		b.phrase(n, b.logoWords(bl))
 		return n
 	}
 	img := b.child(n, "img", func(z int, st *style.Style) {
@@ -47,12 +48,20 @@ func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
 	})
 	alt := bl.Content.Alt
 	if alt == "" {
-		alt = bl.Content.Words.Plain()
+		alt = b.logoWords(bl).Plain()
 	}
 	b.source(img, m, alt)
 	// An attribute width would be its width; the style's height and ratio say it all.
 	img.Attrs = slices.DeleteFunc(img.Attrs, func(a Attr) bool { return a.Name == "width" || a.Name == "height" })
 	return n
+}
+
+// logoWords are the logo's own, or else the site's name.
+func (b *Builder) logoWords(bl *doc.Block) doc.Words {
+	if bl.Content.Words.Plain() != "" {
+		return bl.Content.Words
+	}
+	return doc.PlainWords(b.Site.Name)
 }
 
 // phrase adds words as one phrase, paragraphs on lines of their own and without links,

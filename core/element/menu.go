@@ -4,6 +4,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/core/value"
+	"slices"
 )
 
 // A menu is a <nav> of links. Where it folds, a button opens it as a popover: reached
@@ -34,6 +35,9 @@ type menuLink struct {
 	under       []menuLink
 }
 
+// mostLinks is how many links a menu of the site's pages has on its line.
+const mostLinks = 7
+
 func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 	if bl.Content.Values["from"] != value.Own {
 		for _, p := range b.Pages {
@@ -41,6 +45,10 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 		}
 		if len(links) == 0 {
 			links = []menuLink{{label: "Home", href: "/"}}
+		}
+		if len(links) > mostLinks { // the others stand together, so that the line isn't broken
+			links[mostLinks-1] = menuLink{label: "More", under: slices.Clone(links[mostLinks-1:])}
+			links = links[:mostLinks]
 		}
 		return links
 	}

@@ -13,6 +13,7 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 	none := style.Pixels(0)
 	st.Background = sh.Colour("background", "")
 	inherited(st, sh)
+	legible(st, sh)
 	st.Padding = style.Edges{
 		Top: sh.Length("padding-top", none), Right: sh.Length("padding-right", none),
 		Bottom: sh.Length("padding-bottom", none), Left: sh.Length("padding-left", none),

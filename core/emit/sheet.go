@@ -79,6 +79,9 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
 		}
 		if n.Block != "" {
 			attribute(b, "data-block", n.Block)
+			if own, item := doc.SplitItem(n.Block); item != "" { // as an item of a Series shows it
+				attribute(b, "data-own", own)
+			}
 		}
 		if n.Part != "" {
 			attribute(b, "data-part", n.Part)
@@ -206,6 +209,21 @@ func className(i int) string {
 	return c
 }
 
+// steady gives a look in which heights of the viewport are those that are taken for the
+// zone, on the canvas: its frame is as high as there is room for.
+func (s *Sheet) steady(st *style.Style, zone int) *style.Style {
+	if !s.marks || st.Height.Unit != style.Vh && st.MinHeight.Unit != style.Vh {
+		return st
+	}
+	c := *st
+	for _, l := range []*style.Length{&c.Height, &c.MinHeight} {
+		if l.Unit == style.Vh {
+			*l = style.Pixels(l.N * s.zones[zone].ViewHeight() / 100)
+		}
+	}
+	return &c
+}
+
 // declarations gives, per zone, what has to be written so that the element ends
 // up with its computed style there, given what was written for wider zones, what
 // it inherits and the reset.
@@ -214,9 +232,10 @@ func (s *Sheet) declarations(n, parent *element.Node) []string {
 	written := make([]string, len(style.Properties))
 	for z := range s.zones {
 		var d strings.Builder
+		look := s.steady(&n.Styles[z], z)
 		for i := range style.Properties {
 			p := &style.Properties[i]
-			want := p.Text(&n.Styles[z])
+			want := p.Text(look)
 			has := written[i]
 			if has == "" {
 				switch {

@@ -10,10 +10,6 @@ import (
 	"openplot/core/style"
 )
 
-// NominalHeight is the viewport height in px that vh is measured against, since a
-// page is laid out for a width.
-const NominalHeight = 800
-
 // Tree is an element tree ready to be laid out at many widths. Text is shaped
 // once per zone and kept. It is safe for concurrent use.
 type Tree struct {
@@ -154,7 +150,7 @@ func (t *Tree) context() *context { return &context{tree: t, slots: make([]slot,
 
 func (c *context) at(width float64) *Box {
 	c.zone = c.tree.zones.At(width)
-	c.viewport = style.Viewport{Width: width, Height: NominalHeight}
+	c.viewport = style.Viewport{Width: width, Height: c.tree.zones[c.zone].ViewHeight()}
 	w := c.usedWidth(c.tree.root, width, auto)
 	return c.layout(c.tree.root, constraint{w: w, h: auto, cw: width, ch: auto})
 }

@@ -1,6 +1,10 @@
 package place
 
-import "openplot/core/doc"
+import (
+	"cmp"
+	"openplot/core/doc"
+	"slices"
+)
 
 // Nudge moves a placement by whole columns and rows and stops at the edges of the
 // grid.
@@ -36,36 +40,66 @@ func FreeRow(ps []Placed) int {
 
 // Layers gives the layers of the blocks after block i went one step up (+1) or
 // down (-1) past the nearest block it overlaps; when none is in the way nothing
-// changes. Only blocks that overlap i, and i itself, can change.
+// changes. How any two other blocks lie on one another stays as it was, for which more
+// of them may need another layer.
 func Layers(ps []Placed, i, step int) map[int]int {
-	best := -1
+	past := -1
 	for j, p := range ps {
 		if j == i || p.Hidden || !p.Overlaps(ps[i].Place) {
 			continue
 		}
-		if above(ps, j, i) == (step > 0) && (best < 0 || above(ps, best, j) == (step > 0)) {
-			best = j
+		if Above(ps, j, i) == (step > 0) && (past < 0 || Above(ps, past, j) == (step > 0)) {
+			past = j
 		}
 	}
-	if best < 0 {
+	if past < 0 {
 		return nil
 	}
-	a, b := ps[i].Layer, ps[best].Layer
-	if a != b {
-		return map[int]int{i: b, best: a}
-	}
-	// Same layer: document order decided, so that one of them needs another layer.
+	seq := paintOrder(ps)
+	seq = slices.DeleteFunc(seq, func(j int) bool { return j == i })
+	at := slices.Index(seq, past)
 	if step > 0 {
-		return map[int]int{i: min(a+1, doc.MaxLayer)}
+		at++
 	}
-	if a > 0 {
-		return map[int]int{i: a - 1}
+	seq = slices.Insert(seq, at, i)
+	layers := map[int]int{}
+	for n, b := range seq {
+		layer := ps[b].Layer
+		if b == i {
+			layer = 0
+		}
+		for _, a := range seq[:n] {
+			if !ps[a].Overlaps(ps[b].Place) {
+				continue
+			}
+			need := layers[a] + 1
+			if a != i && b != i && layers[a] == ps[a].Layer && ps[b].Layer == layers[a] {
+				need = layers[a] // as they were, the document's order decides
+			}
+			layer = max(layer, need)
+		}
+		layers[b] = layer
 	}
-	return map[int]int{best: min(b+1, doc.MaxLayer)}
+	for b, layer := range layers {
+		if layer > doc.MaxLayer {
+			return nil // there are no more
+		}
+		if layer == ps[b].Layer {
+			delete(layers, b)
+		}
+	}
+	return layers
 }
 
-// above reports whether block a is drawn over block b.
-func above(ps []Placed, a, b int) bool {
+// paintOrder gives the blocks from the lowest up.
+func paintOrder(ps []Placed) []int {
+	seq := order(ps)
+	slices.SortStableFunc(seq, func(a, b int) int { return cmp.Compare(ps[a].Layer, ps[b].Layer) })
+	return seq
+}
+
+// Above reports whether block a is drawn over block b.
+func Above(ps []Placed, a, b int) bool {
 	if ps[a].Layer != ps[b].Layer {
 		return ps[a].Layer > ps[b].Layer
 	}

@@ -3,6 +3,7 @@ package place
 import (
 	"math/rand/v2"
 	"reflect"
+	"slices"
 	"testing"
 
 	"openplot/core/doc"
@@ -183,7 +184,7 @@ func TestNudgeAndResizeStopAtTheEdges(t *testing.T) {
 
 func TestLayers(t *testing.T) {
 	ps := Resolve(section(desktop(1, 4, 1, 4, 0), desktop(2, 4, 2, 4, 3), desktop(9, 2, 1, 2, 9)).Holder(), doc.StandardZones())[0]
-	if got := Layers(ps, 0, 1); !reflect.DeepEqual(got, map[int]int{0: 3, 1: 0}) {
+	if got := Layers(ps, 0, 1); !reflect.DeepEqual(got, map[int]int{0: 4}) {
 		t.Errorf("up: %v", got)
 	}
 	if got := Layers(ps, 0, -1); got != nil {
@@ -199,6 +200,47 @@ func TestLayers(t *testing.T) {
 	}
 	if got := Layers(ps, 1, -1); !reflect.DeepEqual(got, map[int]int{0: 1}) {
 		t.Errorf("down from a shared layer 0: %v", got)
+	}
+}
+
+// A block goes past one other, and how any others lie on one another stays as it was.
+func TestLayersMoveOneBlock(t *testing.T) {
+	r := rand.New(rand.NewPCG(1, 2))
+	moved := 0
+	for range 3000 {
+		var blocks []doc.Zoned[doc.Place]
+		for range 2 + r.IntN(6) {
+			blocks = append(blocks, desktop(1+r.IntN(6), 1+r.IntN(6), 1+r.IntN(6), 1+r.IntN(6), r.IntN(4)))
+		}
+		sec := section(blocks...)
+		ps := Resolve(sec.Holder(), doc.StandardZones())[0]
+		i, step := r.IntN(len(ps)), 1-2*r.IntN(2)
+		layers := Layers(ps, i, step)
+		after := slices.Clone(ps)
+		for j, layer := range layers {
+			after[j].Layer = layer
+		}
+		past := 0
+		for a := range ps {
+			for b := range ps {
+				if a == b || !ps[a].Overlaps(ps[b].Place) || Above(ps, a, b) == Above(after, a, b) {
+					continue
+				}
+				if a != i && b != i {
+					t.Fatalf("%+v: moving %d by %d turns %d and %d round: %v", ps, i, step, a, b, layers)
+				}
+				past++
+			}
+		}
+		if layers == nil {
+			continue
+		}
+		if moved++; past != 2 { // seen from both
+			t.Fatalf("%+v: moving %d by %d passes %d others: %v", ps, i, step, past/2, layers)
+		}
+	}
+	if moved < 1000 {
+		t.Errorf("only %d were moved", moved)
 	}
 }
 

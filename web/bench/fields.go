@@ -181,7 +181,7 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 		case f.Here:
 			f.Value, f.Reset = shown, "follow"
 			f.From = "the default"
-			if _, wider, ok := values[name].Resolve(zs, v.Zone-1); ok {
+			if _, wider, ok := values[name].Resolve(zs, v.Zone-1); ok && !ownInEachZone(name, v.Zone == len(zs)-1) {
 				f.From = zs[zs.Index(wider)].Name
 			}
 		default:

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/layout"
 	"openplot/core/place"
 	"openplot/core/style"
@@ -75,22 +76,24 @@ type sectionText struct {
 // heldBlock is a block and what it stands in. In a Placed arrangement it has its
 // placements by zone id: column, span, row, rows, layer.
 type heldBlock struct {
-	ID     string            `json:"id"`
-	Kind   doc.Kind          `json:"kind"`
-	Holder string            `json:"holder"`
-	Design bool              `json:"design,omitempty"` // of a Series, its holder
-	Placed bool              `json:"placed,omitempty"`
-	Holds  bool              `json:"holds,omitempty"`
-	Writes bool              `json:"writes,omitempty"` // words of its own
-	Zones  map[string][5]int `json:"zones,omitempty"`
-	Hidden map[string]bool   `json:"hidden,omitempty"`
+	ID     string   `json:"id"`
+	Kind   doc.Kind `json:"kind"`
+	Holder string   `json:"holder"`
+	Design bool     `json:"design,omitempty"` // of a Series, its holder
+	Placed bool     `json:"placed,omitempty"`
+	Holds  bool     `json:"holds,omitempty"`
+	Writes bool     `json:"writes,omitempty"` // words of its own
+	// StandIn tells that its words are those that it began with, to be written over.
+	StandIn bool              `json:"standIn,omitempty"`
+	Zones   map[string][5]int `json:"zones,omitempty"`
+	Hidden  map[string]bool   `json:"hidden,omitempty"`
 }
 
 // held describes the blocks of a holder and of the containers in it.
-func (v *View) held(st *State, section string, h doc.Holder, series bool) {
+func (v *View) held(st *State, section string, h doc.Holder, series bool, standIn func(*doc.Block) bool) {
 	resolved := place.Resolve(h, v.Site.Zones)
 	for i, b := range h.Blocks {
-		e := heldBlock{ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series, Holds: b.Kind.Is(doc.Holding), Writes: b.Kind.Is(doc.Worded)}
+		e := heldBlock{ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series, Holds: b.Kind.Is(doc.Holding), Writes: b.Kind.Is(doc.Worded), StandIn: standIn(b)}
 		st.Names[b.ID] = blockName(b)
 		for z, zone := range v.Site.Zones {
 			p := resolved[z][i]
@@ -109,7 +112,7 @@ func (v *View) held(st *State, section string, h doc.Holder, series bool) {
 		}
 		st.Places[section] = append(st.Places[section], e)
 		if e.Holds {
-			v.held(st, section, b.Holder(), b.Kind == doc.Series)
+			v.held(st, section, b.Holder(), b.Kind == doc.Series, standIn)
 		}
 	}
 }
@@ -135,7 +138,7 @@ func (v *View) State(changed []string, grids bool) State {
 		}
 		st.Names[sec.ID] = sec.Name
 		st.Places[sec.ID] = []heldBlock{}
-		v.held(&st, sec.ID, sec.Holder(), false)
+		v.held(&st, sec.ID, sec.Holder(), false, edit.StandIns(sec))
 	}
 	return st
 }

@@ -11,6 +11,7 @@ import (
 	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/core/value"
+	"slices"
 	"strconv"
 )
 
@@ -221,6 +222,7 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 		t.Clusters = append(t.Clusters, v.arrangementCluster(b.Holder(), b.Kind))
 	}
 	own := func(title string, names ...string) {
+		names = slices.DeleteFunc(names, func(name string) bool { return slices.Contains(element.Of(b.Kind).Settings, name) }) // shown already
 		if fs := v.settings(b.Style, b.Kind, names...); len(fs) > 0 {
 			t.Clusters = append(t.Clusters, cluster{Title: title, Fields: fs})
 		}
@@ -289,7 +291,7 @@ func (v *View) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 
 // arrangementCluster is how the blocks of a section or container stand.
 func (v *View) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
-	c := cluster{Title: "Arrangement"}
+	c := cluster{Title: "Layout"}
 	f := field{ID: "f-arrange", Label: "Arrangement", Op: "arrange", Control: "choice", Here: true}
 	f.Options = []option{{"placed", "Placed", h.Arrangement == doc.Placed}, {"columns", "Columns", h.Arrangement == doc.Columns}, {"line-up", "Line-up", h.Arrangement == doc.LineUp}}
 	c.Fields = []field{f}
@@ -338,7 +340,7 @@ func overlapped(sec doc.Holder, ps []place.Placed, i int) string {
 		if j == i || p.Hidden || !p.Overlaps(ps[i].Place) {
 			continue
 		}
-		if p.Layer <= ps[i].Layer {
+		if place.Above(ps, i, j) {
 			on = append(on, blockName(sec.Blocks[j]))
 		} else {
 			under = append(under, blockName(sec.Blocks[j]))

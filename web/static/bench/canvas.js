@@ -64,9 +64,10 @@ export function element(id) {
 
 const origin = () => frame.getBoundingClientRect();
 
-/** An element's box in px of the stage. */
+/** An element's box in px of the stage; of a bar that takes no room, that of what it holds. */
 export function boxOf(e) {
-  const r = e.getBoundingClientRect();
+  let r = e.getBoundingClientRect();
+  if ('section' in e.dataset && r.height < e.scrollHeight) r = { left: r.left, top: r.top, width: r.width, height: e.scrollHeight };
   const o = origin();
   const s = stage.getBoundingClientRect();
   return { x: o.left - s.left + r.left * scale, y: o.top - s.top + r.top * scale, w: r.width * scale, h: r.height * scale };
@@ -78,10 +79,14 @@ export function toPage(x, y) {
   return { x: (x - o.left) / scale, y: (y - o.top) / scale };
 }
 
-/** The section and block at a point of the window. */
-export function hit(x, y) {
+/** How far the page is scrolled down, in px. */
+export const scrolled = () => frame.contentWindow.scrollY;
+
+/** The section and block at a point of the window, past a block that is being dragged. */
+export function hit(x, y, past = '') {
   const p = toPage(x, y);
-  const e = doc().elementFromPoint(p.x, p.y);
+  const skipped = past ? element(past) : null;
+  const e = doc().elementsFromPoint(p.x, p.y).find((found) => !skipped?.contains(found));
   return {
     block: e?.closest('[data-block]')?.dataset.block ?? '',
     section: e?.closest('[data-section]')?.dataset.section ?? '',

@@ -32,6 +32,7 @@ function act(e, f) {
 function controlled(e) {
   const id = page.select;
   const zone = zoneAt(page.width).id;
+  if (e.key.toLowerCase() === 'a') return act(e, () => {}); // there is nothing of the application's to be copied
   if (!id) return;
   if (e.key.toLowerCase() === 'd') act(e, () => send({ op: 'duplicate', node: id }));
   else if (e.shiftKey && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) act(e, () => send({ op: 'section.shift', node: sectionOf(id), dy: e.key === 'ArrowUp' ? -1 : 1 }));
@@ -43,15 +44,16 @@ function plain(e) {
   const id = page.select;
   const zone = zoneAt(page.width).id;
   const onStage = e.target === stage || e.target === document.body;
+  const onSelected = onStage || e.target.closest?.('.overview-go');
   if (e.key === '/') return act(e, () => shelf.open());
   if (e.key === '?') return act(e, () => document.getElementById('keys').showModal());
   if (e.key === '#') return act(e, () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); });
   if (/^[1-9]$/.test(e.key) && page.zones[e.key - 1]) return act(e, () => setWidth(page.zones[e.key - 1].typical));
+  if (onSelected && (e.key === 'Delete' || e.key === 'Backspace') && id) return act(e, () => send({ op: 'delete', node: id }));
   if (!onStage) return;
   if (e.key === 'Tab' && e.target === stage) return tab(e);
   if (e.key === 'Escape' && id) return act(e, () => select(holderOf(id)));
   if (e.key === 'Enter' && id) return act(e, () => goIn(id));
-  if ((e.key === 'Delete' || e.key === 'Backspace') && id) return act(e, () => send({ op: 'delete', node: id }));
   if (arrows[e.key] && block(id)) {
     const [dx, dy] = arrows[e.key];
     act(e, () => send({ op: e.shiftKey ? 'block.resize' : 'block.nudge', node: id, zone, dx, dy }));

@@ -37,13 +37,30 @@ export function redraw() {
   if (holder && options.grid && (block(id) || landing)) crosses(holder);
   if (hovered && hovered !== id) outline(hovered, 'hover');
   if (landing) drawLanding();
+  for (const section of page.order) empty(section);
   const e = canvas.element(id);
-  if (e && !landing) selection(canvas.boxOf(e), block(id));
+  if (e && shown(e) && !landing) selection(canvas.boxOf(e), block(id));
+}
+
+/** Whether an element has a box; what is hidden on this width hasn't. */
+const shown = (e) => e.getClientRects().length > 0;
+
+/** Says in a section without blocks what can be done there. */
+function empty(section) {
+  if (page.places[section]?.length) return;
+  const e = canvas.element(section);
+  if (!e || !shown(e)) return;
+  const b = canvas.boxOf(e);
+  if (b.h < 20 || b.y > svg.clientHeight || b.y + b.h < 0) return;
+  const words = 'Empty section. Press / for the Shelf, or drag a block here';
+  const w = words.length * 6.4 + 24;
+  draw('rect', { class: 'empty', x: px(b.x + (b.w - w) / 2), y: px(b.y + b.h / 2 - 13), width: Math.round(w), height: 26, rx: 3 });
+  draw('text', { class: 'empty-text', x: b.x + b.w / 2, y: b.y + b.h / 2 + 4 }, words);
 }
 
 function outline(id, name) {
   const e = canvas.element(id);
-  if (!e) return;
+  if (!e || !shown(e)) return;
   const b = canvas.boxOf(e);
   draw('rect', { class: name, x: px(b.x), y: px(b.y), width: Math.max(0, Math.round(b.w) - 1), height: Math.max(0, Math.round(b.h) - 1) });
 }

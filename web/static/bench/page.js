@@ -1,5 +1,6 @@
 // What the browser knows about the page: copies of what the server sent, by which
 // pixels are moved. Nothing is decided here.
+import * as canvas from './canvas.js';
 
 export const page = { seq: 0, width: 0, select: '', order: [], places: {}, zones: [], names: {}, grids: {} };
 
@@ -24,28 +25,30 @@ export function zoneAt(width) {
   return page.zones.find((z) => width >= z.min) ?? page.zones.at(-1);
 }
 
-/** An id without the item of a Series it is shown in. */
-const own = (id) => id.split('~')[0];
+/** The id of a block itself, for one that an item of a Series shows. */
+export const own = (id) => canvas.element(id)?.dataset.own ?? id;
 
 /** The section that a block or section id belongs to, or ''. */
 export function sectionOf(id) {
   if (id in page.places) return id;
+  const of = own(id);
   for (const [section, blocks] of Object.entries(page.places)) {
-    if (blocks.some((b) => b.id === own(id))) return section;
+    if (blocks.some((b) => b.id === of)) return section;
   }
   return '';
 }
 
 /** A block by id, or undefined. */
 export function block(id) {
-  return Object.values(page.places).flat().find((b) => b.id === own(id));
+  const of = own(id);
+  return Object.values(page.places).flat().find((b) => b.id === of);
 }
 
 /** What a block stands in: a section or a container, in the same item of a Series. */
 export function holderOf(id) {
-  const b = block(id);
-  const item = id.split('~')[1];
-  return !b ? '' : item && !b.design && block(b.holder) ? `${b.holder}~${item}` : b.holder;
+  if (!block(id)) return '';
+  const around = canvas.element(id)?.parentElement?.closest('[data-block], [data-section]');
+  return around?.dataset.block ?? around?.dataset.section ?? block(id).holder;
 }
 
 /** The blocks that stand in a section or container. */

@@ -1,7 +1,8 @@
 // The pointer on the canvas: choosing, moving, resizing, scrolling, going in.
-import { block, holderOf, page, zoneAt } from './page.js';
+import { block, holderOf, isGrid, own, page, zoneAt } from './page.js';
 import { send } from './edits.js';
 import { select } from './select.js';
+import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as overlay from './overlay.js';
@@ -9,12 +10,11 @@ import { writeAt } from './words.js';
 
 const stage = document.getElementById('stage');
 const svg = document.getElementById('overlay');
-const slack = 4; // px a press may wander before it is a drag
-let press = null;
+let busy = false;
 
 export function start() {
   svg.addEventListener('pointerdown', down);
-  svg.addEventListener('pointermove', (e) => { if (!press) overlay.hover(canvas.hit(e.clientX, e.clientY).block); });
+  svg.addEventListener('pointermove', (e) => { if (!busy) overlay.hover(canvas.hit(e.clientX, e.clientY).block); });
   svg.addEventListener('pointerleave', () => overlay.hover(''));
   svg.addEventListener('dblclick', (e) => {
     const { block: id, part } = canvas.hit(e.clientX, e.clientY);
@@ -23,6 +23,9 @@ export function start() {
   svg.addEventListener('wheel', (e) => { canvas.scrollBy(e.deltaX, e.deltaY); e.preventDefault(); }, { passive: false });
 }
 
+/** What is scrolled while something is dragged near the canvas's upper and lower edge. */
+export const scrolls = { rect: () => stage.getBoundingClientRect(), by: (_, y) => canvas.scrollBy(0, y) };
+
 function down(e) {
   if (e.button !== 0) return;
   stage.focus({ preventScroll: true });
@@ -30,70 +33,109 @@ function down(e) {
   const found = canvas.hit(e.clientX, e.clientY);
   const id = edges ? page.select : found.block || found.section;
   if (!id) { select(''); return; }
-  press = { id, edges, x: e.clientX, y: e.clientY, moving: false, landing: null };
   if (!edges) select(id);
-  svg.setPointerCapture(e.pointerId);
-  svg.addEventListener('pointermove', drag);
-  svg.addEventListener('pointerup', up, { once: true });
-  svg.addEventListener('pointercancel', cancel, { once: true });
-  window.addEventListener('keydown', escape, true);
+  if (edges) resize(e, id, edges);
+  else move(e, id);
 }
 
-function drag(e) {
-  if (!press) return;
-  const [dx, dy] = [e.clientX - press.x, e.clientY - press.y];
-  if (!press.moving) {
-    if (Math.hypot(dx, dy) < slack || !block(press.id)?.placed || !gesture.loaded()) return;
-    press.moving = true;
-    press.holder = holderOf(press.id);
-    press.element = canvas.element(press.id);
-    const r = press.element.getBoundingClientRect();
-    const o = canvas.gridOrigin(press.holder);
-    press.rect = { x: r.left - o.x, y: r.top - o.y, w: r.width, h: r.height };
-    press.element.setAttribute('data-moving', '');
-    gesture.begin(press.holder, press.id);
-  }
-  const s = canvas.scaleNow();
-  const [x, y] = [dx / s, dy / s];
-  const r = press.rect;
-  let landing;
-  if (press.edges) {
-    const left = press.edges & 1 ? x : 0;
-    const top = press.edges & 2 ? y : 0;
-    const right = press.edges & 4 ? x : 0;
-    const bottom = press.edges & 8 ? y : 0;
-    landing = gesture.pull(press.edges, { x: r.x + left, y: r.y + top, w: r.w - left + right, h: r.h - top + bottom });
-  } else {
-    landing = gesture.move(r.x + x, r.y + y);
-    press.element.style.transform = `translate(${x}px, ${y}px)`;
-  }
-  press.landing = landing;
-  overlay.land({ holder: press.holder, ...landing });
+/** Where an element is in the grid that it is dragged in, in px of the page. */
+function within(rect, holder) {
+  const o = canvas.gridOrigin(holder);
+  return { x: rect.left - o.x, y: rect.top - o.y, w: rect.width, h: rect.height };
 }
 
-function end() {
-  svg.removeEventListener('pointermove', drag);
-  window.removeEventListener('keydown', escape, true);
-  press?.element?.removeAttribute('data-moving');
-  if (press?.element) press.element.style.transform = '';
-  const was = press;
-  press = null;
-  overlay.land(null);
-  return was;
+/** How far the pointer went since the press, in px of the page, what was scrolled meanwhile included. */
+function way(e, from) {
+  const to = canvas.toPage(e.clientX, e.clientY);
+  return [to.x - from.x, to.y + canvas.scrolled() - from.y];
 }
 
-function cancel() { end(); }
+const origin = (e) => { const p = canvas.toPage(e.clientX, e.clientY); return { x: p.x, y: p.y + canvas.scrolled() }; };
 
-function escape(e) {
-  if (e.key !== 'Escape' || !press?.moving) return;
-  e.preventDefault();
-  e.stopPropagation();
-  end();
+function resize(e, id, edges) {
+  const from = origin(e);
+  const holder = holderOf(id);
+  let rect;
+  let landing = null;
+  drag(e, {
+    begin() {
+      if (!block(id)?.placed || !gesture.loaded()) return false;
+      rect = within(canvas.element(id).getBoundingClientRect(), holder);
+      gesture.begin(holder, id);
+      busy = true;
+    },
+    move(m) {
+      const [x, y] = way(m, from);
+      const [left, top, right, bottom] = [1, 2, 4, 8].map((edge, i) => (edges & edge ? [x, y][i % 2] : 0));
+      landing = gesture.pull(edges, { x: rect.x + left, y: rect.y + top, w: rect.w - left + right, h: rect.h - top + bottom });
+      overlay.land({ holder, ...landing });
+    },
+    drop: () => send({ op: 'block.place', node: id, zone: zoneAt(page.width).id, place: gesture.placeOf(id, landing.place) }),
+    end() {
+      busy = false;
+      overlay.land(null);
+    },
+    scroll: scrolls,
+  });
 }
 
-function up() {
-  const was = end();
-  if (!was?.landing) return;
-  const place = gesture.placeOf(was.id, was.landing.place);
-  send({ op: 'block.place', node: was.id, zone: zoneAt(page.width).id, place });
+/** Drags a block: over its own grid, or into another section or container, where it lands as it is shown. */
+function move(e, id) {
+  const from = origin(e);
+  const home = holderOf(id);
+  let element;
+  let start;
+  let over = null;
+  drag(e, {
+    begin() {
+      if (!block(id)?.placed || !gesture.loaded()) return false;
+      element = canvas.element(id);
+      start = element.getBoundingClientRect();
+      start = { left: start.left, top: start.top + canvas.scrolled(), width: start.width, height: start.height };
+      element.setAttribute('data-moving', '');
+      gesture.begin(home, id);
+      over = { holder: home };
+      busy = true;
+    },
+    move(m) {
+      const [x, y] = way(m, from);
+      element.style.transform = `translate(${x}px, ${y}px)`;
+      const to = under(m, id, home);
+      const rect = { left: start.left + x, top: start.top + y - canvas.scrolled(), width: start.width, height: start.height };
+      if (!isGrid(to.holder)) { // it goes behind the block pointed at
+        over = to;
+        overlay.land(null);
+        overlay.hover(to.after || to.holder);
+        return;
+      }
+      if (over.holder !== to.holder) gesture.begin(to.holder, to.holder === home ? id : '');
+      const r = within(rect, to.holder);
+      over = { holder: to.holder, ...(to.holder === home ? gesture.move(r.x, r.y) : gesture.pull(15, r)) };
+      overlay.hover('');
+      overlay.land(over);
+    },
+    drop() {
+      const zone = zoneAt(page.width).id;
+      if (over.holder === home) send({ op: 'block.place', node: id, zone, place: gesture.placeOf(id, over.place) });
+      else send({ op: 'block.move', node: id, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after || 'first' }) });
+    },
+    end() {
+      busy = false;
+      element.removeAttribute('data-moving');
+      element.style.transform = '';
+      overlay.hover('');
+      overlay.land(null);
+    },
+    scroll: scrolls,
+  });
+}
+
+/** The section or container under the pointer, past the block that is dragged; its home where there is none. */
+function under(e, id, home) {
+  const hit = canvas.hit(e.clientX, e.clientY, id);
+  const inside = canvas.element(id)?.contains(canvas.element(hit.block));
+  if (!hit.section || inside) return { holder: home };
+  const holder = block(hit.block)?.holds ? hit.block : holderOf(hit.block) || hit.section;
+  if (own(holder) !== own(home) && !isGrid(holder) && !block(hit.block)) return { holder, after: '' };
+  return { holder, after: hit.block === holder ? '' : hit.block };
 }

@@ -1,6 +1,7 @@
 // The Reach: the rule of widths and its handle.
 import { page, zoneAt } from './page.js';
 import { look } from './edits.js';
+import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 
@@ -68,13 +69,14 @@ export function start() {
     const r = reach().getBoundingClientRect();
     const to = (x) => least + ((x - r.left - inset) / (r.width - 2 * inset)) * (most - least);
     const off = e.clientX - (r.left + inset + ((page.width - least) / (most - least)) * (r.width - 2 * inset));
-    const move = (m) => setWidth(to(m.clientX - off), { rest: false });
-    const up = (m) => {
-      window.removeEventListener('pointermove', move);
-      setWidth(to(m.clientX - off));
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', up, { once: true });
+    const before = page.width;
+    let last = before;
+    drag(e, {
+      slack: 0,
+      move(m) { last = to(m.clientX - off); setWidth(last, { rest: false }); },
+      drop: () => setWidth(last),
+      end: () => { if (last !== before) setWidth(before, { rest: false }); },
+    });
   });
   document.addEventListener('keydown', (e) => {
     if (e.target.id !== 'reach-handle') return;

@@ -1,13 +1,14 @@
 // The Shelf: inserts at the mark, or where something is dropped.
-import { block, goesInto, holderOf, isGrid, page, sectionOf, site, zoneAt } from './page.js';
+import { block, goesInto, holderOf, isGrid, own, page, sectionOf, site, zoneAt } from './page.js';
 import { send } from './edits.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as overlay from './overlay.js';
+import { drag } from '../shared/drag.js';
 import { pick } from './picker.js';
+import { scrolls } from './pointer.js';
 
 const shelf = document.getElementById('shelf');
-const slack = 5;
 let after = null; // section that a new one goes behind, '' for the top, null for none pointed at
 let into = ''; // section or container that a block goes into
 let behind = ''; // block that it goes behind there
@@ -20,7 +21,7 @@ export function open(mark = null) {
   behind = block(page.select) && into !== page.select ? page.select : '';
   for (const m of document.querySelectorAll('.insert')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
   const name = page.names[after];
-  document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into ${into === after ? 'it' : `“${page.names[into.split('~')[0]]}”`}.` : 'Goes at the top of the page.';
+  document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into ${into === after ? 'it' : `“${page.names[own(into)]}”`}.` : 'Goes at the top of the page.';
   const search = document.getElementById('shelf-search');
   search.value = '';
   search.dispatchEvent(new Event('input'));
@@ -41,64 +42,57 @@ function add(item) {
     send({ op: 'section.add', after, preset: item.dataset.preset });
   } else {
     const holder = into || page.order[0];
-    if (!holder) {
-      send({ op: 'section.add', after: '', preset: 'empty' }).then((state) => state?.order[0] && insert(item.dataset.kind, state.order[0]));
-    } else insert(item.dataset.kind, holder, { after: behind || undefined });
+    insert(item.dataset.kind, holder, { after: behind || undefined });
   }
   close();
 }
 
+/** Inserts a block into a section or container; on an empty page, into a section made with it. */
 function insert(kind, holder, where) {
-  const command = { op: 'block.add', node: holder, kind, zone: zoneAt(page.width).id, ...where };
-  if (kind === 'picture') pick((id) => send({ ...command, value: id }));
-  else send(command);
+  const put = (value) => {
+    const block = { op: 'block.add', node: holder || '@1', kind, zone: zoneAt(page.width).id, value, ...where };
+    send(holder ? block : { op: 'many', parts: [{ op: 'section.add', after: '', preset: 'empty' }, block] });
+  };
+  if (kind === 'picture') pick(put);
+  else put();
 }
 
-function drag(item, e) {
-  const from = { x: e.clientX, y: e.clientY };
+function lift(item, e) {
   let over = null;
-  let moving = false;
-  const move = (m) => {
-    if (!moving && (Math.hypot(m.clientX - from.x, m.clientY - from.y) < slack || !gesture.loaded())) return;
-    moving = true;
-    shelf.classList.add('dragging');
-    const hit = canvas.hit(m.clientX, m.clientY);
-    const holder = block(hit.block)?.holds ? hit.block : holderOf(hit.block) || hit.section;
-    if (!holder) { over = null; overlay.land(null); return; }
-    if (!isGrid(holder)) { // it goes behind the block pointed at
-      over = { holder, after: hit.block };
-      overlay.land(null);
-      overlay.hover(hit.block === holder ? holder : hit.block || holder);
-      return;
-    }
-    if (over?.holder !== holder) gesture.begin(holder, '');
-    const p = canvas.toPage(m.clientX, m.clientY);
-    const o = canvas.gridOrigin(holder);
-    over = { holder, ...gesture.at(p.x - o.x, p.y - o.y, Number(item.dataset.span), Number(item.dataset.rows) || 1) };
-    overlay.land(over);
-  };
-  const up = () => {
-    window.removeEventListener('pointermove', move);
-    window.removeEventListener('keydown', cancel, true);
-    shelf.classList.remove('dragging');
-    overlay.land(null);
-    if (!moving) return;
-    item.addEventListener('click', (c) => c.stopImmediatePropagation(), { capture: true, once: true });
-    setTimeout(() => item.blur());
-    if (over) {
+  drag(e, {
+    slack: 5,
+    begin() {
+      if (!gesture.loaded()) return false;
+      shelf.classList.add('dragging');
+    },
+    move(m) {
+      const hit = canvas.hit(m.clientX, m.clientY);
+      const holder = block(hit.block)?.holds ? hit.block : holderOf(hit.block) || hit.section;
+      if (!holder) { over = null; overlay.land(null); return; }
+      if (!isGrid(holder)) { // it goes behind the block pointed at
+        over = { holder, after: hit.block };
+        overlay.land(null);
+        overlay.hover(hit.block === holder ? holder : hit.block || holder);
+        return;
+      }
+      if (over?.holder !== holder) gesture.begin(holder, '');
+      const p = canvas.toPage(m.clientX, m.clientY);
+      const o = canvas.gridOrigin(holder);
+      over = { holder, ...gesture.at(p.x - o.x, p.y - o.y, Number(item.dataset.span), Number(item.dataset.rows) || 1) };
+      overlay.land(over);
+    },
+    drop() {
+      if (!over) return;
       close();
       insert(item.dataset.kind, over.holder, over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after });
-    }
-  };
-  const cancel = (k) => {
-    if (k.key !== 'Escape') return;
-    k.stopPropagation();
-    over = null;
-    up();
-  };
-  window.addEventListener('pointermove', move);
-  window.addEventListener('pointerup', up, { once: true });
-  window.addEventListener('keydown', cancel, true);
+    },
+    end() {
+      shelf.classList.remove('dragging');
+      overlay.hover('');
+      overlay.land(null);
+    },
+    scroll: scrolls,
+  });
 }
 
 /** Changes what lies on the Shelf, and shows it anew with the search that was on. */
@@ -112,7 +106,7 @@ async function refresh(what, values) {
 export function start() {
   shelf.addEventListener('pointerdown', (e) => {
     const item = e.target.closest('[data-kind]');
-    if (item && e.button === 0) drag(item, e);
+    if (item && e.button === 0) lift(item, e);
   });
   shelf.addEventListener('click', (e) => {
     const item = e.target.closest('.shelf-item');

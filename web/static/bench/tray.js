@@ -20,8 +20,7 @@ function paragraphs(text) {
 }
 
 async function enter(e, value) {
-  // An emptied field follows again.
-  const state = await send(command(e, value, value === '' && e.dataset.op === 'set' ? 'follow' : e.dataset.op));
+  const state = await send(command(e, value));
   const field = document.getElementById(e.id);
   if (state && field === e && document.querySelector('#say.say-alert p')) field.setAttribute('aria-invalid', 'true'); // refused: what was typed stays
 }
@@ -38,6 +37,7 @@ function name({ promote: setting, label, value }) {
 }
 
 export function start() {
+  document.addEventListener('wheel', wheel, { passive: false });
   document.addEventListener('change', (e) => {
     const t = e.target;
     if (!t.closest('#tray') || !t.dataset.op) return;
@@ -49,6 +49,8 @@ export function start() {
       if ('pick' in t.dataset) pick((id) => send(command(t, id)), { video: t.dataset.pick === 'video' });
       else send(command(t, t.dataset.value));
     }
+    const add = e.target.closest('#tray [data-adds]');
+    if (add) fresh = Number(add.dataset.adds);
     const own = e.target.closest('#tray [data-promote]');
     if (own) name(own.dataset);
     if (e.target.closest('[data-fold]')) {
@@ -64,6 +66,16 @@ export function start() {
   });
 }
 
+/** An ordinary wheel over the Tray moves it sideways, unless it moves a cluster that is higher than the Tray. */
+function wheel(e) {
+  const body = e.target.closest?.('#tray-body');
+  if (!body || e.deltaX || e.ctrlKey || e.shiftKey) return;
+  const cluster = e.target.closest('.cluster, textarea');
+  if (cluster && cluster.scrollHeight > cluster.clientHeight + 1) return;
+  body.scrollLeft += e.deltaY;
+  e.preventDefault();
+}
+
 /** Keeps the Tray folded over its being drawn anew. */
 export function fold() {
   const tray = document.getElementById('tray');
@@ -71,17 +83,28 @@ export function fold() {
   tray.querySelector('[data-fold]')?.setAttribute('aria-expanded', String(!folded));
 }
 
-let focused = null;
+let was = null; // what had the focus, how far the Tray was scrolled, and what it was about
+let fresh = null; // the entry that is being added, to be written next
+
+/** What a control of the Tray is known by over its being drawn anew: its id, or what it says. */
+const known = (e) => e.id || e.getAttribute('aria-label') || e.textContent.trim();
 
 /** Remembers where the focus is before the Tray is drawn anew, and goes back there. */
 export function remember() {
   const a = document.activeElement;
-  focused = a?.closest('#tray') && a.id ? { id: a.id, scroll: document.getElementById('tray-body').scrollLeft } : { scroll: document.getElementById('tray-body')?.scrollLeft ?? 0 };
+  const tray = document.getElementById('tray');
+  was = { control: a?.closest('#tray-body, .tray-acts') ? known(a) : '', scroll: document.getElementById('tray-body')?.scrollLeft ?? 0, kind: tray?.dataset.kind };
 }
 
 export function restore() {
   fold();
+  const tray = document.getElementById('tray');
   const body = document.getElementById('tray-body');
-  if (body && focused) body.scrollLeft = focused.scroll;
-  if (focused?.id && document.activeElement === document.body) document.getElementById(focused.id)?.focus({ preventScroll: true });
+  if (!body || !was) return;
+  body.scrollLeft = tray.dataset.kind === was.kind ? was.scroll : 0; // another kind begins at its beginning
+  if (document.activeElement !== document.body) return;
+  const controls = [...tray.querySelectorAll('button, input, select, textarea')];
+  const entry = fresh !== null ? controls.find((e) => e.id.startsWith(`e-${fresh}-`)) : null;
+  fresh = null;
+  (entry ?? (was.control ? controls.find((e) => known(e) === was.control) : null))?.focus({ preventScroll: !entry });
 }

@@ -14,7 +14,7 @@ export const isWriting = () => writing !== null;
 
 /** Begins to write in a block, or a part of it, with the caret at a point of the window. */
 export function writeAt(id, part, x, y) {
-  if (!write(id, part)) return;
+  if (!write(id, part) || block(id).standIn) return; // stand-in words are written over as a whole
   const d = canvas.doc();
   const p = canvas.toPage(x, y);
   const range = d.caretRangeFromPoint?.(p.x, p.y);
@@ -50,12 +50,16 @@ export function write(id, part = '') {
   return true;
 }
 
+/** Words that are bold already can't be made bold. */
+const isBold = (element) => Number(canvas.doc().defaultView.getComputedStyle(element).fontWeight) >= 600;
+
 /** The bar stands over what is written, where words can have a look of their own. */
 function showBar() {
   const w = writing;
   bar.hidden = w.part.includes('.');
   if (bar.hidden) return;
   bar.querySelector('.format-lists').hidden = w.line;
+  bar.querySelector('[data-format="bold"]').hidden = isBold(w.element);
   const b = canvas.boxOf(w.element);
   const y = b.y > bar.offsetHeight + 10 ? b.y - bar.offsetHeight - 8 : Math.min(b.y + b.h + 8, stage.clientHeight - bar.offsetHeight - 4);
   bar.style.left = `${Math.max(4, Math.min(b.x, stage.clientWidth - bar.offsetWidth - 4))}px`;
@@ -134,6 +138,8 @@ function keys(e) {
     e.preventDefault();
     stop();
     stage.focus();
+  } else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'b' && isBold(writing.element)) {
+    e.preventDefault();
   } else if (e.key === 'Enter' && writing.line) {
     e.preventDefault();
     canvas.doc().execCommand('insertLineBreak');

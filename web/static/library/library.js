@@ -1,4 +1,6 @@
 // The pictures of a site: uploading many, with progress, and searching.
+import { drag } from '../shared/drag.js';
+
 const main = document.querySelector('[data-upload]');
 const list = document.getElementById('library');
 const progress = document.getElementById('library-progress');
@@ -112,24 +114,33 @@ list.addEventListener('pointerdown', (e) => {
   const frame = focal ?? crop;
   if (!frame) return;
   e.preventDefault();
-  frame.setPointerCapture(e.pointerId);
   const from = at(e, crop ?? picture(focal));
-  const move = (m) => {
-    const to = at(m, crop ?? picture(focal));
-    if (focal) {
-      document.getElementById(focal.dataset.focal).value = `${to[0]}% ${to[1]}%`;
-      markFocal(focal);
-      return;
-    }
-    const form = crop.closest('form');
-    const [x, y] = [0, 1].map((i) => [Math.min(from[i], to[i]), Math.max(from[i], to[i])]);
-    if (x[1] - x[0] < 5 || y[1] - y[0] < 5) return; // next to nothing
-    for (const [side, v] of [['left', x[0]], ['right', 100 - x[1]], ['top', y[0]], ['bottom', 100 - y[1]]]) form.elements[side].value = v;
-    markCrop(form);
+  const fields = focal ? [document.getElementById(focal.dataset.focal)] : ['left', 'top', 'right', 'bottom'].map((side) => crop.closest('form').elements[side]);
+  const before = fields.map((f) => f.value);
+  const show = () => { if (focal) markFocal(focal); else markCrop(crop.closest('form')); };
+  const point = (m) => {
+    fields[0].value = at(m, picture(focal)).map((v) => `${v}%`).join(' ');
+    show();
   };
-  if (focal) move(e);
-  frame.addEventListener('pointermove', move);
-  frame.addEventListener('lostpointercapture', () => frame.removeEventListener('pointermove', move), { once: true });
+  let done = false;
+  if (focal) point(e); // a press alone points at it
+  drag(e, {
+    slack: 1,
+    move(m) {
+      if (focal) { point(m); return; }
+      const to = at(m, crop);
+      const [x, y] = [0, 1].map((i) => [Math.min(from[i], to[i]), Math.max(from[i], to[i])]);
+      if (x[1] - x[0] < 5 || y[1] - y[0] < 5) return; // next to nothing
+      [x[0], y[0], 100 - x[1], 100 - y[1]].forEach((v, i) => { fields[i].value = v; });
+      show();
+    },
+    drop: () => { done = true; },
+    end: () => setTimeout(() => {
+      if (done) return;
+      fields.forEach((f, i) => { f.value = before[i]; }); // Escape
+      show();
+    }),
+  });
 });
 
 search.addEventListener('input', () => {
