@@ -116,10 +116,7 @@ func (s *Server) edited(c *gin.Context, v *bench.View, e *store.Edited, message 
 	if e.Result.Select != "" {
 		v.Selected = e.Result.Select
 	}
-	changed := e.Result.Sections
-	if changed == nil {
-		changed = []string{}
-	}
+	changed := v.Alongside(e.Result.Sections, structural(e.Result.Steps))
 	s.answer(c, http.StatusOK, answer{View: v, message: message, changed: changed, overview: structural(e.Result.Steps)})
 }
 

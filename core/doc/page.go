@@ -164,6 +164,30 @@ func (p *Page) Section(id string) (*Section, int) {
 	return nil, -1
 }
 
+// Neighbours gives the sections that are seen above and below a section, nil where there
+// is none. A bar that lies over the one below it isn't above anything.
+func (p *Page) Neighbours(s *Section) (above, below *Section) {
+	for i, at := range p.Sections {
+		if at.ID != s.ID {
+			continue
+		}
+		for k := i - 1; k >= 0 && above == nil; k-- {
+			if _, over := p.Sections[k].Style["over"]; !p.Sections[k].Hidden && !over {
+				above = p.Sections[k]
+			}
+		}
+		for k := i + 1; k < len(p.Sections) && below == nil; k++ {
+			if !p.Sections[k].Hidden {
+				below = p.Sections[k]
+			}
+		}
+	}
+	return above, below
+}
+
+// Divided reports whether a section has a shape divider.
+func (s *Section) Divided() bool { return s.Style["edge-top"] != nil || s.Style["edge-bottom"] != nil }
+
 // Block finds a block by id at any depth and the section it stands in, or nil.
 func (p *Page) Block(id string) (*Section, *Block) {
 	for _, s := range p.Sections {

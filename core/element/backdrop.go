@@ -6,6 +6,10 @@ import (
 	"openplot/core/value"
 )
 
+// mostDrift is by how much of its section's height, in per cent, a parallax picture is
+// moved at most each way while the section goes by.
+const mostDrift = 50.0
+
 // drifts reports whether a section's picture goes by more slowly than the section.
 func drifts(sh style.Sheet) bool { return sh.Word("picture-scroll", "") == value.Parallax }
 
@@ -61,8 +65,9 @@ func (b *Builder) behind(n *Node, s *doc.Section) {
 		img := b.child(back, "img", func(z int, st *style.Style) {
 			fill(st)
 			if !b.Still { // as much larger as it drifts, so that no edge of it comes into sight
-				st.Inset.Top, st.Inset.Bottom = style.Percentage(-12), style.Length{}
-				st.Height, st.Drift = style.Percentage(124), true
+				drift := mostDrift * b.sheet(s.Style, z).Share("parallax", 0.5)
+				st.Inset.Top, st.Inset.Bottom = style.Percentage(-drift), style.Length{}
+				st.Height, st.Drift = style.Percentage(100+2*drift), drift/(100+2*drift)
 			}
 			st.ObjectFit, st.ObjectPos = "cover", b.sheet(s.Style, z).Word("picture-position", m.Focal)
 		})

@@ -57,9 +57,13 @@ type Builder struct {
 	// Still leaves what stays on scrolling where it stands, so that it lies over nothing
 	// that is worked on.
 	Still bool
-	// Kept has the elements of sections already built; they are used again for the
-	// very same section, which never changes. A nil map keeps none.
+	// Kept has the elements of sections already built; they are used again for the very same
+	// section, which never changes, unless it is divided. A nil map keeps none.
 	Kept map[*doc.Section]*Node
+
+	// Neighbours gives the sections that are seen above and below one, nil where there is
+	// none: what a divider passes into. Page sets it by itself.
+	Neighbours func(*doc.Section) (above, below *doc.Section)
 
 	// Watched is the section or block of which Instead is told, by zone, what holds where
 	// its settings aren't set; see style.Sheet.
@@ -76,6 +80,7 @@ type Builder struct {
 
 // Page gives the body element of a page: headers, <main>, footers.
 func (b *Builder) Page(p *doc.Page) *Node {
+	b.Neighbours = p.Neighbours
 	body := &Node{Tag: "body", Key: "body", Styles: b.rootStyles()}
 	for z := range body.Styles {
 		body.Styles[z].MinHeight = style.Length{N: 100, Unit: style.Vh}
@@ -181,7 +186,7 @@ func (b *Builder) Section(s *doc.Section) *Node {
 		return n
 	}
 	n := b.section(s)
-	if b.Kept != nil {
+	if b.Kept != nil && !s.Divided() {
 		b.Kept[s] = n
 	}
 	return n

@@ -43,7 +43,7 @@ func (b *Builder) edge(n *Node, s *doc.Section, side string) {
 		} else {
 			st.Inset.Bottom = style.Pixels(-1)
 		}
-		st.Color = sh.Colour("edge-"+side+"-colour", sh.Swatch("ground", "#ffffff"))
+		st.Color = sh.Colour("edge-"+side+"-colour", b.beyond(s, side, z))
 	})
 	var turn []string
 	if b.sheet(s.Style, 0).Word("edge-"+side+"-flip", value.No) == value.Yes {
@@ -60,4 +60,26 @@ func (b *Builder) edge(n *Node, s *doc.Section, side string) {
 	svg.attr("preserveAspectRatio", "none")
 	svg.attr("fill", "currentColor")
 	svg.attr("aria-hidden", "true")
+}
+
+// beyond is the ground of the section that a divider passes into, "#rrggbb": its colour, or
+// the end of its gradient that lies there.
+func (b *Builder) beyond(s *doc.Section, side string, zone int) string {
+	var to *doc.Section
+	if b.Neighbours != nil {
+		above, below := b.Neighbours(s)
+		if to = below; side == "top" {
+			to = above
+		}
+	}
+	if to == nil {
+		return b.Site.House.Ground()
+	}
+	sh := b.sheet(to.Style, zone)
+	if first, last := sh.GradientEnds("gradient"); side == "top" && last != "" {
+		return last
+	} else if first != "" {
+		return first
+	}
+	return sh.Colour("background", b.Site.House.Ground())
 }

@@ -49,7 +49,7 @@ const reveal = "@media (prefers-reduced-motion:no-preference){@keyframes reveal{
 
 // drift are the steps of style.Style's Drift, while the section goes by; there are none
 // for those who mind motion.
-const drift = "@media (prefers-reduced-motion:no-preference){@keyframes drift{from{transform:translateY(-9.5%)}to{transform:translateY(9.5%)}}}\n"
+const drift = "@media (prefers-reduced-motion:no-preference){@keyframes drift{from{transform:translateY(calc(-1*var(--drift)))}to{transform:translateY(var(--drift))}}}\n"
 
 // smooth lets links to places on the page scroll there, for those who don't mind motion
 // (WCAG 2.2, 2.3.3).
@@ -71,7 +71,7 @@ func Reset(tree *element.Node) string {
 			}
 			for z := range n.Styles {
 				used["reveal"] = used["reveal"] || n.Styles[z].Reveal
-				used["drift"] = used["drift"] || n.Styles[z].Drift
+				used["drift"] = used["drift"] || n.Styles[z].Drift > 0
 				used["sticky"] = used["sticky"] || n.Styles[z].Position == style.Sticky
 			}
 		})

@@ -28,7 +28,7 @@ func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
 		"min-height", "min-width", "order", "overflow", "overflow-wrap", "padding", "position", "row-gap", "text-align",
 		"text-transform", "text-wrap-style", "white-space", "width",
 	}
-	paints := []string{"animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius", "box-shadow", "clip-path", "color", "list-style-type", "object-fit", "object-position", "opacity", "scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness", "text-underline-offset", "z-index"}
+	paints := []string{"--drift", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius", "box-shadow", "clip-path", "color", "list-style-type", "object-fit", "object-position", "opacity", "scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness", "text-underline-offset", "z-index"}
 	if got := PaintOnly(); !slices.Equal(got, paints) {
 		t.Errorf("properties that only paint: %v, want %v", got, paints)
 	}

@@ -84,8 +84,9 @@ type Style struct {
 	// Reveal lets a sticky box go with the page and come back after a screenful.
 	Reveal bool
 
-	// Drift lets a box go more slowly than what it stands in is scrolled.
-	Drift bool
+	// Drift lets a box go more slowly than what it stands in is scrolled: by how much of its
+	// own height it is moved, up and then down, while it goes by.
+	Drift float64
 
 	// Scrolling of what doesn't fit: neither moves a box of a page as it opens.
 	ScrollSnapType, ScrollSnapAlign string

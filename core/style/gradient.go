@@ -165,6 +165,26 @@ func (s Sheet) Gradient(name string, opacity float64) string {
 	return b.String() + ")"
 }
 
+// GradientEnds gives the first and the last colour of a gradient setting, "#rrggbb", or "".
+func (s Sheet) GradientEnds(name string) (first, last string) {
+	kind, rest, ok := strings.Cut(s.value(name), " ")
+	if kind == "linear" {
+		_, rest, ok = strings.Cut(rest, " ")
+	}
+	if !ok || kind != "linear" && kind != "radial" {
+		return "", ""
+	}
+	stops := strings.Split(rest, ",")
+	at := func(p string) string {
+		c, _, _ := strings.Cut(strings.TrimSpace(p), " ")
+		if token, ok := strings.CutPrefix(c, "$"); ok {
+			return s.Swatch(token, "#000000")
+		}
+		return c
+	}
+	return at(stops[0]), at(stops[len(stops)-1])
+}
+
 // Veil gives a colour "#rrggbb" seen through by an opacity of 0 to 1.
 func Veil(hex string, opacity float64) string {
 	if opacity >= 1 {

@@ -111,12 +111,13 @@ var Properties = []Property{
 	{"text-decoration-thickness", false, false, func(s *Style) string { return choose(s.UnderlineLine == 0, "auto", Number(s.UnderlineLine)+"px") }, "auto"},
 	{"text-underline-offset", false, false, func(s *Style) string { return choose(s.UnderlineDrop == 0, "auto", Number(s.UnderlineDrop)+"px") }, "auto"},
 	{"animation", false, false, func(s *Style) string {
-		return choose(s.Reveal, "reveal linear both", choose(s.Drift, "drift linear both", "none"))
+		return choose(s.Reveal, "reveal linear both", choose(s.Drift > 0, "drift linear both", "none"))
 	}, "none"},
 	{"animation-timeline", false, false, func(s *Style) string {
-		return choose(s.Reveal, "scroll()", choose(s.Drift, "view()", "auto"))
+		return choose(s.Reveal, "scroll()", choose(s.Drift > 0, "view()", "auto"))
 	}, "auto"},
 	{"animation-range", false, false, func(s *Style) string { return choose(s.Reveal, "0 100vh", "normal") }, "normal"},
+	{"--drift", false, false, func(s *Style) string { return Number(s.Drift*100) + "%" }, "0%"},
 	{"scroll-snap-type", false, false, func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) }, "none"},
 	{"scroll-padding", false, false, func(s *Style) string { return s.ScrollPadding.text(0) }, "0"},
 	{"scroll-snap-align", false, false, func(s *Style) string { return choose(s.ScrollSnapAlign == "", "none", s.ScrollSnapAlign) }, "none"},

@@ -26,12 +26,12 @@ func (v *View) Canvas() string {
 	b.WriteString(sheet.CSS())
 	b.WriteString("</style><link rel=\"stylesheet\" href=\"/static/bench/canvas.css\">")
 	for _, sec := range v.Page.Sections {
-		b.WriteString("<style data-css=\"" + sec.ID + "\">" + v.scene(sec).CSS + "</style>")
+		b.WriteString("<style data-css=\"" + sec.ID + "\">" + v.Stage.scene(v.Page, sec).CSS + "</style>")
 	}
 	b.WriteString("</head>" + strings.TrimSuffix(body.String(), "</body>"))
 	for _, sec := range v.Page.Sections {
 		if !sec.Hidden {
-			b.WriteString(v.scene(sec).HTML)
+			b.WriteString(v.Stage.scene(v.Page, sec).HTML)
 		}
 	}
 	b.WriteString("</body></html>")

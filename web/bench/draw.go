@@ -29,7 +29,7 @@ func (v *View) over(sec *doc.Section, zone int) bool {
 
 // drawn draws a section by itself, width px wide on screen.
 func (v *View) drawn(sec *doc.Section, d drawing, width float64) template.HTML {
-	box := v.scene(sec).at(d.width)
+	box := v.Stage.scene(v.Page, sec).at(d.width)
 	height := box.H
 	var b strings.Builder
 	if v.over(sec, d.zone) { // what it holds, on a ground that any words are seen on
@@ -139,7 +139,7 @@ func (st *Stage) DrawPage(p *doc.Page, width float64) template.HTML {
 	y := 0.0
 	for _, sec := range p.Sections {
 		if !sec.Hidden {
-			box := st.scene(sec).at(d.width)
+			box := st.scene(p, sec).at(d.width)
 			margin, view := box.Node.Styles[d.zone].Margin, style.Viewport{Width: d.width}
 			y += margin.Top.Or(d.width, view, 0)
 			d.section(&b, box, y)

@@ -57,7 +57,7 @@ func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
 		it.Measure = "hidden"
 		return it
 	}
-	box := v.scene(sec).at(v.Width)
+	box := v.Stage.scene(v.Page, sec).at(v.Width)
 	if it.Measure = strconv.Itoa(int(box.H + 0.5)); v.over(sec, v.Zone) {
 		it.Measure = "over"
 	}

@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"fmt"
 	"strings"
 	"sync"
 
@@ -105,9 +106,25 @@ func (s *scene) at(width float64) *layout.Box {
 	return b
 }
 
-// scene gives a section's scene, from memory when nothing changed.
-func (st *Stage) scene(sec *doc.Section) *scene {
-	k := sceneKey{sec, st.key}
+// around tells scenes of a divided section apart by what its dividers pass into.
+func around(p *doc.Page, sec *doc.Section) string {
+	if !sec.Divided() {
+		return ""
+	}
+	above, below := p.Neighbours(sec)
+	var b strings.Builder
+	for _, s := range []*doc.Section{above, below} {
+		if s != nil {
+			fmt.Fprint(&b, s.Style["background"], s.Style["gradient"], " ")
+		}
+	}
+	return b.String()
+}
+
+// scene gives the scene of a section of a page, from memory when nothing changed.
+func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
+	k := sceneKey{sec, st.key + around(p, sec)}
+	st.Builder.Neighbours = p.Neighbours
 	if sc, ok := st.workshop.scenes.Get(k); ok {
 		return sc
 	}

@@ -37,7 +37,7 @@ type grid struct {
 // grids adds the grids of a section and the containers in it, by the id of what holds
 // them.
 func (v *View) grids(to map[string]grid, sec *doc.Section) {
-	root := v.scene(sec).at(v.Width)
+	root := v.Stage.scene(v.Page, sec).at(v.Width)
 	if sec.Arrangement == doc.Placed {
 		in := root.Children[0]
 		to[sec.ID] = v.grid(in.Box, in.X, in.Y)
@@ -133,7 +133,7 @@ func (v *View) State(changed []string, grids bool) State {
 			continue
 		}
 		if changed != nil {
-			sc := v.scene(sec)
+			sc := v.Stage.scene(v.Page, sec)
 			st.Show = append(st.Show, sectionText{sec.ID, sc.HTML, sc.CSS})
 		}
 		st.Names[sec.ID] = sec.Name

@@ -5,6 +5,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/style"
 	"openplot/store"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -22,6 +23,22 @@ type View struct {
 
 	// holds is what is in force where a setting of the selection isn't set.
 	holds map[string]string
+}
+
+// Alongside gives changed sections with those that look different because of them: dividers
+// pass into the section beside them. With all, any section may have another neighbour.
+func (v *View) Alongside(changed []string, all bool) []string {
+	out := append([]string{}, changed...)
+	for _, sec := range v.Page.Sections {
+		if !sec.Divided() || slices.Contains(out, sec.ID) {
+			continue
+		}
+		above, below := v.Page.Neighbours(sec)
+		if all || above != nil && slices.Contains(changed, above.ID) || below != nil && slices.Contains(changed, below.ID) {
+			out = append(out, sec.ID)
+		}
+	}
+	return out
 }
 
 // Current is the zone that the width falls in.

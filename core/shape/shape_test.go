@@ -1,4 +1,4 @@
-package fonts
+package shape_test
 
 import (
 	"math"
@@ -7,11 +7,12 @@ import (
 	"testing"
 
 	"openplot/core/shape"
+	"openplot/fonts"
 )
 
 func run(t testing.TB, text, family string, weight int, size float64) shape.Run {
 	t.Helper()
-	lib, err := Library()
+	lib, err := fonts.Library()
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -20,7 +21,7 @@ func run(t testing.TB, text, family string, weight int, size float64) shape.Run 
 
 func paragraph(t testing.TB, runs ...shape.Run) *shape.Paragraph {
 	t.Helper()
-	lib, err := Library()
+	lib, err := fonts.Library()
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -137,7 +138,7 @@ func TestNarrowerNeverTakesFewerLines(t *testing.T) {
 
 // Common practice and CSS Inline 3: half of the leading goes above and below.
 func TestLineMetrics(t *testing.T) {
-	lib, err := Library()
+	lib, err := fonts.Library()
 	if err != nil {
 		t.Fatal(err)
 	}

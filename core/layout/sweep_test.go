@@ -1,4 +1,4 @@
-package fonts_test
+package layout_test
 
 import (
 	"fmt"

@@ -1,8 +1,10 @@
-package fonts_test
+package layout_test
 
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 	"testing"
 
 	"openplot/core/doc"
@@ -220,6 +222,78 @@ func BenchmarkHomeSweep(b *testing.B) {
 		tr := tree(b, s, p)
 		for w := 320.0; w <= 1920; w++ {
 			tr.At(w)
+		}
+	}
+}
+
+// A bar that lies over the first section takes no room: that section begins at the top.
+func TestSeeThroughBarTakesNoRoom(t *testing.T) {
+	s := demo.Site()
+	for _, top := range []string{"$snug", "5vw", "0px"} {
+		p := &doc.Page{Sections: []*doc.Section{
+			{ID: "bar", Role: doc.RoleHeader, Arrangement: doc.LineUp, Style: doc.Style{"over": {"desktop": "yes"}, "padding-top": {"desktop": top}, "padding-bottom": {"desktop": "20px"}}, Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("A bar")}}}},
+			{ID: "first", Arrangement: doc.LineUp, Blocks: []*doc.Block{{ID: "b2", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("The first section")}}}},
+		}}
+		tr := tree(t, s, p)
+		for _, w := range []float64{320, 800, 1280} {
+			tr.At(w).Walk(func(b *layout.Box, _, y float64) {
+				if b.Node.Section == "first" && y != 0 {
+					t.Errorf("with %s above its words at %v px the section begins at %v", top, w, y)
+				}
+			})
+		}
+	}
+}
+
+// Fields side by side are level, however many lines their labels take.
+func TestFieldsSideBySideAreLevel(t *testing.T) {
+	s := demo.Site()
+	form := &doc.Block{ID: "f", Kind: doc.Form, Content: doc.Content{Entries: []doc.Entry{
+		{Values: map[string]string{"label": "Name", "width": "half"}},
+		{Values: map[string]string{"label": strings.Repeat("A long question ", 12), "width": "half"}},
+		{Values: map[string]string{"label": "Of these", "type": "select", "width": "half"}},
+		{Values: map[string]string{"label": "A hint stands here", "hint": strings.Repeat("and says more ", 20), "width": "half"}},
+	}}}
+	tr := tree(t, s, &doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{form}}}})
+	var tops []float64
+	tr.At(1280).Walk(func(b *layout.Box, _, y float64) {
+		if slices.Contains([]string{"input", "select"}, b.Node.Tag) {
+			tops = append(tops, y)
+		}
+	})
+	if len(tops) != 4 || tops[0] != tops[1] || tops[2] != tops[3] || tops[0] == tops[2] {
+		t.Errorf("fields begin at %v", tops)
+	}
+}
+
+// A table that scrolls shades the side on which there is more, on grounds of one colour.
+func TestTablesShadeWhereThereIsMore(t *testing.T) {
+	s := demo.Site()
+	find := func(look doc.Style) (top string) {
+		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: look, Blocks: []*doc.Block{{ID: "b", Kind: doc.Table, Content: doc.Content{Values: map[string]string{"cells": "a\tb"}}}}}
+		var walk func(n *element.Node)
+		walk = func(n *element.Node) {
+			if n.Block == "b" {
+				top = n.Styles[len(n.Styles)-1].BackgroundTop
+			}
+			for _, c := range n.Children {
+				walk(c)
+			}
+		}
+		walk(builder(s).Page(&doc.Page{Sections: []*doc.Section{sec}}))
+		return top
+	}
+	for _, c := range []struct {
+		name   string
+		look   doc.Style
+		ground string
+	}{
+		{"on the page", nil, "rgba(255, 255, 255, 1)"},
+		{"on a colour", doc.Style{"background": {"desktop": "#123a44"}, "color": {"desktop": "#ffffff"}}, "rgba(18, 58, 68, 1)"},
+		{"on a gradient", doc.Style{"background": {"desktop": "#123a44"}, "gradient": {"desktop": "linear 90deg $deep 0%, $accent 100%"}}, ""},
+	} {
+		if got := find(c.look); (got == "") != (c.ground == "") || !strings.Contains(got, c.ground) || strings.Count(got, "local") != strings.Count(got, "scroll") {
+			t.Errorf("%s: %q", c.name, got)
 		}
 	}
 }

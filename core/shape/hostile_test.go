@@ -1,4 +1,4 @@
-package fonts
+package shape_test
 
 import (
 	"math"
@@ -6,18 +6,19 @@ import (
 	"testing"
 
 	"openplot/core/shape"
+	"openplot/fonts"
 )
 
 // FuzzFont holds loading and shaping against truncated and hostile files: an error,
 // or a face with which text still ends and has finite widths.
 func FuzzFont(f *testing.F) {
 	for _, name := range []string{"caveat-latin-wght-normal.woff2", "dm-serif-display-latin-400-normal.woff2"} {
-		b, err := Files.ReadFile("files/" + name)
+		b, err := fonts.Files.ReadFile("files/" + name)
 		if err != nil {
 			f.Fatal(err)
 		}
 		f.Add(b)
-		sfnt, err := MetricsSFNT(b)
+		sfnt, err := fonts.MetricsSFNT(b)
 		if err != nil {
 			f.Fatal(err)
 		}
@@ -30,7 +31,7 @@ func FuzzFont(f *testing.F) {
 		}
 	}
 	f.Fuzz(func(t *testing.T, b []byte) {
-		if sfnt, err := MetricsSFNT(b); err == nil {
+		if sfnt, err := fonts.MetricsSFNT(b); err == nil {
 			b = sfnt
 		}
 		lib := shape.NewLibrary()
