@@ -41,6 +41,42 @@ func (src Source) Edition(seq int64, slug string, page *doc.Page) (store.Edition
 	return e, nil
 }
 
+// Release publishes a page of a site as it stands: it gives its address below Dir, and how
+// many pictures on it still lack copies, which come to it by themselves.
+func (p *Publisher) Release(ctx context.Context, st *store.Store, src Source, page *store.Page) (address string, lacking int, err error) {
+	e, err := src.Edition(page.Seq, page.Slug, page.Doc)
+	if err != nil {
+		return "", 0, err
+	}
+	ready, err := p.Prepare(src, page.Slug, page.Doc)
+	if err != nil {
+		return "", 0, err
+	}
+	if err := st.Publish(ctx, e, ready.Put); err != nil {
+		return "", 0, err
+	}
+	lacking, err = p.CatchUp(ctx, st, src.Site.ID, e)
+	return ready.Address, lacking, err
+}
+
+// ReleaseAll publishes all pages of a site.
+func (p *Publisher) ReleaseAll(ctx context.Context, st *store.Store, s *doc.Site) error {
+	src, err := ReadSource(ctx, st, s)
+	if err != nil {
+		return err
+	}
+	for _, info := range src.Pages {
+		page, err := st.Page(ctx, s.ID, info.Slug)
+		if err != nil {
+			return err
+		}
+		if _, _, err := p.Release(ctx, st, src, page); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
 // CatchUp brings copies to an edition that were made while it was being published, and
 // gives how many pictures still lack some.
 func (p *Publisher) CatchUp(ctx context.Context, st *store.Store, site string, e store.Edition) (int, error) {

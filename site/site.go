@@ -42,6 +42,8 @@ type Addresses struct {
 	Script func(name string) string
 	// Link turns a site-relative link ("/fares") into the one to write.
 	Link func(string) string
+	// Form gives where a form sends to, by its block; nil is the site's own place for it.
+	Form func(block string) string
 	// Embed gives the address of a file of own HTML; nil leaves its frames empty.
 	Embed func(file string) string
 }
@@ -92,6 +94,9 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		Here:   slug,
 		Form:   func(block string) string { return "/_forms/" + src.Site.Slug + "/" + block },
 		Search: "/_search/" + src.Site.Slug,
+	}
+	if a.Form != nil {
+		b.Form = a.Form
 	}
 	if a.Embed != nil {
 		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }

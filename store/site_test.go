@@ -58,7 +58,7 @@ func TestShelf(t *testing.T) {
 func TestFormEntries(t *testing.T) {
 	f := begin(t)
 	for _, value := range []string{"first", "second"} {
-		if err := f.AddFormEntry(t.Context(), "w1", "b1", []Answer{{"Your name", value}}); err != nil {
+		if err := f.AddFormEntry(t.Context(), "w1", "b1", []Answer{{"Your name", value}}, false); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -23,10 +23,13 @@ const (
 	maxFormValue  = 10_000
 )
 
-// takeForm keeps what a visitor sent. It stands in for the mail or the service that a
-// site would really send to.
-func (s *Server) takeForm(c *gin.Context) {
-	st, err := s.Store.SiteBySlug(c, c.Param("site"))
+// takeForm keeps what a visitor sent.
+func (s *Server) takeForm(c *gin.Context) { s.keepForm(c, c.Param("site"), c.Param("form"), false) }
+
+// keepForm keeps what was sent with a form of a site. It stands in for the mail or the
+// service that a site would really send to.
+func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
+	st, err := s.Store.SiteBySlug(c, site)
 	if err != nil {
 		visitorPage(c, http.StatusNotFound, "There is no such form", "", "")
 		return
@@ -50,16 +53,19 @@ func (s *Server) takeForm(c *gin.Context) {
 		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))
 		return
 	}
-	form := c.Param("form")
 	if r := []rune(form); len(r) > maxFormID {
 		form = string(r[:maxFormID])
 	}
-	if err := s.Store.AddFormEntry(c, st.ID, form, answers); err != nil {
+	if err := s.Store.AddFormEntry(c, st.ID, form, answers, trial); err != nil {
 		s.Log.Error("form", "id", origin.RequestID(c), "error", err)
 		visitorPage(c, http.StatusInternalServerError, "Your message wasn’t sent", "Something went wrong on our side. Go back and send it again in a moment.", back(c))
 		return
 	}
-	visitorPage(c, http.StatusOK, "Thank you", "What you wrote has arrived.", back(c))
+	thanks := "What you wrote has arrived."
+	if trial {
+		thanks = "This was a trial: it is kept apart from what visitors send, under Form entries."
+	}
+	visitorPage(c, http.StatusOK, "Thank you", thanks, back(c))
 }
 
 // readAnswers reads what a form sent (URL Standard §5.1), in the order of its fields;

@@ -12,6 +12,17 @@ import (
 	"openplot/store"
 )
 
+// tryForm keeps what was sent from a preview, as a trial.
+func (s *Server) tryForm(c *gin.Context) {
+	form, ok := strings.CutPrefix(c.Param("path"), "/_forms/")
+	slug, valid := s.Previews.Site(c.Param("token"), time.Now())
+	if !ok || !valid {
+		visitorPage(c, http.StatusNotFound, "This preview has ended", "Choose “Try it” on the Bench for a new one.", "")
+		return
+	}
+	s.keepForm(c, slug, form, true)
+}
+
 // preview renders a page of a site as it stands now.
 func (s *Server) preview(c *gin.Context) {
 	slug, ok := s.Previews.Site(c.Param("token"), time.Now())
@@ -44,6 +55,7 @@ func (s *Server) preview(c *gin.Context) {
 		Script:     func(name string) string { return "/scripts/" + name + ".js" },
 		OwnFont:    func(f *store.Font) string { return "own/" + f.File },
 		Stylesheet: root + path.Join("/", rest, "style.css"), Media: "/media/", StyleMedia: "/media/", Fonts: "/fonts/", StyleFonts: "/fonts/",
+		Form: func(block string) string { return root + "/_forms/" + block },
 		Link: func(href string) string {
 			if after, ok := strings.CutPrefix(href, "/"); ok {
 				return root + "/" + after

@@ -54,6 +54,7 @@ func (s *Server) Handler() http.Handler {
 	r.GET("/_search/:site", s.searchSite)
 	r.GET("/_visitors.css", visitorStyle)
 	r.GET("/try/:token/*path", s.preview)
+	r.POST("/try/:token/*path", s.tryForm)
 	r.NoRoute(gin.WrapH(gzhttp.GzipHandler(s.publishedFiles())))
 	return r
 }

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"openplot/core/doc"
 	"openplot/postgres/postgrestest"
@@ -101,6 +102,33 @@ func TestForms(t *testing.T) {
 	}
 	if !limited {
 		t.Error("twenty at once are all taken")
+	}
+}
+
+// What is sent from a preview is kept apart from what visitors send, and can be forgotten.
+func TestTrials(t *testing.T) {
+	v := begin(t)
+	token := v.Previews.Token("skerry", time.Now().Add(time.Hour))
+	if status, text, _ := v.visit("POST", "/try/"+token+"/_forms/b1", url.Values{"a": {"a trial"}}); status != http.StatusOK || !strings.Contains(text, "trial") {
+		t.Errorf("%d %s", status, text)
+	}
+	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"in earnest"}}); status != http.StatusOK {
+		t.Error(status)
+	}
+	for _, path := range []string{"/try/" + token + "x/_forms/b1", "/try/" + token + "/fares/", "/try/" + v.Previews.Token("skerry", time.Now().Add(-time.Hour)) + "/_forms/b1"} {
+		if status, _, _ := v.visit("POST", path, url.Values{"a": {"b"}}); status != http.StatusNotFound {
+			t.Errorf("%s: %d", path, status)
+		}
+	}
+	es, err := v.Store.FormEntries(t.Context(), "w1", 9)
+	if err != nil || len(es) != 2 || es[0].Trial || !es[1].Trial || es[1].Answers[0].Value != "a trial" {
+		t.Fatalf("%+v, %v", es, err)
+	}
+	if err := v.Store.DeleteTrials(t.Context(), "w1"); err != nil {
+		t.Fatal(err)
+	}
+	if es, err = v.Store.FormEntries(t.Context(), "w1", 9); err != nil || len(es) != 1 || es[0].Trial {
+		t.Errorf("%+v, %v", es, err)
 	}
 }
 

@@ -25,6 +25,8 @@ var access = map[string]rights.Right{
 
 	"GET /sites/:site":                          rights.See,
 	"GET /sites/:site/entries":                  rights.See,
+	"GET /sites/:site/slug":                     rights.Compose,
+	"POST /sites/:site/entries/delete":          rights.Keep,
 	"POST /sites/:site/shelf/favourite":         rights.See,
 	"GET /sites/:site/library":                  rights.See,
 	"POST /sites/:site/library":                 rights.Write,

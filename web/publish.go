@@ -30,22 +30,7 @@ func (s *Server) publish(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	p := pageOf(c)
-	edition, err := v.Source.Edition(v.Seq, p.Slug, v.Page)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	ready, err := s.publisher.Prepare(v.Source, p.Slug, v.Page)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	if err := s.Store.Publish(c, edition, ready.Put); err != nil {
-		s.fail(c, err)
-		return
-	}
-	lacking, err := s.publisher.CatchUp(c, s.Store, v.Site.ID, edition)
+	address, lacking, err := s.publisher.Release(c, s.Store, v.Source, pageOf(c))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -54,7 +39,7 @@ func (s *Server) publish(c *gin.Context) {
 	if lacking > 0 {
 		message += " Copies of pictures are still being made; the page gets them by itself."
 	}
-	s.answer(c, http.StatusOK, answer{View: v, message: message, link: s.PagesURL + (&url.URL{Path: ready.Address}).EscapedPath(), noTray: true})
+	s.answer(c, http.StatusOK, answer{View: v, message: message, link: s.PagesURL + (&url.URL{Path: address}).EscapedPath(), noTray: true})
 }
 
 // CopiesMade brings copies of a picture to the pages that were published without them.

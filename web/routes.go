@@ -42,7 +42,9 @@ func (s *Server) table() []route {
 		get(site, rights.See, s.pages),
 		post(site+"/pages", rights.Compose, s.newPage),
 		post(site+"/facts", rights.Keep, s.setFacts),
+		get(site+"/slug", rights.Compose, s.derivedSlug),
 		get(site+"/entries", rights.See, s.formEntries),
+		post(site+"/entries/delete", rights.Keep, s.deleteEntry),
 		post(site+"/shelf/favourite", rights.See, s.favour),
 		post(site+"/shelf/drop", rights.Keep, s.dropSection),
 

@@ -1,14 +1,17 @@
 package web
 
 import (
+	"cmp"
 	"errors"
 	"net/http"
 	"net/url"
+	"slices"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/rights"
 	"openplot/store"
 )
 
@@ -40,16 +43,18 @@ func (s *Server) newPage(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	p, err := edit.NewPage(form.Ready, form.Name, form.Slug, store.NewID)
+	form.Derived = freshSlug(form.Name, infos)
+	slug := cmp.Or(form.Slug, form.Derived)
+	p, err := edit.NewPage(form.Ready, form.Name, slug, store.NewID)
 	if err == nil && len(infos) >= maxPages {
 		err = doc.Problemf("Site", "has %d pages already, the most there can be", maxPages)
 	}
 	for _, i := range infos {
-		if err == nil && i.Slug == form.Slug {
-			err = doc.Problemf("Address", "%q is the page %q’s already; choose another", form.Slug, i.Name)
+		if err == nil && i.Slug == slug {
+			err = doc.Problemf("Address", "%q is the page %q’s already; choose another", slug, i.Name)
 		}
 	}
-	if form.Slug == homeSlug && err == nil {
+	if slug == homeSlug && err == nil {
 		err = doc.Problemf("Address", "%q is kept for the first page; choose another", homeSlug)
 	}
 	var problem *doc.Problem
@@ -59,25 +64,69 @@ func (s *Server) newPage(c *gin.Context) {
 		return
 	}
 	if err == nil {
-		err = s.Store.AddPage(c, st.ID, form.Slug, len(infos), p)
+		err = s.Store.AddPage(c, st.ID, slug, len(infos), p)
 	}
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/pages/"+url.PathEscape(form.Slug)+"/bench")
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/pages/"+url.PathEscape(slug)+"/bench")
 }
 
 // maxPages is how many pages a site can have.
 const maxPages = 200
 
-// formEntries shows what visitors sent.
+// shownEntries is how many entries the screen shows, the newest.
+const shownEntries = 200
+
+// formEntries shows what visitors sent, and apart from it what was sent to try forms.
 func (s *Server) formEntries(c *gin.Context) {
 	st := siteOf(c)
-	es, err := s.Store.FormEntries(c, st.ID, 200)
+	all, err := s.Store.FormEntries(c, st.ID, shownEntries)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	s.screen(c, http.StatusOK, "entries", map[string]any{"User": user(c), "Site": st, "Entries": es})
+	var sent, trials []*store.FormEntry
+	for _, e := range all {
+		if e.Trial {
+			trials = append(trials, e)
+		} else {
+			sent = append(sent, e)
+		}
+	}
+	s.screen(c, http.StatusOK, "entries", map[string]any{"User": user(c), "Site": st, "Sent": sent, "Trials": trials, "MayDelete": st.Role.May(rights.Keep)})
+}
+
+// deleteEntry forgets an entry, or with "trials" all trials.
+func (s *Server) deleteEntry(c *gin.Context) {
+	st := siteOf(c)
+	err := error(nil)
+	if id := c.PostForm("id"); id == "trials" {
+		err = s.Store.DeleteTrials(c, st.ID)
+	} else {
+		err = s.Store.DeleteFormEntry(c, st.ID, id)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/entries")
+}
+
+// derivedSlug answers with the field of a new page's address while its name is typed.
+func (s *Server) derivedSlug(c *gin.Context) {
+	infos, err := s.Store.Pages(c, siteOf(c).ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.parted(c, http.StatusOK, "slug", pagesForm{Slug: c.Query("slug"), Derived: freshSlug(c.Query("name"), infos)})
+}
+
+// freshSlug derives an address from a page's name that no page of the site has.
+func freshSlug(name string, pages []*store.PageInfo) string {
+	return edit.Slug(name, func(slug string) bool {
+		return slug == homeSlug || slices.ContainsFunc(pages, func(p *store.PageInfo) bool { return p.Slug == slug })
+	})
 }

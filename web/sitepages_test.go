@@ -14,7 +14,7 @@ func TestNewPages(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
 	for _, bad := range []struct{ name, slug, ready, problem string }{
-		{"", "fares", "prices", "Name"}, {"Fares", "Fares & more", "prices", "Address"}, {"Fares", "-fares", "prices", "Address"}, {"Fares", "", "prices", "Address"},
+		{"", "fares", "prices", "Name"}, {"Fares", "Fares & more", "prices", "Address"}, {"Fares", "-fares", "prices", "Address"},
 		{"Fares", strings.Repeat("x", 61), "prices", "Address"}, {"Fares", "home", "prices", "Address"}, {"Fares", "fares", "castle", "Page"}, {strings.Repeat("x", 500), "fares", "prices", "Name"},
 	} {
 		status, body, _ := d.post("/sites/skerry/pages", url.Values{"name": {bad.name}, "slug": {bad.slug}, "ready": {bad.ready}})
@@ -24,6 +24,15 @@ func TestNewPages(t *testing.T) {
 		if bad.slug == "Fares & more" && !strings.Contains(body, `value="Fares &amp; more"`) {
 			t.Error("what was entered is lost")
 		}
+	}
+	if status, body, _ := d.get("/sites/skerry/slug?name=%C3%9Cber+uns&slug="); status != http.StatusOK || !strings.Contains(body, `placeholder="uber-uns"`) {
+		t.Errorf("an address from a name: %d %s", status, body)
+	}
+	if status, body, _ := d.get("/sites/skerry/slug?name=Fares&slug=mine"); status != http.StatusOK || !strings.Contains(body, `value="mine"`) {
+		t.Errorf("what was written is lost: %d %s", status, body)
+	}
+	if status, _, h := d.post("/sites/skerry/pages", url.Values{"name": {"Über uns"}, "ready": {"blank"}}); status != http.StatusSeeOther || h.Get("Location") != "/sites/skerry/pages/uber-uns/bench" {
+		t.Errorf("a page without an address: %d to %s", status, h.Get("Location"))
 	}
 	for i, r := range edit.ReadyPages {
 		status, _, h := d.post("/sites/skerry/pages", url.Values{"name": {r.Name}, "slug": {"page-" + r.ID}, "ready": {r.ID}})
@@ -37,7 +46,7 @@ func TestNewPages(t *testing.T) {
 		if status, _, _ := d.get("/sites/skerry/pages/page-" + r.ID + "/bench"); status != http.StatusOK {
 			t.Errorf("%s on the Bench: %d", r.ID, status)
 		}
-		if infos, _ := p.store.Pages(t.Context(), "w1"); len(infos) != i+2 {
+		if infos, _ := p.store.Pages(t.Context(), "w1"); len(infos) != i+3 {
 			t.Errorf("%d pages", len(infos))
 		}
 	}

@@ -50,6 +50,7 @@ type pagesForm struct {
 	Facts                      doc.Facts
 	FactsProblem               string
 	Name, Slug, Ready, Problem string
+	Derived                    string // the address that the name gives
 }
 
 // pages shows the pages of a site.

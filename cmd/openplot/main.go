@@ -94,11 +94,13 @@ func serve(ctx context.Context) error {
 	}
 	defer st.Close()
 	mediaDir := filepath.Join(data, "media")
+	fresh := false // whether the demo was just made
 	if _, err := st.SiteBySlug(ctx, demo.SiteSlug); errors.Is(err, store.ErrNotFound) && os.Getenv("OPENPLOT_DEMO") != "no" {
 		fmt.Println("Making the demo site, Skerry Line …")
 		if err := demo.Load(ctx, st, mediaDir, map[string]demo.Copies{"quick": demo.Quick, "whole": demo.Whole}[os.Getenv("OPENPLOT_DEMO")]); err != nil {
 			return fmt.Errorf("loading the demo: %w", err)
 		}
+		fresh = true
 	} else if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
@@ -111,6 +113,11 @@ func serve(ctx context.Context) error {
 		return fmt.Errorf("opening the log: %w", err)
 	}
 	defer logs.Close()
+	if fresh {
+		if err := publishDemo(ctx, st, &site.Publisher{Dir: filepath.Join(data, "published"), MediaDir: mediaDir}); err != nil {
+			return fmt.Errorf("publishing the demo: %w", err)
+		}
+	}
 	log, siteDir, previews := slog.New(slog.NewJSONHandler(logs, nil)), filepath.Join(data, "published"), site.Previews{Secret: secret}
 	server, err := web.New(web.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, PagesURL: "http://" + pagesHost + ":" + pagesPort, Log: log})
 	if err != nil {
@@ -128,6 +135,15 @@ func serve(ctx context.Context) error {
 	fmt.Printf("\nOpen Plot is at      http://%s:%s\nPublished pages at   http://%s:%s\n", host, port, pagesHost, pagesPort)
 	fmt.Printf("Demo sign-in         %s   password %s\n      as a writer    %s\n\nCtrl+C stops it.\n", demo.DesignerEmail, demo.Password, demo.WriterEmail)
 	return run(ctx, app, server.App(), pages, visitors.New(visitors.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, Log: log}).Handler())
+}
+
+// publishDemo publishes the demo, so that its address answers.
+func publishDemo(ctx context.Context, st *store.Store, p *site.Publisher) error {
+	s, err := st.SiteBySlug(ctx, demo.SiteSlug)
+	if err != nil {
+		return err
+	}
+	return p.ReleaseAll(ctx, st, &s.Site)
 }
 
 func listen(host, port, name string) (net.Listener, error) {

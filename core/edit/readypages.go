@@ -2,6 +2,10 @@ package edit
 
 import (
 	"regexp"
+	"strconv"
+	"strings"
+
+	"github.com/gosimple/slug"
 
 	"openplot/core/doc"
 )
@@ -23,10 +27,30 @@ var ReadyPages = []ReadyPage{
 	{"programme", "Programme", "what happens when, steps and notices", []string{"bar", "notice", "timetable", "timetable-days", "steps", "notices", "footer"}},
 }
 
+// Slug derives an address from a page's name: transliterated, small letters, digits and
+// hyphens, with a number where the address is taken; "" when the name has none of those.
+func Slug(name string, taken func(string) bool) string {
+	base := slug.Make(name)
+	if len(base) > maxSlug-4 {
+		base = strings.Trim(base[:maxSlug-4], "-") // it is ASCII
+	}
+	if base == "" {
+		return ""
+	}
+	s := base
+	for n := 2; taken(s); n++ { // ends: there are only so many
+		s = base + "-" + strconv.Itoa(n)
+	}
+	return s
+}
+
+// maxSlug is how long an address can be.
+const maxSlug = 60
+
 var slugPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
 
 // NewPage makes a page of a ready-made one. Errors are *doc.Problem.
-func NewPage(ready, name, slug string, newID func(string) string) (*doc.Page, error) {
+func NewPage(ready, name, address string, newID func(string) string) (*doc.Page, error) {
 	name, err := text("Name", name, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
@@ -34,8 +58,8 @@ func NewPage(ready, name, slug string, newID func(string) string) (*doc.Page, er
 	if name == "" {
 		return nil, doc.Problemf("Name", "can't be empty: it is how the page is found, such as Fares")
 	}
-	if !slugPattern.MatchString(slug) || len(slug) > 60 {
-		return nil, doc.Problemf("Address", "can't be %.60q: write small letters, digits and hyphens, such as winter-fares", slug)
+	if !slugPattern.MatchString(address) || len(address) > maxSlug {
+		return nil, doc.Problemf("Address", "can't be %.60q: write small letters, digits and hyphens, such as winter-fares", address)
 	}
 	for _, r := range ReadyPages {
 		if r.ID != ready {

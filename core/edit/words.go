@@ -14,8 +14,7 @@ import (
 
 // ParseWords reads words from HTML as an editable element holds it: paragraphs,
 // line breaks, strong, em, u, s, small, colours of the palette, lists and links; everything else is taken for its text alone.
-// White space is collapsed as CSS does, and a link that can't be followed becomes
-// plain text.
+// White space is collapsed as CSS does. A link that can't be followed is a *doc.Problem.
 func ParseWords(fragment string) (doc.Words, error) {
 	if !utf8.ValidString(fragment) {
 		return nil, doc.Problemf("Text", "isn't valid UTF-8; enter it again")
@@ -33,6 +32,9 @@ func ParseWords(fragment string) (doc.Words, error) {
 		w.read(n, doc.Run{}, 0)
 	}
 	w.end()
+	if w.err != nil {
+		return nil, w.err
+	}
 	if n := utf8.RuneCountInString(w.words.Plain()); n > doc.MaxWordsRunes {
 		return nil, doc.Problemf("Text", "has %d characters; a block holds at most %d", n, doc.MaxWordsRunes)
 	}
@@ -46,6 +48,7 @@ type wordReader struct {
 	begun bool
 	// item is the list that the paragraph is an item of, or "".
 	item string
+	err  error // the first link that can't be followed
 }
 
 // maxWordsDepth is how deep elements are looked into; text below is left out.
@@ -91,9 +94,11 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 	case atom.A:
 		for _, a := range n.Attr {
 			if a.Key == "href" {
-				if link, err := CheckLink(a.Val); err == nil {
-					look.Link = link
+				link, err := CheckLink(a.Val)
+				if w.err == nil {
+					w.err = err
 				}
+				look.Link = link
 			}
 		}
 	case atom.P, atom.Div, atom.Li, atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6, atom.Blockquote, atom.Section, atom.Tr:

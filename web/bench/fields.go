@@ -90,8 +90,12 @@ func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
 			fv.At = i
 			ev.Fields = append(ev.Fields, fv)
 		}
-		if a.EntryWords && plain(e.Words) { // others are written on the page, so that no look is lost
-			ev.Fields = append(ev.Fields, field{ID: prefix + "words", Label: "Words", Op: "entry.write", Control: "words", At: i, Value: e.Words.Plain(), Here: true})
+		if a.EntryWords {
+			f := field{ID: prefix + "words", Label: "Text", Op: "entry.write", Control: "words", At: i, Value: e.Words.Plain(), Here: true}
+			if !plain(e.Words) { // they are written on the page, so that no formatting is lost
+				f.Control, f.Label = "formatted", "Text, formatted"
+			}
+			ev.Fields = append(ev.Fields, f)
 		}
 		out.Entries = append(out.Entries, ev)
 	}

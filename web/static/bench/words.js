@@ -37,7 +37,7 @@ export function write(id, part = '') {
   select(id);
   const d = canvas.doc();
   writing = { id, part: b.writes ? '' : element.dataset.part, line: b.kind === 'heading' || b.kind === 'button', element, before: element.innerHTML };
-  element.setAttribute('contenteditable', 'true');
+  element.setAttribute('contenteditable', writing.part.includes('.') ? 'plaintext-only' : 'true'); // a field has no look of its own
   d.execCommand('defaultParagraphSeparator', false, 'p');
   element.addEventListener('keydown', keys);
   element.addEventListener('paste', paste);
