@@ -62,14 +62,30 @@ func named(b *doc.Block, name string) *doc.Block {
 }
 
 func topBar() *doc.Section {
-	menu := &doc.Block{Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "own"}}, Style: compose.Look("column-gap", "$room", "menu-folds", "narrower")}
-	for _, l := range [][2]string{{"Sailings", "/sailings"}, {"Fares", "/fares"}, {"Islands", "/islands"}, {"Crew", "/crew"}, {"Notices", "/notices"}} {
+	menu := &doc.Block{
+		Kind:    doc.Menu,
+		Content: doc.Content{Values: map[string]string{"from": "own"}},
+		Style:   compose.Look("column-gap", "$room", "menu-folds", "narrower"),
+	}
+	for _, l := range [][2]string{
+		{"Sailings", "/sailings"},
+		{"Fares", "/fares"}, {"Islands", "/islands"}, {"Crew", "/crew"}, {"Notices", "/notices"},
+	} {
 		menu.Content.Entries = append(menu.Content.Entries, doc.Entry{Values: map[string]string{"label": l[0], "link": l[1]}})
 	}
-	s := titled("Top bar", compose.Section(doc.LineUp, compose.Look("padding-top", "12px", "padding-bottom", "12px", "background", "$deep", "color", "$on-deep", "direction", "row", "wrap", "nowrap", "spread", "space-between", "align-items", "center", "column-gap", "$room", "stays", "sticky"),
+	s := titled("Top bar", compose.Section(doc.LineUp, compose.Look(
+		"padding-top", "12px", "padding-bottom", "12px", "background", "$deep", "color", "$on-deep", "direction", "row",
+		"wrap", "nowrap", "spread", "space-between", "align-items", "center", "column-gap", "$room", "stays", "sticky",
+	),
 		&doc.Block{Kind: doc.Logo, Name: "Name", Content: doc.Content{Link: "/", Words: doc.PlainWords("Skerry Line")}},
-		compose.Hold(doc.Container, doc.LineUp, compose.Look("direction", "row", "wrap", "nowrap", "align-items", "center", "column-gap", "$room", "column-gap@phone", "12px"), menu,
-			compose.Button("Ask for a berth", "/ask-for-a-berth", "button-look", "outlined", "button-size", "$small", "color", "$on-deep", "border-color", "#7fa3a8"))))
+		compose.Hold(doc.Container, doc.LineUp, compose.Look(
+			"direction", "row", "wrap", "nowrap", "align-items", "center", "column-gap", "$room", "column-gap@phone",
+			"12px",
+		), menu,
+			compose.Button(
+				"Ask for a berth", "/ask-for-a-berth", "button-look", "outlined", "button-size", "$small", "color",
+				"$on-deep", "border-color", "#7fa3a8",
+			))))
 	s.Blocks[1].Blocks[1].Hidden = doc.Zoned[bool]{"phone": true} // there is no room for it
 	s.Role = doc.RoleHeader
 	return s
@@ -78,11 +94,26 @@ func topBar() *doc.Section {
 func footer() *doc.Section {
 	s := section("Contact", room("$broad", "$wide", "row-gap@phone", "$snug", "background", "$deep", "color", "$on-deep"),
 		heading(2, "Ask for a berth", on(spot{1, 6, 1, 2}, spot{1, 8, 1, 2}), compose.Look("text-style", "$h2")),
-		text(on(spot{1, 5, 3, 3}, spot{1, 6, 3, 3}), compose.Look("text-style", "$body"), "Bicycles travel free. Cars, carts and sheep need a berth: tell us the day and the sailing, and we answer before the evening boat."),
-		button("Write to the office", "mailto:office@skerry.example", on(spot{1, 4, 7, 2}, spot{1, 4, 7, 2}), compose.Look("background", "$second-accent", "color", "#ffffff")),
-		text(on(spot{7, 3, 1, 6}, spot{1, 4, 10, 4}), compose.Look("font-size", "16px"), "Harbour office", "1 North Steps\nSkerry Harbour", "Open 07:30 to 18:00"),
-		text(on(spot{10, 3, 1, 6}, spot{5, 4, 10, 4}), compose.Look("font-size", "16px"), "By telephone", "The office: 555 0142\nSailings, day and night: 555 0143"),
-		text(on(spot{1, 12, 12, 1}, spot{1, 8, 16, 1}), compose.Look("text-style", "$small", "opacity", "80%"), "Skerry Line is made up, and so are its islands. No boat leaves from here."),
+		text(
+			on(spot{1, 5, 3, 3}, spot{1, 6, 3, 3}), compose.Look("text-style", "$body"),
+			"Bicycles travel free. Cars, carts and sheep need a berth: tell us the day and the sailing, and we answer before the evening boat.",
+		),
+		button(
+			"Write to the office", "mailto:office@skerry.example", on(spot{1, 4, 7, 2}, spot{1, 4, 7, 2}),
+			compose.Look("background", "$second-accent", "color", "#ffffff"),
+		),
+		text(
+			on(spot{7, 3, 1, 6}, spot{1, 4, 10, 4}), compose.Look("font-size", "16px"), "Harbour office",
+			"1 North Steps\nSkerry Harbour", "Open 07:30 to 18:00",
+		),
+		text(
+			on(spot{10, 3, 1, 6}, spot{5, 4, 10, 4}), compose.Look("font-size", "16px"), "By telephone",
+			"The office: 555 0142\nSailings, day and night: 555 0143",
+		),
+		text(
+			on(spot{1, 12, 12, 1}, spot{1, 8, 16, 1}), compose.Look("text-style", "$small", "opacity", "80%"),
+			"Skerry Line is made up, and so are its islands. No boat leaves from here.",
+		),
 	)
 	s.Role, s.Anchor = doc.RoleFooter, "contact"
 	return s
@@ -90,23 +121,67 @@ func footer() *doc.Section {
 
 // Home is the demo's first page; ids are its pictures' by name.
 func Home(ids map[string]string) *doc.Page {
-	welcome := section("Welcome", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep", "color", "$on-deep", "filter-gradient", "linear 90deg $deep 0%, $deep 45%, $accent 100%", "filter-opacity", "38%", "min-height", "560px", "min-height@phone", "auto", "row-gap@phone", "$snug"),
+	welcome := section("Welcome", room(
+		"$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep",
+		"color", "$on-deep", "filter-gradient", "linear 90deg $deep 0%, $deep 45%, $accent 100%", "filter-opacity",
+		"38%", "min-height", "560px", "min-height@phone", "auto", "row-gap@phone", "$snug",
+	),
 		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}, spot{1, 7, 1, 4}), compose.Look("text-style", "$display")),
-		text(on(spot{1, 6, 6, 2}, spot{1, 6, 6, 2}), compose.Look("text-style", "$lead"), "Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in."),
-		button("See today’s sailings", "#departures", on(spot{1, 4, 9, 2}, spot{1, 4, 9, 2}), compose.Look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px")),
+		text(
+			on(spot{1, 6, 6, 2}, spot{1, 6, 6, 2}), compose.Look("text-style", "$lead"),
+			"Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in.",
+		),
+		button(
+			"See today’s sailings", "#departures", on(spot{1, 4, 9, 2}, spot{1, 4, 9, 2}),
+			compose.Look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px"),
+		),
 	)
 	welcome.Picture = ids["dawn-over-the-sound.png"]
 
 	card := func(s ...string) doc.Style {
-		return compose.Look(append([]string{"background", "$ground", "border-radius", "$card", "box-shadow", "$low", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"}, s...)...)
+		return compose.Look(
+			append(
+				[]string{
+					"background", "$ground", "border-radius", "$card", "box-shadow", "$low", "padding-top", "$room",
+					"padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room",
+				},
+				s...,
+			)...,
+		)
 	}
-	departures := section("Departures", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground"),
+	departures := section("Departures", room(
+		"$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground",
+	),
 		heading(2, "Next departures", on(spot{1, 4, 1, 2}, spot{1, 8, 1, 2}), nil),
-		text(on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), compose.Look("color", "$quiet-words"), "Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.", "In fog the morning boat waits for the light; the sign at the steps says how long."),
+		text(
+			on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), compose.Look("color", "$quiet-words"),
+			"Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.",
+			"In fog the morning boat waits for the light; the sign at the steps says how long.",
+		),
 		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}, spot{1, 6, 6, 8}, spot{1, 4, 3, 8}), card()), "Today’s card"),
-		named(text(on(spot{5, 3, 3, 5, 1}, spot{1, 3, 8, 5, 1}, spot{1, 2, 6, 5, 1}), compose.Look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip"), "Islands"),
-		named(text(on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 6, 5, 1}), compose.Look("text-style", "$mono", "text-style@phone", "$body", "text-align", "end", "padding-right", "$room"), "08:10 11:40 15:20", "09:00 13:30", "10:15 17:05", "18:45"), "Times"),
-		named(photo(on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 11, 7}), compose.Look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"), ids["the-langey-boat.png"], ""), "Photo: the Langey boat"),
+		named(
+			text(
+				on(spot{5, 3, 3, 5, 1}, spot{1, 3, 8, 5, 1}, spot{1, 2, 6, 5, 1}),
+				compose.Look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip",
+			),
+			"Islands",
+		),
+		named(
+			text(
+				on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 6, 5, 1}),
+				compose.Look("text-style", "$mono", "text-style@phone", "$body", "text-align", "end", "padding-right", "$room"),
+				"08:10 11:40 15:20", "09:00 13:30", "10:15 17:05", "18:45",
+			),
+			"Times",
+		),
+		named(
+			photo(
+				on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 11, 7}),
+				compose.Look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"),
+				ids["the-langey-boat.png"], "",
+			),
+			"Photo: the Langey boat",
+		),
 	)
 	departures.Anchor = "departures"
 
@@ -115,26 +190,61 @@ func Home(ids map[string]string) *doc.Page {
 	)
 	islands.Anchor = "islands"
 	for i, is := range []struct{ name, file, words, time string }{
-		{"Inner Holm", "inner-holm.png", "Six painted houses, one bakery and a beach that warms up by noon. Good with children and short legs.", "18 minutes from the steps"},
-		{"Skarva", "skarva.png", "Cliffs, sea birds and the best walk in the sound. Bring boots and something to hold your hat on with.", "35 minutes from the steps"},
-		{"Langey", "langey.png", "Long, flat and quiet: cycle to the light at the far end, and catch the last boat home after sunset.", "50 minutes from the steps"},
+		{
+			"Inner Holm", "inner-holm.png",
+			"Six painted houses, one bakery and a beach that warms up by noon. Good with children and short legs.",
+			"18 minutes from the steps",
+		},
+		{
+			"Skarva", "skarva.png",
+			"Cliffs, sea birds and the best walk in the sound. Bring boots and something to hold your hat on with.",
+			"35 minutes from the steps",
+		},
+		{
+			"Langey", "langey.png",
+			"Long, flat and quiet: cycle to the light at the far end, and catch the last boat home after sunset.",
+			"50 minutes from the steps",
+		},
 	} {
 		row := 4 + 9*i
 		islands.Blocks = append(islands.Blocks,
-			photo(on(spot{1 + 4*i, 4, 4, 8}, spot{1, 3, row, 7}, byRule), compose.Look("aspect-ratio", "4:3", "border-radius", "$card"), ids[is.file], ""),
-			heading(3, is.name, on(spot{1 + 4*i, 4, 12, 2}, spot{4, 5, row, 2}, byRule), compose.Look("align-self", "end", "align-self@tablet", "start")),
+			photo(
+				on(spot{1 + 4*i, 4, 4, 8}, spot{1, 3, row, 7}, byRule),
+				compose.Look("aspect-ratio", "4:3", "border-radius", "$card"),
+				ids[is.file], "",
+			),
+			heading(
+				3, is.name, on(spot{1 + 4*i, 4, 12, 2}, spot{4, 5, row, 2}, byRule),
+				compose.Look("align-self", "end", "align-self@tablet", "start"),
+			),
 			text(on(spot{1 + 4*i, 4, 14, 4}, spot{4, 5, row + 2, 3}, byRule), compose.Look("color", "$quiet-words"), is.words),
-			text(on(spot{1 + 4*i, 4, 18, 1}, spot{4, 5, row + 5, 1}, byRule), compose.Look("text-style", "$label", "color", "$accent", "padding-bottom@phone", "$room"), is.time),
+			text(
+				on(spot{1 + 4*i, 4, 18, 1}, spot{4, 5, row + 5, 1}, byRule),
+				compose.Look("text-style", "$label", "color", "$accent", "padding-bottom@phone", "$room"),
+				is.time,
+			),
 		)
 	}
 
 	winter := section("Winter weekend", room("$none", "$vast", "padding-bottom@phone", "$broad"),
-		named(photo(on(spot{1, 9, 1, 13}, spot{1, 8, 1, 11}, spot{1, 4, 1, 7}), compose.Look("aspect-ratio", "rows", "border-radius", "$card"), ids["winter-light.png"], ""), "Photo: winter light"),
-		named(text(on(spot{7, 6, 5, 6, 1}, spot{4, 5, 8, 6, 1}, spot{1, 4, 8, 6}), compose.Look("background", "$ground", "text-style", "$body", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
+		named(
+			photo(
+				on(spot{1, 9, 1, 13}, spot{1, 8, 1, 11}, spot{1, 4, 1, 7}),
+				compose.Look("aspect-ratio", "rows", "border-radius", "$card"),
+				ids["winter-light.png"], "",
+			),
+			"Photo: winter light",
+		),
+		named(text(on(
+			spot{7, 6, 5, 6, 1}, spot{4, 5, 8, 6, 1}, spot{1, 4, 8, 6},
+		), compose.Look("background", "$ground", "text-style", "$body", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
 			"padding-top@phone", "$room", "padding-right@phone", "$none", "padding-bottom@phone", "$snug", "padding-left@phone", "$none", "border-radius", "$card", "box-shadow", "$card", "box-shadow@phone", "none"), "A winter weekend on Skarva",
 			"Two nights at the old customs house, a stove, a stack of books, and the boat there and back. From November to March."), "Winter card"),
 	)
-	winter.Blocks[1].Content.Words = append(winter.Blocks[1].Content.Words, doc.Paragraph{{Text: "What it costs", Link: "/winter-weekend", Bold: true}})
+	winter.Blocks[1].Content.Words = append(
+		winter.Blocks[1].Content.Words,
+		doc.Paragraph{{Text: "What it costs", Link: "/winter-weekend", Bold: true}},
+	)
 	winter.Blocks[1].Content.Words[0] = doc.Paragraph{{Text: "A winter weekend on Skarva", Bold: true}}
 
 	return &doc.Page{
@@ -145,16 +255,43 @@ func Home(ids map[string]string) *doc.Page {
 
 // WinterWeekend is the demo's landing page.
 func WinterWeekend(ids map[string]string) *doc.Page {
-	opening := section("Opening", room("$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "45%", "min-height", "520px"),
+	opening := section("Opening", room(
+		"$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "45%",
+		"min-height", "520px",
+	),
 		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}, spot{1, 7, 1, 5}), compose.Look("text-style", "$display")),
-		text(on(spot{1, 6, 7, 2}, spot{1, 6, 7, 2}), compose.Look("text-style", "$lead"), "From November to March: the boat there and back, two nights at the old customs house, and soup when you arrive."),
+		text(
+			on(spot{1, 6, 7, 2}, spot{1, 6, 7, 2}), compose.Look("text-style", "$lead"),
+			"From November to March: the boat there and back, two nights at the old customs house, and soup when you arrive.",
+		),
 	)
 	opening.Picture = ids["dawn-over-the-sound.png"]
 	prices := section("Prices", room("$vast", "$vast"),
 		heading(2, "What it costs", on(spot{1, 6, 1, 2}), nil),
-		text(on(spot{1, 4, 4, 6}, spot{1, 4, 4, 6}), compose.Look("background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"), "One person", "148", "A room to yourself, both boats, breakfast twice."),
-		text(on(spot{5, 4, 4, 6}, spot{5, 4, 4, 6}), compose.Look("background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"), "Two people", "236", "One room with the stove, both boats, breakfast twice."),
-		text(on(spot{9, 4, 4, 6}, spot{1, 8, 11, 4}), compose.Look("background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"), "A family", "310", "Two rooms, both boats, breakfast and a lantern each."),
+		text(
+			on(spot{1, 4, 4, 6}, spot{1, 4, 4, 6}),
+			compose.Look(
+				"background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right",
+				"$room", "padding-bottom", "$room", "padding-left", "$room",
+			),
+			"One person", "148", "A room to yourself, both boats, breakfast twice.",
+		),
+		text(
+			on(spot{5, 4, 4, 6}, spot{5, 4, 4, 6}),
+			compose.Look(
+				"background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right",
+				"$room", "padding-bottom", "$room", "padding-left", "$room",
+			),
+			"Two people", "236", "One room with the stove, both boats, breakfast twice.",
+		),
+		text(
+			on(spot{9, 4, 4, 6}, spot{1, 8, 11, 4}),
+			compose.Look(
+				"background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right",
+				"$room", "padding-bottom", "$room", "padding-left", "$room",
+			),
+			"A family", "310", "Two rooms, both boats, breakfast and a lantern each.",
+		),
 	)
 	for _, b := range prices.Blocks[1:] {
 		b.Content.Words[0][0].Bold = true

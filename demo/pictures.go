@@ -16,7 +16,10 @@ type picture struct {
 var pictures = []picture{
 	{"dawn-over-the-sound.png", "Dawn over the sound: three dark islands, a pale sun and a small ferry on still water", func() []byte {
 		d := stock.New(1920, 1080)
-		d.Gradient(0, 0.76, stock.Hex(0x0b2b35, 1), stock.Hex(0x0f3a45, 1), stock.Hex(0x15505b, 1), stock.Hex(0x24656c, 1), stock.Hex(0x5b9490, 1), stock.Hex(0xefc48f, 1))
+		d.Gradient(
+			0, 0.76, stock.Hex(0x0b2b35, 1), stock.Hex(0x0f3a45, 1), stock.Hex(0x15505b, 1), stock.Hex(0x24656c, 1),
+			stock.Hex(0x5b9490, 1), stock.Hex(0xefc48f, 1),
+		)
 		d.Disc(stock.Hex(0xfbe3b4, 0.2), 0.76, 0.66, 0.13)
 		d.Disc(stock.Hex(0xfdebc4, 0.95), 0.76, 0.66, 0.06)
 		d.Ridge(stock.Hex(0x4d8583, 0.8), 0.34, 0.84, 0.755, 0.13, 1.2)
@@ -33,7 +36,13 @@ var pictures = []picture{
 		d.Gradient(0, 0.66, stock.Hex(0x8fc0c4, 1), stock.Hex(0xc7dccf, 1), stock.Hex(0xf3e7cb, 1))
 		d.Ridge(stock.Hex(0x9dbdae, 0.9), -0.1, 0.7, 0.66, 0.22, 2.6)
 		d.Ridge(stock.Hex(0x6f9b7d, 1), 0.2, 1.2, 0.665, 0.26, 5.2)
-		d.Houses(0.3, 0.64, 0.062, []color.NRGBA{stock.Hex(0xb4532a, 1), stock.Hex(0xe8dcc4, 1), stock.Hex(0xd39a3c, 1), stock.Hex(0x7c3324, 1), stock.Hex(0xf1ead9, 1), stock.Hex(0x2f6b52, 1)})
+		d.Houses(
+			0.3, 0.64, 0.062,
+			[]color.NRGBA{
+				stock.Hex(0xb4532a, 1), stock.Hex(0xe8dcc4, 1), stock.Hex(0xd39a3c, 1), stock.Hex(0x7c3324, 1),
+				stock.Hex(0xf1ead9, 1), stock.Hex(0x2f6b52, 1),
+			},
+		)
 		d.Ridge(stock.Hex(0x4a7a58, 1), 0.05, 1.05, 0.69, 0.07, 1.1)
 		d.Gradient(0.685, 1, stock.Hex(0x6aa3a3, 1), stock.Hex(0x2f7480, 1), stock.Hex(0x1d5563, 1))
 		d.Waves(stock.Hex(0xf5f1e0, 0.5), 0.7, 1, 1.4, 70)
@@ -43,9 +52,18 @@ var pictures = []picture{
 		d := stock.New(1440, 1080)
 		d.Gradient(0, 0.7, stock.Hex(0x5b8795, 1), stock.Hex(0x9cbcbf, 1), stock.Hex(0xe4dfcd, 1))
 		d.Ridge(stock.Hex(0x7f9ea0, 0.85), 0.4, 1.2, 0.7, 0.3, 4.4)
-		d.Fill(stock.Hex(0x2a3f45, 1), stock.P(0.08, 0.72), stock.P(0.16, 0.34), stock.P(0.24, 0.3), stock.P(0.3, 0.2), stock.P(0.42, 0.17), stock.P(0.5, 0.26), stock.P(0.57, 0.27), stock.P(0.66, 0.46), stock.P(0.72, 0.72))
-		d.Fill(stock.Hex(0x3d565b, 1), stock.P(0.3, 0.72), stock.P(0.33, 0.4), stock.P(0.42, 0.17), stock.P(0.5, 0.26), stock.P(0.47, 0.5), stock.P(0.55, 0.72))
-		d.Fill(stock.Hex(0x6f8f5f, 1), stock.P(0.24, 0.3), stock.P(0.3, 0.2), stock.P(0.42, 0.17), stock.P(0.5, 0.26), stock.P(0.44, 0.24), stock.P(0.33, 0.27))
+		d.Fill(
+			stock.Hex(0x2a3f45, 1), stock.P(0.08, 0.72), stock.P(0.16, 0.34), stock.P(0.24, 0.3), stock.P(0.3, 0.2),
+			stock.P(0.42, 0.17), stock.P(0.5, 0.26), stock.P(0.57, 0.27), stock.P(0.66, 0.46), stock.P(0.72, 0.72),
+		)
+		d.Fill(
+			stock.Hex(0x3d565b, 1), stock.P(0.3, 0.72), stock.P(0.33, 0.4), stock.P(0.42, 0.17), stock.P(0.5, 0.26),
+			stock.P(0.47, 0.5), stock.P(0.55, 0.72),
+		)
+		d.Fill(
+			stock.Hex(0x6f8f5f, 1), stock.P(0.24, 0.3), stock.P(0.3, 0.2), stock.P(0.42, 0.17), stock.P(0.5, 0.26),
+			stock.P(0.44, 0.24), stock.P(0.33, 0.27),
+		)
 		d.Gradient(0.715, 1, stock.Hex(0x4f8089, 1), stock.Hex(0x27606c, 1), stock.Hex(0x163f4b, 1))
 		d.Waves(stock.Hex(0xf2efe2, 0.6), 0.722, 1, 3.9, 80)
 		for i := range 9 {
@@ -77,7 +95,12 @@ var pictures = []picture{
 		d.Boat(0.45, 0.72, 0.5, stock.Hex(0xb4392a, 1), stock.Hex(0xf6f0e2, 1), stock.Hex(0xf0c067, 1))
 		for i := range 6 {
 			y := 0.74 + 0.045*float64(i)
-			d.Fill(stock.Mix(stock.Hex(0x8a8272, 1), stock.Hex(0x4d4a44, 1), float64(i)/5), stock.P(0.9-0.045*float64(i), y), stock.P(1, y), stock.P(1, y+0.05), stock.P(0.9-0.045*float64(i), y+0.05))
+			d.Fill(
+				stock.Mix(stock.Hex(0x8a8272, 1), stock.Hex(0x4d4a44, 1), float64(i)/5),
+				stock.P(0.9-0.045*float64(i), y),
+				stock.P(1, y), stock.P(1, y+0.05),
+				stock.P(0.9-0.045*float64(i), y+0.05),
+			)
 		}
 		return d.PNG()
 	}},
@@ -124,7 +147,10 @@ func init() {
 			d.Ridge(stock.Hex(0x4c6170, 1), -0.2, 0.9, 0.7, 0.12, 2.2)
 			d.Gradient(0.695, 0.9, stock.Hex(0x5d7079, 1), stock.Hex(0x6d6a62, 1))
 			d.Fill(stock.Hex(0x8a3f2a, 1), stock.P(0.22, 0.9), stock.P(0.22, 0.5), stock.P(0.5, 0.3), stock.P(0.78, 0.5), stock.P(0.78, 0.9))
-			d.Fill(stock.Hex(0x4a2018, 1), stock.P(0.17, 0.52), stock.P(0.5, 0.26), stock.P(0.83, 0.52), stock.P(0.8, 0.55), stock.P(0.5, 0.31), stock.P(0.2, 0.55))
+			d.Fill(
+				stock.Hex(0x4a2018, 1), stock.P(0.17, 0.52), stock.P(0.5, 0.26), stock.P(0.83, 0.52), stock.P(0.8, 0.55),
+				stock.P(0.5, 0.31), stock.P(0.2, 0.55),
+			)
 			d.Fill(stock.Hex(0xf9d98c, 1), stock.P(0.32, 0.74), stock.P(0.32, 0.6), stock.P(0.5, 0.6), stock.P(0.5, 0.74))
 			d.Fill(stock.Hex(0x5a2a1d, 1), stock.P(0.57, 0.9), stock.P(0.57, 0.62), stock.P(0.7, 0.62), stock.P(0.7, 0.9))
 			d.Gradient(0.89, 1, stock.Hex(0x6d6a62, 1), stock.Hex(0x3d3f40, 1))

@@ -18,31 +18,79 @@ var variants = []struct {
 	name string
 	do   []edit.Command
 }{
-	{doc.Picture, "with words below it", []edit.Command{content("caption", "The boat at the steps, early in the morning before anybody has come"), content("large", "large")}},
+	{
+		doc.Picture, "with words below it",
+		[]edit.Command{
+			content("caption", "The boat at the steps, early in the morning before anybody has come"),
+			content("large", "large"),
+		},
+	},
 	{doc.Picture, "shown large, in a circle", []edit.Command{content("large", "large"), look("shape", "circle"), look("aspect-ratio", "1:1")}},
 	{doc.Picture, "filling its rows over words", []edit.Command{content("caption", "In rows"), look("aspect-ratio", "rows")}},
 	{doc.Picture, "that leads somewhere", []edit.Command{content("link", "/fares"), content("caption", "The fares")}},
 	{doc.Menu, "folded everywhere", []edit.Command{look("menu-folds", "always")}},
 	{doc.Text, "beside a picture", []edit.Command{content("picture", "four"), long, look("wrap-width", "34%")}},
-	{doc.Text, "beside a picture on the right, to the middle", []edit.Command{content("picture", "one"), long, look("wrap-side", "right"), look("text-align", "center"), look("padding-left", "$room"), look("background", "$quiet-ground")}},
-	{doc.Text, "beside a picture everywhere", []edit.Command{content("picture", "six"), long, {Op: "set", Zone: "phone", Setting: "wrap-side", Value: "left"}, look("wrap-width", "160px"), look("text-style", "$lead")}},
-	{doc.Text, "with hardly room beside its picture", []edit.Command{content("picture", "two"), long, {Op: "set", Zone: "phone", Setting: "wrap-side", Value: "right"}, look("wrap-width", "86%")}},
+	{
+		doc.Text, "beside a picture on the right, to the middle",
+		[]edit.Command{
+			content("picture", "one"), long, look("wrap-side", "right"), look("text-align", "center"),
+			look("padding-left", "$room"), look("background", "$quiet-ground"),
+		},
+	},
+	{
+		doc.Text, "beside a picture everywhere",
+		[]edit.Command{
+			content("picture", "six"), long,
+			{Op: "set", Zone: "phone", Setting: "wrap-side", Value: "left"},
+			look("wrap-width", "160px"), look("text-style", "$lead"),
+		},
+	},
+	{
+		doc.Text, "with hardly room beside its picture",
+		[]edit.Command{
+			content("picture", "two"), long,
+			{Op: "set", Zone: "phone", Setting: "wrap-side", Value: "right"},
+			look("wrap-width", "86%"),
+		},
+	},
 	{doc.Video, "of its own", []edit.Command{content("video", SpecimenVideo), content("caption", "The boat leaves")}},
 	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "loop"), look("aspect-ratio", "4:3")}},
 	{doc.Video, "from elsewhere", []edit.Command{content("player", "https://player.example/boat")}},
 }
 
 // long is words that go round a picture and on below it.
-var long = edit.Command{Op: "block.write", Value: "<p>The boat leaves from the north steps, in any weather a boat should be out in, and in some that it shouldn’t. Bring a coat; bring a second one for whoever forgot.</p><p>Short.</p><p>On Skarva the path begins behind the customs house and goes up at once. From the top one sees <a href=\"/islands\">all three islands</a>, the light, and on clear days the mainland, which nobody has missed.</p><ul><li>A flask of something hot, and a cup for each of you</li><li>The timetable, since the last boat doesn’t wait</li></ul><p>Those who miss it sleep at the old customs house, where there are blankets, a stove and a book in which everybody before them has written that they, too, had looked at the wrong column. Nobody has minded much.</p>"}
+var long = edit.Command{
+	Op:    "block.write",
+	Value: "<p>The boat leaves from the north steps, in any weather a boat should be out in, and in some that it shouldn’t. Bring a coat; bring a second one for whoever forgot.</p><p>Short.</p><p>On Skarva the path begins behind the customs house and goes up at once. From the top one sees <a href=\"/islands\">all three islands</a>, the light, and on clear days the mainland, which nobody has missed.</p><ul><li>A flask of something hot, and a cup for each of you</li><li>The timetable, since the last boat doesn’t wait</li></ul><p>Those who miss it sleep at the old customs house, where there are blankets, a stove and a book in which everybody before them has written that they, too, had looked at the wrong column. Nobody has minded much.</p>",
+}
 
 // surfaces are what a section can lie on beside a fill: commands on the section.
 var surfaces = []struct {
 	name string
 	do   []edit.Command
 }{
-	{"picture that goes more slowly", []edit.Command{{Op: "section.picture", Value: "one"}, look("picture-scroll", "parallax"), look("filter", "#102030"), look("edge-bottom", "wave"), look("padding-top", "$vast"), look("color", "#ffffff")}},
-	{"picture that goes more slowly on phones only", []edit.Command{{Op: "section.picture", Value: "one"}, {Op: "set", Zone: "phone", Setting: "picture-scroll", Value: "parallax"}, look("border-radius", "$round")}},
-	{"video", []edit.Command{{Op: "section.video", Value: SpecimenVideo}, look("filter", "#000000"), look("filter-opacity", "60%"), look("color", "#ffffff"), look("min-height", "70vh"), look("content-at", "center")}},
+	{
+		"picture that goes more slowly",
+		[]edit.Command{
+			{Op: "section.picture", Value: "one"}, look("picture-scroll", "parallax"), look("filter", "#102030"),
+			look("edge-bottom", "wave"), look("padding-top", "$vast"), look("color", "#ffffff"),
+		},
+	},
+	{
+		"picture that goes more slowly on phones only",
+		[]edit.Command{
+			{Op: "section.picture", Value: "one"},
+			{Op: "set", Zone: "phone", Setting: "picture-scroll", Value: "parallax"},
+			look("border-radius", "$round"),
+		},
+	},
+	{
+		"video",
+		[]edit.Command{
+			{Op: "section.video", Value: SpecimenVideo}, look("filter", "#000000"), look("filter-opacity", "60%"),
+			look("color", "#ffffff"), look("min-height", "70vh"), look("content-at", "center"),
+		},
+	},
 }
 
 func content(name, value string) edit.Command {
@@ -91,7 +139,11 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 		return nil
 	}
 	for _, k := range doc.Kinds {
-		if err := add("kind "+string(k), edit.Command{Op: "section.add", Preset: "empty"}, edit.Command{Op: "block.add", Kind: k, Zone: "desktop"}); err != nil {
+		if err := add(
+			"kind "+string(k),
+			edit.Command{Op: "section.add", Preset: "empty"},
+			edit.Command{Op: "block.add", Kind: k, Zone: "desktop"},
+		); err != nil {
 			return nil, err
 		}
 	}

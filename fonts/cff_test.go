@@ -16,7 +16,13 @@ func TestDictNumbers(t *testing.T) {
 		{[]byte{0x1c, 0x27, 0x10}, 10000}, {[]byte{0x1c, 0xd8, 0xf0}, -10000},
 		{[]byte{0x1d, 0x00, 0x01, 0x86, 0xa0}, 100000}, {[]byte{0x1d, 0xff, 0xfe, 0x79, 0x60}, -100000},
 	} {
-		for name, before := range map[string][]byte{"alone": nil, "after another operator": {0xef, 5}, "after an escaped one": {0xef, opEscape, opCharStrings}, "after -2.25": {0x1e, 0xe2, 0xa2, 0x5f, 18}, "after 0.140541E-3": {0x1e, 0x0a, 0x14, 0x05, 0x41, 0xc3, 0xff, 18}} {
+		for name, before := range map[string][]byte{
+			"alone":                  nil,
+			"after another operator": {0xef, 5},
+			"after an escaped one":   {0xef, opEscape, opCharStrings},
+			"after -2.25":            {0x1e, 0xe2, 0xa2, 0x5f, 18},
+			"after 0.140541E-3":      {0x1e, 0x0a, 0x14, 0x05, 0x41, 0xc3, 0xff, 18},
+		} {
 			if got, ok := dictNumber(append(append(before, c.bytes...), opCharStrings), opCharStrings); !ok || got != c.want {
 				t.Errorf("% x %s: %d, %v; want %d", c.bytes, name, got, ok, c.want)
 			}

@@ -50,7 +50,10 @@ var Faces = func() []Face {
 			weight = fmt.Sprint(lo)
 		}
 		for _, subset := range []string{"latin", "latin-ext"} {
-			fs = append(fs, Face{family, fmt.Sprintf("%s-%s-%s-%s.woff2", slug, subset, weight, style), italic, [2]int{lo, hi}, subset == "latin-ext"})
+			fs = append(
+				fs,
+				Face{family, fmt.Sprintf("%s-%s-%s-%s.woff2", slug, subset, weight, style), italic, [2]int{lo, hi}, subset == "latin-ext"},
+			)
 		}
 	}
 	add("Hanken Grotesk", "hanken-grotesk", 100, 900, false)

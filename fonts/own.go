@@ -37,7 +37,11 @@ func ReadOwn(file []byte) (o *Own, err error) {
 		}
 	}()
 	if len(file) > MaxOwnBytes {
-		return nil, doc.Problemf(ownField, "has %.1f MB; upload at most %d MB, one weight or one variable font a file", float64(len(file))/(1<<20), MaxOwnBytes>>20)
+		return nil, doc.Problemf(
+			ownField, "has %.1f MB; upload at most %d MB, one weight or one variable font a file",
+			float64(len(file))/(1<<20),
+			MaxOwnBytes>>20,
+		)
 	}
 	if len(file) < 12 {
 		return nil, doc.Problemf(ownField, "is empty or cut off")
@@ -58,7 +62,10 @@ func ReadOwn(file []byte) (o *Own, err error) {
 		return nil, doc.Problemf(ownField, "is damaged: %v", err)
 	}
 	if hasTable(raw, "CFF2") {
-		return nil, doc.Problemf(ownField, "is variable and has outlines as CFF2, which can't be laid out here: upload the TrueType (TTF) one, or single weights")
+		return nil, doc.Problemf(
+			ownField,
+			"is variable and has outlines as CFF2, which can't be laid out here: upload the TrueType (TTF) one, or single weights",
+		)
 	}
 	f, err := sfntfont.ParseSFNT(raw, 0)
 	if err != nil {

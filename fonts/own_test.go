@@ -173,8 +173,13 @@ func TestBadFonts(t *testing.T) {
 		}
 	}
 	for name, b := range map[string][]byte{
-		"empty": nil, "text": []byte("not a font at all, just some words"), "a collection": append([]byte("ttcf"), good[4:]...), "cut off": good[:len(good)/3], "restricted": restricted,
-		"WOFF2 cut off": shipped(t, "caveat-latin-wght-normal.woff2")[:900], "too large": append(append([]byte(nil), good...), make([]byte, MaxOwnBytes)...), "head alone": good[:12],
+		"empty": nil, "text": []byte("not a font at all, just some words"), "a collection": append(
+			[]byte("ttcf"), good[4:]...,
+		), "cut off": good[:len(good)/3], "restricted": restricted,
+		"WOFF2 cut off": shipped(t, "caveat-latin-wght-normal.woff2")[:900], "too large": append(
+			append([]byte(nil), good...),
+			make([]byte, MaxOwnBytes)...,
+		), "head alone": good[:12],
 	} {
 		o, err := ReadOwn(b)
 		var p *doc.Problem
@@ -185,7 +190,9 @@ func TestBadFonts(t *testing.T) {
 }
 
 func TestFamilyName(t *testing.T) {
-	for name, want := range map[string]string{"Marlin Text": "Marlin Text", "Serif": "", "sans-serif": "", `x";}</style>`: "xstyle", "  A\tB ": "AB", "": ""} {
+	for name, want := range map[string]string{
+		"Marlin Text": "Marlin Text", "Serif": "", "sans-serif": "", `x";}</style>`: "xstyle", "  A\tB ": "AB", "": "",
+	} {
 		if got := FamilyName(name); got != want {
 			t.Errorf("%q gives %q, want %q", name, got, want)
 		}

@@ -23,7 +23,10 @@ func TestDrawingsAreShapes(t *testing.T) {
 			if err != nil {
 				t.Fatalf("%s: %v", name, err)
 			}
-			if e, ok := token.(xml.StartElement); ok && !slices.Contains([]string{"g", "path", "circle", "rect", "ellipse", "polygon"}, e.Name.Local) {
+			if e, ok := token.(xml.StartElement); ok && !slices.Contains(
+				[]string{"g", "path", "circle", "rect", "ellipse", "polygon"},
+				e.Name.Local,
+			) {
 				t.Errorf("%s holds <%s>", name, e.Name.Local)
 			}
 		}

@@ -124,7 +124,9 @@ func Run(ctx context.Context, st *store.Store, dir string, log *slog.Logger, mad
 	workers := river.NewWorkers()
 	river.AddWorker(workers, &copier{store: st, dir: dir, made: made})
 	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(st.DB()), &river.Config{
-		Queues: map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond}}, Workers: workers, Logger: log,
+		Queues: map[string]river.QueueConfig{
+			river.QueueDefault: {MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond},
+		}, Workers: workers, Logger: log,
 	})
 	if err != nil {
 		return nil, fmt.Errorf("opening the queue: %w", err)

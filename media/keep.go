@@ -141,7 +141,12 @@ func (c Change) apply(data []byte) ([]byte, error) {
 		img = upright(img, 6) // Exif's orientation 6: a quarter turn to the right
 	}
 	b := img.Bounds()
-	cut := image.Rect(b.Min.X+int(float64(b.Dx())*c.Left/100), b.Min.Y+int(float64(b.Dy())*c.Top/100), b.Max.X-int(float64(b.Dx())*c.Right/100), b.Max.Y-int(float64(b.Dy())*c.Bottom/100))
+	cut := image.Rect(
+		b.Min.X+int(float64(b.Dx())*c.Left/100),
+		b.Min.Y+int(float64(b.Dy())*c.Top/100),
+		b.Max.X-int(float64(b.Dx())*c.Right/100),
+		b.Max.Y-int(float64(b.Dy())*c.Bottom/100),
+	)
 	out := image.NewRGBA(image.Rect(0, 0, max(cut.Dx(), 1), max(cut.Dy(), 1)))
 	draw.Draw(out, out.Bounds(), img, cut.Min, draw.Src)
 	var buf bytes.Buffer

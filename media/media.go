@@ -75,7 +75,11 @@ func Open(data []byte) (*Picture, error) {
 		}
 		return &Picture{Type: "image/svg+xml", Width: w, Height: h, Copies: []Copy{{w, ".svg", clean}}}, nil
 	}
-	return nil, doc.Problemf(field, "isn't an image that browsers can show (it looks like %s): upload JPEG, PNG, WebP, AVIF, GIF or SVG, or a video as WebM or MP4", kind)
+	return nil, doc.Problemf(
+		field,
+		"isn't an image that browsers can show (it looks like %s): upload JPEG, PNG, WebP, AVIF, GIF or SVG, or a video as WebM or MP4",
+		kind,
+	)
 }
 
 const avifType = "image/avif"
@@ -97,7 +101,10 @@ func raster(kind string, data []byte) (*Picture, error) {
 		return nil, doc.Problemf(field, "has no pixels")
 	}
 	if px := int64(config.Width) * int64(config.Height); px > MaxPixels {
-		return nil, doc.Problemf(field, "has %d × %d pixels, %d million; make it smaller than %d million", config.Width, config.Height, px/1_000_000, MaxPixels/1_000_000)
+		return nil, doc.Problemf(
+			field, "has %d × %d pixels, %d million; make it smaller than %d million", config.Width, config.Height,
+			px/1_000_000, MaxPixels/1_000_000,
+		)
 	}
 	if kind == "image/gif" && animated(data) { // moving pictures stay as they are
 		return &Picture{Type: kind, Width: config.Width, Height: config.Height, Copies: []Copy{{config.Width, ".gif", data}}}, nil

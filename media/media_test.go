@@ -96,7 +96,11 @@ func TestVariantsAreNeverWiderThanTheOriginal(t *testing.T) {
 			t.Errorf("the copy %v is %d × %d, %v", w, config.Width, config.Height, err)
 		}
 		img, err := decode(kind, c.Data)
-		if err != nil || !near(img.At(3*w.Width/4, 3*w.Width/8), color.White, 6) || !near(img.At(w.Width/4, w.Width/8), color.NRGBA{220, 20, 20, 255}, 8) {
+		if err != nil || !near(img.At(3*w.Width/4, 3*w.Width/8), color.White, 6) || !near(
+			img.At(w.Width/4, w.Width/8),
+			color.NRGBA{220, 20, 20, 255},
+			8,
+		) {
 			t.Errorf("the copy %v has other colours: %v", w, err)
 		}
 	}
@@ -121,7 +125,12 @@ func TestOrientation(t *testing.T) {
 		if (o >= 5) != (h > w) {
 			t.Errorf("orientation %d gives %d × %d", o, w, h)
 		}
-		at := map[string]image.Point{"top left": {w / 4, h / 4}, "top right": {3 * w / 4, h / 4}, "bottom left": {w / 4, 3 * h / 4}, "bottom right": {3 * w / 4, 3 * h / 4}}
+		at := map[string]image.Point{
+			"top left":     {w / 4, h / 4},
+			"top right":    {3 * w / 4, h / 4},
+			"bottom left":  {w / 4, 3 * h / 4},
+			"bottom right": {3 * w / 4, 3 * h / 4},
+		}
 		p := at[corners[o]]
 		if !near(up.At(p.X, p.Y), red, 30) {
 			t.Errorf("orientation %d: the red quarter isn't at the %s", o, corners[o])
@@ -144,7 +153,12 @@ func TestLossyWebPKeepsWhiteWhite(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for p, want := range map[image.Point]color.NRGBA{{48, 48}: {255, 255, 255, 255}, {16, 16}: {220, 20, 20, 255}, {48, 16}: {20, 200, 20, 255}, {16, 48}: {20, 20, 220, 255}} {
+	for p, want := range map[image.Point]color.NRGBA{
+		{48, 48}: {255, 255, 255, 255},
+		{16, 16}: {220, 20, 20, 255},
+		{48, 16}: {20, 200, 20, 255},
+		{16, 48}: {20, 20, 220, 255},
+	} {
 		if got := img.At(p.X, p.Y); !near(got, want, 6) {
 			t.Errorf("at %v: %v, want %v", p, got, want)
 		}
@@ -211,18 +225,20 @@ func bomb() []byte {
 func TestBadFiles(t *testing.T) {
 	good := pngOf(t, quarters(50, 50))
 	for name, data := range map[string][]byte{
-		"empty":               {},
-		"text":                []byte("hello"),
-		"a page":              []byte("<!DOCTYPE html><script>alert(1)</script>"),
-		"21 MB":               make([]byte, 21<<20),
-		"truncated PNG":       good[:len(good)/2],
-		"a PNG's name only":   []byte("\x89PNG\r\n\x1a\n"),
-		"4 gigapixels":        bomb(),
-		"truncated JPEG":      jpegOf(t, quarters(50, 50))[:200],
-		"broken SVG":          []byte(`<svg xmlns="http://www.w3.org/2000/svg"><g></svg>`),
-		"SVG with an entity":  []byte(`<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg"><text>&a;</text></svg>`),
-		"SVG nested too deep": []byte(`<svg xmlns="http://www.w3.org/2000/svg">` + strings.Repeat("<g>", 5000) + strings.Repeat("</g>", 5000) + `</svg>`),
-		"SVG elsewhere":       []byte(`<html><svg xmlns="http://www.w3.org/2000/svg"/></html>`),
+		"empty":              {},
+		"text":               []byte("hello"),
+		"a page":             []byte("<!DOCTYPE html><script>alert(1)</script>"),
+		"21 MB":              make([]byte, 21<<20),
+		"truncated PNG":      good[:len(good)/2],
+		"a PNG's name only":  []byte("\x89PNG\r\n\x1a\n"),
+		"4 gigapixels":       bomb(),
+		"truncated JPEG":     jpegOf(t, quarters(50, 50))[:200],
+		"broken SVG":         []byte(`<svg xmlns="http://www.w3.org/2000/svg"><g></svg>`),
+		"SVG with an entity": []byte(`<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg"><text>&a;</text></svg>`),
+		"SVG nested too deep": []byte(
+			`<svg xmlns="http://www.w3.org/2000/svg">` + strings.Repeat("<g>", 5000) + strings.Repeat("</g>", 5000) + `</svg>`,
+		),
+		"SVG elsewhere": []byte(`<html><svg xmlns="http://www.w3.org/2000/svg"/></html>`),
 	} {
 		_, err := Open(data)
 		var problem *doc.Problem
@@ -245,7 +261,10 @@ func TestCleanSVG(t *testing.T) {
 	if w != 40 || h != 20 {
 		t.Errorf("size %d × %d, want 40 × 20", w, h)
 	}
-	for _, bad := range []string{"script", "alert", "evil", "onload", "onclick", "foreignObject", "javascript", "<a", "<image", "animate", "<style", "fill=\"red\""} {
+	for _, bad := range []string{
+		"script", "alert", "evil", "onload", "onclick", "foreignObject", "javascript", "<a", "<image", "animate",
+		"<style", "fill=\"red\"",
+	} {
 		if strings.Contains(string(out), bad) {
 			t.Errorf("%q is left in %s", bad, out)
 		}

@@ -67,7 +67,10 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 		switch t := token.(type) {
 		case xml.StartElement:
 			if elements++; elements > maxSVGElements || depth > maxSVGDepth {
-				return nil, 0, 0, doc.Problemf(field, "is an SVG of more than %d elements or deeper than %d: make it simpler, or save it as PNG", maxSVGElements, maxSVGDepth)
+				return nil, 0, 0, doc.Problemf(
+					field, "is an SVG of more than %d elements or deeper than %d: make it simpler, or save it as PNG",
+					maxSVGElements, maxSVGDepth,
+				)
 			}
 			depth++
 			t.Name.Local = unlinked(t.Name.Local)

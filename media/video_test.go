@@ -19,9 +19,14 @@ func webmOf(t testing.TB, w, h uint64) []byte {
 		Info   webm.Info   `ebml:"Info"`
 		Tracks webm.Tracks `ebml:"Tracks"`
 	}
-	tracks := []webm.TrackEntry{{TrackNumber: 1, TrackUID: 1, CodecID: "A_OPUS", TrackType: 2, Audio: &webm.Audio{SamplingFrequency: 48000, Channels: 1}}}
+	tracks := []webm.TrackEntry{
+		{TrackNumber: 1, TrackUID: 1, CodecID: "A_OPUS", TrackType: 2, Audio: &webm.Audio{SamplingFrequency: 48000, Channels: 1}},
+	}
 	if w > 0 {
-		tracks = append(tracks, webm.TrackEntry{TrackNumber: 2, TrackUID: 2, CodecID: "V_VP8", TrackType: 1, Video: &webm.Video{PixelWidth: w, PixelHeight: h}})
+		tracks = append(
+			tracks,
+			webm.TrackEntry{TrackNumber: 2, TrackUID: 2, CodecID: "V_VP8", TrackType: 1, Video: &webm.Video{PixelWidth: w, PixelHeight: h}},
+		)
 	}
 	file := struct {
 		Header  webm.EBMLHeader `ebml:"EBML"`
@@ -61,7 +66,15 @@ func mp4Of(version byte, w, h uint32, turned bool) []byte {
 		binary.BigEndian.PutUint32(b[at+4:], h<<16)
 		return boxOf("trak", boxOf("tkhd", b))
 	}
-	return bytes.Join([][]byte{boxOf("ftyp", []byte("isom\x00\x00\x02\x00isomiso2mp41")), boxOf("free"), boxOf("moov", tkhd(0, 0), tkhd(w, h)), boxOf("mdat", make([]byte, 40))}, nil)
+	return bytes.Join(
+		[][]byte{
+			boxOf("ftyp", []byte("isom\x00\x00\x02\x00isomiso2mp41")),
+			boxOf("free"),
+			boxOf("moov", tkhd(0, 0), tkhd(w, h)),
+			boxOf("mdat", make([]byte, 40)),
+		},
+		nil,
+	)
 }
 
 func TestVideosSize(t *testing.T) {
@@ -82,14 +95,17 @@ func TestVideosSize(t *testing.T) {
 	}
 	whole := mp4Of(0, 1280, 720, false)
 	for name, data := range map[string][]byte{
-		"sound alone":             webmOf(t, 0, 0),
-		"no size":                 mp4Of(0, 0, 0, false),
-		"far too large":           mp4Of(0, 30000, 30000, false),
-		"cut off":                 whole[:60],
-		"a box longer than all":   append(append([]byte{}, whole[:28]...), 0xff, 0xff, 0xff, 0xff, 'm', 'o', 'o', 'v'),
-		"WebM cut off":            webmOf(t, 640, 360)[:50],
-		"more than can be taken":  append(webmOf(t, 640, 360), make([]byte, MaxVideoBytes)...),
-		"a box of 2^64 − 1 bytes": append(append([]byte{}, whole[:28]...), 0, 0, 0, 1, 'm', 'o', 'o', 'v', 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff),
+		"sound alone":            webmOf(t, 0, 0),
+		"no size":                mp4Of(0, 0, 0, false),
+		"far too large":          mp4Of(0, 30000, 30000, false),
+		"cut off":                whole[:60],
+		"a box longer than all":  append(append([]byte{}, whole[:28]...), 0xff, 0xff, 0xff, 0xff, 'm', 'o', 'o', 'v'),
+		"WebM cut off":           webmOf(t, 640, 360)[:50],
+		"more than can be taken": append(webmOf(t, 640, 360), make([]byte, MaxVideoBytes)...),
+		"a box of 2^64 − 1 bytes": append(
+			append([]byte{}, whole[:28]...),
+			0, 0, 0, 1, 'm', 'o', 'o', 'v', 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff,
+		),
 	} {
 		_, err := Open(data)
 		var p *doc.Problem

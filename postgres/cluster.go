@@ -200,7 +200,10 @@ func unprivileged(dir string) (*syscall.SysProcAttr, error) {
 	}
 	for p := filepath.Dir(dir); ; p = filepath.Dir(p) {
 		if fi, err := os.Stat(p); err != nil || fi.Mode().Perm()&0o001 == 0 {
-			return nil, fmt.Errorf("the user postgres can't reach %s, since %s isn't open to it: set OPENPLOT_DATA to a folder it can reach, such as /var/lib/openplot", dir, p)
+			return nil, fmt.Errorf(
+				"the user postgres can't reach %s, since %s isn't open to it: set OPENPLOT_DATA to a folder it can reach, such as /var/lib/openplot",
+				dir, p,
+			)
 		}
 		if p == "/" {
 			break

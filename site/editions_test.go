@@ -26,7 +26,10 @@ func TestEditions(t *testing.T) {
 	s := &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
 	place := doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 4}}
 	page := &doc.Page{ID: "p", Title: "Fares", Name: "Fares", Sections: []*doc.Section{{ID: "s", Blocks: []*doc.Block{
-		{ID: "b1", Kind: doc.Picture, Place: place, Content: doc.Content{Picture: "m1"}}, {ID: "b2", Kind: doc.Picture, Place: place, Content: doc.Content{Picture: "m2"}},
+		{
+			ID: "b1", Kind: doc.Picture, Place: place,
+			Content: doc.Content{Picture: "m1"},
+		}, {ID: "b2", Kind: doc.Picture, Place: place, Content: doc.Content{Picture: "m2"}},
 	}}}}
 	uploads, dir := t.TempDir(), t.TempDir()
 	copyOf := func(m, name string, width int) store.MediumCopy {
@@ -46,7 +49,16 @@ func TestEditions(t *testing.T) {
 	}
 	must(st.AddSite(ctx, s), st.AddPage(ctx, "w", "fares", 0, page))
 	for _, id := range []string{"m1", "m2", "unseen"} {
-		must(st.AddMedium(ctx, &store.Medium{ID: id, SiteID: "w", Name: id, Type: "image/png", Width: 900, Height: 600, Alt: "As published", Original: id + "-original", CopiesLeft: 2, Variants: []store.MediumCopy{copyOf(id, "480.webp", 480)}}))
+		must(
+			st.AddMedium(
+				ctx,
+				&store.Medium{
+					ID: id, SiteID: "w", Name: id, Type: "image/png", Width: 900, Height: 600, Alt: "As published",
+					Original: id + "-original", CopiesLeft: 2,
+					Variants: []store.MediumCopy{copyOf(id, "480.webp", 480)},
+				},
+			),
+		)
 	}
 	p := &Publisher{Dir: dir, MediaDir: uploads}
 	publish := func() store.Edition {
@@ -108,7 +120,16 @@ func TestEditions(t *testing.T) {
 	}
 
 	// Copies that were made between looking and publishing.
-	must(st.AddMedium(ctx, &store.Medium{ID: "m1", SiteID: "w", Name: "m1", Type: "image/png", Width: 900, Height: 600, Alt: "As published", Original: "m1-original", CopiesLeft: 1, Variants: []store.MediumCopy{{File: "m1-480.webp", Width: 480}}}))
+	must(
+		st.AddMedium(
+			ctx,
+			&store.Medium{
+				ID: "m1", SiteID: "w", Name: "m1", Type: "image/png", Width: 900, Height: 600, Alt: "As published",
+				Original: "m1-original", CopiesLeft: 1,
+				Variants: []store.MediumCopy{{File: "m1-480.webp", Width: 480}},
+			},
+		),
+	)
 	media, err := st.Media(ctx, "w")
 	must(err)
 	src := Source{Site: s, Media: media}

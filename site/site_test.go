@@ -31,7 +31,10 @@ func TestPublish(t *testing.T) {
 	}
 	s := &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
 	media := []*store.Medium{
-		{ID: "m1", Width: 900, Height: 600, Alt: "A boat", Variants: []store.MediumCopy{{File: "m1-480.webp", Width: 480}, {File: "m1-900.webp", Width: 900}}},
+		{
+			ID: "m1", Width: 900, Height: 600, Alt: "A boat",
+			Variants: []store.MediumCopy{{File: "m1-480.webp", Width: 480}, {File: "m1-900.webp", Width: 900}},
+		},
 		{ID: "m2", Width: 480, Height: 300, Variants: []store.MediumCopy{{File: "m2-480.webp", Width: 480}}},
 	}
 	at := doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 4}}
@@ -50,7 +53,10 @@ func TestPublish(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, want := range []string{`src="../assets/media/m1-900.webp"`, `alt="A boat"`, `width="900" height="600"`, `href="../"`, `href="../assets/style-`} {
+	for _, want := range []string{
+		`src="../assets/media/m1-900.webp"`, `alt="A boat"`, `width="900" height="600"`, `href="../"`,
+		`href="../assets/style-`,
+	} {
 		if !strings.Contains(string(html), want) {
 			t.Errorf("the page has no %s:\n%s", want, html)
 		}

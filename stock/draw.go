@@ -153,7 +153,12 @@ func (d *Drawing) Houses(x, base, size float64, colours []color.NRGBA) {
 	for i, c := range colours {
 		u := x + float64(i)*size*1.08
 		hgt := size * k * (0.9 + 0.35*math.Mod(float64(i)*0.618, 1))
-		d.Fill(c, Point{u, base}, Point{u, base - hgt}, Point{u + size/2, base - hgt - size*k*0.5}, Point{u + size, base - hgt}, Point{u + size, base})
+		d.Fill(
+			c, Point{u, base}, Point{u, base - hgt},
+			Point{u + size/2, base - hgt - size*k*0.5},
+			Point{u + size, base - hgt},
+			Point{u + size, base},
+		)
 		for r := range 2 {
 			for q := range 2 {
 				wx, wy := u+size*(0.2+0.38*float64(q)), base-hgt*(0.9-0.42*float64(r))
@@ -187,7 +192,10 @@ func (d *Drawing) Portrait(ground, skin, hair, coat color.NRGBA, style int) {
 	d.Fill(Mix(skin, Hex(0x000000, 1), 0.14), Point{0.42, 0.6}, Point{0.58, 0.6}, Point{0.6, 0.76}, Point{0.5, 0.82}, Point{0.4, 0.76})
 	d.Disc(skin, 0.5, 0.44, 0.19)
 	d.Fill(skin, Point{0.32, 0.46}, Point{0.36, 0.6}, Point{0.45, 0.68}, Point{0.55, 0.68}, Point{0.64, 0.6}, Point{0.68, 0.46})
-	d.Fill(hair, Point{0.3, 0.46}, Point{0.3, 0.3}, Point{0.4, 0.2}, Point{0.54, 0.18}, Point{0.66, 0.24}, Point{0.7, 0.36}, Point{0.69, 0.46}, Point{0.64, 0.36}, Point{0.5, 0.32}, Point{0.37, 0.36})
+	d.Fill(
+		hair, Point{0.3, 0.46}, Point{0.3, 0.3}, Point{0.4, 0.2}, Point{0.54, 0.18}, Point{0.66, 0.24}, Point{0.7, 0.36},
+		Point{0.69, 0.46}, Point{0.64, 0.36}, Point{0.5, 0.32}, Point{0.37, 0.36},
+	)
 	dark := Hex(0x2a2320, 1)
 	d.Disc(dark, 0.43, 0.46, 0.016)
 	d.Disc(dark, 0.57, 0.46, 0.016)
@@ -195,9 +203,16 @@ func (d *Drawing) Portrait(ground, skin, hair, coat color.NRGBA, style int) {
 	d.Fill(mouth, Point{0.44, 0.57}, Point{0.5, 0.595}, Point{0.56, 0.57}, Point{0.5, 0.612})
 	switch style % 3 {
 	case 0: // a cap
-		d.Fill(Mix(coat, Hex(0x000000, 1), 0.25), Point{0.29, 0.33}, Point{0.33, 0.19}, Point{0.5, 0.13}, Point{0.67, 0.19}, Point{0.71, 0.33}, Point{0.8, 0.37}, Point{0.5, 0.34})
+		d.Fill(
+			Mix(coat, Hex(0x000000, 1), 0.25),
+			Point{0.29, 0.33}, Point{0.33, 0.19}, Point{0.5, 0.13}, Point{0.67, 0.19}, Point{0.71, 0.33},
+			Point{0.8, 0.37}, Point{0.5, 0.34},
+		)
 	case 2: // a beard
-		d.Fill(hair, Point{0.33, 0.5}, Point{0.38, 0.62}, Point{0.5, 0.72}, Point{0.62, 0.62}, Point{0.67, 0.5}, Point{0.6, 0.58}, Point{0.5, 0.55}, Point{0.4, 0.58})
+		d.Fill(
+			hair, Point{0.33, 0.5}, Point{0.38, 0.62}, Point{0.5, 0.72}, Point{0.62, 0.62}, Point{0.67, 0.5},
+			Point{0.6, 0.58}, Point{0.5, 0.55}, Point{0.4, 0.58},
+		)
 		d.Fill(mouth, Point{0.46, 0.59}, Point{0.5, 0.6}, Point{0.54, 0.59}, Point{0.5, 0.605})
 	}
 }

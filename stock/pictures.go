@@ -55,7 +55,12 @@ var Pictures = []Picture{
 		for _, r := range []struct {
 			c                      uint32
 			x0, x1, base, peak, at float64
-		}{{0x9d92a8, -0.1, 0.8, 0.75, 0.4, 1.3}, {0x7c7b9c, 0.3, 1.2, 0.8, 0.36, 4.4}, {0x545c84, -0.3, 0.75, 0.9, 0.34, 2.6}, {0x333f63, 0.2, 1.3, 1, 0.36, 6.8}} {
+		}{
+			{0x9d92a8, -0.1, 0.8, 0.75, 0.4, 1.3},
+			{0x7c7b9c, 0.3, 1.2, 0.8, 0.36, 4.4},
+			{0x545c84, -0.3, 0.75, 0.9, 0.34, 2.6},
+			{0x333f63, 0.2, 1.3, 1, 0.36, 6.8},
+		} {
 			d.Ridge(Hex(r.c, 1), r.x0, r.x1, r.base, r.peak, r.at)
 			d.block(Hex(r.c, 1), 0, r.base-0.005, 1, 1)
 		}
@@ -102,7 +107,12 @@ var Pictures = []Picture{
 			for k := range int(h * 14) {
 				for c := range 2 {
 					if frac(float64(i*7+k*3+c*5)*0.271) > 0.52 {
-						d.block(Hex(0xf6cf7a, 0.9), x+0.012+0.02*float64(c), 1-h+0.03+0.06*float64(k), x+0.022+0.02*float64(c), 1-h+0.06+0.06*float64(k))
+						d.block(
+							Hex(0xf6cf7a, 0.9), x+0.012+0.02*float64(c),
+							1-h+0.03+0.06*float64(k),
+							x+0.022+0.02*float64(c),
+							1-h+0.06+0.06*float64(k),
+						)
 					}
 				}
 			}
@@ -114,7 +124,13 @@ var Pictures = []Picture{
 		d.Fill(Hex(0xfbf7ec, 1), Point{0.23, 0.22}, Point{0.59, 0.12}, Point{0.69, 0.81}, Point{0.33, 0.91})
 		for i := range 9 {
 			t := 0.1 + 0.09*float64(i)
-			d.Fill(Hex(0xb9c7cc, 1), Point{0.25 + 0.1*t, 0.22 + 0.69*t}, Point{0.58 + 0.1*t, 0.13 + 0.69*t}, Point{0.58 + 0.1*t, 0.134 + 0.69*t}, Point{0.25 + 0.1*t, 0.224 + 0.69*t})
+			d.Fill(
+				Hex(0xb9c7cc, 1),
+				Point{0.25 + 0.1*t, 0.22 + 0.69*t},
+				Point{0.58 + 0.1*t, 0.13 + 0.69*t},
+				Point{0.58 + 0.1*t, 0.134 + 0.69*t},
+				Point{0.25 + 0.1*t, 0.224 + 0.69*t},
+			)
 		}
 		d.Fill(Hex(0xd3401b, 1), Point{0.74, 0.3}, Point{0.755, 0.29}, Point{0.83, 0.74}, Point{0.815, 0.75})
 		d.Fill(Hex(0x2a2320, 1), Point{0.83, 0.74}, Point{0.815, 0.75}, Point{0.83, 0.79})
@@ -133,14 +149,22 @@ var Pictures = []Picture{
 		d.Disc(Hex(0xfdfcf8, 1), 0.4, 0.41, 0.29)
 		d.Disc(Hex(0xede8dc, 1), 0.4, 0.41, 0.23)
 		d.Fill(Hex(0xb8763c, 1), Point{0.25, 0.36}, Point{0.31, 0.27}, Point{0.45, 0.27}, Point{0.51, 0.36}, Point{0.49, 0.5}, Point{0.27, 0.5})
-		d.Fill(Hex(0xeccf9c, 1), Point{0.275, 0.365}, Point{0.325, 0.295}, Point{0.44, 0.295}, Point{0.485, 0.365}, Point{0.47, 0.48}, Point{0.29, 0.48})
+		d.Fill(
+			Hex(0xeccf9c, 1), Point{0.275, 0.365}, Point{0.325, 0.295}, Point{0.44, 0.295}, Point{0.485, 0.365},
+			Point{0.47, 0.48}, Point{0.29, 0.48},
+		)
 		d.Disc(Hex(0xffffff, 1), 0.42, 0.53, 0.07)
 		d.Disc(Hex(0xf2b437, 1), 0.42, 0.53, 0.035)
 		d.Disc(Hex(0x000000, 0.12), 0.785, 0.745, 0.16)
 		d.Disc(Hex(0x3e6d78, 1), 0.775, 0.73, 0.16)
 		d.Disc(Hex(0x2f5660, 1), 0.775, 0.73, 0.135)
 		for i := range 14 {
-			d.Disc(Mix(Hex(0xb3202f, 1), Hex(0x4b2a63, 1), frac(float64(i)*0.37)), 0.775+0.08*(frac(float64(i)*0.618)-0.5)*2, 0.73+0.08*(frac(float64(i)*0.414)-0.5)*2, 0.03)
+			d.Disc(
+				Mix(Hex(0xb3202f, 1), Hex(0x4b2a63, 1), frac(float64(i)*0.37)),
+				0.775+0.08*(frac(float64(i)*0.618)-0.5)*2,
+				0.73+0.08*(frac(float64(i)*0.414)-0.5)*2,
+				0.03,
+			)
 		}
 	}},
 	{"workbench", "A workbench", "Tools on a wall over a wooden bench", 1600, 1067, func(d *Drawing) {
@@ -172,8 +196,14 @@ var Pictures = []Picture{
 			}
 			d.Disc(Hex(0x5a321f, 1), x, y, 0.036)
 		}
-		d.Fill(Hex(0x2f5f86, 1), Point{0.42, 0.56}, Point{0.58, 0.56}, Point{0.6, 0.64}, Point{0.66, 0.74}, Point{0.62, 0.86}, Point{0.38, 0.86}, Point{0.34, 0.74}, Point{0.4, 0.64})
-		d.Fill(Hex(0x4f82aa, 1), Point{0.42, 0.56}, Point{0.47, 0.56}, Point{0.45, 0.7}, Point{0.47, 0.86}, Point{0.38, 0.86}, Point{0.34, 0.74}, Point{0.4, 0.64})
+		d.Fill(
+			Hex(0x2f5f86, 1), Point{0.42, 0.56}, Point{0.58, 0.56}, Point{0.6, 0.64}, Point{0.66, 0.74},
+			Point{0.62, 0.86}, Point{0.38, 0.86}, Point{0.34, 0.74}, Point{0.4, 0.64},
+		)
+		d.Fill(
+			Hex(0x4f82aa, 1), Point{0.42, 0.56}, Point{0.47, 0.56}, Point{0.45, 0.7}, Point{0.47, 0.86},
+			Point{0.38, 0.86}, Point{0.34, 0.74}, Point{0.4, 0.64},
+		)
 	}},
 	{"discs", "Discs", "Overlapping discs in warm colours", 1600, 1000, func(d *Drawing) {
 		d.Gradient(0, 1, Hex(0xf7efe2, 1), Hex(0xf1e4d0, 1))

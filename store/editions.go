@@ -54,7 +54,9 @@ func (s *Store) Renew(ctx context.Context, site, original string, done bool, wri
 			query, args := `UPDATE editions SET source = $2 WHERE page_id = $1`, []any{e.Page, next}
 			if done {
 				query, args = `WITH ended AS (DELETE FROM editions WHERE page_id = $1 AND originals = ARRAY[$3::text])
-					UPDATE editions SET source = $2, originals = array_remove(originals, $3) WHERE page_id = $1 AND originals <> ARRAY[$3::text]`, append(args, original)
+					UPDATE editions SET source = $2, originals = array_remove(originals, $3) WHERE page_id = $1 AND originals <> ARRAY[$3::text]`, append(
+					args, original,
+				)
 			}
 			if _, err := tx.ExecContext(ctx, query, args...); err != nil {
 				return fmt.Errorf("keeping an edition: %w", err)

@@ -32,9 +32,17 @@ func (s *Store) AddFormEntry(ctx context.Context, site, form string, answers []A
 	if err != nil {
 		return fmt.Errorf("writing answers: %w", err)
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO form_entries (id, site_id, form, answers, trial) VALUES ($1, $2, $3, $4, $5)`, NewID("e"), site, form, raw, trial)
+	_, err = s.db.ExecContext(
+		ctx,
+		`INSERT INTO form_entries (id, site_id, form, answers, trial) VALUES ($1, $2, $3, $4, $5)`,
+		NewID("e"), site, form, raw, trial,
+	)
 	if err == nil {
-		_, err = s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE id IN (SELECT id FROM form_entries WHERE site_id = $1 AND trial = $3 ORDER BY sent_at DESC, id OFFSET $2)`, site, maxEntries, trial)
+		_, err = s.db.ExecContext(
+			ctx,
+			`DELETE FROM form_entries WHERE id IN (SELECT id FROM form_entries WHERE site_id = $1 AND trial = $3 ORDER BY sent_at DESC, id OFFSET $2)`,
+			site, maxEntries, trial,
+		)
 	}
 	if err != nil {
 		return fmt.Errorf("keeping a form's entry: %w", err)
@@ -45,7 +53,11 @@ func (s *Store) AddFormEntry(ctx context.Context, site, form string, answers []A
 // FormEntries gives the newest entries of a site's forms.
 func (s *Store) FormEntries(ctx context.Context, site string, limit int) ([]*FormEntry, error) {
 	var es []*FormEntry
-	if err := s.db.SelectContext(ctx, &es, `SELECT id, form, answers, sent_at, trial FROM form_entries WHERE site_id = $1 ORDER BY sent_at DESC, id LIMIT $2`, site, limit); err != nil {
+	if err := s.db.SelectContext(
+		ctx, &es,
+		`SELECT id, form, answers, sent_at, trial FROM form_entries WHERE site_id = $1 ORDER BY sent_at DESC, id LIMIT $2`,
+		site, limit,
+	); err != nil {
 		return nil, fmt.Errorf("listing entries: %w", err)
 	}
 	for _, e := range es {

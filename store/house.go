@@ -72,7 +72,11 @@ func (s *Store) UndoHouse(ctx context.Context, site, user string) error {
 			return err
 		}
 		var act *string
-		err := tx.GetContext(ctx, &act, `SELECT act FROM house_log WHERE site_id = $1 AND user_id = $2 AND command IS NOT NULL AND NOT undone ORDER BY version DESC LIMIT 1`, site, user)
+		err := tx.GetContext(
+			ctx, &act,
+			`SELECT act FROM house_log WHERE site_id = $1 AND user_id = $2 AND command IS NOT NULL AND NOT undone ORDER BY version DESC LIMIT 1`,
+			site, user,
+		)
 		if errors.Is(notFound(err), ErrNotFound) {
 			return ErrNothing
 		}
@@ -147,7 +151,11 @@ func (s *Store) backHouse(ctx context.Context, tx *sqlx.Tx, site, user, kind, ac
 	}
 	if kind == kindUndo {
 		var stands bool
-		if err := tx.GetContext(ctx, &stands, `SELECT EXISTS (SELECT FROM house_log WHERE act = $1 AND command IS NOT NULL AND NOT undone)`, act); err != nil || !stands {
+		if err := tx.GetContext(
+			ctx, &stands,
+			`SELECT EXISTS (SELECT FROM house_log WHERE act = $1 AND command IS NOT NULL AND NOT undone)`,
+			act,
+		); err != nil || !stands {
 			return err
 		}
 		return s.undoLast(ctx, tx, site, user, &act, &as)
@@ -200,7 +208,11 @@ func keepHouse(ctx context.Context, tx *sqlx.Tx, site, user string, version int6
 // HouseCanUndo reports whether an edit of the house style stands that is the person's own.
 func (s *Store) HouseCanUndo(ctx context.Context, site, user string) (bool, error) {
 	var can bool
-	if err := s.db.GetContext(ctx, &can, `SELECT EXISTS (SELECT FROM house_log WHERE site_id = $1 AND user_id = $2 AND command IS NOT NULL AND NOT undone)`, site, user); err != nil {
+	if err := s.db.GetContext(
+		ctx, &can,
+		`SELECT EXISTS (SELECT FROM house_log WHERE site_id = $1 AND user_id = $2 AND command IS NOT NULL AND NOT undone)`,
+		site, user,
+	); err != nil {
 		return false, fmt.Errorf("reading the log: %w", err)
 	}
 	return can, nil
@@ -228,7 +240,11 @@ func losesNothing(ctx context.Context, tx *sqlx.Tx, site string, h, next *doc.Ho
 // tokenUses counts the pages of a site that use a token of its house style.
 func tokenUses(ctx context.Context, q sqlx.QueryerContext, site, token string) (int, error) {
 	var docs [][]byte
-	if err := sqlx.SelectContext(ctx, q, &docs, `SELECT doc FROM pages WHERE site_id = $1 AND strpos(doc::text, $2) > 0 FOR SHARE`, site, token); err != nil {
+	if err := sqlx.SelectContext(
+		ctx, q, &docs,
+		`SELECT doc FROM pages WHERE site_id = $1 AND strpos(doc::text, $2) > 0 FOR SHARE`,
+		site, token,
+	); err != nil {
 		return 0, fmt.Errorf("looking for a token: %w", err)
 	}
 	n := 0

@@ -21,7 +21,11 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 		return s
 	}
 	change := func(c edit.HouseCommand) error {
-		return f.EditHouse(t.Context(), "w1", f.user, site().Version, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
+		return f.EditHouse(t.Context(), "w1", f.user, site().Version, c, func(h doc.House) (doc.House, error) {
+			return edit.ApplyHouse(
+				h, doc.StandardZones(), c,
+			)
+		})
 	}
 	text := func() string {
 		b, err := json.Marshal(site().House)
@@ -31,7 +35,11 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 		return string(b)
 	}
 	states := []string{text()}
-	for _, c := range []edit.HouseCommand{{Op: "colour.set", Token: "accent", Value: "#123456"}, {Op: "fonts.pair", Value: "ledger"}, {Op: "colour.add", Name: "Buoy", Value: "#c22"}} {
+	for _, c := range []edit.HouseCommand{
+		{Op: "colour.set", Token: "accent", Value: "#123456"},
+		{Op: "fonts.pair", Value: "ledger"},
+		{Op: "colour.add", Name: "Buoy", Value: "#c22"},
+	} {
 		if err := change(c); err != nil {
 			t.Fatal(err)
 		}
@@ -86,7 +94,12 @@ func TestWhatPagesUseStays(t *testing.T) {
 		gone string // its name in the message
 	}{
 		{"colour", edit.HouseCommand{Op: "colour.add", Name: "Buoy", Value: "#c22"}, edit.Command{Setting: "background", Value: "$buoy"}, "Buoy"},
-		{"step", edit.HouseCommand{Op: "step.add", Token: "space", Name: "Landing", Value: "52"}, edit.Command{Setting: "padding-top", Value: "$landing"}, "Landing"},
+		{
+			"step",
+			edit.HouseCommand{Op: "step.add", Token: "space", Name: "Landing", Value: "52"},
+			edit.Command{Setting: "padding-top", Value: "$landing"},
+			"Landing",
+		},
 	} {
 		t.Run(take.name, func(t *testing.T) {
 			f := begin(t)
@@ -96,7 +109,11 @@ func TestWhatPagesUseStays(t *testing.T) {
 					t.Fatal(err)
 				}
 				f.site = &s.Site
-				return f.EditHouse(t.Context(), "w1", f.user, s.Version, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
+				return f.EditHouse(t.Context(), "w1", f.user, s.Version, c, func(h doc.House) (doc.House, error) {
+					return edit.ApplyHouse(
+						h, doc.StandardZones(), c,
+					)
+				})
 			}
 			if err := errors.Join(change(take.add), change(edit.HouseCommand{Op: "width.set", Value: "960"})); err != nil {
 				t.Fatal(err)

@@ -103,7 +103,11 @@ func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, left
 			return false, fmt.Errorf("writing a copy: %w", err)
 		}
 	}
-	r, err := s.db.ExecContext(ctx, `UPDATE media SET variants = CASE WHEN variants @> $4::jsonb THEN variants ELSE variants || $4::jsonb END, copies_left = $5 WHERE id = $1 AND site_id = $2 AND original = $3`, job.Medium, job.Site, job.Original, string(raw), left)
+	r, err := s.db.ExecContext(
+		ctx,
+		`UPDATE media SET variants = CASE WHEN variants @> $4::jsonb THEN variants ELSE variants || $4::jsonb END, copies_left = $5 WHERE id = $1 AND site_id = $2 AND original = $3`,
+		job.Medium, job.Site, job.Original, string(raw), left,
+	)
 	if err != nil {
 		return false, fmt.Errorf("noting a copy: %w", err)
 	}
@@ -116,7 +120,9 @@ func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, left
 
 // DescribeMedium keeps a medium's name, words and focal point anew.
 func (s *Store) DescribeMedium(ctx context.Context, m *Medium) error {
-	if _, err := s.db.NamedExecContext(ctx, `UPDATE media SET name = :name, alt = :alt, focal = :focal WHERE id = :id AND site_id = :site_id`, m); err != nil {
+	if _, err := s.db.NamedExecContext(
+		ctx, `UPDATE media SET name = :name, alt = :alt, focal = :focal WHERE id = :id AND site_id = :site_id`, m,
+	); err != nil {
 		return fmt.Errorf("keeping medium %s: %w", m.Name, err)
 	}
 	return nil
@@ -176,7 +182,10 @@ func (s *Store) MediaUses(ctx context.Context, site string, media []*Medium) (ma
 		Name string `db:"name"`
 		Doc  string `db:"doc"`
 	}
-	if err := s.db.SelectContext(ctx, &pages, `SELECT doc->>'name' AS name, doc::text AS doc FROM pages WHERE site_id = $1 ORDER BY position, slug`, site); err != nil {
+	if err := s.db.SelectContext(
+		ctx, &pages,
+		`SELECT doc->>'name' AS name, doc::text AS doc FROM pages WHERE site_id = $1 ORDER BY position, slug`, site,
+	); err != nil {
 		return nil, fmt.Errorf("looking where media are used: %w", err)
 	}
 	uses := map[string][]string{}

@@ -73,7 +73,11 @@ func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p 
 	if err != nil {
 		return fmt.Errorf("writing page %s: %w", p.ID, err)
 	}
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO pages (id, site_id, slug, position, doc) VALUES ($1, $2, $3, $4, $5)`, p.ID, site, slug, position, b); err != nil {
+	if _, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO pages (id, site_id, slug, position, doc) VALUES ($1, $2, $3, $4, $5)`,
+		p.ID, site, slug, position, b,
+	); err != nil {
 		return fmt.Errorf("adding page %s: %w", slug, err)
 	}
 	return nil
@@ -217,7 +221,9 @@ func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 	_, err = tx.ExecContext(ctx, `WITH kept AS (
 			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
 		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12 WHERE id = $1`,
-		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, e.act, document, map[string]int{kindEdit: 1, kindUndo: -1, kindRedo: 1}[e.kind])
+		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, e.act, document, map[string]int{
+			kindEdit: 1, kindUndo: -1, kindRedo: 1,
+		}[e.kind])
 	if err != nil {
 		return fmt.Errorf("keeping the edit: %w", err)
 	}

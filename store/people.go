@@ -47,7 +47,9 @@ const absent = "$argon2id$v=19$m=65536,t=1,p=2$c29tZXNhbHRzb21lc2FsdA$b1eLXJkEZ6
 // SignIn gives the account with an email and password, or ErrNotFound.
 func (s *Store) SignIn(ctx context.Context, email, password string) (*User, error) {
 	var u User
-	err := notFound(s.db.GetContext(ctx, &u, `SELECT id, email, name, password_hash FROM users WHERE email = $1`, strings.ToLower(strings.TrimSpace(email))))
+	err := notFound(
+		s.db.GetContext(ctx, &u, `SELECT id, email, name, password_hash FROM users WHERE email = $1`, strings.ToLower(strings.TrimSpace(email))),
+	)
 	hash := u.PasswordHash
 	if err == ErrNotFound {
 		hash = absent

@@ -22,7 +22,11 @@ func (s *Store) KeepSection(ctx context.Context, site string, sec *doc.Section) 
 	if err != nil {
 		return fmt.Errorf("writing a section: %w", err)
 	}
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO kept_sections (id, site_id, name, section) VALUES ($1, $2, $3, $4)`, NewID("k"), site, sec.Name, raw); err != nil {
+	if _, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO kept_sections (id, site_id, name, section) VALUES ($1, $2, $3, $4)`,
+		NewID("k"), site, sec.Name, raw,
+	); err != nil {
 		return fmt.Errorf("keeping a section: %w", err)
 	}
 	return nil
@@ -31,7 +35,10 @@ func (s *Store) KeepSection(ctx context.Context, site string, sec *doc.Section) 
 // KeptSections gives the sections on a site's Shelf, the newest first.
 func (s *Store) KeptSections(ctx context.Context, site string) ([]*KeptSection, error) {
 	var ks []*KeptSection
-	if err := s.db.SelectContext(ctx, &ks, `SELECT id, name, section FROM kept_sections WHERE site_id = $1 ORDER BY created_at DESC, id LIMIT 200`, site); err != nil {
+	if err := s.db.SelectContext(
+		ctx, &ks,
+		`SELECT id, name, section FROM kept_sections WHERE site_id = $1 ORDER BY created_at DESC, id LIMIT 200`, site,
+	); err != nil {
 		return nil, fmt.Errorf("listing kept sections: %w", err)
 	}
 	for _, k := range ks {
@@ -59,7 +66,11 @@ type ShelfUse struct {
 // ShelfUses gives what a person marked or used, the latest use first.
 func (s *Store) ShelfUses(ctx context.Context, user string) ([]ShelfUse, error) {
 	var us []ShelfUse
-	if err := s.db.SelectContext(ctx, &us, `SELECT item, favourite FROM shelf_uses WHERE user_id = $1 ORDER BY used_at DESC NULLS LAST, item LIMIT 300`, user); err != nil {
+	if err := s.db.SelectContext(
+		ctx, &us,
+		`SELECT item, favourite FROM shelf_uses WHERE user_id = $1 ORDER BY used_at DESC NULLS LAST, item LIMIT 300`,
+		user,
+	); err != nil {
 		return nil, fmt.Errorf("reading the Shelf's uses: %w", err)
 	}
 	return us, nil
@@ -67,7 +78,11 @@ func (s *Store) ShelfUses(ctx context.Context, user string) ([]ShelfUse, error) 
 
 // UseShelf notes that a person took a thing from the Shelf.
 func (s *Store) UseShelf(ctx context.Context, user, item string) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO shelf_uses (user_id, item, used_at) VALUES ($1, $2, now()) ON CONFLICT (user_id, item) DO UPDATE SET used_at = now()`, user, item)
+	_, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO shelf_uses (user_id, item, used_at) VALUES ($1, $2, now()) ON CONFLICT (user_id, item) DO UPDATE SET used_at = now()`,
+		user, item,
+	)
 	if err != nil {
 		return fmt.Errorf("noting a use of the Shelf: %w", err)
 	}
@@ -76,7 +91,11 @@ func (s *Store) UseShelf(ctx context.Context, user, item string) error {
 
 // FavourShelf marks a thing on the Shelf as a favourite, or no longer.
 func (s *Store) FavourShelf(ctx context.Context, user, item string, favourite bool) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO shelf_uses (user_id, item, favourite) VALUES ($1, $2, $3) ON CONFLICT (user_id, item) DO UPDATE SET favourite = $3`, user, item, favourite)
+	_, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO shelf_uses (user_id, item, favourite) VALUES ($1, $2, $3) ON CONFLICT (user_id, item) DO UPDATE SET favourite = $3`,
+		user, item, favourite,
+	)
 	if err != nil {
 		return fmt.Errorf("marking a favourite: %w", err)
 	}

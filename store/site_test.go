@@ -72,7 +72,10 @@ func TestMediaUses(t *testing.T) {
 	f := begin(t)
 	ctx := t.Context()
 	for _, id := range []string{"m1", "m2"} {
-		if err := f.AddMedium(ctx, &Medium{ID: id, SiteID: "w1", Name: id, Type: "image/png", Width: 4, Height: 3, Variants: []MediumCopy{{"x.webp", 4}}}); err != nil {
+		if err := f.AddMedium(
+			ctx,
+			&Medium{ID: id, SiteID: "w1", Name: id, Type: "image/png", Width: 4, Height: 3, Variants: []MediumCopy{{"x.webp", 4}}},
+		); err != nil {
 			t.Fatal(err)
 		}
 	}

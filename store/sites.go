@@ -48,7 +48,11 @@ const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version`
 // Sites gives the sites a person is a member of, by name.
 func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
 	var rows []siteRow
-	err := s.db.SelectContext(ctx, &rows, `SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 ORDER BY s.name`, user)
+	err := s.db.SelectContext(
+		ctx, &rows,
+		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 ORDER BY s.name`,
+		user,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("listing sites: %w", err)
 	}
@@ -64,7 +68,11 @@ func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
 // Site gives a site by slug as a member sees it; ErrNotFound for anybody else.
 func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
 	var r siteRow
-	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2`, user, slug)
+	err := s.db.GetContext(
+		ctx, &r,
+		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2`,
+		user, slug,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("finding site: %w", notFound(err))
 	}
@@ -95,7 +103,11 @@ func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
 	if err != nil {
 		return fmt.Errorf("writing the facts: %w", err)
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO sites (id, slug, name, house, zones, facts) VALUES ($1, $2, $3, $4, $5, $6)`, site.ID, site.Slug, site.Name, house, zones, facts)
+	_, err = s.db.ExecContext(
+		ctx,
+		`INSERT INTO sites (id, slug, name, house, zones, facts) VALUES ($1, $2, $3, $4, $5, $6)`,
+		site.ID, site.Slug, site.Name, house, zones, facts,
+	)
 	if err != nil {
 		return fmt.Errorf("adding site %s: %w", site.Slug, err)
 	}

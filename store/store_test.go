@@ -29,7 +29,10 @@ func begin(t testing.TB) *fixture {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { st.Close() })
-	f := &fixture{Store: st, t: t, page: "p1", site: &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}}
+	f := &fixture{
+		Store: st, t: t, page: "p1",
+		site: &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()},
+	}
 	u, err := st.AddUser(t.Context(), "Dana@Example.org", "Dana", "a long password")
 	if err != nil {
 		t.Fatal(err)
@@ -185,7 +188,12 @@ func TestSignIn(t *testing.T) {
 	if u, err := f.SignIn(t.Context(), " dana@EXAMPLE.org ", "a long password"); err != nil || u.ID != f.user {
 		t.Errorf("%v", err)
 	}
-	for _, tt := range [][2]string{{"dana@example.org", "A long password"}, {"dana@example.org", ""}, {"nobody@example.org", "a long password"}, {"' OR 1=1 --", "x"}} {
+	for _, tt := range [][2]string{
+		{"dana@example.org", "A long password"},
+		{"dana@example.org", ""},
+		{"nobody@example.org", "a long password"},
+		{"' OR 1=1 --", "x"},
+	} {
 		if _, err := f.SignIn(t.Context(), tt[0], tt[1]); !errors.Is(err, ErrNotFound) {
 			t.Errorf("%q: %v", tt, err)
 		}
@@ -239,7 +247,10 @@ func TestOpeningTwiceMigratesOnce(t *testing.T) {
 func TestMediaRoundTrip(t *testing.T) {
 	f := begin(t)
 	for i := range 3 {
-		m := &Medium{ID: fmt.Sprint("m", i), SiteID: "w1", Name: "a.png", Type: "image/png", Width: 10, Height: 5, Alt: "x", Variants: []MediumCopy{{File: "f", Width: 10}}}
+		m := &Medium{
+			ID: fmt.Sprint("m", i), SiteID: "w1", Name: "a.png", Type: "image/png", Width: 10, Height: 5, Alt: "x",
+			Variants: []MediumCopy{{File: "f", Width: 10}},
+		}
 		if err := f.AddMedium(t.Context(), m); err != nil {
 			t.Fatal(err)
 		}

@@ -120,7 +120,10 @@ func TestTogetherOrNotAtAll(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
-	if err := f.paint([2]string{sections[0], "nowhere"}, Seen{House: 1, Pages: map[string]int64{"p1": 1, "p2": 2}}); err == nil || f.state() != before {
+	if err := f.paint(
+		[2]string{sections[0], "nowhere"},
+		Seen{House: 1, Pages: map[string]int64{"p1": 1, "p2": 2}},
+	); err == nil || f.state() != before {
 		t.Errorf("a section that isn't there: %v", err)
 	}
 }
@@ -217,7 +220,11 @@ func TestHouseUndoIsOnesOwn(t *testing.T) {
 	}
 	for i, user := range []string{f.user, other.ID} {
 		c := edit.HouseCommand{Op: "width.set", Value: []string{"900", "1000"}[i]}
-		if err := f.EditHouse(t.Context(), "w1", user, int64(i+1), c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, f.site.Zones, c) }); err != nil {
+		if err := f.EditHouse(t.Context(), "w1", user, int64(i+1), c, func(h doc.House) (doc.House, error) {
+			return edit.ApplyHouse(
+				h, f.site.Zones, c,
+			)
+		}); err != nil {
 			t.Fatal(err)
 		}
 	}

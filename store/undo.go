@@ -110,7 +110,11 @@ func (s *Store) backAct(ctx context.Context, tx *sqlx.Tx, user, kind string, e l
 			return nil, err
 		}
 		of := map[string]string{kindUndo: kindEdit, kindRedo: kindUndo}[kind]
-		if err := tx.SelectContext(ctx, &entries, `SELECT page_id, seq, act FROM page_log WHERE act = $1 AND kind = $2 AND NOT undone ORDER BY page_id, seq DESC`, *e.Act, of); err != nil {
+		if err := tx.SelectContext(
+			ctx, &entries,
+			`SELECT page_id, seq, act FROM page_log WHERE act = $1 AND kind = $2 AND NOT undone ORDER BY page_id, seq DESC`,
+			*e.Act, of,
+		); err != nil {
 			return nil, fmt.Errorf("finding what belongs together: %w", err)
 		}
 	}
@@ -134,7 +138,11 @@ func (s *Store) backEntry(ctx context.Context, tx *sqlx.Tx, user, kind string, e
 		Inverse []byte `db:"inverse"`
 		Target  *int64 `db:"target"`
 	}
-	if err := tx.GetContext(ctx, &row, `UPDATE page_log SET undone = true WHERE page_id = $1 AND seq = $2 AND NOT undone RETURNING inverse, target`, e.Page, e.Seq); err != nil {
+	if err := tx.GetContext(
+		ctx, &row,
+		`UPDATE page_log SET undone = true WHERE page_id = $1 AND seq = $2 AND NOT undone RETURNING inverse, target`,
+		e.Page, e.Seq,
+	); err != nil {
 		return nil, fmt.Errorf("marking entry %d: %w", e.Seq, err)
 	}
 	if kind == kindRedo {

@@ -26,11 +26,23 @@ func stableValues(ctx context.Context, tx *sql.Tx) error {
 		bring             func([]byte) ([]byte, error)
 	}{
 		{"pages", `SELECT id, 0::bigint, doc FROM pages`, `UPDATE pages SET doc = $3 WHERE id = $1 AND 0 = $2`, migrate.Page},
-		{"kept sections", `SELECT id, 0::bigint, section FROM kept_sections`, `UPDATE kept_sections SET section = $3 WHERE id = $1 AND 0 = $2`, migrate.Section},
+		{
+			"kept sections", `SELECT id, 0::bigint, section FROM kept_sections`,
+			`UPDATE kept_sections SET section = $3 WHERE id = $1 AND 0 = $2`, migrate.Section,
+		},
 		{"steps", `SELECT page_id, seq, steps FROM page_log`, `UPDATE page_log SET steps = $3 WHERE page_id = $1 AND seq = $2`, migrate.Steps},
-		{"inverse steps", `SELECT page_id, seq, inverse FROM page_log`, `UPDATE page_log SET inverse = $3 WHERE page_id = $1 AND seq = $2`, migrate.Steps},
-		{"commands", `SELECT page_id, seq, command FROM page_log WHERE command IS NOT NULL`, `UPDATE page_log SET command = $3 WHERE page_id = $1 AND seq = $2`, migrate.Command},
-		{"editions", `SELECT page_id, 0::bigint, source FROM editions`, `UPDATE editions SET source = $3 WHERE page_id = $1 AND 0 = $2`, migrate.Edition},
+		{
+			"inverse steps", `SELECT page_id, seq, inverse FROM page_log`,
+			`UPDATE page_log SET inverse = $3 WHERE page_id = $1 AND seq = $2`, migrate.Steps,
+		},
+		{
+			"commands", `SELECT page_id, seq, command FROM page_log WHERE command IS NOT NULL`,
+			`UPDATE page_log SET command = $3 WHERE page_id = $1 AND seq = $2`, migrate.Command,
+		},
+		{
+			"editions", `SELECT page_id, 0::bigint, source FROM editions`,
+			`UPDATE editions SET source = $3 WHERE page_id = $1 AND 0 = $2`, migrate.Edition,
+		},
 	} {
 		if err := rewrite(ctx, tx, t.read, t.write, t.bring); err != nil {
 			return fmt.Errorf("bringing %s to format 2: %w", t.what, err)

@@ -14,7 +14,10 @@ import (
 )
 
 func pageHeaders(h http.Header) {
-	h.Set("Content-Security-Policy", "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; media-src 'self'; frame-src 'self' https:; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
+	h.Set(
+		"Content-Security-Policy",
+		"default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; media-src 'self'; frame-src 'self' https:; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
+	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "strict-origin-when-cross-origin")
 }

@@ -35,18 +35,27 @@ func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
 		return
 	}
 	if !s.forms.Allow(origin.Address(c.Request), time.Now()) {
-		visitorPage(c, http.StatusTooManyRequests, "Too many messages at once", "Wait a minute and send it again; nothing you wrote is lost if you go back.", back(c))
+		visitorPage(
+			c, http.StatusTooManyRequests, "Too many messages at once",
+			"Wait a minute and send it again; nothing you wrote is lost if you go back.", back(c),
+		)
 		return
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxFormBytes)
 	sent, err := io.ReadAll(c.Request.Body)
 	if err != nil {
-		visitorPage(c, http.StatusUnprocessableEntity, "Your message couldn’t be read", "What you sent is longer than 64 kB. Go back, make it shorter and send it again.", back(c))
+		visitorPage(
+			c, http.StatusUnprocessableEntity, "Your message couldn’t be read",
+			"What you sent is longer than 64 kB. Go back, make it shorter and send it again.", back(c),
+		)
 		return
 	}
 	answers, ok := readAnswers(string(sent))
 	if !ok {
-		visitorPage(c, http.StatusUnprocessableEntity, "Your message couldn’t be read", "One of the answers is too long. Go back, make it shorter and send it again.", back(c))
+		visitorPage(
+			c, http.StatusUnprocessableEntity, "Your message couldn’t be read",
+			"One of the answers is too long. Go back, make it shorter and send it again.", back(c),
+		)
 		return
 	}
 	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
@@ -58,7 +67,10 @@ func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
 	}
 	if err := s.Store.AddFormEntry(c, st.ID, form, answers, trial); err != nil {
 		s.Log.Error("form", "id", origin.RequestID(c), "error", err)
-		visitorPage(c, http.StatusInternalServerError, "Your message wasn’t sent", "Something went wrong on our side. Go back and send it again in a moment.", back(c))
+		visitorPage(
+			c, http.StatusInternalServerError, "Your message wasn’t sent",
+			"Something went wrong on our side. Go back and send it again in a moment.", back(c),
+		)
 		return
 	}
 	thanks := "What you wrote has arrived."

@@ -26,5 +26,10 @@ func visitorDocument(c *gin.Context, status int, title, content, back string) {
 // visitorStyle is the style sheet of those pages.
 func visitorStyle(c *gin.Context) {
 	pageHeaders(c.Writer.Header())
-	c.Data(http.StatusOK, "text/css; charset=utf-8", []byte("body{font:1.0625rem/1.6 system-ui,sans-serif;color:#1f2a2c;background:#fff;margin:0}main{max-width:40rem;margin:15vh auto;padding:0 1.25rem}a{color:#1d5f6b}\n"))
+	c.Data(
+		http.StatusOK, "text/css; charset=utf-8",
+		[]byte(
+			"body{font:1.0625rem/1.6 system-ui,sans-serif;color:#1f2a2c;background:#fff;margin:0}main{max-width:40rem;margin:15vh auto;padding:0 1.25rem}a{color:#1d5f6b}\n",
+		),
+	)
 }

@@ -43,7 +43,9 @@ func (s *Server) searchSite(c *gin.Context) {
 		if p.Slug != "" {
 			at += p.Slug + "/"
 		}
-		list.WriteString("<li><a href=\"" + html.EscapeString(at) + "\">" + html.EscapeString(p.Name) + "</a> " + html.EscapeString(p.Description) + "</li>")
+		list.WriteString(
+			"<li><a href=\"" + html.EscapeString(at) + "\">" + html.EscapeString(p.Name) + "</a> " + html.EscapeString(p.Description) + "</li>",
+		)
 	}
 	text := "No page of this site has “" + q + "”."
 	if len(found) > 0 {

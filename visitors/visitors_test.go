@@ -30,7 +30,10 @@ func begin(t testing.TB) *visited {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := st.AddSite(t.Context(), &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}); err != nil {
+	if err := st.AddSite(
+		t.Context(),
+		&doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()},
+	); err != nil {
 		t.Fatal(err)
 	}
 	v := &visited{t: t, Server: New(Config{Store: st, MediaDir: t.TempDir(), SiteDir: t.TempDir()})}
@@ -73,7 +76,10 @@ func TestNoCookies(t *testing.T) {
 func TestForms(t *testing.T) {
 	v := begin(t)
 	status, text, header := v.visit("POST", "/_forms/skerry/b1", url.Values{"Your name": {"<b>Somebody</b>"}, "Which": {"one", "two"}})
-	if status != http.StatusOK || !strings.Contains(text, "Thank you") || !strings.Contains(text, `href="/skerry/fares/"`) || !strings.Contains(header.Get("Content-Security-Policy"), "default-src 'none'") {
+	if status != http.StatusOK || !strings.Contains(text, "Thank you") || !strings.Contains(text, `href="/skerry/fares/"`) || !strings.Contains(
+		header.Get("Content-Security-Policy"),
+		"default-src 'none'",
+	) {
 		t.Errorf("%d %s", status, text)
 	}
 	es, err := v.Store.FormEntries(t.Context(), "w1", 9)
@@ -109,13 +115,19 @@ func TestForms(t *testing.T) {
 func TestTrials(t *testing.T) {
 	v := begin(t)
 	token := v.Previews.Token("skerry", time.Now().Add(time.Hour))
-	if status, text, _ := v.visit("POST", "/try/"+token+"/_forms/b1", url.Values{"a": {"a trial"}}); status != http.StatusOK || !strings.Contains(text, "trial") {
+	if status, text, _ := v.visit(
+		"POST", "/try/"+token+"/_forms/b1",
+		url.Values{"a": {"a trial"}},
+	); status != http.StatusOK || !strings.Contains(text, "trial") {
 		t.Errorf("%d %s", status, text)
 	}
 	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"in earnest"}}); status != http.StatusOK {
 		t.Error(status)
 	}
-	for _, path := range []string{"/try/" + token + "x/_forms/b1", "/try/" + token + "/fares/", "/try/" + v.Previews.Token("skerry", time.Now().Add(-time.Hour)) + "/_forms/b1"} {
+	for _, path := range []string{
+		"/try/" + token + "x/_forms/b1", "/try/" + token + "/fares/",
+		"/try/" + v.Previews.Token("skerry", time.Now().Add(-time.Hour)) + "/_forms/b1",
+	} {
 		if status, _, _ := v.visit("POST", path, url.Values{"a": {"b"}}); status != http.StatusNotFound {
 			t.Errorf("%s: %d", path, status)
 		}
@@ -134,7 +146,10 @@ func TestTrials(t *testing.T) {
 
 func TestAnswersKeepTheFormsOrder(t *testing.T) {
 	answers, ok := readAnswers("Your+name=A+%26+B&Which=one&Day=&Which=two&%zz=1&=x")
-	if !ok || !slices.Equal(answers, []store.Answer{{Field: "Your name", Value: "A & B"}, {Field: "Which", Value: "one, two"}, {Field: "Day", Value: ""}}) {
+	if !ok || !slices.Equal(
+		answers,
+		[]store.Answer{{Field: "Your name", Value: "A & B"}, {Field: "Which", Value: "one, two"}, {Field: "Day", Value: ""}},
+	) {
 		t.Errorf("%v, %v", answers, ok)
 	}
 	if _, ok := readAnswers(strings.Repeat("a=b&", 10) + strings.Repeat("x", maxFormName+1) + "=1"); ok {

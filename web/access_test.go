@@ -86,7 +86,9 @@ func TestWhoMayAsk(t *testing.T) {
 			t.Errorf("nobody said who may come to %s", route)
 			continue
 		}
-		path := strings.NewReplacer(":site", "skerry", ":page", "home", ":medium", "m1", ":picture", "meadow.png", ":file", "x", "*file", "x").Replace(r.Path)
+		path := strings.NewReplacer(
+			":site", "skerry", ":page", "home", ":medium", "m1", ":picture", "meadow.png", ":file", "x", "*file", "x",
+		).Replace(r.Path)
 		ask := func(q *person) (int, http.Header) {
 			if r.Method == http.MethodPost {
 				status, _, h := q.post(path, nil)
@@ -119,7 +121,10 @@ func TestWhoMayAsk(t *testing.T) {
 	if after, version := p.house(); version != 1 || after.ContentWidth != before.ContentWidth {
 		t.Error("somebody changed the house style")
 	}
-	for _, path := range []string{"/", "/sites/skerry", "/sites/skerry/library", "/sites/skerry/media", "/sites/skerry/entries", housePath, benchPath + "/bench", benchPath + "/canvas", benchPath + "/parts"} {
+	for _, path := range []string{
+		"/", "/sites/skerry", "/sites/skerry/library", "/sites/skerry/media", "/sites/skerry/entries", housePath,
+		benchPath + "/bench", benchPath + "/canvas", benchPath + "/parts",
+	} {
 		if status, _, _ := designer.get(path); status != http.StatusOK {
 			t.Errorf("the designer at %s: %d", path, status)
 		}
@@ -137,7 +142,12 @@ func TestWritersWriteOnly(t *testing.T) {
 	if status, _ := writer.edit(edit.Command{Op: "block.write", Node: heading, Value: "Words"}); status != http.StatusOK {
 		t.Errorf("the writer writes: %d", status)
 	}
-	for _, c := range []edit.Command{{Op: "delete", Node: heading}, {Op: "block.nudge", Node: heading, Zone: "desktop", DX: 1}, {Op: "set", Node: heading, Zone: "desktop", Setting: "color", Value: "#ffffff"}, {Op: "section.add", Preset: "bar"}} {
+	for _, c := range []edit.Command{
+		{Op: "delete", Node: heading},
+		{Op: "block.nudge", Node: heading, Zone: "desktop", DX: 1},
+		{Op: "set", Node: heading, Zone: "desktop", Setting: "color", Value: "#ffffff"},
+		{Op: "section.add", Preset: "bar"},
+	} {
 		if status, _ := writer.edit(c); status != http.StatusForbidden {
 			t.Errorf("the writer does %s: %d", c.Op, status)
 		}
@@ -157,7 +167,10 @@ func TestOperationsAskForTheirRight(t *testing.T) {
 	p := begin(t)
 	writer, designer := p.as("writer@example.org"), p.as("designer@example.org")
 	for _, op := range edit.Operations() {
-		for _, c := range []edit.Command{{Op: op, Node: "nowhere", Zone: "desktop"}, {Op: edit.Many, Parts: []edit.Command{{Op: "block.write", Node: "nowhere"}, {Op: op, Node: "nowhere", Zone: "desktop"}}}} {
+		for _, c := range []edit.Command{
+			{Op: op, Node: "nowhere", Zone: "desktop"},
+			{Op: edit.Many, Parts: []edit.Command{{Op: "block.write", Node: "nowhere"}, {Op: op, Node: "nowhere", Zone: "desktop"}}},
+		} {
 			status, _ := writer.edit(c)
 			if may := rights.Writer.May(edit.RightFor(op)); may == (status == http.StatusForbidden) {
 				t.Errorf("a writer's %s in %s: %d", op, c.Op, status)

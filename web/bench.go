@@ -101,7 +101,10 @@ func (s *Server) canvas(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.PagesURL+"; media-src "+s.PagesURL+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
+	c.Header(
+		"Content-Security-Policy",
+		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.PagesURL+"; media-src "+s.PagesURL+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+	)
 	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(v.Canvas()))
 }
 

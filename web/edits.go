@@ -35,7 +35,10 @@ func (s *Server) edit(c *gin.Context) {
 			return
 		}
 	}
-	env := edit.Env{Site: &v.Site.Site, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon, Kept: s.keptSection(c, v.Site.ID)}
+	env := edit.Env{
+		Site: &v.Site.Site, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon,
+		Kept: s.keptSection(c, v.Site.ID),
+	}
 	page := pageOf(c)
 	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
 		return edit.Apply(p, command, env)

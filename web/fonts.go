@@ -45,7 +45,11 @@ func (s *Server) addFont(c *gin.Context) {
 		s.houseDone(c, command, err)
 		return
 	}
-	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, st.Zones, command) }))
+	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+		return edit.ApplyHouse(
+			h, st.Zones, command,
+		)
+	}))
 }
 
 func receivedFont(c *gin.Context) ([]byte, error) {
@@ -72,7 +76,10 @@ func (s *Server) keepFont(c *gin.Context, site, family string, own *fonts.Own) e
 		return fmt.Errorf("packing a font: %w", err)
 	}
 	id := store.NewID("t")
-	f := &store.Font{ID: id, SiteID: site, Family: family, Italic: own.Italic, Least: own.Weights[0], Most: own.Weights[1], File: id + ".woff2", Original: id + media.OriginalMark}
+	f := &store.Font{
+		ID: id, SiteID: site, Family: family, Italic: own.Italic, Least: own.Weights[0], Most: own.Weights[1],
+		File: id + ".woff2", Original: id + media.OriginalMark,
+	}
 	if err := os.MkdirAll(s.MediaDir, 0o755); err != nil {
 		return fmt.Errorf("keeping a font: %w", err)
 	}
@@ -88,7 +95,11 @@ func (s *Server) keepFont(c *gin.Context, site, family string, own *fonts.Own) e
 func (s *Server) dropFont(c *gin.Context) {
 	st := siteOf(c)
 	command := edit.HouseCommand{Op: "fonts.drop", Name: c.PostForm("name")}
-	err := s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, st.Zones, command) })
+	err := s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+		return edit.ApplyHouse(
+			h, st.Zones, command,
+		)
+	})
 	if err == nil {
 		err = s.Store.DropFamily(c, st.ID, command.Name)
 	}

@@ -31,15 +31,25 @@ func TestOwnFonts(t *testing.T) {
 		fields["base"] = strconv.FormatInt(version, 10)
 		return upload(t, d, housePath+"/fonts", name, b, fields)
 	}
-	for name, b := range map[string][]byte{"words.ttf": []byte("these are words and no font at all"), "cut.ttf": file[:4000], "large.ttf": make([]byte, fonts.MaxOwnBytes+10)} {
+	for name, b := range map[string][]byte{
+		"words.ttf": []byte("these are words and no font at all"),
+		"cut.ttf":   file[:4000],
+		"large.ttf": make([]byte, fonts.MaxOwnBytes+10),
+	} {
 		if status, body := add(name, b, map[string]string{}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Font: ") {
 			t.Errorf("%s: %d", name, status)
 		}
 	}
-	if status, body := add("x.ttf", file, map[string]string{"name": "Lora"}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "ships with Open Plot") {
+	if status, body := add(
+		"x.ttf", file,
+		map[string]string{"name": "Lora"},
+	); status != http.StatusUnprocessableEntity || !strings.Contains(body, "ships with Open Plot") {
 		t.Errorf("a shipped family's name: %d", status)
 	}
-	if status, body := add("x.ttf", file, map[string]string{"generic": "serif"}); status != http.StatusOK || !strings.Contains(body, "Liberation Serif") {
+	if status, body := add(
+		"x.ttf", file,
+		map[string]string{"generic": "serif"},
+	); status != http.StatusOK || !strings.Contains(body, "Liberation Serif") {
 		t.Fatalf("%d %.300s", status, body)
 	}
 	set := func(op, token, name, value string) int {
@@ -103,7 +113,10 @@ func TestOwnFonts(t *testing.T) {
 		t.Errorf("published: %v, %v", files, err)
 	}
 	_, version := p.house()
-	if status, _, _ := d.post(housePath+"/fonts/drop", url.Values{"name": {"Unused"}, "base": {strconv.FormatInt(version, 10)}}); status != http.StatusOK {
+	if status, _, _ := d.post(
+		housePath+"/fonts/drop",
+		url.Values{"name": {"Unused"}, "base": {strconv.FormatInt(version, 10)}},
+	); status != http.StatusOK {
 		t.Fatal(status)
 	}
 	// A house style's file carries it.

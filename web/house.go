@@ -149,7 +149,11 @@ func measureGroups(st *store.Site) (out []measureGroup) {
 
 func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	h := &st.House
-	v := &houseView{User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: families(h), Generics: style.Generics, Contrasts: contrasts(h), Styles: styleViews(st), Measures: measureGroups(st)}
+	v := &houseView{
+		User: user(c), Site: st, Base: "/sites/" + st.Slug + "/house", Families: families(h), Generics: style.Generics,
+		Contrasts: contrasts(h), Styles: styleViews(st),
+		Measures: measureGroups(st),
+	}
 	var err error
 	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID, user(c).ID); err != nil {
 		return nil, err
@@ -289,7 +293,11 @@ func (s *Server) editHouse(c *gin.Context) {
 	if err != nil {
 		base = st.Version
 	}
-	err = s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, st.Zones, command) })
+	err = s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) {
+		return edit.ApplyHouse(
+			h, st.Zones, command,
+		)
+	})
 	s.houseDone(c, command, err)
 }
 
@@ -305,7 +313,10 @@ func (s *Server) houseDone(c *gin.Context, command edit.HouseCommand, err error)
 	case errors.Is(err, store.ErrNothing):
 		s.houseAnswer(c, http.StatusOK, command, "There is nothing to undo.")
 	case errors.Is(err, store.ErrStale):
-		s.houseAnswer(c, http.StatusConflict, command, "Somebody changed the house style at the same time. Here is how it stands now; make your change again if it is still wanted.")
+		s.houseAnswer(
+			c, http.StatusConflict, command,
+			"Somebody changed the house style at the same time. Here is how it stands now; make your change again if it is still wanted.",
+		)
 	case errors.As(err, &problem):
 		s.houseAnswer(c, http.StatusUnprocessableEntity, command, problem.Field+": "+problem.Message)
 	default:
@@ -366,7 +377,11 @@ func (s *Server) suggestPalette(c *gin.Context) {
 	roles := colour.SuggestRoles(found)
 	if c.PostForm("take") != "" {
 		command := edit.HouseCommand{Op: "palette.take", Value: media[i].ID}
-		s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) { return edit.TakePalette(h, roles), nil }))
+		s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+			return edit.TakePalette(
+				h, roles,
+			), nil
+		}))
 		return
 	}
 	v, err := s.houseView(c, st)

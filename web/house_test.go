@@ -51,12 +51,21 @@ func TestHouseEditsAnswerWithTheScreenAsItIs(t *testing.T) {
 		t.Errorf("%d, version %d: %.300s", status, v, body)
 	}
 	// Against an old version nothing is changed either.
-	if status, body, _ := d.post(housePath+"/edits", url.Values{"op": {"width.set"}, "value": {"900"}, "base": {"1"}}); status != http.StatusConflict || !strings.Contains(body, "at the same time") {
+	if status, body, _ := d.post(
+		housePath+"/edits",
+		url.Values{"op": {"width.set"}, "value": {"900"}, "base": {"1"}},
+	); status != http.StatusConflict || !strings.Contains(body, "at the same time") {
 		t.Errorf("stale: %d", status)
 	}
 	for _, bad := range []url.Values{
-		{"op": {"explode"}}, {"op": {"width.set"}, "value": {"NaN"}}, {"op": {"fonts.pair"}, "value": {"nothing"}}, {"op": {"colour.remove"}, "token": {"ground"}},
-		{"op": {"type.set"}, "token": {"h1"}, "name": {"size nowhere"}, "value": {"20"}}, {"op": {"colour.add"}, "name": {strings.Repeat("x", 41)}, "value": {"#fff"}},
+		{"op": {"explode"}}, {"op": {"width.set"}, "value": {"NaN"}}, {"op": {"fonts.pair"}, "value": {"nothing"}}, {
+			"op": {"colour.remove"}, "token": {"ground"},
+		},
+		{
+			"op": {"type.set"}, "token": {"h1"},
+			"name":  {"size nowhere"},
+			"value": {"20"},
+		}, {"op": {"colour.add"}, "name": {strings.Repeat("x", 41)}, "value": {"#fff"}},
 	} {
 		if status, body := d.change(p, bad); status != http.StatusUnprocessableEntity || !strings.Contains(body, `class="problem"`) {
 			t.Errorf("%v: %d", bad, status)
@@ -77,10 +86,15 @@ func TestColoursInUseStay(t *testing.T) {
 	if status, _ := d.change(p, url.Values{"op": {"colour.add"}, "name": {"Buoy"}, "value": {"#c22"}}); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	if status, body := d.edit(edit.Command{Op: "set", Node: p.page.Sections[0].ID, Zone: "desktop", Setting: "background", Value: "$buoy"}); status != http.StatusOK {
+	if status, body := d.edit(
+		edit.Command{Op: "set", Node: p.page.Sections[0].ID, Zone: "desktop", Setting: "background", Value: "$buoy"},
+	); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	if status, body := d.change(p, url.Values{"op": {"colour.remove"}, "token": {"buoy"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "stands on one page") {
+	if status, body := d.change(
+		p,
+		url.Values{"op": {"colour.remove"}, "token": {"buoy"}},
+	); status != http.StatusUnprocessableEntity || !strings.Contains(body, "stands on one page") {
 		t.Errorf("%d: %.200s", status, body)
 	}
 	if h, _ := p.house(); h.Swatch("buoy") == nil {
@@ -175,7 +189,10 @@ func TestHouseFiles(t *testing.T) {
 		Format string
 		House  doc.House
 	}
-	if err := json.Unmarshal([]byte(body), &f); status != http.StatusOK || err != nil || f.Format != edit.HouseFormat || !strings.Contains(header.Get("Content-Disposition"), "skerry.house.json") {
+	if err := json.Unmarshal([]byte(body), &f); status != http.StatusOK || err != nil || f.Format != edit.HouseFormat || !strings.Contains(
+		header.Get("Content-Disposition"),
+		"skerry.house.json",
+	) {
 		t.Fatalf("%d, %v, %s", status, err, header.Get("Content-Disposition"))
 	}
 	if status, _ := d.change(p, url.Values{"op": {"colour.add"}, "name": {"Buoy"}, "value": {"#c22"}}); status != http.StatusOK {
@@ -189,7 +206,10 @@ func TestHouseFiles(t *testing.T) {
 		t.Errorf("version %d, accent %s", version, h.Swatch("accent").Value)
 	}
 	for name, data := range map[string][]byte{"empty": {}, "a picture": []byte("\x89PNG"), "huge": bytes.Repeat([]byte(" "), 2*edit.MaxHouseFile)} {
-		if status, body := upload(t, d, housePath+"/file", "x.json", data, map[string]string{"base": "3"}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "File: ") {
+		if status, body := upload(
+			t, d, housePath+"/file", "x.json", data,
+			map[string]string{"base": "3"},
+		); status != http.StatusUnprocessableEntity || !strings.Contains(body, "File: ") {
 			t.Errorf("%s: %d", name, status)
 		}
 	}

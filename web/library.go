@@ -39,7 +39,9 @@ type copiesView struct {
 func (s *Server) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
 		Medium: m, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.PagesURL + "/media/" + m.Variants[0].File,
-		Size: fmt.Sprintf("%d × %d", m.Width, m.Height), Uses: uses, Pixels: !m.Video() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
+		Size: fmt.Sprintf(
+			"%d × %d", m.Width, m.Height,
+		), Uses: uses, Pixels: !m.Video() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
 	}
 	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft}
 	for _, v := range m.Variants {

@@ -63,12 +63,20 @@ func TestPicturesAreDescribed(t *testing.T) {
 		name, alt, focal string
 		problem          string
 	}{
-		{"", "A boat", "50% 50%", "Name"}, {strings.Repeat("x", 121), "", "50% 50%", "Name"}, {"boat", strings.Repeat("x", 1001), "50% 50%", "Alternative text"},
-		{"boat", "", "far left", "Focal point"}, {"boat", "", "", "Focal point"}, {"boat", "", "leftish", "Focal point"}, {"boat", "", "120% 5%", "Focal point"},
+		{"", "A boat", "50% 50%", "Name"}, {strings.Repeat("x", 121), "", "50% 50%", "Name"}, {
+			"boat",
+			strings.Repeat("x", 1001),
+			"50% 50%", "Alternative text",
+		},
+		{
+			"boat", "", "far left", "Focal point",
+		}, {"boat", "", "", "Focal point"}, {"boat", "", "leftish", "Focal point"}, {"boat", "", "120% 5%", "Focal point"},
 		{"boat", "", "1% 2% 3%", "Focal point"}, {"boat", "", "url(x)", "Focal point"}, {"  The   boat ", "A boat\nat the steps", "20 80", ""},
 	} {
 		status, body, _ := d.post(at, url.Values{"name": {c.name}, "alt": {c.alt}, "focal": {c.focal}})
-		if c.problem == "" && status != http.StatusOK || c.problem != "" && (status != http.StatusUnprocessableEntity || !strings.Contains(body, c.problem+" ")) {
+		if c.problem == "" && status != http.StatusOK || c.problem != "" && (status != http.StatusUnprocessableEntity || !strings.Contains(
+			body, c.problem+" ",
+		)) {
 			t.Errorf("%.20q, %.20q, %s: %d", c.name, c.alt, c.focal, status)
 		}
 		if m := p.media()[0]; c.problem != "" && (m.Name != "boat.png" || m.Alt != "") {
@@ -132,14 +140,20 @@ func TestPicturesAreReplacedEverywhere(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: id}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	if status, body := upload(t, d, at+"/replace", "broken.png", []byte("\x89PNG\r\n\x1a\nno more"), nil); status != http.StatusUnprocessableEntity || !strings.Contains(body, "damaged") {
+	if status, body := upload(
+		t, d, at+"/replace", "broken.png",
+		[]byte("\x89PNG\r\n\x1a\nno more"),
+		nil,
+	); status != http.StatusUnprocessableEntity || !strings.Contains(body, "damaged") {
 		t.Errorf("a broken one: %d", status)
 	}
 	if status, _, _ := d.post(at+"/replace", nil); status != http.StatusUnprocessableEntity {
 		t.Errorf("none at all: %d", status)
 	}
 	old := p.media()[0].Variants[0].File
-	if status, body := upload(t, d, at+"/replace", "new.png", halves(t, 500, 500), nil); status != http.StatusOK || !strings.Contains(body, "500 × 500") {
+	if status, body := upload(
+		t, d, at+"/replace", "new.png", halves(t, 500, 500), nil,
+	); status != http.StatusOK || !strings.Contains(body, "500 × 500") {
 		t.Fatalf("%d", status)
 	}
 	m := p.media()[0]

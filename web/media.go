@@ -38,7 +38,10 @@ func (s *Server) picker(c *gin.Context, status int, problem string) {
 	v := pickerView{Site: st.Slug, Problem: problem, Video: c.Request.FormValue("video") == "yes"}
 	for _, m := range ms {
 		if m.Video() == v.Video {
-			v.Pictures = append(v.Pictures, pickerItem{m.ID, m.Name, s.PagesURL + "/media/" + m.Variants[0].File, fmt.Sprintf("%d × %d", m.Width, m.Height), m.Alt == ""})
+			v.Pictures = append(
+				v.Pictures,
+				pickerItem{m.ID, m.Name, s.PagesURL + "/media/" + m.Variants[0].File, fmt.Sprintf("%d × %d", m.Width, m.Height), m.Alt == ""},
+			)
 		}
 	}
 	if !v.Video {

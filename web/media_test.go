@@ -58,7 +58,9 @@ func film(t *testing.T) []byte {
 		} `ebml:"Segment"`
 	}{Header: *webm.DefaultEBMLHeader}
 	file.Segment.Info = *webm.DefaultSegmentInfo
-	file.Segment.Tracks.TrackEntry = []webm.TrackEntry{{TrackNumber: 1, TrackUID: 1, CodecID: "V_VP8", TrackType: 1, Video: &webm.Video{PixelWidth: 320, PixelHeight: 180}}}
+	file.Segment.Tracks.TrackEntry = []webm.TrackEntry{
+		{TrackNumber: 1, TrackUID: 1, CodecID: "V_VP8", TrackType: 1, Video: &webm.Video{PixelWidth: 320, PixelHeight: 180}},
+	}
 	if err := ebml.Marshal(&file, &b); err != nil {
 		t.Fatal(err)
 	}
@@ -79,14 +81,19 @@ func (p *studio) media() []*store.Medium {
 func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
-	if status, body := upload(t, d, libraryPath, "hills.png", noise(t, 1000, 600), nil); status != http.StatusOK || !strings.Contains(body, "copy 1 of 6") {
+	if status, body := upload(
+		t, d, libraryPath, "hills.png", noise(t, 1000, 600), nil,
+	); status != http.StatusOK || !strings.Contains(body, "copy 1 of 6") {
 		t.Fatalf("%d %s", status, body)
 	}
 	m := p.media()[0]
 	if len(m.Variants) != 1 || m.CopiesLeft != 5 {
 		t.Fatalf("%+v", m)
 	}
-	if err := media.Finish(t.Context(), p.store, p.server.MediaDir, store.MakeCopies{Site: "w1", Medium: m.ID, Original: m.Original, Modern: true}); !errors.Is(err, media.ErrTooEarly) {
+	if err := media.Finish(
+		t.Context(), p.store, p.server.MediaDir,
+		store.MakeCopies{Site: "w1", Medium: m.ID, Original: m.Original, Modern: true},
+	); !errors.Is(err, media.ErrTooEarly) {
 		t.Errorf("AVIF before WebP: %v", err)
 	}
 	sec := p.page.Sections[0].ID
@@ -102,7 +109,9 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 		sheet, _, _ = strings.Cut(sheet, `"`)
 		_, css, _ := p.visit(http.MethodGet, "/skerry/"+sheet, nil)
 		files = map[string]bool{}
-		for _, name := range regexp.MustCompile(regexp.QuoteMeta(strings.TrimSuffix(m.Original, media.OriginalMark))+`-\d+\.(webp|avif)`).FindAllString(html+css, -1) {
+		for _, name := range regexp.MustCompile(
+			regexp.QuoteMeta(strings.TrimSuffix(m.Original, media.OriginalMark))+`-\d+\.(webp|avif)`,
+		).FindAllString(html+css, -1) {
 			files[name] = true
 		}
 		return files, html
@@ -202,7 +211,10 @@ func TestStockPicturesAreTaken(t *testing.T) {
 	if status != http.StatusOK || len(ms) != 1 || ms[0].ID != id || ms[0].Alt == "" || ms[0].Width != 1600 {
 		t.Fatalf("%d %q %+v", status, id, ms)
 	}
-	if status, body, _ := d.post(libraryPath+"/stock", url.Values{"id": {"paper"}}); status != http.StatusOK || !strings.Contains(body, "library-item") {
+	if status, body, _ := d.post(
+		libraryPath+"/stock",
+		url.Values{"id": {"paper"}},
+	); status != http.StatusOK || !strings.Contains(body, "library-item") {
 		t.Errorf("%d", status)
 	}
 	if status, _, _ := d.post(libraryPath+"/stock", url.Values{"id": {"gold"}}); status != http.StatusUnprocessableEntity {
@@ -228,7 +240,9 @@ func TestVideos(t *testing.T) {
 			t.Errorf("%s: %d %.200s", c.Op, status, body)
 		}
 	}
-	if status, body := d.edit(edit.Command{Op: "section.video", Node: sec, Value: m.ID}); status != http.StatusOK || !strings.Contains(body, "video") {
+	if status, body := d.edit(edit.Command{
+		Op: "section.video", Node: sec, Value: m.ID,
+	}); status != http.StatusOK || !strings.Contains(body, "video") {
 		t.Errorf("%d %.200s", status, body)
 	}
 	if status, body := d.edit(edit.Command{Op: "block.add", Node: sec, Zone: "desktop", Kind: doc.Video}); status != http.StatusOK {
@@ -258,7 +272,9 @@ func TestVideos(t *testing.T) {
 	if csp := h.Get("Content-Security-Policy"); !strings.Contains(csp, "media-src 'self'") || strings.Contains(csp, "'unsafe") {
 		t.Errorf("policy %s", csp)
 	}
-	if status, _, h := p.visit(http.MethodGet, "/skerry/assets/media/"+m.Variants[0].File, nil); status != http.StatusOK || h.Get("Content-Type") != "video/webm" {
+	if status, _, h := p.visit(
+		http.MethodGet, "/skerry/assets/media/"+m.Variants[0].File, nil,
+	); status != http.StatusOK || h.Get("Content-Type") != "video/webm" {
 		t.Errorf("the file: %d %s", status, h.Get("Content-Type"))
 	}
 }

@@ -38,7 +38,10 @@ func (s *Server) promote(c *gin.Context) {
 		as := v.Site.Site
 		as.House = next
 		command := follow(setting.Name, v.Selected, zone, token)
-		r, err := edit.Apply(pages[page.ID], command, edit.Env{Site: &as, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon})
+		r, err := edit.Apply(
+			pages[page.ID], command,
+			edit.Env{Site: &as, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon},
+		)
 		if err != nil {
 			return nil, err
 		}

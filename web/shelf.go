@@ -52,7 +52,13 @@ func (s *Server) shelf(ctx context.Context, st *store.Site, person string) (shel
 		g := shelfGroup{Name: string(name)}
 		for _, k := range doc.Kinds {
 			if a := element.Of(k); a.Shelf == name {
-				g.Items = append(g.Items, shelfItem{Kind: string(k), Name: a.Name, Hint: a.Hint, Icon: a.Icon, Find: a.Name + " " + a.Find + " " + a.Hint, Span: a.Span, Rows: a.Rows})
+				g.Items = append(
+					g.Items,
+					shelfItem{
+						Kind: string(k), Name: a.Name, Hint: a.Hint, Icon: a.Icon,
+						Find: a.Name + " " + a.Find + " " + a.Hint, Span: a.Span, Rows: a.Rows,
+					},
+				)
 			}
 		}
 		groups = append(groups, g)
@@ -64,7 +70,14 @@ func (s *Server) shelf(ctx context.Context, st *store.Site, person string) (shel
 	if len(kept) > 0 {
 		g := shelfGroup{Name: "Kept on this site"}
 		for _, k := range kept {
-			g.Items = append(g.Items, shelfItem{Preset: "kept:" + k.ID, Kept: k.ID, Name: k.Name, Hint: "a section of this site", Icon: "bookmark-star", Find: k.Name + " own kept section " + kindsIn(k.Section)})
+			g.Items = append(
+				g.Items,
+				shelfItem{
+					Preset: "kept:" + k.ID, Kept: k.ID, Name: k.Name, Hint: "a section of this site",
+					Icon: "bookmark-star",
+					Find: k.Name + " own kept section " + kindsIn(k.Section),
+				},
+			)
 		}
 		groups = append(groups, g)
 	}
@@ -73,7 +86,13 @@ func (s *Server) shelf(ctx context.Context, st *store.Site, person string) (shel
 		for i := range edit.Presets {
 			p := &edit.Presets[i]
 			if p.Purpose == purpose {
-				g.Items = append(g.Items, shelfItem{Preset: p.ID, Name: p.Name, Hint: p.Hint, Icon: "layout-text-window", Find: p.Name + " " + p.Hint + " " + purpose + " section " + kindsIn(p.Look())})
+				g.Items = append(
+					g.Items,
+					shelfItem{
+						Preset: p.ID, Name: p.Name, Hint: p.Hint, Icon: "layout-text-window",
+						Find: p.Name + " " + p.Hint + " " + purpose + " section " + kindsIn(p.Look()),
+					},
+				)
 			}
 		}
 		groups = append(groups, g)

@@ -42,7 +42,10 @@ func TestFavouritesStandFirst(t *testing.T) {
 	if _, body, _ = d.post(shelfPath+"/favourite", url.Values{"item": {"section:footer"}, "on": {"false"}}); names(body)[0] == "Footer in columns" {
 		t.Error("what is no favourite any more stands first")
 	}
-	if _, body, _ = w.post(shelfPath+"/favourite", url.Values{"item": {"block:table"}, "on": {"true"}}); len(names(body)) == 0 || names(body)[0] != "Table" || names(body)[1] == "Quote" {
+	if _, body, _ = w.post(
+		shelfPath+"/favourite",
+		url.Values{"item": {"block:table"}, "on": {"true"}},
+	); len(names(body)) == 0 || names(body)[0] != "Table" || names(body)[1] == "Quote" {
 		t.Errorf("the writer's Shelf: %q", names(body)[:2])
 	}
 	for _, bad := range []string{"", "table", "house:x", "block:" + strings.Repeat("x", 80)} {

@@ -95,7 +95,10 @@ func (s *Server) formEntries(c *gin.Context) {
 			sent = append(sent, e)
 		}
 	}
-	s.screen(c, http.StatusOK, "entries", map[string]any{"User": user(c), "Site": st, "Sent": sent, "Trials": trials, "MayDelete": st.Role.May(rights.Keep)})
+	s.screen(
+		c, http.StatusOK, "entries",
+		map[string]any{"User": user(c), "Site": st, "Sent": sent, "Trials": trials, "MayDelete": st.Role.May(rights.Keep)},
+	)
 }
 
 // deleteEntry forgets an entry, or with "trials" all trials.

@@ -15,7 +15,9 @@ func TestNewPages(t *testing.T) {
 	d := p.as("designer@example.org")
 	for _, bad := range []struct{ name, slug, ready, problem string }{
 		{"", "fares", "prices", "Name"}, {"Fares", "Fares & more", "prices", "Address"}, {"Fares", "-fares", "prices", "Address"},
-		{"Fares", strings.Repeat("x", 61), "prices", "Address"}, {"Fares", "home", "prices", "Address"}, {"Fares", "fares", "castle", "Page"}, {strings.Repeat("x", 500), "fares", "prices", "Name"},
+		{
+			"Fares", strings.Repeat("x", 61), "prices", "Address",
+		}, {"Fares", "home", "prices", "Address"}, {"Fares", "fares", "castle", "Page"}, {strings.Repeat("x", 500), "fares", "prices", "Name"},
 	} {
 		status, body, _ := d.post("/sites/skerry/pages", url.Values{"name": {bad.name}, "slug": {bad.slug}, "ready": {bad.ready}})
 		if status != http.StatusUnprocessableEntity || !strings.Contains(body, bad.problem+" ") {
@@ -25,13 +27,18 @@ func TestNewPages(t *testing.T) {
 			t.Error("what was entered is lost")
 		}
 	}
-	if status, body, _ := d.get("/sites/skerry/slug?name=%C3%9Cber+uns&slug="); status != http.StatusOK || !strings.Contains(body, `placeholder="uber-uns"`) {
+	if status, body, _ := d.get("/sites/skerry/slug?name=%C3%9Cber+uns&slug="); status != http.StatusOK || !strings.Contains(
+		body, `placeholder="uber-uns"`,
+	) {
 		t.Errorf("an address from a name: %d %s", status, body)
 	}
 	if status, body, _ := d.get("/sites/skerry/slug?name=Fares&slug=mine"); status != http.StatusOK || !strings.Contains(body, `value="mine"`) {
 		t.Errorf("what was written is lost: %d %s", status, body)
 	}
-	if status, _, h := d.post("/sites/skerry/pages", url.Values{"name": {"Über uns"}, "ready": {"blank"}}); status != http.StatusSeeOther || h.Get("Location") != "/sites/skerry/pages/uber-uns/bench" {
+	if status, _, h := d.post(
+		"/sites/skerry/pages",
+		url.Values{"name": {"Über uns"}, "ready": {"blank"}},
+	); status != http.StatusSeeOther || h.Get("Location") != "/sites/skerry/pages/uber-uns/bench" {
 		t.Errorf("a page without an address: %d to %s", status, h.Get("Location"))
 	}
 	for i, r := range edit.ReadyPages {
@@ -50,7 +57,10 @@ func TestNewPages(t *testing.T) {
 			t.Errorf("%d pages", len(infos))
 		}
 	}
-	if status, body, _ := d.post("/sites/skerry/pages", url.Values{"name": {"Again"}, "slug": {"page-home"}, "ready": {"blank"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Home page") {
+	if status, body, _ := d.post(
+		"/sites/skerry/pages",
+		url.Values{"name": {"Again"}, "slug": {"page-home"}, "ready": {"blank"}},
+	); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Home page") {
 		t.Errorf("an address twice: %d", status)
 	}
 }
@@ -77,7 +87,12 @@ func TestSiteFacts(t *testing.T) {
 			t.Errorf("the page lacks %s", want)
 		}
 	}
-	for field, long := range map[string]string{"address": strings.Repeat("x\n", 300), "hours": strings.Repeat("x", 5000), "phone": strings.Repeat("5", 201), "mail": "a@" + strings.Repeat("b", 300) + ".example"} {
+	for field, long := range map[string]string{
+		"address": strings.Repeat("x\n", 300),
+		"hours":   strings.Repeat("x", 5000),
+		"phone":   strings.Repeat("5", 201),
+		"mail":    "a@" + strings.Repeat("b", 300) + ".example",
+	} {
 		bad := url.Values{"address": {"1"}, "hours": {"2"}, "phone": {"3"}, "mail": {"a@b.example"}}
 		bad.Set(field, long)
 		if status, _, _ := d.post("/sites/skerry/facts", bad); status != http.StatusUnprocessableEntity {
@@ -100,18 +115,28 @@ func TestStaticFiles(t *testing.T) {
 	if !ok || !strings.HasPrefix(address, "/static/") {
 		t.Fatalf("no style sheet in %.300s", body)
 	}
-	for path, kind := range map[string]string{address: "text/css", "/static/bench/bench.js": "javascript", "/static/img/mark-light.svg": "image/svg+xml", "/fonts/hanken-grotesk-latin-wght-normal.woff2": "font/woff2"} {
+	for path, kind := range map[string]string{
+		address: "text/css", "/static/bench/bench.js": "javascript", "/static/img/mark-light.svg": "image/svg+xml",
+		"/fonts/hanken-grotesk-latin-wght-normal.woff2": "font/woff2",
+	} {
 		status, _, h := q.get(path)
-		if status != http.StatusOK || !strings.Contains(h.Get("Content-Type"), kind) || h.Get("Cache-Control") == "" || h.Get("X-Content-Type-Options") != "nosniff" {
+		if status != http.StatusOK || !strings.Contains(
+			h.Get("Content-Type"), kind,
+		) || h.Get("Cache-Control") == "" || h.Get("X-Content-Type-Options") != "nosniff" {
 			t.Errorf("%s: %d %s, %q", path, status, h.Get("Content-Type"), h.Get("Cache-Control"))
 		}
 	}
-	for _, path := range []string{"/static/", "/static/bench", "/static/bench/none.js", "/static/../server.go", "/static/%2e%2e/server.go", "/fonts/none.woff2", "/fonts/..%2fgo.mod"} {
+	for _, path := range []string{
+		"/static/", "/static/bench", "/static/bench/none.js", "/static/../server.go", "/static/%2e%2e/server.go",
+		"/fonts/none.woff2", "/fonts/..%2fgo.mod",
+	} {
 		if status, body, _ := q.get(path); status == http.StatusOK {
 			t.Errorf("%s is served: %.80s", path, body)
 		}
 	}
-	if status, css, h := p.as("").get(p.pages.URL + "/_visitors.css"); status != http.StatusOK || !strings.HasPrefix(h.Get("Content-Type"), "text/css") || !strings.Contains(css, "main{") {
+	if status, css, h := p.as("").get(p.pages.URL + "/_visitors.css"); status != http.StatusOK || !strings.HasPrefix(
+		h.Get("Content-Type"), "text/css",
+	) || !strings.Contains(css, "main{") {
 		t.Errorf("visitors' style sheet: %d", status)
 	}
 	for name, want := range map[string]int{"tabs.js": http.StatusOK, "none.js": http.StatusNotFound, "..%2fsite.go": http.StatusNotFound} {

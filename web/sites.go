@@ -73,7 +73,10 @@ func (s *Server) pagesScreen(c *gin.Context, status int, form pagesForm) {
 			s.fail(c, err)
 			return
 		}
-		cards = append(cards, pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i), Drawing: stage.For(i.Slug).DrawPage(p.Doc, 290)})
+		cards = append(
+			cards,
+			pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i), Drawing: stage.For(i.Slug).DrawPage(p.Doc, 290)},
+		)
 	}
 	s.screen(c, status, "pages", map[string]any{
 		"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Role": st.Role,

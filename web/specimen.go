@@ -34,7 +34,10 @@ func (s *Server) specimen(c *gin.Context) {
 	}
 	faces = append(faces, stage.OwnFaces()...)
 	document := emit.NewSheet(st.Zones).Inline(emit.Page{Title: "Specimen", Language: "en", Fonts: faces}, body)
-	c.Header("Content-Security-Policy", "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
+	c.Header(
+		"Content-Security-Policy",
+		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+	)
 	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))
 }
 
@@ -57,7 +60,22 @@ var specimenWords = map[string]string{
 // specimenPage shows every text style, role, button and step in real words.
 func specimenPage(h *doc.House) *doc.Page {
 	set := func(style string) *doc.Block { return compose.Words(style, specimenWords[style]) }
-	body := &doc.Block{Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Words for reading stand in lines of fifty to seventy characters. "}, {Text: "Strong ones", Bold: true}, {Text: " carry weight, "}, {Text: "slanted ones", Italic: true}, {Text: " a tone, and "}, {Text: "a link", Link: "#x"}, {Text: " goes somewhere."}}}}}
+	body := &doc.Block{
+		Kind: doc.Text,
+		Content: doc.Content{
+			Words: doc.Words{
+				{
+					{Text: "Words for reading stand in lines of fifty to seventy characters. "},
+					{Text: "Strong ones", Bold: true},
+					{Text: " carry weight, "},
+					{Text: "slanted ones", Italic: true},
+					{Text: " a tone, and "},
+					{Text: "a link", Link: "#x"},
+					{Text: " goes somewhere."},
+				},
+			},
+		},
+	}
 	button := func(look, size, words string) *doc.Block {
 		return compose.Button(words, "#x", "button-look", look, "button-size", "$"+size)
 	}
@@ -72,7 +90,12 @@ func specimenPage(h *doc.House) *doc.Page {
 	for _, look := range []string{"filled", "outlined", "quiet"} {
 		row := compose.Row("$snug")
 		medium := h.ButtonSize("")
-		row.Blocks = []*doc.Block{button(look, medium.Token, map[string]string{"filled": "Ask for a berth", "outlined": "See the times", "quiet": "Read the notices"}[look])}
+		row.Blocks = []*doc.Block{
+			button(
+				look, medium.Token,
+				map[string]string{"filled": "Ask for a berth", "outlined": "See the times", "quiet": "Read the notices"}[look],
+			),
+		}
 		for _, size := range h.ButtonSizes() {
 			if size.Token != medium.Token {
 				row.Blocks = append(row.Blocks, button(look, size.Token, size.Name))
@@ -82,13 +105,25 @@ func specimenPage(h *doc.House) *doc.Page {
 	}
 	quiet := compose.Section(doc.LineUp, room("background", "$quiet-ground"),
 		compose.Heading(2, specimenWords["h2"], "text-style", "$h2"),
-		compose.With(compose.Words("", "Quiet words are for what may be passed over: times of day, small print, a caption."), "color", "$quiet-words"),
+		compose.With(
+			compose.Words("", "Quiet words are for what may be passed over: times of day, small print, a caption."),
+			"color", "$quiet-words",
+		),
 		compose.Heading(3, "Accent, in a smaller heading", "color", "$accent"),
 		compose.Heading(3, "Second accent, beside it", "color", "$second-accent"),
 	)
 	named := func(name string, pairs ...string) *doc.Block {
 		b := compose.Words("small", name)
-		return compose.With(b, append([]string{"background", "$ground", "padding-top", "$snug", "padding-right", "$snug", "padding-bottom", "$snug", "padding-left", "$snug"}, pairs...)...)
+		return compose.With(
+			b,
+			append(
+				[]string{
+					"background", "$ground", "padding-top", "$snug", "padding-right", "$snug", "padding-bottom", "$snug",
+					"padding-left", "$snug",
+				},
+				pairs...,
+			)...,
+		)
 	}
 	rest := compose.Section(doc.LineUp, room("background", "$quiet-ground", "padding-top", "0px"))
 	steps := compose.Row("$snug")

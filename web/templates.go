@@ -50,7 +50,9 @@ func icon(name string) (template.HTML, error) {
 	if !ok {
 		return "", fmt.Errorf("there is no icon %q", name)
 	}
-	return template.HTML(`<svg xmlns="http://www.w3.org/2000/svg" width="16" height="16" fill="currentColor" viewBox="0 0 16 16" aria-hidden="true" focusable="false">` + drawing + `</svg>`), nil
+	return template.HTML(
+		`<svg xmlns="http://www.w3.org/2000/svg" width="16" height="16" fill="currentColor" viewBox="0 0 16 16" aria-hidden="true" focusable="false">` + drawing + `</svg>`,
+	), nil
 }
 
 // sides names the sides of a picture that can be cut off.
@@ -122,9 +124,12 @@ func (s *Server) parted(c *gin.Context, status int, name string, data any) {
 // problemPage answers with a page that says what went wrong and where to go.
 func (s *Server) problemPage(c *gin.Context, status int) {
 	words := map[int][2]string{
-		http.StatusNotFound:            {"There is nothing here", "The address is wrong, or it belongs to a site you aren't a member of."},
-		http.StatusForbidden:           {"That is for designers", "As a writer you can change words and pictures on this site."},
-		http.StatusInternalServerError: {"Something went wrong on our side", "Your edits are kept. Load the page again; if it keeps happening, tell whoever runs Open Plot the number below."},
+		http.StatusNotFound:  {"There is nothing here", "The address is wrong, or it belongs to a site you aren't a member of."},
+		http.StatusForbidden: {"That is for designers", "As a writer you can change words and pictures on this site."},
+		http.StatusInternalServerError: {
+			"Something went wrong on our side",
+			"Your edits are kept. Load the page again; if it keeps happening, tell whoever runs Open Plot the number below.",
+		},
 	}[status]
 	s.screen(c, status, "problem", map[string]string{"Title": words[0], "Words": words[1], "Request": origin.RequestID(c)})
 }

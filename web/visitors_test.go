@@ -76,7 +76,9 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 	name, _, _ := strings.Cut(after, `"`)
 	w := httptest.NewRecorder()
 	p.pages.Config.Handler.ServeHTTP(w, httptest.NewRequest("GET", "/skerry/assets/"+site.EmbedPrefix+name, nil))
-	if csp := w.Header().Get("Content-Security-Policy"); w.Code != http.StatusOK || csp != "sandbox allow-scripts; frame-ancestors 'self'" || !strings.Contains(w.Body.String(), "Your own markup goes here") {
+	if csp := w.Header().Get("Content-Security-Policy"); w.Code != http.StatusOK || csp != "sandbox allow-scripts; frame-ancestors 'self'" || !strings.Contains(
+		w.Body.String(), "Your own markup goes here",
+	) {
 		t.Errorf("%d %q %s", w.Code, csp, w.Body)
 	}
 }

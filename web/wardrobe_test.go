@@ -15,7 +15,9 @@ func TestTryingAHouseStyleOn(t *testing.T) {
 	d := p.as("designer@example.org")
 	before, version := p.house()
 	status, body, _ := d.post(housePath+"/try", url.Values{"id": {"ready:meadow"}})
-	if after, v := p.house(); status != http.StatusOK || v != version || after.Fonts != before.Fonts || !strings.Contains(body, `data-trying="ready:meadow"`) {
+	if after, v := p.house(); status != http.StatusOK || v != version || after.Fonts != before.Fonts || !strings.Contains(
+		body, `data-trying="ready:meadow"`,
+	) {
 		t.Errorf("%d, version %d: trying on keeps nothing", status, v)
 	}
 	meadow := edit.FindReadyHouse("ready:meadow").House()
@@ -27,7 +29,10 @@ func TestTryingAHouseStyleOn(t *testing.T) {
 			t.Errorf("%s isn't shown in what is tried on", path)
 		}
 	}
-	if _, body, _ := p.as("writer@example.org").get("/sites/skerry/pages/home/canvas?house=ready:meadow"); strings.Contains(body, meadow.Swatch("words").Value) {
+	if _, body, _ := p.as("writer@example.org").get("/sites/skerry/pages/home/canvas?house=ready:meadow"); strings.Contains(
+		body,
+		meadow.Swatch("words").Value,
+	) {
 		t.Error("a writer tries on house styles")
 	}
 	// What was kept is there to be tried and taken, and undo takes it off again.
@@ -65,7 +70,10 @@ func TestTryingAHouseStyleOn(t *testing.T) {
 			t.Errorf("taking %s: %d", id, status)
 		}
 	}
-	if status, body, _ := d.post(housePath+"/keep", url.Values{"name": {"  "}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Name") {
+	if status, body, _ := d.post(
+		housePath+"/keep",
+		url.Values{"name": {"  "}},
+	); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Name") {
 		t.Errorf("a house style without a name: %d", status)
 	}
 }
@@ -77,7 +85,10 @@ func TestPromoting(t *testing.T) {
 		t.Fatal(status, body)
 	}
 	promote := func(setting, name string) (int, string) {
-		status, body, _ := d.post("/sites/skerry/pages/home/promote", url.Values{"select": {sec}, "width": {"1280"}, "setting": {setting}, "name": {name}})
+		status, body, _ := d.post(
+			"/sites/skerry/pages/home/promote",
+			url.Values{"select": {sec}, "width": {"1280"}, "setting": {setting}, "name": {name}},
+		)
 		return status, body
 	}
 	if status, body := promote("background", ""); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Name is missing") {
@@ -98,7 +109,10 @@ func TestPromoting(t *testing.T) {
 	if b, _ := page.Doc.Section(sec); b.Style["background"]["desktop"] != "$slate" || !strings.Contains(body, `<option value="Slate">`) {
 		t.Errorf("%v", b.Style)
 	}
-	if status, _, _ := p.as("writer@example.org").post("/sites/skerry/pages/home/promote", url.Values{"select": {sec}, "setting": {"background"}}); status != http.StatusForbidden {
+	if status, _, _ := p.as("writer@example.org").post(
+		"/sites/skerry/pages/home/promote",
+		url.Values{"select": {sec}, "setting": {"background"}},
+	); status != http.StatusForbidden {
 		t.Errorf("a writer: %d", status)
 	}
 }

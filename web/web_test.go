@@ -60,7 +60,9 @@ func begin(t testing.TB) *studio {
 	}
 	w := &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
 	must(st.AddSite(ctx, w))
-	for email, role := range map[string]store.Role{"designer@example.org": store.Designer, "writer@example.org": store.Writer, "stranger@example.org": ""} {
+	for email, role := range map[string]store.Role{
+		"designer@example.org": store.Designer, "writer@example.org": store.Writer, "stranger@example.org": "",
+	} {
 		u, err := st.AddUser(ctx, email, "Some One", "three islands")
 		must(err)
 		if role != "" {
@@ -74,7 +76,9 @@ func begin(t testing.TB) *studio {
 	previews := site.Previews{Secret: []byte("a secret of at least 32 characters")}
 	// The second origin's address has to be known before the server is made.
 	p.pages = httptest.NewUnstartedServer(nil)
-	p.server, err = New(Config{Store: st, MediaDir: t.TempDir(), SiteDir: p.siteDir, PagesURL: "http://" + p.pages.Listener.Addr().String(), Previews: previews})
+	p.server, err = New(
+		Config{Store: st, MediaDir: t.TempDir(), SiteDir: p.siteDir, PagesURL: "http://" + p.pages.Listener.Addr().String(), Previews: previews},
+	)
 	must(err)
 	p.pages.Config.Handler = visitors.New(visitors.Config{Store: st, MediaDir: p.server.MediaDir, SiteDir: p.siteDir, Previews: previews}).Handler()
 	p.pages.Start()
@@ -171,7 +175,9 @@ func TestSigningIn(t *testing.T) {
 	p := begin(t)
 	q := p.as("")
 	status, body, _ := q.post("/sign-in", url.Values{"email": {"designer@example.org"}, "password": {"wrong"}})
-	if status != http.StatusUnprocessableEntity || !strings.Contains(body, `value="designer@example.org"`) || !strings.Contains(body, `role="alert"`) {
+	if status != http.StatusUnprocessableEntity || !strings.Contains(
+		body, `value="designer@example.org"`,
+	) || !strings.Contains(body, `role="alert"`) {
 		t.Errorf("a wrong password: %d, the email is kept: %v", status, strings.Contains(body, "designer@example.org"))
 	}
 	for range 12 {
@@ -244,7 +250,9 @@ func TestAnEditsAnswer(t *testing.T) {
 		t.Fatal(status)
 	}
 	s := stateOf(t, body)
-	if s.Seq != 1 || len(s.Show) != 1 || s.Show[0].ID != section.ID || !strings.Contains(s.Show[0].HTML, section.ID) || s.Names[section.ID] != "Fares <b>&" {
+	if s.Seq != 1 || len(s.Show) != 1 || s.Show[0].ID != section.ID || !strings.Contains(
+		s.Show[0].HTML, section.ID,
+	) || s.Names[section.ID] != "Fares <b>&" {
 		t.Errorf("%+v", s)
 	}
 	for _, part := range []string{`hx-target="#tray"`, `hx-target="#history"`, `hx-target="#overview-` + section.ID, "Fares &lt;b&gt;&amp;"} {
@@ -340,7 +348,10 @@ func TestUploads(t *testing.T) {
 	if status != http.StatusOK || h.Get("Content-Type") != "image/webp" || h.Get("X-Content-Type-Options") != "nosniff" {
 		t.Errorf("%s: %d %s", src, status, h.Get("Content-Type"))
 	}
-	status, body = upload("drawing.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>alert(1)</script><path d="M0 0h9v9z"/></svg>`))
+	status, body = upload(
+		"drawing.svg",
+		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>alert(1)</script><path d="M0 0h9v9z"/></svg>`),
+	)
 	src = regexp.MustCompile(`src="([^"]+\.svg)"`).FindStringSubmatch(body)[1]
 	_, svg, h := q.get(src)
 	if status != http.StatusOK || strings.Contains(svg, "alert") || !strings.Contains(h.Get("Content-Security-Policy"), "sandbox") {
@@ -372,10 +383,15 @@ func TestTryAndPublish(t *testing.T) {
 		t.Errorf("the preview: %d", status)
 	}
 	css := regexp.MustCompile(`rel="stylesheet" href="([^"]+)"`).FindStringSubmatch(body)[1]
-	if status, body, h = stranger.get(p.pages.URL + css); status != http.StatusOK || !strings.Contains(body, "display:grid") || !strings.HasPrefix(h.Get("Content-Type"), "text/css") {
+	if status, body, h = stranger.get(p.pages.URL + css); status != http.StatusOK || !strings.Contains(body, "display:grid") || !strings.HasPrefix(
+		h.Get("Content-Type"), "text/css",
+	) {
 		t.Errorf("its style sheet: %d", status)
 	}
-	for _, bad := range []string{at[:len(at)-3] + "x/", p.pages.URL + "/try/abc/", p.pages.URL + "/try/" + p.server.Previews.Token("skerry", time.Now().Add(-time.Minute)) + "/"} {
+	for _, bad := range []string{
+		at[:len(at)-3] + "x/", p.pages.URL + "/try/abc/",
+		p.pages.URL + "/try/" + p.server.Previews.Token("skerry", time.Now().Add(-time.Minute)) + "/",
+	} {
 		if status, _, _ := stranger.get(bad); status != http.StatusNotFound {
 			t.Errorf("%s: %d", bad, status)
 		}
@@ -414,7 +430,15 @@ func largePage(n int) *doc.Page {
 	for i := range (n + 11) / 12 {
 		s := &doc.Section{ID: fmt.Sprintf("s%d", i), Name: fmt.Sprint("Section ", i)}
 		for j := range min(12, n-12*i) {
-			s.Blocks = append(s.Blocks, &doc.Block{ID: fmt.Sprintf("b%dx%d", i, j), Kind: doc.Text, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1 + 4*(j%3), Span: 4, Row: 1 + 6*(j/3), Rows: 6}}, Content: doc.Content{Words: doc.PlainWords(words)}})
+			s.Blocks = append(
+				s.Blocks,
+				&doc.Block{
+					ID:      fmt.Sprintf("b%dx%d", i, j),
+					Kind:    doc.Text,
+					Place:   doc.Zoned[doc.Place]{"desktop": {Column: 1 + 4*(j%3), Span: 4, Row: 1 + 6*(j/3), Rows: 6}},
+					Content: doc.Content{Words: doc.PlainWords(words)},
+				},
+			)
 		}
 		p.Sections = append(p.Sections, s)
 	}
@@ -439,7 +463,10 @@ func BenchmarkEdit(b *testing.B) {
 			for b.Loop() {
 				c, _ := json.Marshal(edit.Command{Op: "block.nudge", Node: "b2x4", Zone: "desktop", DX: 1 - 2*(i%2), Base: int64(i)})
 				start := time.Now()
-				status, body, _ := q.post("/sites/skerry/pages/large/edits", url.Values{"command": {string(c)}, "width": {"1280"}, "select": {"b2x4"}})
+				status, body, _ := q.post(
+					"/sites/skerry/pages/large/edits",
+					url.Values{"command": {string(c)}, "width": {"1280"}, "select": {"b2x4"}},
+				)
 				took = append(took, time.Since(start))
 				if status != http.StatusOK || !strings.Contains(body, `id="state"`) {
 					b.Fatal(status)

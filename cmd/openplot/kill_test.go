@@ -44,7 +44,11 @@ func start(t *testing.T, binary, data string) *program {
 	t.Helper()
 	port := freePort(t)
 	cmd := exec.Command(binary, "serve")
-	cmd.Env = append(os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port, "OPENPLOT_PAGES_PORT="+freePort(t), "OPENPLOT_DATABASE_URL=")
+	cmd.Env = append(
+		os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port,
+		"OPENPLOT_PAGES_PORT="+freePort(t),
+		"OPENPLOT_DATABASE_URL=",
+	)
 	cmd.Stderr = os.Stderr
 	out, err := cmd.StdoutPipe()
 	if err != nil {

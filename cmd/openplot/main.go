@@ -97,7 +97,10 @@ func serve(ctx context.Context) error {
 	fresh := false // whether the demo was just made
 	if _, err := st.SiteBySlug(ctx, demo.SiteSlug); errors.Is(err, store.ErrNotFound) && os.Getenv("OPENPLOT_DEMO") != "no" {
 		fmt.Println("Making the demo site, Skerry Line …")
-		if err := demo.Load(ctx, st, mediaDir, map[string]demo.Copies{"quick": demo.Quick, "whole": demo.Whole}[os.Getenv("OPENPLOT_DEMO")]); err != nil {
+		if err := demo.Load(
+			ctx, st, mediaDir,
+			map[string]demo.Copies{"quick": demo.Quick, "whole": demo.Whole}[os.Getenv("OPENPLOT_DEMO")],
+		); err != nil {
 			return fmt.Errorf("loading the demo: %w", err)
 		}
 		fresh = true
@@ -119,11 +122,18 @@ func serve(ctx context.Context) error {
 		}
 	}
 	log, siteDir, previews := slog.New(slog.NewJSONHandler(logs, nil)), filepath.Join(data, "published"), site.Previews{Secret: secret}
-	server, err := web.New(web.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, PagesURL: "http://" + pagesHost + ":" + pagesPort, Log: log})
+	server, err := web.New(
+		web.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, PagesURL: "http://" + pagesHost + ":" + pagesPort, Log: log},
+	)
 	if err != nil {
 		return err
 	}
-	stopCopies, err := media.Run(context.WithoutCancel(ctx), st, mediaDir, slog.New(slog.NewJSONHandler(logs, &slog.HandlerOptions{Level: slog.LevelWarn})), server.CopiesMade)
+	stopCopies, err := media.Run(
+		context.WithoutCancel(ctx),
+		st, mediaDir,
+		slog.New(slog.NewJSONHandler(logs, &slog.HandlerOptions{Level: slog.LevelWarn})),
+		server.CopiesMade,
+	)
 	if err != nil {
 		return err
 	}
@@ -133,8 +143,14 @@ func serve(ctx context.Context) error {
 		_ = stopCopies(end) // what isn't finished is done after the next start
 	}()
 	fmt.Printf("\nOpen Plot is at      http://%s:%s\nPublished pages at   http://%s:%s\n", host, port, pagesHost, pagesPort)
-	fmt.Printf("Demo sign-in         %s   password %s\n      as a writer    %s\n\nCtrl+C stops it.\n", demo.DesignerEmail, demo.Password, demo.WriterEmail)
-	return run(ctx, app, server.App(), pages, visitors.New(visitors.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, Log: log}).Handler())
+	fmt.Printf(
+		"Demo sign-in         %s   password %s\n      as a writer    %s\n\nCtrl+C stops it.\n", demo.DesignerEmail,
+		demo.Password, demo.WriterEmail,
+	)
+	return run(
+		ctx, app, server.App(), pages,
+		visitors.New(visitors.Config{Store: st, MediaDir: mediaDir, SiteDir: siteDir, Previews: previews, Log: log}).Handler(),
+	)
 }
 
 // publishDemo publishes the demo, so that its address answers.

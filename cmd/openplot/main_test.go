@@ -44,7 +44,9 @@ func TestPortsThatAreTaken(t *testing.T) {
 	}
 	defer l.Close()
 	_, port, _ := net.SplitHostPort(l.Addr().String())
-	if _, err := listen("127.0.0.1", port, "OPENPLOT_PORT"); err == nil || !strings.Contains(err.Error(), port) || !strings.Contains(err.Error(), "OPENPLOT_PORT") {
+	if _, err := listen(
+		"127.0.0.1", port, "OPENPLOT_PORT",
+	); err == nil || !strings.Contains(err.Error(), port) || !strings.Contains(err.Error(), "OPENPLOT_PORT") {
 		t.Errorf("%v", err)
 	}
 }

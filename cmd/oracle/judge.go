@@ -147,7 +147,10 @@ type testCase struct {
 }
 
 func medium(id string) (element.Medium, bool) {
-	return element.Medium{ID: id, Width: 1440, Height: 1080, Variants: []element.Variant{{URL: "/picture.svg", StyleURL: "/picture.svg", Width: 1440}}}, id != ""
+	return element.Medium{
+		ID: id, Width: 1440, Height: 1080,
+		Variants: []element.Variant{{URL: "/picture.svg", StyleURL: "/picture.svg", Width: 1440}},
+	}, id != ""
 }
 
 func pageCase(name string, s *doc.Site, p *doc.Page) testCase {
@@ -279,7 +282,9 @@ func (t *tally) good(least float64) bool {
 func (t *tally) String() string {
 	share := func(n, of int) string { return fmt.Sprintf("%.3f %%", 100*float64(n)/float64(max(of, 1))) }
 	return fmt.Sprintf("%d, %d boxes: %s within 0.5 px, %s within 1 px, worst %.2f px (%s at %d); lines equal in %s of %d paragraphs; %s of %d line ends within 1 px",
-		t.cases, t.boxes, share(t.half, t.boxes), share(t.one, t.boxes), t.worst, t.worstName, t.worstAt, share(t.lines, t.paragraphs), t.paragraphs, share(t.edgesNear, t.edges), t.edges)
+		t.cases, t.boxes, share(t.half, t.boxes), share(t.one, t.boxes), t.worst, t.worstName, t.worstAt, share(
+			t.lines, t.paragraphs,
+		), t.paragraphs, share(t.edgesNear, t.edges), t.edges)
 }
 
 // compare holds core against the browser.
@@ -327,7 +332,10 @@ func (j *judge) compare(c testCase, ws []int) (*tally, error) {
 					if math.Abs(l[0]-g.lines[k][0]) <= 1 && math.Abs(l[1]-g.lines[k][1]) <= 1 {
 						t.edgesNear++
 					} else if t.worst <= 1 {
-						t.worstText = fmt.Sprintf("at %d px line %d of %s goes from %.2f to %.2f in core and from %.2f to %.2f in the browser", w, k+1, b.name, l[0], l[1], g.lines[k][0], g.lines[k][1])
+						t.worstText = fmt.Sprintf(
+							"at %d px line %d of %s goes from %.2f to %.2f in core and from %.2f to %.2f in the browser",
+							w, k+1, b.name, l[0], l[1], g.lines[k][0], g.lines[k][1],
+						)
 					}
 				}
 			} else if t.worst <= 1 {

@@ -163,7 +163,9 @@ func faults(root *element.Node) map[string]bool {
 		for z := range el.Styles {
 			s := &el.Styles[z]
 			fault(s.Display == style.Inline && (len(el.Children) == 0 || el.Children[0].Tag == "br"))
-			fault(s.Display != style.Grid && s.JustifyItems != 0 || s.Display != style.Grid && s.Display != style.Flex && (s.AlignContent != 0 || s.JustifyContent != 0))
+			fault(
+				s.Display != style.Grid && s.JustifyItems != 0 || s.Display != style.Grid && s.Display != style.Flex && (s.AlignContent != 0 || s.JustifyContent != 0),
+			)
 			for _, c := range el.Children {
 				fault(c.Tag != "" && c.Styles[z].Position == style.Absolute && s.Position == style.Static)
 			}

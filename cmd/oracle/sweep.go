@@ -50,6 +50,9 @@ func (j *judge) sweep(blocks int) error {
 	}
 	slices.Sort(ours)
 	core := float64(ours[len(ours)/2].Microseconds()) / 1000
-	fmt.Printf("%d blocks, %d elements, 1601 widths: core %.0f ms (median of 5), Chromium %.0f ms (median of 3): %.1f times\n", blocks, theirs.Elements, core, theirs.Ms, theirs.Ms/core)
+	fmt.Printf(
+		"%d blocks, %d elements, 1601 widths: core %.0f ms (median of 5), Chromium %.0f ms (median of 3): %.1f times\n",
+		blocks, theirs.Elements, core, theirs.Ms, theirs.Ms/core,
+	)
 	return nil
 }

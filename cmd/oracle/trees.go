@@ -322,7 +322,10 @@ func (g *treeGenerator) container(parent *element.Node, depth int) *element.Node
 			}
 			if g.maybe(4) {
 				for range 1 + g.r.IntN(3) {
-					st.GridRows = append(st.GridRows, pick(g, style.Fixed(g.px(20, 120)), style.Track{}, style.Track{Fr: 1}, style.Track{Min: g.px(10, 60)}))
+					st.GridRows = append(
+						st.GridRows,
+						pick(g, style.Fixed(g.px(20, 120)), style.Track{}, style.Track{Fr: 1}, style.Track{Min: g.px(10, 60)}),
+					)
 				}
 			}
 			if g.maybe(3) {
@@ -343,10 +346,16 @@ func (g *treeGenerator) container(parent *element.Node, depth int) *element.Node
 				st.ColumnGap, st.RowGap = g.length(0, 30), g.length(0, 30)
 			}
 			if g.maybe(3) {
-				st.JustifyContent = pick(g, style.AlignStart, style.AlignCenter, style.AlignEnd, style.SpaceBetween, style.SpaceAround, style.SpaceEvenly)
+				st.JustifyContent = pick(
+					g, style.AlignStart, style.AlignCenter, style.AlignEnd, style.SpaceBetween, style.SpaceAround,
+					style.SpaceEvenly,
+				)
 			}
 			if g.maybe(4) {
-				st.AlignContent = pick(g, style.AlignStart, style.AlignCenter, style.AlignEnd, style.AlignStretch, style.SpaceBetween, style.SpaceAround, style.SpaceEvenly)
+				st.AlignContent = pick(
+					g, style.AlignStart, style.AlignCenter, style.AlignEnd, style.AlignStretch, style.SpaceBetween,
+					style.SpaceAround, style.SpaceEvenly,
+				)
 			}
 			if g.maybe(3) {
 				st.AlignItems = pick(g, style.AlignStart, style.AlignCenter, style.AlignEnd, style.AlignStretch)
@@ -401,7 +410,12 @@ func (g *treeGenerator) image(parent *element.Node, set func(*style.Style)) *ele
 			st.AlignSelf = style.AlignStart // pictures are never stretched in a grid
 		}
 	})
-	n.Attrs = []element.Attr{{Name: "src", Value: "/picture.svg"}, {Name: "width", Value: "1440"}, {Name: "height", Value: "1080"}, {Name: "alt", Value: ""}}
+	n.Attrs = []element.Attr{
+		{Name: "src", Value: "/picture.svg"},
+		{Name: "width", Value: "1440"},
+		{Name: "height", Value: "1080"},
+		{Name: "alt", Value: ""},
+	}
 	return n
 }
 
@@ -441,7 +455,14 @@ func (g *treeGenerator) text(parent *element.Node, tag string, set func(*style.S
 			st.FontWeight = 300 + 100*g.r.IntN(6)
 		}
 		if g.maybe(3) {
-			st.FontSize = pick(g, g.px(10, 48), g.px(10, 20), style.Between(style.Pixels(16), style.Sum(style.Length{N: 1, Unit: style.Rem}, style.Length{N: 1.3, Unit: style.Vw}), style.Pixels(40)))
+			st.FontSize = pick(
+				g, g.px(10, 48), g.px(10, 20),
+				style.Between(
+					style.Pixels(16),
+					style.Sum(style.Length{N: 1, Unit: style.Rem}, style.Length{N: 1.3, Unit: style.Vw}),
+					style.Pixels(40),
+				),
+			)
 		}
 		switch g.r.IntN(6) {
 		case 0:

@@ -38,10 +38,18 @@ func specimenPicture(name string) (svg string, ok bool) {
 		r := rand.New(rand.NewPCG(uint64(i), 5))
 		hue := 150 + 40*i
 		var b strings.Builder
-		fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 100 100" preserveAspectRatio="none"><rect width="100" height="100" fill="hsl(%d 40%% 78%%)"/><ellipse cx="%d" cy="26" rx="9" ry="%d" fill="hsl(40 90%% 82%%)"/>`, p.width, p.height, hue%360, 20+r.IntN(60), 9*p.width/p.height)
+		fmt.Fprintf(
+			&b,
+			`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 100 100" preserveAspectRatio="none"><rect width="100" height="100" fill="hsl(%d 40%% 78%%)"/><ellipse cx="%d" cy="26" rx="9" ry="%d" fill="hsl(40 90%% 82%%)"/>`,
+			p.width, p.height, hue%360, 20+r.IntN(60), 9*p.width/p.height,
+		)
 		for k := range 3 {
 			y := 48 + 16*k
-			fmt.Fprintf(&b, `<path d="M0 %d Q %d %d 50 %d T 100 %d V100H0z" fill="hsl(%d 35%% %d%%)"/>`, y, 15+r.IntN(20), y-14-r.IntN(8), y, y-r.IntN(8), hue%360, 55-13*k)
+			fmt.Fprintf(
+				&b,
+				`<path d="M0 %d Q %d %d 50 %d T 100 %d V100H0z" fill="hsl(%d 35%% %d%%)"/>`,
+				y, 15+r.IntN(20), y-14-r.IntN(8), y, y-r.IntN(8), hue%360, 55-13*k,
+			)
 		}
 		b.WriteString(`</svg>`)
 		return b.String(), true
@@ -54,12 +62,18 @@ func specimenMedium(prefix string) func(id string) (element.Medium, bool) {
 	return func(id string) (element.Medium, bool) {
 		if id == demo.SpecimenVideo {
 			at := prefix + id + ".webm"
-			return element.Medium{ID: id, Width: 960, Height: 540, Video: "video/webm", Variants: []element.Variant{{URL: at, StyleURL: at, Width: 960}}}, true
+			return element.Medium{
+				ID: id, Width: 960, Height: 540, Video: "video/webm",
+				Variants: []element.Variant{{URL: at, StyleURL: at, Width: 960}},
+			}, true
 		}
 		for _, p := range specimenPictures {
 			if p.name == id {
 				at := prefix + id + ".svg"
-				return element.Medium{ID: id, Width: p.width, Height: p.height, Alt: "Hills under a low sun", Variants: []element.Variant{{URL: at, StyleURL: at, Width: p.width}}}, true
+				return element.Medium{
+					ID: id, Width: p.width, Height: p.height, Alt: "Hills under a low sun",
+					Variants: []element.Variant{{URL: at, StyleURL: at, Width: p.width}},
+				}, true
 			}
 		}
 		return element.Medium{}, false
@@ -112,5 +126,8 @@ func specimen(s *doc.Site, p *doc.Page) (html, css string) {
 	for _, f := range fonts.Needed(emit.Used(body)) {
 		faces = append(faces, site.FontFace(f, ""))
 	}
-	return emit.NewSheet(s.Zones).Document(emit.Page{Title: p.Title, Language: "en", Stylesheet: strings.ReplaceAll(p.Name, " ", "-") + ".css", Fonts: faces}, body)
+	return emit.NewSheet(s.Zones).Document(
+		emit.Page{Title: p.Title, Language: "en", Stylesheet: strings.ReplaceAll(p.Name, " ", "-") + ".css", Fonts: faces},
+		body,
+	)
 }

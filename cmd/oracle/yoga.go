@@ -71,10 +71,16 @@ func randomFlex(r *rand.Rand, depth int, inWrap bool) *flexTree {
 }
 
 var (
-	byDirection = map[string]style.FlexDirection{"": style.Row, "row": style.Row, "row-reverse": style.RowReverse, "column": style.Column, "column-reverse": style.ColumnReverse}
+	byDirection = map[string]style.FlexDirection{
+		"": style.Row, "row": style.Row, "row-reverse": style.RowReverse, "column": style.Column,
+		"column-reverse": style.ColumnReverse,
+	}
 	// Yoga's start and end are flex-start and flex-end, which differ from start and
 	// end along a reversed axis.
-	byAlign = map[string]style.Alignment{"": style.AlignAuto, "start": style.AlignStart, "center": style.AlignCenter, "end": style.AlignEnd, "stretch": style.AlignStretch, "space-between": style.SpaceBetween}
+	byAlign = map[string]style.Alignment{
+		"": style.AlignAuto, "start": style.AlignStart, "center": style.AlignCenter, "end": style.AlignEnd,
+		"stretch": style.AlignStretch, "space-between": style.SpaceBetween,
+	}
 )
 
 func (t *flexTree) node() *element.Node {
@@ -179,6 +185,10 @@ func againstYoga(trees int, seed uint64) (bool, error) {
 			fmt.Printf("yoga-%d: %s\n  core %.1f\n  yoga %.1f\n", i, text, ours, theirs)
 		}
 	}
-	fmt.Printf("oracle: yoga  %d flex trees, %d boxes: %.3f %% within 1 px, worst %.2f px\n", trees, boxes, 100*float64(near)/float64(max(boxes, 1)), worst)
+	fmt.Printf(
+		"oracle: yoga  %d flex trees, %d boxes: %.3f %% within 1 px, worst %.2f px\n", trees, boxes,
+		100*float64(near)/float64(max(boxes, 1)),
+		worst,
+	)
 	return boxes > 0 && float64(near) >= 0.999*float64(boxes), nil
 }

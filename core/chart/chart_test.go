@@ -23,7 +23,12 @@ func TestMetresWorkedExample(t *testing.T) {
 func TestPixels(t *testing.T) {
 	for _, zoom := range []float64{0, 3, 10.5} {
 		size := 256 * math.Exp2(zoom)
-		for _, p := range []struct{ lat, lon, x, y float64 }{{0, 0, 0.5, 0.5}, {MaxLatitude, -180, 0, 0}, {-MaxLatitude, 180, 1, 1}, {89.9, 180, 1, 0}} {
+		for _, p := range []struct{ lat, lon, x, y float64 }{
+			{0, 0, 0.5, 0.5},
+			{MaxLatitude, -180, 0, 0},
+			{-MaxLatitude, 180, 1, 1},
+			{89.9, 180, 1, 0},
+		} {
 			x, y := Pixels(p.lat, p.lon, zoom)
 			if math.Abs(x-p.x*size) > 1e-6*size || math.Abs(y-p.y*size) > 1e-6*size {
 				t.Errorf("%v, %v at %v: %v, %v of %v", p.lat, p.lon, zoom, x, y, size)

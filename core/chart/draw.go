@@ -27,7 +27,13 @@ var shapes = []shape{
 	{"shallow", ring(0.205, 0.055, 0.074, 0.040, 3)},
 	{"shallow", ring(-0.055, 0.105, 0.100, 0.058, 7)},
 	{"shallow", ring(-0.215, -0.075, 0.150, 0.050, 11)},
-	{"land", [][2]float64{{0.30, -0.30}, {0.27, -0.21}, {0.31, -0.15}, {0.25, -0.115}, {0.285, -0.075}, {0.275, -0.06}, {0.30, -0.045}, {0.34, -0.03}, {0.33, 0.04}, {0.38, 0.11}, {0.36, 0.20}, {0.42, 0.32}, {0.9, 0.32}, {0.9, -0.30}}},
+	{
+		"land",
+		[][2]float64{
+			{0.30, -0.30}, {0.27, -0.21}, {0.31, -0.15}, {0.25, -0.115}, {0.285, -0.075}, {0.275, -0.06}, {0.30, -0.045},
+			{0.34, -0.03}, {0.33, 0.04}, {0.38, 0.11}, {0.36, 0.20}, {0.42, 0.32}, {0.9, 0.32}, {0.9, -0.30},
+		},
+	},
 	{"land", ring(0.205, 0.055, 0.046, 0.022, 3)},
 	{"land", ring(-0.055, 0.105, 0.066, 0.036, 7)},
 	{"land", ring(-0.215, -0.075, 0.118, 0.026, 11)},
@@ -93,13 +99,20 @@ func Draw(lat, lon, zoom, width, height float64, k Colours) string {
 	for _, l := range labels {
 		x, y := at(l.east, l.north)
 		if x > 0 && x < width && y > 0 && y < height {
-			fmt.Fprintf(&b, `<text x="%.1f" y="%.1f" font-size="15" text-anchor="middle" fill="%s">%s</text>`, x, y+5, k.Words, html.EscapeString(l.name))
+			fmt.Fprintf(
+				&b, `<text x="%.1f" y="%.1f" font-size="15" text-anchor="middle" fill="%s">%s</text>`, x, y+5, k.Words,
+				html.EscapeString(l.name),
+			)
 		}
 	}
 	if k.Mark == "" {
 		return b.String()
 	}
 	x, y := width/2, height/2
-	fmt.Fprintf(&b, `<path d="M%.1f %.1fc-6-12-13-18-13-27a13 13 0 0 1 26 0c0 9-7 15-13 27z" fill="%s" stroke="#fff" stroke-width="2"/><circle cx="%.1f" cy="%.1f" r="4.5" fill="#fff"/>`, x, y, k.Mark, x, y-27)
+	fmt.Fprintf(
+		&b,
+		`<path d="M%.1f %.1fc-6-12-13-18-13-27a13 13 0 0 1 26 0c0 9-7 15-13 27z" fill="%s" stroke="#fff" stroke-width="2"/><circle cx="%.1f" cy="%.1f" r="4.5" fill="#fff"/>`,
+		x, y, k.Mark, x, y-27,
+	)
 	return b.String()
 }

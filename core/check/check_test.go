@@ -34,10 +34,28 @@ func TestRules(t *testing.T) {
 		from int // of 320, 420, … 1920; 0 for nowhere
 		to   int
 	}{
-		"nothing":                     {page: page(doc.LineUp, nil, text("a", "Some words"))},
-		"padding wider than the page": {page: page(doc.LineUp, element.Look("padding-left", "900px"), text("a", "Some words")), rule: check.BesidePage, from: 320, to: 920},
-		"a word without a break":      {page: page(doc.Columns, element.Look("shares", "2 10", "shares@phone", "2 10"), text("a", "Donaudampfschifffahrtsgesellschaft", "text-style", "$display"), text("b", "x")), rule: check.LongWord, from: 320, to: 1920},
-		"words over words":            {page: page(doc.Placed, nil, at(text("a", "Words that lie here"), doc.Place{Column: 1, Span: 8, Row: 1, Rows: 2}, 1), at(text("b", "Words that lie over them"), doc.Place{Column: 1, Span: 8, Row: 1, Rows: 2}, 20)), rule: check.WordsOver, from: 720, to: 1920},
+		"nothing": {page: page(doc.LineUp, nil, text("a", "Some words"))},
+		"padding wider than the page": {
+			page: page(doc.LineUp, element.Look("padding-left", "900px"), text("a", "Some words")),
+			rule: check.BesidePage, from: 320, to: 920,
+		},
+		"a word without a break": {
+			page: page(
+				doc.Columns,
+				element.Look("shares", "2 10", "shares@phone", "2 10"),
+				text("a", "Donaudampfschifffahrtsgesellschaft", "text-style", "$display"),
+				text("b", "x"),
+			),
+			rule: check.LongWord, from: 320, to: 1920,
+		},
+		"words over words": {
+			page: page(
+				doc.Placed, nil,
+				at(text("a", "Words that lie here"), doc.Place{Column: 1, Span: 8, Row: 1, Rows: 2}, 1),
+				at(text("b", "Words that lie over them"), doc.Place{Column: 1, Span: 8, Row: 1, Rows: 2}, 20),
+			),
+			rule: check.WordsOver, from: 720, to: 1920,
+		},
 	} {
 		found := check.Sweep(layout.New(lib, s.Zones, builder(s).Page(tt.page)), s.Zones, 320, 1920, 100)
 		if tt.rule == "" && len(found) > 0 || tt.rule != "" && len(found) == 0 {
@@ -64,7 +82,10 @@ func TestContrasts(t *testing.T) {
 		{[]string{"color", "#767676", "background", "#ffffff", "opacity", "90%"}, true},
 	} {
 		b := &doc.Block{ID: "b", Kind: doc.Text, Style: element.Look(tt.look...), Content: doc.Content{Words: doc.PlainWords("Words")}}
-		found := check.Contrasts(builder(s).Page(&doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{b}}}}), 0, 1280)
+		found := check.Contrasts(
+			builder(s).Page(&doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{b}}}}),
+			0, 1280,
+		)
 		if (len(found) > 0) != tt.bad || tt.bad && (found[0].Node != "b" || found[0].Words != "Words") {
 			t.Errorf("%v: %+v", tt.look, found)
 		}

@@ -77,7 +77,10 @@ func TestParseAgainstColorJS(t *testing.T) {
 			}
 		}
 	}
-	for _, s := range []string{"rgb(300 0 0)", "rgb(1 2)", "rgb(1 2 3", "hsl(0 101% 0%)", "oklch(2 0 0)", "oklch(NaN 0 0)", "lab(1 2 3)", "rgb(1e999 0 0)", "red", "rgb(a b c)"} {
+	for _, s := range []string{
+		"rgb(300 0 0)", "rgb(1 2)", "rgb(1 2 3", "hsl(0 101% 0%)", "oklch(2 0 0)", "oklch(NaN 0 0)", "lab(1 2 3)",
+		"rgb(1e999 0 0)", "red", "rgb(a b c)",
+	} {
 		if c, err := Parse(s); err == nil {
 			t.Errorf("%q was read as %v", s, c)
 		}

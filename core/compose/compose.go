@@ -33,10 +33,10 @@ func Section(arrangement doc.Arrangement, style doc.Style, blocks ...*doc.Block)
 	return &doc.Section{Arrangement: arrangement, Style: style, Blocks: blocks}
 }
 
-// Room is the look of an ordinary section: a quiet distance above and below, less on
-// phones.
+// Room is the look of an ordinary section: a quiet distance above and below, which the
+// house style makes less on phones.
 func Room(pairs ...string) doc.Style {
-	return Look(append([]string{"padding-top", "$vast", "padding-bottom", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad"}, pairs...)...)
+	return Look(append([]string{"padding-top", "$vast", "padding-bottom", "$vast"}, pairs...)...)
 }
 
 // Centred is a line down the middle.
@@ -93,7 +93,11 @@ func Picture(ratio string, pairs ...string) *doc.Block {
 
 // Icon is an icon of the shipped set.
 func Icon(name string, pairs ...string) *doc.Block {
-	return &doc.Block{Kind: doc.Icon, Content: doc.Content{Values: map[string]string{"icon": name}}, Style: Look(append([]string{"color", "$accent", "icon-size", "36px"}, pairs...)...)}
+	return &doc.Block{
+		Kind:    doc.Icon,
+		Content: doc.Content{Values: map[string]string{"icon": name}},
+		Style:   Look(append([]string{"color", "$accent", "icon-size", "36px"}, pairs...)...),
+	}
 }
 
 // Listing is a block that lists entries: the names of the fields, then their values

@@ -8,7 +8,10 @@ import (
 
 func TestZonesAt(t *testing.T) {
 	zs := StandardZones()
-	for width, want := range map[float64]string{320: "phone", 639: "phone", 639.9: "phone", 640: "tablet", 1023: "tablet", 1024: "desktop", 1920: "desktop", 1: "phone", 1e7: "desktop"} {
+	for width, want := range map[float64]string{
+		320: "phone", 639: "phone", 639.9: "phone", 640: "tablet", 1023: "tablet", 1024: "desktop", 1920: "desktop",
+		1: "phone", 1e7: "desktop",
+	} {
 		if got := zs[zs.At(width)].ID; got != want {
 			t.Errorf("%v px is in %s, want %s", width, got, want)
 		}

@@ -48,6 +48,9 @@ type Step struct {
 	Token string  `json:"token"`
 	Name  string  `json:"name"`
 	Px    float64 `json:"px"`
+	// Narrow is what it shrinks to, evenly, towards the narrowest zone's typical width; 0 is
+	// Px everywhere.
+	Narrow float64 `json:"narrow,omitempty"`
 }
 
 // Shadow is a named box shadow: offset down, blur (px) and opacity of black.
@@ -160,7 +163,7 @@ type LinkLook struct {
 
 // StandardLines are the widths of lines of a house style that names none.
 func StandardLines() []Step {
-	return []Step{{"fine", "Fine", 1}, {"firm", "Firm", 2}, {"bold", "Bold", 4}}
+	return []Step{{Token: "fine", Name: "Fine", Px: 1}, {Token: "firm", Name: "Firm", Px: 2}, {Token: "bold", Name: "Bold", Px: 4}}
 }
 
 // LineSteps are the house style's widths of lines.
@@ -289,10 +292,18 @@ func StandardHouse() House {
 			"button":  {Family: "body", Weight: 600, Size: size(16, 16, 16), LineHeight: 1.25, LetterSpacing: 0},
 		},
 		Space: []Step{
-			{"none", "None", 0}, {"hair", "Hair", 4}, {"small", "Small", 8}, {"snug", "Snug", 16},
-			{"room", "Room", 24}, {"wide", "Wide", 40}, {"broad", "Broad", 64}, {"vast", "Vast", 96},
+			{Token: "none", Name: "None"}, {Token: "hair", Name: "Hair", Px: 4}, {
+				Token: "small", Name: "Small", Px: 8,
+			}, {Token: "snug", Name: "Snug", Px: 16},
+			{Token: "room", Name: "Room", Px: 24}, {Token: "wide", Name: "Wide", Px: 40, Narrow: 32}, {
+				Token: "broad", Name: "Broad", Px: 64, Narrow: 44,
+			},
+			{Token: "vast", Name: "Vast", Px: 96, Narrow: 64},
 		},
-		Corners: []Step{{"square", "Square", 0}, {"soft", "Soft", 4}, {"card", "Card", 8}, {"round", "Round", 20}, {"pill", "Pill", 999}},
+		Corners: []Step{
+			{Token: "square", Name: "Square"}, {Token: "soft", Name: "Soft", Px: 4}, {Token: "card", Name: "Card", Px: 8},
+			{Token: "round", Name: "Round", Px: 20}, {Token: "pill", Name: "Pill", Px: 999},
+		},
 		Shadows: []Shadow{{Token: "low", Name: "Low", Y: 1, Blur: 3, Opacity: 0.16}, {Token: "card", Name: "Card", Y: 6, Blur: 20, Opacity: 0.14}},
 		Lines:   StandardLines(),
 		Buttons: StandardButtons(),

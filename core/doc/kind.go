@@ -73,7 +73,9 @@ var kinds = []struct {
 	{Container, holding}, {Series, Holding | Solid | Filled},
 	{Card, holding}, {IconCard, holding}, {Person, holding}, {Testimonial, holding}, {PriceCard, holding}, {Notice, holding},
 	{Figures, listing}, {Progress, listing}, {Table, listing}, {Timetable, listing}, {Accordion, listing}, {Tabs, listing},
-	{Map, listing}, {OwnHTML, 0}, {Form, listing}, {Search, listing}, {SiteFacts, listing}, {Menu, listing}, {Breadcrumb, listing}, {PageList, listing}, {Social, listing}, {BackToTop, listing}, {Anchor, 0}, {Divider, 0}, {Space, 0},
+	{Map, listing}, {OwnHTML, 0}, {Form, listing}, {Search, listing}, {SiteFacts, listing}, {Menu, listing}, {
+		Breadcrumb, listing,
+	}, {PageList, listing}, {Social, listing}, {BackToTop, listing}, {Anchor, 0}, {Divider, 0}, {Space, 0},
 }
 
 // Kinds lists every kind.

@@ -16,12 +16,20 @@ func leafy() *Section {
 	}
 	return &Section{ID: "s", Blocks: []*Block{
 		text("above", "Above"),
-		{ID: "outer", Kind: Container, Blocks: []*Block{text("in", "In it"), {ID: "inner", Kind: Container, Blocks: []*Block{text("deep", "Deep in it")}}}},
-		{ID: "series", Kind: Series, Blocks: []*Block{{ID: "design", Kind: Container, Blocks: []*Block{text("name", "A name"), text("what", "What it is")}}}, Items: []Item{
+		{
+			ID: "outer", Kind: Container,
+			Blocks: []*Block{text("in", "In it"), {ID: "inner", Kind: Container, Blocks: []*Block{text("deep", "Deep in it")}}},
+		},
+		{ID: "series", Kind: Series, Blocks: []*Block{
+			{ID: "design", Kind: Container, Blocks: []*Block{text("name", "A name"), text("what", "What it is")}},
+		}, Items: []Item{
 			{ID: "i1"}, {ID: "i2", Contents: map[string]Content{"name": {Words: PlainWords("Langey")}}},
 		}},
 		{ID: "table", Kind: Table, Content: Content{Values: map[string]string{"cells": "Inner Holm\t4.20", "head": "none"}}},
-		{ID: "questions", Kind: Accordion, Content: Content{Entries: []Entry{{Words: PlainWords("And the answer"), Values: map[string]string{"title": "A question"}}}}},
+		{
+			ID: "questions", Kind: Accordion,
+			Content: Content{Entries: []Entry{{Words: PlainWords("And the answer"), Values: map[string]string{"title": "A question"}}}},
+		},
 		{ID: "picture", Kind: Picture, Content: Content{Picture: "m1", Alt: "Boats at the steps"}},
 	}}
 }
@@ -65,7 +73,10 @@ func TestWalkAndPath(t *testing.T) {
 func TestPlainIsWhatCanBeRead(t *testing.T) {
 	p := &Page{Title: "Boats", Description: "All of them", Sections: []*Section{leafy()}}
 	lines := strings.FieldsFunc(p.Plain(), func(r rune) bool { return r == '\n' || r == '\t' })
-	for _, want := range []string{"Boats", "All of them", "Above", "Deep in it", "A name", "Langey", "Inner Holm", "A question", "And the answer", "Boats at the steps"} {
+	for _, want := range []string{
+		"Boats", "All of them", "Above", "Deep in it", "A name", "Langey", "Inner Holm", "A question", "And the answer",
+		"Boats at the steps",
+	} {
 		if !slices.Contains(lines, want) {
 			t.Errorf("%q isn't in %q", want, lines)
 		}
@@ -100,7 +111,9 @@ func TestShows(t *testing.T) {
 		"deep in a block":    {Blocks: []*Block{{Blocks: []*Block{{Blocks: []*Block{{Content: Content{Picture: "m"}}}}}}}},
 		"as a value":         {Blocks: []*Block{{Content: Content{Values: map[string]string{"poster": "m"}}}}},
 		"in an entry":        {Blocks: []*Block{{Content: Content{Entries: []Entry{{}, {Values: map[string]string{"picture": "m"}}}}}}},
-		"in an item":         {Blocks: []*Block{{Blocks: []*Block{{ID: "d"}}, Items: []Item{{}, {Contents: map[string]Content{"d": {Picture: "m"}}}}}}},
+		"in an item": {
+			Blocks: []*Block{{Blocks: []*Block{{ID: "d"}}, Items: []Item{{}, {Contents: map[string]Content{"d": {Picture: "m"}}}}}},
+		},
 	} {
 		p := &Page{Sections: []*Section{{}, sec}}
 		if !p.Shows("m") {

@@ -158,7 +158,10 @@ func readCells(f *element.Field, v string) (string, error) {
 		lines[i] = strings.Join(cells, "\t")
 	}
 	if n := rows * widest; n > doc.MaxCells {
-		return "", doc.Problemf(f.Label, "are %d, in %d rows and %d columns; a table holds at most %d, since more can't be read on a phone", n, rows, widest, doc.MaxCells)
+		return "", doc.Problemf(
+			f.Label, "are %d, in %d rows and %d columns; a table holds at most %d, since more can't be read on a phone",
+			n, rows, widest, doc.MaxCells,
+		)
 	}
 	return strings.Join(lines, "\n"), nil
 }

@@ -63,7 +63,13 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 	}
 	slices.Sort(ops)
 	pick := func(from ...string) string { return from[r.IntN(len(from))] }
-	c := Command{Op: ops[r.IntN(len(ops))], Zone: e.Site.Zones[r.IntN(3)].ID, DX: r.IntN(7) - 3, DY: r.IntN(7) - 3, Hide: r.IntN(2) == 0, Preset: Presets[r.IntN(len(Presets))].ID, Kind: doc.Kinds[r.IntN(len(doc.Kinds))]}
+	c := Command{
+		Op:   ops[r.IntN(len(ops))],
+		Zone: e.Site.Zones[r.IntN(3)].ID,
+		DX:   r.IntN(7) - 3, DY: r.IntN(7) - 3, Hide: r.IntN(2) == 0,
+		Preset: Presets[r.IntN(len(Presets))].ID,
+		Kind:   doc.Kinds[r.IntN(len(doc.Kinds))],
+	}
 	nodes := []string{"nothing"}
 	var sections, holders []string
 	for _, s := range p.Sections {
@@ -101,8 +107,14 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 		c.Place = &doc.Place{Column: r.IntN(14), Span: r.IntN(6), Row: r.IntN(9), Rows: r.IntN(6), Layer: r.IntN(4)}
 	}
 	s := style.Settings[r.IntN(len(style.Settings))]
-	c.Setting = pick(s.Name, "columns", "rows", "layer", "title", "name", "level", "alt", "link", "picture", "number", "icon", "shares", "label", "cells")
-	c.Value = pick("12", "columns", "line-up", "placed", "4 8", "clock", "a\tb\nc", "24px", "1 – 3", "$accent", "m1", "Words", "<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Unset(), "header", "anchor")
+	c.Setting = pick(
+		s.Name, "columns", "rows", "layer", "title", "name", "level", "alt", "link", "picture", "number", "icon",
+		"shares", "label", "cells",
+	)
+	c.Value = pick(
+		"12", "columns", "line-up", "placed", "4 8", "clock", "a\tb\nc", "24px", "1 – 3", "$accent", "m1", "Words",
+		"<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Unset(), "header", "anchor",
+	)
 	return c
 }
 
@@ -253,7 +265,10 @@ func TestBadCommands(t *testing.T) {
 		{"10 MB of words", "Text", Command{Op: "block.write", Node: text, Value: strings.Repeat("x", 10<<20)}},
 		{"bytes that are no text", "Text", Command{Op: "block.write", Node: text, Value: "a\xff\xfe"}},
 		{"level 7", "Level", Command{Op: "block.content", Node: heading, Setting: "level", Value: "7"}},
-		{"a link with a script", "Link", Command{Op: "block.content", Node: p.Sections[1].Blocks[2].ID, Setting: "link", Value: "javascript:alert(1)"}},
+		{
+			"a link with a script", "Link",
+			Command{Op: "block.content", Node: p.Sections[1].Blocks[2].ID, Setting: "link", Value: "javascript:alert(1)"},
+		},
 		{"a name of 10 MB", "Name", Command{Op: "rename", Node: section, Value: strings.Repeat("x", 10<<20)}},
 		{"an empty name", "Name", Command{Op: "rename", Node: section, Value: "  "}},
 		{"a name over lines", "Name", Command{Op: "rename", Node: section, Value: "a\nb"}},
@@ -283,7 +298,15 @@ func TestParse(t *testing.T) {
 	if c, err := Parse([]byte(`{"op":"delete","node":"s1","base":4}`)); err != nil || c.Node != "s1" || c.Base != 4 {
 		t.Errorf("%+v, %v", c, err)
 	}
-	for _, in := range []string{``, `{`, `[]`, `{"op":"delete","extra":1}`, `{"op":1}`, `{"op":"delete","dx":1e99}`, `{"op":"delete","dx":NaN}`, `{"op":"a"}{"op":"b"}`, `{"op":"` + strings.Repeat("x", MaxCommand) + `"}`} {
+	for _, in := range []string{
+		``, `{`, `[]`,
+		`{"op":"delete","extra":1}`,
+		`{"op":1}`,
+		`{"op":"delete","dx":1e99}`,
+		`{"op":"delete","dx":NaN}`,
+		`{"op":"a"}{"op":"b"}`,
+		`{"op":"` + strings.Repeat("x", MaxCommand) + `"}`,
+	} {
 		var problem *doc.Problem
 		if _, err := Parse([]byte(in)); !errors.As(err, &problem) {
 			t.Errorf("%.40q: %v, want a problem", in, err)
@@ -399,7 +422,11 @@ func TestCheckLink(t *testing.T) {
 			t.Errorf("%q: %q, %v", ok, got, err)
 		}
 	}
-	for _, bad := range []string{"fares", "javascript:alert(1)", "JAVASCRIPT:alert(1)", "data:text/html,x", "//evil.example", "https:///x", `https://a"b`, "mailto:", "/a b", "vbscript:x", "\x01javascript:x", strings.Repeat("/a", 4000)} {
+	for _, bad := range []string{
+		"fares", "javascript:alert(1)", "JAVASCRIPT:alert(1)", "data:text/html,x", "//evil.example", "https:///x",
+		`https://a"b`, "mailto:", "/a b", "vbscript:x", "\x01javascript:x",
+		strings.Repeat("/a", 4000),
+	} {
 		if _, err := CheckLink(bad); err == nil {
 			t.Errorf("%q was taken", bad)
 		}

@@ -51,7 +51,12 @@ func WriteHouse(c CarriedHouse) ([]byte, error) {
 		return nil, err
 	}
 	if b.Len() > MaxHouseFile {
-		return nil, doc.Problemf("File", "would have %.1f MB with the fonts in it; %d MB is the most, so upload them as WOFF2 with fewer scripts or weights", float64(b.Len())/(1<<20), MaxHouseFile>>20)
+		return nil, doc.Problemf(
+			"File",
+			"would have %.1f MB with the fonts in it; %d MB is the most, so upload them as WOFF2 with fewer scripts or weights",
+			float64(b.Len())/(1<<20),
+			MaxHouseFile>>20,
+		)
 	}
 	return b.Bytes(), nil
 }
@@ -90,7 +95,10 @@ func ReadHouse(b []byte, zones doc.Zones) (CarriedHouse, error) {
 func TakeHouse(was, taken doc.House, carried ...CarriedFont) (doc.House, error) {
 	taken.Palette = withMissing(taken.Palette, was.Palette, func(w doc.Swatch) string { return w.Token })
 	if len(taken.Palette) > MaxColours {
-		return was, doc.Problemf("Palette", "would have %d colours with this site's own; %d is the most, so remove some first", len(taken.Palette), MaxColours)
+		return was, doc.Problemf(
+			"Palette", "would have %d colours with this site's own; %d is the most, so remove some first",
+			len(taken.Palette), MaxColours,
+		)
 	}
 	// A file says which families of its own a site had; what counts is which are here.
 	own := slices.Clone(was.Own)
@@ -222,7 +230,9 @@ func checkType(h *doc.House, zones doc.Zones) error {
 				return doc.Problemf("Text styles", "%s has a size of %v; 8 to 300 px can be", name, v)
 			}
 		}
-		if t.Weight < 100 || t.Weight > 900 || !between(t.LineHeight, 0.8, 3) || !between(t.LetterSpacing, -0.2, 1) || t.Case != "" && t.Case != "upper" && t.Case != "lower" {
+		if t.Weight < 100 || t.Weight > 900 || !between(t.LineHeight, 0.8, 3) || !between(
+			t.LetterSpacing, -0.2, 1,
+		) || t.Case != "" && t.Case != "upper" && t.Case != "lower" {
 			return doc.Problemf("Text styles", "%s has a value out of range: weight 100 to 900, line height 0.8 to 3, letter spacing -0.2 to 1", name)
 		}
 		if t.Family != "heading" && t.Family != "body" && t.Family != "mono" {

@@ -25,14 +25,20 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 		out = append(out, Measure{"space." + s.Token, "Spacing, px", s.Name, s.Px, 0, 400, func(h *doc.House, v float64) { h.Space[i].Px = v }})
 	}
 	for _, z := range zones {
-		out = append(out, Measure{"gutter." + z.ID, "Gutter, px", z.Name, h.Gutter.Or(zones, zones.Index(z.ID), 20), 0, 200, func(h *doc.House, v float64) { h.Gutter[z.ID] = v }})
+		out = append(out, Measure{"gutter." + z.ID, "Gutter, px", z.Name, h.Gutter.Or(
+			zones, zones.Index(z.ID), 20,
+		), 0, 200, func(h *doc.House, v float64) { h.Gutter[z.ID] = v }})
 	}
 	for _, z := range zones {
-		out = append(out, Measure{"gap." + z.ID, "Column gap, px", z.Name, h.ColumnGap.Or(zones, zones.Index(z.ID), doc.StandardGap), 0, 200, func(h *doc.House, v float64) { h.ColumnGap[z.ID] = v }})
+		out = append(out, Measure{"gap." + z.ID, "Column gap, px", z.Name, h.ColumnGap.Or(
+			zones, zones.Index(z.ID), doc.StandardGap,
+		), 0, 200, func(h *doc.House, v float64) { h.ColumnGap[z.ID] = v }})
 	}
 	for _, z := range zones {
 		out = append(out, Measure{
-			Name: "view." + z.ID, Group: "Viewport height, px", Label: z.Name, Value: h.ViewHeight.Or(zones, zones.Index(z.ID), doc.ViewHeight), Least: 320, Most: 2400,
+			Name: "view." + z.ID, Group: "Viewport height, px", Label: z.Name, Value: h.ViewHeight.Or(
+				zones, zones.Index(z.ID), doc.ViewHeight,
+			), Least: 320, Most: 2400,
 			set: func(h *doc.House, v float64) { h.ViewHeight[z.ID] = v },
 		})
 	}

@@ -36,7 +36,10 @@ func TestMeasures(t *testing.T) {
 		}
 		var problem *doc.Problem
 		for _, v := range []string{number(m.Most + 1), number(m.Least - 1), "much", ""} {
-			if _, err := ApplyHouse(doc.StandardHouse(), zones, HouseCommand{Op: "measure.set", Name: m.Name, Value: v}); !errors.As(err, &problem) || problem.Field != m.Label {
+			if _, err := ApplyHouse(
+				doc.StandardHouse(), zones,
+				HouseCommand{Op: "measure.set", Name: m.Name, Value: v},
+			); !errors.As(err, &problem) || problem.Field != m.Label {
 				t.Errorf("%s to %q: %v", m.Name, v, err)
 			}
 		}

@@ -418,7 +418,11 @@ func CheckLink(v string) (string, error) {
 		}
 	}
 	if !ok {
-		return "", doc.Problemf("Link", "can't be %.60q: write a page such as /fares, a place such as #crew, or an address that begins with https:, mailto: or tel:", v)
+		return "", doc.Problemf(
+			"Link",
+			"can't be %.60q: write a page such as /fares, a place such as #crew, or an address that begins with https:, mailto: or tel:",
+			v,
+		)
 	}
 	return v, nil
 }

@@ -10,7 +10,10 @@ import (
 
 // topBar is a name, the menu and a button on one line.
 func topBar(style doc.Style, colour string) *doc.Section {
-	for name, v := range compose.Look("padding-top", "$snug", "padding-bottom", "$snug", "direction", "row", "wrap", "nowrap", "spread", "space-between", "align-items", "center", "column-gap", "$room") {
+	for name, v := range compose.Look(
+		"padding-top", "$snug", "padding-bottom", "$snug", "direction", "row", "wrap", "nowrap", "spread",
+		"space-between", "align-items", "center", "column-gap", "$room",
+	) {
 		style[name] = v
 	}
 	ask := compose.Button("Ask us", "#", "button-look", "outlined", "button-size", "$small")

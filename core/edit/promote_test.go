@@ -40,7 +40,11 @@ func TestPromote(t *testing.T) {
 		}
 	}
 	for _, c := range [][3]string{
-		{"background", "$accent", "x"}, {"background", "none", "x"}, {"background", "#123456", ""}, {"padding-top", "5vw", "x"}, {"width", "300px", "x"}, {"opacity", "50%", "x"}, {"padding-top", "31px", "  "}, {"font-size", "21px", ""},
+		{
+			"background", "$accent", "x",
+		}, {"background", "none", "x"}, {
+			"background", "#123456", "",
+		}, {"padding-top", "5vw", "x"}, {"width", "300px", "x"}, {"opacity", "50%", "x"}, {"padding-top", "31px", "  "}, {"font-size", "21px", ""},
 	} {
 		_, _, err := Promote(doc.StandardHouse(), zones, style.Find(c[0], doc.Text), c[1], c[2], "body")
 		var p *doc.Problem
@@ -60,7 +64,11 @@ func TestStepsAreBounded(t *testing.T) {
 	if !errors.As(err, &p) || len(h.Space) != 0 && len(h.Space) != MaxSteps {
 		t.Errorf("%v, %d steps", err, len(h.Space))
 	}
-	for _, c := range []HouseCommand{{Op: "step.add", Token: "hats", Name: "x", Value: "1"}, {Op: "step.add", Token: "lines", Name: "x", Value: "wide"}, {Op: "step.add", Token: "corners", Name: "x", Value: "1001"}} {
+	for _, c := range []HouseCommand{
+		{Op: "step.add", Token: "hats", Name: "x", Value: "1"},
+		{Op: "step.add", Token: "lines", Name: "x", Value: "wide"},
+		{Op: "step.add", Token: "corners", Name: "x", Value: "1001"},
+	} {
 		if _, err := ApplyHouse(doc.StandardHouse(), doc.StandardZones(), c); !errors.As(err, &p) {
 			t.Errorf("%v: %v", c, err)
 		}
@@ -77,7 +85,10 @@ func TestPicks(t *testing.T) {
 			}
 		}
 		var problem *doc.Problem
-		if _, err := ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "pick", Name: p.Name, Value: "nothing-like-it"}); !errors.As(err, &problem) || problem.Field != p.Label {
+		if _, err := ApplyHouse(
+			h, doc.StandardZones(),
+			HouseCommand{Op: "pick", Name: p.Name, Value: "nothing-like-it"},
+		); !errors.As(err, &problem) || problem.Field != p.Label {
 			t.Errorf("%s: %v", p.Name, err)
 		}
 		_, err := ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "pick", Name: p.Name})

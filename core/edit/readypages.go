@@ -19,12 +19,24 @@ type ReadyPage struct {
 // ReadyPages lists the ready-made pages; the first is empty.
 var ReadyPages = []ReadyPage{
 	{"blank", "Blank page", "one empty section", []string{"empty"}},
-	{"home", "Home page", "welcome, reasons, about, voices, a call and a footer", []string{"bar-over", "welcome-picture", "features", "about-picture", "figures", "testimonials", "action", "footer"}},
-	{"landing", "Landing page", "one offer from the welcome to the button", []string{"welcome-middle", "features-list", "prices", "questions-middle", "testimonial", "action-card", "footer-line"}},
-	{"about", "About us", "the story, people, pictures and voices", []string{"bar", "about-columns", "about-figures", "people", "gallery", "action-line", "footer"}},
+	{
+		"home", "Home page", "welcome, reasons, about, voices, a call and a footer",
+		[]string{"bar-over", "welcome-picture", "features", "about-picture", "figures", "testimonials", "action", "footer"},
+	},
+	{
+		"landing", "Landing page", "one offer from the welcome to the button",
+		[]string{"welcome-middle", "features-list", "prices", "questions-middle", "testimonial", "action-card", "footer-line"},
+	},
+	{
+		"about", "About us", "the story, people, pictures and voices",
+		[]string{"bar", "about-columns", "about-figures", "people", "gallery", "action-line", "footer"},
+	},
 	{"prices", "Prices", "cards, a table and questions", []string{"bar", "prices", "prices-table", "questions", "footer"}},
 	{"contact", "Contact", "a form, a map and the site’s facts", []string{"bar", "form", "contact-map", "questions-middle", "footer"}},
-	{"programme", "Programme", "what happens when, steps and notices", []string{"bar", "notice", "timetable", "timetable-days", "steps", "notices", "footer"}},
+	{
+		"programme", "Programme", "what happens when, steps and notices",
+		[]string{"bar", "notice", "timetable", "timetable-days", "steps", "notices", "footer"},
+	},
 }
 
 // Slug derives an address from a page's name: transliterated, small letters, digits and
@@ -91,7 +103,12 @@ func ReadFacts(f doc.Facts) (doc.Facts, error) {
 		}
 		return v
 	}
-	f = doc.Facts{Address: lines("Address", f.Address), Hours: lines("Hours", f.Hours), Phone: line("Telephone", f.Phone), Mail: line("Email", f.Mail)}
+	f = doc.Facts{
+		Address: lines("Address", f.Address),
+		Hours:   lines("Hours", f.Hours),
+		Phone:   line("Telephone", f.Phone),
+		Mail:    line("Email", f.Mail),
+	}
 	if err == nil && f.Mail != "" && !mailPattern.MatchString(f.Mail) {
 		err = doc.Problemf("Email", "can't be %.60q: write an address such as office@example.org", f.Mail)
 	}

@@ -11,7 +11,10 @@ import (
 )
 
 // Steps of a type scale, in powers of its ratio from the body's size, by text style.
-var scaleSteps = map[string]float64{"display": 5, "h1": 4, "h2": 3, "h3": 1.5, "h4": 1, "h5": 0.5, "h6": 0, "quote": 1, "lead": 1, "body": 0, "mono": 0, "button": 0, "small": -1, "label": -1}
+var scaleSteps = map[string]float64{
+	"display": 5, "h1": 4, "h2": 3, "h3": 1.5, "h4": 1, "h5": 0.5, "h6": 0, "quote": 1, "lead": 1, "body": 0, "mono": 0,
+	"button": 0, "small": -1, "label": -1,
+}
 
 // setType changes one value of a text style: Token is the style, Name the value
 // ("size" followed by a zone, weight, line-height, letter-spacing, case or fluid).

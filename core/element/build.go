@@ -314,7 +314,12 @@ func area(st *style.Style, sh style.Sheet, padding style.Edges, fill string) {
 		}
 		return sh.Length("padding-"+side, usual)
 	}
-	st.Padding = style.Edges{Top: of("top", padding.Top), Right: of("right", padding.Right), Bottom: of("bottom", padding.Bottom), Left: of("left", padding.Left)}
+	st.Padding = style.Edges{
+		Top:    of("top", padding.Top),
+		Right:  of("right", padding.Right),
+		Bottom: of("bottom", padding.Bottom),
+		Left:   of("left", padding.Left),
+	}
 	st.Background = sh.Colour("background", fill)
 	if sh.Word("background", "") == value.None {
 		st.Background = ""

@@ -15,7 +15,11 @@ var buttons = Anatomy{
 		first, second := Start(doc.Button), Start(doc.Button)
 		first.Content.Words, second.Content.Words = doc.PlainWords("Begin here"), doc.PlainWords("Ask first")
 		second.Style = Look("button-look", "outlined")
-		return &doc.Block{Arrangement: doc.LineUp, Style: Look("direction", "row", "column-gap", "$snug", "row-gap", "$small"), Blocks: []*doc.Block{first, second}}
+		return &doc.Block{
+			Arrangement: doc.LineUp,
+			Style:       Look("direction", "row", "column-gap", "$snug", "row-gap", "$small"),
+			Blocks:      []*doc.Block{first, second},
+		}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
 }

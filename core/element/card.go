@@ -26,5 +26,13 @@ var card = Anatomy{
 
 // onCard is the look that cards begin with.
 func onCard(pairs ...string) doc.Style {
-	return padded("$room", Look(append([]string{"background", "$ground", "color", "$words", "border-radius", "$card", "border-width", "1px", "border-color", "$line"}, pairs...)...))
+	return padded(
+		"$room",
+		Look(
+			append(
+				[]string{"background", "$ground", "color", "$words", "border-radius", "$card", "border-width", "1px", "border-color", "$line"},
+				pairs...,
+			)...,
+		),
+	)
 }

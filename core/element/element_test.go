@@ -12,7 +12,10 @@ func builder() *Builder {
 	return &Builder{
 		Site: &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()},
 		Media: func(id string) (Medium, bool) {
-			return Medium{ID: id, Width: 1920, Height: 1080, Alt: "From the library", Variants: []Variant{{"a-480", "s-480", 480}, {"a-960", "s-960", 960}, {"a-1920", "s-1920", 1920}}}, id == "m1"
+			return Medium{
+				ID: id, Width: 1920, Height: 1080, Alt: "From the library",
+				Variants: []Variant{{"a-480", "s-480", 480}, {"a-960", "s-960", 960}, {"a-1920", "s-1920", 1920}},
+			}, id == "m1"
 		},
 		DropEmpty: true,
 	}
@@ -107,7 +110,11 @@ func TestLandmarks(t *testing.T) {
 		return &doc.Section{ID: id, Role: r, Hidden: hidden}
 	}
 	body := builder().Page(&doc.Page{Sections: []*doc.Section{
-		with("a", doc.RoleHeader, false), with("h", doc.RoleMain, true), with("b", doc.RoleMain, false), with("c", doc.RoleFooter, false), with("d", doc.RoleMain, false), with("e", doc.RoleFooter, false),
+		with(
+			"a", doc.RoleHeader, false,
+		), with("h", doc.RoleMain, true), with("b", doc.RoleMain, false), with(
+			"c", doc.RoleFooter, false,
+		), with("d", doc.RoleMain, false), with("e", doc.RoleFooter, false),
 	}})
 	var got []string
 	for _, c := range body.Children {
@@ -125,7 +132,11 @@ func TestLandmarks(t *testing.T) {
 
 // Whatever a setting holds that a house style no longer has reads as unset.
 func TestLostTokensReadAsUnset(t *testing.T) {
-	blk := &doc.Block{Kind: doc.Text, Style: doc.Style{"padding-top": {"desktop": "$gone"}, "background": {"desktop": "$gone"}, "text-style": {"desktop": "$gone"}}, Content: doc.Content{Words: doc.PlainWords("x")}}
+	blk := &doc.Block{
+		Kind:    doc.Text,
+		Style:   doc.Style{"padding-top": {"desktop": "$gone"}, "background": {"desktop": "$gone"}, "text-style": {"desktop": "$gone"}},
+		Content: doc.Content{Words: doc.PlainWords("x")},
+	}
 	st := builder().Section(section(blk)).Children[0].Children[0].Styles[0]
 	if st.Padding.Top != style.Pixels(0) || st.Background != "" || st.FontSize != style.Pixels(17) {
 		t.Errorf("%+v", st)
@@ -159,7 +170,9 @@ func TestSemanticElements(t *testing.T) {
 		{doc.Divider, nil, "hr"},
 		{doc.Text, nil, "div p p"},
 	} {
-		n := builder().Section(section(&doc.Block{Kind: tt.kind, Style: tt.style, Content: doc.Content{Words: doc.PlainWords("one", "two")}})).Children[0].Children[0]
+		n := builder().Section(
+			section(&doc.Block{Kind: tt.kind, Style: tt.style, Content: doc.Content{Words: doc.PlainWords("one", "two")}}),
+		).Children[0].Children[0]
 		got := n.Tag
 		for _, a := range n.Attrs {
 			if a.Name == "role" {

@@ -19,7 +19,11 @@ var figures = Anatomy{
 		entry := func(number, label string) doc.Entry {
 			return doc.Entry{Values: map[string]string{"number": number, "label": label}}
 		}
-		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{entry("12", "of the one"), entry("3,400", "of the other"), entry("1 in 9", "of all there are")}}}
+		return &doc.Block{
+			Content: doc.Content{
+				Entries: []doc.Entry{entry("12", "of the one"), entry("3,400", "of the other"), entry("1 in 9", "of all there are")},
+			},
+		}
 	},
 	build: (*Builder).figures,
 }

@@ -170,7 +170,12 @@ func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 	if button.Styles[0].Display != style.None || button.Styles[2].Display == style.None || list.Styles[0].Display == style.None || list.Styles[2].Display != style.None {
 		t.Error("it isn't folded on the phone alone")
 	}
-	for word, want := range map[string][3]bool{value.Never: {}, value.Narrowest: {false, false, true}, value.Narrower: {false, true, true}, value.Always: {true, true, true}} {
+	for word, want := range map[string][3]bool{
+		value.Never:     {},
+		value.Narrowest: {false, false, true},
+		value.Narrower:  {false, true, true},
+		value.Always:    {true, true, true},
+	} {
 		bl := &doc.Block{ID: "b1", Kind: doc.Menu, Place: bl.Place, Style: Look("menu-folds", word)}
 		list := b.Section(&doc.Section{ID: "s", Blocks: []*doc.Block{bl}}).find("ul")
 		for z := range want {
@@ -205,7 +210,12 @@ func TestDarkGroundsGetReadableButtons(t *testing.T) {
 		{"", "background", "$ground", "#1d5f6b"}, {"", "background", "$deep", "#f3f7f6"}, {"", "over", "yes", "#f3f7f6"},
 		{"p", "background-size", "cover", "#f3f7f6"}, {"p", "picture-scroll", "parallax", "#f3f7f6"},
 	} {
-		bl := &doc.Block{ID: "b1", Kind: doc.Button, Style: Look("button-look", "outlined"), Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}}, Content: doc.Content{Words: doc.PlainWords("x")}}
+		bl := &doc.Block{
+			ID: "b1", Kind: doc.Button,
+			Style:   Look("button-look", "outlined"),
+			Place:   doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}},
+			Content: doc.Content{Words: doc.PlainWords("x")},
+		}
 		sec := &doc.Section{ID: "s", Picture: c.picture, Style: Look(c.name, c.value, "color", "$on-deep"), Blocks: []*doc.Block{bl}}
 		if got := b.Section(sec).find("a").Styles[0].Color; got != c.want {
 			t.Errorf("on a section with %s %s and the picture %q an outlined button is %s, want %s", c.name, c.value, c.picture, got, c.want)
@@ -219,7 +229,10 @@ func TestButtonsGiveWayLast(t *testing.T) {
 	b := builder()
 	for wrap, want := range map[string]float64{value.NoWrap: 0.05, value.Wrap: 1} {
 		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: Look("direction", "row", "wrap", wrap), Blocks: []*doc.Block{
-			{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("words")}}, {ID: "b2", Kind: doc.Button, Content: doc.Content{Words: doc.PlainWords("Ask us")}},
+			{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("words")}}, {
+				ID: "b2", Kind: doc.Button,
+				Content: doc.Content{Words: doc.PlainWords("Ask us")},
+			},
 		}}
 		b.Section(sec).Walk(func(n *Node) {
 			if got := n.Styles[0].FlexShrink.Value(); n.Block == "b2" && got != want || n.Block == "b1" && got != 1 {

@@ -25,7 +25,10 @@ func TestLinksCanBeRead(t *testing.T) {
 		{"over the next section", Look("over", "yes"), words, words},
 	} {
 		b := &Builder{Site: site}
-		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: c.look, Blocks: []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: "/fares"}}}}}}}
+		sec := &doc.Section{
+			ID: "s", Arrangement: doc.LineUp, Style: c.look,
+			Blocks: []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: "/fares"}}}}}},
+		}
 		found := false
 		b.Section(sec).Walk(func(n *Node) {
 			if n.Tag != "a" {

@@ -11,7 +11,9 @@ var list = Anatomy{
 	Name: "List", Hint: "points with dots, numbers, squares or ticks", Icon: "list-ul", Find: "bullets numbers points ticks",
 	Shelf: Wording, Span: 6, Rows: 3,
 	start: func() *doc.Block {
-		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("The first thing to know", "The second, a little longer than it", "And the last")}}
+		return &doc.Block{
+			Content: doc.Content{Words: doc.PlainWords("The first thing to know", "The second, a little longer than it", "And the last")},
+		}
 	},
 	Settings: []string{"list-marks"},
 	build:    (*Builder).list,

@@ -22,7 +22,9 @@ var chartMap = Anatomy{
 	},
 	Settings: []string{"aspect-ratio", "border-radius"},
 	start: func() *doc.Block {
-		return &doc.Block{Content: doc.Content{Values: map[string]string{"latitude": "57.99", "longitude": "-11.325", "zoom": "11", "label": "Where to find us"}}}
+		return &doc.Block{
+			Content: doc.Content{Values: map[string]string{"latitude": "57.99", "longitude": "-11.325", "zoom": "11", "label": "Where to find us"}},
+		}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		n := &Node{Tag: "figure"}

@@ -10,7 +10,9 @@ import (
 var pageList = Anatomy{
 	Name: "Page list", Hint: "the site’s pages with what they are about", Icon: "files", Find: "links contents sitemap",
 	Shelf: Finding, Span: 12, Rows: 4,
-	Fields:   []Field{{Name: "with", Label: "Content", Type: Choice, Choices: value.Is(value.Descriptions, "Names and descriptions", value.Names, "Names")}},
+	Fields: []Field{
+		{Name: "with", Label: "Content", Type: Choice, Choices: value.Is(value.Descriptions, "Names and descriptions", value.Names, "Names")},
+	},
 	Settings: []string{"per-row", "column-gap", "row-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {

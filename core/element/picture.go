@@ -193,7 +193,10 @@ func (b *Builder) sizes() string {
 		if z > 0 {
 			parts = append(parts, "(max-width: "+strconv.Itoa(zs.Max(z))+".98px) "+style.Number(float64(int(share*100+0.5)))+"vw")
 		} else {
-			parts = append(parts, "min("+style.Number(float64(int(share*100+0.5)))+"vw, "+style.Number(float64(int(share*b.Site.House.ContentWidth+0.5)))+"px)")
+			parts = append(
+				parts,
+				"min("+style.Number(float64(int(share*100+0.5)))+"vw, "+style.Number(float64(int(share*b.Site.House.ContentWidth+0.5)))+"px)",
+			)
 		}
 	}
 	return strings.Join(parts, ", ")

@@ -13,7 +13,7 @@ var priceCard = Anatomy{
 		name, price, per, in, button := Start(doc.Heading), Start(doc.Text), Start(doc.Text), Start(doc.List), Start(doc.Button)
 		name.Content = doc.Content{Level: 3, Words: doc.PlainWords("What it is called")}
 		price.Content.Words = doc.PlainWords("24")
-		price.Style = Look("text-style", "$display", "text-style@tablet", "$h1")
+		price.Style = Look("text-style", "$h1")
 		per.Content.Words = doc.PlainWords("for one, there and back")
 		per.Style = Look("text-style", "$small", "color", "$quiet-words")
 		in.Content.Words = doc.PlainWords("The first thing in it", "The second", "And the third")
@@ -22,7 +22,7 @@ var priceCard = Anatomy{
 		button.Style = Look("justify-self", "stretch")
 		card := onCard("row-gap", "12px")
 		for _, side := range []string{"padding-left", "padding-right"} { // three stand side by side on a tablet
-			card[side] = card[side].With("tablet", "$snug").With("phone", "$room")
+			card[side] = doc.Zoned[string]{"desktop": "$snug"}
 		}
 		return &doc.Block{Arrangement: doc.LineUp, Style: card, Blocks: []*doc.Block{name, price, per, in, button}}
 	},

@@ -11,7 +11,9 @@ var quote = Anatomy{
 	Name: "Quote", Hint: "what somebody said", Icon: "quote", Find: "saying",
 	Shelf: Wording, Span: 6, Rows: 4,
 	start: func() *doc.Block {
-		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Put here what somebody said, in their own words.", "Their name, and who they are")}}
+		return &doc.Block{
+			Content: doc.Content{Words: doc.PlainWords("Put here what somebody said, in their own words.", "Their name, and who they are")},
+		}
 	},
 	build: (*Builder).quote, finish: line,
 }

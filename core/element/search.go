@@ -9,8 +9,11 @@ import (
 var search = Anatomy{
 	Name: "Search field", Hint: "looks through the site’s pages", Icon: "search", Find: "find look",
 	Shelf: Asking, Span: 5, Rows: 2,
-	Fields: []Field{{Name: "label", Label: "Label", Type: Line, Default: "Search this site"}, {Name: "submit", Label: "Button label", Type: Line, Default: "Search"}},
-	start:  func() *doc.Block { return &doc.Block{} },
+	Fields: []Field{
+		{Name: "label", Label: "Label", Type: Line, Default: "Search this site"},
+		{Name: "submit", Label: "Button label", Type: Line, Default: "Search"},
+	},
+	start: func() *doc.Block { return &doc.Block{} },
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		n := &Node{Tag: "form"}
 		n.attr("role", "search")

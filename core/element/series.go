@@ -36,25 +36,31 @@ var series = Anatomy{
 // peek is the part of the next item that a slider shows.
 const peek = 0.2
 
-// PerRow is how many items a Series has in a row in a zone: what is set there, or as
-// many as a zone of its width usually has room for (common practice).
+// PerRow is how many items a Series has in a row in a zone: what is set there; or as many
+// of those in a wider zone as there is room for; or as many as a zone of its width usually
+// has room for (common practice).
 func PerRow(sh style.Sheet) int {
-	if v, from, ok := sh.Style["per-row"].Resolve(sh.Zones, sh.Zone); ok && from == sh.Zones[sh.Zone].ID {
-		n := 0
-		for _, c := range v {
-			n = n*10 + int(c-'0')
-		}
-		if n > 0 {
-			return n
-		}
+	v, from, ok := sh.Style["per-row"].Resolve(sh.Zones, sh.Zone)
+	n := whole(v, 0)
+	if ok && n > 0 && from == sh.Zones[sh.Zone].ID {
+		return n
 	}
+	usual := 1
 	switch typical := sh.Zones[sh.Zone].Typical; {
 	case typical >= 960:
-		return 3
+		usual = 3
 	case typical >= 560:
-		return 2
+		usual = 2
 	}
-	return 1
+	switch {
+	case n <= 0:
+		return usual
+	case usual == 1:
+		return max(1, n/4) // one, or two of eight and more
+	case n <= 3:
+		return n // none stands alone on its row
+	}
+	return (n + 1) / 2
 }
 
 func (b *Builder) series(in *Node, bl *doc.Block) *Node {

@@ -10,7 +10,15 @@ import (
 var shape = Anatomy{
 	Name: "Shape", Hint: "a circle, a ring, a wave … in one colour", Icon: "circle-square", Find: "decoration circle ring wave drop dots",
 	Shelf: Showing, Span: 3, Rows: 6,
-	Fields:   []Field{{Name: "shape", Label: "Shape", Type: Choice, Choices: value.Is("circle", "Circle", "ring", "Ring", "half", "Half", "drop", "Drop", "pebble", "Pebble", "wave", "Wave", "dots", "Dots", "sun", "Sun", "arch", "Arch", "buoy", "Buoy")}},
+	Fields: []Field{
+		{
+			Name: "shape", Label: "Shape", Type: Choice,
+			Choices: value.Is(
+				"circle", "Circle", "ring", "Ring", "half", "Half", "drop", "Drop", "pebble", "Pebble", "wave", "Wave",
+				"dots", "Dots", "sun", "Sun", "arch", "Arch", "buoy", "Buoy",
+			),
+		},
+	},
 	Settings: []string{"shape-colour"},
 	start:    func() *doc.Block { return &doc.Block{Style: Look("width", "160px")} },
 	build:    (*Builder).shape,

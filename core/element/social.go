@@ -22,7 +22,9 @@ var social = Anatomy{
 			return doc.Entry{Values: map[string]string{"label": label, "icon": icon, "link": link}}
 		}
 		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
-			entry("Write to us", "envelope", "mailto:office@example.org"), entry("Pictures", "camera", "https://pictures.example.org/"), entry("News feed", "rss", "https://news.example.org/feed"),
+			entry(
+				"Write to us", "envelope", "mailto:office@example.org",
+			), entry("Pictures", "camera", "https://pictures.example.org/"), entry("News feed", "rss", "https://news.example.org/feed"),
 		}}}
 	},
 	build: (*Builder).social,

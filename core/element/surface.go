@@ -22,9 +22,14 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 	b.ground(st, sh, s, z)
 
 	sides := sh.Length("margin-sides", none)
-	st.Margin = style.Edges{Top: sh.Length("margin-top", none), Right: sh.Length("margin-right", sides), Bottom: sh.Length("margin-bottom", none), Left: sh.Length("margin-left", sides)}
+	st.Margin = style.Edges{
+		Top:    sh.Length("margin-top", none),
+		Right:  sh.Length("margin-right", sides),
+		Bottom: sh.Length("margin-bottom", none),
+		Left:   sh.Length("margin-left", sides),
+	}
 	// A bar that stays isn't pulled: at the top of the page it would be pushed back.
-	if up := sh.Length("pull", none); up.N > 0 && sh.Word("stays", value.Static) == value.Static {
+	if up := sh.Length("pull", none); (up.N > 0 || up.Unit == style.Math) && sh.Word("stays", value.Static) == value.Static {
 		st.Margin.Top = up.Scaled(-1)
 		st.Position, st.ZIndex = style.Relative, 1
 	}

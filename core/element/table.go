@@ -21,7 +21,10 @@ var table = Anatomy{
 	Shelf: Listing, Span: 12, Rows: 8,
 	Fields: []Field{
 		{Name: "caption", Label: "Caption", Type: Line, Default: "none"},
-		{Name: "head", Label: "Header cells", Type: Choice, Choices: value.Is(value.Row, "First row", value.Both, "First row and column", value.None, "None")},
+		{
+			Name: "head", Label: "Header cells", Type: Choice,
+			Choices: value.Is(value.Row, "First row", value.Both, "First row and column", value.None, "None"),
+		},
 		{Name: "narrow", Label: "On phones", Type: Choice, Choices: value.Is(value.Scroll, "Scrolls", value.Cards, "Cards")},
 		{Name: "cells", Label: "Cells, separated by tabs", Type: Cells},
 	},
@@ -118,7 +121,10 @@ func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 			}
 			in = body
 		}
-		b.tableRow(in, bl, row, rows[0], tracks, tableRow{heading: heading, columns: columns, labels: header && cards, cards: cards, narrow: narrow, first: r == 0})
+		b.tableRow(
+			in, bl, row, rows[0], tracks,
+			tableRow{heading: heading, columns: columns, labels: header && cards, cards: cards, narrow: narrow, first: r == 0},
+		)
 	}
 	return n
 }

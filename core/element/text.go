@@ -18,7 +18,9 @@ var text = Anatomy{
 	},
 	Settings: []string{"wrap-side", "wrap-width"},
 	start: func() *doc.Block {
-		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")}}
+		return &doc.Block{
+			Content: doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")},
+		}
 	},
 	build: (*Builder).text,
 }

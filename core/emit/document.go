@@ -30,7 +30,10 @@ var resets = []struct {
 	css  string
 }{
 	{[]string{"svg", "iframe", "video"}, "svg,iframe,video{display:block;height:auto}\n"},
-	{[]string{"input", "select", "textarea", "button"}, "button,input,select,textarea{display:block;font:inherit;letter-spacing:inherit;color:inherit;background:none;border-radius:0;appearance:none;text-align:inherit}\ntextarea{resize:vertical}\nbutton{cursor:pointer}\n"},
+	{
+		[]string{"input", "select", "textarea", "button"},
+		"button,input,select,textarea{display:block;font:inherit;letter-spacing:inherit;color:inherit;background:none;border-radius:0;appearance:none;text-align:inherit}\ntextarea{resize:vertical}\nbutton{cursor:pointer}\n",
+	},
 	// The img in it is laid out as if it stood there by itself.
 	{[]string{"picture"}, "picture{display:contents}\n"},
 	{[]string{"button[hidden]"}, "button[hidden]{display:none}\n"},

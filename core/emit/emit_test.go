@@ -28,7 +28,12 @@ func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
 		"min-height", "min-width", "order", "overflow", "overflow-wrap", "padding", "position", "row-gap", "text-align",
 		"text-transform", "text-wrap-style", "white-space", "width",
 	}
-	paints := []string{"--drift", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius", "box-shadow", "clip-path", "color", "list-style-type", "object-fit", "object-position", "opacity", "scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness", "text-underline-offset", "z-index"}
+	paints := []string{
+		"--drift", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius",
+		"box-shadow", "clip-path", "color", "list-style-type", "object-fit", "object-position", "opacity",
+		"scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness",
+		"text-underline-offset", "z-index",
+	}
 	if got := PaintOnly(); !slices.Equal(got, paints) {
 		t.Errorf("properties that only paint: %v, want %v", got, paints)
 	}
@@ -51,21 +56,54 @@ func site() *doc.Site {
 func page() *doc.Page {
 	at := func(p doc.Place) doc.Zoned[doc.Place] { return doc.Zoned[doc.Place]{"desktop": p} }
 	return &doc.Page{Title: `Fares & <more>`, Sections: []*doc.Section{
-		{ID: "s1", Role: doc.RoleHeader, Blocks: []*doc.Block{{ID: "b1", Kind: doc.Heading, Place: at(doc.Place{Column: 1, Span: 6, Row: 1, Rows: 1}), Content: doc.Content{Level: 1, Words: doc.PlainWords(`<script>alert("x")</script>`)}}}},
+		{
+			ID: "s1", Role: doc.RoleHeader,
+			Blocks: []*doc.Block{
+				{
+					ID: "b1", Kind: doc.Heading,
+					Place:   at(doc.Place{Column: 1, Span: 6, Row: 1, Rows: 1}),
+					Content: doc.Content{Level: 1, Words: doc.PlainWords(`<script>alert("x")</script>`)},
+				},
+			},
+		},
 		{ID: "s2", Anchor: "fares", Style: doc.Style{"background": {"desktop": "$quiet-ground", "phone": "#ffffff"}}, Blocks: []*doc.Block{
-			{ID: "b2", Kind: doc.Text, Place: at(doc.Place{Column: 1, Span: 6, Row: 2, Rows: 1}).With("phone", doc.Place{Column: 2, Span: 3, Row: 1, Rows: 2}), Style: doc.Style{"font-size": {"phone": "15px"}},
+			{ID: "b2", Kind: doc.Text, Place: at(doc.Place{Column: 1, Span: 6, Row: 2, Rows: 1}).With(
+				"phone",
+				doc.Place{Column: 2, Span: 3, Row: 1, Rows: 2},
+			), Style: doc.Style{"font-size": {"phone": "15px"}},
 				Content: doc.Content{Words: doc.Words{{{Text: "See "}, {Text: "the \"fares\"", Link: "/fares?a=1&b=2", Bold: true}}}}},
-			{ID: "b3", Kind: doc.Picture, Place: at(doc.Place{Column: 7, Span: 6, Row: 1, Rows: 4}), Content: doc.Content{Picture: "m1", Alt: `A "boat"`}},
+			{
+				ID: "b3", Kind: doc.Picture,
+				Place:   at(doc.Place{Column: 7, Span: 6, Row: 1, Rows: 4}),
+				Content: doc.Content{Picture: "m1", Alt: `A "boat"`},
+			},
 			{ID: "b4", Kind: doc.Picture, Place: at(doc.Place{Column: 7, Span: 6, Row: 9, Rows: 4})},
-			{ID: "b5", Kind: doc.Button, Place: at(doc.Place{Column: 1, Span: 3, Row: 4, Rows: 1}), Hidden: doc.Zoned[bool]{"tablet": true}, Content: doc.Content{Link: "#fares", Words: doc.Words{{{Text: "Go", Link: "/x"}}}}},
+			{
+				ID: "b5", Kind: doc.Button,
+				Place:   at(doc.Place{Column: 1, Span: 3, Row: 4, Rows: 1}),
+				Hidden:  doc.Zoned[bool]{"tablet": true},
+				Content: doc.Content{Link: "#fares", Words: doc.Words{{{Text: "Go", Link: "/x"}}}},
+			},
 		}},
-		{ID: "s3", Hidden: true, Blocks: []*doc.Block{{ID: "b6", Kind: doc.Text, Place: at(doc.Place{Column: 1, Span: 1, Row: 1, Rows: 1}), Content: doc.Content{Words: doc.PlainWords("hidden")}}}},
+		{
+			ID: "s3", Hidden: true,
+			Blocks: []*doc.Block{
+				{
+					ID: "b6", Kind: doc.Text,
+					Place:   at(doc.Place{Column: 1, Span: 1, Row: 1, Rows: 1}),
+					Content: doc.Content{Words: doc.PlainWords("hidden")},
+				},
+			},
+		},
 	}}
 }
 
 func builder() *element.Builder {
 	return &element.Builder{Site: site(), DropEmpty: true, Media: func(id string) (element.Medium, bool) {
-		return element.Medium{ID: id, Width: 1600, Height: 900, Variants: []element.Variant{{URL: "a-480.webp", Width: 480}, {URL: "a-1600.webp", Width: 1600}}}, id == "m1"
+		return element.Medium{
+			ID: id, Width: 1600, Height: 900,
+			Variants: []element.Variant{{URL: "a-480.webp", Width: 480}, {URL: "a-1600.webp", Width: 1600}},
+		}, id == "m1"
 	}}
 }
 

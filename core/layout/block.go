@@ -147,7 +147,10 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 		}
 		m := c.margins(s, room.w)
 		w := c.usedWidth(child, room.w, room.percent)
-		k := c.layout(child, constraint{w: w, h: auto, cw: room.w, ch: room.percent, beside: beside.in(m.left, y+m.top, w, room.w, c.inset(c.style(child), room.w))})
+		k := c.layout(
+			child,
+			constraint{w: w, h: auto, cw: room.w, ch: room.percent, beside: beside.in(m.left, y+m.top, w, room.w, c.inset(c.style(child), room.w))},
+		)
 		x := m.left
 		if free := room.w - k.W - m.x(); free > 0 { // auto margins (CSS 2.2 §10.3.3)
 			switch s.MarginAuto & (style.Left | style.Right) {

@@ -16,8 +16,14 @@ func TestWordsGoRoundAPicture(t *testing.T) {
 	s := demo.Site()
 	for _, side := range []string{"left", "right"} {
 		for _, n := range []int{1, 40} {
-			text := &doc.Block{ID: "b", Kind: doc.Text, Style: element.Look("wrap-side", side, "wrap-width", "300px"), Content: doc.Content{Picture: "p", Words: doc.PlainWords(strings.Repeat("The boat leaves from the north steps. ", n))}}
-			page := &doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Style: element.Look("content", "full"), Blocks: []*doc.Block{text}}}}
+			text := &doc.Block{
+				ID: "b", Kind: doc.Text,
+				Style:   element.Look("wrap-side", side, "wrap-width", "300px"),
+				Content: doc.Content{Picture: "p", Words: doc.PlainWords(strings.Repeat("The boat leaves from the north steps. ", n))},
+			}
+			page := &doc.Page{
+				Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Style: element.Look("content", "full"), Blocks: []*doc.Block{text}}},
+			}
 			for _, width := range []float64{700, 1024, 1313, 1920} {
 				var block, picture, words *layout.Box
 				var px, py, wx, wy float64

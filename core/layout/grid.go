@@ -50,7 +50,11 @@ func (c *context) newGrid(o *object, width float64) *gridbox {
 	if n := len(c.grids); n > 0 {
 		g, c.grids = c.grids[n-1], c.grids[:n-1]
 	}
-	*g = gridbox{c: c, s: s, columnGap: shape.Floor64(s.ColumnGap.Or(width, c.viewport, 0)), explicit: s.GridColumns, items: g.items[:0], edges: g.edges}
+	*g = gridbox{
+		c: c, s: s,
+		columnGap: shape.Floor64(s.ColumnGap.Or(width, c.viewport, 0)),
+		explicit:  s.GridColumns, items: g.items[:0], edges: g.edges,
+	}
 	g.repeatToFill(width)
 	p := &c.slots[o.index].placed
 	if !p.known || p.zone != c.zone || p.explicit != len(g.explicit) {
@@ -59,7 +63,11 @@ func (c *context) newGrid(o *object, width float64) *gridbox {
 	g.columns, g.rows = max(p.columns, len(g.explicit)), max(p.rows, len(s.GridRows))
 	for i, child := range p.children {
 		k := c.style(child)
-		it := gridItem{o: child, s: k, area: p.areas[i], align: selfAlignment(k.AlignSelf, s.AlignItems), justify: selfAlignment(k.JustifySelf, s.JustifyItems)}
+		it := gridItem{
+			o: child, s: k, area: p.areas[i],
+			align:   selfAlignment(k.AlignSelf, s.AlignItems),
+			justify: selfAlignment(k.JustifySelf, s.JustifyItems),
+		}
 		if it.align == style.AlignBaseline { // only emitted in rows of flex items
 			it.align = style.AlignStart
 		}

@@ -80,9 +80,21 @@ func TestFlexboxExamples(t *testing.T) {
 		place{0, 0, 100, 20}, place{100, 0, 100, 20}, place{200, 0, 100, 20}, place{0, 20, 300, 20})
 	// §7.2, basic values of flex, on items whose content is 100 px in 600 px.
 	item := func(f func(*style.Style)) *element.Node { return sized(100, 10, f) }
-	check(t, "§7.1.1 flex: initial", 600, row(none, item(flex(0, 1, style.Length{})), item(flex(0, 1, style.Length{}))), place{0, 0, 100, 10}, place{100, 0, 100, 10})
-	check(t, "§7.1.1 flex: auto", 600, row(none, item(flex(1, 1, style.Length{})), item(flex(1, 1, style.Length{}))), place{0, 0, 300, 10}, place{300, 0, 300, 10})
-	check(t, "§7.1.1 flex: none overflows", 150, row(none, item(flex(0, 0, style.Length{})), item(flex(0, 0, style.Length{}))), place{0, 0, 100, 10}, place{100, 0, 100, 10})
+	check(
+		t, "§7.1.1 flex: initial", 600,
+		row(none, item(flex(0, 1, style.Length{})), item(flex(0, 1, style.Length{}))),
+		place{0, 0, 100, 10}, place{100, 0, 100, 10},
+	)
+	check(
+		t, "§7.1.1 flex: auto", 600,
+		row(none, item(flex(1, 1, style.Length{})), item(flex(1, 1, style.Length{}))),
+		place{0, 0, 300, 10}, place{300, 0, 300, 10},
+	)
+	check(
+		t, "§7.1.1 flex: none overflows", 150,
+		row(none, item(flex(0, 0, style.Length{})), item(flex(0, 0, style.Length{}))),
+		place{0, 0, 100, 10}, place{100, 0, 100, 10},
+	)
 	// §7.2.1, the figure: with a basis of 0 all space is shared 1:1:2, with auto only
 	// what the contents leave is.
 	figure := func(basis style.Length) []*element.Node {
@@ -96,9 +108,17 @@ func TestFlexboxExamples(t *testing.T) {
 	}
 	check(t, "§7.2.3 scaled flex shrink", 300, row(none, small(200), small(400)), place{0, 0, 100, 10}, place{100, 0, 200, 10})
 	// §9.7.4.b: factors that sum to less than 1 take only that share.
-	check(t, "§9.7 sum below 1", 500, row(none, sized(100, 10, flex(0.25, 1, px(100))), sized(100, 10, flex(0.25, 1, px(100)))), place{0, 0, 175, 10}, place{175, 0, 175, 10})
+	check(
+		t, "§9.7 sum below 1", 500,
+		row(none, sized(100, 10, flex(0.25, 1, px(100))), sized(100, 10, flex(0.25, 1, px(100)))),
+		place{0, 0, 175, 10}, place{175, 0, 175, 10},
+	)
 	// §4.5: the automatic minimum keeps an item from shrinking below its content.
-	check(t, "§4.5 automatic minimum", 150, row(none, sized(100, 10), sized(100, 10, func(s *style.Style) { s.MinWidth = px(0) })), place{0, 0, 100, 10}, place{100, 0, 50, 10})
+	check(t, "§4.5 automatic minimum", 150, row(none, sized(100, 10), sized(100, 10, func(s *style.Style) { s.MinWidth = px(0) })), place{
+		0, 0, 100, 10,
+	}, place{
+		100, 0, 50, 10,
+	})
 	// §8.1: auto margins take the free space before justify-content.
 	check(t, "§8.1 a button set apart", 400, row(func(s *style.Style) { s.JustifyContent = style.AlignCenter },
 		sized(60, 10), sized(60, 10), sized(60, 10, func(s *style.Style) { s.MarginAuto = style.Left })),
@@ -112,26 +132,47 @@ func TestFlexboxExamples(t *testing.T) {
 		{style.AlignStart, 0, 40, 80}, {style.AlignEnd, 120, 160, 200}, {style.AlignCenter, 60, 100, 140},
 		{style.SpaceBetween, 0, 100, 200}, {style.SpaceAround, 20, 100, 180}, {style.SpaceEvenly, 30, 100, 170},
 	} {
-		check(t, "§8.2 justify-content", 240, row(func(s *style.Style) { s.JustifyContent = tt.a }, three()...), place{tt.x, 0, 40, 10}, place{tt.y, 0, 40, 10}, place{tt.z, 0, 40, 10})
+		check(t, "§8.2 justify-content", 240, row(func(s *style.Style) { s.JustifyContent = tt.a }, three()...), place{
+			tt.x, 0, 40, 10,
+		}, place{tt.y, 0, 40, 10}, place{tt.z, 0, 40, 10})
 	}
 	// §8.3: stretched by default; a definite height stays.
 	check(t, "§8.3 stretch", 200, row(none, sized(50, 60), sized(50, 20), sized(50, 20, func(s *style.Style) { s.AlignSelf = style.AlignEnd })),
 		place{0, 0, 50, 60}, place{50, 0, 50, 60}, place{100, 40, 50, 20})
 	// §5.1 and §5.4: reversed axes and order.
-	check(t, "§5.1 row-reverse", 200, row(func(s *style.Style) { s.FlexDirection = style.RowReverse }, sized(50, 10), sized(30, 10)), place{150, 0, 50, 10}, place{120, 0, 30, 10})
-	check(t, "§5.4 order", 200, row(none, sized(50, 10), sized(30, 10, func(s *style.Style) { s.Order = -1 })), place{0, 0, 30, 10}, place{30, 0, 50, 10})
+	check(t, "§5.1 row-reverse", 200, row(func(s *style.Style) { s.FlexDirection = style.RowReverse }, sized(50, 10), sized(30, 10)), place{
+		150, 0, 50, 10,
+	}, place{120, 0, 30, 10})
+	check(t, "§5.4 order", 200, row(none, sized(50, 10), sized(30, 10, func(s *style.Style) { s.Order = -1 })), place{0, 0, 30, 10}, place{
+		30, 0, 50, 10,
+	})
 	// §5.2: wrap-reverse stacks lines from the bottom.
-	check(t, "§5.2 wrap-reverse", 100, row(func(s *style.Style) { s.FlexWrap = style.WrapReverse }, sized(60, 10), sized(60, 20)), place{0, 20, 60, 10}, place{0, 0, 60, 20})
+	check(t, "§5.2 wrap-reverse", 100, row(func(s *style.Style) { s.FlexWrap = style.WrapReverse }, sized(60, 10), sized(60, 20)), place{
+		0, 20, 60, 10,
+	}, place{0, 0, 60, 20})
 	// §8.4: align-content of lines in a definite cross size.
 	check(t, "§8.4 align-content", 100, row(func(s *style.Style) {
 		s.FlexWrap, s.Height, s.AlignContent = style.Wrap, px(100), style.SpaceBetween
 	}, sized(60, 10), sized(60, 10)), place{0, 0, 60, 10}, place{0, 90, 60, 10})
 	// §9.3 with gaps (CSS Box Alignment 3 §8): a gap can make an item wrap.
-	check(t, "gaps", 100, row(func(s *style.Style) { s.FlexWrap, s.ColumnGap, s.RowGap = style.Wrap, px(1), px(5) }, sized(50, 10), sized(50, 10)), place{0, 0, 50, 10}, place{0, 15, 50, 10})
+	check(t, "gaps", 100, row(func(s *style.Style) { s.FlexWrap, s.ColumnGap, s.RowGap = style.Wrap, px(1), px(5) }, sized(
+		50, 10,
+	), sized(50, 10)), place{
+		0, 0, 50, 10,
+	}, place{
+		0, 15, 50, 10,
+	})
 	// Baselines (§8.3): made up from the bottom edges where there is no text.
-	check(t, "§8.3 baseline", 200, row(func(s *style.Style) { s.AlignItems = style.AlignBaseline }, sized(50, 60), sized(50, 20)), place{0, 0, 50, 60}, place{50, 40, 50, 20})
+	check(t, "§8.3 baseline", 200, row(func(s *style.Style) { s.AlignItems = style.AlignBaseline }, sized(50, 60), sized(50, 20)), place{
+		0, 0, 50, 60,
+	}, place{
+		50, 40, 50, 20,
+	})
 	// A column shares a definite height.
-	check(t, "column", 100, row(func(s *style.Style) { s.FlexDirection, s.Height = style.Column, px(100) }, sized(50, 20, flex(1, 1, style.Length{})), sized(50, 20)), place{0, 0, 100, 80}, place{0, 80, 100, 20})
+	check(t, "column", 100, row(func(s *style.Style) { s.FlexDirection, s.Height = style.Column, px(100) }, sized(
+		50, 20,
+		flex(1, 1, style.Length{}),
+	), sized(50, 20)), place{0, 0, 100, 80}, place{0, 80, 100, 20})
 }
 
 func grid(set func(*style.Style), children ...*element.Node) *element.Node {
@@ -152,10 +193,17 @@ func TestGridExamples(t *testing.T) {
 	minContent, maxContent := style.Length{Unit: style.MinContent}, style.Length{Unit: style.MaxContent}
 	cell := func(w float64) *element.Node { return sized(w, 10) }
 	// §7.2: grid-template-columns: 100px 1fr max-content minmax(min-content, 1fr).
-	check(t, "§7.2 a track list", 500, grid(columns(style.Fixed(px(100)), fr(1), style.Fixed(maxContent), style.Track{Min: minContent, Fr: 1}), cell(10), cell(20), cell(80), cell(30)),
+	check(t, "§7.2 a track list", 500, grid(
+		columns(style.Fixed(px(100)), fr(1), style.Fixed(maxContent), style.Track{Min: minContent, Fr: 1}),
+		cell(10), cell(20), cell(80), cell(30),
+	),
 		place{0, 0, 100, 10}, place{100, 0, 160, 10}, place{260, 0, 80, 10}, place{340, 0, 160, 10})
 	// §7.2.4: fr shares what is left.
-	check(t, "§7.2.4 1fr 1fr 2fr", 400, grid(columns(fr(1), fr(1), fr(2)), cell(1), cell(1), cell(1)), place{0, 0, 100, 10}, place{100, 0, 100, 10}, place{200, 0, 200, 10})
+	check(
+		t, "§7.2.4 1fr 1fr 2fr", 400,
+		grid(columns(fr(1), fr(1), fr(2)), cell(1), cell(1), cell(1)),
+		place{0, 0, 100, 10}, place{100, 0, 100, 10}, place{200, 0, 200, 10},
+	)
 	// §12.7.1: a flex factor sum below 1 doesn't fill the space.
 	check(t, "§12.7.1 half of it", 400, grid(columns(fr(0.25), fr(0.25)), cell(1), cell(1)), place{0, 0, 100, 10}, place{100, 0, 100, 10})
 	// §12.7.1: a track whose base is more than its share is inflexible.
@@ -169,12 +217,18 @@ func TestGridExamples(t *testing.T) {
 	check(t, "§7.2.3.2 auto-fill", 900, grid(fill(style.AutoFill), cell(1), cell(1)), place{0, 0, 210, 10}, place{230, 0, 210, 10})
 	check(t, "§7.2.3.2 auto-fit", 900, grid(fill(style.AutoFit), cell(1), cell(1)), place{0, 0, 440, 10}, place{460, 0, 440, 10})
 	// §7.2.2: fit-content() holds the growth limit.
-	check(t, "§7.2.2 fit-content", 500, grid(columns(style.Track{Fit: px(100)}, fr(1)), cell(60), cell(1)), place{0, 0, 60, 10}, place{60, 0, 440, 10})
+	check(
+		t, "§7.2.2 fit-content", 500,
+		grid(columns(style.Track{Fit: px(100)}, fr(1)), cell(60), cell(1)),
+		place{0, 0, 60, 10}, place{60, 0, 440, 10},
+	)
 	// §8.5: auto-placement steps over what is placed; dense goes back.
 	two := columns(style.Fixed(px(50)), style.Fixed(px(50)), style.Fixed(px(50)))
 	check(t, "§8.5 sparse", 500, grid(two, sized(1, 10, at(1, 2, 1, 1)), sized(1, 10, func(s *style.Style) { s.ColumnSpan = 2 }), sized(1, 10)),
 		place{0, 0, 100, 10}, place{0, 10, 100, 10}, place{100, 10, 50, 10})
-	check(t, "§8.5 dense", 500, grid(func(s *style.Style) { two(s); s.GridFlow = style.FlowRowDense }, sized(1, 10, at(1, 2, 1, 1)), sized(1, 10, func(s *style.Style) { s.ColumnSpan = 2 }), sized(1, 10)),
+	check(t, "§8.5 dense", 500, grid(func(s *style.Style) { two(s); s.GridFlow = style.FlowRowDense }, sized(
+		1, 10, at(1, 2, 1, 1),
+	), sized(1, 10, func(s *style.Style) { s.ColumnSpan = 2 }), sized(1, 10)),
 		place{0, 0, 100, 10}, place{0, 10, 100, 10}, place{100, 0, 50, 10})
 	check(t, "§8.5 by columns", 500, grid(func(s *style.Style) {
 		s.GridFlow, s.GridRows, s.GridAutoColumns = style.FlowColumn, []style.Track{style.Fixed(px(10)), style.Fixed(px(10))}, style.Fixed(px(40))
@@ -188,11 +242,17 @@ func TestGridExamples(t *testing.T) {
 	// §12.8: auto tracks stretch.
 	check(t, "§12.8 stretch", 300, grid(columns(style.Track{}, style.Track{}), cell(100), cell(50)), place{0, 0, 175, 10}, place{175, 0, 125, 10})
 	// §6.6: the automatic minimum of an item in a fixed track is limited by it.
-	check(t, "§6.6 minmax(0, 1fr)", 200, grid(columns(style.Track{Min: px(0), Fr: 1}, style.Track{Min: px(0), Fr: 1}), cell(180), cell(1)), place{0, 0, 100, 10}, place{100, 0, 100, 10})
+	check(
+		t, "§6.6 minmax(0, 1fr)", 200,
+		grid(columns(style.Track{Min: px(0), Fr: 1}, style.Track{Min: px(0), Fr: 1}), cell(180), cell(1)),
+		place{0, 0, 100, 10}, place{100, 0, 100, 10},
+	)
 	// §10 and §11: alignment, overlap.
 	check(t, "§10 alignment", 100, grid(func(s *style.Style) {
 		s.GridColumns, s.GridRows = []style.Track{style.Fixed(px(100))}, []style.Track{style.Fixed(px(50))}
-	}, sized(40, 10, at(1, 1, 1, 1), func(s *style.Style) { s.JustifySelf, s.AlignSelf = style.AlignEnd, style.AlignCenter }), sized(20, 10, at(1, 1, 1, 1))),
+	}, sized(40, 10, at(1, 1, 1, 1), func(s *style.Style) { s.JustifySelf, s.AlignSelf = style.AlignEnd, style.AlignCenter }), sized(
+		20, 10, at(1, 1, 1, 1),
+	)),
 		place{60, 20, 40, 10}, place{0, 0, 100, 50})
 	check(t, "§11.5 justify-content", 300, grid(func(s *style.Style) {
 		s.GridColumns, s.JustifyContent = []style.Track{style.Fixed(px(50)), style.Fixed(px(50))}, style.SpaceBetween
@@ -208,7 +268,9 @@ func TestBlocksAndPositions(t *testing.T) {
 	check(t, "§10.3.3 auto margins", 500, box(func(*style.Style) {}, sized(1, 10, func(s *style.Style) {
 		s.MaxWidth, s.MarginAuto = px(300), style.Left|style.Right
 	})), place{100, 0, 300, 10})
-	check(t, "§10.4 minimum wins", 500, box(func(*style.Style) {}, sized(1, 10, func(s *style.Style) { s.MaxWidth, s.MinWidth = px(100), px(200) })), place{0, 0, 200, 10})
+	check(t, "§10.4 minimum wins", 500, box(func(*style.Style) {}, sized(1, 10, func(s *style.Style) { s.MaxWidth, s.MinWidth = px(100), px(200) })), place{
+		0, 0, 200, 10,
+	})
 	// CSS Values 4 §10: clamp() and calc() against the viewport.
 	check(t, "clamp()", 1000, box(func(*style.Style) {}, sized(1, 10, func(s *style.Style) {
 		s.Width = style.Between(px(200), style.Sum(style.Percentage(50), px(-20)), px(400))

@@ -134,7 +134,11 @@ func TestGridRows(t *testing.T) {
 		for range lines - 1 {
 			run.Text += "\nx"
 		}
-		return &doc.Block{ID: id, Kind: doc.Text, Place: zoned(p), Style: doc.Style{"text-style": {"desktop": "$small"}}, Content: doc.Content{Words: doc.Words{{run}}}}
+		return &doc.Block{
+			ID: id, Kind: doc.Text, Place: zoned(p),
+			Style:   doc.Style{"text-style": {"desktop": "$small"}},
+			Content: doc.Content{Words: doc.Words{{run}}},
+		}
 	}
 	const line = 21.0 // small is 14 px × 1.5
 	tests := []struct {
@@ -146,8 +150,16 @@ func TestGridRows(t *testing.T) {
 		{"three lines in a row", []*doc.Block{text("a", 3, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 1})}, []float64{3 * line}},
 		{"empty rows above", []*doc.Block{text("a", 1, doc.Place{Column: 1, Span: 2, Row: 3, Rows: 1})}, []float64{24, 24, 24}},
 		{"over two rows, with room", []*doc.Block{text("a", 2, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2})}, []float64{24, 24}},
-		{"over two rows, equal shares", []*doc.Block{text("a", 8, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2})}, []float64{(8*line - 8) / 2, (8*line - 8) / 2}},
-		{"the empty row takes it all", []*doc.Block{text("a", 8, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2}), text("b", 3, doc.Place{Column: 3, Span: 2, Row: 1, Rows: 1})}, []float64{3 * line, 8*line - 8 - 3*line}},
+		{
+			"over two rows, equal shares",
+			[]*doc.Block{text("a", 8, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2})},
+			[]float64{(8*line - 8) / 2, (8*line - 8) / 2},
+		},
+		{
+			"the empty row takes it all",
+			[]*doc.Block{text("a", 8, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2}), text("b", 3, doc.Place{Column: 3, Span: 2, Row: 1, Rows: 1})},
+			[]float64{3 * line, 8*line - 8 - 3*line},
+		},
 	}
 	for _, tt := range tests {
 		grid := find(tree(t, s, gridPage(nil, tt.blocks...)).At(1280), "s-g")
@@ -166,7 +178,11 @@ func TestGridRows(t *testing.T) {
 // CSS Grid 2 §12.7.1: equal fr tracks share what the gaps leave.
 func TestGridColumns(t *testing.T) {
 	s := demo.Site()
-	b := &doc.Block{ID: "a", Kind: doc.Text, Place: zoned(doc.Place{Column: 4, Span: 3, Row: 1, Rows: 1}), Content: doc.Content{Words: doc.PlainWords("x")}}
+	b := &doc.Block{
+		ID: "a", Kind: doc.Text,
+		Place:   zoned(doc.Place{Column: 4, Span: 3, Row: 1, Rows: 1}),
+		Content: doc.Content{Words: doc.PlainWords("x")},
+	}
 	page := tree(t, s, gridPage(nil, b)).At(1280)
 	box := find(page, "a")
 	column := (1080.0 - 11*24) / 12
@@ -181,7 +197,12 @@ func TestGridColumns(t *testing.T) {
 func TestPictures(t *testing.T) {
 	s := demo.Site()
 	pic := func(shape string) *doc.Block {
-		return &doc.Block{ID: "a", Kind: doc.Picture, Place: zoned(doc.Place{Column: 1, Span: 12, Row: 1, Rows: 4}), Style: doc.Style{"aspect-ratio": {"desktop": shape}}, Content: doc.Content{Picture: "m"}}
+		return &doc.Block{
+			ID: "a", Kind: doc.Picture,
+			Place:   zoned(doc.Place{Column: 1, Span: 12, Row: 1, Rows: 4}),
+			Style:   doc.Style{"aspect-ratio": {"desktop": shape}},
+			Content: doc.Content{Picture: "m"},
+		}
 	}
 	for shape, want := range map[string]float64{"own": 1080 * 0.75, "2:1": 540, "rows": 4*24 + 3*8} {
 		box := find(tree(t, s, gridPage(nil, pic(shape))).At(1280), "a-1")
@@ -199,7 +220,11 @@ func FuzzLayout(f *testing.F) {
 		if len(words) > 2000 || math.IsNaN(w) || math.IsInf(w, 0) {
 			return
 		}
-		b := &doc.Block{ID: "a", Kind: doc.Text, Place: zoned(doc.Place{Column: 2, Span: span, Row: 1, Rows: rows}), Content: doc.Content{Words: doc.PlainWords(words)}}
+		b := &doc.Block{
+			ID: "a", Kind: doc.Text,
+			Place:   zoned(doc.Place{Column: 2, Span: span, Row: 1, Rows: rows}),
+			Content: doc.Content{Words: doc.PlainWords(words)},
+		}
 		tree(t, s, gridPage(nil, b)).At(w).Walk(func(b *layout.Box, x, y float64) {
 			if math.IsNaN(x + y + b.W + b.H) {
 				t.Fatalf("%s is at %v, %v and %v × %v", b.Node.Key, x, y, b.W, b.H)
@@ -231,8 +256,15 @@ func TestSeeThroughBarTakesNoRoom(t *testing.T) {
 	s := demo.Site()
 	for _, top := range []string{"$snug", "5vw", "0px"} {
 		p := &doc.Page{Sections: []*doc.Section{
-			{ID: "bar", Role: doc.RoleHeader, Arrangement: doc.LineUp, Style: doc.Style{"over": {"desktop": "yes"}, "padding-top": {"desktop": top}, "padding-bottom": {"desktop": "20px"}}, Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("A bar")}}}},
-			{ID: "first", Arrangement: doc.LineUp, Blocks: []*doc.Block{{ID: "b2", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("The first section")}}}},
+			{
+				ID: "bar", Role: doc.RoleHeader, Arrangement: doc.LineUp,
+				Style:  doc.Style{"over": {"desktop": "yes"}, "padding-top": {"desktop": top}, "padding-bottom": {"desktop": "20px"}},
+				Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("A bar")}}},
+			},
+			{
+				ID: "first", Arrangement: doc.LineUp,
+				Blocks: []*doc.Block{{ID: "b2", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("The first section")}}},
+			},
 		}}
 		tr := tree(t, s, p)
 		for _, w := range []float64{320, 800, 1280} {
@@ -270,7 +302,10 @@ func TestFieldsSideBySideAreLevel(t *testing.T) {
 func TestTablesShadeWhereThereIsMore(t *testing.T) {
 	s := demo.Site()
 	find := func(look doc.Style) (top string) {
-		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: look, Blocks: []*doc.Block{{ID: "b", Kind: doc.Table, Content: doc.Content{Values: map[string]string{"cells": "a\tb"}}}}}
+		sec := &doc.Section{
+			ID: "s", Arrangement: doc.LineUp, Style: look,
+			Blocks: []*doc.Block{{ID: "b", Kind: doc.Table, Content: doc.Content{Values: map[string]string{"cells": "a\tb"}}}},
+		}
 		var walk func(n *element.Node)
 		walk = func(n *element.Node) {
 			if n.Block == "b" {
@@ -292,7 +327,9 @@ func TestTablesShadeWhereThereIsMore(t *testing.T) {
 		{"on a colour", doc.Style{"background": {"desktop": "#123a44"}, "color": {"desktop": "#ffffff"}}, "rgba(18, 58, 68, 1)"},
 		{"on a gradient", doc.Style{"background": {"desktop": "#123a44"}, "gradient": {"desktop": "linear 90deg $deep 0%, $accent 100%"}}, ""},
 	} {
-		if got := find(c.look); (got == "") != (c.ground == "") || !strings.Contains(got, c.ground) || strings.Count(got, "local") != strings.Count(got, "scroll") {
+		if got := find(c.look); (got == "") != (c.ground == "") || !strings.Contains(
+			got, c.ground,
+		) || strings.Count(got, "local") != strings.Count(got, "scroll") {
 			t.Errorf("%s: %q", c.name, got)
 		}
 	}

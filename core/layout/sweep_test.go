@@ -39,7 +39,9 @@ func TestSweepIsAtAtEveryWidth(t *testing.T) {
 			i := index[b.Node]
 			seen++
 			gx, gy, gw, gh, ok := swept.Rect(i, width)
-			if !ok || math.Abs(gx-x) > 0.01 || math.Abs(gy-y) > 0.01 || math.Abs(gw-b.W) > 0.01 || math.Abs(gh-b.H) > 0.01 || swept.Lines(i, width) != len(b.Lines) {
+			if !ok || math.Abs(gx-x) > 0.01 || math.Abs(gy-y) > 0.01 || math.Abs(gw-b.W) > 0.01 || math.Abs(gh-b.H) > 0.01 || swept.Lines(
+				i, width,
+			) != len(b.Lines) {
 				t.Fatalf("at %d px %s is %v, %v, %v × %v, swept as %v, %v, %v × %v", width, b.Node.Key, x, y, b.W, b.H, gx, gy, gw, gh)
 			}
 		})

@@ -78,9 +78,12 @@ var stableContents = map[string]map[string]string{
 	"opens":   {"opens large": "large", "nothing": "none"},
 	"phone":   {"left out": "hidden"},
 	"plays":   {"when pressed": "click", "silently, over and over": "loop"},
-	"type":    {"a line": "text", "mail address": "email", "telephone": "tel", "several lines": "textarea", "one of a list": "select", "one of these": "radio", "any of these": "checkbox"},
-	"under":   {"by itself": "no", "under the one before": "yes"},
-	"with":    {"names and descriptions": "descriptions"},
+	"type": {
+		"a line": "text", "mail address": "email", "telephone": "tel", "several lines": "textarea",
+		"one of a list": "select", "one of these": "radio", "any of these": "checkbox",
+	},
+	"under": {"by itself": "no", "under the one before": "yes"},
+	"with":  {"names and descriptions": "descriptions"},
 }
 
 // stableMarkers says what became of the lists that paragraphs are items of.

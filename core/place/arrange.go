@@ -165,7 +165,9 @@ func toColumns(h doc.Holder, zs doc.Zones) Arranged {
 // mereStack reports whether a container only makes its blocks stand below one another.
 func mereStack(b *doc.Block, zs doc.Zones) bool {
 	return b.Kind == doc.Container && b.Arrangement == doc.LineUp && !across(b.Holder(), zs) && len(b.Blocks) > 0 &&
-		b.Name == "" && !slices.ContainsFunc([]string{"background", "border-width", "box-shadow", "padding-top", "min-height"}, func(s string) bool { return b.Style[s] != nil })
+		b.Name == "" && !slices.ContainsFunc([]string{
+		"background", "border-width", "box-shadow", "padding-top", "min-height",
+	}, func(s string) bool { return b.Style[s] != nil })
 }
 
 func toPlaced(h doc.Holder, zs doc.Zones) Arranged {

@@ -67,8 +67,15 @@ func TestPlacedToALineUp(t *testing.T) {
 }
 
 func TestColumnsToPlaced(t *testing.T) {
-	stack := &doc.Block{ID: "stack", Kind: doc.Container, Arrangement: doc.LineUp, Blocks: []*doc.Block{block("heading", inGrid(1, 1, 1, 2)), block("text", nil)}}
-	h := doc.Holder{Arrangement: doc.Columns, Style: doc.Style{"shares": {"desktop": "4 8 12"}}, Blocks: []*doc.Block{stack, block("picture", nil), block("below", nil)}}
+	stack := &doc.Block{
+		ID: "stack", Kind: doc.Container, Arrangement: doc.LineUp,
+		Blocks: []*doc.Block{block("heading", inGrid(1, 1, 1, 2)), block("text", nil)},
+	}
+	h := doc.Holder{
+		Arrangement: doc.Columns,
+		Style:       doc.Style{"shares": {"desktop": "4 8 12"}},
+		Blocks:      []*doc.Block{stack, block("picture", nil), block("below", nil)},
+	}
 	a := Rearrange(h, doc.Placed, doc.StandardZones())
 	want := []doc.Place{
 		{Column: 1, Span: 4, Row: 1, Rows: 2}, {Column: 1, Span: 4, Row: 3, Rows: 3}, // the stack's, taken apart

@@ -135,7 +135,11 @@ func TestMove(t *testing.T) {
 	for _, tt := range []struct {
 		x, y        float64
 		column, row int
-	}{{0, 0, 1, 1}, {39, 15, 1, 1}, {41, 17, 2, 2}, {500, 60, 3, 2}, {-90, -90, 1, 1}, {80, 62, 2, 3}, {0, 32 + 58 + 32, 1, 4}, {0, 32 + 58 + 32*3, 1, 6}} {
+	}{
+		{0, 0, 1, 1}, {39, 15, 1, 1}, {41, 17, 2, 2}, {500, 60, 3, 2}, {-90, -90, 1, 1}, {80, 62, 2, 3},
+		{0, 32 + 58 + 32, 1, 4},
+		{0, 32 + 58 + 32*3, 1, 6},
+	} {
 		if got := m.Move(p, tt.x, tt.y); got.Column != tt.column || got.Row != tt.row || got.Span != 2 {
 			t.Errorf("to %v, %v: %+v, want column %d, row %d", tt.x, tt.y, got, tt.column, tt.row)
 		}
@@ -246,7 +250,10 @@ func TestLayersMoveOneBlock(t *testing.T) {
 
 func TestGuides(t *testing.T) {
 	m := metrics()
-	gs := m.Guides(doc.Place{Column: 1, Span: 2, Row: 2, Rows: 1}, []doc.Place{{Column: 1, Span: 1, Row: 1, Rows: 1}, {Column: 4, Span: 1, Row: 2, Rows: 1}})
+	gs := m.Guides(
+		doc.Place{Column: 1, Span: 2, Row: 2, Rows: 1},
+		[]doc.Place{{Column: 1, Span: 1, Row: 1, Rows: 1}, {Column: 4, Span: 1, Row: 2, Rows: 1}},
+	)
 	if len(gs) != 3 { // the left edges; the top and bottom edges of the second
 		t.Errorf("%d guides: %+v", len(gs), gs)
 	}
@@ -257,7 +264,11 @@ func FuzzMetrics(f *testing.F) {
 	f.Add(0.0, 0.0, 0.0, 0.0, 1e300, -1e300)
 	f.Fuzz(func(t *testing.T, w, gap, h, rowGap, x, y float64) {
 		m := Metrics{Columns: []float64{w, w, w}, Rows: []float64{h}, ColumnGap: gap, RowGap: rowGap, RowHeight: h}
-		for _, p := range []doc.Place{m.Move(doc.Place{Span: 2, Rows: 2}, x, y), m.At(x, y, 2, 1), m.Pull(doc.Place{Column: 1, Span: 1, Row: 1, Rows: 1}, 15, Rect{x, y, w, h})} {
+		for _, p := range []doc.Place{
+			m.Move(doc.Place{Span: 2, Rows: 2}, x, y),
+			m.At(x, y, 2, 1),
+			m.Pull(doc.Place{Column: 1, Span: 1, Row: 1, Rows: 1}, 15, Rect{x, y, w, h}),
+		} {
 			if p.Column < 1 || p.Column+p.Span > 4 || p.Row < 1 || p.Row+p.Rows-1 > doc.MaxRow {
 				t.Errorf("%+v lies outside the grid", p)
 			}

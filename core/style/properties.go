@@ -108,8 +108,18 @@ var Properties = []Property{
 	{"text-decoration", false, false, func(s *Style) string {
 		return choose(s.Underline, "underline", choose(s.Strike, "line-through", "none"))
 	}, "none"},
-	{"text-decoration-thickness", false, false, func(s *Style) string { return choose(s.UnderlineLine == 0, "auto", Number(s.UnderlineLine)+"px") }, "auto"},
-	{"text-underline-offset", false, false, func(s *Style) string { return choose(s.UnderlineDrop == 0, "auto", Number(s.UnderlineDrop)+"px") }, "auto"},
+	{"text-decoration-thickness", false, false, func(s *Style) string {
+		return choose(
+			s.UnderlineLine == 0, "auto",
+			Number(s.UnderlineLine)+"px",
+		)
+	}, "auto"},
+	{"text-underline-offset", false, false, func(s *Style) string {
+		return choose(
+			s.UnderlineDrop == 0, "auto",
+			Number(s.UnderlineDrop)+"px",
+		)
+	}, "auto"},
 	{"animation", false, false, func(s *Style) string {
 		return choose(s.Reveal, "reveal linear both", choose(s.Drift > 0, "drift linear both", "none"))
 	}, "none"},
@@ -161,7 +171,9 @@ func insetText(s *Style) string {
 }
 
 func flexText(s *Style) string {
-	return Number(s.FlexGrow) + " " + Number(s.FlexShrink.Value()) + " " + choose(s.FlexBasis.N == 0 && s.FlexBasis.Unit == Px, "0px", s.FlexBasis.String())
+	return Number(s.FlexGrow) + " " + Number(s.FlexShrink.Value()) + " " + choose(
+		s.FlexBasis.N == 0 && s.FlexBasis.Unit == Px, "0px", s.FlexBasis.String(),
+	)
 }
 
 // text gives the four sides as shorthand properties have them, those in autos as

@@ -114,7 +114,10 @@ var Settings = []*Setting{
 	},
 	{
 		Name: "shape", Label: "Mask", On: picture,
-		Choices: value.Is(value.None, "None", "circle", "Circle", "arch", "Arch", "leaf", "Leaf", "slant", "Slant", "hexagon", "Hexagon"), Type: TypeWord,
+		Choices: value.Is(
+			value.None, "None", "circle", "Circle", "arch", "Arch", "leaf", "Leaf", "slant", "Slant", "hexagon",
+			"Hexagon",
+		), Type: TypeWord,
 	},
 	{Name: "object-fit", Label: "Fit", On: picture, Choices: value.Is(value.Cover, "Fill", value.Contain, "Whole"), Type: TypeWord},
 	{Name: "object-position", Label: "Focal point", On: picture, Choices: places, Type: TypePoint},
@@ -168,7 +171,10 @@ var Settings = []*Setting{
 	},
 	{
 		Name: "list-marks", Label: "Markers", On: only(doc.List),
-		Choices: value.Is(value.Disc, "Dots", value.Decimal, "Numbers", value.Square, "Squares", value.Check, "Checks", value.None, "None"), Type: TypeWord,
+		Choices: value.Is(
+			value.Disc, "Dots", value.Decimal, "Numbers", value.Square, "Squares", value.Check, "Checks", value.None,
+			"None",
+		), Type: TypeWord,
 	},
 	{
 		Name: "button-look", Label: "Variant", On: only(doc.Button),
@@ -199,7 +205,10 @@ var Settings = []*Setting{
 	{Name: "opacity", Label: "Opacity", On: all, Choices: value.Is("100%", "100%"), Type: TypePercent, Max: 100},
 	{
 		Name: "menu-folds", Label: "Collapses", On: only(doc.Menu),
-		Choices: value.Is(value.Narrowest, "On phones", value.Narrower, "On tablets and phones", value.Always, "Always", value.Never, "Never"), Type: TypeWord,
+		Choices: value.Is(
+			value.Narrowest, "On phones", value.Narrower, "On tablets and phones", value.Always, "Always", value.Never,
+			"Never",
+		), Type: TypeWord,
 	},
 	{
 		Name: "gallery-as", Label: "Layout", On: only(doc.Gallery),
@@ -310,7 +319,10 @@ var Settings = []*Setting{
 	{Name: "direction", Label: "Direction", On: holds, Choices: value.Is(value.Column, "Down", value.Row, "Across"), Type: TypeWord},
 	{
 		Name: "spread", Label: "Justify", On: holds,
-		Choices: value.Is(value.Start, "Start", value.Center, "Center", value.End, "End", value.SpaceBetween, "Space between", value.SpaceAround, "Space around", value.SpaceEvenly, "Space evenly"), Type: TypeWord,
+		Choices: value.Is(
+			value.Start, "Start", value.Center, "Center", value.End, "End", value.SpaceBetween, "Space between",
+			value.SpaceAround, "Space around", value.SpaceEvenly, "Space evenly",
+		), Type: TypeWord,
 	},
 	{
 		Name: "align-items", Label: "Align items", On: holds,

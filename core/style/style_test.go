@@ -19,7 +19,11 @@ func TestEvaluate(t *testing.T) {
 			t.Errorf("%q = %v, %v; want %v", in, got, err, want)
 		}
 	}
-	for _, in := range []string{"", "1+", "(1", "1)", "1/0", "0/0", "a", "1 2", "1e5", "NaN", "Inf", "1..2", strings.Repeat("(", 300), strings.Repeat("9", 199) + "*" + strings.Repeat("9", 199)} {
+	for _, in := range []string{
+		"", "1+", "(1", "1)", "1/0", "0/0", "a", "1 2", "1e5", "NaN", "Inf", "1..2",
+		strings.Repeat("(", 300),
+		strings.Repeat("9", 199) + "*" + strings.Repeat("9", 199),
+	} {
 		if got, err := Evaluate(in); err == nil {
 			t.Errorf("%.20q = %v, want a problem", in, got)
 		}
@@ -213,7 +217,9 @@ func TestPropertyTexts(t *testing.T) {
 
 func TestLengths(t *testing.T) {
 	v := Viewport{Width: 1000, Height: 800}
-	for l, want := range map[Length]float64{Pixels(10): 10, {N: 1.5, Unit: Rem}: 24, Percentage(50): 100, {N: 10, Unit: Vw}: 100, {N: 10, Unit: Vh}: 80} {
+	for l, want := range map[Length]float64{
+		Pixels(10): 10, {N: 1.5, Unit: Rem}: 24, Percentage(50): 100, {N: 10, Unit: Vw}: 100, {N: 10, Unit: Vh}: 80,
+	} {
 		if got, ok := l.Resolve(200, v); !ok || got != want {
 			t.Errorf("%v = %v, %v; want %v", l, got, ok, want)
 		}

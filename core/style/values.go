@@ -49,12 +49,22 @@ func (s Sheet) Length(name string, fallback Length) Length {
 	if token, ok := strings.CutPrefix(v, "$"); ok {
 		for _, steps := range [][]doc.Step{s.House.Space, s.House.Corners, s.House.LineSteps()} {
 			if st, ok := doc.FindStep(steps, token); ok {
-				return Pixels(st.Px)
+				return s.step(st)
 			}
 		}
 		return fallback
 	}
 	return ParseLength(v, fallback)
+}
+
+// step is a named length: one that shrinks does so between the typical widths of the
+// narrowest and the widest zone.
+func (s Sheet) step(st doc.Step) Length {
+	last := len(s.Zones) - 1
+	if st.Narrow == 0 || last <= 0 {
+		return Pixels(st.Px)
+	}
+	return Fluid(st.Narrow, st.Px, float64(s.Zones[last].Typical), float64(s.Zones[0].Typical))
 }
 
 // ParseLength reads a canonical length.
@@ -144,7 +154,12 @@ func (s Sheet) TextStyle(to *Style, name string) {
 	to.FontWeight = t.Weight
 	to.FontSize = Pixels(t.Size.Or(s.Zones, s.Zone, RootFontSize))
 	if last := len(s.Zones) - 1; t.Fluid && last > 0 {
-		to.FontSize = Fluid(t.Size.Or(s.Zones, last, RootFontSize), t.Size.Or(s.Zones, 0, RootFontSize), float64(s.Zones[last].Typical), float64(s.Zones[0].Typical))
+		to.FontSize = Fluid(
+			t.Size.Or(s.Zones, last, RootFontSize),
+			t.Size.Or(s.Zones, 0, RootFontSize),
+			float64(s.Zones[last].Typical),
+			float64(s.Zones[0].Typical),
+		)
 	}
 	to.TextTransform = map[string]TextTransform{"upper": Uppercase, "lower": Lowercase}[t.Case]
 	to.LineHeight = Length{N: t.LineHeight, Unit: Times}

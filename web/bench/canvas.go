@@ -12,7 +12,9 @@ import (
 func (v *View) Canvas() string {
 	root := v.Builder.Page(&doc.Page{})
 	var b strings.Builder
-	b.WriteString("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>Canvas</title><meta name=\"viewport\" content=\"width=device-width\"><style>")
+	b.WriteString(
+		"<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>Canvas</title><meta name=\"viewport\" content=\"width=device-width\"><style>",
+	)
 	for _, f := range fonts.Faces {
 		b.WriteString(site.FontFace(f, "/fonts/").CSS("block"))
 	}

@@ -58,7 +58,10 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 		if s.Border.Top > 0 {
 			stroke = fmt.Sprintf(` stroke="%s" stroke-width="%s"`, s.BorderColor, style.Number(s.Border.Top))
 		}
-		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s"%s%s/>`, x, y, box.W, box.H, radius, fill, stroke, opacity)
+		fmt.Fprintf(
+			b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s"%s%s/>`, x, y, box.W, box.H,
+			radius, fill, stroke, opacity,
+		)
 	}
 	if s.BackgroundURL != "" {
 		d.picture(b, s.BackgroundURL, x, y, box.W, box.H, 0, opacity)
@@ -114,7 +117,10 @@ func (d drawing) shape(b *strings.Builder, n *element.Node, x, y, w, h float64) 
 			attrs += " " + a.Name + `="` + html.EscapeString(a.Value) + `"`
 		}
 	}
-	fmt.Fprintf(b, `<svg x="%.0f" y="%.0f" width="%.0f" height="%.0f" fill="%s" color="%s"%s>%s</svg>`, x, y, w, h, n.Styles[d.zone].Color, n.Styles[d.zone].Color, attrs, n.Raw)
+	fmt.Fprintf(
+		b, `<svg x="%.0f" y="%.0f" width="%.0f" height="%.0f" fill="%s" color="%s"%s>%s</svg>`, x, y, w, h,
+		n.Styles[d.zone].Color, n.Styles[d.zone].Color, attrs, n.Raw,
+	)
 }
 
 func (d drawing) picture(b *strings.Builder, src string, x, y, w, h, radius float64, opacity string) {

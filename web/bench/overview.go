@@ -50,7 +50,11 @@ const overviewWidth = 131
 
 // OverviewItem gives one section.
 func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
-	it := OverviewItem{ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden, Selected: v.selectedSection() == sec.ID, Composes: v.Site.Role.May(rights.Compose)}
+	it := OverviewItem{
+		ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden,
+		Selected: v.selectedSection() == sec.ID,
+		Composes: v.Site.Role.May(rights.Compose),
+	}
 	sec.Walk(func(*doc.Block) { it.Blocks++ })
 	it.Count, it.Many = blockCount(it.Blocks), it.Blocks >= manyBlocks
 	if sec.Hidden {

@@ -57,7 +57,14 @@ func (v *View) grid(box *layout.Box, x, y float64) grid {
 	st := &box.Node.Styles[v.Zone]
 	view := style.Viewport{Width: v.Width}
 	px := func(l style.Length) float64 { return l.Or(box.W, view, 0) }
-	g := grid{X: x + px(st.Padding.Left) + st.Border.Left, Y: y + px(st.Padding.Top) + st.Border.Top, ColumnGap: px(st.ColumnGap), RowGap: px(st.RowGap), RowHeight: px(st.GridAutoRows.Min), Columns: []float64{}, Rows: []float64{}}
+	g := grid{
+		X:         x + px(st.Padding.Left) + st.Border.Left,
+		Y:         y + px(st.Padding.Top) + st.Border.Top,
+		ColumnGap: px(st.ColumnGap),
+		RowGap:    px(st.RowGap),
+		RowHeight: px(st.GridAutoRows.Min),
+		Columns:   []float64{}, Rows: []float64{},
+	}
 	for _, t := range box.Columns {
 		g.Columns = append(g.Columns, t.Size)
 	}
@@ -93,7 +100,12 @@ type heldBlock struct {
 func (v *View) held(st *State, section string, h doc.Holder, series bool, standIn func(*doc.Block) bool) {
 	resolved := place.Resolve(h, v.Site.Zones)
 	for i, b := range h.Blocks {
-		e := heldBlock{ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series, Holds: b.Kind.Is(doc.Holding), Writes: b.Kind.Is(doc.Worded), StandIn: standIn(b)}
+		e := heldBlock{
+			ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series,
+			Holds:   b.Kind.Is(doc.Holding),
+			Writes:  b.Kind.Is(doc.Worded),
+			StandIn: standIn(b),
+		}
 		st.Names[b.ID] = blockName(b)
 		for z, zone := range v.Site.Zones {
 			p := resolved[z][i]
@@ -120,7 +132,13 @@ func (v *View) held(st *State, section string, h doc.Holder, series bool, standI
 // State describes the sections named, or every one's placements for nil, when the
 // canvas has its text already.
 func (v *View) State(changed []string, grids bool) State {
-	st := State{Seq: v.Seq, Width: v.Width, Select: v.Selected, Order: []string{}, Show: []sectionText{}, Places: map[string][]heldBlock{}, Zones: v.Site.Zones, Names: map[string]string{}, Grids: map[string]grid{}}
+	st := State{
+		Seq: v.Seq, Width: v.Width, Select: v.Selected, Order: []string{}, Show: []sectionText{},
+		Places: map[string][]heldBlock{},
+		Zones:  v.Site.Zones,
+		Names:  map[string]string{},
+		Grids:  map[string]grid{},
+	}
 	for _, sec := range v.Page.Sections {
 		if !sec.Hidden {
 			st.Order = append(st.Order, sec.ID)

@@ -115,7 +115,10 @@ func (v *View) Tray() *Tray {
 			t.Clusters = []cluster{{Title: "Page", Fields: []field{
 				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
 				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
-				{ID: "f-description", Label: "Meta description", Op: "page.set", Setting: "description", Control: "area", Value: v.Page.Description, Here: v.Page.Description != ""},
+				{
+					ID: "f-description", Label: "Meta description", Op: "page.set", Setting: "description",
+					Control: "area", Value: v.Page.Description, Here: v.Page.Description != "",
+				},
 			}}}
 		}
 		return t
@@ -136,7 +139,11 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 		t.Clusters = []cluster{{Title: "Background", Fields: []field{picture, film}}}
 		return
 	}
-	roles := []option{{"", "Section", sec.Role == doc.RoleMain}, {"header", "Header", sec.Role == doc.RoleHeader}, {"footer", "Footer", sec.Role == doc.RoleFooter}}
+	roles := []option{
+		{"", "Section", sec.Role == doc.RoleMain},
+		{"header", "Header", sec.Role == doc.RoleHeader},
+		{"footer", "Footer", sec.Role == doc.RoleFooter},
+	}
 	t.Clusters = []cluster{
 		{Title: "Section", Fields: []field{
 			{ID: "f-name", Label: "Name", Op: "rename", Control: "text", Value: sec.Name, Here: true},
@@ -147,13 +154,34 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 		{Title: "Background", Fields: append(v.settings(sec.Style, style.OnSection, "background", "gradient", "color", "text-align"), picture, film)},
 	}
 	if sec.Picture != "" || sec.Video != "" {
-		t.Clusters = append(t.Clusters, cluster{Title: "Background picture", Fields: v.settings(sec.Style, style.OnSection, "picture-fit", "picture-scroll", "filter", "filter-gradient", "filter-opacity", "picture-position")})
+		t.Clusters = append(
+			t.Clusters,
+			cluster{
+				Title: "Background picture",
+				Fields: v.settings(
+					sec.Style, style.OnSection, "picture-fit", "picture-scroll", "filter", "filter-gradient",
+					"filter-opacity", "picture-position",
+				),
+			},
+		)
 	}
 	t.Clusters = append(t.Clusters,
-		cluster{Title: "Padding and size", Fields: v.settings(sec.Style, style.OnSection, "padding-top", "padding-bottom", "padding-left", "padding-right", "min-height", "content-at", "content")},
+		cluster{
+			Title: "Padding and size",
+			Fields: v.settings(
+				sec.Style, style.OnSection, "padding-top", "padding-bottom", "padding-left", "padding-right",
+				"min-height", "content-at", "content",
+			),
+		},
 		v.arrangementCluster(sec.Holder(), style.OnSection),
 		cluster{Title: "Shape dividers", Fields: v.edgeFields(sec)},
-		cluster{Title: "Margin and border", Fields: v.settings(sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "margin-left", "margin-right", "pull", "layer", "border-radius", "border-width", "box-shadow")},
+		cluster{
+			Title: "Margin and border",
+			Fields: v.settings(
+				sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "margin-left", "margin-right",
+				"pull", "layer", "border-radius", "border-width", "box-shadow",
+			),
+		},
 		cluster{Title: "On scroll", Fields: v.settings(sec.Style, style.OnSection, "stays", "over")},
 	)
 }
@@ -268,7 +296,10 @@ func (v *View) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 		from = ""
 	}
 	placeField := func(label, setting, value string) field {
-		f := field{ID: "f-place-" + setting, Label: label, Op: "block.place.set", Setting: setting, Control: "text", Here: byHand, Zoned: true, From: from}
+		f := field{
+			ID: "f-place-" + setting, Label: label, Op: "block.place.set", Setting: setting, Control: "text",
+			Here: byHand, Zoned: true, From: from,
+		}
 		if byHand {
 			f.Value = value
 			if v.Zone > 0 {
@@ -293,7 +324,11 @@ func (v *View) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster 
 func (v *View) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	c := cluster{Title: "Layout"}
 	f := field{ID: "f-arrange", Label: "Arrangement", Op: "arrange", Control: "choice", Here: true}
-	f.Options = []option{{"placed", "Placed", h.Arrangement == doc.Placed}, {"columns", "Columns", h.Arrangement == doc.Columns}, {"line-up", "Line-up", h.Arrangement == doc.LineUp}}
+	f.Options = []option{
+		{"placed", "Placed", h.Arrangement == doc.Placed},
+		{"columns", "Columns", h.Arrangement == doc.Columns},
+		{"line-up", "Line-up", h.Arrangement == doc.LineUp},
+	}
 	c.Fields = []field{f}
 	var names []string
 	switch h.Arrangement {

@@ -68,7 +68,11 @@ func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
 	for _, f := range src.Fonts {
 		fmt.Fprintf(names, "%q %q ", f.Family, f.File)
 	}
-	s := &Stage{Site: st, Source: src, workshop: w, lib: w.library(src.Fonts), look: fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64())}
+	s := &Stage{
+		Site: st, Source: src, workshop: w,
+		lib:  w.library(src.Fonts),
+		look: fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64()),
+	}
 	return s.For(slug)
 }
 

@@ -34,8 +34,16 @@ func Sections(newID func(prefix string) string) []*doc.Section {
 	}
 	lead := worded(doc.Text, 0, "Then add a sentence on whom it is for and why it is good. Keep it short enough to read standing.", at(1, 5, 6, 3))
 	lead.Style = doc.Style{"text-style": everywhere("$lead")}
-	over := worded(doc.Text, 0, "Tell the story behind it here. Two or three sentences are plenty; the picture does the rest.", doc.Zoned[doc.Place]{"desktop": {Column: 7, Span: 6, Row: 8, Rows: 6, Layer: 1}})
-	over.Style = doc.Style{"background": everywhere("$ground"), "padding-top": everywhere("$wide"), "padding-left": everywhere("$wide"), "border-radius": everywhere("$card")}
+	over := worded(
+		doc.Text, 0, "Tell the story behind it here. Two or three sentences are plenty; the picture does the rest.",
+		doc.Zoned[doc.Place]{"desktop": {Column: 7, Span: 6, Row: 8, Rows: 6, Layer: 1}},
+	)
+	over.Style = doc.Style{
+		"background":    everywhere("$ground"),
+		"padding-top":   everywhere("$wide"),
+		"padding-left":  everywhere("$wide"),
+		"border-radius": everywhere("$card"),
+	}
 	sections := []*doc.Section{
 		{Name: "Opening", Style: room("$quiet-ground"), Blocks: []*doc.Block{
 			worded(doc.Heading, 1, "Say in one line what you offer", at(1, 6, 1, 4)), lead,
