@@ -35,8 +35,16 @@ func (s *Server) edit(c *gin.Context) {
 			return
 		}
 	}
+	stock, added, err := s.stocked(c, v.Site, v.Media(), command.Stocks())
+	if err == nil && added {
+		v, err = s.look(c)
+	}
+	if err != nil {
+		s.refuse(c, v, err)
+		return
+	}
 	env := edit.Env{
-		Site: &v.Site.Site, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon,
+		Site: &v.Site.Site, Stock: func(id string) string { return stock[id] }, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon,
 		Kept: s.keptSection(c, v.Site.ID),
 	}
 	page := pageOf(c)

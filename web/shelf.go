@@ -90,7 +90,7 @@ func (s *Server) shelf(ctx context.Context, st *store.Site, person string) (shel
 					g.Items,
 					shelfItem{
 						Preset: p.ID, Name: p.Name, Hint: p.Hint, Icon: "layout-text-window",
-						Find: p.Name + " " + p.Hint + " " + purpose + " section " + kindsIn(p.Look()),
+						Find: p.Find() + " " + kindsIn(p.Look()),
 					},
 				)
 			}

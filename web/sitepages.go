@@ -45,7 +45,18 @@ func (s *Server) newPage(c *gin.Context) {
 	}
 	form.Derived = freshSlug(form.Name, infos)
 	slug := cmp.Or(form.Slug, form.Derived)
-	p, err := edit.NewPage(form.Ready, form.Name, slug, store.NewID)
+	has, err := s.Store.Media(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	p, err := edit.NewPage(form.Ready, form.Name, slug, store.NewID, func(id string) string {
+		ids, _, kerr := s.stocked(c, st, has, []string{id})
+		if kerr != nil { // the page begins without it
+			s.Log.Error("stock", "picture", id, "error", kerr)
+		}
+		return ids[id]
+	})
 	if err == nil && len(infos) >= maxPages {
 		err = doc.Problemf("Site", "has %d pages already, the most there can be", maxPages)
 	}

@@ -3,6 +3,7 @@ package web
 import (
 	"errors"
 	"net/http"
+	"slices"
 	"strings"
 	"sync"
 
@@ -11,6 +12,7 @@ import (
 	"openplot/core/doc"
 	"openplot/media"
 	"openplot/stock"
+	"openplot/store"
 )
 
 // stockItem is a picture that ships, as people choose it.
@@ -69,4 +71,26 @@ func (s *Server) takeStock(c *gin.Context) {
 		return
 	}
 	s.parted(c, http.StatusOK, "library-item", s.libraryItem(st, m, nil))
+}
+
+// stocked gives the site's own of stock pictures, by their ids there, and puts those into its
+// library that it doesn't have yet.
+func (s *Server) stocked(c *gin.Context, st *store.Site, has []*store.Medium, wanted []string) (ids map[string]string, added bool, err error) {
+	ids = map[string]string{}
+	for _, id := range wanted {
+		p := stock.Find(id)
+		if p == nil {
+			continue
+		}
+		if i := slices.IndexFunc(has, func(m *store.Medium) bool { return m.Name == p.Name && m.Alt == p.Alt }); i >= 0 {
+			ids[id] = has[i].ID
+			continue
+		}
+		m, err := media.Keep(c, s.Store, s.MediaDir, st.ID, p.Name, p.Alt, p.Draw(p.Width).PNG())
+		if err != nil {
+			return nil, false, err
+		}
+		ids[id], added = m.ID, true
+	}
+	return ids, added, nil
 }

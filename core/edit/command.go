@@ -57,6 +57,20 @@ func (c Command) Nodes() (out []string) {
 	return out
 }
 
+// Stocks gives the stock pictures that a command needs in the site's library.
+func (c Command) Stocks() (out []string) {
+	for _, p := range c.Parts {
+		out = append(out, p.Stocks()...)
+	}
+	if c.Op != "section.add" {
+		return out
+	}
+	if p := FindPreset(c.Preset); p != nil && p.Stock != "" {
+		out = append(out, p.Stock)
+	}
+	return out
+}
+
 // Rights gives the rights that a command takes.
 func (c Command) Rights() (out []rights.Right) {
 	if c.Op != Many {
@@ -98,6 +112,8 @@ type Env struct {
 	HasPicture func(id string) bool
 	HasVideo   func(id string) bool
 	HasIcon    func(name string) bool
+	// Stock gives the site's picture that is a stock picture, or ""; nil has none.
+	Stock func(id string) string
 	// Kept gives a section that the site keeps on its Shelf, or nil.
 	Kept func(id string) *doc.Section
 }

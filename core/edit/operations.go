@@ -133,7 +133,11 @@ func (e *editing) ready(id string) (*doc.Section, error) {
 	if preset == nil {
 		return nil, doc.Problemf("Section", "there is no ready-made section %.40q", id)
 	}
-	return preset.make(e.env.NewID), nil
+	s := preset.make(e.env.NewID)
+	if preset.Stock != "" && e.env.Stock != nil {
+		s.Picture = e.env.Stock(preset.Stock)
+	}
+	return s, nil
 }
 
 // anew gives a copy of a section with new ids.

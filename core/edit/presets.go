@@ -1,18 +1,37 @@
 package edit
 
-import "openplot/core/doc"
+import (
+	"openplot/core/doc"
+	"strings"
+)
 
 // Preset is a ready-made section: a design for a purpose. It uses what every house
 // style has, so that it fits any site at once.
 type Preset struct {
 	ID, Purpose, Name, Hint string
-	section                 func() *doc.Section
+	// Stock is the picture that ships which lies behind it to begin with, or "".
+	Stock   string
+	section func() *doc.Section
 }
 
 // Purposes lists what ready-made sections are for, in the order of the Shelf.
 var Purposes = []string{
 	"Blank", "Top bar", "Welcome", "About", "Features", "Figures", "Steps", "Gallery", "People", "Testimonials", "Prices",
 	"Timetable", "Questions", "Notices", "Form", "Map and contact", "Call to action", "Footer",
+}
+
+// synonyms are further words that the ready-made sections of a purpose are found by.
+var synonyms = map[string]string{
+	"Blank": "new empty", "Top bar": "header navigation nav menu", "Welcome": "hero cover banner header intro masthead", "About": "story intro text",
+	"Features": "benefits services reasons", "Figures": "counter numbers stats statistics", "Steps": "process how it works", "Gallery": "photos portfolio images album",
+	"People": "team staff crew about us", "Testimonials": "reviews quotes voices", "Prices": "pricing plans fares tickets", "Timetable": "programme program schedule agenda hours",
+	"Questions": "faq answers help", "Notices": "news blog announcement banner", "Form": "contact sign-up signup newsletter enquiry booking",
+	"Map and contact": "location address directions", "Call to action": "cta banner sign-up signup", "Footer": "bottom imprint links",
+}
+
+// Find gives the words that searching the Shelf looks in.
+func (p *Preset) Find() string {
+	return strings.Join([]string{p.Name, p.Hint, p.Purpose, "section", synonyms[p.Purpose]}, " ")
 }
 
 // make gives a new section of the preset with new ids.

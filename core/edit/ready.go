@@ -57,7 +57,7 @@ var Presets = []Preset{
 	},
 
 	{
-		ID: "welcome-picture", Purpose: "Welcome", Name: "Welcome over a picture",
+		ID: "welcome-picture", Purpose: "Welcome", Name: "Welcome over a picture", Stock: "first-light",
 		Hint: "a large picture with words and two buttons on it",
 		section: func() *doc.Section {
 			s := compose.Section(doc.LineUp, compose.Room(

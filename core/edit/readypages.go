@@ -61,8 +61,8 @@ const maxSlug = 60
 
 var slugPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
 
-// NewPage makes a page of a ready-made one. Errors are *doc.Problem.
-func NewPage(ready, name, address string, newID func(string) string) (*doc.Page, error) {
+// NewPage makes a page of a ready-made one; stock is as Env.Stock. Errors are *doc.Problem.
+func NewPage(ready, name, address string, newID func(string) string, stock func(id string) string) (*doc.Page, error) {
 	name, err := text("Name", name, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
@@ -79,7 +79,12 @@ func NewPage(ready, name, address string, newID func(string) string) (*doc.Page,
 		}
 		p := &doc.Page{ID: newID("p"), Name: name, Title: name}
 		for _, id := range r.Sections {
-			p.Sections = append(p.Sections, FindPreset(id).make(newID))
+			preset := FindPreset(id)
+			s := preset.make(newID)
+			if preset.Stock != "" && stock != nil {
+				s.Picture = stock(preset.Stock)
+			}
+			p.Sections = append(p.Sections, s)
 		}
 		return p, nil
 	}

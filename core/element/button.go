@@ -12,7 +12,7 @@ import (
 
 // A button is one link that stands out.
 var button = Anatomy{
-	Name: "Button", Hint: "a link that stands out", Icon: "hand-index-thumb", Find: "link action",
+	Name: "Button", Hint: "a link that stands out", Icon: "hand-index-thumb", Find: "link action cta",
 	Shelf: Wording, Span: 3, Rows: 2,
 	Fields: []Field{{Name: "link", Label: "Link", Type: Address}},
 	start: func() *doc.Block {

@@ -8,7 +8,7 @@ import (
 // A card is an <article> on a ground of its own: a picture, a heading, a text and a
 // way on.
 var card = Anatomy{
-	Name: "Card", Hint: "a picture, a heading, a text and a link", Icon: "card-image", Find: "article teaser box",
+	Name: "Card", Hint: "a picture, a heading, a text and a link", Icon: "card-image", Find: "article teaser box tile",
 	Shelf: Cards, Span: 4, Rows: 8,
 	start: func() *doc.Block {
 		picture, heading, text, button := Start(doc.Picture), Start(doc.Heading), Start(doc.Text), Start(doc.Button)

@@ -7,7 +7,7 @@ import (
 
 // Figures are a <dl>: numbers, large, with what each of them counts.
 var figures = Anatomy{
-	Name: "Figures", Hint: "large numbers and what they count", Icon: "123", Find: "numbers statistics facts count",
+	Name: "Figures", Hint: "large numbers and what they count", Icon: "123", Find: "numbers statistics facts count counter stats",
 	Shelf: Listing, Span: 12, Rows: 3,
 	EntryName: "Figures",
 	Entry: []Field{

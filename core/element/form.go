@@ -13,7 +13,7 @@ import (
 // A form asks for things: fields with a label, a hint and what is wanted in them. What
 // is sent goes to where Builder.Form says.
 var form = Anatomy{
-	Name: "Form", Hint: "fields to fill in and send", Icon: "ui-checks", Find: "contact input field send question",
+	Name: "Form", Hint: "fields to fill in and send", Icon: "ui-checks", Find: "contact input field send question sign-up signup newsletter enquiry",
 	Shelf: Asking, Span: 8, Rows: 12,
 	Fields: []Field{
 		{Name: "submit", Label: "Button label", Type: Line, Default: "Send"},

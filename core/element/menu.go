@@ -11,7 +11,7 @@ import (
 // by keyboard, closed by Escape, without a script (HTML, the popover attribute). A
 // sub-menu is a <details>.
 var menu = Anatomy{
-	Name: "Menu", Hint: "the site’s pages; folds up on phones", Icon: "list", Find: "navigation links pages",
+	Name: "Menu", Hint: "the site’s pages; folds up on phones", Icon: "list", Find: "navigation nav links pages header",
 	Shelf: Finding, Span: 8, Rows: 2,
 	Fields: []Field{
 		{Name: "from", Label: "Source", Type: Choice, Choices: value.Is(value.Pages, "The site’s pages", value.Own, "Its own list")},

@@ -8,7 +8,7 @@ import (
 // A notice bar is an <aside> that says something for a while: a sailing that is
 // cancelled, an office that is shut.
 var notice = Anatomy{
-	Name: "Notice bar", Hint: "something to know just now", Icon: "info-circle", Find: "alert warning message news",
+	Name: "Notice bar", Hint: "something to know just now", Icon: "info-circle", Find: "alert warning message news banner announcement",
 	Shelf: Cards, Span: 12, Rows: 1,
 	start: func() *doc.Block {
 		icon, text := Start(doc.Icon), Start(doc.Text)

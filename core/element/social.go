@@ -8,7 +8,7 @@ import (
 // Social links are a list of links drawn as icons, each with a name for those who
 // can't see it.
 var social = Anatomy{
-	Name: "Social links", Hint: "icons that lead to where you are elsewhere", Icon: "share", Find: "networks channels follow",
+	Name: "Social links", Hint: "icons that lead to where you are elsewhere", Icon: "share", Find: "networks channels follow share",
 	Shelf: Finding, Span: 3, Rows: 2,
 	EntryName: "Links",
 	Entry: []Field{

@@ -8,7 +8,7 @@ import (
 // A timetable is an <ol> of what happens when: a time, what it is, who it is with, and
 // words about it.
 var timetable = Anatomy{
-	Name: "Timetable", Hint: "what happens when, and who it is with", Icon: "calendar-week", Find: "schedule programme sailings departures agenda",
+	Name: "Timetable", Hint: "what happens when, and who it is with", Icon: "calendar-week", Find: "schedule programme program hours sailings departures agenda",
 	Shelf: Listing, Span: 8, Rows: 10,
 	EntryName: "Times", EntryWords: true,
 	Entry: []Field{

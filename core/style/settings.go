@@ -162,7 +162,7 @@ var Settings = []*Setting{
 		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
 	},
 	{
-		Name: "wrap-side", Label: "Picture", On: only(doc.Text),
+		Name: "wrap-side", Label: "Picture side", On: only(doc.Text),
 		Choices: value.Is(value.Left, "Left", value.Right, "Right", value.Above, "Above"), Type: TypeWord,
 	},
 	{

@@ -66,6 +66,9 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 	if s.BackgroundURL != "" {
 		d.picture(b, s.BackgroundURL, x, y, box.W, box.H, 0, opacity)
 	}
+	if s.BackgroundTop != "" {
+		d.layers(b, s.BackgroundTop, x, y, box.W, box.H, radius)
+	}
 	if box.Node.Tag == "svg" {
 		d.shape(b, box.Node, x, y, box.W, box.H)
 	} else if box.Node.Tag == "img" {

@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"encoding/json"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
@@ -161,6 +162,27 @@ func (v *View) instead(s *style.Setting, values doc.Style) string {
 // styleName is a text style as people read it.
 func styleName(token string) string { return strings.ToUpper(token[:1]) + token[1:] }
 
+// others names the narrower zones with a value of their own for a setting, and gives the
+// command that lets them follow.
+func (v *View) others(name string, values doc.Style) (zones, command string) {
+	var names []string
+	all := edit.Command{Op: edit.Many}
+	for _, z := range v.Site.Zones[v.Zone+1:] {
+		if _, ok := values[name][z.ID]; ok {
+			names = append(names, z.Name)
+			all.Parts = append(all.Parts, edit.Command{Op: "follow", Node: v.Selected, Zone: z.ID, Setting: name})
+		}
+	}
+	if len(names) == 0 {
+		return "", ""
+	}
+	text, err := json.Marshal(all)
+	if err != nil {
+		return "", ""
+	}
+	return strings.Join(names, " and "), string(text)
+}
+
 // settings gives the fields of settings by name, those that the kind has.
 func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []field {
 	var fs []field
@@ -195,6 +217,9 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 			} else {
 				f.Follows = v.instead(s, values)
 			}
+		}
+		if f.Here && !ownInEachZone(name, false) {
+			f.Others, f.ThereToo = v.others(name, values)
 		}
 		f.Token = ok && strings.HasPrefix(value, "$")
 		f.Promotes = f.Here && v.Site.Role.May(rights.House) && edit.Promotable(s, value)

@@ -60,6 +60,10 @@ type field struct {
 	Options []option
 	List    string // id of a list of suggestions
 	Swatch  string // a colour to show
+	// Others are the narrower zones that have a value of their own, in words, so that this
+	// one doesn't arrive there; ThereToo is the command that lets them follow.
+	Others   string
+	ThereToo string
 	// Token tells that the value is one of the house style's, Promotes that it can be made
 	// one.
 	Token, Promotes bool
