@@ -2,18 +2,12 @@ package media
 
 import (
 	"context"
-	"database/sql"
 	"errors"
 	"fmt"
 	"io/fs"
-	"log/slog"
 	"os"
 	"path/filepath"
 	"slices"
-	"time"
-
-	"github.com/riverqueue/river"
-	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
 
 	"openplot/store"
 )
@@ -94,45 +88,3 @@ func finishOne(dir, original string, p *Picture, w Want) (*store.MediumCopy, err
 
 // ErrTooEarly means that a job has to wait for another one.
 var ErrTooEarly = errors.New("plain copies are to be made first")
-
-// copier does the jobs of the queue.
-type copier struct {
-	river.WorkerDefaults[store.MakeCopies]
-	store *store.Store
-	dir   string
-	made  func(context.Context, store.MakeCopies) error
-}
-
-func (c *copier) Work(ctx context.Context, job *river.Job[store.MakeCopies]) error {
-	err := Finish(ctx, c.store, c.dir, job.Args)
-	if errors.Is(err, ErrTooEarly) {
-		return river.JobSnooze(time.Second)
-	}
-	if err != nil {
-		return err
-	}
-	return c.made(ctx, job.Args)
-}
-
-// Timeout is for the largest picture there can be, many times over.
-func (c *copier) Timeout(*river.Job[store.MakeCopies]) time.Duration { return 10 * time.Minute }
-
-// Run makes copies in the background, one picture at a time since a large one takes
-// 400 MB, until stop is called, and calls made after each job. Several processes may run
-// it on one database.
-func Run(ctx context.Context, st *store.Store, dir string, log *slog.Logger, made func(context.Context, store.MakeCopies) error) (stop func(context.Context) error, err error) {
-	workers := river.NewWorkers()
-	river.AddWorker(workers, &copier{store: st, dir: dir, made: made})
-	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(st.DB()), &river.Config{
-		Queues: map[string]river.QueueConfig{
-			river.QueueDefault: {MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond},
-		}, Workers: workers, Logger: log,
-	})
-	if err != nil {
-		return nil, fmt.Errorf("opening the queue: %w", err)
-	}
-	if err := client.Start(ctx); err != nil {
-		return nil, fmt.Errorf("starting the queue: %w", err)
-	}
-	return client.StopAndCancel, nil
-}

@@ -184,7 +184,7 @@ func (s *Store) MediaUses(ctx context.Context, site string, media []*Medium) (ma
 	}
 	if err := s.db.SelectContext(
 		ctx, &pages,
-		`SELECT doc->>'name' AS name, doc::text AS doc FROM pages WHERE site_id = $1 ORDER BY position, slug`, site,
+		`SELECT name, doc::text AS doc FROM pages WHERE site_id = $1 ORDER BY position, slug`, site,
 	); err != nil {
 		return nil, fmt.Errorf("looking where media are used: %w", err)
 	}

@@ -45,12 +45,12 @@ var ErrStale = errors.New("somebody else changed this since")
 // ErrNothing means that there is nothing to undo or redo.
 var ErrNothing = errors.New("nothing to undo or redo")
 
-const pageColumns = `id, site_id, slug, doc->>'name' AS name, coalesce(doc->>'description', '') AS description, seq, published_at, published_seq`
+const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, p.seq, p.published_at, p.published_seq`
 
 // Pages lists a site's pages in their order.
 func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
 	var ps []*PageInfo
-	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+` FROM pages WHERE site_id = $1 ORDER BY position, slug`, site); err != nil {
+	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 ORDER BY p.position, p.slug`, site); err != nil {
 		return nil, fmt.Errorf("listing pages: %w", err)
 	}
 	return ps, nil
@@ -59,7 +59,7 @@ func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
 // Page gives a page of a site by slug.
 func (s *Store) Page(ctx context.Context, site, slug string) (*Page, error) {
 	var p Page
-	if err := s.db.GetContext(ctx, &p.PageInfo, `SELECT `+pageColumns+` FROM pages WHERE site_id = $1 AND slug = $2`, site, slug); err != nil {
+	if err := s.db.GetContext(ctx, &p.PageInfo, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.slug = $2`, site, slug); err != nil {
 		return nil, fmt.Errorf("finding page: %w", notFound(err))
 	}
 	var err error
@@ -75,8 +75,8 @@ func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p 
 	}
 	if _, err := s.db.ExecContext(
 		ctx,
-		`INSERT INTO pages (id, site_id, slug, position, doc) VALUES ($1, $2, $3, $4, $5)`,
-		p.ID, site, slug, position, b,
+		`INSERT INTO pages (id, site_id, slug, position, doc, name, description) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+		p.ID, site, slug, position, b, p.Name, p.Description,
 	); err != nil {
 		return fmt.Errorf("adding page %s: %w", slug, err)
 	}
@@ -220,10 +220,10 @@ func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 	}
 	_, err = tx.ExecContext(ctx, `WITH kept AS (
 			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12 WHERE id = $1`,
+		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14 WHERE id = $1`,
 		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, e.act, document, map[string]int{
 			kindEdit: 1, kindUndo: -1, kindRedo: 1,
-		}[e.kind])
+		}[e.kind], e.result.Page.Name, e.result.Page.Description)
 	if err != nil {
 		return fmt.Errorf("keeping the edit: %w", err)
 	}

@@ -24,6 +24,7 @@ var access = map[string]rights.Right{
 	"GET /stock/:picture": rights.Sign,
 
 	"GET /sites/:site":                          rights.See,
+	"GET /sites/:site/pages":                    rights.See,
 	"GET /sites/:site/entries":                  rights.See,
 	"GET /sites/:site/slug":                     rights.Compose,
 	"POST /sites/:site/entries/delete":          rights.Keep,

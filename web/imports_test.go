@@ -14,6 +14,7 @@ var imports = map[string]string{
 	"postgres": "", "fonts": "core", "icons": "", "stock": "core", "gestures": "core",
 	"store": "core", "media": "core store", "site": "core fonts icons store",
 	"origin":    "fonts",
+	"jobs":      "media store",
 	"visitors":  "media origin site store",
 	"web/bench": "core fonts site store",
 	"web":       "core fonts icons media origin site stock store web/bench",

@@ -20,6 +20,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/jobs"
 	"openplot/media"
 	"openplot/store"
 )
@@ -126,7 +127,9 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	if status, _ := d.change(p, url.Values{"op": {"colour.set"}, "token": {"words"}, "value": {"#010203"}}); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	stop, err := media.Run(t.Context(), p.store, p.server.MediaDir, p.server.Log, p.server.CopiesMade)
+	stop, err := jobs.Run(t.Context(), jobs.Config{
+		Store: p.store, MediaDir: p.server.MediaDir, Log: p.server.Log, CopiesMade: p.server.CopiesMade, DrawPages: p.server.DrawPages,
+	})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -40,6 +40,7 @@ func (s *Server) table() []route {
 		get("/stock/:picture", rights.Sign, s.stockPicture),
 
 		get(site, rights.See, s.pages),
+		get(site+"/pages", rights.See, s.moreCards),
 		post(site+"/pages", rights.Compose, s.newPage),
 		post(site+"/facts", rights.Keep, s.setFacts),
 		get(site+"/slug", rights.Compose, s.derivedSlug),

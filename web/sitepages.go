@@ -85,7 +85,7 @@ func (s *Server) newPage(c *gin.Context) {
 }
 
 // maxPages is how many pages a site can have.
-const maxPages = 200
+const maxPages = 2000
 
 // shownEntries is how many entries the screen shows, the newest.
 const shownEntries = 200

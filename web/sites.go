@@ -26,23 +26,24 @@ func (s *Server) sites(c *gin.Context) {
 	}
 	var cards []siteCard
 	for _, st := range sites {
-		src, err := s.source(c, st)
+		pages, all, err := s.Store.DrawnPages(c, st.ID, s.lookOf(st), 0, 1)
 		if err != nil {
 			s.fail(c, err)
 			return
 		}
-		card := siteCard{Slug: st.Slug, Name: st.Name, Role: string(st.Role), Pages: len(src.Pages)}
-		if home, err := s.Store.Page(c, st.ID, ""); err == nil {
-			card.Drawing = s.workshop.Stage(st, src, "").DrawPage(home.Doc, 400)
+		card := siteCard{Slug: st.Slug, Name: st.Name, Role: string(st.Role), Pages: all}
+		if len(pages) > 0 {
+			card.Drawing = template.HTML(pages[0].SVG)
+			if !pages[0].Fresh {
+				if err := s.Store.WantDrawings(c, st.Slug); err != nil {
+					s.fail(c, err)
+					return
+				}
+			}
 		}
 		cards = append(cards, card)
 	}
 	s.screen(c, http.StatusOK, "sites", map[string]any{"User": user(c), "Sites": cards})
-}
-
-type pageCard struct {
-	Slug, Name, State string
-	Drawing           template.HTML
 }
 
 // pagesForm is what was entered in the forms of the screen of pages.
@@ -60,26 +61,13 @@ func (s *Server) pages(c *gin.Context) {
 
 func (s *Server) pagesScreen(c *gin.Context, status int, form pagesForm) {
 	st := siteOf(c)
-	src, err := s.source(c, st)
+	cards, err := s.cards(c, st, 0)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	stage := s.workshop.Stage(st, src, "")
-	var cards []pageCard
-	for _, i := range src.Pages {
-		p, err := s.Store.Page(c, st.ID, i.Slug)
-		if err != nil {
-			s.fail(c, err)
-			return
-		}
-		cards = append(
-			cards,
-			pageCard{Slug: pageSlug(i.Slug), Name: i.Name, State: publishedState(i), Drawing: stage.For(i.Slug).DrawPage(p.Doc, 290)},
-		)
-	}
 	s.screen(c, status, "pages", map[string]any{
-		"User": user(c), "Site": st, "Pages": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Role": st.Role,
+		"User": user(c), "Site": st, "Cards": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Role": st.Role,
 		"Form": form, "ReadyPages": edit.ReadyPages, "Kept": c.Query("kept") == "facts",
 	})
 }

@@ -27,7 +27,7 @@ import (
 	"time"
 
 	"openplot/demo"
-	"openplot/media"
+	"openplot/jobs"
 	"openplot/postgres"
 	"openplot/site"
 	"openplot/store"
@@ -128,19 +128,17 @@ func serve(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	stopCopies, err := media.Run(
-		context.WithoutCancel(ctx),
-		st, mediaDir,
-		slog.New(slog.NewJSONHandler(logs, &slog.HandlerOptions{Level: slog.LevelWarn})),
-		server.CopiesMade,
-	)
+	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), jobs.Config{
+		Store: st, MediaDir: mediaDir, Log: slog.New(slog.NewJSONHandler(logs, &slog.HandlerOptions{Level: slog.LevelWarn})),
+		CopiesMade: server.CopiesMade, DrawPages: server.DrawPages,
+	})
 	if err != nil {
 		return err
 	}
 	defer func() {
 		end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 		defer cancel()
-		_ = stopCopies(end) // what isn't finished is done after the next start
+		_ = stopJobs(end) // what isn't finished is done after the next start
 	}()
 	fmt.Printf("\nOpen Plot is at      http://%s:%s\nPublished pages at   http://%s:%s\n", host, port, pagesHost, pagesPort)
 	fmt.Printf(

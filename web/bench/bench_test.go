@@ -178,7 +178,7 @@ func TestDividersFollowTheirNeighbour(t *testing.T) {
 func TestDrawingsShowOverlays(t *testing.T) {
 	sec := &doc.Section{ID: "s", Style: element.Look("gradient", "linear 90deg $deep 0%, #ff0000 40%, $accent 100%", "min-height", "300px")}
 	v := on(t, &doc.Page{Sections: []*doc.Section{sec}})
-	got := string(v.DrawPage(v.Page, 200))
+	got := string(v.DrawPage(v.Page, 200, 200))
 	for _, want := range []string{`<linearGradient`, `x1="0" y1="150" x2="1280" y2="150"`, `<stop offset="40%" stop-color="#ff0000"/>`, `fill="url(#g`} {
 		if !strings.Contains(got, want) {
 			t.Errorf("no %s in %s", want, got)

@@ -18,7 +18,8 @@ import (
 type drawing struct {
 	width  float64 // of the page, px
 	zone   int
-	marked string // block to mark, or ""
+	marked string  // block to mark, or ""
+	until  float64 // what begins further down, in px of the page, isn't drawn; 0 draws all
 }
 
 // over reports whether a section lies over the next one and takes no room of its own.
@@ -47,6 +48,9 @@ func (d drawing) section(b *strings.Builder, box *layout.Box, y float64) {
 }
 
 func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
+	if d.until > 0 && y > d.until {
+		return
+	}
 	s := &box.Node.Styles[d.zone]
 	opacity := ""
 	if s.Opacity != 0 {
@@ -141,13 +145,15 @@ func (d drawing) svg(content string, pageHeight, width float64) template.HTML {
 		d.width, max(pageHeight, 1), width, max(pageHeight*width/d.width, 1), content))
 }
 
-// DrawPage draws a page at the widest zone's typical width, width px wide on screen.
-func (st *Stage) DrawPage(p *doc.Page, width float64) template.HTML {
+// DrawPage draws the upper part of a page at the widest zone's typical width, width by
+// height px large on screen.
+func (st *Stage) DrawPage(p *doc.Page, width, height float64) template.HTML {
 	d := drawing{width: float64(st.Site.Zones[0].Typical)}
+	d.until = height * d.width / width
 	var b strings.Builder
 	y := 0.0
 	for _, sec := range p.Sections {
-		if !sec.Hidden {
+		if !sec.Hidden && y < d.until {
 			box := st.scene(p, sec).at(d.width)
 			margin, view := box.Node.Styles[d.zone].Margin, style.Viewport{Width: d.width}
 			y += margin.Top.Or(d.width, view, 0)
@@ -155,5 +161,5 @@ func (st *Stage) DrawPage(p *doc.Page, width float64) template.HTML {
 			y += box.H + margin.Bottom.Or(d.width, view, 0)
 		}
 	}
-	return d.svg(b.String(), y, width)
+	return d.svg(b.String(), min(y, d.until), width)
 }

@@ -23,6 +23,7 @@ type Stage struct {
 	lib      *shape.Library
 	look     string // changes when the house style, the pages' names or the media do
 	key      string // look, and the page
+	passing  bool   // scenes aren't remembered
 }
 
 // For gives the stage of another page of the same site.
@@ -51,6 +52,14 @@ func (st *Stage) inForce(sec *doc.Section, node string, zone int) map[string]str
 	}
 	b.Section(sec)
 	return holds
+}
+
+// Passing gives the stage for drawings that are kept elsewhere: nothing made on it is
+// remembered.
+func (st *Stage) Passing() *Stage {
+	c := *st
+	c.passing = true
+	return &c
 }
 
 // Library has the fonts that the site's words are shaped in.
@@ -134,6 +143,8 @@ func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
 	var b strings.Builder
 	sheet.Write(&b, sc.node)
 	sc.HTML, sc.CSS = b.String(), sheet.CSS()
-	st.workshop.scenes.Add(k, sc)
+	if !st.passing {
+		st.workshop.scenes.Add(k, sc)
+	}
 	return sc
 }

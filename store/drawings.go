@@ -1,0 +1,84 @@
+package store
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/rivertype"
+)
+
+// DrawnPage is a page as lists show it, with its drawing.
+type DrawnPage struct {
+	PageInfo
+	SVG   string `db:"svg"`   // of an earlier state while it isn't fresh; "" when there is none
+	Fresh bool   `db:"fresh"` // drawn as it is, in the look that was asked for
+}
+
+// DrawnPages gives pages of a site in their order, from one on, with their drawings; and how
+// many there are in all. look is the look of the site that drawings have to be in.
+func (s *Store) DrawnPages(ctx context.Context, site, look string, from, limit int) (pages []*DrawnPage, all int, err error) {
+	if err := s.db.GetContext(ctx, &all, `SELECT count(*) FROM pages WHERE site_id = $1`, site); err != nil {
+		return nil, 0, fmt.Errorf("counting pages: %w", err)
+	}
+	if err := s.db.SelectContext(
+		ctx, &pages,
+		`SELECT `+pageColumns+`, coalesce(d.svg, '') AS svg, coalesce(d.seq = p.seq AND d.look = $2, false) AS fresh
+			FROM pages p LEFT JOIN page_drawings d ON d.page_id = p.id WHERE p.site_id = $1 ORDER BY p.position, p.slug OFFSET $3 LIMIT $4`,
+		site, look, from, limit,
+	); err != nil {
+		return nil, 0, fmt.Errorf("listing pages: %w", err)
+	}
+	return pages, all, nil
+}
+
+// Undrawn gives pages of a site whose drawings aren't fresh.
+func (s *Store) Undrawn(ctx context.Context, site, look string, limit int) ([]*PageInfo, error) {
+	var ps []*PageInfo
+	if err := s.db.SelectContext(
+		ctx, &ps,
+		`SELECT `+pageColumns+` FROM pages p LEFT JOIN page_drawings d ON d.page_id = p.id
+			WHERE p.site_id = $1 AND (d.page_id IS NULL OR d.seq <> p.seq OR d.look <> $2) ORDER BY p.position, p.slug LIMIT $3`,
+		site, look, limit,
+	); err != nil {
+		return nil, fmt.Errorf("looking for pages to draw: %w", err)
+	}
+	return ps, nil
+}
+
+// KeepDrawing keeps a page's drawing.
+func (s *Store) KeepDrawing(ctx context.Context, page string, seq int64, look, svg string) error {
+	if _, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO page_drawings (page_id, seq, look, svg) SELECT id, $2, $3, $4 FROM pages WHERE id = $1
+			ON CONFLICT (page_id) DO UPDATE SET seq = EXCLUDED.seq, look = EXCLUDED.look, svg = EXCLUDED.svg`,
+		page, seq, look, svg,
+	); err != nil {
+		return fmt.Errorf("keeping a drawing: %w", err)
+	}
+	return nil
+}
+
+// DrawPages is the job that draws the pages of a site whose drawings aren't fresh.
+type DrawPages struct {
+	Site string `json:"site"` // its slug
+}
+
+// Kind is the job's name in the queue.
+func (DrawPages) Kind() string { return "draw_pages" }
+
+// DrawingsQueue is the queue of drawings, beside that of pictures' copies, which take long.
+const DrawingsQueue = "drawings"
+
+// underWay are the states of a job that is still to do something.
+var underWay = []rivertype.JobState{
+	rivertype.JobStateAvailable, rivertype.JobStatePending, rivertype.JobStateRunning, rivertype.JobStateRetryable, rivertype.JobStateScheduled,
+}
+
+// WantDrawings has the pages of a site drawn in the background, unless that is under way.
+func (s *Store) WantDrawings(ctx context.Context, site string) error {
+	if _, err := s.jobs.Insert(ctx, DrawPages{Site: site}, &river.InsertOpts{Queue: DrawingsQueue, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}, MaxAttempts: 3}); err != nil {
+		return fmt.Errorf("asking for drawings: %w", err)
+	}
+	return nil
+}

@@ -1,0 +1,113 @@
+package web
+
+import (
+	"context"
+	"html/template"
+	"net/http"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/site"
+	"openplot/store"
+)
+
+// The size in px of a page's drawing on a card: as wide as they are shown at most, and as
+// high as one that is narrower may be.
+const (
+	cardWidth  = 400
+	cardHeight = 400
+)
+
+// lookOf names the look that drawings of a site's pages are in: with another house style,
+// or other addresses of pictures, they are drawn anew.
+func (s *Server) lookOf(st *store.Site) string {
+	return strconv.FormatInt(st.Version, 10) + " " + s.PagesURL
+}
+
+// drawnBatch is how many pages are drawn before it is looked anew which aren't.
+const drawnBatch = 50
+
+// DrawPages draws the pages of a site whose drawings aren't fresh.
+func (s *Server) DrawPages(ctx context.Context, slug string) error {
+	for {
+		st, err := s.Store.SiteBySlug(ctx, slug)
+		if err != nil {
+			return err
+		}
+		look := s.lookOf(st)
+		pages, err := s.Store.Undrawn(ctx, st.ID, look, drawnBatch)
+		if err != nil || len(pages) == 0 {
+			return err
+		}
+		src, err := site.ReadSource(ctx, s.Store, &st.Site)
+		if err != nil {
+			return err
+		}
+		stage := s.workshop.Stage(st, src, "")
+		for _, info := range pages {
+			p, err := s.Store.Page(ctx, st.ID, info.Slug)
+			if err != nil {
+				return err
+			}
+			svg := stage.For(info.Slug).Passing().DrawPage(p.Doc, cardWidth, cardHeight)
+			if err := s.Store.KeepDrawing(ctx, p.ID, p.Seq, look, string(svg)); err != nil {
+				return err
+			}
+		}
+	}
+}
+
+// pageCards is a part of the pages of a site, as cards.
+type pageCards struct {
+	Site    *store.Site
+	Pages   []pageCard
+	From    int
+	Next    int  // where the next part begins, or 0
+	Waiting bool // some of these are still to be drawn
+}
+
+type pageCard struct {
+	Slug, Name, State string
+	Drawing           template.HTML
+}
+
+// cardsAtOnce is how many pages are shown before one scrolls on.
+const cardsAtOnce = 60
+
+// cards gives a part of a site's pages, and has those drawn that lack it.
+func (s *Server) cards(c *gin.Context, st *store.Site, from int) (*pageCards, error) {
+	pages, all, err := s.Store.DrawnPages(c, st.ID, s.lookOf(st), from, cardsAtOnce)
+	if err != nil {
+		return nil, err
+	}
+	v := &pageCards{Site: st, From: from}
+	for _, p := range pages {
+		v.Waiting = v.Waiting || !p.Fresh
+		v.Pages = append(v.Pages, pageCard{Slug: pageSlug(p.Slug), Name: p.Name, State: publishedState(&p.PageInfo), Drawing: template.HTML(p.SVG)})
+	}
+	if from+len(pages) < all {
+		v.Next = from + len(pages)
+	}
+	if v.Waiting {
+		err = s.Store.WantDrawings(c, st.Slug)
+	}
+	return v, err
+}
+
+// moreCards answers with a part of the pages' cards.
+func (s *Server) moreCards(c *gin.Context) {
+	from, err := strconv.Atoi(c.Query("from"))
+	if err != nil || from < 0 {
+		from = 0
+	}
+	v, err := s.cards(c, siteOf(c), from)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if c.Query("only") != "" { // the part that was waiting; what follows it stands already
+		v.Next = 0
+	}
+	s.parted(c, http.StatusOK, "page-cards", v)
+}

@@ -1,0 +1,108 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"runtime"
+	"strings"
+	"testing"
+	"time"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/store"
+)
+
+// many adds pages to the site, each of a few ready-made sections.
+func (p *studio) many(n int) {
+	p.t.Helper()
+	for i := range n {
+		page, err := edit.NewPage("contact", fmt.Sprintf("Page %04d", i), fmt.Sprintf("page-%d", i), store.NewID, nil)
+		if err != nil {
+			p.t.Fatal(err)
+		}
+		if err := p.store.AddPage(p.t.Context(), "w1", fmt.Sprintf("page-%d", i), i+1, page); err != nil {
+			p.t.Fatal(err)
+		}
+	}
+}
+
+// Pages are listed sixty at a time, drawn as they are; what was edited since is shown as it
+// was, and drawn anew in the background.
+func TestPagesAreDrawn(t *testing.T) {
+	p := begin(t)
+	p.many(70)
+	d := p.as("designer@example.org")
+	cards := func(path string) (n, drawn int, body string) {
+		t.Helper()
+		status, body, _ := d.get(path)
+		if status != http.StatusOK {
+			t.Fatalf("%s: %d", path, status)
+		}
+		return strings.Count(body, `class="page-card"`), strings.Count(body, `<svg class="drawing"`), body
+	}
+	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 0 || !strings.Contains(body, "from=60") || !strings.Contains(body, `hx-trigger="load`) {
+		t.Errorf("at first: %d pages, %d drawn", n, drawn)
+	}
+	if err := p.server.DrawPages(t.Context(), "skerry"); err != nil {
+		t.Fatal(err)
+	}
+	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 60 || strings.Contains(body, `hx-trigger="load`) {
+		t.Errorf("afterwards: %d pages, %d drawn", n, drawn)
+	}
+	if n, drawn, body := cards("/sites/skerry/pages?from=60"); n != 11 || drawn != 11 || strings.Contains(body, "from=") {
+		t.Errorf("the others: %d pages, %d drawn", n, drawn)
+	}
+	if _, drawn, _ := cards("/"); drawn != 1 {
+		t.Errorf("%d sites are drawn", drawn)
+	}
+	fresh := func() (n int) {
+		t.Helper()
+		st, err := p.store.SiteBySlug(t.Context(), "skerry")
+		if err != nil {
+			t.Fatal(err)
+		}
+		pages, err := p.store.Undrawn(t.Context(), "w1", p.server.lookOf(st), 100)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return len(pages)
+	}
+	if status, _ := d.edit(edit.Command{Op: "rename", Node: p.page.Sections[0].ID, Value: "Renamed"}); status != http.StatusOK || fresh() != 1 {
+		t.Errorf("after an edit %d are to be drawn", fresh())
+	}
+	err := p.store.EditHouse(t.Context(), "w1", "", 1, edit.HouseCommand{}, func(h doc.House) (doc.House, error) { h.ContentWidth = 900; return h, nil })
+	if err == nil {
+		t.Error("nobody edits the house style")
+	}
+	if status, _, _ := d.post(housePath+"/edits", map[string][]string{"op": {"width.set"}, "value": {"900"}, "base": {"1"}}); status != http.StatusOK || fresh() != 71 {
+		t.Errorf("after a change of the house style %d are to be drawn", fresh())
+	}
+}
+
+// The list of pages: its first sixty, of sites of several sizes, when all are drawn.
+func BenchmarkPages(b *testing.B) {
+	for _, n := range []int{20, 200, 2000} {
+		b.Run(fmt.Sprintf("%d pages", n), func(b *testing.B) {
+			p := begin(b)
+			p.many(n)
+			if err := p.server.DrawPages(b.Context(), "skerry"); err != nil {
+				b.Fatal(err)
+			}
+			d := p.as("designer@example.org")
+			var times []time.Duration
+			for b.Loop() {
+				from := time.Now()
+				if status, _, _ := d.get("/sites/skerry"); status != http.StatusOK {
+					b.Fatal(status)
+				}
+				times = append(times, time.Since(from))
+			}
+			var m runtime.MemStats
+			runtime.GC()
+			runtime.ReadMemStats(&m)
+			b.ReportMetric(median(times), "ms-median")
+			b.ReportMetric(float64(m.HeapAlloc)/(1<<20), "MB-live")
+		})
+	}
+}
