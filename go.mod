@@ -21,6 +21,7 @@ require (
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/riverqueue/river v0.51.2
 	github.com/riverqueue/river/riverdriver/riverdatabasesql v0.51.2
+	github.com/riverqueue/river/rivertype v0.51.2
 	github.com/tdewolff/font v0.0.0-20250430140153-b654fd8acba3
 	golang.org/x/image v0.47.0
 	golang.org/x/net v0.62.0
@@ -61,7 +62,6 @@ require (
 	github.com/riverqueue/river/riverdriver v0.51.2 // indirect
 	github.com/riverqueue/river/riverdriver/riverpgxv5 v0.51.2 // indirect
 	github.com/riverqueue/river/rivershared v0.51.2 // indirect
-	github.com/riverqueue/river/rivertype v0.51.2 // indirect
 	github.com/sethvargo/go-retry v0.5.0 // indirect
 	github.com/tdewolff/parse/v2 v2.7.22 // indirect
 	github.com/tetratelabs/wazero v1.9.0 // indirect

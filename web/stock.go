@@ -29,8 +29,14 @@ func stockItems() (out []stockItem) {
 // stockWidth is the width in px at which stock pictures are shown to be chosen.
 const stockWidth = 360
 
-// thumbs keeps stock pictures as they are shown, by id.
-var thumbs sync.Map
+// thumb draws a stock picture as it is shown, once.
+var thumb = func() func(p *stock.Picture) []byte {
+	var drawn sync.Map // as many as there are pictures, by id
+	return func(p *stock.Picture) []byte {
+		once, _ := drawn.LoadOrStore(p.ID, sync.OnceValue(func() []byte { return p.Draw(stockWidth).PNG() }))
+		return once.(func() []byte)()
+	}
+}()
 
 // stockPicture serves a picture that ships, small.
 func (s *Server) stockPicture(c *gin.Context) {
@@ -39,12 +45,8 @@ func (s *Server) stockPicture(c *gin.Context) {
 		c.Status(http.StatusNotFound)
 		return
 	}
-	b, ok := thumbs.Load(p.ID)
-	if !ok {
-		b, _ = thumbs.LoadOrStore(p.ID, p.Draw(stockWidth).PNG())
-	}
 	c.Header("Cache-Control", "private, max-age=86400")
-	c.Data(http.StatusOK, "image/png", b.([]byte))
+	c.Data(http.StatusOK, "image/png", thumb(p))
 }
 
 // takeStock puts a picture that ships into the site's library. It answers with its id for

@@ -3,36 +3,42 @@ package shape
 import (
 	"strconv"
 	"strings"
+
+	"github.com/hashicorp/golang-lru/v2/simplelru"
 )
 
-// recent keeps what was shaped last, since most of a page is the same text
-// after an edit, and often in several zones. Two generations make it forget what
-// is no longer asked for.
+// recent keeps what was shaped last, since most of a page is the same text after an edit,
+// and often in several zones. It is bounded by how much text that is and not by how many
+// pieces; what was asked for longest ago goes first.
 type recent struct {
-	young, old map[string]*glyphs
-	runes      int // in young
+	lru   *simplelru.LRU[string, *glyphs]
+	runes int
 }
 
-// generationRunes bounds one generation: about 16 MB of glyphs.
-const generationRunes = 300_000
+// maxRunes bounds what is kept: about 32 MB of glyphs. There are fewer pieces than that.
+const maxRunes = 600_000
 
 func (c *recent) get(key string) *glyphs {
-	if p := c.young[key]; p != nil {
-		return p
+	if c.lru == nil {
+		return nil
 	}
-	p := c.old[key]
-	if p != nil {
-		c.put(key, p)
-	}
+	p, _ := c.lru.Get(key)
 	return p
 }
 
 func (c *recent) put(key string, p *glyphs) {
-	if c.young == nil || c.runes > generationRunes {
-		c.old, c.young, c.runes = c.young, map[string]*glyphs{}, 0
+	if c.lru == nil {
+		lru, err := simplelru.NewLRU(maxRunes, func(_ string, gone *glyphs) { c.runes -= len(gone.text) })
+		if err != nil {
+			panic(err) // only for a size below 1
+		}
+		c.lru = lru
 	}
-	c.young[key] = p
-	c.runes += len(p.text)
+	c.lru.Remove(key)
+	c.lru.Add(key, p)
+	for c.runes += len(p.text); c.runes > maxRunes && c.lru.Len() > 1; {
+		c.lru.RemoveOldest()
+	}
 }
 
 // key tells runs apart by all that shaping depends on.

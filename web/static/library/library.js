@@ -1,10 +1,9 @@
-// The pictures of a site: uploading many, with progress, and searching.
+// The pictures of a site: uploading many, with progress, pointing and cropping.
 import { drag } from '../shared/drag.js';
 
 const main = document.querySelector('[data-upload]');
 const list = document.getElementById('library');
 const progress = document.getElementById('library-progress');
-const search = document.getElementById('library-search');
 
 /** Sends one file and resolves when it is there or refused. */
 function send(file) {
@@ -141,15 +140,4 @@ list.addEventListener('pointerdown', (e) => {
       show();
     }),
   });
-});
-
-search.addEventListener('input', () => {
-  const words = search.value.toLowerCase().split(/\s+/);
-  let some = false;
-  for (const item of list.children) {
-    const found = words.every((w) => item.dataset.find.toLowerCase().includes(w));
-    item.hidden = !found;
-    some ||= found;
-  }
-  document.getElementById('library-none').hidden = some;
 });

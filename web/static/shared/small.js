@@ -5,7 +5,7 @@ document.addEventListener('alpine:init', () => {
     toggle() { this.open = !this.open; },
     close() { this.open = false; },
   }));
-  window.Alpine.data('shelf', () => ({
+  window.Alpine.data('filter', () => ({
     query: '',
     found(text) { return this.query.toLowerCase().split(/\s+/).every((w) => text.toLowerCase().includes(w)); },
     get matches() { return this.found(this.$el.dataset.find); },
