@@ -148,7 +148,7 @@ test('overlaps two blocks, changes which is on top, duplicates and deletes', asy
   await enter(page, 'Columns', '5 – 9');
   await enter(page, 'Rows', '6 – 9');
   const top = async () => page.evaluate(() => {
-    const d = document.getElementById('canvas').contentDocument;
+    const d = document.querySelector('iframe.canvas').contentDocument;
     const t = [...d.querySelectorAll('p')].find((p) => p.textContent.includes('Two skippers')).getBoundingClientRect();
     const i = [...d.querySelectorAll('section')].find((s) => s.textContent.includes('Who sails')).querySelector('img').getBoundingClientRect();
     const [x, y] = [(Math.max(t.left, i.left) + Math.min(t.right, i.right)) / 2, t.top + 5];

@@ -27,7 +27,7 @@ export async function openBench(page) {
 
 export const ready = (page) => page.locator('body[data-ready]').waitFor({ state: 'attached' });
 
-export const canvas = (page) => page.frameLocator('#canvas');
+export const canvas = (page) => page.frameLocator('iframe.canvas');
 
 /** The number of edits kept, as the top bar says it. */
 export const kept = async (page) => Number(await page.locator('#history .measure').textContent());

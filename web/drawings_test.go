@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"runtime"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -21,6 +22,7 @@ func (p *studio) many(n int) {
 		if err != nil {
 			p.t.Fatal(err)
 		}
+		page.Sections = slices.DeleteFunc(page.Sections, func(s *doc.Section) bool { return s.Role != doc.RoleMain }) // no menus of all pages
 		if err := p.store.AddPage(p.t.Context(), "w1", fmt.Sprintf("page-%d", i), i+1, page); err != nil {
 			p.t.Fatal(err)
 		}

@@ -144,7 +144,7 @@ func (s *Server) refuse(c *gin.Context, v *bench.View, err error) {
 		s.answer(c, http.StatusConflict, answer{View: fresh, fresh: true, alert: true,
 			message: "Somebody changed this at the same time. Here is how it stands now; make your change again if it is still wanted."})
 	case errors.As(err, &problem):
-		s.say(c, v, http.StatusUnprocessableEntity, problem.Field+" "+problem.Message)
+		s.say(c, v, http.StatusUnprocessableEntity, problem.Sentence())
 	default:
 		s.fail(c, err)
 	}

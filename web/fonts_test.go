@@ -36,7 +36,7 @@ func TestOwnFonts(t *testing.T) {
 		"cut.ttf":   file[:4000],
 		"large.ttf": make([]byte, fonts.MaxOwnBytes+10),
 	} {
-		if status, body := add(name, b, map[string]string{}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Font: ") {
+		if status, body := add(name, b, map[string]string{}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Font ") {
 			t.Errorf("%s: %d", name, status)
 		}
 	}
@@ -166,7 +166,7 @@ func TestOwnFonts(t *testing.T) {
 		"no font":        change(base64.StdEncoding.EncodeToString([]byte("#!/bin/sh")), "woff2"),
 		"another family": change("Open Water", "family"),
 	} {
-		if status, body := take(text); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Fonts: ") {
+		if status, body := take(text); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Fonts ") {
 			t.Errorf("%s: %d", name, status)
 		}
 	}

@@ -318,7 +318,7 @@ func (s *Server) houseDone(c *gin.Context, command edit.HouseCommand, err error)
 			"Somebody changed the house style at the same time. Here is how it stands now; make your change again if it is still wanted.",
 		)
 	case errors.As(err, &problem):
-		s.houseAnswer(c, http.StatusUnprocessableEntity, command, problem.Field+": "+problem.Message)
+		s.houseAnswer(c, http.StatusUnprocessableEntity, command, problem.Sentence())
 	default:
 		s.fail(c, err)
 	}
@@ -366,7 +366,7 @@ func (s *Server) suggestPalette(c *gin.Context) {
 	}
 	i := slices.IndexFunc(media, func(m *store.Medium) bool { return m.ID == c.PostForm("picture") })
 	if i < 0 {
-		s.houseAnswer(c, http.StatusUnprocessableEntity, edit.HouseCommand{}, "Picture: choose one of this site's.")
+		s.houseAnswer(c, http.StatusUnprocessableEntity, edit.HouseCommand{}, "Picture isn't one of this site's: choose one.")
 		return
 	}
 	found, err := photo.Colours(s.MediaDir, media[i])

@@ -110,7 +110,7 @@ func (s *Server) addToLibrary(c *gin.Context) {
 	}
 	var p *doc.Problem
 	if errors.As(err, &p) {
-		c.String(http.StatusUnprocessableEntity, "%s: %s %s.", name, p.Field, p.Message)
+		c.String(http.StatusUnprocessableEntity, "%s: %s", name, p.Sentence())
 		return
 	}
 	if err != nil {
@@ -149,7 +149,7 @@ func (s *Server) inLibrary(change func(c *gin.Context, m *store.Medium) error) g
 		it := s.libraryItem(st, m, uses[m.ID])
 		status := http.StatusOK
 		if problem != nil {
-			it.Problem, status = problem.Field+" "+problem.Message+".", http.StatusUnprocessableEntity
+			it.Problem, status = problem.Sentence(), http.StatusUnprocessableEntity
 		}
 		s.parted(c, status, "library-item", it)
 	}

@@ -58,7 +58,7 @@ func (s *Server) upload(c *gin.Context) {
 	}
 	var p *doc.Problem
 	if errors.As(err, &p) {
-		s.picker(c, http.StatusUnprocessableEntity, p.Field+" "+p.Message+".")
+		s.picker(c, http.StatusUnprocessableEntity, p.Sentence())
 		return
 	}
 	if err != nil {

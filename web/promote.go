@@ -23,7 +23,7 @@ func (s *Server) promote(c *gin.Context) {
 	setting := style.Find(c.PostForm("setting"), kind)
 	zone := v.Current().ID
 	if setting == nil || values[setting.Name][zone] == "" {
-		s.refuse(c, v, doc.Problemf("House style", "can't take this: the selection has no value of its own for it here (any more)"))
+		s.refuse(c, v, doc.Problemf("House style", "can't take this: the selection has no value of its own for it here any more"))
 		return
 	}
 	own := values[setting.Name][zone]

@@ -179,7 +179,7 @@ func (s *Server) keepSection(c *gin.Context) {
 	}
 	sec, _ := v.Page.Section(c.PostForm("section"))
 	if sec == nil {
-		s.say(c, v, http.StatusUnprocessableEntity, "The section isn’t on this page (any more).")
+		s.say(c, v, http.StatusUnprocessableEntity, "The section isn’t on this page any more.")
 		return
 	}
 	if err := s.Store.KeepSection(c, v.Site.ID, sec); err != nil {

@@ -21,7 +21,7 @@ func (s *Server) setFacts(c *gin.Context) {
 	f, err := edit.ReadFacts(entered)
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
-		s.pagesScreen(c, http.StatusUnprocessableEntity, pagesForm{Facts: entered, FactsProblem: problem.Field + " " + problem.Message + "."})
+		s.pagesScreen(c, http.StatusUnprocessableEntity, pagesForm{Facts: entered, FactsProblem: problem.Sentence()})
 		return
 	}
 	if err == nil {
@@ -70,7 +70,7 @@ func (s *Server) newPage(c *gin.Context) {
 	}
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
-		form.Problem = problem.Field + " " + problem.Message + "."
+		form.Problem = problem.Sentence()
 		s.pagesScreen(c, http.StatusUnprocessableEntity, form)
 		return
 	}

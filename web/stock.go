@@ -61,7 +61,7 @@ func (s *Server) takeStock(c *gin.Context) {
 	m, err := media.Keep(c, s.Store, s.MediaDir, st.ID, p.Name, p.Alt, p.Draw(p.Width).PNG())
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
-		c.String(http.StatusUnprocessableEntity, "%s: %s %s.", p.Name, problem.Field, problem.Message)
+		c.String(http.StatusUnprocessableEntity, "%s: %s", p.Name, problem.Sentence())
 		return
 	}
 	if err != nil {

@@ -58,7 +58,7 @@ func (s *Server) findHouse(c *gin.Context, st *store.Site, id string) (doc.House
 	}
 	i := slices.IndexFunc(kept, func(k *store.KeptHouse) bool { return k.ID == id })
 	if i < 0 {
-		return doc.House{}, doc.Problemf("House style", "isn't kept here (any more); choose another one")
+		return doc.House{}, doc.Problemf("House style", "isn't kept here any more; choose another one")
 	}
 	return edit.TakeHouse(st.House, kept[i].House)
 }
@@ -94,7 +94,7 @@ func (s *Server) tryHouse(c *gin.Context) {
 			v.Contrasts = contrasts(&h)
 		}
 	} else if id != "" {
-		v.Problem = "House style: isn’t kept here (any more); choose another one."
+		v.Problem = "House style isn’t kept here any more. Choose another one."
 	}
 	s.houseParts(c, http.StatusOK, v)
 }

@@ -18,7 +18,10 @@ type Problem struct {
 	Message string `json:"message"`
 }
 
-func (p *Problem) Error() string { return p.Field + ": " + p.Message }
+func (p *Problem) Error() string { return p.Field + " " + p.Message }
+
+// Sentence is the problem as people read it.
+func (p *Problem) Sentence() string { return p.Error() + "." }
 
 // Problemf makes a Problem for a field.
 func Problemf(field, format string, args ...any) *Problem {

@@ -255,7 +255,7 @@ func (e *editing) find(on target) error {
 		}
 	}
 	what := map[target]string{onSection: "Section", onBlock: "Block", onEither: "Selection"}[on]
-	return doc.Problemf(what, "%.40q isn't on this page (any more)", e.c.Node)
+	return doc.Problemf(what, "%.40q isn't on this page any more", e.c.Node)
 }
 
 // findItem finds the Series that a block of its design stands in; "" is no item.

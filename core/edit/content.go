@@ -174,7 +174,7 @@ func (e *editing) entries(change func([]doc.Entry) ([]doc.Entry, error)) ([]Step
 	}
 	c := e.content()
 	if e.c.Op != "entry.add" && (e.c.At < 0 || e.c.At >= len(c.Entries)) {
-		return nil, doc.Problemf("Entry", "%d isn't there (any more); there are %d", e.c.At+1, len(c.Entries))
+		return nil, doc.Problemf("Entry", "%d isn't there any more; there are %d", e.c.At+1, len(c.Entries))
 	}
 	var err error
 	if c.Entries, err = change(slices.Clone(c.Entries)); err != nil {

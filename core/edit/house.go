@@ -65,7 +65,7 @@ var houseOperations = map[string]func(h doc.House, zones doc.Zones, c HouseComma
 func setColour(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	w := h.Swatch(c.Token)
 	if w == nil {
-		return h, doc.Problemf("Colour", "the palette has no %.40q (any more)", c.Token)
+		return h, doc.Problemf("Colour", "the palette has no %.40q any more", c.Token)
 	}
 	v, err := readColour(w.Name, c.Value)
 	if err == nil {
@@ -204,7 +204,7 @@ func addFamily(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 
 func dropFamily(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	if h.OwnFamily(c.Name) == nil {
-		return h, doc.Problemf("Family", "%.40q isn't one of the site's own (any more)", c.Name)
+		return h, doc.Problemf("Family", "%.40q isn't one of the site's own any more", c.Name)
 	}
 	for use, name := range map[string]string{"headings": h.Fonts.Heading, "reading": h.Fonts.Body, "figures": h.Fonts.Mono} {
 		if name == c.Name {

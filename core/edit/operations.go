@@ -102,7 +102,7 @@ func (e *editing) after() (int, error) {
 	}
 	s, i := e.page.Section(e.c.After)
 	if s == nil {
-		return 0, doc.Problemf("Position", "the section %.40q to put it after isn't on this page (any more)", e.c.After)
+		return 0, doc.Problemf("Position", "the section %.40q to put it after isn't on this page any more", e.c.After)
 	}
 	return i + 1, nil
 }
@@ -127,7 +127,7 @@ func (e *editing) ready(id string) (*doc.Section, error) {
 		if s := e.env.Kept(kept); s != nil {
 			return anew(s, e.env.NewID), nil
 		}
-		return nil, doc.Problemf("Section", "%.40q isn't on the Shelf (any more)", kept)
+		return nil, doc.Problemf("Section", "%.40q isn't on the Shelf any more", kept)
 	}
 	preset := FindPreset(id)
 	if preset == nil {

@@ -1,7 +1,9 @@
 // The page itself, in a frame without scripts: patched here, measured here.
 import { page } from './page.js';
 
-const frame = document.getElementById('canvas');
+// It has no id: htmx gives what has one its focus back after each answer, and would take it
+// from the words that are being written in it.
+const frame = document.querySelector('iframe.canvas');
 const stage = document.getElementById('stage');
 let scale = 1;
 

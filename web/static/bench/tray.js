@@ -93,7 +93,8 @@ const known = (e) => e.id || e.getAttribute('aria-label') || e.textContent.trim(
 export function remember() {
   const a = document.activeElement;
   const tray = document.getElementById('tray');
-  was = { control: a?.closest('#tray-body, .tray-acts') ? known(a) : '', scroll: document.getElementById('tray-body')?.scrollLeft ?? 0, kind: tray?.dataset.kind };
+  if (was && was.tray !== tray) return; // drawn anew already, by another part of the same answer
+  was = { tray, control: a?.closest('#tray-body, .tray-acts') ? known(a) : '', scroll: document.getElementById('tray-body')?.scrollLeft ?? 0, kind: tray?.dataset.kind };
 }
 
 export function restore() {
@@ -102,9 +103,11 @@ export function restore() {
   const body = document.getElementById('tray-body');
   if (!body || !was) return;
   body.scrollLeft = tray.dataset.kind === was.kind ? was.scroll : 0; // another kind begins at its beginning
-  if (document.activeElement !== document.body) return;
+  const before = was;
+  was = null;
+  if (document.activeElement !== document.body && fresh === null) return;
   const controls = [...tray.querySelectorAll('button, input, select, textarea')];
   const entry = fresh !== null ? controls.find((e) => e.id.startsWith(`e-${fresh}-`)) : null;
   fresh = null;
-  (entry ?? (was.control ? controls.find((e) => known(e) === was.control) : null))?.focus({ preventScroll: !entry });
+  (entry ?? (before.control ? controls.find((e) => known(e) === before.control) : null))?.focus({ preventScroll: !entry });
 }

@@ -108,7 +108,7 @@ export function start() {
 function left() {
   setTimeout(() => {
     const at = document.activeElement;
-    const inWords = at?.id === 'canvas' && canvas.doc().activeElement === writing?.element;
+    const inWords = at?.matches('iframe.canvas') && canvas.doc().activeElement === writing?.element;
     if (!bar.contains(at) && !inWords) stop();
   });
 }
