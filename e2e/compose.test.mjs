@@ -14,7 +14,7 @@ const section = () => canvas(page).locator('[data-section]').nth(1);
 
 test('signs in, sees the sites, and opens Home on the Bench', async () => {
   await signIn(page, plot.app, designer);
-  assert.equal(await page.locator('.site-card svg.drawing image').count() > 0, true, 'the site shows a drawing of its home page');
+  await page.locator('.site-card svg.drawing image').first().waitFor(); // the home page, drawn in the background
   await openBench(page);
   assert.equal(await page.locator('.overview-item').count(), 6);
   assert.deepEqual(await page.locator('.reach-zone').allTextContents(), ['Phone', 'Tablet', 'Desktop']);
@@ -25,7 +25,7 @@ test('signs in, sees the sites, and opens Home on the Bench', async () => {
 test('adds a section at an insertion mark, renames, moves, duplicates, hides and deletes it', async () => {
   await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
   await page.getByLabel('Search the Shelf').fill('empty');
-  await eventually(() => page.locator('.shelf-item:visible').count(), 1, 'searching narrows the Shelf');
+  await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Empty section', 'Two columns'], 'searching narrows the Shelf');
   await edit(page, () => onShelf(page, 'Empty section').click());
   const names = () => page.locator('.overview-name > span:first-child').allTextContents();
   assert.deepEqual((await names()).slice(1, 4), ['Welcome', 'New section', 'Departures']);

@@ -25,6 +25,7 @@ func (s *Server) sites(c *gin.Context) {
 		return
 	}
 	var cards []siteCard
+	waiting := false // some drawings are still to be made
 	for _, st := range sites {
 		pages, all, err := s.Store.DrawnPages(c, st.ID, s.lookOf(st), 0, 1)
 		if err != nil {
@@ -35,6 +36,7 @@ func (s *Server) sites(c *gin.Context) {
 		if len(pages) > 0 {
 			card.Drawing = template.HTML(pages[0].SVG)
 			if !pages[0].Fresh {
+				waiting = true
 				if err := s.Store.WantDrawings(c, st.Slug); err != nil {
 					s.fail(c, err)
 					return
@@ -43,7 +45,7 @@ func (s *Server) sites(c *gin.Context) {
 		}
 		cards = append(cards, card)
 	}
-	s.screen(c, http.StatusOK, "sites", map[string]any{"User": user(c), "Sites": cards})
+	s.screen(c, http.StatusOK, "sites", map[string]any{"User": user(c), "Sites": cards, "Waiting": waiting})
 }
 
 // pagesForm is what was entered in the forms of the screen of pages.
