@@ -104,7 +104,7 @@ test('text styles: a size per zone, fluid, case, and all by a scale', async () =
   await eventually(() => colourOf(specimen().getByText('Label · 08:10'), 'textTransform'), 'uppercase', 'the label');
   await page.getByLabel('H1, size on Phone').fill('a lot');
   await page.getByLabel('H1, size on Phone').press('Enter');
-  await eventually(() => page.getByText('H1 size: can\'t be').count(), 1, 'a problem that names it');
+  await eventually(() => page.getByText('H1 size can\'t be').count(), 1, 'a problem that names it');
   await page.getByLabel('Type scale').fill('18 1.2');
   await page.getByRole('button', { name: 'Set sizes' }).click();
   await eventually(() => page.getByLabel('Body, size on Desktop').inputValue(), '18', 'scaled');
@@ -156,7 +156,7 @@ test('is carried as a file', async () => {
   const bad = `${tmp()}/bad.json`;
   fs.writeFileSync(bad, '{"format":"poem"}');
   await take(bad);
-  await eventually(() => page.getByText('File: isn\'t a house style of version 1').count(), 1, 'refused, and why');
+  await eventually(() => page.getByText('File isn\'t a house style of version 1').count(), 1, 'refused, and why');
   await page.getByRole('button', { name: 'Undo' }).click();
   await eventually(async () => (await field('Accent').inputValue()) !== '#334455', true, 'as before');
 });

@@ -206,10 +206,8 @@ func TestHouseFiles(t *testing.T) {
 		t.Errorf("version %d, accent %s", version, h.Swatch("accent").Value)
 	}
 	for name, data := range map[string][]byte{"empty": {}, "a picture": []byte("\x89PNG"), "huge": bytes.Repeat([]byte(" "), 2*edit.MaxHouseFile)} {
-		if status, body := upload(
-			t, d, housePath+"/file", "x.json", data,
-			map[string]string{"base": "3"},
-		); status != http.StatusUnprocessableEntity || !strings.Contains(body, "File ") {
+		status, body := upload(t, d, housePath+"/file", "x.json", data, map[string]string{"base": "3"})
+		if status != http.StatusUnprocessableEntity || !tellsOf(body, "File") {
 			t.Errorf("%s: %d", name, status)
 		}
 	}

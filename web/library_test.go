@@ -59,24 +59,20 @@ func TestPicturesAreDescribed(t *testing.T) {
 	p := begin(t)
 	d := p.as("writer@example.org")
 	at := kept(t, d, "boat.png", halves(t, 600, 400))
-	for _, c := range []struct {
-		name, alt, focal string
-		problem          string
-	}{
-		{"", "A boat", "50% 50%", "Name"}, {strings.Repeat("x", 121), "", "50% 50%", "Name"}, {
-			"boat",
-			strings.Repeat("x", 1001),
-			"50% 50%", "Alternative text",
-		},
-		{
-			"boat", "", "far left", "Focal point",
-		}, {"boat", "", "", "Focal point"}, {"boat", "", "leftish", "Focal point"}, {"boat", "", "120% 5%", "Focal point"},
-		{"boat", "", "1% 2% 3%", "Focal point"}, {"boat", "", "url(x)", "Focal point"}, {"  The   boat ", "A boat\nat the steps", "20 80", ""},
+	for _, c := range []struct{ name, alt, focal, problem string }{
+		{name: "", alt: "A boat", focal: "50% 50%", problem: "Name"},
+		{name: strings.Repeat("x", 121), focal: "50% 50%", problem: "Name"},
+		{name: "boat", alt: strings.Repeat("x", 1001), focal: "50% 50%", problem: "Alternative text"},
+		{name: "boat", focal: "far left", problem: "Focal point"},
+		{name: "boat", focal: "", problem: "Focal point"},
+		{name: "boat", focal: "leftish", problem: "Focal point"},
+		{name: "boat", focal: "120% 5%", problem: "Focal point"},
+		{name: "boat", focal: "1% 2% 3%", problem: "Focal point"},
+		{name: "boat", focal: "url(x)", problem: "Focal point"},
+		{name: "  The   boat ", alt: "A boat\nat the steps", focal: "20 80"},
 	} {
 		status, body, _ := d.post(at, url.Values{"name": {c.name}, "alt": {c.alt}, "focal": {c.focal}})
-		if c.problem == "" && status != http.StatusOK || c.problem != "" && (status != http.StatusUnprocessableEntity || !strings.Contains(
-			body, c.problem+" ",
-		)) {
+		if c.problem == "" && status != http.StatusOK || c.problem != "" && (status != http.StatusUnprocessableEntity || !tellsOf(body, c.problem)) {
 			t.Errorf("%.20q, %.20q, %s: %d", c.name, c.alt, c.focal, status)
 		}
 		if m := p.media()[0]; c.problem != "" && (m.Name != "boat.png" || m.Alt != "") {

@@ -14,13 +14,16 @@ func TestNewPages(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
 	for _, bad := range []struct{ name, slug, ready, problem string }{
-		{"", "fares", "prices", "Name"}, {"Fares", "Fares & more", "prices", "Address"}, {"Fares", "-fares", "prices", "Address"},
-		{
-			"Fares", strings.Repeat("x", 61), "prices", "Address",
-		}, {"Fares", "home", "prices", "Address"}, {"Fares", "fares", "castle", "Page"}, {strings.Repeat("x", 500), "fares", "prices", "Name"},
+		{name: "", slug: "fares", ready: "prices", problem: "Name"},
+		{name: "Fares", slug: "Fares & more", ready: "prices", problem: "Address"},
+		{name: "Fares", slug: "-fares", ready: "prices", problem: "Address"},
+		{name: "Fares", slug: strings.Repeat("x", 61), ready: "prices", problem: "Address"},
+		{name: "Fares", slug: "home", ready: "prices", problem: "Address"},
+		{name: "Fares", slug: "fares", ready: "castle", problem: "Page"},
+		{name: strings.Repeat("x", 500), slug: "fares", ready: "prices", problem: "Name"},
 	} {
 		status, body, _ := d.post("/sites/skerry/pages", url.Values{"name": {bad.name}, "slug": {bad.slug}, "ready": {bad.ready}})
-		if status != http.StatusUnprocessableEntity || !strings.Contains(body, bad.problem+" ") {
+		if status != http.StatusUnprocessableEntity || !tellsOf(body, bad.problem) {
 			t.Errorf("%.20q at %.20q from %s: %d", bad.name, bad.slug, bad.ready, status)
 		}
 		if bad.slug == "Fares & more" && !strings.Contains(body, `value="Fares &amp; more"`) {

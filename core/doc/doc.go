@@ -9,16 +9,26 @@
 // Start reading at Page, then Zoned.
 package doc
 
-import "fmt"
+import (
+	"fmt"
+	"strings"
+)
 
 // Problem is a mistake in what somebody entered: the field it stands in, in the
-// words of the interface, and what would be right.
+// words of the interface, and what would be right. The message says something of the
+// field ("is missing: …"), or stands on its own ("there is no …").
 type Problem struct {
 	Field   string `json:"field"`
 	Message string `json:"message"`
 }
 
-func (p *Problem) Error() string { return p.Field + " " + p.Message }
+func (p *Problem) Error() string {
+	switch verb, _, _ := strings.Cut(p.Message, " "); verb {
+	case "is", "isn't", "are", "was", "has", "have", "holds", "lack", "lacks", "can't", "did", "would", "names", "reach", "begin", "stands":
+		return p.Field + " " + p.Message
+	}
+	return p.Field + ": " + p.Message
+}
 
 // Sentence is the problem as people read it.
 func (p *Problem) Sentence() string { return p.Error() + "." }
