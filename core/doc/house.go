@@ -292,12 +292,13 @@ func StandardHouse() House {
 			"button":  {Family: "body", Weight: 600, Size: size(16, 16, 16), LineHeight: 1.25, LetterSpacing: 0},
 		},
 		Space: []Step{
-			{Token: "none", Name: "None"}, {Token: "hair", Name: "Hair", Px: 4}, {
-				Token: "small", Name: "Small", Px: 8,
-			}, {Token: "snug", Name: "Snug", Px: 16},
-			{Token: "room", Name: "Room", Px: 24}, {Token: "wide", Name: "Wide", Px: 40, Narrow: 32}, {
-				Token: "broad", Name: "Broad", Px: 64, Narrow: 44,
-			},
+			{Token: "none", Name: "None"},
+			{Token: "hair", Name: "Hair", Px: 4},
+			{Token: "small", Name: "Small", Px: 8},
+			{Token: "snug", Name: "Snug", Px: 16},
+			{Token: "room", Name: "Room", Px: 24},
+			{Token: "wide", Name: "Wide", Px: 40, Narrow: 32},
+			{Token: "broad", Name: "Broad", Px: 64, Narrow: 44},
 			{Token: "vast", Name: "Vast", Px: 96, Narrow: 64},
 		},
 		Corners: []Step{

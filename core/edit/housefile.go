@@ -291,7 +291,7 @@ func checkSteps(h *doc.House, zones doc.Zones) error {
 			if err := checkToken(field, s.Token, seen); err != nil {
 				return err
 			}
-			if !between(s.Px, 0, 2000) || len(s.Name) > 60 {
+			if !between(s.Px, 0, 2000) || !between(s.Narrow, 0, 2000) || len(s.Name) > 60 {
 				return doc.Problemf(field, "%s is %v px; 0 to 2000 can be", s.Token, s.Px)
 			}
 		}

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -21,52 +22,94 @@ type Measure struct {
 // Measures lists the numbers of a house style beside its type and its width: spacing
 // steps, gaps to the viewport's edge, corners, shadows and buttons.
 func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
+	narrowest := zones[len(zones)-1].Name
 	for i, s := range h.Space {
-		out = append(out, Measure{"space." + s.Token, "Spacing, px", s.Name, s.Px, 0, 400, func(h *doc.House, v float64) { h.Space[i].Px = v }})
-	}
-	for _, z := range zones {
-		out = append(out, Measure{"gutter." + z.ID, "Gutter, px", z.Name, h.Gutter.Or(
-			zones, zones.Index(z.ID), 20,
-		), 0, 200, func(h *doc.House, v float64) { h.Gutter[z.ID] = v }})
-	}
-	for _, z := range zones {
-		out = append(out, Measure{"gap." + z.ID, "Column gap, px", z.Name, h.ColumnGap.Or(
-			zones, zones.Index(z.ID), doc.StandardGap,
-		), 0, 200, func(h *doc.House, v float64) { h.ColumnGap[z.ID] = v }})
-	}
-	for _, z := range zones {
 		out = append(out, Measure{
-			Name: "view." + z.ID, Group: "Viewport height, px", Label: z.Name, Value: h.ViewHeight.Or(
-				zones, zones.Index(z.ID), doc.ViewHeight,
-			), Least: 320, Most: 2400,
-			set: func(h *doc.House, v float64) { h.ViewHeight[z.ID] = v },
+			Name: "space." + s.Token, Group: "Spacing, px", Label: s.Name, Value: s.Px, Most: 400,
+			set: func(h *doc.House, v float64) { h.Space[i].Px = v },
 		})
 	}
+	for i, s := range h.Space {
+		out = append(out, Measure{
+			Name: "space." + s.Token + ".narrow", Group: "Spacing on " + narrowest + ", px", Label: s.Name, Value: cmp.Or(s.Narrow, s.Px), Least: min(1, s.Px), Most: 400,
+			set: func(h *doc.House, v float64) { h.Space[i].Narrow = unless(v, h.Space[i].Px) },
+		})
+	}
+	byZone := func(token, group string, of func(h *doc.House) doc.Zoned[float64], usual, least, most float64) {
+		for i, z := range zones {
+			out = append(out, Measure{
+				Name: token + "." + z.ID, Group: group, Label: z.Name, Value: of(h).Or(zones, i, usual), Least: least, Most: most,
+				set: func(h *doc.House, v float64) { of(h)[z.ID] = v },
+			})
+		}
+	}
+	byZone("gutter", "Gutter, px", func(h *doc.House) doc.Zoned[float64] { return h.Gutter }, 20, 0, 200)
+	byZone("gap", "Column gap, px", func(h *doc.House) doc.Zoned[float64] { return h.ColumnGap }, doc.StandardGap, 0, 200)
+	byZone("view", "Viewport height, px", func(h *doc.House) doc.Zoned[float64] { return h.ViewHeight }, doc.ViewHeight, 320, 2400)
 	for i, s := range h.LineSteps() {
-		out = append(out, Measure{"lines." + s.Token, "Border widths, px", s.Name, s.Px, 1, 40, func(h *doc.House, v float64) { h.Lines[i].Px = v }})
+		out = append(out, Measure{
+			Name: "lines." + s.Token, Group: "Border widths, px", Label: s.Name, Value: s.Px, Least: 1, Most: 40,
+			set: func(h *doc.House, v float64) { h.Lines[i].Px = v },
+		})
 	}
 	for i, s := range h.Corners {
-		out = append(out, Measure{"corners." + s.Token, "Corner radii, px", s.Name, s.Px, 0, 1000, func(h *doc.House, v float64) { h.Corners[i].Px = v }})
+		out = append(out, Measure{
+			Name: "corners." + s.Token, Group: "Corner radii, px", Label: s.Name, Value: s.Px, Most: 1000,
+			set: func(h *doc.House, v float64) { h.Corners[i].Px = v },
+		})
 	}
 	for i, s := range h.Shadows {
+		of := func(part, label string, value, most float64, field func(*doc.Shadow) *float64) Measure {
+			return Measure{
+				Name: "shadows." + s.Token + "." + part, Group: "Shadows", Label: s.Name + ", " + label, Value: value, Most: most,
+				set: func(h *doc.House, v float64) { *field(&h.Shadows[i]) = v },
+			}
+		}
 		out = append(out,
-			Measure{"shadows." + s.Token + ".y", "Shadows", s.Name + ", offset", s.Y, 0, 100, func(h *doc.House, v float64) { h.Shadows[i].Y = v }},
-			Measure{"shadows." + s.Token + ".blur", "Shadows", s.Name + ", blur", s.Blur, 0, 200, func(h *doc.House, v float64) { h.Shadows[i].Blur = v }},
-			Measure{"shadows." + s.Token + ".opacity", "Shadows", s.Name + ", opacity", s.Opacity, 0, 1, func(h *doc.House, v float64) { h.Shadows[i].Opacity = v }})
+			of("y", "offset", s.Y, 100, func(s *doc.Shadow) *float64 { return &s.Y }),
+			of("blur", "blur", s.Blur, 200, func(s *doc.Shadow) *float64 { return &s.Blur }),
+			of("opacity", "opacity", s.Opacity, 1, func(s *doc.Shadow) *float64 { return &s.Opacity }))
 	}
 	b := h.ButtonLook()
 	for i, s := range b.Sizes {
+		of := func(part, label string, value, least, most float64, field func(*doc.ButtonSize) *float64) Measure {
+			return Measure{
+				Name: "buttons." + s.Token + "." + part, Group: "Buttons", Label: s.Name + ", " + label, Value: value, Least: least, Most: most,
+				set: func(h *doc.House, v float64) { *field(&h.Buttons.Sizes[i]) = v },
+			}
+		}
 		out = append(out,
-			Measure{"buttons." + s.Token + ".x", "Buttons", s.Name + ", padding left and right", s.X, 0, 100, func(h *doc.House, v float64) { h.Buttons.Sizes[i].X = v }},
-			Measure{"buttons." + s.Token + ".y", "Buttons", s.Name + ", padding top and bottom", s.Y, 0, 60, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Y = v }},
-			Measure{"buttons." + s.Token + ".size", "Buttons", s.Name + ", font size", s.Size, 0.5, 2, func(h *doc.House, v float64) { h.Buttons.Sizes[i].Size = v }})
+			of("x", "padding left and right", s.X, 0, 100, func(s *doc.ButtonSize) *float64 { return &s.X }),
+			of("y", "padding top and bottom", s.Y, 0, 60, func(s *doc.ButtonSize) *float64 { return &s.Y }),
+			of("size", "font size", s.Size, 0.5, 2, func(s *doc.ButtonSize) *float64 { return &s.Size }))
 	}
-	out = append(out,
-		Measure{"buttons.line", "Buttons", "Border of outlined buttons, px", b.Line, 1, 12, func(h *doc.House, v float64) { h.Buttons.Line = v }},
-		Measure{"buttons.shift", "Buttons", "Darker on hover, %", b.Shift, -30, 30, func(h *doc.House, v float64) { h.Buttons.Shift = v }},
-		Measure{"links.line", "Links", "Underline thickness, px (0 is auto)", h.Links.Line, 0, 8, func(h *doc.House, v float64) { h.Links.Line = v }},
-		Measure{"links.drop", "Links", "Underline offset, px (0 is auto)", h.Links.Drop, 0, 12, func(h *doc.House, v float64) { h.Links.Drop = v }})
-	return out
+	return append(
+		out,
+		Measure{
+			Name: "buttons.line", Group: "Buttons", Label: "Border of outlined buttons, px", Value: b.Line, Least: 1, Most: 12,
+			set: func(h *doc.House, v float64) { h.Buttons.Line = v },
+		},
+		Measure{
+			Name: "buttons.shift", Group: "Buttons", Label: "Darker on hover, %", Value: b.Shift, Least: -30, Most: 30,
+			set: func(h *doc.House, v float64) { h.Buttons.Shift = v },
+		},
+		Measure{
+			Name: "links.line", Group: "Links", Label: "Underline thickness, px (0 is auto)", Value: h.Links.Line, Most: 8,
+			set: func(h *doc.House, v float64) { h.Links.Line = v },
+		},
+		Measure{
+			Name: "links.drop", Group: "Links", Label: "Underline offset, px (0 is auto)", Value: h.Links.Drop, Most: 12,
+			set: func(h *doc.House, v float64) { h.Links.Drop = v },
+		},
+	)
+}
+
+// unless is v, or 0 where it is what holds anyway.
+func unless(v, anyway float64) float64 {
+	if v == anyway {
+		return 0
+	}
+	return v
 }
 
 // inAll gives a value its own in every zone, so that setting one leaves the others.

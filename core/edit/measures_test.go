@@ -23,7 +23,7 @@ func TestMeasures(t *testing.T) {
 			}
 			for k, now := range Measures(&next, zones) {
 				want := before[k].Value
-				if k == i {
+				if k == i || now.Name == m.Name+".narrow" && want == before[i].Value { // a step that isn't fluid is the same everywhere
 					want = v
 				}
 				if now.Value != want {
