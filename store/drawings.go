@@ -77,7 +77,8 @@ var underWay = []rivertype.JobState{
 
 // WantDrawings has the pages of a site drawn in the background, unless that is under way.
 func (s *Store) WantDrawings(ctx context.Context, site string) error {
-	if _, err := s.jobs.Insert(ctx, DrawPages{Site: site}, &river.InsertOpts{Queue: DrawingsQueue, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}, MaxAttempts: 3}); err != nil {
+	once := &river.InsertOpts{Queue: DrawingsQueue, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}, MaxAttempts: 3}
+	if _, err := s.jobs.Insert(ctx, DrawPages{Site: site}, once); err != nil {
 		return fmt.Errorf("asking for drawings: %w", err)
 	}
 	return nil

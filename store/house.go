@@ -40,7 +40,9 @@ func (s *Store) EditHouse(ctx context.Context, site, user string, base int64, co
 }
 
 // changeHouse writes an edit of a house style that is locked at a version.
-func (s *Store) changeHouse(ctx context.Context, tx *sqlx.Tx, site, user string, version int64, h *doc.House, was []byte, next *doc.House, command edit.HouseCommand, act *string) error {
+func (s *Store) changeHouse(
+	ctx context.Context, tx *sqlx.Tx, site, user string, version int64, h *doc.House, was []byte, next *doc.House, command edit.HouseCommand, act *string,
+) error {
 	if err := losesNothing(ctx, tx, site, h, next); err != nil {
 		return err
 	}

@@ -211,7 +211,9 @@ type Seen struct {
 // of it, in one transaction, with entries that are taken back together, or nothing. Errors
 // are act's, ErrStale when somebody changed the same since, and *doc.Problem when pages
 // use what the house style loses.
-func (s *Store) Together(ctx context.Context, site, user string, seen Seen, act func(house doc.House, pages map[string]*doc.Page) (*Act, error)) (map[string]*Edited, error) {
+func (s *Store) Together(
+	ctx context.Context, site, user string, seen Seen, act func(house doc.House, pages map[string]*doc.Page) (*Act, error),
+) (map[string]*Edited, error) {
 	done := map[string]*Edited{}
 	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
 		version, was, err := lockHouse(ctx, tx, site)

@@ -186,12 +186,8 @@ func between(v, least, most float64) bool { return v >= least && v <= most }
 
 // inZones keeps the values of zones that the site has.
 func inZones(z doc.Zoned[float64], zones doc.Zones) doc.Zoned[float64] {
-	out := doc.Zoned[float64]{}
-	for id, v := range z {
-		if zones.Index(id) >= 0 {
-			out[id] = v
-		}
-	}
+	out := maps.Clone(z)
+	maps.DeleteFunc(out, func(id string, _ float64) bool { return zones.Index(id) < 0 })
 	return out
 }
 
@@ -311,11 +307,19 @@ func checkSteps(h *doc.House, zones doc.Zones) error {
 	if !between(h.ContentWidth, 320, 1920) {
 		return doc.Problemf("Content width", "is %v px; 320 to 1920 can be", h.ContentWidth)
 	}
-	for field, of := range map[string]*doc.Zoned[float64]{"Gutter": &h.Gutter, "Column gap": &h.ColumnGap} {
-		*of = inZones(*of, zones)
-		for _, v := range *of {
-			if !between(v, 0, 400) {
-				return doc.Problemf(field, "is %v px; 0 to 400 can be", v)
+	for _, of := range []struct {
+		field       string
+		values      *doc.Zoned[float64]
+		least, most float64
+	}{
+		{field: "Gutter", values: &h.Gutter, most: 400},
+		{field: "Column gap", values: &h.ColumnGap, most: 400},
+		{field: "Viewport height", values: &h.ViewHeight, least: 320, most: 2400},
+	} {
+		*of.values = inZones(*of.values, zones)
+		for _, v := range *of.values {
+			if !between(v, of.least, of.most) {
+				return doc.Problemf(of.field, "is %v px; %v to %v can be", v, of.least, of.most)
 			}
 		}
 	}

@@ -62,6 +62,8 @@ func TestBadHouseFiles(t *testing.T) {
 		}),
 		"a token":  change(func(h map[string]any) { h["space"].([]any)[0].(map[string]any)["token"] = "a b" }),
 		"a step":   change(func(h map[string]any) { h["corners"].([]any)[0].(map[string]any)["px"] = -1 }),
+		"a narrow": change(func(h map[string]any) { h["space"].([]any)[3].(map[string]any)["narrow"] = 1e5 }),
+		"a height": change(func(h map[string]any) { h["viewHeight"] = map[string]any{"phone": 7} }),
 		"a width":  change(func(h map[string]any) { h["contentWidth"] = 1 }),
 		"a gutter": change(func(h map[string]any) { h["gutter"] = map[string]any{"desktop": 1e6} }),
 	} {

@@ -31,7 +31,8 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 	}
 	for i, s := range h.Space {
 		out = append(out, Measure{
-			Name: "space." + s.Token + ".narrow", Group: "Spacing on " + narrowest + ", px", Label: s.Name, Value: cmp.Or(s.Narrow, s.Px), Least: min(1, s.Px), Most: 400,
+			Name: "space." + s.Token + ".narrow", Group: "Spacing on " + narrowest + ", px", Label: s.Name,
+			Value: cmp.Or(s.Narrow, s.Px), Least: min(1, s.Px), Most: 400,
 			set: func(h *doc.House, v float64) { h.Space[i].Narrow = unless(v, h.Space[i].Px) },
 		})
 	}
@@ -143,10 +144,22 @@ func Picks(h *doc.House) []Pick {
 		corners = append(corners, style.Offer{Name: s.Name, Value: s.Token})
 	}
 	return []Pick{
-		{Name: "page.ground", Group: "Page", Label: "Page background", Value: h.PageGround, Usual: "Ground", Offers: colours, set: func(h *doc.House, t string) { h.PageGround = t }},
-		{Name: "buttons.corners", Group: "Buttons", Label: "Corner radius", Value: b.Corners, Offers: corners, set: func(h *doc.House, t string) { h.Buttons = h.ButtonLook(); h.Buttons.Corners = t }},
-		{Name: "links.colour", Group: "Links", Label: "Colour", Value: h.Links.Colour, Usual: "Inherit", Offers: colours, set: func(h *doc.House, t string) { h.Links.Colour = t }},
-		{Name: "links.hover", Group: "Links", Label: "Hover colour", Value: h.Links.Hover, Usual: "Inherit", Offers: colours, set: func(h *doc.House, t string) { h.Links.Hover = t }},
+		{
+			Name: "page.ground", Group: "Page", Label: "Page background", Value: h.PageGround, Usual: "Ground", Offers: colours,
+			set: func(h *doc.House, t string) { h.PageGround = t },
+		},
+		{
+			Name: "buttons.corners", Group: "Buttons", Label: "Corner radius", Value: b.Corners, Offers: corners,
+			set: func(h *doc.House, t string) { h.Buttons = h.ButtonLook(); h.Buttons.Corners = t },
+		},
+		{
+			Name: "links.colour", Group: "Links", Label: "Colour", Value: h.Links.Colour, Usual: "Inherit", Offers: colours,
+			set: func(h *doc.House, t string) { h.Links.Colour = t },
+		},
+		{
+			Name: "links.hover", Group: "Links", Label: "Hover colour", Value: h.Links.Hover, Usual: "Inherit", Offers: colours,
+			set: func(h *doc.House, t string) { h.Links.Hover = t },
+		},
 	}
 }
 

@@ -44,7 +44,7 @@ func readGradient(s *Setting, h *doc.House, entry string) (string, *doc.Problem)
 	if text == "" {
 		return "", doc.Problemf(s.Label, "has no colours: write two or more, such as linear 135deg Deep, Accent 60%%")
 	}
-	parts := splitStops(text)
+	parts := Parts(text)
 	if len(parts) < 2 || len(parts) > maxStops {
 		return "", doc.Problemf(s.Label, "has %d colours; a gradient has 2 to %d, parted by commas", len(parts), maxStops)
 	}
@@ -85,8 +85,8 @@ func cutAngle(text string) (angle float64, rest string, ok bool) {
 	return n, strings.TrimLeft(text[end:], " ,"), true
 }
 
-// splitStops parts at commas that stand in no brackets.
-func splitStops(text string) (parts []string) {
+// Parts gives the parts of a list in CSS: it is cut at commas that stand in no brackets.
+func Parts(text string) (parts []string) {
 	depth, from := 0, 0
 	for i, r := range text {
 		switch {

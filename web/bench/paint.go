@@ -15,14 +15,14 @@ import (
 // layers draws the gradients of a CSS background over a box, the first of them on top;
 // what isn't a gradient that emit writes is left out.
 func (d drawing) layers(b *strings.Builder, css string, x, y, w, h, radius float64) {
-	all := split(css)
+	all := style.Parts(css)
 	slices.Reverse(all)
 	for _, layer := range all {
 		kind, rest, ok := strings.Cut(strings.TrimSpace(layer), "-gradient(")
 		if !ok || !strings.HasSuffix(rest, ")") || kind != "linear" && kind != "radial" {
 			continue
 		}
-		parts := split(strings.TrimSuffix(rest, ")"))
+		parts := style.Parts(strings.TrimSuffix(rest, ")"))
 		angle := 180.0
 		if a, ok := strings.CutSuffix(strings.TrimSpace(parts[0]), "deg"); ok {
 			angle, _ = strconv.ParseFloat(a, 64)
@@ -60,21 +60,4 @@ func cutStop(p string) (colour string, at float64, ok bool) {
 	}
 	at, err := strconv.ParseFloat(strings.TrimSuffix(p[i+1:], "%"), 64)
 	return p[:i], at, err == nil
-}
-
-// split parts a list at the commas that stand in no brackets.
-func split(list string) (out []string) {
-	depth, from := 0, 0
-	for i, r := range list {
-		switch {
-		case r == '(':
-			depth++
-		case r == ')':
-			depth--
-		case r == ',' && depth == 0:
-			out = append(out, list[from:i])
-			from = i + 1
-		}
-	}
-	return append(out, list[from:])
 }
