@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/core/value"
@@ -54,7 +56,7 @@ func (b *Builder) accordion(in *Node, bl *doc.Block) *Node {
 			st.Padding.Top, st.Padding.Bottom = style.Pixels(14), style.Pixels(14)
 			st.FontWeight = max(st.FontWeight, 600)
 		})
-		say(b.child(summary, "span", inlineBlock), or(e.Values["title"], " ")).Part = part(i, "title")
+		say(b.child(summary, "span", inlineBlock), cmp.Or(e.Values["title"], " ")).Part = part(i, "title")
 		b.drawing(summary, "chevron-down", "", func(int) style.Length { return style.Pixels(16) })
 		answer := b.child(d, "div", func(z int, st *style.Style) {
 			st.Padding.Bottom = style.Pixels(18)

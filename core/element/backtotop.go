@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -21,7 +23,7 @@ var backToTop = Anatomy{
 			st.AlignSelf, st.JustifySelf = style.AlignStart, style.AlignStart
 		})
 		b.drawing(n, "arrow-up", "", func(int) style.Length { return style.Pixels(16) })
-		say(b.child(n, "span", inlineBlock), or(bl.Content.Values["label"], "Back to top"))
+		say(b.child(n, "span", inlineBlock), cmp.Or(bl.Content.Values["label"], "Back to top"))
 		return n
 	},
 	pressed: true,
@@ -29,10 +31,3 @@ var backToTop = Anatomy{
 
 // inlineBlock is what a <span> is as an item of a flex container.
 func inlineBlock(_ int, st *style.Style) { st.Display = style.Block }
-
-func or(v, fallback string) string {
-	if v == "" {
-		return fallback
-	}
-	return v
-}

@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -20,7 +22,7 @@ var ownHTML = Anatomy{
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		n := &Node{Tag: "iframe"}
-		n.attr("title", or(bl.Content.Values["title"], "Embedded content"))
+		n.attr("title", cmp.Or(bl.Content.Values["title"], "Embedded content"))
 		n.attr("sandbox", "allow-scripts")
 		n.attr("loading", "lazy")
 		if b.Embed != nil {

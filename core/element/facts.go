@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/value"
 	"strings"
 
@@ -33,7 +35,7 @@ func (b *Builder) facts(in *Node, bl *doc.Block) *Node {
 		st.RowGap = sh.Length("row-gap", style.Pixels(12))
 	})
 	f := b.Site.Facts
-	for _, k := range []struct{ name, icon, text, href, usual string }{
+	for _, k := range []struct{ name, icon, text, href, standIn string }{
 		{"address", "geo-alt", f.Address, "", "The address, as entered for the site"},
 		{"hours", "clock", f.Hours, "", "The hours, as entered for the site"},
 		{"phone", "telephone", f.Phone, "tel:" + strings.Map(dialled, f.Phone), "The telephone"},
@@ -59,11 +61,11 @@ func (b *Builder) facts(in *Node, bl *doc.Block) *Node {
 			})
 			at.attr("href", k.href)
 		}
-		for i, line := range strings.Split(or(k.text, k.usual), "\n") {
+		for i, line := range strings.Split(cmp.Or(k.text, k.standIn), "\n") {
 			if i > 0 {
 				at.Children = append(at.Children, &Node{Tag: "br", Styles: at.Styles})
 			}
-			say(at, or(line, "\u00a0"))
+			say(at, cmp.Or(line, "\u00a0"))
 		}
 	}
 	return n

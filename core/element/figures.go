@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -42,14 +44,14 @@ func (b *Builder) figures(in *Node, bl *doc.Block) *Node {
 			st.Display, st.FlexDirection = style.Flex, style.Column
 		})
 		// A term comes before its description (HTML, the dl element); the number is drawn first.
-		label := say(b.child(group, "dt", nil), or(e.Values["label"], " "))
+		label := say(b.child(group, "dt", nil), cmp.Or(e.Values["label"], " "))
 		number := say(b.child(group, "dd", func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
 			colour := st.Color
 			sh.TextStyle(st, "display")
 			st.Color = sh.Colour("figure-colour", colour)
 			st.Order = -1
-		}), or(e.Values["number"], " "))
+		}), cmp.Or(e.Values["number"], " "))
 		label.Part, number.Part = part(i, "label"), part(i, "number")
 	}
 	return n

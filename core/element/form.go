@@ -1,6 +1,7 @@
 package element
 
 import (
+	"cmp"
 	"html"
 	"openplot/core/value"
 	"strconv"
@@ -89,7 +90,7 @@ func (b *Builder) form(in *Node, bl *doc.Block) *Node {
 	send := b.child(last, "button", func(z int, st *style.Style) { buttonLook(st, b.sheet(nil, z)) })
 	send.States = b.pressing()
 	send.attr("type", "submit")
-	say(send, or(bl.Content.Values["submit"], "Send"))
+	say(send, cmp.Or(bl.Content.Values["submit"], "Send"))
 	if note := bl.Content.Values["note"]; note != "" {
 		say(b.child(last, "p", b.smallWords), note)
 	}
@@ -97,10 +98,10 @@ func (b *Builder) form(in *Node, bl *doc.Block) *Node {
 }
 
 func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(int, *style.Style)) {
-	takes, required := or(e.Values["type"], value.Text), e.Values["required"] == value.Yes
+	takes, required := cmp.Or(e.Values["type"], value.Text), e.Values["required"] == value.Yes
 	id := "field-" + bl.ID + b.item + "-" + strconv.Itoa(i+1)
-	label := or(e.Values["label"], "Field "+strconv.Itoa(i+1))
-	choices := strings.Split(or(e.Values["choices"], "The first\nThe second"), "\n")
+	label := cmp.Or(e.Values["label"], "Field "+strconv.Itoa(i+1))
+	choices := strings.Split(cmp.Or(e.Values["choices"], "The first\nThe second"), "\n")
 	many := takes == value.Radio || takes == value.Checkbox
 	row := b.child(n, "div", func(z int, st *style.Style) {
 		if e.Values["width"] != value.Half {

@@ -232,13 +232,13 @@ func columnsOf(shots []shot, n int) [][]shot {
 
 // shot adds a picture of a gallery, and what it opens.
 func (b *Builder) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sheet) float64) {
-	alt := or(s.entry.Values["alt"], s.medium.Alt)
+	alt := cmp.Or(s.entry.Values["alt"], s.medium.Alt)
 	large := bl.Content.Values["opens"] != value.None
 	in := li
 	id := "large-" + bl.ID + b.item + "-" + strconv.Itoa(s.index+1)
 	if large {
 		in = b.child(li, "button", func(_ int, st *style.Style) { st.Width = style.Percentage(100) })
-		opens(in, id, or(alt, or(s.entry.Values["caption"], "picture "+strconv.Itoa(s.index+1))))
+		opens(in, id, cmp.Or(alt, cmp.Or(s.entry.Values["caption"], "picture "+strconv.Itoa(s.index+1))))
 	}
 	img := b.child(in, "img", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)

@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/value"
 	"strconv"
 
@@ -60,7 +62,7 @@ var chartMap = Anatomy{
 		svg.attr("width", "960")
 		svg.attr("height", "960")
 		svg.attr("role", "img")
-		svg.attr("aria-label", "Map: "+or(v["label"], "a place")+", "+style.Number(lat)+"° north, "+style.Number(lon)+"° east")
+		svg.attr("aria-label", "Map: "+cmp.Or(v["label"], "a place")+", "+style.Number(lat)+"° north, "+style.Number(lon)+"° east")
 		if v["label"] != "" {
 			c := b.child(n, "figcaption", func(z int, st *style.Style) {
 				b.smallWords(z, st)

@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/core/value"
@@ -53,7 +55,7 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 		return links
 	}
 	for _, e := range bl.Content.Entries {
-		l := menuLink{label: or(e.Values["label"], "Link"), href: e.Values["link"], here: e.Values["link"] == "/"+b.Here}
+		l := menuLink{label: cmp.Or(e.Values["label"], "Link"), href: e.Values["link"], here: e.Values["link"] == "/"+b.Here}
 		if k := len(links) - 1; k >= 0 && e.Values["under"] == value.Yes {
 			links[k].under = append(links[k].under, l)
 			continue
@@ -87,7 +89,7 @@ func sheetOfWidest(sh style.Sheet) style.Sheet {
 
 func (b *Builder) menu(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "nav"}
-	name := or(bl.Content.Values["label"], "Menu")
+	name := cmp.Or(bl.Content.Values["label"], "Menu")
 	n.attr("aria-label", name)
 	folded := func(z int) bool { return folds(b.sheet(bl.Style, z)) }
 	n.Styles = b.styles(in, func(z int, st *style.Style) {

@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/core/value"
@@ -36,7 +38,7 @@ var pageList = Anatomy{
 			li := b.child(n, "li", inlineBlock)
 			a := b.child(li, "a", func(_ int, st *style.Style) { st.Display, st.FontWeight, st.Underline = style.Block, 600, true })
 			a.attr("href", b.link("/"+p.Slug))
-			say(a, or(p.Name, "Page"))
+			say(a, cmp.Or(p.Name, "Page"))
 			if p.Description != "" && bl.Content.Values["with"] != value.Names {
 				say(b.child(li, "p", b.smallWords), p.Description)
 			}

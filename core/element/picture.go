@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/value"
 	"strconv"
 	"strings"
@@ -34,7 +36,7 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	if ok = ok && m.Video == ""; !ok && b.DropEmpty {
 		return nil
 	}
-	alt := or(bl.Content.Alt, m.Alt)
+	alt := cmp.Or(bl.Content.Alt, m.Alt)
 	caption := bl.Content.Values["caption"]
 	large := ok && bl.Content.Link == "" && bl.Content.Values["large"] == value.Large
 	fill := func(z int) bool { return b.sheet(bl.Style, z).Word("aspect-ratio", value.Auto) == value.Rows }
@@ -69,7 +71,7 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	id := "large-" + bl.ID + b.item
 	if large {
 		frame.Tag = "button"
-		opens(frame, id, or(alt, or(caption, "the picture")))
+		opens(frame, id, cmp.Or(alt, cmp.Or(caption, "the picture")))
 	}
 	img := &Node{Tag: "img"}
 	if !ok {

@@ -1,6 +1,7 @@
 package element
 
 import (
+	"cmp"
 	"strconv"
 
 	"openplot/core/doc"
@@ -43,7 +44,7 @@ func (b *Builder) progress(in *Node, bl *doc.Block) *Node {
 		line := b.child(li, "div", func(_ int, st *style.Style) {
 			st.Display, st.JustifyContent, st.ColumnGap = style.Flex, style.SpaceBetween, style.Pixels(16)
 		})
-		say(b.child(line, "span", inlineBlock), or(e.Values["label"], " ")).Part = part(i, "label")
+		say(b.child(line, "span", inlineBlock), cmp.Or(e.Values["label"], " ")).Part = part(i, "label")
 		say(b.child(line, "span", inlineBlock), percent+" %")
 		track := b.child(li, "div", func(z int, st *style.Style) {
 			st.Height, st.Margin.Top = style.Pixels(10), style.Pixels(6)
@@ -52,7 +53,7 @@ func (b *Builder) progress(in *Node, bl *doc.Block) *Node {
 		})
 		track.attr("role", "progressbar")
 		track.attr("aria-valuenow", percent)
-		track.attr("aria-label", or(e.Values["label"], "Progress"))
+		track.attr("aria-label", cmp.Or(e.Values["label"], "Progress"))
 		b.child(track, "div", func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
 			st.Width, st.Height = style.Percentage(share), style.Pixels(10)

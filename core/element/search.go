@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -18,7 +20,7 @@ var search = Anatomy{
 		n := &Node{Tag: "form"}
 		n.attr("role", "search")
 		n.attr("method", "get")
-		n.attr("action", or(b.Search, "#"))
+		n.attr("action", cmp.Or(b.Search, "#"))
 		n.Styles = b.styles(in, func(z int, st *style.Style) {
 			words(st, b.sheet(bl.Style, z), "body")
 			st.Display, st.ColumnGap = style.Flex, style.Pixels(8)
@@ -30,12 +32,12 @@ var search = Anatomy{
 		f.attr("type", "search")
 		f.attr("name", "q")
 		f.attr("required", "")
-		f.attr("aria-label", or(bl.Content.Values["label"], "Search this site"))
-		f.attr("placeholder", or(bl.Content.Values["label"], "Search this site"))
+		f.attr("aria-label", cmp.Or(bl.Content.Values["label"], "Search this site"))
+		f.attr("placeholder", cmp.Or(bl.Content.Values["label"], "Search this site"))
 		s := b.child(n, "button", func(z int, st *style.Style) { buttonLook(st, b.sheet(nil, z)) })
 		s.States = b.pressing()
 		s.attr("type", "submit")
-		say(s, or(bl.Content.Values["submit"], "Search"))
+		say(s, cmp.Or(bl.Content.Values["submit"], "Search"))
 		return n
 	},
 }

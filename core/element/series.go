@@ -45,17 +45,17 @@ func PerRow(sh style.Sheet) int {
 	if ok && n > 0 && from == sh.Zones[sh.Zone].ID {
 		return n
 	}
-	usual := 1
+	fits := 1
 	switch typical := sh.Zones[sh.Zone].Typical; {
 	case typical >= 960:
-		usual = 3
+		fits = 3
 	case typical >= 560:
-		usual = 2
+		fits = 2
 	}
 	switch {
 	case n <= 0:
-		return usual
-	case usual == 1:
+		return fits
+	case fits == 1:
 		return max(1, n/4) // one, or two of eight and more
 	case n <= 3:
 		return n // none stands alone on its row

@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -48,7 +50,7 @@ func (b *Builder) social(in *Node, bl *doc.Block) *Node {
 		if link := e.Values["link"]; link != "" {
 			a.attr("href", b.link(link))
 		}
-		b.drawing(a, e.Values["icon"], or(e.Values["label"], "Link"), func(z int) style.Length {
+		b.drawing(a, e.Values["icon"], cmp.Or(e.Values["label"], "Link"), func(z int) style.Length {
 			return b.sheet(bl.Style, z).Length("icon-size", style.Pixels(24))
 		})
 	}

@@ -1,6 +1,7 @@
 package element
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"openplot/core/value"
@@ -85,7 +86,7 @@ func (b *Builder) table(in *Node, bl *doc.Block) *Node {
 	if !cards {
 		n.attr("tabindex", "0") // what scrolls is reached by keyboard too (WCAG 2.2, 2.1.1)
 		n.attr("role", "group")
-		n.attr("aria-label", or(bl.Content.Values["caption"], "Table"))
+		n.attr("aria-label", cmp.Or(bl.Content.Values["caption"], "Table"))
 	}
 	t := b.child(n, "table", func(z int, st *style.Style) {
 		st.Display = style.Block
@@ -198,10 +199,10 @@ func (b *Builder) tableRow(in *Node, bl *doc.Block, row, labels []string, tracks
 				}
 			})
 			label.attr("aria-hidden", "true")
-			say(label, or(labels[c], " "))
-			say(b.child(cell, "span", inlineBlock), or(text, "\u00a0"))
+			say(label, cmp.Or(labels[c], " "))
+			say(b.child(cell, "span", inlineBlock), cmp.Or(text, "\u00a0"))
 			continue
 		}
-		say(cell, or(text, "\u00a0"))
+		say(cell, cmp.Or(text, "\u00a0"))
 	}
 }

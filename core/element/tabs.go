@@ -1,6 +1,7 @@
 package element
 
 import (
+	"cmp"
 	"strconv"
 
 	"openplot/core/doc"
@@ -58,7 +59,7 @@ func (b *Builder) tabs(in *Node, bl *doc.Block) *Node {
 		if i > 0 {
 			tab.attr("tabindex", "-1")
 		}
-		say(tab, or(e.Values["title"], " ")).Part = part(i, "title")
+		say(tab, cmp.Or(e.Values["title"], " ")).Part = part(i, "title")
 	}
 	for i, e := range bl.Content.Entries {
 		panel := b.child(n, "div", func(_ int, st *style.Style) { st.Padding.Top = style.Pixels(18) })

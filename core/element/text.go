@@ -1,6 +1,7 @@
 package element
 
 import (
+	"cmp"
 	"math"
 	"openplot/core/value"
 
@@ -74,7 +75,7 @@ func (b *Builder) beside(n *Node, bl *doc.Block, m Medium) {
 		}
 		st.BorderRadius = sh.Length("border-radius", style.Length{})
 	})
-	b.source(img, m, or(bl.Content.Alt, m.Alt))
+	b.source(img, m, cmp.Or(bl.Content.Alt, m.Alt))
 	b.portion = share
 }
 

@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -48,9 +50,9 @@ func (b *Builder) timetable(in *Node, bl *doc.Block) *Node {
 			colour := st.Color
 			b.sheet(nil, z).TextStyle(st, "mono")
 			st.Color = colour
-		}), or(e.Values["time"], " ")).Part = part(i, "time")
+		}), cmp.Or(e.Values["time"], " ")).Part = part(i, "time")
 		about := b.child(li, "div", nil)
-		say(b.child(about, "p", func(_ int, st *style.Style) { st.FontWeight = 600 }), or(e.Values["title"], " ")).Part = part(i, "title")
+		say(b.child(about, "p", func(_ int, st *style.Style) { st.FontWeight = 600 }), cmp.Or(e.Values["title"], " ")).Part = part(i, "title")
 		if e.Values["who"] != "" {
 			say(b.child(about, "p", b.smallWords), e.Values["who"]).Part = part(i, "who")
 		}

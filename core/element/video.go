@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/value"
 	"strconv"
 
@@ -133,7 +135,7 @@ func (b *Builder) player(frame *Node, address string, poster Medium, hasPoster b
 		a.attr("href", address)
 		a.attr("type", "text/html") // what is embedded; the script knows the link by it
 	}
-	a.attr("aria-label", "Play: "+or(alt, "a video"))
+	a.attr("aria-label", "Play: "+cmp.Or(alt, "a video"))
 	if !hasPoster {
 		poster = emptyMedium
 	}
