@@ -44,7 +44,7 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 			out.Follows = m.Alt
 		}
 	case element.Address:
-		out.List, out.Follows = "list-pages", "nothing"
+		out.List, out.Follows = "list-pages", "None"
 	case element.Choice:
 		out.Control, out.Here = "choice", true
 		if value == "" {
@@ -58,7 +58,7 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 }
 
 func (v *View) pictureField(id, op, setting string) field {
-	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Value: id, Here: id != "", Follows: "none"}
+	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Value: id, Here: id != "", Follows: "None"}
 	for _, m := range v.Media() {
 		if m.ID == id {
 			f.Follows = m.Name

@@ -151,7 +151,7 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 	t.Clusters = []cluster{
 		{Title: "Section", Fields: []field{
 			{ID: "f-name", Label: "Name", Op: "rename", Control: "text", Value: sec.Name, Here: true},
-			{ID: "f-anchor", Label: "Anchor", Op: "section.anchor", Control: "text", Value: sec.Anchor, Here: sec.Anchor != "", Follows: "none"},
+			{ID: "f-anchor", Label: "Anchor", Op: "section.anchor", Control: "text", Value: sec.Anchor, Here: sec.Anchor != "", Follows: "None"},
 			v.layoutField(sec),
 			{ID: "f-role", Label: "Landmark", Op: "section.role", Control: "choice", Options: roles, Here: true},
 		}},
