@@ -1,6 +1,7 @@
 package style
 
 import (
+	"math"
 	"slices"
 	"strings"
 )
@@ -48,10 +49,16 @@ func Fluid(narrow, wide, from, to float64) Length {
 	if to <= from || narrow == wide {
 		return Pixels(wide)
 	}
-	slope := (wide - narrow) / (to - from)
+	// Both are numbers that CSS text says in full, and at the wider end the sum is the
+	// length there or beyond it, never a hair short.
+	slope := math.Round((wide-narrow)/(to-from)*1e6) / 1e4
+	base, beyond := (wide-slope/100*to)/RootFontSize*1e4, math.Ceil
+	if slope < 0 {
+		beyond = math.Floor
+	}
 	return Between(Pixels(min(narrow, wide)), Sum(
-		Length{N: (narrow - slope*from) / RootFontSize, Unit: Rem},
-		Length{N: slope * 100, Unit: Vw},
+		Length{N: beyond(math.Round(base*1e6)/1e6) / 1e4, Unit: Rem},
+		Length{N: slope, Unit: Vw},
 	), Pixels(max(narrow, wide)))
 }
 

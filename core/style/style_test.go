@@ -4,6 +4,7 @@ import (
 	"math"
 	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -233,13 +234,20 @@ func TestLengths(t *testing.T) {
 }
 
 // Fluid type meets its two points, is even between them and stays beyond: y = y1 +
-// (x - x1) (y2 - y1) / (x2 - x1), the two-point form of a line.
+// (x - x1) (y2 - y1) / (x2 - x1), the two-point form of a line. What lies between is what
+// four decimal places of CSS text say, so that core and browser reckon with the same.
 func TestFluid(t *testing.T) {
 	l := Fluid(38, 60, 375, 1280)
 	for _, w := range []float64{320, 375, 500, 800, 1024, 1280, 1920} {
 		want := 38 + (min(max(w, 375), 1280)-375)*(60-38)/(1280-375)
-		if got, ok := l.Resolve(0, Viewport{Width: w}); !ok || math.Abs(got-want) > 1e-9 {
+		got, ok := l.Resolve(0, Viewport{Width: w})
+		if !ok || math.Abs(got-want) > 0.0025 || w >= 1280 && got != 60 || w < 375 && got != 38 {
 			t.Errorf("at %v px it is %v, want %v", w, got, want)
+		}
+		for _, a := range l.Fn.Args[1].Fn.Args {
+			if said, err := strconv.ParseFloat(Number(a.N), 64); err != nil || said != a.N {
+				t.Errorf("%v is said as %s", a.N, Number(a.N))
+			}
 		}
 	}
 	if got := Fluid(16, 20, 400, 800).String(); got != "clamp(16px, calc(0.75rem + 1vw), 20px)" {
