@@ -14,8 +14,11 @@ const shot = async (name) => {
 await page.goto(`${plot.app}/sign-in`);
 await shot('sign-in');
 await signIn(page, plot.app, designer);
+const drawn = () => page.waitForFunction(() => [...document.querySelectorAll('.card-drawing')].every((d) => d.querySelector('svg')));
+await drawn();
 await shot('sites');
 await page.getByRole('link', { name: 'Skerry Line' }).click();
+await drawn();
 await shot('pages');
 await page.getByRole('link', { name: 'Pictures' }).click();
 await shot('library');
