@@ -59,6 +59,14 @@ func (s *Store) KeepDrawing(ctx context.Context, page string, seq int64, look, s
 	return nil
 }
 
+// staleDrawings has the pages of a site drawn anew when they are listed next.
+func (s *Store) staleDrawings(ctx context.Context, site string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE page_drawings SET look = '' WHERE page_id IN (SELECT id FROM pages WHERE site_id = $1)`, site); err != nil {
+		return fmt.Errorf("marking drawings: %w", err)
+	}
+	return nil
+}
+
 // DrawPages is the job that draws the pages of a site whose drawings aren't fresh.
 type DrawPages struct {
 	Site string `json:"site"` // its slug

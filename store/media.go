@@ -63,8 +63,11 @@ func (s *Store) AddMedium(ctx context.Context, m *Medium) error {
 
 // ReplaceMedium gives a medium other files, with the jobs of making what copies they lack.
 func (s *Store) ReplaceMedium(ctx context.Context, m *Medium) error {
-	return s.keepMedium(ctx, m, `UPDATE media SET type = :type, width = :width, height = :height, original = :original, variants = :variants,
-		copies_left = :copies_left WHERE id = :id AND site_id = :site_id`)
+	if err := s.keepMedium(ctx, m, `UPDATE media SET type = :type, width = :width, height = :height, original = :original, variants = :variants,
+		copies_left = :copies_left WHERE id = :id AND site_id = :site_id`); err != nil {
+		return err
+	}
+	return s.staleDrawings(ctx, m.SiteID)
 }
 
 func (s *Store) keepMedium(ctx context.Context, m *Medium, query string) error {
@@ -125,7 +128,7 @@ func (s *Store) DescribeMedium(ctx context.Context, m *Medium) error {
 	); err != nil {
 		return fmt.Errorf("keeping medium %s: %w", m.Name, err)
 	}
-	return nil
+	return s.staleDrawings(ctx, m.SiteID) // by another focal point
 }
 
 // DeleteMedium forgets a medium; its files stay for pages that were published with it.

@@ -80,6 +80,13 @@ func TestPagesAreDrawn(t *testing.T) {
 	if status, _, _ := d.post(housePath+"/edits", map[string][]string{"op": {"width.set"}, "value": {"900"}, "base": {"1"}}); status != http.StatusOK || fresh() != 71 {
 		t.Errorf("after a change of the house style %d are to be drawn", fresh())
 	}
+	at := kept(t, d, "boat.png", halves(t, 600, 400))
+	if err := p.server.DrawPages(t.Context(), "skerry"); err != nil || fresh() != 0 {
+		t.Fatalf("%v: %d are to be drawn", err, fresh())
+	}
+	if status, _, _ := d.post(at+"/shape", map[string][]string{"turns": {"1"}}); status != http.StatusOK || fresh() != 71 {
+		t.Errorf("after a picture was turned, %d: %d are to be drawn", status, fresh())
+	}
 }
 
 // The list of pages: its first sixty, of sites of several sizes, when all are drawn.
