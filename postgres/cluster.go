@@ -1,8 +1,10 @@
-// Package postgres runs a private PostgreSQL cluster on loopback, from Debian's
-// packages, as a child of this process.
+// Package postgres runs a private PostgreSQL cluster from Debian's packages, as a child of
+// this process.
 //
-// In comes a folder; out comes a data source name. The cluster is made on first
-// use and stops when the process does. Start at Start.
+// In comes a folder; out comes a data source name. The cluster is made on first use and
+// stops when the process does. It listens on a Unix socket in a folder that is closed to
+// everybody else, to one role with a generated password that owns its database and nothing
+// more; nobody can sign in as the superuser. Start at Start.
 package postgres
 
 import (
@@ -26,29 +28,33 @@ import (
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver "pgx"
 )
 
-// bin is where Debian's postgresql-15 has its programs.
-const bin = "/usr/lib/postgresql/15/bin"
+// Programs is where Debian's postgresql-15 has its programs.
+const Programs = "/usr/lib/postgresql/15/bin"
 
 // Options choose how a cluster runs.
 type Options struct {
 	// Throwaway gives up durability for speed; for tests only.
 	Throwaway bool
+	// Databases lets the application's role make databases and reach all of them; for
+	// tests only.
+	Databases bool
 }
 
 // Cluster is a running PostgreSQL server.
 type Cluster struct {
-	Port int
-	cmd  *exec.Cmd
+	place
+	cmd  *exec.Cmd // nil when another process runs it
 	done chan struct{}
 	err  error
 	log  *tail
 	stop sync.Once
 }
 
-// Start makes a cluster in dir, unless there is one, and runs it.
+// Start makes a cluster in dir, unless there is one, and runs it. One that was made before
+// roles were separated is brought over.
 func Start(dir string, o Options) (*Cluster, error) {
-	if _, err := os.Stat(filepath.Join(bin, "postgres")); err != nil {
-		return nil, fmt.Errorf("PostgreSQL 15 isn't installed (%s is missing); bin/start installs it: %w", bin, err)
+	if _, err := os.Stat(filepath.Join(Programs, "postgres")); err != nil {
+		return nil, fmt.Errorf("PostgreSQL 15 isn't installed (%s is missing); bin/start installs it: %w", Programs, err)
 	}
 	dir, err := filepath.Abs(dir)
 	if err != nil {
@@ -58,19 +64,14 @@ func Start(dir string, o Options) (*Cluster, error) {
 	if err != nil {
 		return nil, err
 	}
+	s := server{dir, attr, o}
 	if _, err := os.Stat(filepath.Join(dir, "PG_VERSION")); errors.Is(err, os.ErrNotExist) {
-		args := []string{"-D", dir, "-A", "trust", "-U", "openplot", "-E", "UTF8", "--locale=C.UTF-8"}
-		if o.Throwaway {
-			args = append(args, "--no-sync")
-		}
-		cmd := exec.Command(filepath.Join(bin, "initdb"), args...)
-		cmd.SysProcAttr, cmd.Dir = attr, "/"
-		if out, err := cmd.CombinedOutput(); err != nil {
-			return nil, fmt.Errorf("making the database cluster: %w: %s", err, bytes.TrimSpace(out))
+		if err := s.make(); err != nil {
+			return nil, err
 		}
 	}
 	for end := time.Now().Add(20 * time.Second); ; time.Sleep(100 * time.Millisecond) {
-		c, err := run(dir, attr, o)
+		c, err := s.begin()
 		// A server whose parent was killed takes a moment to stop.
 		if err != nil && strings.Contains(err.Error(), "postmaster.pid") && time.Now().Before(end) {
 			continue
@@ -79,21 +80,57 @@ func Start(dir string, o Options) (*Cluster, error) {
 	}
 }
 
-// run starts the server on a free port and waits until it answers.
-func run(dir string, attr *syscall.SysProcAttr, o Options) (*Cluster, error) {
-	port, err := freePort()
+// Attach gives the cluster in dir that another process runs, or starts it.
+func Attach(ctx context.Context, dir string, o Options) (*Cluster, error) {
+	dir, err := filepath.Abs(dir)
+	if err != nil {
+		return nil, fmt.Errorf("finding the database folder: %w", err)
+	}
+	if p, err := running(dir); err == nil {
+		c := &Cluster{place: p}
+		if err := c.ping(ctx, database); err == nil {
+			return c, nil
+		}
+	}
+	return Start(dir, o)
+}
+
+// server is a cluster that is to be started.
+type server struct {
+	dir  string
+	attr *syscall.SysProcAttr
+	Options
+}
+
+// make makes the files of a cluster.
+func (s server) make() error {
+	args := []string{"-D", s.dir, "-A", "reject", "-U", "postgres", "-E", "UTF8", "--locale=C.UTF-8"}
+	if s.Throwaway {
+		args = append(args, "--no-sync")
+	}
+	cmd := exec.Command(filepath.Join(Programs, "initdb"), args...)
+	cmd.SysProcAttr, cmd.Dir = s.attr, "/"
+	if out, err := cmd.CombinedOutput(); err != nil {
+		return fmt.Errorf("making the database cluster: %w: %s", err, bytes.TrimSpace(out))
+	}
+	return nil
+}
+
+// begin sets the cluster up, unless it is, and runs the server until it answers.
+func (s server) begin() (*Cluster, error) {
+	p, err := s.setUp()
 	if err != nil {
 		return nil, err
 	}
-	args := []string{"-D", dir, "-p", strconv.Itoa(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories="}
-	if o.Throwaway {
+	args := append([]string{"-D", s.dir, "-p", strconv.Itoa(p.port)}, p.listen()...)
+	if s.Throwaway {
 		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off")
 	}
-	c := &Cluster{Port: port, cmd: exec.Command(filepath.Join(bin, "postgres"), args...), done: make(chan struct{}), log: &tail{}}
+	c := &Cluster{place: p, cmd: exec.Command(filepath.Join(Programs, "postgres"), args...), done: make(chan struct{}), log: &tail{}}
 	c.cmd.Dir, c.cmd.Stderr, c.cmd.Stdout = "/", c.log, c.log
 	a := syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGINT}
-	if attr != nil {
-		a.Credential = attr.Credential
+	if s.attr != nil {
+		a.Credential = s.attr.Credential
 	}
 	c.cmd.SysProcAttr = &a
 	started := make(chan error)
@@ -117,12 +154,7 @@ func run(dir string, attr *syscall.SysProcAttr, o Options) (*Cluster, error) {
 	return c, nil
 }
 
-// DSN is the data source name of a database in the cluster.
-func (c *Cluster) DSN(database string) string {
-	return fmt.Sprintf("postgres://openplot@127.0.0.1:%d/%s?sslmode=disable", c.Port, database)
-}
-
-// CreateDatabase makes a database unless there is one.
+// CreateDatabase makes a database unless there is one; it takes Options.Databases.
 func (c *Cluster) CreateDatabase(ctx context.Context, name string) error {
 	db, err := sql.Open("pgx", c.DSN("postgres"))
 	if err != nil {
@@ -143,8 +175,11 @@ func (c *Cluster) CreateDatabase(ctx context.Context, name string) error {
 	return nil
 }
 
-// Stop ends the server at once but cleanly (SIGINT, "fast shutdown").
+// Stop ends the server at once but cleanly (SIGINT, "fast shutdown"), if it is this process's.
 func (c *Cluster) Stop() {
+	if c.cmd == nil {
+		return
+	}
 	c.stop.Do(func() {
 		_ = c.cmd.Process.Signal(syscall.SIGINT)
 		select {
@@ -157,15 +192,8 @@ func (c *Cluster) Stop() {
 }
 
 func (c *Cluster) await(limit time.Duration) error {
-	db, err := sql.Open("pgx", c.DSN("postgres"))
-	if err != nil {
-		return fmt.Errorf("opening the cluster: %w", err)
-	}
-	defer db.Close()
 	for end := time.Now().Add(limit); ; {
-		ctx, cancel := context.WithTimeout(context.Background(), time.Second)
-		err = db.PingContext(ctx)
-		cancel()
+		err := c.ping(context.Background(), database)
 		if err == nil {
 			return nil
 		}
@@ -180,12 +208,40 @@ func (c *Cluster) await(limit time.Duration) error {
 	}
 }
 
-// unprivileged makes dir and, for root, whom initdb and postgres refuse, hands it
-// to the user postgres.
-func unprivileged(dir string) (*syscall.SysProcAttr, error) {
-	if err := os.MkdirAll(dir, 0o700); err != nil {
-		return nil, fmt.Errorf("making the database folder: %w", err)
+// ping asks a database of the cluster whether it answers, within a second.
+func (c *Cluster) ping(ctx context.Context, name string) error {
+	db, err := sql.Open("pgx", c.DSN(name))
+	if err != nil {
+		return fmt.Errorf("opening the cluster: %w", err)
 	}
+	defer db.Close()
+	ctx, cancel := context.WithTimeout(ctx, time.Second)
+	defer cancel()
+	return db.PingContext(ctx)
+}
+
+// Enclose makes a folder that only its owner gets into and, for root, the user postgres,
+// whose cluster stands below it.
+func Enclose(dir string) error {
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return fmt.Errorf("making the data folder: %w", err)
+	}
+	mode := os.FileMode(0o700)
+	if u, err := account(); err == nil && u != nil {
+		if err := os.Chown(dir, -1, int(u.Gid)); err != nil {
+			return fmt.Errorf("closing the data folder: %w", err)
+		}
+		mode = 0o710
+	}
+	if err := os.Chmod(dir, mode); err != nil {
+		return fmt.Errorf("closing the data folder: %w", err)
+	}
+	return nil
+}
+
+// account is the one that the server runs as for root, whom initdb and postgres refuse: the
+// user postgres. It is nil for others.
+func account() (*syscall.Credential, error) {
 	if os.Geteuid() != 0 {
 		return nil, nil
 	}
@@ -195,11 +251,24 @@ func unprivileged(dir string) (*syscall.SysProcAttr, error) {
 	}
 	uid, _ := strconv.Atoi(u.Uid)
 	gid, _ := strconv.Atoi(u.Gid)
-	if err := os.Chown(dir, uid, gid); err != nil {
+	return &syscall.Credential{Uid: uint32(uid), Gid: uint32(gid)}, nil
+}
+
+// unprivileged makes dir and hands it to the account that the server runs as.
+func unprivileged(dir string) (*syscall.SysProcAttr, error) {
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return nil, fmt.Errorf("making the database folder: %w", err)
+	}
+	as, err := account()
+	if err != nil || as == nil {
+		return nil, err
+	}
+	if err := os.Chown(dir, int(as.Uid), int(as.Gid)); err != nil {
 		return nil, fmt.Errorf("handing over the database folder: %w", err)
 	}
 	for p := filepath.Dir(dir); ; p = filepath.Dir(p) {
-		if fi, err := os.Stat(p); err != nil || fi.Mode().Perm()&0o001 == 0 {
+		fi, err := os.Stat(p)
+		if err != nil || fi.Mode().Perm()&0o001 == 0 && !(fi.Mode().Perm()&0o010 != 0 && fi.Sys().(*syscall.Stat_t).Gid == as.Gid) {
 			return nil, fmt.Errorf(
 				"the user postgres can't reach %s, since %s isn't open to it: set OPENPLOT_DATA to a folder it can reach, such as /var/lib/openplot",
 				dir, p,
@@ -209,7 +278,7 @@ func unprivileged(dir string) (*syscall.SysProcAttr, error) {
 			break
 		}
 	}
-	return &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: uint32(uid), Gid: uint32(gid)}}, nil
+	return &syscall.SysProcAttr{Credential: as}, nil
 }
 
 func freePort() (int, error) {

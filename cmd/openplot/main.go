@@ -60,8 +60,8 @@ func serve(ctx context.Context) error {
 	if err != nil {
 		return fmt.Errorf("finding the data folder: %w", err)
 	}
-	if err := os.MkdirAll(data, 0o755); err != nil {
-		return fmt.Errorf("making the data folder: %w", err)
+	if err := postgres.Enclose(data); err != nil {
+		return err
 	}
 	host, port := env("OPENPLOT_HOST", "localhost"), env("OPENPLOT_PORT", "8080")
 	pagesHost, pagesPort := env("OPENPLOT_PAGES_HOST", "127.0.0.1"), env("OPENPLOT_PAGES_PORT", "8081")
@@ -83,10 +83,7 @@ func serve(ctx context.Context) error {
 			return err
 		}
 		defer cluster.Stop()
-		if err := cluster.CreateDatabase(ctx, "openplot"); err != nil {
-			return err
-		}
-		dsn = cluster.DSN("openplot")
+		dsn = cluster.Main()
 	}
 	st, err := store.Open(ctx, dsn)
 	if err != nil {

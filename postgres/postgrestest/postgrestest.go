@@ -27,11 +27,11 @@ func Main(m *testing.M) {
 			return 1
 		}
 		defer os.RemoveAll(dir)
-		if err := os.Chmod(dir, 0o755); err != nil { // the user postgres has to get in
+		if err := os.Chmod(dir, 0o711); err != nil { // the user postgres has to get in
 			fmt.Fprintln(os.Stderr, err)
 			return 1
 		}
-		cluster, err = postgres.Start(dir+"/cluster", postgres.Options{Throwaway: os.Getenv("OPENPLOT_TEST_DURABLE") == ""})
+		cluster, err = postgres.Start(dir+"/cluster", postgres.Options{Throwaway: os.Getenv("OPENPLOT_TEST_DURABLE") == "", Databases: true})
 		if err != nil {
 			fmt.Fprintln(os.Stderr, err)
 			return 1
