@@ -7,7 +7,9 @@
 package demo
 
 import (
+	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"runtime"
 	"sync"
@@ -28,7 +30,7 @@ const (
 const SiteSlug = "skerry-line"
 
 // Copies says which copies of the demo's pictures are made before it opens; the others
-// are made in the background, by media.Run.
+// are made in the background.
 type Copies int
 
 // The choices: the first one of each; all, but none in AVIF, which takes minutes, and
@@ -39,36 +41,77 @@ const (
 	Whole
 )
 
-// Load makes the demo site.
-func Load(ctx context.Context, st *store.Store, mediaDir string, copies Copies) error {
+// milestone is reached when the demo was made, however often its site is deleted since.
+const milestone = "demo"
+
+// Load makes the demo site, unless it was made before: all of it, or nothing. It tells
+// whether it did.
+func Load(ctx context.Context, st *store.Store, pictures *media.Keeper, copies Copies) (bool, error) {
+	var kept []*store.Medium
+	fresh := false
+	err := st.Transaction(ctx, func(st *store.Store) (err error) {
+		if fresh, err = st.Once(ctx, milestone); err != nil || !fresh {
+			return err
+		}
+		kept, err = load(ctx, st, pictures)
+		return err
+	})
+	if err != nil || !fresh || copies == Later {
+		return fresh, err
+	}
+	for _, m := range kept {
+		job := store.MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original}
+		err := pictures.Finish(ctx, job)
+		if err == nil && copies == Quick {
+			_, err = st.AddCopy(ctx, job, nil, 0, 0) // no others are wanted
+		} else if err == nil {
+			job.Modern = true
+			err = pictures.Finish(ctx, job)
+		}
+		if err != nil {
+			return fresh, fmt.Errorf("making copies of %s: %w", m.Name, err)
+		}
+	}
+	return fresh, nil
+}
+
+func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*store.Medium, error) {
 	site := Site()
 	if err := st.AddSite(ctx, site); err != nil {
-		return err
+		return nil, err
 	}
-	designer, err := st.AddUser(ctx, DesignerEmail, "Dana Holm", Password)
+	for _, p := range []struct {
+		email, name string
+		role        store.Role
+	}{{DesignerEmail, "Dana Holm", store.Owner}, {WriterEmail, "Wil Aske", store.Writer}} {
+		u, err := st.AddUser(ctx, p.email, p.name, Password)
+		if err != nil {
+			return nil, err
+		}
+		if err := st.AddMember(ctx, site.ID, u.ID, p.role); err != nil {
+			return nil, err
+		}
+	}
+	if err := st.SetOperator(ctx, DesignerEmail, true); err != nil {
+		return nil, err
+	}
+	kept, err := drawPictures(ctx, pictures, site.ID)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	writer, err := st.AddUser(ctx, WriterEmail, "Wil Aske", Password)
-	if err != nil {
-		return err
-	}
-	if err := st.AddMember(ctx, site.ID, designer.ID, store.Designer); err != nil {
-		return err
-	}
-	if err := st.AddMember(ctx, site.ID, writer.ID, store.Writer); err != nil {
-		return err
-	}
-	ids, err := loadPictures(ctx, st, mediaDir, site.ID, copies)
-	if err != nil {
-		return err
+	ids := map[string]string{}
+	for _, m := range kept {
+		if err := st.AddMedium(ctx, m); err != nil {
+			return nil, err
+		}
+		ids[m.Name] = m.ID
 	}
 	for i, p := range Pages(ids) {
 		if err := st.AddPage(ctx, site.ID, p.Slug, i, p.Page); err != nil {
-			return err
+			return nil, err
 		}
 	}
-	return nil
+	return kept, nil
 }
 
 // Page is a page of the demo with its slug.
@@ -85,57 +128,31 @@ func Pages(ids map[string]string) []Page {
 	}
 }
 
-// loadPictures draws and keeps the pictures, and gives their ids by name.
-func loadPictures(ctx context.Context, st *store.Store, dir, site string, copies Copies) (map[string]string, error) {
-	ids := map[string]string{}
-	errs := make([]error, len(pictures)+1) // the last is the clip's
-	var mu sync.Mutex
+// drawPictures draws the pictures and writes their files.
+func drawPictures(ctx context.Context, keeper *media.Keeper, site string) ([]*store.Medium, error) {
+	kept := make([]*store.Medium, len(pictures)+1) // the last is the clip
+	errs := make([]error, len(kept))
 	var wg sync.WaitGroup
 	slots := make(chan struct{}, runtime.NumCPU())
+	prepare := func(i int, name, alt string, draw func() ([]byte, error)) {
+		slots <- struct{}{}
+		defer func() { <-slots }()
+		b, err := draw()
+		if err == nil {
+			kept[i], err = keeper.Prepare(ctx, media.By{Site: site}, name, alt, bytes.NewReader(b))
+		}
+		if err != nil {
+			errs[i] = fmt.Errorf("drawing %s: %w", name, err)
+		}
+	}
 	for i, p := range pictures {
-		wg.Go(func() {
-			slots <- struct{}{}
-			defer func() { <-slots }()
-			m, err := media.Keep(ctx, st, dir, site, p.name, p.alt, p.draw())
-			if err == nil && copies != Later {
-				job := store.MakeCopies{Site: site, Medium: m.ID, Original: m.Original}
-				if err = media.Finish(ctx, st, dir, job); err == nil && copies == Quick {
-					_, err = st.AddCopy(ctx, job, nil, 0) // no others are wanted
-				} else if err == nil {
-					job.Modern = true
-					err = media.Finish(ctx, st, dir, job)
-				}
-			}
-			if err != nil {
-				errs[i] = fmt.Errorf("drawing %s: %w", p.name, err)
-				return
-			}
-			mu.Lock()
-			defer mu.Unlock()
-			ids[p.name] = m.ID
-		})
+		wg.Go(func() { prepare(i, p.name, p.alt, func() ([]byte, error) { return p.draw(), nil }) })
 	}
 	wg.Go(func() {
-		b, err := clip()
-		var m *store.Medium
-		if err == nil {
-			m, err = media.Keep(ctx, st, dir, site, clipName, "The ferry crosses the sound from left to right, under two islands", b)
-		}
-		if err != nil {
-			errs[len(pictures)] = fmt.Errorf("drawing %s: %w", clipName, err)
-			return
-		}
-		mu.Lock()
-		defer mu.Unlock()
-		ids[clipName] = m.ID
+		prepare(len(pictures), clipName, "The ferry crosses the sound from left to right, under two islands", clip)
 	})
 	wg.Wait()
-	for _, err := range errs {
-		if err != nil {
-			return nil, err
-		}
-	}
-	return ids, nil
+	return kept, errors.Join(errs...)
 }
 
 // Site is Skerry Line without its pages.

@@ -3,88 +3,89 @@ package media
 import (
 	"context"
 	"errors"
-	"fmt"
+	"io"
 	"io/fs"
 	"os"
-	"path/filepath"
 	"slices"
 
 	"openplot/store"
 )
 
-// Finish makes the copies that a job is about. It stops when the picture is deleted or
-// replaced meanwhile. Modern copies are measured against the others, so ErrTooEarly says
-// that those are to be made first.
-func Finish(ctx context.Context, st *store.Store, dir string, job store.MakeCopies) error {
-	m, err := st.Medium(ctx, job.Site, job.Medium)
+// Finish makes the copies that a job is about, in a process of its own, and asks for the
+// modern ones when the others are there, against which those are measured. It stops when the
+// picture is deleted or replaced meanwhile. Errors are *doc.Problem when the file can't be
+// worked on, so that trying again won't help.
+func (k *Keeper) Finish(ctx context.Context, job store.MakeCopies) error {
+	m, err := k.store.Medium(ctx, job.Site, job.Medium)
 	if errors.Is(err, store.ErrNotFound) || err == nil && (m.Original != job.Original || m.CopiesLeft == 0) {
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	data, err := os.ReadFile(filepath.Join(dir, m.Original))
-	if errors.Is(err, fs.ErrNotExist) { // nothing to make them from
-		_, err = st.AddCopy(ctx, job, nil, 0)
-		return err
-	}
-	if err != nil {
-		return fmt.Errorf("reading a picture: %w", err)
-	}
-	p, err := Open(data)
-	if err != nil {
+	if _, err := os.Stat(k.file(m.Original)); errors.Is(err, fs.ErrNotExist) { // nothing to make them from
+		_, err = k.store.AddCopy(ctx, job, nil, 0, 0)
 		return err
 	}
 	var wants []Want
 	later := 0 // copies that another job makes
-	for _, w := range p.Wants() {
+	for _, w := range wantsOf(m.Width, m.Height) {
 		switch {
 		case slices.ContainsFunc(m.Variants, func(c store.MediumCopy) bool { return c.File == copyName(m.Original, w) }):
 		case w.modern() == job.Modern:
 			wants = append(wants, w)
 		case job.Modern:
-			return ErrTooEarly
+			return nil // the others are being made, and will ask for these
 		default:
 			later++
 		}
 	}
-	if len(wants) == 0 {
-		_, err = st.AddCopy(ctx, job, nil, later)
+	if len(wants) > 0 {
+		if err := k.makeCopies(ctx, job, m, wants, later); err != nil {
+			return err
+		}
+	} else if _, err := k.store.AddCopy(ctx, job, nil, 0, later); err != nil {
 		return err
 	}
-	for i, w := range wants {
-		if err := ctx.Err(); err != nil {
-			return err
-		}
-		kept, err := finishOne(dir, m.Original, p, w)
-		if err != nil {
-			return err
-		}
-		if still, err := st.AddCopy(ctx, job, kept, len(wants)-1-i+later); err != nil || !still {
-			return err
-		}
+	if job.Modern {
+		return nil
 	}
-	return nil
+	job.Modern = true
+	return k.store.WantCopies(ctx, job)
 }
 
-// finishOne makes and writes a copy; it is nil when another one is as good.
-func finishOne(dir, original string, p *Picture, w Want) (*store.MediumCopy, error) {
-	c, err := p.Make(w)
-	if err != nil {
-		return nil, err
-	}
-	if w.modern() {
-		other, err := os.Stat(filepath.Join(dir, copyName(original, Want{w.Width, ".webp"})))
-		if err != nil {
-			return nil, fmt.Errorf("looking at a copy: %w", err)
+// makeCopies makes copies and notes each as it is there; later are still to be made then.
+func (k *Keeper) makeCopies(ctx context.Context, job store.MakeCopies, m *store.Medium, wants []Want, later int) error {
+	left := len(wants) + later
+	gone := errors.New("the picture is another one now")
+	made := &store.Medium{Original: m.Original}
+	keep := k.keepCopy(made)
+	t := task{Do: doCopy, Wants: wants, Memory: openMemory, Seconds: copySeconds}
+	_, took, err := run(ctx, t, copyWall, k.file(m.Original), func(w Want, from io.Reader) error {
+		made.Variants, made.Bytes = nil, 0
+		if err := keep(w, from); err != nil {
+			return err
 		}
-		if !worthIt(int64(len(c.Data)), other.Size()) {
-			return nil, nil
+		left--
+		c := &made.Variants[0]
+		if w.modern() {
+			other, err := os.Stat(k.file(copyName(m.Original, Want{w.Width, ".webp"})))
+			if err == nil && !worthIt(made.Bytes, other.Size()) {
+				_ = os.Remove(k.file(c.File)) // what stays is collected
+				c, made.Bytes = nil, 0
+			}
 		}
+		still, err := k.store.AddCopy(ctx, job, c, made.Bytes, left)
+		if err == nil && !still {
+			err = gone
+		}
+		return err
+	})
+	if nerr := k.store.NotePictureWork(context.WithoutCancel(ctx), job.Site, "", store.Copying, took); err == nil {
+		err = nerr
 	}
-	kept, err := writeCopy(dir, original, c)
-	return &kept, err
+	if errors.Is(err, gone) {
+		return nil
+	}
+	return err
 }
-
-// ErrTooEarly means that a job has to wait for another one.
-var ErrTooEarly = errors.New("plain copies are to be made first")

@@ -1,22 +1,25 @@
 package media
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"fmt"
-	"image"
-	"image/png"
+	"io"
+	"io/fs"
 	"os"
 	"path"
 	"path/filepath"
+	"runtime"
 	"strings"
+	"time"
 	"unicode"
 	"unicode/utf8"
 
-	"golang.org/x/image/draw"
+	"golang.org/x/sync/semaphore"
 
+	"openplot/core/colour"
 	"openplot/core/doc"
+	"openplot/durable"
 	"openplot/store"
 )
 
@@ -24,136 +27,213 @@ import (
 // served.
 const OriginalMark = "-original"
 
+// Keeper keeps uploads: files in a folder, and what is known about them in the store.
+type Keeper struct {
+	store *store.Store
+	dir   string
+	quota int64
+	slots *semaphore.Weighted // processes that open uploads
+}
+
+// DefaultQuota is how many bytes the files of a site may take unless the operator says
+// otherwise.
+const DefaultQuota = 2000 << 20
+
+// NewKeeper makes a Keeper whose files are in dir. The files of a site take at most quota
+// bytes.
+func NewKeeper(st *store.Store, dir string, quota int64) *Keeper {
+	return &Keeper{st, dir, quota, semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}
+}
+
+// By says for which site something is done, and by whom; "" is the program itself, which
+// has no quota.
+type By struct{ Site, User string }
+
+// Limits of the work that opening uploads and making copies may take.
+const (
+	personHour = 10 * time.Minute // of opening, by one person within an hour
+	siteHour   = 30 * time.Minute
+	siteDay    = 12 * time.Hour // of all work, for one site within a day
+)
+
+// waitForSlot is how long an upload waits until others are done with.
+const waitForSlot = 30 * time.Second
+
+// allowed gives a *doc.Problem when somebody has used up what they may.
+func (k *Keeper) allowed(ctx context.Context, by By) error {
+	if by.User == "" {
+		return nil
+	}
+	u, err := k.store.PictureUse(ctx, by.Site, by.User)
+	if err != nil {
+		return err
+	}
+	switch {
+	case u.Bytes >= k.quota:
+		return doc.Problemf("Pictures", "of this site take %d MB, as much as they may: delete some that aren’t used", k.quota>>20)
+	case u.PersonHour >= personHour:
+		return doc.Problemf("Uploads", "of yours took much work within this hour; go on in the next one")
+	case u.SiteHour >= siteHour || u.SiteDay >= siteDay:
+		return doc.Problemf("Uploads", "to this site took much work; go on in an hour")
+	}
+	return nil
+}
+
 // Keep checks an upload, makes its first copy and keeps it as a medium of the site. The
-// other copies are made in the background, by Run.
-func Keep(ctx context.Context, st *store.Store, dir, site, name, alt string, data []byte) (*store.Medium, error) {
-	m := &store.Medium{ID: store.NewID("m"), SiteID: site, Name: fileName(name), Alt: alt}
-	if err := begin(dir, m, data); err != nil {
+// other copies are made in the background, by Finish. Errors are *doc.Problem when they are
+// about the file.
+func (k *Keeper) Keep(ctx context.Context, by By, name, alt string, from io.Reader) (*store.Medium, error) {
+	m, err := k.Prepare(ctx, by, name, alt, from)
+	if err != nil {
 		return nil, err
 	}
-	if err := st.AddMedium(ctx, m); err != nil {
+	if err := k.store.AddMedium(ctx, m); err != nil {
+		k.discard(m)
 		return nil, err
 	}
 	return m, nil
 }
 
-// Replace puts another upload in a medium's place, wherever it is shown.
-func Replace(ctx context.Context, st *store.Store, dir string, m *store.Medium, data []byte) error {
-	if err := begin(dir, m, data); err != nil {
-		return err
-	}
-	return st.ReplaceMedium(ctx, m)
+// Prepare is Keep without the last step, of adding the medium to the store.
+func (k *Keeper) Prepare(ctx context.Context, by By, name, alt string, from io.Reader) (*store.Medium, error) {
+	m := &store.Medium{ID: store.NewID("m"), SiteID: by.Site, Name: fileName(name), Alt: alt, UploadedBy: by.User}
+	return m, k.begin(ctx, by, m, from)
 }
 
-// begin checks an upload and writes its first files, under names that were never used,
-// since browsers keep what they had.
-func begin(dir string, m *store.Medium, data []byte) error {
-	p, err := Open(data)
+// Replace puts another upload in a medium's place, wherever it is shown.
+func (k *Keeper) Replace(ctx context.Context, by By, m *store.Medium, from io.Reader) error {
+	next := *m
+	if err := k.begin(ctx, by, &next, from); err != nil {
+		return err
+	}
+	if err := k.store.ReplaceMedium(ctx, &next); err != nil {
+		k.discard(&next)
+		return err
+	}
+	*m = next
+	return nil
+}
+
+// begin keeps an upload as it came, has it checked, and writes its first files, under names
+// that were never used, since browsers keep what they had.
+func (k *Keeper) begin(ctx context.Context, by By, m *store.Medium, from io.Reader) (err error) {
+	if err := k.allowed(ctx, by); err != nil {
+		return err
+	}
+	m.Original, m.Variants, m.Bytes, m.Problem = store.NewID("f")+OriginalMark, nil, 0, ""
+	defer func() {
+		if err != nil {
+			k.discard(m)
+		}
+	}()
+	if m.Bytes, err = durable.Copy(k.file(m.Original), io.LimitReader(from, MaxVideoBytes+1)); err != nil {
+		return fmt.Errorf("keeping an upload: %w", err)
+	}
+	r, err := k.work(ctx, by, task{Do: doOpen, Memory: openMemory, Seconds: openSeconds}, m.Original, k.keepCopy(m))
 	if err != nil {
 		return err
 	}
-	if err := os.MkdirAll(dir, 0o755); err != nil {
-		return fmt.Errorf("making the media folder: %w", err)
+	m.Type, m.Width, m.Height = r.Picture.Type, r.Picture.Width, r.Picture.Height
+	m.CopiesLeft = max(len(r.Wants)-1, 0)
+	if !r.Same {
+		return nil
 	}
-	wants := p.Wants()
-	if len(wants) > 0 {
-		first, err := p.Make(wants[0])
-		if err != nil {
-			return err
-		}
-		p.Copies = []Copy{first}
+	c := store.MediumCopy{File: copyName(m.Original, r.Copies[0].Want), Width: r.Copies[0].Width}
+	if err := os.Link(k.file(m.Original), k.file(c.File)); err != nil {
+		return fmt.Errorf("keeping an upload: %w", err)
 	}
-	base := store.NewID("f")
-	m.Type, m.Width, m.Height, m.Variants = p.Type, p.Width, p.Height, nil
-	m.CopiesLeft = max(len(wants)-1, 0)
-	m.Original = base + OriginalMark
-	for _, c := range p.Copies {
-		kept, err := writeCopy(dir, m.Original, c)
-		if err != nil {
-			return err
-		}
-		m.Variants = append(m.Variants, kept)
-	}
-	return writeFile(dir, m.Original, data)
+	m.Variants = []store.MediumCopy{c}
+	return durable.SyncFolder(k.dir)
 }
 
-// writeCopy writes a copy of an original and gives its entry.
-func writeCopy(dir, original string, c Copy) (store.MediumCopy, error) {
-	kept := store.MediumCopy{File: copyName(original, Want{c.Width, c.Ext}), Width: c.Width}
-	return kept, writeFile(dir, kept.File, c.Data)
+// keepCopy writes copies that are made of a medium, and notes them in it.
+func (k *Keeper) keepCopy(m *store.Medium) func(Want, io.Reader) error {
+	return func(w Want, from io.Reader) error {
+		c := store.MediumCopy{File: copyName(m.Original, w), Width: w.Width}
+		n, err := durable.Copy(k.file(c.File), from)
+		if err != nil {
+			return fmt.Errorf("keeping a copy: %w", err)
+		}
+		m.Variants, m.Bytes = append(m.Variants, c), m.Bytes+n
+		return nil
+	}
 }
+
+// work has a task done on a file when there is a slot, and notes what it took.
+func (k *Keeper) work(ctx context.Context, by By, t task, file string, keep func(Want, io.Reader) error) (result, error) {
+	waiting, cancel := context.WithTimeout(ctx, waitForSlot)
+	defer cancel()
+	if err := k.slots.Acquire(waiting, 1); err != nil {
+		if ctx.Err() != nil {
+			return result{}, ctx.Err()
+		}
+		return result{}, doc.Problemf(field, "has to wait: many are being opened just now; send it again in a minute")
+	}
+	r, took, err := run(ctx, t, openWall, k.file(file), keep)
+	k.slots.Release(1)
+	if by.User != "" {
+		if nerr := k.store.NotePictureWork(context.WithoutCancel(ctx), by.Site, by.User, store.Opening, took); err == nil {
+			err = nerr
+		}
+	}
+	return r, err
+}
+
+// discard removes the files of a medium that isn't kept.
+func (k *Keeper) discard(m *store.Medium) {
+	_ = os.Remove(k.file(m.Original)) // what stays is collected
+	for _, c := range m.Variants {
+		_ = os.Remove(k.file(c.File))
+	}
+}
+
+func (k *Keeper) file(name string) string { return filepath.Join(k.dir, name) }
 
 func copyName(original string, w Want) string {
 	return fmt.Sprintf("%s-%d%s", strings.TrimSuffix(original, OriginalMark), w.Width, w.Ext)
 }
 
-func writeFile(dir, name string, data []byte) error {
-	if err := os.WriteFile(filepath.Join(dir, name), data, 0o644); err != nil {
-		return fmt.Errorf("keeping a picture: %w", err)
-	}
-	return nil
-}
-
-// Change is what can be done to the pixels of a picture: quarter turns to the right,
-// then a crop in per cent of what is seen then.
-type Change struct {
-	Turns         int
-	Left, Top     float64
-	Right, Bottom float64 // from the right and the bottom edge
-}
-
 // Edit turns and crops what was uploaded, and makes its copies anew.
-func Edit(ctx context.Context, st *store.Store, dir string, m *store.Medium, c Change) error {
+func (k *Keeper) Edit(ctx context.Context, by By, m *store.Medium, c Change) error {
 	if m.Type == "image/svg+xml" || m.Video() || m.Original == "" {
 		return doc.Problemf(field, "can't be turned or cropped: it is a drawing that scales or a video, or what was uploaded isn't there any more")
 	}
-	data, err := os.ReadFile(filepath.Join(dir, m.Original))
-	if err != nil {
-		if errors.Is(err, os.ErrNotExist) {
-			return doc.Problemf(field, "can't be changed: what was uploaded isn't there any more; upload it again")
-		}
-		return fmt.Errorf("reading a picture: %w", err)
-	}
-	if data, err = c.apply(data); err != nil {
+	if err := c.check(); err != nil {
 		return err
 	}
-	return Replace(ctx, st, dir, m, data)
+	if err := k.allowed(ctx, by); err != nil {
+		return err
+	}
+	if _, err := os.Stat(k.file(m.Original)); errors.Is(err, fs.ErrNotExist) {
+		return doc.Problemf(field, "can't be changed: what was uploaded isn't there any more; upload it again")
+	}
+	changed := store.NewID("f") + OriginalMark
+	defer os.Remove(k.file(changed)) // it is kept under another name
+	t := task{Do: doChange, Change: c, Memory: openMemory, Seconds: openSeconds}
+	if _, err := k.work(ctx, by, t, m.Original, func(_ Want, from io.Reader) error {
+		_, err := durable.Copy(k.file(changed), from)
+		return err
+	}); err != nil {
+		return err
+	}
+	f, err := os.Open(k.file(changed))
+	if err != nil {
+		return fmt.Errorf("reading a picture: %w", err)
+	}
+	defer f.Close()
+	return k.Replace(ctx, by, m, f)
 }
 
-// apply changes an upload and gives it as PNG.
-func (c Change) apply(data []byte) ([]byte, error) {
-	if !(c.Left >= 0 && c.Top >= 0 && c.Right >= 0 && c.Bottom >= 0 && c.Left+c.Right <= 95 && c.Top+c.Bottom <= 95) {
-		return nil, doc.Problemf("Crop", "would leave next to nothing: what is cut off on both sides is at most 95 %% together")
+// Colours gives the colours that a kept picture is made of, the commonest first.
+func (k *Keeper) Colours(ctx context.Context, by By, m *store.Medium) ([]colour.Cluster, error) {
+	if len(m.Variants) == 0 || m.Type == "image/svg+xml" || m.Video() {
+		return nil, doc.Problemf(field, "is a drawing in SVG or a video; take a palette from a photograph or a PNG")
 	}
-	if len(data) > MaxBytes {
-		return nil, doc.Problemf(field, "is too large to be changed")
+	if err := k.allowed(ctx, by); err != nil {
+		return nil, err
 	}
-	kind := sniff(data)
-	if config, err := decodeConfig(kind, data); err != nil || int64(config.Width)*int64(config.Height) > MaxPixels {
-		return nil, doc.Problemf(field, "is damaged or too large to be changed")
-	}
-	img, err := decode(kind, data)
-	if err != nil {
-		return nil, doc.Problemf(field, "is damaged and can't be opened (%v)", err)
-	}
-	img = upright(img, orientation(kind, data))
-	for range ((c.Turns % 4) + 4) % 4 {
-		img = upright(img, 6) // Exif's orientation 6: a quarter turn to the right
-	}
-	b := img.Bounds()
-	cut := image.Rect(
-		b.Min.X+int(float64(b.Dx())*c.Left/100),
-		b.Min.Y+int(float64(b.Dy())*c.Top/100),
-		b.Max.X-int(float64(b.Dx())*c.Right/100),
-		b.Max.Y-int(float64(b.Dy())*c.Bottom/100),
-	)
-	out := image.NewRGBA(image.Rect(0, 0, max(cut.Dx(), 1), max(cut.Dy(), 1)))
-	draw.Draw(out, out.Bounds(), img, cut.Min, draw.Src)
-	var buf bytes.Buffer
-	if err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&buf, out); err != nil {
-		return nil, fmt.Errorf("writing a picture: %w", err)
-	}
-	return buf.Bytes(), nil
+	r, err := k.work(ctx, by, task{Do: doColours, Memory: openMemory, Seconds: openSeconds}, m.Variants[0].File, nil)
+	return r.Colours, err
 }
 
 // fileName is what people see of an upload's name.

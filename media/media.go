@@ -3,8 +3,9 @@
 // In come the bytes of a file; out come the copies to keep: resized WebP and AVIF for
 // photographs and drawings, a cleaned SVG as it is, or a doc.Problem that says
 // what is wrong with the file. Whatever the file carried beside its pixels
-// (position, camera, thumbnails) is gone. One copy is made at once, the others in the
-// background, by Run. Start at Open.
+// (position, camera, thumbnails) is gone. Files are opened in processes of their own, with
+// limits (child.go). One copy is made at once, the others in the background. Start at
+// Keeper.Keep.
 package media
 
 import (
@@ -18,7 +19,6 @@ import (
 
 	"github.com/gen2brain/avif"
 	"github.com/gen2brain/webp"
-	"golang.org/x/image/draw"
 	xwebp "golang.org/x/image/webp"
 
 	"openplot/core/doc"
@@ -38,7 +38,7 @@ var Widths = []int{480, 960, 1440, 1920}
 type Picture struct {
 	Type          string // of the upload, as sniffed
 	Width, Height int    // px, upright
-	Copies        []Copy // those that are the file itself; narrow to wide
+	Copies        []Copy `json:"-"` // those that are the file itself; narrow to wide
 	img           image.Image
 }
 
@@ -109,12 +109,20 @@ func raster(kind string, data []byte) (*Picture, error) {
 	if kind == "image/gif" && animated(data) { // moving pictures stay as they are
 		return &Picture{Type: kind, Width: config.Width, Height: config.Height, Copies: []Copy{{config.Width, ".gif", data}}}, nil
 	}
+	if n := scans(kind, data); n > maxScans {
+		return nil, doc.Problemf(field, "is drawn in %d passes, which takes very long: save it again as a plain JPEG and upload that", n)
+	}
 	img, err := decode(kind, data)
 	if err != nil {
 		return nil, doc.Problemf(field, "is damaged and can't be opened (%v): save it again and upload that", err)
 	}
-	img = upright(img, orientation(kind, data))
+	img = upright(narrowed(img), orientation(kind, data))
 	b := img.Bounds()
+	if ws := widths(b.Dx(), b.Dy()); ws[0] < min(minSide, b.Dx()) || scaledHeight(b.Dx(), b.Dy(), ws[0]) < 1 {
+		return nil, doc.Problemf(
+			field, "has %d × %d pixels, which is too long and narrow to be shown: crop it to at most %d times as high as wide", b.Dx(), b.Dy(), maxSide/minSide,
+		)
+	}
 	return &Picture{Type: kind, Width: b.Dx(), Height: b.Dy(), img: img}, nil
 }
 
@@ -133,13 +141,23 @@ func (p *Picture) Wants() (ws []Want) {
 	if p.img == nil {
 		return nil
 	}
+	return wantsOf(p.Width, p.Height)
+}
+
+func wantsOf(width, height int) (ws []Want) {
 	for _, ext := range []string{".webp", ".avif"} {
-		for _, w := range widths(p.Width) {
+		for _, w := range widths(width, height) {
 			ws = append(ws, Want{w, ext})
 		}
 	}
 	return ws
 }
+
+// maxSide is how high or wide a copy can be: WebP has 14 bits for each (RFC 9649 §2.5).
+const maxSide = 16383
+
+// minSide is how narrow a copy may become for that.
+const minSide = 16
 
 // Make makes a copy.
 func (p *Picture) Make(w Want) (Copy, error) {
@@ -160,32 +178,27 @@ func (p *Picture) Make(w Want) (Copy, error) {
 // smaller. At their qualities both are as near to the picture (docs/performance.md).
 func worthIt(avif, webp int64) bool { return avif*10 <= webp*9 }
 
-// widths are the standard ones below the original's, and the original's own when
-// it is no wider than the widest.
-func widths(original int) []int {
+// widths are the standard ones below the original's, and the original's own when it is no
+// wider than the widest; none so wide that a copy would be higher than it can be.
+func widths(width, height int) []int {
+	widest := width
+	if scaledHeight(width, height, widest) > maxSide {
+		widest = max(maxSide*width/height, 1)
+	}
 	var ws []int
 	for _, w := range Widths {
-		if w < original {
+		if w < widest {
 			ws = append(ws, w)
 		}
 	}
-	if original <= Widths[len(Widths)-1] {
-		ws = append(ws, original)
+	if widest <= Widths[len(Widths)-1] {
+		ws = append(ws, widest)
 	}
 	return ws
 }
 
-// scale resizes to a width, keeping the shape.
-func scale(img image.Image, w int) image.Image {
-	b := img.Bounds()
-	if b.Dx() == w {
-		return img
-	}
-	h := max(1, (b.Dy()*w+b.Dx()/2)/b.Dx())
-	out := image.NewRGBA(image.Rect(0, 0, w, h)) // the type that x/image/draw is fast for
-	draw.CatmullRom.Scale(out, out.Bounds(), img, b, draw.Src, nil)
-	return out
-}
+// scaledHeight is the height of a copy of some width.
+func scaledHeight(width, height, w int) int { return max(1, (height*w+width/2)/width) }
 
 func decodeConfig(kind string, data []byte) (image.Config, error) {
 	switch kind {

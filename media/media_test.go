@@ -74,7 +74,7 @@ func TestVariantsAreNeverWiderThanTheOriginal(t *testing.T) {
 		width int
 		want  string
 	}{{300, "[300]"}, {480, "[480]"}, {1000, "[480 960 1000]"}, {1920, "[480 960 1440 1920]"}, {2500, "[480 960 1440 1920]"}} {
-		if got := fmt.Sprint(widths(tt.width)); got != tt.want {
+		if got := fmt.Sprint(widths(tt.width, 100)); got != tt.want {
 			t.Errorf("%d px: %s, want %s", tt.width, got, tt.want)
 		}
 	}

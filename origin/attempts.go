@@ -1,48 +1,54 @@
 package origin
 
 import (
-	"net"
-	"net/http"
+	"net/netip"
 	"time"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 	"golang.org/x/time/rate"
 )
 
-// Attempts limits how often an address may try something. The zero value can't be used;
-// see NewAttempts.
+// Attempts limits how often somebody may try something, each by a key such as an address.
+// The zero value can't be used; see NewAttempts.
 type Attempts struct {
-	from *lru.Cache[string, *rate.Limiter]
+	every time.Duration
+	burst int
+	from  *lru.Cache[string, *rate.Limiter]
 }
 
-// maxAddresses is how many addresses are remembered, those that came last.
-const maxAddresses = 10_000
+// maxKeys is how many keys are remembered, those that came last.
+const maxKeys = 10_000
 
-// NewAttempts makes Attempts of ten at once and then one every six seconds.
-func NewAttempts() *Attempts {
-	from, err := lru.New[string, *rate.Limiter](maxAddresses)
+// NewAttempts makes Attempts of burst at once and then one every so often.
+func NewAttempts(burst int, every time.Duration) *Attempts {
+	from, err := lru.New[string, *rate.Limiter](maxKeys)
 	if err != nil {
 		panic(err) // only for a size below 1
 	}
-	return &Attempts{from}
+	return &Attempts{every, burst, from}
 }
 
-// Allow reports whether an address may try once more.
-func (a *Attempts) Allow(address string, now time.Time) bool {
-	fresh := rate.NewLimiter(rate.Every(6*time.Second), 10)
-	limit, known, _ := a.from.PeekOrAdd(address, fresh)
+// Allow reports whether one more attempt is let through.
+func (a *Attempts) Allow(key string, now time.Time) bool {
+	fresh := rate.NewLimiter(rate.Every(a.every), a.burst)
+	limit, known, _ := a.from.PeekOrAdd(key, fresh)
 	if !known {
 		limit = fresh
 	}
-	a.from.Get(address) // it came last now
+	a.from.Get(key) // it came last now
 	return limit.AllowN(now, 1)
 }
 
-// Address is where a request came from, without its port.
-func Address(r *http.Request) string {
-	host, _, err := net.SplitHostPort(r.RemoteAddr)
+// Network is what an address counts as: itself, or for IPv6 the /64 that one subscriber has
+// (RFC 6177 §2: sites get at least that much).
+func Network(address string) string {
+	a, err := netip.ParseAddr(address)
 	if err != nil {
-		return r.RemoteAddr
+		return address
 	}
-	return host
+	a = a.Unmap().WithZone("")
+	if a.Is4() {
+		return a.String()
+	}
+	return netip.PrefixFrom(a, 64).Masked().String()
 }

@@ -41,8 +41,8 @@ func (src Source) Edition(seq int64, slug string, page *doc.Page) (store.Edition
 	return e, nil
 }
 
-// Release publishes a page of a site as it stands: it gives its address below Dir, and how
-// many pictures on it still lack copies, which come to it by themselves.
+// Release publishes a page of a site as it stands: it gives its address on the site's host,
+// and how many pictures on it still lack copies, which come to it by themselves.
 func (p *Publisher) Release(ctx context.Context, st *store.Store, src Source, page *store.Page) (address string, lacking int, err error) {
 	e, err := src.Edition(page.Seq, page.Slug, page.Doc)
 	if err != nil {
@@ -52,6 +52,7 @@ func (p *Publisher) Release(ctx context.Context, st *store.Store, src Source, pa
 	if err != nil {
 		return "", 0, err
 	}
+	e.Said = ready.Said
 	if err := st.Publish(ctx, e, ready.Put); err != nil {
 		return "", 0, err
 	}

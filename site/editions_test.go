@@ -89,7 +89,7 @@ func TestEditions(t *testing.T) {
 		t.Helper()
 		job := store.MakeCopies{Site: "w", Medium: id, Original: id + "-original"}
 		c := copyOf(id, name, 900)
-		_, err := st.AddCopy(ctx, job, &c, left)
+		_, err := st.AddCopy(ctx, job, &c, 10, left)
 		must(err)
 		return job
 	}

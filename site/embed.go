@@ -15,7 +15,7 @@ func embedFile(markup string) string {
 	return EmbedPrefix + hex.EncodeToString(sum[:6]) + ".html"
 }
 
-// embedDocument is the page that own HTML is in.
-func embedDocument(markup string) string {
+// EmbedDocument is the page that own HTML is in.
+func EmbedDocument(markup string) string {
 	return "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>Embedded content</title></head><body>\n" + markup + "\n</body></html>\n"
 }

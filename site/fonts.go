@@ -11,6 +11,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/emit"
+	"openplot/durable"
 	"openplot/fonts"
 	"openplot/store"
 )
@@ -80,6 +81,9 @@ func (s *subsets) write(dir string) error {
 	for name, f := range s.asked {
 		to := filepath.Join(dir, name)
 		if _, err := os.Stat(to); err == nil {
+			if err := durable.Touch(to); err != nil {
+				return err
+			}
 			continue
 		}
 		whole, err := os.ReadFile(filepath.Join(s.mediaDir, f.Original))
@@ -94,7 +98,7 @@ func (s *subsets) write(dir string) error {
 		if err != nil {
 			return fmt.Errorf("publishing the font %s: %w", f.Family, err)
 		}
-		if err := write(to, packed); err != nil {
+		if err := durable.Write(to, packed); err != nil {
 			return err
 		}
 	}

@@ -8,15 +8,14 @@
 package site
 
 import (
+	"cmp"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
 	"fmt"
-	"io"
 	"io/fs"
 	"os"
-	"path"
 	"path/filepath"
 	"strconv"
 	"strings"
@@ -24,6 +23,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/emit"
+	"openplot/durable"
 	"openplot/fonts"
 	"openplot/icons"
 	"openplot/store"
@@ -46,6 +46,17 @@ type Addresses struct {
 	Form func(block string) string
 	// Embed gives the address of a file of own HTML; nil leaves its frames empty.
 	Embed func(file string) string
+	// ByContent names files of shipped fonts after what is in them, for those that keep them
+	// for good.
+	ByContent bool
+}
+
+// font is the name of a shipped font's file.
+func (a Addresses) font(f fonts.Face) string {
+	if a.ByContent {
+		return f.ByContent()
+	}
+	return f.File
 }
 
 // Source is what the pages of a site are made from.
@@ -137,8 +148,9 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	for _, f := range fonts.Needed(used) {
 		r.Fonts = append(r.Fonts, f)
 		face := FontFace(f, a.StyleFonts)
+		face.URL = a.StyleFonts + a.font(f)
 		if !f.Extended && early(f.Family, f.Italic) {
-			face.Preload = a.Fonts + f.File
+			face.Preload = a.Fonts + a.font(f)
 		}
 		faces = append(faces, face)
 	}
@@ -150,7 +162,7 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 		faces = append(faces, face)
 	}
 	sheet := emit.NewSheet(src.Site.Zones)
-	head := emit.Page{Title: p.Title, Description: p.Description, Language: "en", Stylesheet: a.Stylesheet, Fonts: faces}
+	head := emit.Page{Title: p.Title, Description: p.Description, Language: cmp.Or(src.Site.Language, "en"), Stylesheet: a.Stylesheet, Fonts: faces}
 	if a.Script != nil {
 		r.Scripts = emit.Scripts(body)
 		for _, name := range r.Scripts {
@@ -181,18 +193,21 @@ func FontFace(f fonts.Face, prefix string) emit.FontFace {
 type Publisher struct {
 	Dir      string // what is published, one folder per site
 	MediaDir string // where uploads are kept
+	Hosts    Hosts  // a site's own HTML is at a host of its own
 }
 
 // Prepared is a page of which all is on disk that it needs, under names of its own.
 type Prepared struct {
-	Address    string // below Dir
+	Address    string // on the site's host
+	Said       store.Said
 	file, html string
 }
 
 // Put writes the page itself. One that was there before is replaced in one step.
-func (p *Prepared) Put() error { return write(p.file, []byte(p.html)) }
+func (p *Prepared) Put() error { return durable.Write(p.file, []byte(p.html)) }
 
-// Publish writes one page, "" being the home page, and gives its address below Dir.
+// Publish writes one page, "" being the home page, and gives its address on the site's
+// host.
 func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, error) {
 	ready, err := p.Prepare(src, slug, page)
 	if err != nil {
@@ -209,10 +224,10 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		up = "../"
 	}
 	a := Addresses{
-		Media: up + "assets/media/", StyleMedia: "media/", Fonts: up + "assets/fonts/", StyleFonts: "fonts/",
+		ByContent: true, Media: up + "assets/media/", StyleMedia: "media/", Fonts: up + "assets/fonts/", StyleFonts: "fonts/",
 		Link:   func(href string) string { return relative(href, up) },
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
-		Embed:  func(file string) string { return up + "assets/" + file },
+		Embed:  func(file string) string { return p.Hosts.Own(src.Site.Slug) + "/" + file },
 	}
 	root := filepath.Join(p.Dir, src.Site.Slug)
 	assets := filepath.Join(root, "assets")
@@ -232,7 +247,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		if err != nil {
 			return nil, fmt.Errorf("reading font %s: %w", f.File, err)
 		}
-		if err := write(filepath.Join(assets, "fonts", f.File), b); err != nil {
+		if err := durable.Write(filepath.Join(assets, "fonts", a.font(f)), b); err != nil {
 			return nil, err
 		}
 	}
@@ -242,7 +257,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		}
 	}
 	for name, markup := range r.Embeds {
-		if err := write(filepath.Join(assets, name), []byte(embedDocument(markup))); err != nil {
+		if err := durable.Write(filepath.Join(assets, name), []byte(EmbedDocument(markup))); err != nil {
 			return nil, err
 		}
 	}
@@ -251,14 +266,18 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		if err != nil {
 			return nil, err
 		}
-		if err := write(filepath.Join(assets, scriptFile(name)), b); err != nil {
+		if err := durable.Write(filepath.Join(assets, scriptFile(name)), b); err != nil {
 			return nil, err
 		}
 	}
-	if err := write(filepath.Join(assets, css), []byte(r.CSS)); err != nil {
+	if err := durable.Write(filepath.Join(assets, css), []byte(r.CSS)); err != nil {
 		return nil, err
 	}
-	return &Prepared{path.Join("/", src.Site.Slug, slug) + "/", filepath.Join(root, slug, "index.html"), r.HTML}, nil
+	said, err := Read(r.HTML, src.Site.Slug)
+	if err != nil {
+		return nil, err
+	}
+	return &Prepared{strings.TrimSuffix("/"+slug, "/") + "/", said, filepath.Join(root, slug, "index.html"), r.HTML}, nil
 }
 
 // relative turns "/fares#prices" into "fares/#prices" or "../fares/#prices", and
@@ -283,33 +302,9 @@ func relative(href, up string) string {
 	return up + rest + "/" + tail
 }
 
-// write replaces a file in one step.
-func write(name string, b []byte) error {
-	if old, err := os.ReadFile(name); err == nil && string(old) == string(b) {
-		return nil
-	}
-	if err := os.MkdirAll(filepath.Dir(name), 0o755); err != nil {
-		return fmt.Errorf("publishing: %w", err)
-	}
-	f, err := os.CreateTemp(filepath.Dir(name), ".new-*")
-	if err != nil {
-		return fmt.Errorf("publishing: %w", err)
-	}
-	_, err = f.Write(b)
-	err = errors.Join(err, f.Chmod(0o644), f.Close())
-	if err == nil {
-		err = os.Rename(f.Name(), name)
-	}
-	if err != nil {
-		_ = os.Remove(f.Name()) // what is left of a failed write
-		return fmt.Errorf("publishing %s: %w", filepath.Base(name), err)
-	}
-	return nil
-}
-
 func copyFile(to, from string) error {
 	if _, err := os.Stat(to); err == nil {
-		return nil // media files never change
+		return durable.Touch(to) // media files never change
 	} else if !errors.Is(err, fs.ErrNotExist) {
 		return fmt.Errorf("publishing: %w", err)
 	}
@@ -318,9 +313,8 @@ func copyFile(to, from string) error {
 		return fmt.Errorf("publishing a picture: %w", err)
 	}
 	defer f.Close()
-	b, err := io.ReadAll(f)
-	if err != nil {
+	if _, err := durable.Copy(to, f); err != nil {
 		return fmt.Errorf("publishing a picture: %w", err)
 	}
-	return write(to, b)
+	return nil
 }

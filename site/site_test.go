@@ -45,7 +45,7 @@ func TestPublish(t *testing.T) {
 	p := &Publisher{Dir: dir, MediaDir: uploads}
 	for range 2 { // the second time changes nothing
 		url, err := p.Publish(Source{Site: s, Media: media}, "fares", page)
-		if err != nil || url != "/skerry/fares/" {
+		if err != nil || url != "/fares/" {
 			t.Fatalf("%q, %v", url, err)
 		}
 	}
@@ -82,7 +82,7 @@ func TestPublish(t *testing.T) {
 			t.Errorf("%s was left behind or isn't needed", name)
 		}
 	}
-	for _, want := range []string{`url("media/m1-900.webp")`, `url("fonts/hanken-grotesk-latin-wght-normal.woff2")`} {
+	for _, want := range []string{`url("media/m1-900.webp")`, `url("fonts/hanken-grotesk-latin-wght-normal-`} {
 		if !strings.Contains(css, want) {
 			t.Errorf("the style sheet has no %s", want)
 		}
@@ -90,7 +90,13 @@ func TestPublish(t *testing.T) {
 	if strings.Contains(css, "Bricolage") && strings.Contains(css, "bricolage-grotesque-latin-wght") {
 		t.Error("a font that no words are set in is loaded")
 	}
-	if !found["skerry/assets/media/m1-480.webp"] || !found["skerry/assets/fonts/hanken-grotesk-latin-wght-normal.woff2"] {
+	hanken := ""
+	for name := range found {
+		if rest, ok := strings.CutPrefix(name, "skerry/assets/fonts/"); ok && strings.HasPrefix(rest, "hanken-grotesk-latin-wght-normal-") {
+			hanken = rest
+		}
+	}
+	if !found["skerry/assets/media/m1-480.webp"] || !found["skerry/assets/fonts/"+hanken] {
 		t.Errorf("files are missing: %v", found)
 	}
 }

@@ -13,7 +13,18 @@ type Edition struct {
 	Seq    int64
 	Lacks  []string // originals of the pictures of which copies are still to be made
 	Source []byte   // what it is made from, as JSON
+	Said
 }
+
+// Said is what visitors can read of a page, and the forms that they can send.
+type Said struct {
+	Words string
+	Forms []string // blocks
+}
+
+// maxWords is how much of what a page says is searched, in bytes: a tsvector holds 1 MB
+// (PostgreSQL 15 §12.11).
+const maxWords = 400_000
 
 // Publish notes that an edition is published, which write does. It is kept while it lacks
 // copies.
@@ -21,6 +32,9 @@ func (s *Store) Publish(ctx context.Context, e Edition, write func() error) erro
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := tx.ExecContext(ctx, `UPDATE pages SET published_at = now(), published_seq = $2 WHERE id = $1`, e.Page, e.Seq); err != nil {
 			return fmt.Errorf("noting a publication: %w", err)
+		}
+		if err := keepSaid(ctx, tx, e.Page, e.Said); err != nil {
+			return err
 		}
 		query, args := `DELETE FROM editions WHERE page_id = $1`, []any{e.Page}
 		if len(e.Lacks) > 0 {
@@ -32,6 +46,29 @@ func (s *Store) Publish(ctx context.Context, e Edition, write func() error) erro
 		}
 		return write()
 	})
+}
+
+// KeepSaid keeps what a page says that is published already.
+func (s *Store) KeepSaid(ctx context.Context, page string, said Said) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error { return keepSaid(ctx, tx, page, said) })
+}
+
+func keepSaid(ctx context.Context, tx *sqlx.Tx, page string, said Said) error {
+	var language string
+	if err := tx.GetContext(ctx, &language, `SELECT s.language FROM pages p JOIN sites s ON s.id = p.site_id WHERE p.id = $1`, page); err != nil {
+		return fmt.Errorf("finding the page's language: %w", notFound(err))
+	}
+	words := Clean(said.Words[:min(len(said.Words), maxWords)])
+	if said.Forms == nil {
+		said.Forms = []string{}
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO published (page_id, site_id, slug, name, description, words, forms, config)
+		SELECT id, site_id, slug, name, description, $2, $3, $4::regconfig FROM pages WHERE id = $1 ON CONFLICT (page_id) DO UPDATE SET slug = EXCLUDED.slug,
+		name = EXCLUDED.name, description = EXCLUDED.description, words = EXCLUDED.words, forms = EXCLUDED.forms, config = EXCLUDED.config`,
+		page, words, said.Forms, textConfig(language)); err != nil {
+		return fmt.Errorf("keeping what a page says: %w", err)
+	}
+	return nil
 }
 
 // Renew gives write the source of every edition that lacks copies of an original, and

@@ -3,8 +3,11 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"time"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // Answer is what was written into one field of a form.
@@ -20,52 +23,92 @@ type FormEntry struct {
 	Raw     []byte    `db:"answers"`
 	Answers []Answer  `db:"-"`
 	SentAt  time.Time `db:"sent_at"`
-	Trial   bool      `db:"trial"` // sent from a preview
+	Trial   bool      `db:"trial"`   // sent from a preview
+	Suspect string    `db:"suspect"` // why it looks as if a program had sent it, or ""
 }
 
-// maxEntries is how many entries a site keeps; the oldest go first.
-const maxEntries = 5000
+// Limits of what is kept. Nothing makes room for what comes: what is over them isn't taken.
+const (
+	maxFormDay = 2000   // entries of one form within a day
+	maxEntries = 50_000 // of a site
+)
 
-// AddFormEntry keeps what a visitor sent, or with trial what somebody sent to try a form.
-func (s *Store) AddFormEntry(ctx context.Context, site, form string, answers []Answer, trial bool) error {
-	raw, err := json.Marshal(answers)
+// ErrFull means that a form takes no more just now.
+var ErrFull = errors.New("as many entries as are taken")
+
+// AddFormEntry keeps what a visitor sent, or as a trial what somebody sent to try a form.
+func (s *Store) AddFormEntry(ctx context.Context, site string, e FormEntry) error {
+	raw, err := json.Marshal(e.Answers)
 	if err != nil {
 		return fmt.Errorf("writing answers: %w", err)
 	}
-	_, err = s.db.ExecContext(
-		ctx,
-		`INSERT INTO form_entries (id, site_id, form, answers, trial) VALUES ($1, $2, $3, $4, $5)`,
-		NewID("e"), site, form, raw, trial,
-	)
-	if err == nil {
-		_, err = s.db.ExecContext(
-			ctx,
-			`DELETE FROM form_entries WHERE id IN (SELECT id FROM form_entries WHERE site_id = $1 AND trial = $3 ORDER BY sent_at DESC, id OFFSET $2)`,
-			site, maxEntries, trial,
-		)
-	}
+	r, err := s.db.ExecContext(ctx, `INSERT INTO form_entries (id, site_id, form, answers, trial, suspect) SELECT $1, $2, $3, $4, $5, $6
+		WHERE (SELECT count(*) FROM form_entries WHERE site_id = $2 AND form = $3 AND sent_at > now() - interval '1 day') < $7
+		AND (SELECT count(*) FROM form_entries WHERE site_id = $2) < $8`,
+		NewID("e"), site, Clean(e.Form), raw, e.Trial, e.Suspect, maxFormDay, maxEntries)
 	if err != nil {
 		return fmt.Errorf("keeping a form's entry: %w", err)
+	}
+	if n, err := r.RowsAffected(); err == nil && n == 0 {
+		return ErrFull
 	}
 	return nil
 }
 
-// FormEntries gives the newest entries of a site's forms.
-func (s *Store) FormEntries(ctx context.Context, site string, limit int) ([]*FormEntry, error) {
+// FormEntries gives the newest entries of a site's forms: those that look like people's, or
+// those that don't.
+func (s *Store) FormEntries(ctx context.Context, site string, suspect bool, limit int) ([]*FormEntry, error) {
 	var es []*FormEntry
 	if err := s.db.SelectContext(
 		ctx, &es,
-		`SELECT id, form, answers, sent_at, trial FROM form_entries WHERE site_id = $1 ORDER BY sent_at DESC, id LIMIT $2`,
-		site, limit,
+		`SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND (suspect <> '') = $2 ORDER BY sent_at DESC, id LIMIT $3`,
+		site, suspect, limit,
 	); err != nil {
 		return nil, fmt.Errorf("listing entries: %w", err)
 	}
+	return es, readEntries(es)
+}
+
+func readEntries(es []*FormEntry) error {
 	for _, e := range es {
 		if err := json.Unmarshal(e.Raw, &e.Answers); err != nil {
-			return nil, fmt.Errorf("reading the entry %s: %w", e.ID, err)
+			return fmt.Errorf("reading the entry %s: %w", e.ID, err)
 		}
 	}
-	return es, nil
+	return nil
+}
+
+// EachFormEntry gives all entries of a site's forms but trials, the oldest first.
+func (s *Store) EachFormEntry(ctx context.Context, site string, f func(*FormEntry) error) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		rows, err := tx.QueryxContext(ctx,
+			`SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND NOT trial ORDER BY sent_at, id`, site)
+		if err != nil {
+			return fmt.Errorf("listing entries: %w", err)
+		}
+		defer rows.Close()
+		for rows.Next() {
+			var e FormEntry
+			if err := rows.StructScan(&e); err != nil {
+				return fmt.Errorf("listing entries: %w", err)
+			}
+			if err := readEntries([]*FormEntry{&e}); err != nil {
+				return err
+			}
+			if err := f(&e); err != nil {
+				return err
+			}
+		}
+		return rows.Err()
+	})
+}
+
+// TrustFormEntry takes an entry for a person's that looked like a program's.
+func (s *Store) TrustFormEntry(ctx context.Context, site, id string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE form_entries SET suspect = '' WHERE site_id = $1 AND id = $2`, site, id); err != nil {
+		return fmt.Errorf("trusting an entry: %w", err)
+	}
+	return nil
 }
 
 // DeleteFormEntry forgets an entry of a site's forms.
@@ -76,10 +119,46 @@ func (s *Store) DeleteFormEntry(ctx context.Context, site, id string) error {
 	return nil
 }
 
+// EraseAnswers forgets all entries of a site's forms in which somebody wrote exactly this,
+// such as an email, whatever its capitals; and gives their number.
+func (s *Store) EraseAnswers(ctx context.Context, site, written string) (int64, error) {
+	r, err := s.db.ExecContext(ctx, `DELETE FROM form_entries e WHERE site_id = $1 AND EXISTS (SELECT FROM json_array_elements(e.answers) a
+		WHERE lower(btrim(a->>'value')) = lower(btrim($2)))`, site, Clean(written))
+	if err != nil {
+		return 0, fmt.Errorf("erasing entries: %w", err)
+	}
+	return r.RowsAffected()
+}
+
 // DeleteTrials forgets all that was sent to try a site's forms.
 func (s *Store) DeleteTrials(ctx context.Context, site string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND trial`, site); err != nil {
 		return fmt.Errorf("forgetting trials: %w", err)
+	}
+	return nil
+}
+
+// DeleteSuspects forgets all entries of a site that look like programs'.
+func (s *Store) DeleteSuspects(ctx context.Context, site string) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND suspect <> ''`, site); err != nil {
+		return fmt.Errorf("forgetting entries: %w", err)
+	}
+	return nil
+}
+
+// SetEntryDays says how many days what visitors send is kept.
+func (s *Store) SetEntryDays(ctx context.Context, site string, days int) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET entry_days = $2 WHERE id = $1`, site, days); err != nil {
+		return fmt.Errorf("keeping a setting: %w", err)
+	}
+	return nil
+}
+
+// ForgetEntries ends what is longer ago than each site keeps; trials after 30 days.
+func (s *Store) ForgetEntries(ctx context.Context) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries e USING sites s WHERE s.id = e.site_id
+		AND e.sent_at < now() - make_interval(days => CASE WHEN e.trial THEN least(30, s.entry_days) ELSE s.entry_days END)`); err != nil {
+		return fmt.Errorf("forgetting old entries: %w", err)
 	}
 	return nil
 }

@@ -25,7 +25,10 @@ type Medium struct {
 	RawFiles []byte       `db:"variants" json:"-"`
 	Variants []MediumCopy `db:"-"` // by format, the ones that every browser reads first; then narrow to wide
 	// CopiesLeft is how many copies are still to be made.
-	CopiesLeft int `db:"copies_left"`
+	CopiesLeft int    `db:"copies_left"`
+	Bytes      int64  `db:"bytes"`       // of all its files
+	UploadedBy string `db:"uploaded_by"` // an account, or "" for the program
+	Problem    string `db:"problem"`     // why copies can't be made, or ""
 }
 
 // Video reports whether the medium is a video; its only variant is the file itself.
@@ -41,7 +44,7 @@ type MediumCopy struct {
 	Width int    `json:"width"`
 }
 
-const mediumColumns = `id, site_id, name, type, width, height, alt, focal, original, variants, copies_left`
+const mediumColumns = `id, site_id, name, type, width, height, alt, focal, original, variants, copies_left, bytes, coalesce(uploaded_by, '') AS uploaded_by, problem`
 
 // MakeCopies is the job of making the copies of a picture that are still missing: those
 // that every browser reads, or the Modern ones, which take longer.
@@ -57,14 +60,14 @@ func (MakeCopies) Kind() string { return "make-copies" }
 
 // AddMedium keeps a medium, with the jobs of making what copies it lacks.
 func (s *Store) AddMedium(ctx context.Context, m *Medium) error {
-	return s.keepMedium(ctx, m, `INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants, copies_left)
-		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants, :copies_left)`)
+	return s.keepMedium(ctx, m, `INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants, copies_left, bytes, uploaded_by)
+		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants, :copies_left, :bytes, nullif(:uploaded_by, ''))`)
 }
 
 // ReplaceMedium gives a medium other files, with the jobs of making what copies they lack.
 func (s *Store) ReplaceMedium(ctx context.Context, m *Medium) error {
 	if err := s.keepMedium(ctx, m, `UPDATE media SET type = :type, width = :width, height = :height, original = :original, variants = :variants,
-		copies_left = :copies_left WHERE id = :id AND site_id = :site_id`); err != nil {
+		copies_left = :copies_left, bytes = :bytes, problem = '' WHERE id = :id AND site_id = :site_id`); err != nil {
 		return err
 	}
 	return s.staleDrawings(ctx, m.SiteID)
@@ -85,20 +88,55 @@ func (s *Store) keepMedium(ctx context.Context, m *Medium, query string) error {
 		if m.CopiesLeft == 0 {
 			return nil
 		}
-		for priority, modern := range []bool{false, true} { // all pictures' plain copies come first
-			job := MakeCopies{m.SiteID, m.ID, m.Original, modern}
-			if _, err := s.jobs.InsertTx(ctx, tx.Tx, job, &river.InsertOpts{Priority: priority + 1}); err != nil {
-				return fmt.Errorf("queueing copies of %s: %w", m.Name, err)
-			}
-		}
-		return nil
+		return s.queueCopies(ctx, tx, MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original})
 	})
 }
 
+// copyAttempts is how often the making of copies is tried.
+const copyAttempts = 4
+
+// queueCopies adds a job, unless it is in the queue already. All pictures' plain copies come
+// first.
+func (s *Store) queueCopies(ctx context.Context, tx *sqlx.Tx, job MakeCopies) error {
+	o := &river.InsertOpts{Priority: 1, MaxAttempts: copyAttempts, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}}
+	if job.Modern {
+		o.Priority = 2
+	}
+	if _, err := s.jobs.InsertTx(ctx, tx.Tx, job, o); err != nil {
+		return fmt.Errorf("queueing copies: %w", err)
+	}
+	return nil
+}
+
+// WantCopies has copies made in the background.
+func (s *Store) WantCopies(ctx context.Context, job MakeCopies) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error { return s.queueCopies(ctx, tx, job) })
+}
+
+// RetryCopies has the copies of a picture made that couldn't be.
+func (s *Store) RetryCopies(ctx context.Context, m *Medium) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `UPDATE media SET problem = '' WHERE id = $1 AND site_id = $2`, m.ID, m.SiteID); err != nil {
+			return fmt.Errorf("trying copies again: %w", err)
+		}
+		return s.queueCopies(ctx, tx, MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original})
+	})
+}
+
+// FailCopies notes why the copies of a job can't be made.
+func (s *Store) FailCopies(ctx context.Context, job MakeCopies, why string) error {
+	if _, err := s.db.ExecContext(
+		ctx, `UPDATE media SET problem = left($4, 500) WHERE id = $1 AND site_id = $2 AND original = $3`, job.Medium, job.Site, job.Original, Clean(why),
+	); err != nil {
+		return fmt.Errorf("noting why copies can't be made: %w", err)
+	}
+	return nil
+}
+
 // AddCopy notes a copy of a picture that was made, or nil when none was worth keeping,
-// and how many are left to make. It is false when the medium is gone or has another
+// with its bytes, and how many are left to make. It is false when the medium is gone or has another
 // original.
-func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, left int) (bool, error) {
+func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, bytes int64, left int) (bool, error) {
 	raw := []byte("[]")
 	if c != nil {
 		var err error
@@ -108,8 +146,9 @@ func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, left
 	}
 	r, err := s.db.ExecContext(
 		ctx,
-		`UPDATE media SET variants = CASE WHEN variants @> $4::jsonb THEN variants ELSE variants || $4::jsonb END, copies_left = $5 WHERE id = $1 AND site_id = $2 AND original = $3`,
-		job.Medium, job.Site, job.Original, string(raw), left,
+		`UPDATE media SET variants = CASE WHEN variants @> $4::jsonb THEN variants ELSE variants || $4::jsonb END, copies_left = $5,
+			bytes = bytes + CASE WHEN variants @> $4::jsonb THEN 0 ELSE $6::bigint END, problem = '' WHERE id = $1 AND site_id = $2 AND original = $3`,
+		job.Medium, job.Site, job.Original, string(raw), left, bytes,
 	)
 	if err != nil {
 		return false, fmt.Errorf("noting a copy: %w", err)

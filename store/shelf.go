@@ -16,28 +16,32 @@ type KeptSection struct {
 	Section *doc.Section `db:"-"`
 }
 
-// KeepSection puts a section on a site's Shelf.
+// KeepSection puts a section on a site's Shelf. Errors are *doc.Problem when there are too many.
 func (s *Store) KeepSection(ctx context.Context, site string, sec *doc.Section) error {
 	raw, err := json.Marshal(sec)
 	if err != nil {
 		return fmt.Errorf("writing a section: %w", err)
 	}
-	if _, err := s.db.ExecContext(
-		ctx,
-		`INSERT INTO kept_sections (id, site_id, name, section) VALUES ($1, $2, $3, $4)`,
-		NewID("k"), site, sec.Name, raw,
-	); err != nil {
+	r, err := s.db.ExecContext(ctx, `INSERT INTO kept_sections (id, site_id, name, section) SELECT $1, $2, $3, $4
+		WHERE (SELECT count(*) FROM kept_sections WHERE site_id = $2) < $5`, NewID("k"), site, sec.Name, raw, maxKeptSections)
+	if err != nil {
 		return fmt.Errorf("keeping a section: %w", err)
+	}
+	if n, err := r.RowsAffected(); err == nil && n == 0 {
+		return doc.Problemf("Kept sections", "are %d already, the most there can be; take one off the Shelf first", maxKeptSections)
 	}
 	return nil
 }
+
+// maxKeptSections is how many sections a site keeps at most.
+const maxKeptSections = 200
 
 // KeptSections gives the sections on a site's Shelf, the newest first.
 func (s *Store) KeptSections(ctx context.Context, site string) ([]*KeptSection, error) {
 	var ks []*KeptSection
 	if err := s.db.SelectContext(
 		ctx, &ks,
-		`SELECT id, name, section FROM kept_sections WHERE site_id = $1 ORDER BY created_at DESC, id LIMIT 200`, site,
+		`SELECT id, name, section FROM kept_sections WHERE site_id = $1 ORDER BY created_at DESC, id`, site,
 	); err != nil {
 		return nil, fmt.Errorf("listing kept sections: %w", err)
 	}

@@ -58,11 +58,11 @@ func TestShelf(t *testing.T) {
 func TestFormEntries(t *testing.T) {
 	f := begin(t)
 	for _, value := range []string{"first", "second"} {
-		if err := f.AddFormEntry(t.Context(), "w1", "b1", []Answer{{"Your name", value}}, false); err != nil {
+		if err := f.AddFormEntry(t.Context(), "w1", FormEntry{Form: "b1", Answers: []Answer{{"Your name", value}}}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	es, err := f.FormEntries(t.Context(), "w1", 10)
+	es, err := f.FormEntries(t.Context(), "w1", false, 10)
 	if err != nil || len(es) != 2 || es[0].Answers[0] != (Answer{"Your name", "second"}) {
 		t.Errorf("%+v, %v", es, err)
 	}

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -15,21 +16,25 @@ type Site struct {
 	Role    Role  // of the person who asked
 	// Worn is the id of the house style that is tried on, its own then being another.
 	Worn string
+	// EntryDays is how long what visitors send is kept.
+	EntryDays int
 }
 
 type siteRow struct {
-	ID      string `db:"id"`
-	Slug    string `db:"slug"`
-	Name    string `db:"name"`
-	House   []byte `db:"house"`
-	Zones   []byte `db:"zones"`
-	Facts   []byte `db:"facts"`
-	Version int64  `db:"version"`
-	Role    Role   `db:"role"`
+	ID        string `db:"id"`
+	Slug      string `db:"slug"`
+	Name      string `db:"name"`
+	House     []byte `db:"house"`
+	Zones     []byte `db:"zones"`
+	Facts     []byte `db:"facts"`
+	Language  string `db:"language"`
+	EntryDays int    `db:"entry_days"`
+	Version   int64  `db:"version"`
+	Role      Role   `db:"role"`
 }
 
 func (r siteRow) site() (*Site, error) {
-	s := &Site{Site: doc.Site{ID: r.ID, Slug: r.Slug, Name: r.Name}, Version: r.Version, Role: r.Role}
+	s := &Site{Site: doc.Site{ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language}, EntryDays: r.EntryDays, Version: r.Version, Role: r.Role}
 	if err := json.Unmarshal(r.House, &s.House); err != nil {
 		return nil, fmt.Errorf("reading the house style of %s: %w", r.Slug, err)
 	}
@@ -43,7 +48,7 @@ func (r siteRow) site() (*Site, error) {
 	return s, nil
 }
 
-const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version`
+const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.entry_days`
 
 // Sites gives the sites a person is a member of, by name.
 func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
@@ -105,9 +110,12 @@ func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
 	}
 	_, err = s.db.ExecContext(
 		ctx,
-		`INSERT INTO sites (id, slug, name, house, zones, facts) VALUES ($1, $2, $3, $4, $5, $6)`,
-		site.ID, site.Slug, site.Name, house, zones, facts,
+		`INSERT INTO sites (id, slug, name, house, zones, facts, language) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+		site.ID, site.Slug, site.Name, house, zones, facts, cmp.Or(site.Language, "en"),
 	)
+	if duplicate(err) {
+		return doc.Problemf("Address", "%q is another site’s already; choose another", site.Slug)
+	}
 	if err != nil {
 		return fmt.Errorf("adding site %s: %w", site.Slug, err)
 	}

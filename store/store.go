@@ -9,89 +9,120 @@ import (
 	"context"
 	"crypto/rand"
 	"database/sql"
-	"embed"
 	"encoding/base32"
 	"errors"
 	"fmt"
-	"io/fs"
+	"runtime"
 	"strings"
+	"time"
 
-	_ "github.com/jackc/pgx/v5/stdlib" // the driver "pgx"
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/jmoiron/sqlx"
-	"github.com/pressly/goose/v3"
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
-	"github.com/riverqueue/river/rivermigrate"
+	"golang.org/x/sync/semaphore"
 )
-
-//go:embed migrations
-var migrations embed.FS
 
 // ErrNotFound means that there is no such thing, or not for the person who asks.
 var ErrNotFound = errors.New("not found")
 
 // Store is a connection pool with what it caches.
 type Store struct {
-	db    *sqlx.DB
-	jobs  *river.Client[*sql.Tx] // to add jobs with; those who do them have their own
-	pages pageCache
+	db      querier  // the pool, or one transaction
+	pool    *sqlx.DB // nil within a transaction
+	jobs    *river.Client[*sql.Tx]
+	pages   pageCache
+	hashing *semaphore.Weighted // of passwords, which takes memory
 }
 
-// Open connects to a database and brings its schema up to date.
+// querier is what a pool and a transaction have in common.
+type querier interface {
+	sqlx.ExtContext
+	GetContext(ctx context.Context, dest any, query string, args ...any) error
+	SelectContext(ctx context.Context, dest any, query string, args ...any) error
+	NamedExecContext(ctx context.Context, query string, arg any) (sql.Result, error)
+}
+
+// Limits of what a statement and an idle transaction may take, so that none holds up
+// others for ever.
+const (
+	statementTimeout = 30 * time.Second
+	idleTimeout      = time.Minute
+)
+
+// Open brings the schema of a database up to date and connects to it.
 func Open(ctx context.Context, dsn string) (*Store, error) {
-	db, err := sqlx.Open("pgx", dsn)
-	if err != nil {
-		return nil, fmt.Errorf("opening the database: %w", err)
+	if err := migrateUp(ctx, dsn); err != nil {
+		return nil, err
 	}
+	config, err := pgx.ParseConfig(dsn)
+	if err != nil {
+		return nil, fmt.Errorf("reading the database's address: %w", err)
+	}
+	config.RuntimeParams["statement_timeout"] = milliseconds(statementTimeout)
+	config.RuntimeParams["idle_in_transaction_session_timeout"] = milliseconds(idleTimeout)
+	config.RuntimeParams["lock_timeout"] = milliseconds(statementTimeout / 2)
+	config.ConnectTimeout = 5 * time.Second
+	db := sqlx.NewDb(stdlib.OpenDB(*config), "pgx")
 	db.SetMaxOpenConns(20)
 	db.SetMaxIdleConns(10)
-	folder, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return nil, fmt.Errorf("reading migrations: %w", err)
-	}
-	m, err := goose.NewProvider(goose.DialectPostgres, db.DB, folder, goose.WithGoMigrations(upgrades()...))
-	if err != nil {
-		return nil, fmt.Errorf("reading migrations: %w", err)
-	}
-	if _, err := m.Up(ctx); err != nil {
-		db.Close()
-		return nil, fmt.Errorf("migrating the database: %w", err)
-	}
-	jobs, err := openJobs(ctx, db.DB)
+	db.SetConnMaxIdleTime(5 * time.Minute)
+	db.SetConnMaxLifetime(time.Hour)
+	jobs, err := river.NewClient(riverdatabasesql.New(db.DB), &river.Config{})
 	if err != nil {
 		db.Close()
-		return nil, err
+		return nil, fmt.Errorf("opening the queue: %w", err)
 	}
 	pages, err := newPageCache()
 	if err != nil {
 		db.Close()
 		return nil, fmt.Errorf("remembering pages: %w", err)
 	}
-	return &Store{db: db, jobs: jobs, pages: pages}, nil
+	return &Store{db: db, pool: db, jobs: jobs, pages: pages, hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}, nil
 }
 
-// openJobs brings the tables of the queue of jobs up to date.
-func openJobs(ctx context.Context, db *sql.DB) (*river.Client[*sql.Tx], error) {
-	driver := riverdatabasesql.New(db)
-	m, err := rivermigrate.New(driver, nil)
-	if err != nil {
-		return nil, fmt.Errorf("reading the queue's migrations: %w", err)
-	}
-	if _, err := m.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
-		return nil, fmt.Errorf("migrating the queue: %w", err)
-	}
-	jobs, err := river.NewClient(driver, &river.Config{})
-	if err != nil {
-		return nil, fmt.Errorf("opening the queue: %w", err)
-	}
-	return jobs, nil
-}
+func milliseconds(d time.Duration) string { return fmt.Sprint(d.Milliseconds()) }
 
-// DB is the pool, for the session store.
-func (s *Store) DB() *sql.DB { return s.db.DB }
+// DB is the pool, for the session store and the jobs.
+func (s *Store) DB() *sql.DB { return s.pool.DB }
 
 // Close closes the pool.
-func (s *Store) Close() error { return s.db.Close() }
+func (s *Store) Close() error { return s.pool.Close() }
+
+// Ping reports whether the database answers, and has the schema that this program needs.
+func (s *Store) Ping(ctx context.Context) error {
+	var version int64
+	if err := s.db.GetContext(ctx, &version, `SELECT max(version_id) FROM goose_db_version WHERE is_applied`); err != nil {
+		return fmt.Errorf("asking the database: %w", err)
+	}
+	if version < newestMigration {
+		return fmt.Errorf("the database is at migration %d and has to be at %d", version, newestMigration)
+	}
+	return nil
+}
+
+// Transaction has f do several things as one: all of them, or none. f uses the store that it
+// is given, from one goroutine.
+func (s *Store) Transaction(ctx context.Context, f func(*Store) error) error {
+	pages, err := newPageCache() // what is rolled back isn't remembered
+	if err != nil {
+		return err
+	}
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		return f(&Store{db: tx, jobs: s.jobs, pages: pages, hashing: s.hashing})
+	})
+}
+
+// Once reports whether a milestone is reached now for the first time.
+func (s *Store) Once(ctx context.Context, milestone string) (bool, error) {
+	r, err := s.db.ExecContext(ctx, `INSERT INTO milestones (name) VALUES ($1) ON CONFLICT DO NOTHING`, milestone)
+	if err != nil {
+		return false, fmt.Errorf("noting a milestone: %w", err)
+	}
+	n, err := r.RowsAffected()
+	return n == 1, err
+}
 
 // NewID makes a random id with a prefix, such as "s4kq0…": a letter, then letters
 // and digits, so that it can be a class name.
@@ -101,6 +132,12 @@ func NewID(prefix string) string {
 	return prefix + strings.ToLower(base32.HexEncoding.WithPadding(base32.NoPadding).EncodeToString(b))
 }
 
+// Clean makes text such that a database takes it: valid UTF-8 without NUL (PostgreSQL 15
+// §8.3).
+func Clean(s string) string {
+	return strings.ReplaceAll(strings.ToValidUTF8(s, "\uFFFD"), "\x00", "\uFFFD")
+}
+
 func notFound(err error) error {
 	if errors.Is(err, sql.ErrNoRows) {
 		return ErrNotFound
@@ -108,9 +145,12 @@ func notFound(err error) error {
 	return err
 }
 
-// inTx runs f in a transaction.
+// inTx runs f in a transaction: this store's own, if it is one.
 func (s *Store) inTx(ctx context.Context, f func(*sqlx.Tx) error) error {
-	tx, err := s.db.BeginTxx(ctx, nil)
+	if tx, ok := s.db.(*sqlx.Tx); ok {
+		return f(tx)
+	}
+	tx, err := s.pool.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("beginning: %w", err)
 	}

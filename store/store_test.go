@@ -1,11 +1,14 @@
 package store
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
@@ -202,7 +205,7 @@ func TestSignIn(t *testing.T) {
 
 func TestOthersSitesAreNotFound(t *testing.T) {
 	f := begin(t)
-	other, err := f.AddUser(t.Context(), "other@example.org", "Other", "pw pw pw")
+	other, err := f.AddUser(t.Context(), "other@example.org", "Other", "a password of length")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -221,26 +224,133 @@ func TestSchemaRefusesNonsense(t *testing.T) {
 	f := begin(t)
 	for _, q := range []string{
 		`INSERT INTO members VALUES ('w1', 'u-nobody', 'designer')`,
-		`UPDATE members SET role = 'owner'`,
+		`UPDATE members SET role = 'king'`,
 		`INSERT INTO pages (id, site_id, slug, doc) VALUES ('p2', 'w1', '', '{}')`,
 		`INSERT INTO pages (id, site_id, slug, doc) VALUES ('p2', 'w1', 'Not A Slug', '{}')`,
 		`UPDATE pages SET seq = -1`,
 		`INSERT INTO media (id, site_id, name, type, width, height, variants) VALUES ('m', 'w1', 'x', 'text/html', 1, 1, '[]')`,
 	} {
-		if _, err := f.db.Exec(q); err == nil {
+		if _, err := f.pool.Exec(q); err == nil {
 			t.Errorf("%s was taken", q)
 		}
 	}
 }
 
-func TestOpeningTwiceMigratesOnce(t *testing.T) {
+// Processes that start at once migrate once, one after another.
+func TestOpeningAtOnceMigratesOnce(t *testing.T) {
 	dsn := postgrestest.Database(t)
-	for i := range 2 {
-		st, err := Open(t.Context(), dsn)
-		if err != nil {
-			t.Fatalf("opening %d: %v", i, err)
+	var wg sync.WaitGroup
+	for i := range 4 {
+		wg.Go(func() {
+			st, err := Open(t.Context(), dsn)
+			if err != nil {
+				t.Errorf("opening %d: %v", i, err)
+				return
+			}
+			defer st.Close()
+			if err := st.Ping(t.Context()); err != nil {
+				t.Errorf("opening %d: %v", i, err)
+			}
+		})
+	}
+	wg.Wait()
+}
+
+// What is slow ends by itself, and a transaction that is left idle.
+func TestStatementsHaveLimits(t *testing.T) {
+	f := begin(t)
+	for setting, want := range map[string]string{"statement_timeout": "30s", "idle_in_transaction_session_timeout": "1min", "lock_timeout": "15s"} {
+		var got string
+		if err := f.pool.Get(&got, `SHOW `+setting); err != nil || got != want {
+			t.Errorf("%s is %q, %v", setting, got, err)
 		}
-		st.Close()
+	}
+	ctx, cancel := context.WithTimeout(t.Context(), 50*time.Millisecond)
+	defer cancel()
+	if _, err := f.pool.ExecContext(ctx, `SELECT pg_sleep(20)`); err == nil {
+		t.Error("a statement outlives its context")
+	}
+}
+
+// A transaction over several things leaves nothing behind when it fails.
+func TestTransactionIsAllOrNothing(t *testing.T) {
+	f := begin(t)
+	broken := errors.New("broken")
+	err := f.Transaction(t.Context(), func(st *Store) error {
+		if err := st.AddSite(t.Context(), &doc.Site{ID: "w2", Slug: "other", Name: "Other"}); err != nil {
+			return err
+		}
+		if first, err := st.Once(t.Context(), "tried"); err != nil || !first {
+			t.Errorf("%v, %v", first, err)
+		}
+		return broken
+	})
+	if !errors.Is(err, broken) {
+		t.Fatal(err)
+	}
+	if _, err := f.SiteBySlug(t.Context(), "other"); !errors.Is(err, ErrNotFound) {
+		t.Error(err)
+	}
+	for i := range 2 {
+		if first, err := f.Once(t.Context(), "tried"); err != nil || first != (i == 0) {
+			t.Errorf("time %d: %v, %v", i, first, err)
+		}
+	}
+}
+
+// Accounts that can't be made say why, and one that is disabled or has another password
+// ends what was begun with it.
+func TestAccounts(t *testing.T) {
+	f := begin(t)
+	u, err := f.AddUser(t.Context(), " Ann@Example.org ", "Ann", "twelve letters")
+	if err != nil || u.Email != "ann@example.org" {
+		t.Fatal(u, err)
+	}
+	for _, tt := range []struct{ email, name, password, field string }{
+		{"ann@example.org", "Ann", "twelve letters", "Email"},
+		{"ann", "Ann", "twelve letters", "Email"},
+		{"Ann <ann2@example.org>", "Ann", "twelve letters", "Email"},
+		{"ann2@example.org", " ", "twelve letters", "Name"},
+		{"ann2@example.org", "Ann", "short", "Password"},
+		{"ann2@example.org", "Ann", strings.Repeat("x", 129), "Password"},
+	} {
+		var p *doc.Problem
+		if _, err := f.AddUser(t.Context(), tt.email, tt.name, tt.password); !errors.As(err, &p) || p.Field != tt.field {
+			t.Errorf("%v: %v", tt, err)
+		}
+	}
+	signs := func(password string) bool {
+		t.Helper()
+		_, err := f.SignIn(t.Context(), "ANN@example.org", password)
+		if err != nil && !errors.Is(err, ErrNotFound) {
+			t.Error(err)
+		}
+		return err == nil
+	}
+	if !signs("twelve letters") || signs("twelve letterz") || signs("a\x00b") {
+		t.Error("signing in")
+	}
+	if _, err := f.SignIn(t.Context(), "a\x00b\xff", "x"); !errors.Is(err, ErrNotFound) {
+		t.Errorf("NUL in an address: %v", err)
+	}
+	if err := f.SetPassword(t.Context(), "ann@example.org", "another one, longer"); err != nil || signs("twelve letters") || !signs("another one, longer") {
+		t.Errorf("another password: %v", err)
+	}
+	if v, err := f.User(t.Context(), u.ID); err != nil || v.Epoch == u.Epoch {
+		t.Error("sessions go on after another password", err)
+	}
+	if err := f.DisableUser(t.Context(), "ann@example.org", true); err != nil || signs("another one, longer") {
+		t.Errorf("disabled: %v", err)
+	}
+	if _, err := f.User(t.Context(), u.ID); !errors.Is(err, ErrNotFound) {
+		t.Error("a disabled account is found", err)
+	}
+	if err := f.DisableUser(t.Context(), "ann@example.org", false); err != nil || !signs("another one, longer") {
+		t.Errorf("enabled: %v", err)
+	}
+	var p *doc.Problem
+	if err := f.SetPassword(t.Context(), "nobody@example.org", "another one, longer"); !errors.As(err, &p) {
+		t.Error(err)
 	}
 }
 

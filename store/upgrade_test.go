@@ -4,14 +4,12 @@ import (
 	"compress/gzip"
 	"encoding/json"
 	"io"
-	"io/fs"
 	"maps"
 	"os"
 	"slices"
 	"testing"
 
 	"github.com/jmoiron/sqlx"
-	"github.com/pressly/goose/v3"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
@@ -40,11 +38,7 @@ func before(t *testing.T, version int64) string {
 		t.Fatal(err)
 	}
 	defer db.Close()
-	folder, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		t.Fatal(err)
-	}
-	m, err := goose.NewProvider(goose.DialectPostgres, db.DB, folder, goose.WithGoMigrations(upgrades()...))
+	m, err := provider(db.DB)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -88,7 +82,7 @@ func TestStableValues(t *testing.T) {
 		c.page("as it stands", p.Doc)
 		for d, seq := p.Doc, p.Seq; seq > 0; seq-- { // back to the beginning
 			var raw struct{ Steps, Inverse []byte }
-			if err := st.db.Get(&raw, `SELECT steps, inverse FROM page_log WHERE page_id = $1 AND seq = $2`, p.ID, seq); err != nil {
+			if err := st.pool.Get(&raw, `SELECT steps, inverse FROM page_log WHERE page_id = $1 AND seq = $2`, p.ID, seq); err != nil {
 				t.Fatal(err)
 			}
 			var steps, inverse []edit.Step
@@ -117,7 +111,7 @@ func TestStableValues(t *testing.T) {
 		c.section("kept", k.Section)
 	}
 	var sources [][]byte
-	if err := st.db.Select(&sources, `SELECT source FROM editions`); err != nil || len(sources) != 2 {
+	if err := st.pool.Select(&sources, `SELECT source FROM editions`); err != nil || len(sources) != 2 {
 		t.Fatalf("%d editions, %v", len(sources), err)
 	}
 	for _, s := range sources {
@@ -128,7 +122,7 @@ func TestStableValues(t *testing.T) {
 		c.page("an edition", e.Page)
 	}
 	var commands [][]byte
-	if err := st.db.Select(&commands, `SELECT command FROM page_log WHERE command->>'op' = 'set'`); err != nil {
+	if err := st.pool.Select(&commands, `SELECT command FROM page_log WHERE command->>'op' = 'set'`); err != nil {
 		t.Fatal(err)
 	}
 	for _, b := range commands {
@@ -143,7 +137,7 @@ func TestStableValues(t *testing.T) {
 	}
 	// Everything can go on from there.
 	var user string
-	if err := st.db.Get(&user, `SELECT id FROM users`); err != nil {
+	if err := st.pool.Get(&user, `SELECT id FROM users`); err != nil {
 		t.Fatal(err)
 	}
 	for _, page := range []string{"p1", "p2"} {
@@ -244,7 +238,7 @@ func (c *checker) content(where string, kind doc.Kind, said doc.Content) {
 // A page that a newer version wrote is refused, and says so.
 func TestNewerFormats(t *testing.T) {
 	f := begin(t)
-	if _, err := f.db.Exec(`UPDATE pages SET doc = '{"format": 99, "id": "p1", "sections": []}'`); err != nil {
+	if _, err := f.pool.Exec(`UPDATE pages SET doc = '{"format": 99, "id": "p1", "sections": []}'`); err != nil {
 		t.Fatal(err)
 	}
 	f.pages.forget()

@@ -1,15 +1,19 @@
 package visitors
 
 import (
+	"errors"
 	"io"
 	"net/http"
 	"net/url"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/element"
 	"openplot/origin"
 	"openplot/store"
 )
@@ -18,30 +22,55 @@ import (
 const (
 	maxFormBytes  = 64 << 10
 	maxFormFields = 80
-	maxFormID     = 60 // characters
 	maxFormName   = 300
 	maxFormValue  = 10_000
 )
 
-// takeForm keeps what a visitor sent.
-func (s *Server) takeForm(c *gin.Context) { s.keepForm(c, c.Param("site"), c.Param("form"), false) }
+// leastTime is how long filling in a form takes a person at least.
+const leastTime = 2 * time.Second
+
+// takeForm keeps what a visitor sent with a form that the site published.
+func (s *Server) takeForm(c *gin.Context) {
+	slug, form := c.GetString(keySlug), c.Param("form")
+	st, err := s.Store.SiteBySlug(c, slug)
+	if err == nil && c.Param("site") == slug {
+		var is bool
+		if is, err = s.Store.FormPublished(c, st.ID, form); err == nil && is {
+			s.keepForm(c, slug, form, false)
+			return
+		}
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		s.formFailed(c, err)
+		return
+	}
+	visitorPage(c, http.StatusNotFound, "There is no such form", "It may have been taken off the page. Load the page again and send it from there.", back(c))
+}
+
+func (s *Server) formFailed(c *gin.Context, err error) {
+	s.Log.Error("form", "id", origin.RequestID(c), "error", err)
+	visitorPage(
+		c, http.StatusInternalServerError, "Your message wasn’t sent",
+		"Something went wrong on our side. Go back and send it again in a moment.", back(c),
+	)
+}
 
 // keepForm keeps what was sent with a form of a site. It stands in for the mail or the
 // service that a site would really send to.
 func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
 	st, err := s.Store.SiteBySlug(c, site)
 	if err != nil {
-		visitorPage(c, http.StatusNotFound, "There is no such form", "", "")
+		s.formFailed(c, err)
 		return
 	}
-	if !s.forms.Allow(origin.Address(c.Request), time.Now()) {
+	if now := time.Now(); !s.senders.Allow(origin.Network(c.ClientIP()), now) || !s.forms.Allow(st.ID+" "+form, now) {
+		c.Header("Retry-After", "60")
 		visitorPage(
 			c, http.StatusTooManyRequests, "Too many messages at once",
 			"Wait a minute and send it again; nothing you wrote is lost if you go back.", back(c),
 		)
 		return
 	}
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxFormBytes)
 	sent, err := io.ReadAll(c.Request.Body)
 	if err != nil {
 		visitorPage(
@@ -58,19 +87,19 @@ func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
 		)
 		return
 	}
+	answers, suspect := suspicion(answers)
 	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
 		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))
 		return
 	}
-	if r := []rune(form); len(r) > maxFormID {
-		form = string(r[:maxFormID])
+	err = s.Store.AddFormEntry(c, st.ID, store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect})
+	if errors.Is(err, store.ErrFull) {
+		c.Header("Retry-After", "3600")
+		visitorPage(c, http.StatusServiceUnavailable, "This form takes no more messages today", "Try another way to reach us, or send it again tomorrow.", back(c))
+		return
 	}
-	if err := s.Store.AddFormEntry(c, st.ID, form, answers, trial); err != nil {
-		s.Log.Error("form", "id", origin.RequestID(c), "error", err)
-		visitorPage(
-			c, http.StatusInternalServerError, "Your message wasn’t sent",
-			"Something went wrong on our side. Go back and send it again in a moment.", back(c),
-		)
+	if err != nil {
+		s.formFailed(c, err)
 		return
 	}
 	thanks := "What you wrote has arrived."
@@ -80,16 +109,42 @@ func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
 	visitorPage(c, http.StatusOK, "Thank you", thanks, back(c))
 }
 
+// suspicion takes out the fields that are there to tell people from programs, and says why
+// an entry looks like a program's, or "".
+func suspicion(answers []store.Answer) (rest []store.Answer, why string) {
+	for _, a := range answers {
+		switch a.Field {
+		case element.FormTrap:
+			if a.Value != "" {
+				why = "a field was filled in that nobody sees"
+			}
+		case element.FormTook:
+			ms, err := strconv.ParseFloat(a.Value, 64)
+			switch {
+			case why != "":
+			case err != nil:
+				why = "the page’s script didn’t run"
+			case time.Duration(ms)*time.Millisecond < leastTime:
+				why = "it was sent within two seconds"
+			}
+		default:
+			rest = append(rest, a)
+		}
+	}
+	return rest, why
+}
+
 // readAnswers reads what a form sent (URL Standard §5.1), in the order of its fields;
 // several values of one field become one. It is not ok when something is too long.
 func readAnswers(sent string) (answers []store.Answer, ok bool) {
-	for _, pair := range strings.Split(sent, "&") {
+	for pair := range strings.SplitSeq(sent, "&") {
 		name, value, _ := strings.Cut(pair, "=")
 		name, err := url.QueryUnescape(name)
 		value, err2 := url.QueryUnescape(value)
 		if err != nil || err2 != nil || name == "" {
 			continue
 		}
+		name, value = store.Clean(name), store.Clean(value)
 		i := slices.IndexFunc(answers, func(a store.Answer) bool { return a.Field == name })
 		if i >= 0 {
 			answers[i].Value += ", " + value
@@ -97,14 +152,14 @@ func readAnswers(sent string) (answers []store.Answer, ok bool) {
 			i = len(answers)
 			answers = append(answers, store.Answer{Field: name, Value: value})
 		}
-		if len(answers) > maxFormFields || len(name) > maxFormName || len(answers[i].Value) > maxFormValue {
+		if len(answers) > maxFormFields || len(name) > maxFormName || utf8.RuneCountInString(answers[i].Value) > maxFormValue {
 			return nil, false
 		}
 	}
 	return answers, true
 }
 
-// back is the page a visitor came from, when it is one of this origin's.
+// back is the page a visitor came from, when it is one of this host's.
 func back(c *gin.Context) string {
 	u, err := url.Parse(c.Request.Referer())
 	if err != nil || u.Host != c.Request.Host {

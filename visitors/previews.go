@@ -1,61 +1,113 @@
 package visitors
 
 import (
+	"errors"
 	"net/http"
 	"path"
 	"strings"
-	"time"
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/origin"
 	"openplot/site"
 	"openplot/store"
 )
 
+// opened is the preview that a request's token opens, if it is of the host's site; it
+// answers otherwise.
+func (s *Server) opened(c *gin.Context) (*store.Preview, bool) {
+	p, err := s.Store.Preview(c, c.Param("token"))
+	if err == nil && p.Site == c.GetString(keySlug) {
+		return p, true
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
+		visitorPage(c, http.StatusServiceUnavailable, "The preview can’t be made just now", "Try it again in a moment.", "")
+		return nil, false
+	}
+	visitorPage(c, http.StatusNotFound, "This preview has ended", "Ask whoever sent it for a new one.", "")
+	return nil, false
+}
+
 // tryForm keeps what was sent from a preview, as a trial.
 func (s *Server) tryForm(c *gin.Context) {
 	form, ok := strings.CutPrefix(c.Param("path"), "/_forms/")
-	slug, valid := s.Previews.Site(c.Param("token"), time.Now())
-	if !ok || !valid {
-		visitorPage(c, http.StatusNotFound, "This preview has ended", "Choose “Try it” on the Bench for a new one.", "")
+	if !ok {
+		notHere(c)
 		return
 	}
-	s.keepForm(c, slug, form, true)
+	if p, ok := s.opened(c); ok {
+		s.keepForm(c, p.Site, form, true)
+	}
 }
 
-// preview renders a page of a site as it stands now.
+// preview renders a page of a site as it stands now, or what it needs: its style sheet, or
+// at the host for that its own HTML.
 func (s *Server) preview(c *gin.Context) {
-	slug, ok := s.Previews.Site(c.Param("token"), time.Now())
+	p, ok := s.opened(c)
 	if !ok {
-		c.String(http.StatusNotFound, "This preview has ended. Choose “Try it” on the Bench for a new one.")
 		return
 	}
 	rest := strings.Trim(c.Param("path"), "/")
-	css := path.Base(rest) == "style.css"
-	if css {
-		rest = strings.Trim(strings.TrimSuffix(rest, "style.css"), "/")
-	}
-	st, err := s.Store.SiteBySlug(c, slug)
-	if err != nil {
-		c.String(http.StatusNotFound, "There is nothing here.")
+	file := path.Base(rest)
+	embed := strings.HasPrefix(file, site.EmbedPrefix) && path.Ext(file) == ".html"
+	if embed != (c.MustGet(keyFace) == site.Own) {
+		notHere(c)
 		return
 	}
-	p, err := s.Store.Page(c, st.ID, rest)
+	if css := file == "style.css"; css || embed {
+		rest = strings.Trim(strings.TrimSuffix(rest, file), "/")
+	}
+	st, err := s.Store.SiteBySlug(c, p.Site)
 	if err != nil {
-		c.String(http.StatusNotFound, "This site has no page at /%s.", rest)
+		notHere(c)
+		return
+	}
+	if p.PageID != "" && rest != p.Slug {
+		visitorPage(c, http.StatusNotFound, "This preview is of one page", "Other pages of the site aren’t part of it.", "/try/"+c.Param("token")+"/"+p.Slug)
+		return
+	}
+	page, err := s.Store.Page(c, st.ID, store.Clean(rest))
+	if err != nil {
+		notHere(c)
 		return
 	}
 	src, err := site.ReadSource(c, s.Store, &st.Site)
 	if err != nil {
-		c.String(http.StatusInternalServerError, "The preview can't be made just now.")
+		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
+		visitorPage(c, http.StatusServiceUnavailable, "The preview can’t be made just now", "Try it again in a moment.", "")
 		return
 	}
-	root := "/try/" + c.Param("token")
-	r := src.Render(rest, p.Doc, site.Addresses{
+	r := s.rendered(src, page, "/try/"+c.Param("token"))
+	h := c.Writer.Header()
+	pageHeaders(h, s.Hosts.Own(p.Site))
+	h.Set("Cache-Control", "no-store")
+	h.Set("X-Robots-Tag", "noindex")
+	h.Set("Referrer-Policy", "same-origin") // the address opens the preview
+	switch {
+	case embed:
+		markup, ok := r.Embeds[file]
+		if !ok {
+			notHere(c)
+			return
+		}
+		s.ownHeaders(h, p.Site)
+		c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(site.EmbedDocument(markup)))
+	case file == "style.css":
+		c.Data(http.StatusOK, "text/css; charset=utf-8", []byte(r.CSS))
+	default:
+		c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(r.HTML))
+	}
+}
+
+// rendered is a page of a preview whose addresses are below root.
+func (s *Server) rendered(src site.Source, page *store.Page, root string) site.Rendered {
+	return src.Render(page.Slug, page.Doc, site.Addresses{
 		Script:     func(name string) string { return "/scripts/" + name + ".js" },
 		OwnFont:    func(f *store.Font) string { return "own/" + f.File },
-		Stylesheet: root + path.Join("/", rest, "style.css"), Media: "/media/", StyleMedia: "/media/", Fonts: "/fonts/", StyleFonts: "/fonts/",
-		Form: func(block string) string { return root + "/_forms/" + block },
+		Stylesheet: root + path.Join("/", page.Slug, "style.css"), Media: "/media/", StyleMedia: "/media/", Fonts: "/fonts/", StyleFonts: "/fonts/",
+		Form:  func(block string) string { return root + "/_forms/" + block },
+		Embed: func(file string) string { return s.Hosts.Own(src.Site.Slug) + root + path.Join("/", page.Slug, file) },
 		Link: func(href string) string {
 			if after, ok := strings.CutPrefix(href, "/"); ok {
 				return root + "/" + after
@@ -63,23 +115,15 @@ func (s *Server) preview(c *gin.Context) {
 			return href
 		},
 	})
-	pageHeaders(c.Writer.Header())
-	c.Header("Cache-Control", "no-store")
-	c.Header("X-Robots-Tag", "noindex")
-	if css {
-		c.Data(http.StatusOK, "text/css; charset=utf-8", []byte(r.CSS))
-		return
-	}
-	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(r.HTML))
 }
 
 // script serves a script of published pages to previews.
 func (s *Server) script(c *gin.Context) {
 	b, err := site.Script(strings.TrimSuffix(c.Param("name"), ".js"))
 	if err != nil {
-		c.String(http.StatusNotFound, "There is no such script.")
+		notHere(c)
 		return
 	}
-	pageHeaders(c.Writer.Header())
+	pageHeaders(c.Writer.Header(), "")
 	c.Data(http.StatusOK, "text/javascript; charset=utf-8", b)
 }

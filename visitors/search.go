@@ -1,10 +1,10 @@
 package visitors
 
 import (
-	"context"
 	"html"
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -12,65 +12,55 @@ import (
 	"openplot/store"
 )
 
-// maxQuery is how many characters of what is searched for are looked at.
-const maxQuery = 200
+// Limits of a search: how many characters are looked at, and how many pages shown.
+const (
+	maxQuery = 200
+	maxFound = 30
+)
 
-// searchSite looks through the published pages of a site, for its search fields.
+// searchSite looks through what a site published, for its search fields.
 func (s *Server) searchSite(c *gin.Context) {
-	st, err := s.Store.SiteBySlug(c, c.Param("site"))
-	if err != nil {
-		visitorPage(c, http.StatusNotFound, "There is no such site", "", "")
+	st, err := s.Store.SiteBySlug(c, c.GetString(keySlug))
+	if err != nil || c.Param("site") != st.Slug {
+		notHere(c)
 		return
 	}
-	q := strings.Join(strings.Fields(c.Query("q")), " ")
+	if !s.searchers.Allow(origin.Network(c.ClientIP()), time.Now()) {
+		c.Header("Retry-After", "10")
+		visitorPage(c, http.StatusTooManyRequests, "Too many searches at once", "Wait a few seconds and load this page again.", "/")
+		return
+	}
+	q := strings.Join(strings.Fields(store.Clean(c.Query("q"))), " ")
 	if r := []rune(q); len(r) > maxQuery {
 		q = string(r[:maxQuery])
 	}
-	home := "/" + st.Slug + "/"
+	field := `<form action="/_search/` + st.Slug + `"><input type="search" name="q" aria-label="Search" value="` + html.EscapeString(q) + `"><button>Search</button></form>`
 	if q == "" {
-		visitorPage(c, http.StatusOK, "Search "+st.Name, "Write a word into the search field first.", home)
+		visitorDocument(c, http.StatusOK, "Search "+st.Name, field, "/")
 		return
 	}
-	found, err := s.pagesWith(c, st.ID, q)
+	found, err := s.Store.Search(c, st.ID, q, maxFound)
 	if err != nil {
 		s.Log.Error("search", "id", origin.RequestID(c), "error", err)
-		visitorPage(c, http.StatusInternalServerError, "The search failed", "Something went wrong on our side. Try it again in a moment.", home)
+		visitorPage(c, http.StatusInternalServerError, "The search failed", "Something went wrong on our side. Try it again in a moment.", "/")
 		return
-	}
-	var list strings.Builder
-	for _, p := range found {
-		at := home
-		if p.Slug != "" {
-			at += p.Slug + "/"
-		}
-		list.WriteString(
-			"<li><a href=\"" + html.EscapeString(at) + "\">" + html.EscapeString(p.Name) + "</a> " + html.EscapeString(p.Description) + "</li>",
-		)
 	}
 	text := "No page of this site has “" + q + "”."
 	if len(found) > 0 {
 		text = "Pages with “" + q + "”:"
 	}
-	visitorDocument(c, http.StatusOK, "Search "+st.Name, "<p>"+html.EscapeString(text)+"</p><ul>"+list.String()+"</ul>", home)
+	var list strings.Builder
+	for _, p := range found {
+		at := "/"
+		if p.Slug != "" {
+			at += p.Slug + "/"
+		}
+		list.WriteString("<li><a href=\"" + html.EscapeString(at) + "\">" + html.EscapeString(p.Name) + "</a><br>" + marked(p.Excerpt) + "</li>")
+	}
+	visitorDocument(c, http.StatusOK, "Search "+st.Name, field+"<p>"+html.EscapeString(text)+"</p><ul>"+list.String()+"</ul>", "/")
 }
 
-// pagesWith gives the published pages of a site that say something.
-func (s *Server) pagesWith(ctx context.Context, site, words string) (found []*store.PageInfo, err error) {
-	infos, err := s.Store.Pages(ctx, site)
-	if err != nil {
-		return nil, err
-	}
-	for _, i := range infos {
-		if i.PublishedAt == nil {
-			continue
-		}
-		p, err := s.Store.Page(ctx, site, i.Slug)
-		if err != nil {
-			return nil, err
-		}
-		if strings.Contains(strings.ToLower(p.Doc.Plain()), strings.ToLower(words)) {
-			found = append(found, i)
-		}
-	}
-	return found, nil
+// marked is an excerpt as HTML.
+func marked(excerpt string) string {
+	return strings.NewReplacer(store.FoundFrom, "<mark>", store.FoundTo, "</mark>").Replace(html.EscapeString(excerpt))
 }

@@ -1,4 +1,5 @@
-// Package visitors is the second origin: what is published, previews, uploads, and the
+// Package visitors is the second origin, or rather many: each site's published pages, its own
+// HTML, its previews, and uploads for the Bench, at hosts of their own (site.Hosts), with the
 // small services that published pages use, forms and search.
 //
 // It never sees a session, and imports nothing of the application's origin (package
@@ -8,6 +9,9 @@ package visitors
 import (
 	"log/slog"
 	"net/http"
+	"slices"
+	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
@@ -22,14 +26,20 @@ type Config struct {
 	Store    *store.Store
 	MediaDir string // where uploads are kept
 	SiteDir  string // where sites are published to
-	Previews site.Previews
+	Hosts    site.Hosts
+	Proxies  []string // trusted, as origin.Options has them
 	Log      *slog.Logger
 }
 
 // Server answers visitors.
 type Server struct {
 	Config
-	forms *origin.Attempts
+	limits
+}
+
+// limits are how often an address, and a form, may be used.
+type limits struct {
+	senders, forms, searchers *origin.Attempts
 }
 
 // New prepares a server.
@@ -37,24 +47,122 @@ func New(c Config) *Server {
 	if c.Log == nil {
 		c.Log = slog.New(slog.DiscardHandler)
 	}
-	return &Server{Config: c, forms: origin.NewAttempts()}
+	return &Server{c, limits{
+		senders:   origin.NewAttempts(10, 6*time.Second),
+		forms:     origin.NewAttempts(120, 3*time.Second),
+		searchers: origin.NewAttempts(30, time.Second),
+	}}
 }
 
-// Handler serves the origin.
-func (s *Server) Handler() http.Handler {
-	r := gin.New()
-	r.Use(origin.Logged(s.Log), origin.Recovered(s.Log, func(c *gin.Context) {
-		visitorPage(c, http.StatusInternalServerError, "Something went wrong on our side", "Try it again in a moment.", "")
-	}))
-	r.GET("/media/:file", s.mediaFile)
-	r.GET("/fonts/:file", origin.Font)
-	r.GET("/fonts/own/:file", origin.OwnFont(s.MediaDir))
-	r.GET("/scripts/:name", s.script)
-	r.POST("/_forms/:site/:form", s.takeForm)
-	r.GET("/_search/:site", s.searchSite)
-	r.GET("/_visitors.css", visitorStyle)
-	r.GET("/try/:token/*path", s.preview)
-	r.POST("/try/:token/*path", s.tryForm)
-	r.NoRoute(gin.WrapH(gzhttp.GzipHandler(s.publishedFiles())))
-	return r
+// Keys of what a request's host says.
+const (
+	keyFace = "face"
+	keySlug = "slug"
+)
+
+// bounds are what a visitor's request may take; files take as long as a slow line needs.
+var (
+	bounds     = origin.Limits{Body: maxFormBytes, Time: 20 * time.Second}
+	fileBounds = origin.Limits{Body: 0, Time: 15 * time.Minute}
+)
+
+// Handler serves all of the hosts. Errors are of the configuration.
+func (s *Server) Handler() (http.Handler, error) {
+	r, err := origin.New(origin.Options{
+		Side: "pages", Log: s.Log, Proxies: s.Proxies, Secure: s.Hosts.Scheme == "https",
+		Broken: func(c *gin.Context) {
+			visitorPage(c, http.StatusInternalServerError, "Something went wrong on our side", "Try it again in a moment.", "")
+		},
+	})
+	if err != nil {
+		return nil, err
+	}
+	r.Use(s.faced)
+	within, file := origin.Within(bounds, nil), origin.Within(fileBounds, nil)
+	get := func(path string, faces []site.Face, limits, handle gin.HandlerFunc) {
+		for _, method := range []string{http.MethodGet, http.MethodHead} {
+			r.Handle(method, path, on(faces), limits, handle)
+		}
+	}
+	uploads := []site.Face{site.Uploads, site.Draft}
+	get("/media/:file", uploads, file, s.mediaFile)
+	get("/fonts/:file", []site.Face{site.Draft}, file, origin.Font)
+	get("/fonts/own/:file", []site.Face{site.Draft}, file, origin.OwnFont(s.MediaDir))
+	get("/scripts/:name", []site.Face{site.Draft}, within, s.script)
+	r.POST("/_forms/:site/:form", on([]site.Face{site.Public}), within, s.takeForm)
+	get("/_search/:site", []site.Face{site.Public}, within, s.searchSite)
+	get("/_visitors.css", nil, within, visitorStyle)
+	get("/try/:token/*path", []site.Face{site.Draft, site.Own}, within, s.preview)
+	r.POST("/try/:token/*path", on([]site.Face{site.Draft}), within, s.tryForm)
+	r.NoRoute(file, gin.WrapH(gzhttp.GzipHandler(http.HandlerFunc(s.published))))
+	return r, nil
+}
+
+// faced finds out what the host shows. Addresses of the time before every site had its own
+// lead there.
+func (s *Server) faced(c *gin.Context) {
+	face, slug := s.Hosts.Which(c.Request.Host)
+	if face == site.Nothing {
+		s.moved(c)
+		c.Abort()
+		return
+	}
+	c.Set(keyFace, face)
+	c.Set(keySlug, slug)
+	c.Next()
+}
+
+// on lets requests through to hosts that show one of some faces; nil is all.
+func on(faces []site.Face) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if face, _ := c.MustGet(keyFace).(site.Face); faces != nil && !slices.Contains(faces, face) {
+			notHere(c)
+			c.Abort()
+			return
+		}
+		c.Next()
+	}
+}
+
+func notHere(c *gin.Context) {
+	visitorPage(c, http.StatusNotFound, "There is nothing here", "The address is wrong, or what was there is gone.", "")
+}
+
+// moved answers what was asked of a host that has no site.
+func (s *Server) moved(c *gin.Context) {
+	first, rest, _ := strings.Cut(strings.TrimPrefix(c.Request.URL.EscapedPath(), "/"), "/")
+	to := ""
+	switch first {
+	case "media":
+		to = s.Hosts.Uploads() + "/media/" + rest
+	case "_forms", "_search":
+		slug, _, _ := strings.Cut(rest, "/")
+		to = s.publicly(c, slug, "/"+first+"/"+rest)
+	default:
+		to = s.publicly(c, first, "/"+rest)
+	}
+	if to == "" {
+		notHere(c)
+		return
+	}
+	if q := c.Request.URL.RawQuery; q != "" {
+		to += "?" + q
+	}
+	status := http.StatusMovedPermanently
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		status = http.StatusPermanentRedirect // with what was sent
+	}
+	c.Redirect(status, to)
+}
+
+// publicly is an address at the host of a site, or "" when there is no such site.
+func (s *Server) publicly(c *gin.Context, slug, path string) string {
+	if slug == "" {
+		return ""
+	}
+	st, err := s.Store.SiteBySlug(c, slug)
+	if err != nil {
+		return ""
+	}
+	return s.Hosts.Public(st.Slug) + path
 }

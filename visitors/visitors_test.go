@@ -1,57 +1,101 @@
 package visitors
 
 import (
+	"context"
+	"fmt"
 	"io"
+	"net"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"os"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
 	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/origin"
 	"openplot/postgres/postgrestest"
+	"openplot/site"
 	"openplot/store"
 )
 
 func TestMain(m *testing.M) { postgrestest.Main(m) }
 
-// visited is the origin with a site.
+// visited are the hosts with a site, that has a designer and two pages.
 type visited struct {
 	*Server
-	t      testing.TB
-	origin *httptest.Server
+	t        testing.TB
+	designer *store.User
+	client   *http.Client
 }
 
 func begin(t testing.TB) *visited {
 	t.Helper()
-	st, err := store.Open(t.Context(), postgrestest.Database(t))
+	ctx := t.Context()
+	st, err := store.Open(ctx, postgrestest.Database(t))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := st.AddSite(
-		t.Context(),
-		&doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()},
-	); err != nil {
-		t.Fatal(err)
+	v := &visited{t: t}
+	must := func(err error) {
+		t.Helper()
+		if err != nil {
+			t.Fatal(err)
+		}
 	}
-	v := &visited{t: t, Server: New(Config{Store: st, MediaDir: t.TempDir(), SiteDir: t.TempDir()})}
-	v.origin = httptest.NewServer(v.Handler())
-	t.Cleanup(func() { v.origin.Close(); st.Close() })
+	must(st.AddSite(ctx, &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	v.designer, err = st.AddUser(ctx, "dana@example.org", "Dana", "three islands")
+	must(err)
+	must(st.AddMember(ctx, "w1", v.designer.ID, store.Designer))
+	must(st.AddPage(ctx, "w1", "", 0, &doc.Page{ID: "p0", Name: "Home", Title: "Home"}))
+	must(st.AddPage(ctx, "w1", "fares", 1, &doc.Page{ID: "p1", Name: "Fares", Title: "Fares"}))
+	server := httptest.NewUnstartedServer(nil)
+	_, port, err := net.SplitHostPort(server.Listener.Addr().String())
+	must(err)
+	v.Server = New(Config{
+		Store: st, MediaDir: t.TempDir(), SiteDir: t.TempDir(), Hosts: site.Hosts{Scheme: "http", Base: "localhost:" + port},
+		Proxies: []string{"127.0.0.1"},
+	})
+	server.Config.Handler, err = v.Handler()
+	must(err)
+	server.Start()
+	v.client = &http.Client{
+		Transport: &http.Transport{DialContext: func(ctx context.Context, network, _ string) (net.Conn, error) {
+			return (&net.Dialer{}).DialContext(ctx, network, server.Listener.Addr().String())
+		}},
+		CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse },
+	}
+	t.Cleanup(func() { server.Close(); st.Close() })
 	return v
 }
 
-// visit asks as a visitor of a page of the site does.
-func (v *visited) visit(method, path string, form url.Values) (int, string, http.Header) {
+// says has a page published with words and a form "b1".
+func (v *visited) says(page, words string) {
 	v.t.Helper()
-	r, err := http.NewRequest(method, v.origin.URL+path, strings.NewReader(form.Encode()))
+	if err := v.Store.Publish(
+		v.t.Context(), store.Edition{Page: page, Said: store.Said{Words: words, Forms: []string{"b1"}}}, func() error { return nil },
+	); err != nil {
+		v.t.Fatal(err)
+	}
+}
+
+// ask asks a host as a visitor from an address does.
+func (v *visited) ask(from, method, address string, form url.Values) (int, string, http.Header) {
+	v.t.Helper()
+	r, err := http.NewRequest(method, address, strings.NewReader(form.Encode()))
 	if err != nil {
 		v.t.Fatal(err)
 	}
-	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-	r.Header.Set("Referer", v.origin.URL+"/skerry/fares/")
-	res, err := v.origin.Client().Do(r)
+	if method == http.MethodPost {
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	}
+	r.Header.Set("X-Forwarded-For", from)
+	r.Header.Set("Referer", v.Hosts.Public("skerry")+"/fares/")
+	res, err := v.client.Do(r)
 	if err != nil {
 		v.t.Fatal(err)
 	}
@@ -63,26 +107,132 @@ func (v *visited) visit(method, path string, form url.Values) (int, string, http
 	return res.StatusCode, string(b), res.Header
 }
 
+// visit asks the site's host.
+func (v *visited) visit(method, path string, form url.Values) (int, string, http.Header) {
+	v.t.Helper()
+	return v.ask("192.0.2.1", method, v.Hosts.Public("skerry")+path, form)
+}
+
+// draft makes a preview and gives its address.
+func (v *visited) draft(page string, ends time.Duration) string {
+	v.t.Helper()
+	token, err := v.Store.AddPreview(v.t.Context(), "w1", page, v.designer.ID, time.Now().Add(ends))
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	return v.Hosts.Draft("skerry") + "/try/" + token
+}
+
 // No session is begun or read here, whatever is asked.
 func TestNoCookies(t *testing.T) {
 	v := begin(t)
-	for _, path := range []string{"/", "/skerry/", "/media/x.webp", "/try/x/", "/_search/skerry?q=boat", "/sign-in"} {
-		if _, _, h := v.visit("GET", path, nil); h.Get("Set-Cookie") != "" {
-			t.Errorf("%s sets a cookie", path)
+	for _, path := range []string{"/", "/media/x.webp", "/try/x/", "/_search/skerry?q=boat", "/sign-in"} {
+		for _, host := range []string{v.Hosts.Public("skerry"), v.Hosts.Own("skerry"), v.Hosts.Draft("skerry"), v.Hosts.Uploads(), "http://" + v.Hosts.Base} {
+			if _, _, h := v.ask("192.0.2.1", "GET", host+path, nil); h.Get("Set-Cookie") != "" {
+				t.Errorf("%s%s sets a cookie", host, path)
+			}
+		}
+	}
+}
+
+// Each host shows its own and nothing else; addresses of before lead there.
+func TestHosts(t *testing.T) {
+	v := begin(t)
+	for name, text := range map[string]string{
+		"skerry/index.html": "<h1>Skerry</h1>", "skerry/fares/index.html": "<h1>Fares</h1>", "skerry/assets/style-0123456789ab.css": "h1{}",
+		"skerry/assets/index.html": "<h1>A page called assets</h1>", "skerry/assets/plain.css": "h1{}", "skerry/assets/media/f0123456789abc-480.webp": "RIFF",
+		"other/index.html": "<h1>Other</h1>",
+	} {
+		at := filepath.Join(v.SiteDir, name)
+		if err := os.MkdirAll(filepath.Dir(at), 0o700); err != nil {
+			t.Fatal(err)
+		}
+		if err := os.WriteFile(at, []byte(text), 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	public, base := v.Hosts.Public("skerry"), "http://"+v.Hosts.Base
+	for _, tt := range []struct {
+		address string
+		status  int
+		want    string // in the text, or where it leads
+	}{
+		{public + "/", 200, "<h1>Skerry"},
+		{public + "/fares/", 200, "<h1>Fares"},
+		{public + "/fares", 301, "/fares/"},
+		{public + "/other/", 404, ""},
+		{public + "/../other/index.html", 404, ""},
+		{public + "/%2e%2e/other/index.html", 404, ""},
+		{public + "/a%00b", 404, ""},
+		{public + "/a%ffb", 404, ""},
+		{v.Hosts.Public("other") + "/", 200, "<h1>Other"},
+		{v.Hosts.Draft("skerry") + "/", 404, ""},
+		{v.Hosts.Own("skerry") + "/", 404, ""},
+		{v.Hosts.Uploads() + "/", 404, ""},
+		{v.Hosts.Public("nowhere") + "/", 404, ""},
+		{"http://a.skerry." + v.Hosts.Base + "/", 404, ""},
+		{base + "/", 404, ""},
+		{base + "/nowhere/", 404, ""},
+		{base + "/skerry/", 301, public + "/"},
+		{base + "/skerry/fares/?x=1", 301, public + "/fares/?x=1"},
+		{"http://127.0.0.1/skerry/fares/", 301, public + "/fares/"},
+		{base + "/media/f-480.webp", 301, v.Hosts.Uploads() + "/media/f-480.webp"},
+		{base + "/_search/skerry?q=a", 301, public + "/_search/skerry?q=a"},
+	} {
+		status, text, h := v.ask("192.0.2.1", "GET", tt.address, nil)
+		if status != tt.status || !strings.Contains(text+h.Get("Location"), tt.want) || status/100 == 3 && h.Get("Location") != tt.want {
+			t.Errorf("%s: %d %q %.60q, want %d %q", tt.address, status, h.Get("Location"), text, tt.status, tt.want)
+		}
+		head, _, _ := v.ask("192.0.2.1", "HEAD", tt.address, nil)
+		if head != status {
+			t.Errorf("HEAD %s: %d, GET %d", tt.address, head, status)
+		}
+	}
+	if status, _, h := v.ask("192.0.2.1", "POST", base+"/_forms/skerry/b1", url.Values{"a": {"b"}}); status != http.StatusPermanentRedirect || h.Get(
+		"Location",
+	) != public+"/_forms/skerry/b1" {
+		t.Errorf("a form of before: %d %s", status, h.Get("Location"))
+	}
+	// Only what is named after its content is kept for good.
+	for path, good := range map[string]bool{
+		"/": false, "/assets/": false, "/assets/plain.css": false, "/assets/style-0123456789ab.css": true, "/assets/media/f0123456789abc-480.webp": true,
+	} {
+		if _, _, h := v.visit("GET", path, nil); (h.Get("Cache-Control") == forGood) != good {
+			t.Errorf("%s: %s", path, h.Get("Cache-Control"))
+		}
+	}
+}
+
+// Where visitors come by HTTPS, browsers are told to come by nothing else.
+func TestHTTPS(t *testing.T) {
+	for scheme, want := range map[string]bool{"http": false, "https": true} {
+		s := New(Config{Hosts: site.Hosts{Scheme: scheme, Base: "pages.example.org"}, SiteDir: t.TempDir()})
+		h, err := s.Handler()
+		if err != nil {
+			t.Fatal(err)
+		}
+		w := httptest.NewRecorder()
+		h.ServeHTTP(w, httptest.NewRequest("GET", "http://skerry.pages.example.org/", nil))
+		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want {
+			t.Errorf("%s: %q", scheme, got)
 		}
 	}
 }
 
 func TestForms(t *testing.T) {
 	v := begin(t)
+	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"b"}}); status != http.StatusNotFound {
+		t.Errorf("a form that isn't published: %d", status)
+	}
+	v.says("p1", "")
 	status, text, header := v.visit("POST", "/_forms/skerry/b1", url.Values{"Your name": {"<b>Somebody</b>"}, "Which": {"one", "two"}})
-	if status != http.StatusOK || !strings.Contains(text, "Thank you") || !strings.Contains(text, `href="/skerry/fares/"`) || !strings.Contains(
+	if status != http.StatusOK || !strings.Contains(text, "Thank you") || !strings.Contains(text, `href="/fares/"`) || !strings.Contains(
 		header.Get("Content-Security-Policy"),
 		"default-src 'none'",
 	) {
 		t.Errorf("%d %s", status, text)
 	}
-	es, err := v.Store.FormEntries(t.Context(), "w1", 9)
+	es, err := v.Store.FormEntries(t.Context(), "w1", false, 9)
 	if err != nil || len(es) != 1 || es[0].Answers[0].Value != "one, two" || es[0].Answers[1].Value != "<b>Somebody</b>" {
 		t.Errorf("%+v, %v", es, err)
 	}
@@ -91,11 +241,15 @@ func TestForms(t *testing.T) {
 		form url.Values
 		want int
 	}{
-		"another site":     {"/_forms/nowhere/b1", url.Values{"a": {"b"}}, http.StatusNotFound},
-		"nothing":          {"/_forms/skerry/b1", url.Values{"a": {"  "}}, http.StatusUnprocessableEntity},
-		"a novel":          {"/_forms/skerry/b1", url.Values{"a": {strings.Repeat("x", 20_000)}}, http.StatusUnprocessableEntity},
-		"more than 64 kB":  {"/_forms/skerry/b1", url.Values{"a": {strings.Repeat("x", 70_000)}}, http.StatusUnprocessableEntity},
-		"a name of length": {"/_forms/skerry/b1", url.Values{strings.Repeat("n", 400): {"b"}}, http.StatusUnprocessableEntity},
+		"another form":       {"/_forms/skerry/b2", url.Values{"a": {"b"}}, http.StatusNotFound},
+		"no text for a form": {"/_forms/skerry/b%00%ff", url.Values{"a": {"b"}}, http.StatusNotFound},
+		"another site":       {"/_forms/nowhere/b1", url.Values{"a": {"b"}}, http.StatusNotFound},
+		"nothing":            {"/_forms/skerry/b1", url.Values{"a": {"  "}}, http.StatusUnprocessableEntity},
+		"a novel":            {"/_forms/skerry/b1", url.Values{"a": {strings.Repeat("x", 20_000)}}, http.StatusUnprocessableEntity},
+		"more than 64 kB":    {"/_forms/skerry/b1", url.Values{"a": {strings.Repeat("x", 70_000)}}, http.StatusUnprocessableEntity},
+		"a name of length":   {"/_forms/skerry/b1", url.Values{strings.Repeat("n", 400): {"b"}}, http.StatusUnprocessableEntity},
+		"NUL":                {"/_forms/skerry/b1", url.Values{"a\x00": {"b\x00\xff"}}, http.StatusOK},
+		"a cut character":    {"/_forms/skerry/b1", url.Values{"a": {strings.Repeat("ä", 9_999) + "\xc3"}}, http.StatusOK},
 	} {
 		if status, text, _ := v.visit("POST", tt.path, tt.form); status != tt.want {
 			t.Errorf("%s: %d %s, want %d", name, status, text, tt.want)
@@ -111,36 +265,154 @@ func TestForms(t *testing.T) {
 	}
 }
 
-// What is sent from a preview is kept apart from what visitors send, and can be forgotten.
-func TestTrials(t *testing.T) {
+// What looks like a program's is taken, and set apart.
+func TestSuspectEntries(t *testing.T) {
 	v := begin(t)
-	token := v.Previews.Token("skerry", time.Now().Add(time.Hour))
-	if status, text, _ := v.visit(
-		"POST", "/try/"+token+"/_forms/b1",
-		url.Values{"a": {"a trial"}},
-	); status != http.StatusOK || !strings.Contains(text, "trial") {
-		t.Errorf("%d %s", status, text)
-	}
-	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"in earnest"}}); status != http.StatusOK {
-		t.Error(status)
-	}
-	for _, path := range []string{
-		"/try/" + token + "x/_forms/b1", "/try/" + token + "/fares/",
-		"/try/" + v.Previews.Token("skerry", time.Now().Add(-time.Hour)) + "/_forms/b1",
+	v.says("p1", "")
+	for i, tt := range []struct {
+		form    url.Values
+		suspect string
+	}{
+		{url.Values{"a": {"b"}}, ""}, // a page of before
+		{url.Values{"a": {"b"}, element.FormTrap: {""}, element.FormTook: {"9000"}}, ""},
+		{url.Values{"a": {"b"}, element.FormTrap: {"http://x"}, element.FormTook: {"9000"}}, "nobody sees"},
+		{url.Values{"a": {"b"}, element.FormTrap: {""}, element.FormTook: {"300"}}, "two seconds"},
+		{url.Values{"a": {"b"}, element.FormTrap: {""}, element.FormTook: {""}}, "script"},
 	} {
-		if status, _, _ := v.visit("POST", path, url.Values{"a": {"b"}}); status != http.StatusNotFound {
-			t.Errorf("%s: %d", path, status)
+		if status, text, _ := v.ask(fmt.Sprint("192.0.2.", i), "POST", v.Hosts.Public("skerry")+"/_forms/skerry/b1", tt.form); status != http.StatusOK {
+			t.Fatalf("%d %s", status, text)
+		}
+		es, err := v.Store.FormEntries(t.Context(), "w1", tt.suspect != "", 1)
+		if err != nil || len(es) != 1 || !strings.Contains(es[0].Suspect, tt.suspect) || len(es[0].Answers) != 1 {
+			t.Errorf("%v: %+v, %v", tt.form, es, err)
 		}
 	}
-	es, err := v.Store.FormEntries(t.Context(), "w1", 9)
-	if err != nil || len(es) != 2 || es[0].Trial || !es[1].Trial || es[1].Answers[0].Value != "a trial" {
+}
+
+// A flood from everywhere pushes nothing out that came before.
+func TestFloodsPushNothingOut(t *testing.T) {
+	v := begin(t)
+	v.says("p1", "")
+	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"the first"}}); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	v.limits.forms = origin.NewAttempts(1e6, time.Microsecond)
+	refused := 0
+	for i := range 2100 {
+		status, _, _ := v.ask(fmt.Sprintf("2001:db8:%x::1", i), "POST", v.Hosts.Public("skerry")+"/_forms/skerry/b1", url.Values{"a": {"flood"}})
+		if status == http.StatusServiceUnavailable {
+			refused++
+		} else if status != http.StatusOK {
+			t.Fatal(status)
+		}
+	}
+	if refused != 101 {
+		t.Errorf("%d refused", refused)
+	}
+	es, err := v.Store.FormEntries(t.Context(), "w1", false, 5000)
+	if err != nil || es[len(es)-1].Answers[0].Value != "the first" {
+		t.Errorf("the first of %d is gone, %v", len(es), err)
+	}
+}
+
+// Search finds what was published, in any form of the word, and says where.
+func TestSearch(t *testing.T) {
+	v := begin(t)
+	if err := v.Store.AddSite(t.Context(), &doc.Site{ID: "w2", Slug: "inseln", Name: "Inseln", Language: "de"}); err != nil {
+		t.Fatal(err)
+	}
+	if err := v.Store.AddPage(t.Context(), "w2", "", 0, &doc.Page{ID: "q0", Name: "Start", Title: "Start"}); err != nil {
+		t.Fatal(err)
+	}
+	v.says("q0", "Alle Häuser auf den Inseln stehen am Wasser.")
+	v.says("p0", "The ferries cross the sound twice a day & never on Sundays. <b>Boats</b> are red.")
+	for _, tt := range []struct {
+		site, query string
+		want        []string
+		not         string
+	}{
+		{"skerry", "ferry crossing", []string{"<mark>ferries</mark>", `<a href="/">Home</a>`, "a day &amp; never"}, ""},
+		{"skerry", "boat", []string{"<mark>Boats</mark>"}, "<b>"},
+		{"skerry", `"twice a day" -monday`, []string{"<mark>twice</mark>"}, ""},
+		{"skerry", "fares", nil, "<li>"}, // that page isn't published
+		{"skerry", "Häuser", nil, "<li>"},
+		{"skerry", "<script>alert(1)</script>", nil, "<script>"},
+		{"skerry", "a\x00b\xff", nil, "<li>"},
+		{"skerry", strings.Repeat("boat ", 500), []string{"<mark>Boats"}, ""},
+		{"inseln", "Haus", []string{"<mark>Häuser</mark>"}, ""},
+	} {
+		status, text, _ := v.ask(
+			tt.query[:1], "GET", v.Hosts.Public(tt.site)+"/_search/"+tt.site+"?q="+url.QueryEscape(tt.query), nil,
+		)
+		if status != http.StatusOK || tt.not != "" && strings.Contains(text, tt.not) {
+			t.Errorf("%q: %d %s", tt.query, status, text)
+		}
+		for _, w := range tt.want {
+			if !strings.Contains(text, w) {
+				t.Errorf("%q: no %q in %s", tt.query, w, text)
+			}
+		}
+	}
+	limited := false
+	for range 60 {
+		status, _, _ := v.visit("GET", "/_search/skerry?q=a", nil)
+		limited = limited || status == http.StatusTooManyRequests
+	}
+	if !limited {
+		t.Error("sixty at once are all answered")
+	}
+}
+
+// A link opens its page, or its site, until it ends, and what is sent from it is kept apart.
+func TestPreviews(t *testing.T) {
+	v := begin(t)
+	whole, one := v.draft("", time.Hour), v.draft("p1", time.Hour)
+	for _, tt := range []struct {
+		address string
+		status  int
+	}{
+		{whole + "/", 200}, {whole + "/fares/", 200}, {whole + "/fares/style.css", 200}, {whole + "/nowhere/", 404},
+		{one + "/fares/", 200}, {one + "/fares/style.css", 200}, {one + "/", 404},
+		{whole + "x/", 404},
+		{v.draft("", -time.Second) + "/", 404},
+		{strings.Replace(whole, "skerry--try", "other--try", 1) + "/", 404},
+		{strings.Replace(whole, "skerry--try", "skerry", 1) + "/", 404},
+	} {
+		status, _, h := v.ask("192.0.2.1", "GET", tt.address, nil)
+		if status != tt.status || status == 200 && (h.Get("Cache-Control") != "no-store" || h.Get("X-Robots-Tag") != "noindex") {
+			t.Errorf("%s: %d, want %d", tt.address, status, tt.status)
+		}
+	}
+	if status, text, _ := v.ask("192.0.2.1", "POST", whole+"/_forms/b1", url.Values{"a": {"a trial"}}); status != http.StatusOK || !strings.Contains(text, "trial") {
+		t.Errorf("%d %s", status, text)
+	}
+	for _, address := range []string{whole + "x/_forms/b1", whole + "/fares/"} {
+		if status, _, _ := v.ask("192.0.2.1", "POST", address, url.Values{"a": {"b"}}); status != http.StatusNotFound {
+			t.Errorf("%s: %d", address, status)
+		}
+	}
+	es, err := v.Store.FormEntries(t.Context(), "w1", false, 9)
+	if err != nil || len(es) != 1 || !es[0].Trial || es[0].Answers[0].Value != "a trial" {
 		t.Fatalf("%+v, %v", es, err)
 	}
 	if err := v.Store.DeleteTrials(t.Context(), "w1"); err != nil {
 		t.Fatal(err)
 	}
-	if es, err = v.Store.FormEntries(t.Context(), "w1", 9); err != nil || len(es) != 1 || es[0].Trial {
-		t.Errorf("%+v, %v", es, err)
+	links, err := v.Store.Previews(t.Context(), "w1")
+	if err != nil || len(links) != 2 || links[1].PageID != "" || links[0].Page != "Fares" || links[0].By != "Dana" {
+		t.Fatalf("%+v, %v", links, err)
+	}
+	if err := v.Store.EndPreview(t.Context(), "w1", links[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if status, _, _ := v.ask("192.0.2.1", "GET", one+"/fares/", nil); status != http.StatusNotFound {
+		t.Errorf("a link that was ended: %d", status)
+	}
+	if err := v.Store.RemoveMember(t.Context(), "w1", v.designer.ID); err != nil {
+		t.Fatal(err)
+	}
+	if status, _, _ := v.ask("192.0.2.1", "GET", whole+"/", nil); status != http.StatusNotFound {
+		t.Errorf("a link of somebody who left: %d", status)
 	}
 }
 

@@ -18,10 +18,14 @@ var access = map[string]rights.Right{
 	"GET /sign-in":         rights.None,
 	"POST /sign-in":        rights.None,
 	"GET /healthy":         rights.None,
+	"GET /ready":           rights.None,
 
 	"GET /":               rights.Sign,
 	"POST /sign-out":      rights.Sign,
 	"GET /stock/:picture": rights.Sign,
+
+	"GET /operator":       rights.Operate,
+	"POST /operator/jobs": rights.Operate,
 
 	"GET /sites/:site":                          rights.See,
 	"GET /sites/:site/pages":                    rights.See,
@@ -65,6 +69,15 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/house/contrasts":        rights.House,
 	"POST /sites/:site/pages/:page/promote":    rights.House,
 	"POST /sites/:site/pages/:page/keep":       rights.Keep,
+	"GET /sites/:site/audit":                   rights.Account,
+	"GET /sites/:site/previews":                rights.Publish,
+	"POST /sites/:site/previews":               rights.Publish,
+	"POST /sites/:site/previews/end":           rights.Publish,
+	"GET /sites/:site/entries/file":            rights.Keep,
+	"POST /sites/:site/entries/trust":          rights.Keep,
+	"POST /sites/:site/entries/erase":          rights.Keep,
+	"POST /sites/:site/entries/days":           rights.Keep,
+	"POST /sites/:site/library/:medium/again":  rights.Write,
 	"POST /sites/:site/pages/:page/try":        rights.Publish,
 	"POST /sites/:site/pages/:page/publish":    rights.Publish,
 }
@@ -76,7 +89,11 @@ func TestWhoMayAsk(t *testing.T) {
 	nobody, stranger, writer, designer := p.as(""), p.as("stranger@example.org"), p.as("writer@example.org"), p.as("designer@example.org")
 	before, _ := p.house()
 	routes := map[string]bool{}
-	for _, r := range p.server.routes().Routes() {
+	engine, err := p.server.routes()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, r := range engine.Routes() {
 		if r.Method == http.MethodHead {
 			continue
 		}
@@ -104,6 +121,12 @@ func TestWhoMayAsk(t *testing.T) {
 			t.Errorf("nobody at %s: %d", route, status)
 		}
 		if who == rights.None || who == rights.Sign {
+			continue
+		}
+		if who == rights.Operate {
+			if status, _ := ask(designer); status != http.StatusNotFound {
+				t.Errorf("somebody who is no operator at %s: %d, want 404", route, status)
+			}
 			continue
 		}
 		if status, _ := ask(stranger); status != http.StatusNotFound {

@@ -83,7 +83,7 @@ func (s *Server) bench(c *gin.Context) {
 	s.screen(c, http.StatusOK, "bench", benchView{
 		User: user(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
 		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(), Shelf: onShelf,
-		State: template.JS(state), Live: s.PagesURL + "/" + v.Site.Slug + "/",
+		State: template.JS(state), Live: s.Hosts.Public(v.Site.Slug) + "/",
 	})
 }
 
@@ -103,7 +103,7 @@ func (s *Server) canvas(c *gin.Context) {
 	}
 	c.Header(
 		"Content-Security-Policy",
-		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.PagesURL+"; media-src "+s.PagesURL+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.Hosts.Uploads()+"; media-src "+s.Hosts.Uploads()+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
 	)
 	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(v.Canvas()))
 }

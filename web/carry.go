@@ -12,6 +12,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/fonts"
+	"openplot/origin"
 	"openplot/store"
 )
 
@@ -44,6 +45,7 @@ func (s *Server) houseFile(c *gin.Context) {
 	case err != nil:
 		s.fail(c, err)
 	default:
+		s.note(c, "house style exported", st.ID, "")
 		c.Header("Content-Disposition", `attachment; filename="`+st.Slug+`.house.json"`)
 		c.Data(http.StatusOK, "application/json", b)
 	}
@@ -62,8 +64,8 @@ func (s *Server) takeHouseFile(c *gin.Context) {
 }
 
 func receivedHouse(c *gin.Context, zones doc.Zones) (edit.CarriedHouse, string, error) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, edit.MaxHouseFile+64<<10)
 	file, header, err := c.Request.FormFile("file")
+	origin.CleanForm(c.Request)
 	if err != nil {
 		return edit.CarriedHouse{}, "", doc.Problemf("File", "choose one of at most %d MB first", edit.MaxHouseFile>>20)
 	}

@@ -22,7 +22,7 @@ const (
 // lookOf names the look that drawings of a site's pages are in: with another house style,
 // or other addresses of pictures, they are drawn anew.
 func (s *Server) lookOf(st *store.Site) string {
-	return strconv.FormatInt(st.Version, 10) + " " + s.PagesURL
+	return strconv.FormatInt(st.Version, 10) + " " + s.Hosts.Uploads()
 }
 
 // drawnBatch is how many pages are drawn before it is looked anew which aren't.

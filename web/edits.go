@@ -17,7 +17,6 @@ import (
 // edit carries out one command. Its answer holds what changed on the Bench; a
 // problem answers 422 and a stale command 409, with the fresh state.
 func (s *Server) edit(c *gin.Context) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 4*edit.MaxCommand)
 	raw := c.PostForm("command")
 	v, err := s.look(c)
 	if err != nil {

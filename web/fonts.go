@@ -5,15 +5,16 @@ import (
 	"fmt"
 	"io"
 	"net/http"
-	"os"
 	"path/filepath"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/durable"
 	"openplot/fonts"
 	"openplot/media"
+	"openplot/origin"
 	"openplot/store"
 )
 
@@ -21,7 +22,6 @@ import (
 func (s *Server) addFont(c *gin.Context) {
 	st := siteOf(c)
 	command := edit.HouseCommand{Op: "fonts.add"}
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, fonts.MaxOwnBytes+64<<10)
 	file, err := receivedFont(c)
 	var own *fonts.Own
 	if err == nil {
@@ -54,6 +54,7 @@ func (s *Server) addFont(c *gin.Context) {
 
 func receivedFont(c *gin.Context) ([]byte, error) {
 	file, _, err := c.Request.FormFile("file")
+	origin.CleanForm(c.Request)
 	if err != nil {
 		var large *http.MaxBytesError
 		if errors.As(err, &large) {
@@ -80,11 +81,8 @@ func (s *Server) keepFont(c *gin.Context, site, family string, own *fonts.Own) e
 		ID: id, SiteID: site, Family: family, Italic: own.Italic, Least: own.Weights[0], Most: own.Weights[1],
 		File: id + ".woff2", Original: id + media.OriginalMark,
 	}
-	if err := os.MkdirAll(s.MediaDir, 0o755); err != nil {
-		return fmt.Errorf("keeping a font: %w", err)
-	}
 	for name, b := range map[string][]byte{f.File: packed, f.Original: own.SFNT} {
-		if err := os.WriteFile(filepath.Join(s.MediaDir, name), b, 0o644); err != nil {
+		if err := durable.Write(filepath.Join(s.MediaDir, name), b); err != nil {
 			return fmt.Errorf("keeping a font: %w", err)
 		}
 	}
@@ -102,6 +100,7 @@ func (s *Server) dropFont(c *gin.Context) {
 	})
 	if err == nil {
 		err = s.Store.DropFamily(c, st.ID, command.Name)
+		s.note(c, "font deleted", st.ID, command.Name)
 	}
 	s.houseDone(c, command, err)
 }

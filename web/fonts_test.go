@@ -68,8 +68,8 @@ func TestOwnFonts(t *testing.T) {
 	if !strings.Contains(canvas, `url("/fonts/own/`+own[0].File+`")`) || !strings.Contains(canvas, `font-family:"Liberation Serif", serif`) {
 		t.Error("the canvas lacks it")
 	}
-	for _, base := range []string{p.app.URL, p.pages.URL} {
-		r, err := http.Get(base + "/fonts/own/" + own[0].File)
+	for _, base := range []string{p.app.URL, p.hosts.Draft("skerry")} {
+		r, err := (&http.Client{Transport: anywhere}).Get(base + "/fonts/own/" + own[0].File)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -78,7 +78,7 @@ func TestOwnFonts(t *testing.T) {
 			t.Errorf("%s: %d", base, r.StatusCode)
 		}
 	}
-	if r, err := http.Get(p.pages.URL + "/fonts/own/" + own[0].Original); err != nil || r.StatusCode == http.StatusOK {
+	if r, err := (&http.Client{Transport: anywhere}).Get(p.hosts.Draft("skerry") + "/fonts/own/" + own[0].Original); err != nil || r.StatusCode == http.StatusOK {
 		t.Error("what was uploaded is served")
 	}
 	library := func(own []*store.Font) *shape.Library {
@@ -98,13 +98,13 @@ func TestOwnFonts(t *testing.T) {
 	if status, _, _ := d.post("/sites/skerry/pages/home/publish", nil); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	_, html, _ := p.visit(http.MethodGet, "/skerry/", nil)
+	_, html, _ := p.visit(http.MethodGet, "/", nil)
 	_, after, ok := strings.Cut(html, `href="assets/fonts/own-`)
 	name, _, _ := strings.Cut(after, `"`)
 	if !ok {
 		t.Fatal("the heading's font isn't asked for early")
 	}
-	status, part, _ := p.visit(http.MethodGet, "/skerry/assets/fonts/own-"+name, nil)
+	status, part, _ := p.visit(http.MethodGet, "/assets/fonts/own-"+name, nil)
 	whole, err := os.ReadFile(p.server.MediaDir + "/" + own[0].File)
 	if err != nil || status != http.StatusOK || len(part) == 0 || len(part) >= len(whole) {
 		t.Errorf("%d, %d bytes of %d, %v", status, len(part), len(whole), err)

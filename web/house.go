@@ -15,7 +15,6 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/style"
-	photo "openplot/media"
 	"openplot/store"
 )
 
@@ -286,7 +285,6 @@ func baseOf(c *gin.Context) int64 {
 
 // editHouse carries out one change and answers with the screen's changing part.
 func (s *Server) editHouse(c *gin.Context) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, edit.MaxCommand)
 	st := siteOf(c)
 	command := houseCommand(c)
 	base, err := strconv.ParseInt(c.PostForm("base"), 10, 64)
@@ -369,7 +367,7 @@ func (s *Server) suggestPalette(c *gin.Context) {
 		s.houseAnswer(c, http.StatusUnprocessableEntity, edit.HouseCommand{}, "Picture isn't one of this site's: choose one.")
 		return
 	}
-	found, err := photo.Colours(s.MediaDir, media[i])
+	found, err := s.Pictures.Colours(c, by(c), media[i])
 	if err != nil {
 		s.houseDone(c, edit.HouseCommand{}, err)
 		return

@@ -11,13 +11,13 @@ import (
 // the picture in docs/architecture.md. The two origins know nothing of each other, and
 // the model of the Bench nothing of HTTP.
 var imports = map[string]string{
-	"postgres": "", "fonts": "core", "icons": "", "stock": "core", "gestures": "core",
-	"store": "core", "media": "core store", "site": "core fonts icons store",
-	"origin":    "fonts",
-	"jobs":      "media store",
-	"visitors":  "media origin site store",
+	"postgres": "", "durable": "", "metrics": "", "fonts": "core", "icons": "", "stock": "core", "gestures": "core",
+	"store": "core", "media": "core durable metrics store", "site": "core durable fonts icons store", "backup": "durable store",
+	"origin":    "fonts metrics",
+	"jobs":      "core media metrics store",
+	"visitors":  "core media origin site store",
 	"web/bench": "core fonts site store",
-	"web":       "core fonts icons media origin site stock store web/bench",
+	"web":       "core durable fonts icons media metrics origin site stock store web/bench",
 	"demo":      "core icons media stock store",
 }
 

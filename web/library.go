@@ -3,7 +3,7 @@ package web
 import (
 	"errors"
 	"fmt"
-	"io"
+	"mime/multipart"
 	"net/http"
 	"strconv"
 	"strings"
@@ -13,6 +13,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/media"
+	"openplot/origin"
 	"openplot/store"
 )
 
@@ -34,16 +35,17 @@ type copiesView struct {
 	Base       string
 	Made, All  int
 	AVIF, WebP bool
+	Failed     string // why the others can't be made, or ""
 }
 
 func (s *Server) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
-		Medium: m, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.PagesURL + "/media/" + m.Variants[0].File,
+		Medium: m, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File,
 		Size: fmt.Sprintf(
 			"%d × %d", m.Width, m.Height,
 		), Uses: uses, Pixels: !m.Video() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
 	}
-	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft}
+	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft, Failed: m.Problem}
 	for _, v := range m.Variants {
 		it.Copies.AVIF = it.Copies.AVIF || v.Modern()
 		it.Copies.WebP = it.Copies.WebP || strings.HasSuffix(v.File, ".webp")
@@ -81,10 +83,13 @@ func (s *Server) library(c *gin.Context) {
 	s.screen(c, http.StatusOK, "library", map[string]any{"User": user(c), "Site": st, "Items": items, "Stock": stockItems()})
 }
 
-// received reads the file that came with a form. Errors are *doc.Problem.
-func received(c *gin.Context) (name string, data []byte, err error) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, media.MaxVideoBytes+1<<20)
+// by says for whom uploads are kept.
+func by(c *gin.Context) media.By { return media.By{Site: siteOf(c).ID, User: user(c).ID} }
+
+// received gives the file that came with a form. Errors are *doc.Problem.
+func received(c *gin.Context) (name string, from multipart.File, err error) {
 	file, header, err := c.Request.FormFile("file")
+	origin.CleanForm(c.Request)
 	if err != nil {
 		var large *http.MaxBytesError
 		if errors.As(err, &large) {
@@ -92,21 +97,18 @@ func received(c *gin.Context) (name string, data []byte, err error) {
 		}
 		return "", nil, doc.Problemf("Picture", "did not come with the form; choose one first")
 	}
-	defer file.Close()
-	if data, err = io.ReadAll(file); err != nil {
-		return "", nil, doc.Problemf("Picture", "did not arrive whole; try again")
-	}
-	return header.Filename, data, nil
+	return header.Filename, file, nil
 }
 
 // addToLibrary takes one picture and answers with its card; several are sent one after
 // another.
 func (s *Server) addToLibrary(c *gin.Context) {
 	st := siteOf(c)
-	name, data, err := received(c)
+	name, file, err := received(c)
 	var m *store.Medium
 	if err == nil {
-		m, err = media.Keep(c, s.Store, s.MediaDir, st.ID, name, "", data)
+		defer file.Close()
+		m, err = s.Pictures.Keep(c, by(c), name, "", file)
 	}
 	var p *doc.Problem
 	if errors.As(err, &p) {
@@ -187,15 +189,22 @@ func (s *Server) reshape(c *gin.Context, m *store.Medium) error {
 		}
 		*to = n
 	}
-	return media.Edit(c, s.Store, s.MediaDir, m, change)
+	return s.Pictures.Edit(c, by(c), m, change)
 }
 
 func (s *Server) replaceMedium(c *gin.Context, m *store.Medium) error {
-	_, data, err := received(c)
+	_, file, err := received(c)
 	if err != nil {
 		return err
 	}
-	return media.Replace(c, s.Store, s.MediaDir, m, data)
+	defer file.Close()
+	return s.Pictures.Replace(c, by(c), m, file)
+}
+
+// copyAgain has the copies of a picture made that couldn't be.
+func (s *Server) copyAgain(c *gin.Context, m *store.Medium) error {
+	m.Problem = ""
+	return s.Store.RetryCopies(c, m)
 }
 
 // deleteMedium forgets a picture. One that pages show is asked about first.
@@ -221,5 +230,6 @@ func (s *Server) deleteMedium(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	s.note(c, "picture deleted", st.ID, m.Name)
 	c.String(http.StatusOK, "")
 }

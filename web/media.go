@@ -8,7 +8,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
-	"openplot/media"
 )
 
 type pickerView struct {
@@ -40,7 +39,7 @@ func (s *Server) picker(c *gin.Context, status int, problem string) {
 		if m.Video() == v.Video {
 			v.Pictures = append(
 				v.Pictures,
-				pickerItem{m.ID, m.Name, s.PagesURL + "/media/" + m.Variants[0].File, fmt.Sprintf("%d × %d", m.Width, m.Height), m.Alt == ""},
+				pickerItem{m.ID, m.Name, s.Hosts.Uploads() + "/media/" + m.Variants[0].File, fmt.Sprintf("%d × %d", m.Width, m.Height), m.Alt == ""},
 			)
 		}
 	}
@@ -52,9 +51,10 @@ func (s *Server) picker(c *gin.Context, status int, problem string) {
 
 // upload takes pictures and answers with the picker.
 func (s *Server) upload(c *gin.Context) {
-	name, data, err := received(c)
+	name, file, err := received(c)
 	if err == nil {
-		_, err = media.Keep(c, s.Store, s.MediaDir, siteOf(c).ID, name, "", data)
+		defer file.Close()
+		_, err = s.Pictures.Keep(c, by(c), name, "", file)
 	}
 	var p *doc.Problem
 	if errors.As(err, &p) {

@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"image"
 	"image/color"
@@ -91,11 +92,10 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	if len(m.Variants) != 1 || m.CopiesLeft != 5 {
 		t.Fatalf("%+v", m)
 	}
-	if err := media.Finish(
-		t.Context(), p.store, p.server.MediaDir,
-		store.MakeCopies{Site: "w1", Medium: m.ID, Original: m.Original, Modern: true},
-	); !errors.Is(err, media.ErrTooEarly) {
-		t.Errorf("AVIF before WebP: %v", err)
+	if err := p.server.Pictures.Finish(
+		t.Context(), store.MakeCopies{Site: "w1", Medium: m.ID, Original: m.Original, Modern: true},
+	); err != nil || p.media()[0].CopiesLeft != 5 {
+		t.Errorf("AVIF before WebP: %v, %d left", err, p.media()[0].CopiesLeft)
 	}
 	sec := p.page.Sections[0].ID
 	if status, body := d.edit(edit.Command{Op: "section.picture", Node: sec, Value: m.ID}); status != http.StatusOK {
@@ -105,10 +105,10 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 		t.Errorf("published with one copy, and didn't say so: %.300s", body)
 	}
 	published := func() (files map[string]bool, html string) {
-		_, html, _ = p.visit(http.MethodGet, "/skerry/", nil)
+		_, html, _ = p.visit(http.MethodGet, "/", nil)
 		_, sheet, _ := strings.Cut(html, `rel="stylesheet" href="`)
 		sheet, _, _ = strings.Cut(sheet, `"`)
-		_, css, _ := p.visit(http.MethodGet, "/skerry/"+sheet, nil)
+		_, css, _ := p.visit(http.MethodGet, "/"+sheet, nil)
 		files = map[string]bool{}
 		for _, name := range regexp.MustCompile(
 			regexp.QuoteMeta(strings.TrimSuffix(m.Original, media.OriginalMark))+`-\d+\.(webp|avif)`,
@@ -128,7 +128,8 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 		t.Fatal(status)
 	}
 	stop, err := jobs.Run(t.Context(), jobs.Config{
-		Store: p.store, MediaDir: p.server.MediaDir, Log: p.server.Log, CopiesMade: p.server.CopiesMade, DrawPages: p.server.DrawPages,
+		Store: p.store, Pictures: p.server.Pictures, Log: p.server.Log, CopiesMade: p.server.CopiesMade, DrawPages: p.server.DrawPages,
+		Forget: func(context.Context) error { return nil },
 	})
 	if err != nil {
 		t.Fatal(err)
@@ -153,7 +154,7 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 		if !files[v.File] {
 			t.Errorf("the page lacks %s of %d", v.File, len(m.Variants))
 		}
-		if status, _, _ := p.visit(http.MethodGet, "/skerry/assets/media/"+v.File, nil); status != http.StatusOK {
+		if status, _, _ := p.visit(http.MethodGet, "/assets/media/"+v.File, nil); status != http.StatusOK {
 			t.Errorf("%s: %d", v.File, status)
 		}
 	}
@@ -188,7 +189,7 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	}
 	// What is done twice changes nothing, and a job of another original does nothing.
 	for _, original := range []string{m.Original, "another"} {
-		if err := media.Finish(t.Context(), p.store, p.server.MediaDir, store.MakeCopies{Site: "w1", Medium: m.ID, Original: original}); err != nil {
+		if err := p.server.Pictures.Finish(t.Context(), store.MakeCopies{Site: "w1", Medium: m.ID, Original: original}); err != nil {
 			t.Error(err)
 		}
 	}
@@ -268,7 +269,7 @@ func TestVideos(t *testing.T) {
 	if status, _, _ := d.post("/sites/skerry/pages/home/publish", nil); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	_, html, h := p.visit(http.MethodGet, "/skerry/", nil)
+	_, html, h := p.visit(http.MethodGet, "/", nil)
 	if strings.Count(html, "<video") != 2 || strings.Count(html, `hidden="">Pause<`) != 2 || !strings.Contains(html, "assets/video-") {
 		t.Errorf("published: %s", html)
 	}
@@ -276,7 +277,7 @@ func TestVideos(t *testing.T) {
 		t.Errorf("policy %s", csp)
 	}
 	if status, _, h := p.visit(
-		http.MethodGet, "/skerry/assets/media/"+m.Variants[0].File, nil,
+		http.MethodGet, "/assets/media/"+m.Variants[0].File, nil,
 	); status != http.StatusOK || h.Get("Content-Type") != "video/webm" {
 		t.Errorf("the file: %d %s", status, h.Get("Content-Type"))
 	}

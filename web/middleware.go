@@ -14,7 +14,8 @@ import (
 func (s *Server) guarded(c *gin.Context) {
 	h := c.Writer.Header()
 	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; font-src 'self'; "+
-		"img-src 'self' data: "+s.PagesURL+"; media-src "+s.PagesURL+"; connect-src 'self'; frame-src 'self'; form-action 'self' "+s.PagesURL+"; base-uri 'none'; frame-ancestors 'none'")
+		"img-src 'self' data: "+s.Hosts.Uploads()+"; media-src "+s.Hosts.Uploads()+"; connect-src 'self'; frame-src 'self'; "+
+		"form-action 'self' "+s.Hosts.All()+"; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "same-origin")
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")
@@ -35,17 +36,21 @@ func (s *Server) signedIn(c *gin.Context) {
 	id := s.sessions.GetString(c.Request.Context(), "user")
 	if id != "" {
 		u, err := s.Store.User(c, id)
-		if err == nil {
+		if err == nil && u.Epoch == s.sessions.GetInt64(c.Request.Context(), "epoch") {
 			c.Set(keyUser, u)
+			c.Set(origin.KeyWho, u.ID)
 			c.Next()
 			return
+		}
+		if err == nil { // another password since
+			err = store.ErrNotFound
 		}
 		if !errors.Is(err, store.ErrNotFound) {
 			s.fail(c, err)
 			return
 		}
 	}
-	if c.Request.Method != http.MethodGet || c.GetHeader("HX-Request") != "" {
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead || c.GetHeader("HX-Request") != "" {
 		c.Header("HX-Redirect", "/sign-in")
 		c.AbortWithStatus(http.StatusUnauthorized)
 		return
@@ -94,5 +99,10 @@ func (s *Server) fail(c *gin.Context, err error) {
 		return
 	}
 	s.Log.Error("failed", "id", origin.RequestID(c), "error", err)
+	if store.Unreachable(err) {
+		c.Header("Retry-After", "5")
+		s.problemPage(c, http.StatusServiceUnavailable)
+		return
+	}
 	s.problemPage(c, http.StatusInternalServerError)
 }

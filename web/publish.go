@@ -9,22 +9,13 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/site"
+	"openplot/metrics"
 	"openplot/store"
 )
 
-// try opens a preview of the page as it stands, on the second origin.
-func (s *Server) try(c *gin.Context) {
-	slug := pageOf(c).Slug
-	if slug != "" {
-		slug += "/"
-	}
-	token := s.Previews.Token(siteOf(c).Slug, time.Now().Add(site.PreviewLife))
-	c.Redirect(http.StatusSeeOther, s.PagesURL+"/try/"+token+"/"+slug)
-}
-
 // publish writes the page to disk.
 func (s *Server) publish(c *gin.Context) {
+	start := time.Now()
 	v, err := s.look(c)
 	if err != nil {
 		s.fail(c, err)
@@ -35,11 +26,14 @@ func (s *Server) publish(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	metrics.Since(metrics.Publications, start)
+	s.note(c, "page published", v.Site.ID, pageOf(c).Name)
 	message := "Published as of edit " + strconv.FormatInt(v.Seq, 10) + "."
 	if lacking > 0 {
 		message += " Copies of pictures are still being made; the page gets them by itself."
 	}
-	s.answer(c, http.StatusOK, answer{View: v, message: message, link: s.PagesURL + (&url.URL{Path: address}).EscapedPath(), noTray: true})
+	link := s.Hosts.Public(v.Site.Slug) + (&url.URL{Path: address}).EscapedPath()
+	s.answer(c, http.StatusOK, answer{View: v, message: message, link: link, noTray: true})
 }
 
 // CopiesMade brings copies of a picture to the pages that were published without them.

@@ -3,29 +3,49 @@ package web
 import (
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/edit"
 	"openplot/core/rights"
+	"openplot/fonts"
+	"openplot/media"
 	"openplot/origin"
 )
 
-// route is an address of the application, with the right that it takes.
+// route is an address of the application, with the right and what else it takes.
 type route struct {
 	method, path string
 	right        rights.Right
 	handle       gin.HandlerFunc
+	limits       origin.Limits // ordinary when zero
 }
+
+// What requests may take: most of them; those that bring a file, which a slow line takes long
+// to send and which say themselves what is too large; and those that write to disk.
+var (
+	ordinary  = origin.Limits{Body: 1 << 20, Time: 30 * time.Second}
+	composing = origin.Limits{Body: 4 * edit.MaxCommand, Time: 2 * time.Minute} // a form's encoding makes a command longer
+	uploading = origin.Limits{Body: media.MaxVideoBytes + 1<<20, Time: 10 * time.Minute}
+	typeface  = origin.Limits{Body: fonts.MaxOwnBytes + 64<<10, Time: 5 * time.Minute}
+	houseFile = origin.Limits{Body: edit.MaxHouseFile + 64<<10, Time: 5 * time.Minute}
+	writing   = origin.Limits{Body: 1 << 20, Time: 2 * time.Minute}
+)
 
 // table lists every route. What a command on a page takes depends on its operation
 // (edit.RightFor), and is looked at when it has been read.
 func (s *Server) table() []route {
 	const site, page = "/sites/:site", "/sites/:site/pages/:page"
 	get := func(path string, right rights.Right, handle gin.HandlerFunc) route {
-		return route{http.MethodGet, path, right, handle}
+		return route{method: http.MethodGet, path: path, right: right, handle: handle}
 	}
 	post := func(path string, right rights.Right, handle gin.HandlerFunc) route {
-		return route{http.MethodPost, path, right, handle}
+		return route{method: http.MethodPost, path: path, right: right, handle: handle}
+	}
+	within := func(l origin.Limits, r route) route {
+		r.limits = l
+		return r
 	}
 	return []route{
 		get("/static/*file", rights.None, gin.WrapH(http.StripPrefix("/static", s.static))),
@@ -34,39 +54,52 @@ func (s *Server) table() []route {
 		get("/sign-in", rights.None, s.signInForm),
 		post("/sign-in", rights.None, s.signIn),
 		get("/healthy", rights.None, func(c *gin.Context) { c.String(http.StatusOK, "ok") }),
+		get("/ready", rights.None, s.ready),
 
 		get("/", rights.Sign, s.sites),
 		post("/sign-out", rights.Sign, s.signOut),
 		get("/stock/:picture", rights.Sign, s.stockPicture),
+
+		get("/operator", rights.Operate, s.operator),
+		post("/operator/jobs", rights.Operate, s.operateJob),
 
 		get(site, rights.See, s.pages),
 		get(site+"/pages", rights.See, s.moreCards),
 		post(site+"/pages", rights.Compose, s.newPage),
 		post(site+"/facts", rights.Keep, s.setFacts),
 		get(site+"/slug", rights.Compose, s.derivedSlug),
+		get(site+"/audit", rights.Account, s.audit),
+		get(site+"/previews", rights.Publish, s.previews),
+		post(site+"/previews", rights.Publish, s.newPreview),
+		post(site+"/previews/end", rights.Publish, s.endPreview),
 		get(site+"/entries", rights.See, s.formEntries),
+		within(writing, get(site+"/entries/file", rights.Keep, s.entriesFile)),
 		post(site+"/entries/delete", rights.Keep, s.deleteEntry),
+		post(site+"/entries/trust", rights.Keep, s.trustEntry),
+		post(site+"/entries/erase", rights.Keep, s.eraseEntries),
+		post(site+"/entries/days", rights.Keep, s.setEntryDays),
 		post(site+"/shelf/favourite", rights.See, s.favour),
 		post(site+"/shelf/drop", rights.Keep, s.dropSection),
 
 		get(site+"/library", rights.See, s.library),
-		post(site+"/library", rights.Write, s.addToLibrary),
-		post(site+"/library/stock", rights.Write, s.takeStock),
+		within(uploading, post(site+"/library", rights.Write, s.addToLibrary)),
+		within(writing, post(site+"/library/stock", rights.Write, s.takeStock)),
 		get(site+"/library/:medium/copies", rights.See, s.copies),
 		post(site+"/library/:medium", rights.Write, s.inLibrary(s.describe)),
-		post(site+"/library/:medium/shape", rights.Write, s.inLibrary(s.reshape)),
-		post(site+"/library/:medium/replace", rights.Write, s.inLibrary(s.replaceMedium)),
+		within(writing, post(site+"/library/:medium/shape", rights.Write, s.inLibrary(s.reshape))),
+		within(uploading, post(site+"/library/:medium/replace", rights.Write, s.inLibrary(s.replaceMedium))),
+		post(site+"/library/:medium/again", rights.Write, s.inLibrary(s.copyAgain)),
 		post(site+"/library/:medium/delete", rights.Keep, s.deleteMedium),
 		get(site+"/media", rights.See, s.mediaPicker),
-		post(site+"/media", rights.Write, s.upload),
+		within(uploading, post(site+"/media", rights.Write, s.upload)),
 
 		get(site+"/house", rights.House, s.house),
 		get(site+"/house/specimen", rights.House, s.specimen),
 		post(site+"/house/edits", rights.House, s.editHouse),
 		post(site+"/house/undo", rights.House, s.undoHouse),
 		get(site+"/house/file", rights.House, s.houseFile),
-		post(site+"/house/file", rights.House, s.takeHouseFile),
-		post(site+"/house/fonts", rights.House, s.addFont),
+		within(houseFile, post(site+"/house/file", rights.House, s.takeHouseFile)),
+		within(typeface, post(site+"/house/fonts", rights.House, s.addFont)),
 		post(site+"/house/fonts/drop", rights.House, s.dropFont),
 		post(site+"/house/try", rights.House, s.tryHouse),
 		post(site+"/house/take", rights.House, s.takeHouse),
@@ -78,30 +111,54 @@ func (s *Server) table() []route {
 		get(page+"/bench", rights.See, s.bench),
 		get(page+"/canvas", rights.See, s.canvas),
 		get(page+"/parts", rights.See, s.parts),
-		post(page+"/edits", rights.Write, s.edit),
+		within(composing, post(page+"/edits", rights.Write, s.edit)),
 		post(page+"/undo", rights.Write, s.undo),
 		post(page+"/redo", rights.Write, s.redo),
 		post(page+"/promote", rights.House, s.promote),
 		post(page+"/keep", rights.Keep, s.keepSection),
 		post(page+"/try", rights.Publish, s.try),
-		post(page+"/publish", rights.Publish, s.publish),
+		within(writing, post(page+"/publish", rights.Publish, s.publish)),
 	}
 }
 
-// gates are what somebody passes on the way to a route: signed in, a member of the site,
-// with the right, and to a page that exists.
+// sessionless reports whether a path is the same for everybody, so that no session is read.
+func sessionless(path string) bool {
+	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/fonts/") || path == "/healthy" || path == "/ready"
+}
+
+// gates are what somebody passes on the way to a route: its limits, signed in, a member of
+// the site, with the right, and to a page that exists.
 func (s *Server) gates(t route) (gates []gin.HandlerFunc) {
+	limits, tooLarge := ordinary, func(c *gin.Context) { s.problemPage(c, http.StatusRequestEntityTooLarge) }
+	if t.limits != (origin.Limits{}) {
+		if limits = t.limits; limits == uploading || limits == typeface || limits == houseFile {
+			tooLarge = nil
+		}
+	}
+	gates = append(gates, origin.Within(limits, tooLarge))
 	if t.right == rights.None {
-		return nil
+		return append(gates, readForm)
 	}
 	gates = append(gates, s.signedIn)
+	if t.right == rights.Operate {
+		gates = append(gates, s.operates)
+	}
 	if strings.Contains(t.path, ":site") {
 		gates = append(gates, s.member, s.may(t.right))
 	}
 	if strings.Contains(t.path, ":page") {
 		gates = append(gates, s.onPage)
 	}
-	return gates
+	return append(gates, readForm)
+}
+
+// readForm reads a form that has no files, which handlers that take files do themselves.
+func readForm(c *gin.Context) {
+	if c.ContentType() == "application/x-www-form-urlencoded" {
+		_ = c.Request.ParseForm() // what can't be read isn't there
+		origin.CleanForm(c.Request)
+	}
+	c.Next()
 }
 
 // may refuses those whose role on the site hasn't a right.
@@ -114,4 +171,14 @@ func (s *Server) may(right rights.Right) gin.HandlerFunc {
 		}
 		c.Next()
 	}
+}
+
+// operates answers 404 unless the person is an operator.
+func (s *Server) operates(c *gin.Context) {
+	if !user(c).Operator {
+		s.problemPage(c, http.StatusNotFound)
+		c.Abort()
+		return
+	}
+	c.Next()
 }

@@ -8,6 +8,8 @@
 package web
 
 import (
+	"cmp"
+	"context"
 	"embed"
 	"fmt"
 	"html/template"
@@ -20,6 +22,7 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 
+	"openplot/media"
 	"openplot/origin"
 	"openplot/site"
 	"openplot/store"
@@ -32,14 +35,18 @@ var files embed.FS
 // Config is what the server needs to know.
 type Config struct {
 	Store    *store.Store
-	MediaDir string // where uploads are kept
-	SiteDir  string // where sites are published to
-	// PagesURL is the visitors' origin, such as http://127.0.0.1:8081.
-	PagesURL string
-	Previews site.Previews
+	MediaDir string        // where uploads are kept
+	SiteDir  string        // where sites are published to
+	Hosts    site.Hosts    // of the visitors' side
+	Pictures *media.Keeper // of uploads
 	Log      *slog.Logger
-	// Secure marks cookies as for HTTPS only.
+	Proxies  []string // trusted, as origin.Options has them
+	// Secure says that the application is reached by HTTPS alone.
 	Secure bool
+	// Idle is how long a session goes on without a request; 12 hours when zero.
+	Idle time.Duration
+	// Room reports whether there is room on the disk; nil is not asked.
+	Room func() error
 }
 
 // Server answers requests.
@@ -49,7 +56,8 @@ type Server struct {
 	workshop  *bench.Workshop
 	templates map[string]*template.Template
 	publisher *site.Publisher
-	signIns   *origin.Attempts
+	signIns   *origin.Attempts // by network
+	accounts  *origin.Attempts // by account
 	static    http.Handler
 }
 
@@ -58,9 +66,12 @@ func New(c Config) (*Server, error) {
 	if c.Log == nil {
 		c.Log = slog.New(slog.DiscardHandler)
 	}
-	s := &Server{Config: c, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir}, signIns: origin.NewAttempts()}
+	s := &Server{
+		Config: c, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts},
+		signIns: origin.NewAttempts(10, 6*time.Second), accounts: origin.NewAttempts(10, 30*time.Second),
+	}
 	var err error
-	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.PagesURL+"/media/", c.Log); err != nil {
+	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", c.Log); err != nil {
 		return nil, err
 	}
 	if s.templates, err = parseTemplates(); err != nil {
@@ -68,10 +79,18 @@ func New(c Config) (*Server, error) {
 	}
 	s.sessions = scs.New()
 	s.sessions.Store = postgresstore.NewWithCleanupInterval(c.Store.DB(), 30*time.Minute)
+	s.sessions.HashTokenInStore = true
 	s.sessions.Lifetime = 14 * 24 * time.Hour
+	s.sessions.IdleTimeout = cmp.Or(c.Idle, 12*time.Hour)
 	s.sessions.Cookie.Name = "openplot"
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
-	s.sessions.Cookie.Secure = c.Secure
+	if c.Secure {
+		s.sessions.Cookie.Name, s.sessions.Cookie.Secure = "__Host-openplot", true // RFC 6265bis §4.1.3.2
+	}
+	s.sessions.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
+		s.Log.Error("session", "error", err)
+		http.Error(w, "Open Plot can't reach its database just now. Your edits are kept; load the page again in a moment.", http.StatusServiceUnavailable)
+	}
 	static, err := fs.Sub(files, "static")
 	if err != nil {
 		return nil, fmt.Errorf("opening static files: %w", err)
@@ -80,21 +99,55 @@ func New(c Config) (*Server, error) {
 	return s, nil
 }
 
-func init() { gin.SetMode(gin.ReleaseMode) }
-
-// App is the handler of the application's origin.
-func (s *Server) App() http.Handler {
-	protection := http.NewCrossOriginProtection()
-	return protection.Handler(s.sessions.LoadAndSave(s.routes()))
+// App is the handler of the application's origin. Errors are of the configuration.
+func (s *Server) App() (http.Handler, error) {
+	routes, err := s.routes()
+	if err != nil {
+		return nil, err
+	}
+	with := s.sessions.LoadAndSave(routes)
+	chosen := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if sessionless(r.URL.Path) {
+			routes.ServeHTTP(w, r)
+			return
+		}
+		with.ServeHTTP(w, r)
+	})
+	return http.NewCrossOriginProtection().Handler(chosen), nil
 }
 
-func (s *Server) routes() *gin.Engine {
-	r := gin.New()
-	r.RedirectTrailingSlash = false
-	r.Use(origin.Logged(s.Log), origin.Recovered(s.Log, func(c *gin.Context) { s.problemPage(c, http.StatusInternalServerError) }), s.guarded)
-	for _, t := range s.table() {
-		r.Handle(t.method, t.path, append(s.gates(t), t.handle)...)
+func (s *Server) routes() (*gin.Engine, error) {
+	r, err := origin.New(origin.Options{
+		Side: "app", Log: s.Log, Proxies: s.Proxies, Secure: s.Secure,
+		Broken: func(c *gin.Context) { s.problemPage(c, http.StatusInternalServerError) },
+	})
+	if err != nil {
+		return nil, err
 	}
-	r.NoRoute(func(c *gin.Context) { s.problemPage(c, http.StatusNotFound) })
-	return r
+	r.Use(s.guarded)
+	for _, t := range s.table() {
+		handlers := append(s.gates(t), t.handle)
+		r.Handle(t.method, t.path, handlers...)
+		if t.method == http.MethodGet {
+			r.Handle(http.MethodHead, t.path, handlers...)
+		}
+	}
+	r.NoRoute(origin.Within(ordinary, nil), func(c *gin.Context) { s.problemPage(c, http.StatusNotFound) })
+	return r, nil
+}
+
+// ready answers whether requests can be answered: the database, its schema, and the disk.
+func (s *Server) ready(c *gin.Context) {
+	ctx, cancel := context.WithTimeout(c, 3*time.Second)
+	defer cancel()
+	err := s.Store.Ping(ctx)
+	if err == nil && s.Room != nil {
+		err = s.Room()
+	}
+	if err != nil {
+		s.Log.Error("not ready", "error", err)
+		c.String(http.StatusServiceUnavailable, "not ready; the log says why")
+		return
+	}
+	c.String(http.StatusOK, "ready")
 }

@@ -183,7 +183,7 @@ func (s *Server) keepSection(c *gin.Context) {
 		return
 	}
 	if err := s.Store.KeepSection(c, v.Site.ID, sec); err != nil {
-		s.fail(c, err)
+		s.refuse(c, v, err)
 		return
 	}
 	s.answer(c, http.StatusOK, answer{View: v, message: "“" + sec.Name + "” is on the Shelf now.", noTray: true, shelf: true})

@@ -3,6 +3,7 @@ package web
 import (
 	"errors"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -20,15 +21,17 @@ func (s *Server) signInForm(c *gin.Context) {
 }
 
 func (s *Server) signIn(c *gin.Context) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<10)
 	v := signInView{Email: c.PostForm("email")}
-	if !s.signIns.Allow(origin.Address(c.Request), time.Now()) {
+	now := time.Now()
+	if !s.signIns.Allow(origin.Network(c.ClientIP()), now) || !s.accounts.Allow(strings.ToLower(strings.TrimSpace(v.Email)), now) {
+		s.note(c, "sign-in refused, too many attempts", "", v.Email)
 		v.Problem = "Too many attempts. Try again in a minute."
 		s.screen(c, http.StatusTooManyRequests, "sign-in", v)
 		return
 	}
 	u, err := s.Store.SignIn(c, v.Email, c.PostForm("password"))
 	if errors.Is(err, store.ErrNotFound) {
+		s.note(c, "sign-in failed", "", v.Email)
 		v.Problem = "No account has this email and password. Check both; capitals matter in the password."
 		s.screen(c, http.StatusUnprocessableEntity, "sign-in", v)
 		return
@@ -43,10 +46,14 @@ func (s *Server) signIn(c *gin.Context) {
 		return
 	}
 	s.sessions.Put(ctx, "user", u.ID)
+	s.sessions.Put(ctx, "epoch", u.Epoch)
+	c.Set(keyUser, u)
+	s.note(c, "signed in", "", "")
 	c.Redirect(http.StatusSeeOther, "/")
 }
 
 func (s *Server) signOut(c *gin.Context) {
+	s.note(c, "signed out", "", "")
 	if err := s.sessions.Destroy(c.Request.Context()); err != nil {
 		s.fail(c, err)
 		return

@@ -11,7 +11,6 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/core/rights"
 	"openplot/store"
 )
 
@@ -65,9 +64,6 @@ func (s *Server) newPage(c *gin.Context) {
 			err = doc.Problemf("Address", "%q is the page %q’s already; choose another", slug, i.Name)
 		}
 	}
-	if slug == homeSlug && err == nil {
-		err = doc.Problemf("Address", "%q is kept for the first page; choose another", homeSlug)
-	}
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		form.Problem = problem.Sentence()
@@ -87,47 +83,6 @@ func (s *Server) newPage(c *gin.Context) {
 // maxPages is how many pages a site can have.
 const maxPages = 2000
 
-// shownEntries is how many entries the screen shows, the newest.
-const shownEntries = 200
-
-// formEntries shows what visitors sent, and apart from it what was sent to try forms.
-func (s *Server) formEntries(c *gin.Context) {
-	st := siteOf(c)
-	all, err := s.Store.FormEntries(c, st.ID, shownEntries)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	var sent, trials []*store.FormEntry
-	for _, e := range all {
-		if e.Trial {
-			trials = append(trials, e)
-		} else {
-			sent = append(sent, e)
-		}
-	}
-	s.screen(
-		c, http.StatusOK, "entries",
-		map[string]any{"User": user(c), "Site": st, "Sent": sent, "Trials": trials, "MayDelete": st.Role.May(rights.Keep)},
-	)
-}
-
-// deleteEntry forgets an entry, or with "trials" all trials.
-func (s *Server) deleteEntry(c *gin.Context) {
-	st := siteOf(c)
-	err := error(nil)
-	if id := c.PostForm("id"); id == "trials" {
-		err = s.Store.DeleteTrials(c, st.ID)
-	} else {
-		err = s.Store.DeleteFormEntry(c, st.ID, id)
-	}
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/entries")
-}
-
 // derivedSlug answers with the field of a new page's address while its name is typed.
 func (s *Server) derivedSlug(c *gin.Context) {
 	infos, err := s.Store.Pages(c, siteOf(c).ID)
@@ -141,6 +96,6 @@ func (s *Server) derivedSlug(c *gin.Context) {
 // freshSlug derives an address from a page's name that no page of the site has.
 func freshSlug(name string, pages []*store.PageInfo) string {
 	return edit.Slug(name, func(slug string) bool {
-		return slug == homeSlug || slices.ContainsFunc(pages, func(p *store.PageInfo) bool { return p.Slug == slug })
+		return doc.PageReserved(slug) || slices.ContainsFunc(pages, func(p *store.PageInfo) bool { return p.Slug == slug })
 	})
 }

@@ -137,13 +137,13 @@ func TestStaticFiles(t *testing.T) {
 			t.Errorf("%s is served: %.80s", path, body)
 		}
 	}
-	if status, css, h := p.as("").get(p.pages.URL + "/_visitors.css"); status != http.StatusOK || !strings.HasPrefix(
+	if status, css, h := p.as("").get(p.hosts.Public("skerry") + "/_visitors.css"); status != http.StatusOK || !strings.HasPrefix(
 		h.Get("Content-Type"), "text/css",
 	) || !strings.Contains(css, "main{") {
 		t.Errorf("visitors' style sheet: %d", status)
 	}
 	for name, want := range map[string]int{"tabs.js": http.StatusOK, "none.js": http.StatusNotFound, "..%2fsite.go": http.StatusNotFound} {
-		if status, _, _ := q.get(p.pages.URL + "/scripts/" + name); status != want {
+		if status, _, _ := q.get(p.hosts.Draft("skerry") + "/scripts/" + name); status != want {
 			t.Errorf("%s: %d", name, status)
 		}
 	}

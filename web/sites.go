@@ -69,7 +69,7 @@ func (s *Server) pagesScreen(c *gin.Context, status int, form pagesForm) {
 		return
 	}
 	s.screen(c, status, "pages", map[string]any{
-		"User": user(c), "Site": st, "Cards": cards, "Live": s.PagesURL + "/" + st.Slug + "/", "Role": st.Role,
+		"User": user(c), "Site": st, "Cards": cards, "Live": s.Hosts.Public(st.Slug) + "/", "Role": st.Role,
 		"Form": form, "ReadyPages": edit.ReadyPages, "Kept": c.Query("kept") == "facts",
 	})
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"errors"
 	"net/http"
 	"slices"
@@ -10,7 +11,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
-	"openplot/media"
 	"openplot/stock"
 	"openplot/store"
 )
@@ -58,7 +58,7 @@ func (s *Server) takeStock(c *gin.Context) {
 		c.String(http.StatusUnprocessableEntity, "There is no such stock picture.")
 		return
 	}
-	m, err := media.Keep(c, s.Store, s.MediaDir, st.ID, p.Name, p.Alt, p.Draw(p.Width).PNG())
+	m, err := s.Pictures.Keep(c, by(c), p.Name, p.Alt, bytes.NewReader(p.Draw(p.Width).PNG()))
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		c.String(http.StatusUnprocessableEntity, "%s: %s", p.Name, problem.Sentence())
@@ -88,7 +88,7 @@ func (s *Server) stocked(c *gin.Context, st *store.Site, has []*store.Medium, wa
 			ids[id] = has[i].ID
 			continue
 		}
-		m, err := media.Keep(c, s.Store, s.MediaDir, st.ID, p.Name, p.Alt, p.Draw(p.Width).PNG())
+		m, err := s.Pictures.Keep(c, by(c), p.Name, p.Alt, bytes.NewReader(p.Draw(p.Width).PNG()))
 		if err != nil {
 			return nil, false, err
 		}

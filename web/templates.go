@@ -124,8 +124,13 @@ func (s *Server) parted(c *gin.Context, status int, name string, data any) {
 // problemPage answers with a page that says what went wrong and where to go.
 func (s *Server) problemPage(c *gin.Context, status int) {
 	words := map[int][2]string{
-		http.StatusNotFound:  {"There is nothing here", "The address is wrong, or it belongs to a site you aren't a member of."},
-		http.StatusForbidden: {"That is for designers", "As a writer you can change words and pictures on this site."},
+		http.StatusNotFound:              {"There is nothing here", "The address is wrong, or it belongs to a site you aren't a member of."},
+		http.StatusForbidden:             {"You can’t do that here", "Your role on this site doesn’t allow it. Ask the site’s owner."},
+		http.StatusRequestEntityTooLarge: {"That was too much at once", "Nothing of it was kept. Go back, make it shorter and send it again."},
+		http.StatusServiceUnavailable: {
+			"Open Plot can’t reach its database just now",
+			"Your edits are kept. Load the page again in a moment.",
+		},
 		http.StatusInternalServerError: {
 			"Something went wrong on our side",
 			"Your edits are kept. Load the page again; if it keeps happening, tell whoever runs Open Plot the number below.",

@@ -2,10 +2,10 @@ package web
 
 import (
 	"net/http"
-	"net/http/httptest"
 	"net/url"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -17,13 +17,13 @@ import (
 // visit asks the origin of published pages.
 func (p *studio) visit(method, path string, form url.Values) (int, string, http.Header) {
 	p.t.Helper()
-	r, err := http.NewRequest(method, p.pages.URL+path, strings.NewReader(form.Encode()))
+	r, err := http.NewRequest(method, p.hosts.Public("skerry")+path, strings.NewReader(form.Encode()))
 	if err != nil {
 		p.t.Fatal(err)
 	}
 	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-	r.Header.Set("Referer", p.pages.URL+"/skerry/fares/")
-	return (&person{p, p.pages.Client()}).do(r)
+	r.Header.Set("Referer", p.hosts.Public("skerry")+"/fares/")
+	return (&person{p, &http.Client{Transport: anywhere}}).do(r)
 }
 
 func TestSearchLooksThroughPublishedPages(t *testing.T) {
@@ -42,7 +42,7 @@ func TestSearchLooksThroughPublishedPages(t *testing.T) {
 	if status, text, _ := p.as("designer@example.org").post(benchPath+"/publish", url.Values{}); status != http.StatusOK {
 		t.Fatalf("publishing: %d %s", status, text)
 	}
-	if text := find("WORTH   knowing"); !strings.Contains(text, `<a href="/skerry/">Home</a>`) {
+	if text := find("WORTH   knowing"); !strings.Contains(text, `<a href="/">Home</a>`) {
 		t.Errorf("it isn't found: %s", text)
 	}
 	if text := find(`<script>alert(1)</script>`); strings.Contains(text, "<script>") || strings.Contains(text, "<li>") {
@@ -51,6 +51,24 @@ func TestSearchLooksThroughPublishedPages(t *testing.T) {
 	if text := find("blocks"); strings.Contains(text, "<li>") {
 		t.Errorf("it looks through more than words: %s", text)
 	}
+}
+
+// blockOf is the id of a block of a kind on the page.
+func (p *studio) blockOf(kind doc.Kind) (id string) {
+	p.t.Helper()
+	page, err := p.store.Page(p.t.Context(), "w1", "")
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	for _, s := range page.Doc.Sections {
+		for _, b := range s.Blocks {
+			if b.Kind == kind {
+				return b.ID
+			}
+		}
+	}
+	p.t.Fatal("there is no such block")
+	return ""
 }
 
 // Own HTML is published as a page that no other page's origin is: it can run a script
@@ -69,17 +87,52 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	_, after, ok := strings.Cut(string(html), `src="assets/`+site.EmbedPrefix)
+	_, after, ok := strings.Cut(string(html), `src="`+p.hosts.Own("skerry")+"/"+site.EmbedPrefix)
 	if !ok || !strings.Contains(string(html), `sandbox="allow-scripts"`) {
 		t.Fatalf("no frame in\n%s", html)
 	}
 	name, _, _ := strings.Cut(after, `"`)
-	w := httptest.NewRecorder()
-	p.pages.Config.Handler.ServeHTTP(w, httptest.NewRequest("GET", "/skerry/assets/"+site.EmbedPrefix+name, nil))
-	if csp := w.Header().Get("Content-Security-Policy"); w.Code != http.StatusOK || csp != "sandbox allow-scripts; frame-ancestors 'self'" || !strings.Contains(
-		w.Body.String(), "Your own markup goes here",
-	) {
-		t.Errorf("%d %q %s", w.Code, csp, w.Body)
+	file := site.EmbedPrefix + name
+	q := p.as("")
+	sandbox := "sandbox allow-scripts; frame-ancestors " + p.hosts.Public("skerry") + " " + p.hosts.Draft("skerry")
+	status, body, h := q.get(p.hosts.Own("skerry") + "/" + file)
+	if csp := h.Get("Content-Security-Policy"); status != http.StatusOK || csp != sandbox || !strings.Contains(body, "Your own markup goes here") {
+		t.Errorf("%d %q %s", status, csp, body)
+	}
+	// At the site's own host it only leads there, and nothing else is at that host.
+	if status, _, h := q.get(p.hosts.Public("skerry") + "/assets/" + file); status != http.StatusMovedPermanently || h.Get("Location") != p.hosts.Own("skerry")+"/"+file {
+		t.Errorf("at the site's host: %d %s", status, h.Get("Location"))
+	}
+	for _, path := range []string{"/", "/assets/" + file, "/index.html", "/_search/skerry?q=x"} {
+		if status, _, _ := q.get(p.hosts.Own("skerry") + path); status != http.StatusNotFound {
+			t.Errorf("%s at the host of own HTML: %d", path, status)
+		}
+	}
+	// A preview shows it in the same way.
+	_, _, h = d.post(benchPath+"/try", nil)
+	_, preview, _ := q.get(h.Get("Location"))
+	address := regexp.MustCompile(`src="(http[^"]+/own-[^"]+)"`).FindStringSubmatch(preview)
+	if address == nil {
+		t.Fatalf("no frame in the preview: %s", preview)
+	}
+	status, body, h = q.get(address[1])
+	if csp := h.Get("Content-Security-Policy"); status != http.StatusOK || csp != sandbox || !strings.Contains(body, "Your own markup goes here") {
+		t.Errorf("in the preview: %d %q", status, csp)
+	}
+	if status, _, _ := q.get(strings.Replace(address[1], "--own", "--try", 1)); status != http.StatusNotFound {
+		t.Errorf("own HTML at the preview's host: %d", status)
+	}
+	// A writer can't change it, alone or among other things.
+	block := p.blockOf(doc.OwnHTML)
+	change := edit.Command{Op: "block.content", Node: block, Setting: "html", Value: "<script>1</script>"}
+	w := p.as("writer@example.org")
+	for _, c := range []edit.Command{change, {Op: edit.Many, Parts: []edit.Command{change}}} {
+		if status, text := w.edit(c); status != http.StatusForbidden {
+			t.Errorf("a writer sets own HTML: %d %.200s", status, text)
+		}
+	}
+	if status, text := w.edit(edit.Command{Op: "block.content", Node: block, Setting: "title", Value: "Tides", Base: 1}); status != http.StatusOK {
+		t.Errorf("a writer can't name it: %d %.200s", status, text)
 	}
 }
 

@@ -2,12 +2,14 @@ package web
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
 	"image"
 	"image/png"
 	"io"
 	"mime/multipart"
+	"net"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
@@ -23,6 +25,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/edit/edittest"
+	"openplot/media"
 	"openplot/postgres/postgrestest"
 	"openplot/site"
 	"openplot/store"
@@ -41,8 +44,19 @@ type studio struct {
 	app     *httptest.Server
 	pages   *httptest.Server
 	page    *doc.Page
+	hosts   site.Hosts
 	siteDir string
 }
+
+// anywhere dials this machine whatever the host is called: "x.localhost" is no name that every
+// resolver knows.
+var anywhere = &http.Transport{DialContext: func(ctx context.Context, network, address string) (net.Conn, error) {
+	_, port, err := net.SplitHostPort(address)
+	if err != nil {
+		return nil, err
+	}
+	return (&net.Dialer{}).DialContext(ctx, network, net.JoinHostPort("127.0.0.1", port))
+}}
 
 func begin(t testing.TB) *studio {
 	t.Helper()
@@ -73,16 +87,22 @@ func begin(t testing.TB) *studio {
 	p.page.Sections = edittest.Sections(store.NewID)
 	slices.Reverse(p.page.Sections)
 	must(st.AddPage(ctx, w.ID, "", 0, p.page))
-	previews := site.Previews{Secret: []byte("a secret of at least 32 characters")}
 	// The second origin's address has to be known before the server is made.
 	p.pages = httptest.NewUnstartedServer(nil)
+	_, port, err := net.SplitHostPort(p.pages.Listener.Addr().String())
+	must(err)
+	p.hosts = site.Hosts{Scheme: "http", Base: "localhost:" + port}
+	mediaDir := t.TempDir()
 	p.server, err = New(
-		Config{Store: st, MediaDir: t.TempDir(), SiteDir: p.siteDir, PagesURL: "http://" + p.pages.Listener.Addr().String(), Previews: previews},
+		Config{Store: st, MediaDir: mediaDir, SiteDir: p.siteDir, Hosts: p.hosts, Pictures: media.NewKeeper(st, mediaDir, media.DefaultQuota)},
 	)
 	must(err)
-	p.pages.Config.Handler = visitors.New(visitors.Config{Store: st, MediaDir: p.server.MediaDir, SiteDir: p.siteDir, Previews: previews}).Handler()
+	p.pages.Config.Handler, err = visitors.New(visitors.Config{Store: st, MediaDir: mediaDir, SiteDir: p.siteDir, Hosts: p.hosts}).Handler()
+	must(err)
 	p.pages.Start()
-	p.app = httptest.NewServer(p.server.App())
+	app, err := p.server.App()
+	must(err)
+	p.app = httptest.NewServer(app)
 	t.Cleanup(func() { p.app.Close(); p.pages.Close(); st.Close() })
 	return p
 }
@@ -99,7 +119,7 @@ func (p *studio) as(email string) *person {
 	if err != nil {
 		p.t.Fatal(err)
 	}
-	q := &person{p, &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
+	q := &person{p, &http.Client{Jar: jar, Transport: anywhere, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
 	if email != "" {
 		if status, _, _ := q.post("/sign-in", url.Values{"email": {email}, "password": {"three islands"}}); status != http.StatusSeeOther {
 			p.t.Fatalf("signing in: %d", status)
@@ -318,7 +338,7 @@ func TestRefusedEditsAnswer422(t *testing.T) {
 		}
 	}
 	// 10 MB is more than the form itself may have.
-	if status, _, _ := q.post(benchPath+"/edits", url.Values{"command": {strings.Repeat("x", 10<<20)}}); status != http.StatusUnprocessableEntity {
+	if status, _, _ := q.post(benchPath+"/edits", url.Values{"command": {strings.Repeat("x", 10<<20)}}); status != http.StatusRequestEntityTooLarge {
 		t.Errorf("10 MB: %d", status)
 	}
 }
@@ -379,7 +399,7 @@ func TestTryAndPublish(t *testing.T) {
 	q := p.as("designer@example.org")
 	status, _, h := q.post(benchPath+"/try", nil)
 	at := h.Get("Location")
-	if status != http.StatusSeeOther || !strings.HasPrefix(at, p.pages.URL+"/try/") {
+	if status != http.StatusSeeOther || !strings.HasPrefix(at, p.hosts.Draft("skerry")+"/try/") {
 		t.Fatalf("%d %s", status, at)
 	}
 	stranger := p.as("")
@@ -388,31 +408,30 @@ func TestTryAndPublish(t *testing.T) {
 		t.Errorf("the preview: %d", status)
 	}
 	css := regexp.MustCompile(`rel="stylesheet" href="([^"]+)"`).FindStringSubmatch(body)[1]
-	if status, body, h = stranger.get(p.pages.URL + css); status != http.StatusOK || !strings.Contains(body, "display:grid") || !strings.HasPrefix(
+	if status, body, h = stranger.get(p.hosts.Draft("skerry") + css); status != http.StatusOK || !strings.Contains(body, "display:grid") || !strings.HasPrefix(
 		h.Get("Content-Type"), "text/css",
 	) {
 		t.Errorf("its style sheet: %d", status)
 	}
 	for _, bad := range []string{
-		at[:len(at)-3] + "x/", p.pages.URL + "/try/abc/",
-		p.pages.URL + "/try/" + p.server.Previews.Token("skerry", time.Now().Add(-time.Minute)) + "/",
+		at[:len(at)-3] + "x/", p.hosts.Draft("skerry") + "/try/abc/",
 	} {
 		if status, _, _ := stranger.get(bad); status != http.StatusNotFound {
 			t.Errorf("%s: %d", bad, status)
 		}
 	}
 
-	if status, _, _ := stranger.get(p.pages.URL + "/skerry/"); status != http.StatusNotFound {
+	if status, _, _ := stranger.get(p.hosts.Public("skerry") + "/"); status != http.StatusNotFound {
 		t.Errorf("before publishing: %d", status)
 	}
-	if status, body, _ := q.post(benchPath+"/publish", nil); status != http.StatusOK || !strings.Contains(body, p.pages.URL+"/skerry/") {
+	if status, body, _ := q.post(benchPath+"/publish", nil); status != http.StatusOK || !strings.Contains(body, p.hosts.Public("skerry")+"/") {
 		t.Fatalf("publishing: %d %.300s", status, body)
 	}
-	status, body, h = stranger.get(p.pages.URL + "/skerry/")
+	status, body, h = stranger.get(p.hosts.Public("skerry") + "/")
 	if status != http.StatusOK || strings.Contains(body, "data-") || !strings.Contains(h.Get("Content-Security-Policy"), "default-src 'none'") {
 		t.Errorf("published: %d", status)
 	}
-	for _, path := range []string{"/", "/skerry/../", "/skerry/assets/", "/.secret", "/skerry/%2e%2e/%2e%2e/etc/passwd"} {
+	for _, path := range []string{"/", "/../", "/assets/", "/.secret", "/%2e%2e/%2e%2e/etc/passwd"} {
 		if status, _, _ := stranger.get(p.pages.URL + path); status == http.StatusOK {
 			t.Errorf("%s was served", path)
 		}
@@ -420,7 +439,7 @@ func TestTryAndPublish(t *testing.T) {
 	if err := os.Symlink("/etc/passwd", filepath.Join(p.siteDir, "skerry", "link")); err != nil {
 		t.Fatal(err)
 	}
-	if status, _, _ := stranger.get(p.pages.URL + "/skerry/link"); status == http.StatusOK {
+	if status, _, _ := stranger.get(p.hosts.Public("skerry") + "/link"); status == http.StatusOK {
 		t.Error("a link out of the folder was followed")
 	}
 	if _, body, _ = q.get("/sites/skerry"); !strings.Contains(body, "Published") {

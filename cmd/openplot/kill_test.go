@@ -47,7 +47,7 @@ func start(t *testing.T, binary, data string) *program {
 	cmd.Env = append(
 		os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port,
 		"OPENPLOT_PAGES_PORT="+freePort(t),
-		"OPENPLOT_DATABASE_URL=",
+		"OPENPLOT_DATABASE_URL=", "OPENPLOT_DEMO=yes", "OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
 	)
 	cmd.Stderr = os.Stderr
 	out, err := cmd.StdoutPipe()

@@ -5,36 +5,10 @@ import (
 	"context"
 	"net"
 	"net/http"
-	"os"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
 )
-
-// The secret is made once, is nobody else's to read, and stays.
-func TestSecretIsKept(t *testing.T) {
-	name := filepath.Join(t.TempDir(), "secret")
-	a, err := secret(name)
-	if err != nil || len(a) != 32 || bytes.Equal(a, make([]byte, 32)) {
-		t.Fatalf("%x, %v", a, err)
-	}
-	if b, err := secret(name); err != nil || !bytes.Equal(a, b) {
-		t.Errorf("the second time it is %x, %v", b, err)
-	}
-	if fi, err := os.Stat(name); err != nil || fi.Mode().Perm() != 0o600 {
-		t.Errorf("%v, %v", fi.Mode(), err)
-	}
-	if err := os.WriteFile(name, []byte("short"), 0o600); err != nil {
-		t.Fatal(err)
-	}
-	if b, err := secret(name); err != nil || len(b) != 32 {
-		t.Errorf("instead of a short one: %x, %v", b, err)
-	}
-	if _, err := secret(t.TempDir()); err == nil {
-		t.Error("a folder is no secret")
-	}
-}
 
 // A port that is taken is named, with the setting that changes it.
 func TestPortsThatAreTaken(t *testing.T) {
@@ -70,7 +44,7 @@ func TestServersEndWithTheirContext(t *testing.T) {
 	quick := http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("pages")) })
 	ctx, cancel := context.WithCancel(t.Context())
 	ended := make(chan error, 1)
-	go func() { ended <- run(ctx, ls[0], slow, ls[1], quick) }()
+	go func() { ended <- run(ctx, ls[:], []http.Handler{slow, quick}) }()
 
 	r, err := http.Get("http://" + ls[1].Addr().String())
 	if err != nil || r.StatusCode != http.StatusOK {

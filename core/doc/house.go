@@ -247,6 +247,8 @@ type Site struct {
 	House House  `json:"house"`
 	Zones Zones  `json:"zones"`
 	Facts Facts  `json:"facts"`
+	// Language is what the words are in (BCP 47); "" is English.
+	Language string `json:"language,omitempty"`
 }
 
 // Facts are what a site says about itself in several places, entered once.

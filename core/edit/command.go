@@ -12,6 +12,7 @@ import (
 	"unicode/utf8"
 
 	"openplot/core/doc"
+	"openplot/core/element"
 	"openplot/core/rights"
 )
 
@@ -74,6 +75,9 @@ func (c Command) Stocks() (out []string) {
 // Rights gives the rights that a command takes.
 func (c Command) Rights() (out []rights.Right) {
 	if c.Op != Many {
+		if c.Op == "block.content" && element.TakesMarkup(c.Setting) { // which can do whatever a page can
+			return []rights.Right{RightFor(c.Op), rights.Compose}
+		}
 		return []rights.Right{RightFor(c.Op)}
 	}
 	for _, p := range c.Parts {

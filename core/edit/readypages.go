@@ -73,6 +73,9 @@ func NewPage(ready, name, address string, newID func(string) string, stock func(
 	if !slugPattern.MatchString(address) || len(address) > maxSlug {
 		return nil, doc.Problemf("Address", "can't be %.60q: write small letters, digits and hyphens, such as winter-fares", address)
 	}
+	if doc.PageReserved(address) {
+		return nil, doc.Problemf("Address", "%q means something else on every site; choose another", address)
+	}
 	for _, r := range ReadyPages {
 		if r.ID != ready {
 			continue
@@ -121,3 +124,35 @@ func ReadFacts(f doc.Facts) (doc.Facts, error) {
 }
 
 var mailPattern = regexp.MustCompile(`^[^@\s<>"]+@[^@\s<>"]+\.[^@\s<>"]+$`)
+
+// maxSiteSlug leaves room for the marks of a site's other hosts: a label has 63 bytes at most
+// (RFC 1035 §2.3.4).
+const maxSiteSlug = 55
+
+// NewSite makes a site without pages. Errors are *doc.Problem.
+func NewSite(address, name string, newID func(string) string) (*doc.Site, error) {
+	name, err := text("Name", name, doc.MaxNameRunes)
+	if err != nil {
+		return nil, err
+	}
+	if name == "" {
+		return nil, doc.Problemf("Name", "can't be empty: it is what the site is called")
+	}
+	if !slugPattern.MatchString(address) || len(address) > maxSiteSlug {
+		return nil, doc.Problemf("Address", "can't be %.60q: write at most %d small letters, digits and hyphens, such as skerry-line", address, maxSiteSlug)
+	}
+	if doc.SiteReserved(address) {
+		return nil, doc.Problemf("Address", "%q is kept for the program; choose another", address)
+	}
+	return &doc.Site{ID: newID("w"), Slug: address, Name: name, House: doc.StandardHouse(), Zones: doc.StandardZones()}, nil
+}
+
+// NewHome makes a site's first page.
+func NewHome(site string, newID func(string) string) (*doc.Page, error) {
+	p, err := NewPage(ReadyPages[0].ID, "Home", "x", newID, nil)
+	if err != nil {
+		return nil, err
+	}
+	p.Title = site
+	return p, nil
+}

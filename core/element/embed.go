@@ -35,3 +35,13 @@ var ownHTML = Anatomy{
 		return n
 	},
 }
+
+// TakesMarkup reports whether a field of some kind of block takes HTML of one's own.
+func TakesMarkup(name string) bool {
+	for _, k := range doc.Kinds {
+		if f := Of(k).Field(name); f != nil && f.Type == Markup {
+			return true
+		}
+	}
+	return false
+}

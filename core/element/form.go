@@ -56,8 +56,15 @@ var fieldTypes = value.Is(
 // autocompletes help browsers to fill in a field (WCAG 2.2, 1.3.5).
 var autocompletes = map[string]string{"email": "email", "tel": "tel"}
 
+// Names of the fields of every form that are there to tell people from programs: the first
+// has to stay empty, the second is the number of milliseconds from the first look to sending.
+const (
+	FormTrap = "_homepage"
+	FormTook = "_took"
+)
+
 func (b *Builder) form(in *Node, bl *doc.Block) *Node {
-	n := &Node{Tag: "form"}
+	n := &Node{Tag: "form", Script: "form"}
 	n.attr("method", "post")
 	action := "#"
 	if b.Form != nil {
@@ -87,6 +94,16 @@ func (b *Builder) form(in *Node, bl *doc.Block) *Node {
 		whole(z, st)
 		st.Display, st.FlexDirection, st.RowGap, st.AlignItems = style.Flex, style.Column, style.Pixels(12), style.AlignStart
 	})
+	// What nobody sees and programs fill in, and how long filling in took, which a script says.
+	for _, name := range []string{FormTrap, FormTook} {
+		unseen := b.child(last, "input", func(int, *style.Style) {})
+		unseen.Folded = true
+		unseen.attr("type", "text")
+		unseen.attr("name", name)
+		unseen.attr("hidden", "")
+		unseen.attr("tabindex", "-1")
+		unseen.attr("autocomplete", "off")
+	}
 	send := b.child(last, "button", func(z int, st *style.Style) { buttonLook(st, b.sheet(nil, z)) })
 	send.States = b.pressing()
 	send.attr("type", "submit")

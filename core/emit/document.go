@@ -37,6 +37,7 @@ var resets = []struct {
 	// The img in it is laid out as if it stood there by itself.
 	{[]string{"picture"}, "picture{display:contents}\n"},
 	{[]string{"button[hidden]"}, "button[hidden]{display:none}\n"},
+	{[]string{"input[hidden]"}, "input[hidden]{display:none}\n"},
 	{[]string{"summary"}, "summary{cursor:pointer}\nsummary::-webkit-details-marker{display:none}\n"},
 	{[]string{"address", "cite"}, "address,cite{font-style:inherit}\n"},
 	{[]string{"th"}, "th{font-weight:inherit;text-align:inherit}\n"},
@@ -68,7 +69,9 @@ func Reset(tree *element.Node) string {
 			used["picture"] = used["picture"] || len(n.Sources) > 0
 			for _, a := range n.Attrs {
 				used["[role=tabpanel]"] = used["[role=tabpanel]"] || a.Value == "tabpanel"
-				used["button[hidden]"] = used["button[hidden]"] || n.Tag == "button" && a.Name == "hidden"
+				if a.Name == "hidden" {
+					used[n.Tag+"[hidden]"] = true
+				}
 				used["[popover]"] = used["[popover]"] || a.Name == "popover"
 				used["#"] = used["#"] || a.Name == "href" && strings.HasPrefix(a.Value, "#")
 			}

@@ -10,6 +10,7 @@ type Role string
 
 // The roles.
 const (
+	Owner    Role = "owner" // a designer who answers for the site
 	Designer Role = "designer"
 	Writer   Role = "writer" // writes words and chooses pictures, and changes nothing else
 )
@@ -27,14 +28,17 @@ const (
 	House   Right = "house"   // change the house style
 	Publish Right = "publish" // publish and preview
 	Keep    Right = "keep"    // change what the site keeps: its Shelf, its facts, deleting pictures and entries
+	Account Right = "account" // see who did what
+	Operate Right = "operate" // run the program: of operators, on no site
 )
 
 // Rights lists those that belong to a site, which a role has or hasn't.
-var Rights = []Right{See, Write, Compose, House, Publish, Keep}
+var Rights = []Right{See, Write, Compose, House, Publish, Keep, Account}
 
 // byRole is what each role may do.
 var byRole = map[Role][]Right{
-	Designer: Rights,
+	Owner:    Rights,
+	Designer: {See, Write, Compose, House, Publish, Keep},
 	Writer:   {See, Write},
 }
 

@@ -1,0 +1,130 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"time"
+
+	"openplot/backup"
+	"openplot/media"
+	"openplot/postgres"
+	"openplot/site"
+	"openplot/store"
+)
+
+// place is where everything is, with a data source name.
+func (s settings) place(dsn string) backup.Place {
+	p := backup.Place{DSN: dsn, Data: s.data, Media: s.media(), Published: s.published()}
+	if _, err := os.Stat(filepath.Join(postgres.Programs, "pg_dump")); err == nil {
+		p.Programs = postgres.Programs
+	}
+	return p
+}
+
+// backup writes everything into one archive.
+func (s settings) backup(ctx context.Context, name string) error {
+	name, err := filepath.Abs(name)
+	if err != nil {
+		return err
+	}
+	dsn, end, err := s.open(func(dir string, o postgres.Options) (*postgres.Cluster, error) { return postgres.Attach(ctx, dir, o) })
+	if err != nil {
+		return err
+	}
+	defer end()
+	st, err := store.Open(ctx, dsn)
+	if err != nil {
+		return err
+	}
+	defer st.Close()
+	if err := backup.Write(ctx, st, s.place(dsn), name); err != nil {
+		return err
+	}
+	fi, err := os.Stat(name)
+	if err != nil {
+		return err
+	}
+	fmt.Printf("%s has everything, %.1f MB.\n", name, float64(fi.Size())/(1<<20))
+	return st.Note(ctx, store.Noted{Who: operatorName, Act: "backup written", About: filepath.Base(name)})
+}
+
+// restore brings an archive back.
+func (s settings) restore(ctx context.Context, name string) error {
+	dsn, end, err := s.open(postgres.Start)
+	if err != nil {
+		return err
+	}
+	defer end()
+	if err := backup.Restore(ctx, s.place(dsn), name); err != nil {
+		return err
+	}
+	st, err := store.Open(ctx, dsn) // which brings an older backup up to date
+	if err != nil {
+		return err
+	}
+	defer st.Close()
+	fmt.Println("Restored. openplot doctor checks it; openplot serve serves it.")
+	return st.Note(ctx, store.Noted{Who: operatorName, Act: "backup restored", About: filepath.Base(name)})
+}
+
+// errIll means that doctor found something.
+var errIll = errors.New("not everything is as it should be; openplot doctor -repair mends what can be")
+
+// doctor checks the database against the files, says what is wrong, and with repair mends it.
+func (s settings) doctor(ctx context.Context, st *store.Store, repair bool) error {
+	pictures := media.NewKeeper(st, s.media(), s.quota)
+	publisher := &site.Publisher{Dir: s.published(), MediaDir: s.media(), Hosts: s.hosts}
+	wrong := 0
+	tell := func(format string, args ...any) {
+		wrong++
+		fmt.Printf(format+"\n", args...)
+	}
+	if err := pictures.Check(ctx, repair, tell); err != nil {
+		return err
+	}
+	fonts, err := st.AllFonts(ctx)
+	if err != nil {
+		return err
+	}
+	for _, f := range fonts {
+		for _, name := range []string{f.File, f.Original} {
+			if _, err := os.Stat(filepath.Join(s.media(), name)); err != nil {
+				tell("font %s: %s is missing; upload it again", f.Family, name)
+			}
+		}
+	}
+	if err := publisher.Check(ctx, st, repair, tell); err != nil {
+		return err
+	}
+	jobs, err := st.FailedJobs(ctx, 1000)
+	if err != nil {
+		return err
+	}
+	if jobs = slices.DeleteFunc(jobs, store.FailedJob.Waiting); len(jobs) > 0 {
+		fmt.Printf("%d failed jobs wait for an operator; the last: %s: %s\n", len(jobs), jobs[0].Kind, strings.TrimSpace(jobs[0].Error))
+	}
+	if repair {
+		before := time.Now().Add(-fileGrace)
+		n, freed, err := pictures.Collect(ctx, before)
+		if err != nil {
+			return err
+		}
+		more, published, err := publisher.Collect(ctx, st, before)
+		if err != nil {
+			return err
+		}
+		fmt.Printf("%d files that nothing refers to are gone, %.1f MB.\n", n+more, float64(freed+published)/(1<<20))
+	}
+	switch {
+	case wrong == 0:
+		fmt.Println("All is as it should be.")
+	case !repair:
+		return errIll
+	}
+	return nil
+}

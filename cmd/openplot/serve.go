@@ -1,0 +1,252 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"syscall"
+	"time"
+
+	"gopkg.in/natefinch/lumberjack.v2"
+
+	"openplot/demo"
+	"openplot/jobs"
+	"openplot/media"
+	"openplot/metrics"
+	"openplot/postgres"
+	"openplot/site"
+	"openplot/store"
+	"openplot/visitors"
+	"openplot/web"
+)
+
+// serve serves both sides until the context ends.
+func serve(ctx context.Context, s settings) error {
+	listeners, err := s.listen()
+	if err != nil {
+		return err
+	}
+	defer func() {
+		for _, l := range listeners {
+			_ = l.Close() // those that were served are closed already
+		}
+	}()
+	dsn, end, err := s.open(postgres.Start)
+	if err != nil {
+		return err
+	}
+	defer end()
+	st, err := store.Open(ctx, dsn)
+	if err != nil {
+		return err
+	}
+	defer st.Close()
+	log := s.logger()
+	pictures := media.NewKeeper(st, s.media(), s.quota)
+	publisher := &site.Publisher{Dir: s.published(), MediaDir: s.media(), Hosts: s.hosts}
+	if err := s.offerDemo(ctx, st, pictures, publisher); err != nil {
+		return err
+	}
+	if err := publisher.Recall(ctx, st); err != nil {
+		return err
+	}
+	server, err := web.New(web.Config{
+		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Pictures: pictures, Log: log, Proxies: s.proxies, Secure: s.secure(),
+		Idle: s.idle, Room: s.room,
+	})
+	if err != nil {
+		return err
+	}
+	app, err := server.App()
+	if err != nil {
+		return err
+	}
+	pages, err := visitors.New(visitors.Config{
+		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Proxies: s.proxies, Log: log,
+	}).Handler()
+	if err != nil {
+		return err
+	}
+	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), jobs.Config{
+		Store: st, Pictures: pictures, Log: slog.New(atLeast{log.Handler(), slog.LevelWarn}),
+		CopiesMade: server.CopiesMade, DrawPages: server.DrawPages, Forget: upkeep(st, pictures, publisher, log),
+	})
+	if err != nil {
+		return err
+	}
+	defer func() {
+		end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+		defer cancel()
+		_ = stopJobs(end) // what isn't finished is done after the next start
+	}()
+	metrics.Watch(st.DB(), func() map[string]float64 {
+		ctx, cancel := context.WithTimeout(context.Background(), 2*time.Second)
+		defer cancel()
+		n, err := st.QueueLengths(ctx)
+		if err != nil {
+			log.Error("metrics", "error", err)
+		}
+		return n
+	})
+	s.greet(ctx, st)
+	return run(ctx, listeners, []http.Handler{app, pages, metrics.Handler()}[:len(listeners)])
+}
+
+// greet says where everything is.
+func (s settings) greet(ctx context.Context, st *store.Store) {
+	fmt.Printf("\nOpen Plot is at      %s\nSites are at         %s\n", s.appURL, s.hosts.Public("<site>"))
+	if s.demo != "" {
+		if _, err := st.SignIn(ctx, demo.DesignerEmail, demo.Password); err == nil {
+			fmt.Printf("Demo sign-in         %s   password %s\n      as a writer    %s\n", demo.DesignerEmail, demo.Password, demo.WriterEmail)
+		}
+	}
+	fmt.Print("\nCtrl+C stops it.\n")
+}
+
+// listen takes the ports: the application's, the visitors', and that of metrics if there is one.
+func (s settings) listen() (ls []net.Listener, err error) {
+	for _, a := range []struct{ host, port, name string }{
+		{s.app.host, s.app.port, "OPENPLOT_PORT"}, {s.pages.host, s.pages.port, "OPENPLOT_PAGES_PORT"}, {"127.0.0.1", s.metricsPort, "OPENPLOT_METRICS_PORT"},
+	} {
+		if a.port == "" {
+			continue
+		}
+		l, err := listen(a.host, a.port, a.name)
+		if err != nil {
+			for _, l := range ls {
+				_ = l.Close() // the first error is the one to tell
+			}
+			return nil, err
+		}
+		ls = append(ls, l)
+	}
+	return ls, nil
+}
+
+func listen(host, port, name string) (net.Listener, error) {
+	l, err := net.Listen("tcp", net.JoinHostPort(host, port))
+	if err != nil {
+		return nil, fmt.Errorf("port %s isn't free (%w): is Open Plot running already? Otherwise set %s to another", port, err, name)
+	}
+	return l, nil
+}
+
+// offerDemo makes the demo where it is asked for and never was made.
+func (s settings) offerDemo(ctx context.Context, st *store.Store, pictures *media.Keeper, publisher *site.Publisher) error {
+	if s.demo == "" {
+		return nil
+	}
+	fmt.Println("Looking for the demo site, Skerry Line …")
+	made, err := demo.Load(ctx, st, pictures, map[string]demo.Copies{"quick": demo.Quick, "whole": demo.Whole}[s.demo])
+	if err != nil {
+		return fmt.Errorf("loading the demo: %w", err)
+	}
+	demonstrated, err := st.SiteBySlug(ctx, demo.SiteSlug)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	if !made && (err != nil || !unpublished(ctx, st, demonstrated.ID)) {
+		return nil
+	}
+	if err := publisher.ReleaseAll(ctx, st, &demonstrated.Site); err != nil {
+		return fmt.Errorf("publishing the demo: %w", err)
+	}
+	return nil
+}
+
+// unpublished reports whether no page of a site was ever published, as when the program was
+// stopped right after the demo was made.
+func unpublished(ctx context.Context, st *store.Store, id string) bool {
+	pages, err := st.Pages(ctx, id)
+	if err != nil {
+		return false
+	}
+	for _, p := range pages {
+		if p.PublishedAt != nil {
+			return false
+		}
+	}
+	return true
+}
+
+// logger writes lines of JSON to standard error, which whatever runs the program keeps, or to
+// a file that is begun anew at 10 MB, of which the last three are kept.
+func (s settings) logger() *slog.Logger {
+	if s.log == "stderr" {
+		return slog.New(slog.NewJSONHandler(os.Stderr, nil))
+	}
+	return slog.New(slog.NewJSONHandler(&lumberjack.Logger{Filename: s.log, MaxSize: 10, MaxBackups: 3}, nil))
+}
+
+// atLeast is a handler for what is as bad as a level.
+type atLeast struct {
+	slog.Handler
+	level slog.Level
+}
+
+func (a atLeast) Enabled(_ context.Context, l slog.Level) bool { return l >= a.level }
+
+// leastRoom is how much room there has to be on the disk, in bytes.
+const leastRoom = 200 << 20
+
+// room reports whether there is room on the disk.
+func (s settings) room() error {
+	var fs syscall.Statfs_t
+	if err := syscall.Statfs(s.data, &fs); err != nil {
+		return fmt.Errorf("looking at the disk: %w", err)
+	}
+	if free := fs.Bavail * uint64(fs.Bsize); free < leastRoom {
+		return fmt.Errorf("the disk has %d MB left; at least %d MB are needed", free>>20, leastRoom>>20)
+	}
+	return nil
+}
+
+// fileGrace is how long a file that nothing refers to is left alone: what is being uploaded or
+// published isn't referred to yet.
+const fileGrace = 24 * time.Hour
+
+// upkeep ends what is no longer to be kept.
+func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, log *slog.Logger) func(context.Context) error {
+	return func(ctx context.Context) error {
+		edits, err := st.Compact(ctx, time.Now().Add(-store.LogLife))
+		err = errors.Join(err, st.ForgetEntries(ctx), st.ForgetAudit(ctx))
+		uploads, freed, uerr := pictures.Collect(ctx, time.Now().Add(-fileGrace))
+		published, more, perr := publisher.Collect(ctx, st, time.Now().Add(-fileGrace))
+		log.Info("upkeep", "edits", edits, "uploads", uploads, "published", published, "bytes", freed+more)
+		return errors.Join(err, uerr, perr)
+	}
+}
+
+// run serves handlers on listeners until the context ends.
+func run(ctx context.Context, listeners []net.Listener, handlers []http.Handler) error {
+	servers := make([]*http.Server, len(listeners))
+	failed := make(chan error, len(listeners))
+	for i, l := range listeners {
+		// Routes that bring files or send them have longer (origin.Within).
+		servers[i] = &http.Server{
+			Handler: handlers[i], ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
+			MaxHeaderBytes: 64 << 10,
+		}
+		go func() { failed <- servers[i].Serve(l) }()
+	}
+	var err error
+	select {
+	case <-ctx.Done():
+	case err = <-failed:
+	}
+	end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	defer cancel()
+	for _, s := range servers {
+		if serr := s.Shutdown(end); serr != nil {
+			_ = s.Close() // what is still open after 5 s is cut
+		}
+	}
+	if errors.Is(err, http.ErrServerClosed) {
+		return nil
+	}
+	return err
+}

@@ -1,0 +1,73 @@
+package store
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"strings"
+)
+
+// textConfigs are PostgreSQL's text search configurations by language (PostgreSQL 15 §12.1.3,
+// pg_catalog.pg_ts_config).
+var textConfigs = map[string]string{
+	"ar": "arabic", "ca": "catalan", "da": "danish", "de": "german", "el": "greek", "en": "english", "es": "spanish", "eu": "basque", "fi": "finnish",
+	"fr": "french", "ga": "irish", "hi": "hindi", "hu": "hungarian", "hy": "armenian", "id": "indonesian", "it": "italian", "lt": "lithuanian",
+	"nb": "norwegian", "ne": "nepali", "nl": "dutch", "nn": "norwegian", "no": "norwegian", "pt": "portuguese", "ro": "romanian", "ru": "russian",
+	"sr": "serbian", "sv": "swedish", "ta": "tamil", "tr": "turkish", "yi": "yiddish",
+}
+
+// textConfig is the configuration of a language (BCP 47).
+func textConfig(language string) string {
+	primary, _, _ := strings.Cut(language, "-")
+	return cmp.Or(textConfigs[primary], "simple")
+}
+
+// Found is a published page that a search found.
+type Found struct {
+	Slug string `db:"slug"`
+	Name string `db:"name"`
+	// Excerpt is what it says around the words, which stand between FoundFrom and FoundTo.
+	Excerpt string `db:"excerpt"`
+}
+
+// Marks around words that were searched for, which no text has (Clean, doc).
+const (
+	FoundFrom = "\x02"
+	FoundTo   = "\x03"
+)
+
+// Search gives the published pages of a site that say what is searched for, the fitting
+// first: words in any form of the site's language, "phrases", or, and - for not.
+func (s *Store) Search(ctx context.Context, site, query string, limit int) (found []Found, err error) {
+	if err := s.db.SelectContext(ctx, &found, `WITH best AS (
+			SELECT p.slug, p.name, p.description, p.words, p.config, q, ts_rank_cd(p.search, q) AS rank
+			FROM published p, websearch_to_tsquery(p.config, $2) q WHERE p.site_id = $1 AND p.search @@ q ORDER BY rank DESC, p.slug LIMIT $3)
+		SELECT slug, name, ts_headline(config, concat_ws(' · ', nullif(description, ''), words), q,
+			'MaxFragments=2, MaxWords=24, MinWords=12, StartSel=`+FoundFrom+`, StopSel=`+FoundTo+`') AS excerpt FROM best ORDER BY rank DESC, slug`,
+		site, Clean(query), limit); err != nil {
+		return nil, fmt.Errorf("searching: %w", err)
+	}
+	return found, nil
+}
+
+// FormPublished reports whether a form is on a published page of a site.
+func (s *Store) FormPublished(ctx context.Context, site, form string) (is bool, err error) {
+	if err := s.db.GetContext(
+		ctx, &is, `SELECT EXISTS (SELECT FROM published WHERE site_id = $1 AND $2 = ANY (forms))`, site, Clean(form),
+	); err != nil {
+		return false, fmt.Errorf("looking for a form: %w", err)
+	}
+	return is, nil
+}
+
+// Unread gives the pages of all sites that were published before what they say was kept.
+func (s *Store) Unread(ctx context.Context) (ps []struct {
+	PageInfo
+	Site string `db:"site"`
+}, err error) {
+	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+`, s.slug AS site FROM pages p JOIN sites s ON s.id = p.site_id
+		WHERE p.published_at IS NOT NULL AND NOT EXISTS (SELECT FROM published d WHERE d.page_id = p.id)`); err != nil {
+		return nil, fmt.Errorf("looking for published pages: %w", err)
+	}
+	return ps, nil
+}

@@ -1,0 +1,180 @@
+package web
+
+import (
+	"encoding/csv"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/rights"
+	"openplot/origin"
+	"openplot/store"
+)
+
+// shownEntries is how many entries the screen shows of each sort, the newest.
+const shownEntries = 200
+
+// entriesView is the screen of what visitors sent.
+type entriesView struct {
+	User                  *store.User
+	Site                  *store.Site
+	Sent, Trials, Suspect []*store.FormEntry
+	MayDelete             bool
+	Said, Problem         string
+}
+
+// formEntries shows what visitors sent, and apart from it what looks like programs' and what
+// was sent to try forms.
+func (s *Server) formEntries(c *gin.Context) { s.entriesScreen(c, http.StatusOK, "", "") }
+
+func (s *Server) entriesScreen(c *gin.Context, status int, said, problem string) {
+	st := siteOf(c)
+	v := entriesView{User: user(c), Site: st, MayDelete: st.Role.May(rights.Keep), Said: said, Problem: problem}
+	all, err := s.Store.FormEntries(c, st.ID, false, shownEntries)
+	if err == nil {
+		v.Suspect, err = s.Store.FormEntries(c, st.ID, true, shownEntries)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	for _, e := range all {
+		if e.Trial {
+			v.Trials = append(v.Trials, e)
+		} else {
+			v.Sent = append(v.Sent, e)
+		}
+	}
+	s.screen(c, status, "entries", v)
+}
+
+// deleteEntry forgets an entry; with "trials" all trials, with "suspects" all that look like
+// programs'.
+func (s *Server) deleteEntry(c *gin.Context) {
+	st := siteOf(c)
+	id, err := c.PostForm("id"), error(nil)
+	switch id {
+	case "trials":
+		err = s.Store.DeleteTrials(c, st.ID)
+	case "suspects":
+		err = s.Store.DeleteSuspects(c, st.ID)
+	default:
+		err = s.Store.DeleteFormEntry(c, st.ID, id)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "form entry deleted", st.ID, id)
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/entries")
+}
+
+// trustEntry takes an entry for a person's.
+func (s *Server) trustEntry(c *gin.Context) {
+	st := siteOf(c)
+	if err := s.Store.TrustFormEntry(c, st.ID, c.PostForm("id")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/entries")
+}
+
+// eraseEntries forgets all that somebody sent, as they may ask for.
+func (s *Server) eraseEntries(c *gin.Context) {
+	st := siteOf(c)
+	written := strings.TrimSpace(c.PostForm("written"))
+	if written == "" {
+		s.entriesScreen(c, http.StatusUnprocessableEntity, "", "Write what the person entered, such as their email.")
+		return
+	}
+	n, err := s.Store.EraseAnswers(c, st.ID, written)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "form entries erased", st.ID, strconv.FormatInt(n, 10))
+	said := "Nobody entered exactly that."
+	if n > 0 {
+		said = strconv.FormatInt(n, 10) + " erased."
+	}
+	s.entriesScreen(c, http.StatusOK, said, "")
+}
+
+// setEntryDays says how long entries are kept.
+func (s *Server) setEntryDays(c *gin.Context) {
+	st := siteOf(c)
+	days, err := strconv.Atoi(strings.TrimSpace(c.PostForm("days")))
+	if err != nil || days < 1 || days > 3650 {
+		s.entriesScreen(c, http.StatusUnprocessableEntity, "", doc.Problemf("Days", "can't be %.20q: write a number from 1 to 3650", c.PostForm("days")).Sentence())
+		return
+	}
+	if err := s.Store.SetEntryDays(c, st.ID, days); err != nil {
+		s.fail(c, err)
+		return
+	}
+	st.EntryDays = days
+	s.note(c, "form entries' life set", st.ID, strconv.Itoa(days)+" days")
+	s.entriesScreen(c, http.StatusOK, "Kept. Older entries go within a day.", "")
+}
+
+// entriesFile sends all entries as CSV (RFC 4180), with a column for every field that
+// somebody filled in.
+func (s *Server) entriesFile(c *gin.Context) {
+	st := siteOf(c)
+	var fields []string
+	known := map[string]bool{}
+	err := s.Store.EachFormEntry(c, st.ID, func(e *store.FormEntry) error {
+		for _, a := range e.Answers {
+			if !known[a.Field] && len(fields) < maxColumns {
+				known[a.Field], fields = true, append(fields, a.Field)
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "form entries exported", st.ID, "")
+	c.Header("Content-Type", "text/csv; charset=utf-8")
+	c.Header("Content-Disposition", `attachment; filename="`+st.Slug+`-entries.csv"`)
+	w := csv.NewWriter(c.Writer)
+	w.UseCRLF = true
+	header := append([]string{"Sent", "Form", "Looks like a program’s"}, fields...)
+	for i := range header {
+		header[i] = cell(header[i])
+	}
+	_ = w.Write(header) // a failed write is told by the last one
+	err = s.Store.EachFormEntry(c, st.ID, func(e *store.FormEntry) error {
+		row := make([]string, 3, len(header))
+		row[0], row[1], row[2] = e.SentAt.UTC().Format(time.RFC3339), e.Form, e.Suspect
+		for _, f := range fields {
+			value := ""
+			if i := slices.IndexFunc(e.Answers, func(a store.Answer) bool { return a.Field == f }); i >= 0 {
+				value = cell(e.Answers[i].Value)
+			}
+			row = append(row, value)
+		}
+		return w.Write(row)
+	})
+	if w.Flush(); err != nil || w.Error() != nil { // the file has begun; it ends short
+		s.Log.Error("export", "id", origin.RequestID(c), "error", err)
+	}
+}
+
+// maxColumns bounds the fields of an exported file.
+const maxColumns = 200
+
+// cell keeps spreadsheets from taking what a visitor wrote for a formula (OWASP, CSV
+// Injection).
+func cell(text string) string {
+	if text != "" && strings.ContainsRune("=+-@\t\r", rune(text[0])) {
+		return "'" + text
+	}
+	return text
+}
