@@ -6,7 +6,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import { browser, context, openWindow, page, plot } from './opened.mjs';
-import { designer, tmp, writer } from './openplot.mjs';
+import { designer, tmp, visit, writer } from './openplot.mjs';
 import { canvas, choose, drag, edit, enter, eventually, kept, middle, near, newPage, onShelf, openBench, ready, settled, signIn, undo } from './person.mjs';
 
 /** The section that the test makes: it stands above Welcome. */
@@ -242,14 +242,14 @@ let published;
 test('tries the page and publishes it', async () => {
   const [preview] = await Promise.all([context.waitForEvent('page'), page.getByRole('button', { name: 'Try it' }).click()]);
   await preview.waitForLoadState();
-  assert.ok(preview.url().startsWith(plot.pages), 'the preview is on the second origin');
+  assert.ok(preview.url().startsWith(plot.draft), 'the preview is on the second origin');
   assert.equal(await preview.getByRole('heading', { name: 'Who sails with you' }).count(), 1);
   await preview.close();
   await page.getByRole('button', { name: 'Publish' }).click();
   const link = page.getByRole('link', { name: /Open it/ });
   await link.waitFor();
   published = await link.getAttribute('href');
-  assert.equal(published, `${plot.pages}/skerry-line/`);
+  assert.equal(published, `${plot.site}/`);
 });
 
 test('the published page stands where it was put at 1280, 800 and 375 px', async () => {
@@ -289,7 +289,7 @@ test('the published page stands where it was put at 1280, 800 and 375 px', async
 });
 
 test('the published page is plain, and valid', async () => {
-  const html = await (await fetch(published)).text();
+  const html = await visit(published);
   assert.equal((html.match(/<link rel="stylesheet"/g) ?? []).length, 1);
   for (const never of ['<script', 'data-', 'contenteditable', 'class="btn', 'style=']) assert.equal(html.includes(never), false, never);
   for (const want of ['<h1', '<p>', '<a ', '<header', '<main>', '<footer', 'srcset=', 'loading="lazy"', 'alt="', 'width="', 'height="']) assert.equal(html.includes(want), true, want);
@@ -303,10 +303,10 @@ test('the published page is plain, and valid', async () => {
       await p.getByRole('link', { name: /Open it/ }).waitFor();
       await p.close();
     }
-    const text = await (await fetch(published + slug)).text();
+    const text = await visit(published + slug);
     fs.writeFileSync(path.join(dir, `${slug.replace('/', '') || 'home'}.html`), text);
     const css = text.match(/rel="stylesheet" href="([^"]+)"/)[1];
-    fs.writeFileSync(path.join(dir, path.basename(css)), await (await fetch(new URL(css, published + slug))).text());
+    fs.writeFileSync(path.join(dir, path.basename(css)), await visit(new URL(css, published + slug)));
   }
   const jar = new URL('node_modules/vnu-jar/build/dist/vnu.jar', import.meta.url).pathname;
   const files = fs.readdirSync(dir).map((f) => path.join(dir, f));

@@ -161,9 +161,11 @@ test('what is tried in a preview is kept apart', async () => {
 });
 
 test('the demo is published', async () => {
-  const r = await fetch(`${plot.pages}/skerry-line/`);
-  assert.equal(r.status, 200);
+  const live = await context.newPage();
+  const r = await live.goto(`${plot.site}/`);
+  assert.equal(r.status(), 200);
   assert.match(await r.text(), /Small boats/);
+  await live.close();
 });
 
 test('a background video has no controls on the canvas, and a section of 75 vh is as high there as in the Overview', async () => {

@@ -204,7 +204,7 @@ test('a font of one’s own is uploaded, set, laid out as the browser does, and 
   await bench.getByRole('button', { name: 'Publish' }).click();
   await bench.getByRole('link', { name: /Open it/ }).waitFor();
   const live = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
-  await live.goto(`${plot.pages}/skerry-line/`);
+  await live.goto(`${plot.site}/`);
   const seen = await live.locator('h1').evaluate(async (e) => {
     await document.fonts.ready;
     return [[...document.fonts].find((f) => f.family.includes('Liberation')).status, e.getBoundingClientRect().width, e.getBoundingClientRect().height];

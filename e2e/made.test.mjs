@@ -187,7 +187,50 @@ test('what a visitor sends with a form arrives', async () => {
   await visitor.getByRole('heading', { name: 'Ask for a berth', level: 1 }).waitFor();
   assert.deepEqual(visitor.wrong, []);
   await page.goto(`${plot.app}/sites/skerry-line/entries`);
-  await page.getByText('somebody@example.org').waitFor();
+  // It was filled in faster than people can, so it is set apart.
+  const apart = page.getByRole('region', { name: 'Perhaps sent by programs' });
+  await apart.getByText('somebody@example.org').waitFor();
+  assert.deepEqual(await findings(page), []);
+  await apart.getByRole('button', { name: 'It is from a person' }).click();
+  await page.getByRole('region', { name: 'From visitors' }).getByText('somebody@example.org').waitFor();
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export as CSV' }).click()]);
+  assert.match(fs.readFileSync(await file.path(), 'utf8'), /^Sent,Form,.*Where to answer.*\r\n.*somebody@example\.org/);
+  await page.getByLabel('What they entered').fill('somebody@example.org');
+  await page.getByRole('button', { name: 'Erase', exact: true }).click();
+  await page.getByText('1 erased.').waitFor();
+  assert.equal(await page.getByText('somebody@example.org').count(), 0);
+});
+
+test('a link to a draft is made, opens what it is for, is listed and ended', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/previews`);
+  await page.getByLabel('Opens').selectOption({ label: 'Fares' });
+  await page.getByLabel('1 day').check();
+  await page.getByRole('button', { name: 'Make the link' }).click();
+  const href = await page.getByRole('region', { name: 'Your link' }).getByRole('link').getAttribute('href');
+  assert.ok(href.startsWith(`${plot.draft}/try/`), href);
+  assert.deepEqual(await findings(page), []);
+  const guest = await newPage(await browser.newContext());
+  await guest.goto(href);
+  await guest.getByRole('heading', { level: 1 }).first().waitFor();
+  await guest.goto(href.replace(/fares\/$/, ''));
+  await guest.getByRole('heading', { name: 'This preview is of one page' }).waitFor();
+  await page.goto(`${plot.app}/sites/skerry-line/previews`);
+  assert.equal(await page.getByText(href).count(), 0, 'it is shown once');
+  const links = page.getByRole('region', { name: 'Links that work' });
+  await links.locator('form', { hasText: 'Fares' }).getByRole('button', { name: 'End it' }).click();
+  await page.waitForLoadState();
+  await guest.goto(href);
+  await guest.getByRole('heading', { name: 'This preview has ended' }).waitFor();
+  assert.deepEqual(guest.wrong, []);
+});
+
+test('owners see who did what, and operators what failed', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/audit`);
+  const log = page.getByRole('region', { name: 'Audit log' });
+  for (const act of ['signed in', 'page published', 'preview link made', 'form entries exported']) await log.getByRole('cell', { name: act, exact: true }).first().waitFor();
+  assert.deepEqual(await findings(page), []);
+  await page.goto(`${plot.app}/operator`);
+  await page.getByText('No job has failed.').waitFor();
   assert.deepEqual(await findings(page), []);
 });
 

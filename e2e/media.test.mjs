@@ -84,20 +84,20 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   const live = await newPage(context);
   const asked = [];
   live.on('request', (r) => asked.push(r.url()));
-  await live.goto(`${plot.pages}/skerry-line/islands/`);
+  await live.goto(`${plot.site}/islands/`);
   const film = live.locator('video');
   await film.scrollIntoViewIfNeeded();
   await eventually(() => film.evaluate((v) => v.currentTime > 0.2 && !v.paused), true, 'it plays');
   await live.getByRole('button', { name: 'Pause the moving picture' }).click();
   await eventually(() => film.evaluate((v) => v.paused), true, 'it stops');
   assert.deepEqual(await findings(live), []);
-  assert.deepEqual(asked.filter((u) => !u.startsWith(plot.pages)), [], 'nobody else is asked');
+  assert.deepEqual(asked.filter((u) => !u.startsWith(plot.site)), [], 'nobody else is asked');
   await live.getByRole('link', { name: 'Play: The ferry crosses the sound, in four seconds' }).click();
   await eventually(() => live.locator('iframe').getAttribute('src'), 'https://player.example/crossing', 'embedded');
   assert.ok(asked.some((u) => u.startsWith('https://player.example/')));
 
   const calm = await newPage(await browser.newContext({ reducedMotion: 'reduce' }));
-  await calm.goto(`${plot.pages}/skerry-line/islands/`);
+  await calm.goto(`${plot.site}/islands/`);
   await calm.locator('video').scrollIntoViewIfNeeded();
   await calm.getByRole('button', { name: 'Play the moving picture' }).waitFor();
   assert.equal(await calm.locator('video').evaluate((v) => v.paused), true);

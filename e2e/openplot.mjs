@@ -2,6 +2,7 @@
 // own, free ports.
 import { execFileSync, spawn } from 'node:child_process';
 import fs from 'node:fs';
+import http from 'node:http';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -16,7 +17,10 @@ const freePort = () => new Promise((resolve) => {
 async function run(data) {
   const [port, pagesPort] = [await freePort(), await freePort()];
   const child = spawn(path.join(root, '.build/openplot'), ['serve'], {
-    env: { ...process.env, OPENPLOT_DATA: data, OPENPLOT_PORT: port, OPENPLOT_PAGES_PORT: pagesPort, OPENPLOT_DATABASE_URL: '', OPENPLOT_THROWAWAY: '1', OPENPLOT_DEMO: process.env.OPENPLOT_DEMO ?? 'quick' },
+    env: {
+      ...process.env, OPENPLOT_DATA: data, OPENPLOT_PORT: port, OPENPLOT_PAGES_PORT: pagesPort, OPENPLOT_DATABASE_URL: '', OPENPLOT_THROWAWAY: '1',
+      OPENPLOT_DEMO: process.env.OPENPLOT_DEMO ?? 'quick', OPENPLOT_LOG: path.join(data, 'openplot.log'),
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   await new Promise((resolve, reject) => {
@@ -26,7 +30,9 @@ async function run(data) {
   });
   return {
     app: `http://localhost:${port}`,
-    pages: `http://127.0.0.1:${pagesPort}`,
+    site: `http://skerry-line.localhost:${pagesPort}`, // what the demo published
+    draft: `http://skerry-line--try.localhost:${pagesPort}`, // its previews
+    media: `http://media.localhost:${pagesPort}`,
     data,
     async end() {
       child.removeAllListeners('exit');
@@ -59,6 +65,15 @@ export async function start() {
   const plot = await run(data);
   return { ...plot, async stop() { await plot.end(); fs.rmSync(data, { recursive: true, force: true }); } };
 }
+
+/** The text at an address of a host that only browsers find, such as skerry-line.localhost. */
+export const visit = (address) => new Promise((resolve, reject) => {
+  const { host, port, pathname, search } = new URL(address);
+  http.get({ host: '127.0.0.1', port, path: pathname + search, headers: { host } }, (r) => {
+    let text = '';
+    r.setEncoding('utf8').on('data', (b) => { text += b; }).on('end', () => resolve(text));
+  }).on('error', reject);
+});
 
 export const designer = { email: 'designer@skerry.example', password: 'three-islands' };
 export const writer = { email: 'writer@skerry.example', password: 'three-islands' };

@@ -67,7 +67,7 @@ test('all of the demo is published valid, passes axe, and throws nothing', async
   const live = await newPage(context);
   const wrong = [];
   for (const f of files) {
-    await live.goto(`${plot.pages}/skerry-line/${path.dirname(f).replace(/^\.$/, '')}`);
+    await live.goto(`${plot.site}/${path.dirname(f).replace(/^\.$/, '')}`);
     for (const width of widths) {
       await live.setViewportSize({ width, height: 800 });
       for (const x of await findings(live)) wrong.push(`${f} at ${width}: ${x}`);

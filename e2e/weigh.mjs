@@ -36,7 +36,7 @@ for (const [i, href] of pages.entries()) {
     await visitor.goto(href, { waitUntil: 'networkidle' });
     const shift = await visitor.evaluate(() => window.shift);
     const n = (k) => (sums[k] ?? 0).toLocaleString('en');
-    console.log(`| ${new URL(href).pathname.split('/').at(-2)} | ${width} px | ${((sums.Document ?? 0) + (sums.Stylesheet ?? 0)).toLocaleString('en')} | ${n('Script')} | ${n('Font')} | ${n('Image')} | ${shift.toFixed(3)} |`);
+    console.log(`| ${new URL(href).pathname.split('/').at(-2) || 'home'} | ${width} px | ${((sums.Document ?? 0) + (sums.Stylesheet ?? 0)).toLocaleString('en')} | ${n('Script')} | ${n('Font')} | ${n('Image')} | ${shift.toFixed(3)} |`);
     await context.close();
   }
 }

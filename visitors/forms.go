@@ -88,6 +88,9 @@ func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
 		return
 	}
 	answers, suspect := suspicion(answers)
+	if trial {
+		suspect = ""
+	}
 	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
 		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))
 		return
