@@ -3,6 +3,7 @@ package main
 import (
 	"bufio"
 	"bytes"
+	sqldb "database/sql"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -21,6 +22,7 @@ import (
 	"time"
 
 	"openplot/demo"
+	"openplot/postgres"
 )
 
 func freePort(t *testing.T) string {
@@ -38,16 +40,18 @@ func freePort(t *testing.T) string {
 type program struct {
 	cmd  *exec.Cmd
 	base string
+	once sync.Once
 }
 
-func start(t *testing.T, binary, data string) *program {
+func start(t *testing.T, binary, data string, settings ...string) *program {
 	t.Helper()
 	port := freePort(t)
 	cmd := exec.Command(binary, "serve")
 	cmd.Env = append(
-		os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port,
-		"OPENPLOT_PAGES_PORT="+freePort(t),
-		"OPENPLOT_DATABASE_URL=", "OPENPLOT_DEMO=yes", "OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
+		append(
+			os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port,
+			"OPENPLOT_PAGES_PORT="+freePort(t), "OPENPLOT_DATABASE_URL=", "OPENPLOT_DEMO=yes", "OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
+		), settings...,
 	)
 	cmd.Stderr = os.Stderr
 	out, err := cmd.StdoutPipe()
@@ -57,7 +61,8 @@ func start(t *testing.T, binary, data string) *program {
 	if err := cmd.Start(); err != nil {
 		t.Fatal(err)
 	}
-	t.Cleanup(func() { _ = cmd.Process.Signal(syscall.SIGINT); _ = cmd.Wait() })
+	p := &program{cmd: cmd, base: "http://127.0.0.1:" + port}
+	t.Cleanup(func() { p.stop(t) })
 	up := make(chan struct{})
 	go func() {
 		for s := bufio.NewScanner(out); s.Scan(); {
@@ -71,22 +76,73 @@ func start(t *testing.T, binary, data string) *program {
 	case <-time.After(90 * time.Second):
 		t.Fatal("the server didn't come up")
 	}
-	return &program{cmd, "http://127.0.0.1:" + port}
+	return p
+}
+
+// stop ends the server as Ctrl+C does.
+func (p *program) stop(*testing.T) {
+	p.once.Do(func() {
+		_ = p.cmd.Process.Signal(syscall.SIGINT)
+		_ = p.cmd.Wait() // it may have been killed
+	})
 }
 
 func signIn(t *testing.T, p *program) *http.Client {
+	t.Helper()
+	return signInAs(t, p, demo.DesignerEmail, demo.Password)
+}
+
+func signInAs(t *testing.T, p *program, email, password string) *http.Client {
 	t.Helper()
 	jar, err := cookiejar.New(nil)
 	if err != nil {
 		t.Fatal(err)
 	}
 	c := &http.Client{Jar: jar}
-	r, err := c.PostForm(p.base+"/sign-in", url.Values{"email": {demo.DesignerEmail}, "password": {demo.Password}})
+	r, err := c.PostForm(p.base+"/sign-in", url.Values{"email": {email}, "password": {password}})
 	if err != nil || r.StatusCode != http.StatusOK {
 		t.Fatalf("signing in: %v", err)
 	}
 	r.Body.Close()
 	return c
+}
+
+// clusterDSN is the data source name of the cluster that a running server has.
+func clusterDSN(t *testing.T, data string) string {
+	t.Helper()
+	c, err := postgres.Attach(t.Context(), filepath.Join(data, "postgres"), postgres.Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return c.Main()
+}
+
+func open(t *testing.T, dsn string) *sqldb.DB {
+	t.Helper()
+	db, err := sqldb.Open("pgx", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { db.Close() })
+	return db
+}
+
+// sql carries out a statement on the database of a server that isn't running.
+func sql(t *testing.T, data, statement string) {
+	t.Helper()
+	c, err := postgres.Start(filepath.Join(data, "postgres"), postgres.Options{Throwaway: true})
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer c.Stop()
+	db, err := sqldb.Open("pgx", c.Main())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	if _, err := db.Exec(statement); err != nil {
+		t.Fatal(err)
+	}
 }
 
 var stateIn = regexp.MustCompile(`(?s)<script type="application/json" id="state">(.*?)</script>`)
@@ -115,19 +171,12 @@ func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
 	if testing.Short() {
 		t.Skip("builds and starts the server")
 	}
-	dir, err := os.MkdirTemp("/tmp", "openplot-kill-")
+	data := folder(t)
+	binary, err := built()
 	if err != nil {
 		t.Fatal(err)
 	}
-	t.Cleanup(func() { os.RemoveAll(dir) })
-	if err := os.Chmod(dir, 0o755); err != nil {
-		t.Fatal(err)
-	}
-	binary := filepath.Join(dir, "openplot")
-	if out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput(); err != nil {
-		t.Fatalf("building: %s", out)
-	}
-	p := start(t, binary, filepath.Join(dir, "data"))
+	p := start(t, binary, data)
 	const page = "/sites/" + demo.SiteSlug + "/pages/home"
 	client := signIn(t, p)
 	r, err := client.Get(p.base + page + "/bench")
@@ -186,9 +235,9 @@ func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
 		t.Fatal(err)
 	}
 	wg.Wait()
-	_ = p.cmd.Wait()
+	p.stop(t)
 
-	p = start(t, binary, filepath.Join(dir, "data"))
+	p = start(t, binary, data)
 	client = signIn(t, p)
 	r, err = client.Get(p.base + page + "/bench")
 	if err != nil {

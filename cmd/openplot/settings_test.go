@@ -1,0 +1,50 @@
+package main
+
+import (
+	"strings"
+	"testing"
+	"time"
+)
+
+func TestSettings(t *testing.T) {
+	names := []string{
+		"OPENPLOT_URL", "OPENPLOT_PAGES_URL", "OPENPLOT_PORT", "OPENPLOT_PAGES_PORT", "OPENPLOT_HOST", "OPENPLOT_TRUSTED_PROXIES", "OPENPLOT_DEMO",
+		"OPENPLOT_SESSION_IDLE", "OPENPLOT_SITE_MB", "OPENPLOT_LOG", "OPENPLOT_METRICS_PORT",
+	}
+	read := func(values map[string]string) (settings, error) {
+		for _, n := range names {
+			t.Setenv(n, values[n])
+		}
+		return readSettings()
+	}
+	s, err := read(nil)
+	if err != nil || s.appURL.String() != "http://localhost:8080" || s.hosts.Public("skerry") != "http://skerry.localhost:8081" || s.secure() || s.demo != "" ||
+		s.log != "stderr" || s.idle != 12*time.Hour || len(s.proxies) != 0 {
+		t.Errorf("%+v, %v", s, err)
+	}
+	s, err = read(map[string]string{
+		"OPENPLOT_URL": "https://plot.example.org", "OPENPLOT_PAGES_URL": "https://Pages.example.net/", "OPENPLOT_TRUSTED_PROXIES": "10.0.0.0/8, 192.0.2.1",
+		"OPENPLOT_DEMO": "yes", "OPENPLOT_SESSION_IDLE": "30m",
+	})
+	if err != nil || !s.secure() || s.hosts.Public("skerry") != "https://skerry.pages.example.net" || len(s.proxies) != 2 || s.demo != "yes" || s.idle != 30*time.Minute {
+		t.Errorf("%+v, %v", s, err)
+	}
+	for name, bad := range map[string][]string{
+		"OPENPLOT_URL":             {"plot.example.org", "ftp://plot.example.org", "https://plot.example.org/below"},
+		"OPENPLOT_PAGES_URL":       {"http://127.0.0.1:8081", "http://[::1]:8081", "//x"},
+		"OPENPLOT_TRUSTED_PROXIES": {"everybody", "10.0.0.0/40"},
+		"OPENPLOT_DEMO":            {"maybe"},
+		"OPENPLOT_SESSION_IDLE":    {"12", "-1h", "1s"},
+		"OPENPLOT_SITE_MB":         {"0", "much"},
+	} {
+		for _, value := range bad {
+			if _, err := read(map[string]string{name: value}); err == nil || !strings.Contains(err.Error(), name) {
+				t.Errorf("%s=%s: %v", name, value, err)
+			}
+		}
+	}
+	// What is published mustn't be at a host above or below the application's cookies.
+	if _, err := read(map[string]string{"OPENPLOT_URL": "https://plot.example.org", "OPENPLOT_PAGES_URL": "https://example.org"}); err == nil {
+		t.Error("sites would share the application's cookies")
+	}
+}
