@@ -32,9 +32,9 @@ var (
 	Publications = with.NewHistogram(prometheus.HistogramOpts{
 		Name: "openplot_publish_seconds", Help: "How long publishing a page took.", Buckets: []float64{.01, .05, .1, .25, .5, 1, 2.5, 5, 10, 30},
 	})
-	Sweeps = with.NewHistogram(prometheus.HistogramOpts{
-		Name: "openplot_layout_seconds", Help: "How long laying a page out for what the Bench shows took.",
-		Buckets: []float64{.001, .0025, .005, .01, .025, .05, .1, .25, .5, 1, 2.5},
+	Layouts = with.NewHistogram(prometheus.HistogramOpts{
+		Name: "openplot_layout_seconds", Help: "How long laying a section out at a width took.",
+		Buckets: []float64{.0001, .00025, .0005, .001, .0025, .005, .01, .025, .05, .1, .25, 1},
 	})
 	Pictures = with.NewHistogramVec(prometheus.HistogramOpts{
 		Name: "openplot_picture_seconds", Help: "How long the processes took that open uploads, by task and end.",

@@ -40,14 +40,23 @@ type Options struct {
 	Databases bool
 }
 
-// Cluster is a running PostgreSQL server.
+// Cluster is a running PostgreSQL server. One that this process runs is started again when
+// it ends by itself.
 type Cluster struct {
 	place
-	cmd  *exec.Cmd // nil when another process runs it
+	server server
+	mu     sync.Mutex
+	now    *process // nil when another process runs it
+	ending bool
+	ended  chan struct{} // closed when it was stopped
+}
+
+// process is one run of a server.
+type process struct {
+	cmd  *exec.Cmd
 	done chan struct{}
-	err  error
+	err  error // once it is done
 	log  *tail
-	stop sync.Once
 }
 
 // Start makes a cluster in dir, unless there is one, and runs it. One that was made before
@@ -71,12 +80,44 @@ func Start(dir string, o Options) (*Cluster, error) {
 		}
 	}
 	for end := time.Now().Add(20 * time.Second); ; time.Sleep(100 * time.Millisecond) {
-		c, err := s.begin()
-		// A server whose parent was killed takes a moment to stop.
-		if err != nil && strings.Contains(err.Error(), "postmaster.pid") && time.Now().Before(end) {
-			continue
+		p, now, err := s.begin()
+		if err == nil {
+			c := &Cluster{place: p, server: s, now: now, ended: make(chan struct{})}
+			go c.watch(now)
+			return c, nil
 		}
-		return c, err
+		// A server whose parent was killed takes a moment to stop.
+		if !strings.Contains(err.Error(), "postmaster.pid") || time.Now().After(end) {
+			return nil, err
+		}
+	}
+}
+
+// watch starts the server again whenever it ends, until it is stopped.
+func (c *Cluster) watch(now *process) {
+	defer close(c.ended)
+	for {
+		<-now.done
+		for {
+			c.mu.Lock()
+			ending := c.ending
+			c.mu.Unlock()
+			if ending {
+				return
+			}
+			_, next, err := c.server.begin()
+			if err == nil {
+				now = next
+				break
+			}
+			time.Sleep(100 * time.Millisecond) // what is left of the one before takes a moment to go
+		}
+		c.mu.Lock()
+		c.now = now
+		if c.ending {
+			_ = now.cmd.Process.Signal(syscall.SIGINT)
+		}
+		c.mu.Unlock()
 	}
 }
 
@@ -117,41 +158,41 @@ func (s server) make() error {
 }
 
 // begin sets the cluster up, unless it is, and runs the server until it answers.
-func (s server) begin() (*Cluster, error) {
+func (s server) begin() (place, *process, error) {
 	p, err := s.setUp()
 	if err != nil {
-		return nil, err
+		return p, nil, err
 	}
 	args := append([]string{"-D", s.dir, "-p", strconv.Itoa(p.port)}, p.listen()...)
 	if s.Throwaway {
 		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off")
 	}
-	c := &Cluster{place: p, cmd: exec.Command(filepath.Join(Programs, "postgres"), args...), done: make(chan struct{}), log: &tail{}}
-	c.cmd.Dir, c.cmd.Stderr, c.cmd.Stdout = "/", c.log, c.log
+	now := &process{cmd: exec.Command(filepath.Join(Programs, "postgres"), args...), done: make(chan struct{}), log: &tail{}}
+	now.cmd.Dir, now.cmd.Stderr, now.cmd.Stdout = "/", now.log, now.log
 	a := syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGINT}
 	if s.attr != nil {
 		a.Credential = s.attr.Credential
 	}
-	c.cmd.SysProcAttr = &a
+	now.cmd.SysProcAttr = &a
 	started := make(chan error)
 	go func() {
 		runtime.LockOSThread() // Pdeathsig is sent when the thread that started the child ends
-		if err := c.cmd.Start(); err != nil {
+		if err := now.cmd.Start(); err != nil {
 			started <- err
 			return
 		}
 		started <- nil
-		c.err = c.cmd.Wait()
-		close(c.done)
+		now.err = now.cmd.Wait()
+		close(now.done)
 	}()
 	if err := <-started; err != nil {
-		return nil, fmt.Errorf("starting PostgreSQL: %w", err)
+		return p, nil, fmt.Errorf("starting PostgreSQL: %w", err)
 	}
-	if err := c.await(30 * time.Second); err != nil {
-		c.Stop()
-		return nil, err
+	if err := now.await(p, 30*time.Second); err != nil {
+		now.stop()
+		return p, nil, err
 	}
-	return c, nil
+	return p, now, nil
 }
 
 // CreateDatabase makes a database unless there is one; it takes Options.Databases.
@@ -177,40 +218,50 @@ func (c *Cluster) CreateDatabase(ctx context.Context, name string) error {
 
 // Stop ends the server at once but cleanly (SIGINT, "fast shutdown"), if it is this process's.
 func (c *Cluster) Stop() {
-	if c.cmd == nil {
+	if c.now == nil {
 		return
 	}
-	c.stop.Do(func() {
-		_ = c.cmd.Process.Signal(syscall.SIGINT)
-		select {
-		case <-c.done:
-		case <-time.After(20 * time.Second):
-			_ = c.cmd.Process.Kill()
-			<-c.done
-		}
-	})
+	c.mu.Lock()
+	first := !c.ending
+	c.ending = true
+	now := c.now
+	c.mu.Unlock()
+	if first {
+		now.stop()
+	}
+	<-c.ended
 }
 
-func (c *Cluster) await(limit time.Duration) error {
+func (p *process) stop() {
+	_ = p.cmd.Process.Signal(syscall.SIGINT)
+	select {
+	case <-p.done:
+	case <-time.After(20 * time.Second):
+		_ = p.cmd.Process.Kill()
+		<-p.done
+	}
+}
+
+func (p *process) await(at place, limit time.Duration) error {
 	for end := time.Now().Add(limit); ; {
-		err := c.ping(context.Background(), database)
+		err := at.ping(context.Background(), database)
 		if err == nil {
 			return nil
 		}
 		select {
-		case <-c.done:
-			return fmt.Errorf("PostgreSQL ended at once (%v): %s", c.err, c.log)
+		case <-p.done:
+			return fmt.Errorf("PostgreSQL ended at once (%v): %s", p.err, p.log)
 		case <-time.After(20 * time.Millisecond):
 		}
 		if time.Now().After(end) {
-			return fmt.Errorf("PostgreSQL didn't answer within %s: %w: %s", limit, err, c.log)
+			return fmt.Errorf("PostgreSQL didn't answer within %s: %w: %s", limit, err, p.log)
 		}
 	}
 }
 
 // ping asks a database of the cluster whether it answers, within a second.
-func (c *Cluster) ping(ctx context.Context, name string) error {
-	db, err := sql.Open("pgx", c.DSN(name))
+func (p place) ping(ctx context.Context, name string) error {
+	db, err := sql.Open("pgx", p.DSN(name))
 	if err != nil {
 		return fmt.Errorf("opening the cluster: %w", err)
 	}

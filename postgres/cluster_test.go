@@ -2,6 +2,7 @@ package postgres
 
 import (
 	"database/sql"
+	"errors"
 	"fmt"
 	"os"
 	"os/exec"
@@ -57,10 +58,8 @@ func TestClusterComesBack(t *testing.T) {
 			t.Fatal(err)
 		}
 		if end == nil {
-			if err := syscall.Kill(-c.cmd.Process.Pid, syscall.SIGKILL); err != nil {
-				t.Fatal(err)
-			}
-			<-c.done
+			c.kill(t)
+			c.Stop()
 		} else {
 			end()
 		}
@@ -76,10 +75,48 @@ func TestClusterComesBack(t *testing.T) {
 	}
 	c.Stop()
 	c.Stop() // does nothing more
-	select {
-	case <-c.done:
-	case <-time.After(time.Minute):
+	if err := c.ping(t.Context(), database); err == nil {
 		t.Error("the server goes on")
+	}
+}
+
+// kill ends the server as a lack of memory would.
+func (c *Cluster) kill(t *testing.T) {
+	t.Helper()
+	c.mu.Lock()
+	now := c.now
+	c.mu.Unlock()
+	if err := syscall.Kill(-now.cmd.Process.Pid, syscall.SIGKILL); err != nil {
+		t.Fatal(err)
+	}
+	<-now.done
+}
+
+// A server that ends by itself is there again within seconds, with what it had, for those who
+// are connected.
+func TestClusterIsStartedAgain(t *testing.T) {
+	c, err := Start(folder(t), Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer c.Stop()
+	db := open(t, c, database)
+	if _, err := db.Exec(`CREATE TABLE boats (name text)`); err != nil {
+		t.Fatal(err)
+	}
+	for i := range 3 {
+		if _, err := db.Exec(`INSERT INTO boats VALUES ('Auk')`); err != nil {
+			t.Fatal(err)
+		}
+		c.kill(t)
+		start, n := time.Now(), 0
+		for err = errors.New("not yet"); err != nil && time.Since(start) < 20*time.Second; time.Sleep(20 * time.Millisecond) {
+			err = db.QueryRow(`SELECT count(*) FROM boats`).Scan(&n)
+		}
+		if err != nil || n != i+1 {
+			t.Fatalf("after %s: %d boats, %v", time.Since(start), n, err)
+		}
+		t.Logf("there again after %s", time.Since(start).Round(time.Millisecond))
 	}
 }
 
@@ -213,7 +250,7 @@ func TestOldClustersAreBroughtOver(t *testing.T) {
 			}
 		}
 		attached, err := Attach(t.Context(), dir, Options{})
-		if err != nil || attached.cmd != nil || attached.ping(t.Context(), database) != nil {
+		if err != nil || attached.now != nil || attached.ping(t.Context(), database) != nil {
 			t.Errorf("a second process: %v", err)
 		}
 		old, err := sql.Open("pgx", fmt.Sprintf("host=%s port=%d user=openplot dbname=openplot", c.socket, c.port))

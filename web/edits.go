@@ -10,6 +10,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/icons"
+	"openplot/metrics"
 	"openplot/store"
 	"openplot/web/bench"
 )
@@ -122,6 +123,7 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 
 // edited answers with the page after an edit.
 func (s *Server) edited(c *gin.Context, v *bench.View, e *store.Edited, message string) {
+	metrics.Edits.WithLabelValues("kept").Inc()
 	v.Page, v.Seq, v.History = e.Page, e.Seq, e.History
 	if e.Result.Select != "" {
 		v.Selected = e.Result.Select
@@ -135,6 +137,7 @@ func (s *Server) refuse(c *gin.Context, v *bench.View, err error) {
 	var problem *doc.Problem
 	switch {
 	case errors.Is(err, store.ErrStale):
+		metrics.Edits.WithLabelValues("stale").Inc()
 		fresh, lerr := s.reload(c)
 		if lerr != nil {
 			s.fail(c, lerr)
@@ -143,6 +146,7 @@ func (s *Server) refuse(c *gin.Context, v *bench.View, err error) {
 		s.answer(c, http.StatusConflict, answer{View: fresh, fresh: true, alert: true,
 			message: "Somebody changed this at the same time. Here is how it stands now; make your change again if it is still wanted."})
 	case errors.As(err, &problem):
+		metrics.Edits.WithLabelValues("refused").Inc()
 		s.say(c, v, http.StatusUnprocessableEntity, problem.Sentence())
 	default:
 		s.fail(c, err)

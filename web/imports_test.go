@@ -16,7 +16,7 @@ var imports = map[string]string{
 	"origin":    "fonts metrics",
 	"jobs":      "core media metrics store",
 	"visitors":  "core media origin site store",
-	"web/bench": "core fonts site store",
+	"web/bench": "core fonts metrics site store",
 	"web":       "core durable fonts icons media metrics origin site stock store web/bench",
 	"demo":      "core icons media stock store",
 }

@@ -1,8 +1,10 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"net/http"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -34,7 +36,7 @@ const (
 // signedIn sends others to the sign-in.
 func (s *Server) signedIn(c *gin.Context) {
 	id := s.sessions.GetString(c.Request.Context(), "user")
-	if id != "" {
+	if id != "" && s.seen(c.Request.Context()) {
 		u, err := s.Store.User(c, id)
 		if err == nil && u.Epoch == s.sessions.GetInt64(c.Request.Context(), "epoch") {
 			c.Set(keyUser, u)
@@ -57,6 +59,18 @@ func (s *Server) signedIn(c *gin.Context) {
 	}
 	c.Redirect(http.StatusSeeOther, "/sign-in")
 	c.Abort()
+}
+
+// seen reports whether a session was used lately. It is noted now and then, so that not every
+// request writes to the database.
+func (s *Server) seen(ctx context.Context) bool {
+	last, now := s.sessions.GetTime(ctx, "seen"), time.Now()
+	if since := now.Sub(last); since > s.Idle {
+		return false
+	} else if since > min(s.Idle/20, 5*time.Minute) {
+		s.sessions.Put(ctx, "seen", now)
+	}
+	return true
 }
 
 // member answers 404 unless the person belongs to the site.

@@ -339,6 +339,23 @@ func TestSessionsEnd(t *testing.T) {
 	}
 }
 
+// A session that nobody used for a while has ended; one in use goes on.
+func TestIdleSessionsEnd(t *testing.T) {
+	p := begin(t)
+	p.server.Idle = 2 * time.Second
+	d := p.as("designer@example.org")
+	for range 5 {
+		time.Sleep(600 * time.Millisecond)
+		if status, _, _ := d.get("/"); status != http.StatusOK {
+			t.Fatalf("in use: %d", status)
+		}
+	}
+	time.Sleep(2500 * time.Millisecond)
+	if status, _, h := d.get("/"); status != http.StatusSeeOther || h.Get("Location") != "/sign-in" {
+		t.Errorf("after a while: %d", status)
+	}
+}
+
 // Where people come by HTTPS, cookies are for it alone and for this host.
 func TestCookiesByHTTPS(t *testing.T) {
 	p := begin(t)

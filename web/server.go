@@ -70,6 +70,7 @@ func New(c Config) (*Server, error) {
 		Config: c, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts},
 		signIns: origin.NewAttempts(10, 6*time.Second), accounts: origin.NewAttempts(10, 30*time.Second),
 	}
+	s.Idle = cmp.Or(c.Idle, 12*time.Hour)
 	var err error
 	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", c.Log); err != nil {
 		return nil, err
@@ -81,7 +82,6 @@ func New(c Config) (*Server, error) {
 	s.sessions.Store = postgresstore.NewWithCleanupInterval(c.Store.DB(), 30*time.Minute)
 	s.sessions.HashTokenInStore = true
 	s.sessions.Lifetime = 14 * 24 * time.Hour
-	s.sessions.IdleTimeout = cmp.Or(c.Idle, 12*time.Hour)
 	s.sessions.Cookie.Name = "openplot"
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
 	if c.Secure {

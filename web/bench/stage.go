@@ -4,12 +4,14 @@ import (
 	"fmt"
 	"strings"
 	"sync"
+	"time"
 
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/emit"
 	"openplot/core/layout"
 	"openplot/core/shape"
+	"openplot/metrics"
 	"openplot/site"
 	"openplot/store"
 )
@@ -110,7 +112,9 @@ func (s *scene) at(width float64) *layout.Box {
 	if len(s.boxes) > maxBoxes {
 		clear(s.boxes)
 	}
+	start := time.Now()
 	b := s.tree.At(width)
+	metrics.Since(metrics.Layouts, start)
 	s.boxes[width] = b
 	return b
 }
