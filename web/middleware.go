@@ -64,11 +64,11 @@ func (s *Server) signedIn(c *gin.Context) {
 // seen reports whether a session was used lately. It is noted now and then, so that not every
 // request writes to the database.
 func (s *Server) seen(ctx context.Context) bool {
-	last, now := s.sessions.GetTime(ctx, "seen"), time.Now()
+	last, now := time.UnixMilli(s.sessions.GetInt64(ctx, "seen")), time.Now()
 	if since := now.Sub(last); since > s.Idle {
 		return false
 	} else if since > min(s.Idle/20, 5*time.Minute) {
-		s.sessions.Put(ctx, "seen", now)
+		s.sessions.Put(ctx, "seen", now.UnixMilli())
 	}
 	return true
 }

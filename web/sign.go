@@ -47,7 +47,7 @@ func (s *Server) signIn(c *gin.Context) {
 	}
 	s.sessions.Put(ctx, "user", u.ID)
 	s.sessions.Put(ctx, "epoch", u.Epoch)
-	s.sessions.Put(ctx, "seen", now)
+	s.sessions.Put(ctx, "seen", now.UnixMilli())
 	c.Set(keyUser, u)
 	s.note(c, "signed in", "", "")
 	c.Redirect(http.StatusSeeOther, "/")
