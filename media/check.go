@@ -34,6 +34,9 @@ func (k *Keeper) Check(ctx context.Context, repair bool, tell func(format string
 			}
 			return false
 		})
+		if original && was == len(m.Variants) && m.Bytes != 0 && m.Bytes != bytes {
+			tell("%s: its files have %d bytes, and %d were written", m.Name, bytes, m.Bytes)
+		}
 		if !repair || was == len(m.Variants) && bytes == m.Bytes {
 			continue
 		}

@@ -2,9 +2,11 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"database/sql/driver"
 	"errors"
 	"fmt"
+	"io"
 	"net"
 	"time"
 
@@ -98,5 +100,10 @@ func Unreachable(err error) bool {
 	}
 	var connect *pgconn.ConnectError
 	var network net.Error
-	return errors.As(err, &connect) || errors.As(err, &network) || errors.Is(err, driver.ErrBadConn) || errors.Is(err, context.DeadlineExceeded)
+	for _, cut := range []error{driver.ErrBadConn, sql.ErrConnDone, io.ErrUnexpectedEOF, io.EOF, context.DeadlineExceeded} {
+		if errors.Is(err, cut) {
+			return true
+		}
+	}
+	return errors.As(err, &connect) || errors.As(err, &network)
 }
