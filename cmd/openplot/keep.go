@@ -27,21 +27,11 @@ func (s settings) place(dsn string) backup.Place {
 }
 
 // backup writes everything into one archive.
-func (s settings) backup(ctx context.Context, name string) error {
+func (s settings) backup(ctx context.Context, st *store.Store, dsn, name string) error {
 	name, err := filepath.Abs(name)
 	if err != nil {
 		return err
 	}
-	dsn, end, err := s.open(func(dir string, o postgres.Options) (*postgres.Cluster, error) { return postgres.Attach(ctx, dir, o) })
-	if err != nil {
-		return err
-	}
-	defer end()
-	st, err := store.Open(ctx, dsn)
-	if err != nil {
-		return err
-	}
-	defer st.Close()
 	if err := backup.Write(ctx, st, s.place(dsn), name); err != nil {
 		return err
 	}

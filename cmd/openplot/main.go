@@ -69,19 +69,19 @@ func do(ctx context.Context, args []string) error {
 	case command == "serve" && len(rest) == 0:
 		return serve(ctx, s)
 	case command == "backup" && len(rest) == 1:
-		return s.backup(ctx, rest[0])
+		return s.with(ctx, func(st *store.Store, dsn string) error { return s.backup(ctx, st, dsn, rest[0]) })
 	case command == "restore" && len(rest) == 1:
 		return s.restore(ctx, rest[0])
 	case command == "doctor" && (len(rest) == 0 || len(rest) == 1 && rest[0] == "-repair"):
-		return s.with(ctx, func(st *store.Store) error { return s.doctor(ctx, st, len(rest) == 1) })
+		return s.with(ctx, func(st *store.Store, _ string) error { return s.doctor(ctx, st, len(rest) == 1) })
 	case commands[command] != nil:
-		return s.with(ctx, func(st *store.Store) error { return commands[command](ctx, st, rest) })
+		return s.with(ctx, func(st *store.Store, _ string) error { return commands[command](ctx, st, rest) })
 	}
 	return errUsage
 }
 
 // with opens the store for a command, beside a server that may be running.
-func (s settings) with(ctx context.Context, f func(*store.Store) error) error {
+func (s settings) with(ctx context.Context, f func(st *store.Store, dsn string) error) error {
 	dsn, end, err := s.open(func(dir string, o postgres.Options) (*postgres.Cluster, error) { return postgres.Attach(ctx, dir, o) })
 	if err != nil {
 		return err
@@ -92,5 +92,5 @@ func (s settings) with(ctx context.Context, f func(*store.Store) error) error {
 		return err
 	}
 	defer st.Close()
-	return f(st)
+	return f(st, dsn)
 }
