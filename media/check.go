@@ -29,9 +29,7 @@ func (k *Keeper) Check(ctx context.Context, repair bool, tell func(format string
 				tell("%s: the copy %s is missing", m.Name, c.File)
 				return true
 			}
-			if !original || !os.SameFile(whole, fi) {
-				bytes += fi.Size()
-			}
+			bytes += fi.Size()
 			return false
 		})
 		if original && was == len(m.Variants) && m.Bytes != 0 && m.Bytes != bytes {

@@ -142,7 +142,7 @@ func (k *Keeper) begin(ctx context.Context, by By, m *store.Medium, from io.Read
 	if err := os.Link(k.file(m.Original), k.file(c.File)); err != nil {
 		return fmt.Errorf("keeping an upload: %w", err)
 	}
-	m.Variants = []store.MediumCopy{c}
+	m.Variants, m.Bytes = []store.MediumCopy{c}, 2*m.Bytes
 	return durable.SyncFolder(k.dir)
 }
 

@@ -26,7 +26,7 @@ type Medium struct {
 	Variants []MediumCopy `db:"-"` // by format, the ones that every browser reads first; then narrow to wide
 	// CopiesLeft is how many copies are still to be made.
 	CopiesLeft int    `db:"copies_left"`
-	Bytes      int64  `db:"bytes"`       // of all its files
+	Bytes      int64  `db:"bytes"`       // of all its files, each counted even where two are one on the disk
 	UploadedBy string `db:"uploaded_by"` // an account, or "" for the program
 	Problem    string `db:"problem"`     // why copies can't be made, or ""
 }

@@ -12,7 +12,6 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/fonts"
-	"openplot/origin"
 	"openplot/store"
 )
 
@@ -64,8 +63,7 @@ func (s *Server) takeHouseFile(c *gin.Context) {
 }
 
 func receivedHouse(c *gin.Context, zones doc.Zones) (edit.CarriedHouse, string, error) {
-	file, header, err := c.Request.FormFile("file")
-	origin.CleanForm(c.Request)
+	file, header, err := sentFile(c)
 	if err != nil {
 		return edit.CarriedHouse{}, "", doc.Problemf("File", "choose one of at most %d MB first", edit.MaxHouseFile>>20)
 	}

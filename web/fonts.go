@@ -14,7 +14,6 @@ import (
 	"openplot/durable"
 	"openplot/fonts"
 	"openplot/media"
-	"openplot/origin"
 	"openplot/store"
 )
 
@@ -53,8 +52,7 @@ func (s *Server) addFont(c *gin.Context) {
 }
 
 func receivedFont(c *gin.Context) ([]byte, error) {
-	file, _, err := c.Request.FormFile("file")
-	origin.CleanForm(c.Request)
+	file, _, err := sentFile(c)
 	if err != nil {
 		var large *http.MaxBytesError
 		if errors.As(err, &large) {

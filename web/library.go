@@ -86,10 +86,21 @@ func (s *Server) library(c *gin.Context) {
 // by says for whom uploads are kept.
 func by(c *gin.Context) media.By { return media.By{Site: siteOf(c).ID, User: user(c).ID} }
 
+// sentFile gives the file of a form. Little of it is held in memory; the rest is in a file
+// until the request ends.
+func sentFile(c *gin.Context) (multipart.File, *multipart.FileHeader, error) {
+	header, err := c.FormFile("file")
+	origin.CleanForm(c.Request)
+	if err != nil {
+		return nil, nil, err
+	}
+	file, err := header.Open()
+	return file, header, err
+}
+
 // received gives the file that came with a form. Errors are *doc.Problem.
 func received(c *gin.Context) (name string, from multipart.File, err error) {
-	file, header, err := c.Request.FormFile("file")
-	origin.CleanForm(c.Request)
+	file, header, err := sentFile(c)
 	if err != nil {
 		var large *http.MaxBytesError
 		if errors.As(err, &large) {

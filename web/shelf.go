@@ -195,6 +195,7 @@ func (s *Server) dropSection(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	s.note(c, "kept section deleted", siteOf(c).ID, c.PostForm("id"))
 	s.shelfParts(c)
 }
 

@@ -45,6 +45,31 @@ func TestSearchLooksThroughPublishedPages(t *testing.T) {
 	if text := find("WORTH   knowing"); !strings.Contains(text, `<a href="/">Home</a>`) {
 		t.Errorf("it isn't found: %s", text)
 	}
+	// What is written or hidden since isn't for visitors, until it is published.
+	d := p.as("designer@example.org")
+	if status, text := d.edit(edit.Command{Op: "page.set", Setting: "description", Value: "A secretive draft"}); status != http.StatusOK {
+		t.Fatalf("%d %s", status, text)
+	}
+	for _, s := range p.page.Sections {
+		if status, text := d.edit(edit.Command{Op: "section.hide", Node: s.ID, Hide: true, Base: 1}); status != http.StatusOK {
+			t.Fatalf("%d %s", status, text)
+		}
+	}
+	if text := find("secretive"); strings.Contains(text, "<li>") {
+		t.Errorf("a draft is found: %s", text)
+	}
+	if text := find("worth knowing"); !strings.Contains(text, "<li>") {
+		t.Errorf("what is published isn't found any more: %s", text)
+	}
+	if status, _, _ := d.post(benchPath+"/publish", url.Values{}); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	if text := find("worth knowing"); strings.Contains(text, "<li>") {
+		t.Errorf("a hidden section is found: %s", text)
+	}
+	if text := find("secretive"); !strings.Contains(text, "<li>") {
+		t.Errorf("the description isn't found: %s", text)
+	}
 	if text := find(`<script>alert(1)</script>`); strings.Contains(text, "<script>") || strings.Contains(text, "<li>") {
 		t.Errorf("what was asked comes back as markup: %s", text)
 	}

@@ -168,6 +168,7 @@ func (t *trial) sound(p *program, a *answered) error {
 		if now.Names[id] != name && now.Names[id] != a.sent[id] { // the last one may have been kept without an answer
 			return fmt.Errorf("%s is called %q; %q was answered", id, now.Names[id], name)
 		}
+		a.names[id] = now.Names[id]
 	}
 	_, library, err := designer.get("/sites/" + demo.SiteSlug + "/library")
 	if err != nil {
