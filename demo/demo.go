@@ -9,10 +9,10 @@ package demo
 import (
 	"bytes"
 	"context"
-	"errors"
 	"fmt"
 	"runtime"
-	"sync"
+
+	"golang.org/x/sync/errgroup"
 
 	"openplot/core/doc"
 	"openplot/media"
@@ -59,20 +59,25 @@ func Load(ctx context.Context, st *store.Store, pictures *media.Keeper, copies C
 	if err != nil || !fresh || copies == Later {
 		return fresh, err
 	}
+	var all errgroup.Group
+	all.SetLimit(runtime.NumCPU())
 	for _, m := range kept {
-		job := store.MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original}
-		err := pictures.Finish(ctx, job)
-		if err == nil && copies == Quick {
-			_, err = st.AddCopy(ctx, job, nil, 0, 0) // no others are wanted
-		} else if err == nil {
-			job.Modern = true
-			err = pictures.Finish(ctx, job)
-		}
-		if err != nil {
-			return fresh, fmt.Errorf("making copies of %s: %w", m.Name, err)
-		}
+		all.Go(func() error {
+			job := store.MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original}
+			err := pictures.Finish(ctx, job)
+			if err == nil && copies == Quick {
+				_, err = st.AddCopy(ctx, job, nil, 0, 0) // no others are wanted
+			} else if err == nil {
+				job.Modern = true
+				err = pictures.Finish(ctx, job)
+			}
+			if err != nil {
+				return fmt.Errorf("making copies of %s: %w", m.Name, err)
+			}
+			return nil
+		})
 	}
-	return fresh, nil
+	return fresh, all.Wait()
 }
 
 func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*store.Medium, error) {
@@ -131,28 +136,25 @@ func Pages(ids map[string]string) []Page {
 // drawPictures draws the pictures and writes their files.
 func drawPictures(ctx context.Context, keeper *media.Keeper, site string) ([]*store.Medium, error) {
 	kept := make([]*store.Medium, len(pictures)+1) // the last is the clip
-	errs := make([]error, len(kept))
-	var wg sync.WaitGroup
-	slots := make(chan struct{}, runtime.NumCPU())
+	var all errgroup.Group
+	all.SetLimit(runtime.NumCPU())
 	prepare := func(i int, name, alt string, draw func() ([]byte, error)) {
-		slots <- struct{}{}
-		defer func() { <-slots }()
-		b, err := draw()
-		if err == nil {
-			kept[i], err = keeper.Prepare(ctx, media.By{Site: site}, name, alt, bytes.NewReader(b))
-		}
-		if err != nil {
-			errs[i] = fmt.Errorf("drawing %s: %w", name, err)
-		}
+		all.Go(func() error {
+			b, err := draw()
+			if err == nil {
+				kept[i], err = keeper.Prepare(ctx, media.By{Site: site}, name, alt, bytes.NewReader(b))
+			}
+			if err != nil {
+				return fmt.Errorf("drawing %s: %w", name, err)
+			}
+			return nil
+		})
 	}
+	prepare(len(pictures), clipName, "The ferry crosses the sound from left to right, under two islands", clip)
 	for i, p := range pictures {
-		wg.Go(func() { prepare(i, p.name, p.alt, func() ([]byte, error) { return p.draw(), nil }) })
+		prepare(i, p.name, p.alt, func() ([]byte, error) { return p.draw(), nil })
 	}
-	wg.Go(func() {
-		prepare(len(pictures), clipName, "The ferry crosses the sound from left to right, under two islands", clip)
-	})
-	wg.Wait()
-	return kept, errors.Join(errs...)
+	return kept, all.Wait()
 }
 
 // Site is Skerry Line without its pages.

@@ -143,18 +143,44 @@ type server struct {
 	Options
 }
 
-// make makes the files of a cluster.
+// make makes the files of a cluster: beside the folder first, so that what was killed on the
+// way isn't taken for one.
 func (s server) make() error {
-	args := []string{"-D", s.dir, "-A", "reject", "-U", "postgres", "-E", "UTF8", "--locale=C.UTF-8"}
+	making := s.dir + ".making"
+	if err := os.RemoveAll(making); err != nil {
+		return fmt.Errorf("making place for the database: %w", err)
+	}
+	if err := s.hand(making); err != nil {
+		return err
+	}
+	args := []string{"-D", making, "-A", "reject", "-U", "postgres", "-E", "UTF8", "--locale=C.UTF-8"}
 	if s.Throwaway {
 		args = append(args, "--no-sync")
 	}
 	cmd := exec.Command(filepath.Join(Programs, "initdb"), args...)
-	cmd.SysProcAttr, cmd.Dir = s.attr, "/"
-	if out, err := cmd.CombinedOutput(); err != nil {
+	cmd.SysProcAttr, cmd.Dir = s.dying(), "/"
+	runtime.LockOSThread() // dying is about the thread that starts the process
+	out, err := cmd.CombinedOutput()
+	runtime.UnlockOSThread()
+	if err != nil {
 		return fmt.Errorf("making the database cluster: %w: %s", err, bytes.TrimSpace(out))
 	}
+	if err := os.Remove(s.dir); err != nil { // it is empty, unless it is something else
+		return fmt.Errorf("the database folder isn't empty, and has no database in it: %w", err)
+	}
+	if err := os.Rename(making, s.dir); err != nil {
+		return fmt.Errorf("making the database cluster: %w", err)
+	}
 	return nil
+}
+
+// dying has a process end when this one does, whatever ends it.
+func (s server) dying() *syscall.SysProcAttr {
+	a := &syscall.SysProcAttr{Pdeathsig: syscall.SIGKILL}
+	if s.attr != nil {
+		a.Credential = s.attr.Credential
+	}
+	return a
 }
 
 // begin sets the cluster up, unless it is, and runs the server until it answers.

@@ -11,6 +11,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"runtime"
 	"strconv"
 	"strings"
 )
@@ -205,13 +206,15 @@ func (s server) single(name string, statements ...string) error {
 		args = append(args, "-c", "fsync=off")
 	}
 	cmd := exec.Command(filepath.Join(Programs, "postgres"), append(args, name)...)
-	cmd.Dir, cmd.SysProcAttr = "/", s.attr
+	cmd.Dir, cmd.SysProcAttr = "/", s.dying()
 	var in strings.Builder
 	for _, q := range statements {
 		in.WriteString(strings.ReplaceAll(q, "\n", " ") + "\n")
 	}
 	cmd.Stdin = strings.NewReader(in.String())
+	runtime.LockOSThread() // dying is about the thread that starts the process
 	out, err := cmd.CombinedOutput()
+	runtime.UnlockOSThread()
 	for line := range bytes.Lines(out) {
 		if bytes.Contains(line, []byte("ERROR:")) || bytes.Contains(line, []byte("FATAL:")) {
 			return fmt.Errorf("setting up the database: %s", bytes.TrimSpace(line))

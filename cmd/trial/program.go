@@ -5,7 +5,6 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"io"
 	"mime/multipart"
@@ -53,6 +52,7 @@ func (t *trial) data() string { return filepath.Join(t.dir, "data") }
 // program is a server that runs.
 type program struct {
 	cmd                  *exec.Cmd
+	complaint            *bytes.Buffer
 	app, pages, measures string
 	took                 time.Duration // to start
 	mu                   sync.Mutex
@@ -92,7 +92,7 @@ func (t *trial) launch() (*program, <-chan error, error) {
 	if err := cmd.Start(); err != nil {
 		return nil, nil, err
 	}
-	p := &program{cmd: cmd, app: "http://127.0.0.1:" + port, pages: pages, measures: "http://127.0.0.1:" + measures}
+	p := &program{cmd: cmd, complaint: &complaint, app: "http://127.0.0.1:" + port, pages: pages, measures: "http://127.0.0.1:" + measures}
 	up := make(chan error, 1)
 	go func() {
 		for s := bufio.NewScanner(out); s.Scan(); {
@@ -118,8 +118,9 @@ func (t *trial) start() (*program, error) {
 	case err := <-up:
 		return p, err
 	case <-time.After(2 * time.Minute):
-		p.kill()
-		return nil, errors.New("it doesn't come up")
+		_ = p.cmd.Process.Signal(syscall.SIGQUIT) // its stacks
+		_ = p.cmd.Wait()
+		return nil, fmt.Errorf("it doesn't come up: %s", p.complaint)
 	}
 }
 
