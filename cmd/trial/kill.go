@@ -33,7 +33,8 @@ type answered struct {
 }
 
 // kill kills the program in the middle of everything, n times, and looks each time whether all
-// is there that was answered. Every fifth time it is one that starts for the first time.
+// is there that was answered. Every seventh round it is one that starts for the first time, and
+// is killed several times.
 func (t *trial) kill(ctx context.Context, n int) error {
 	p, err := t.start()
 	if err != nil {
@@ -42,17 +43,16 @@ func (t *trial) kill(ctx context.Context, n int) error {
 	a := &answered{names: map[string]string{}, sent: map[string]string{}}
 	var starts times
 	firsts := 0
-	for round := range n {
-		if ctx.Err() != nil {
-			break
-		}
-		if round%5 == 4 {
+	for round, kills := 0, 0; kills < n && ctx.Err() == nil; round++ {
+		if round%7 == 6 {
 			if err := t.killFirst(ctx); err != nil {
 				return fmt.Errorf("round %d, a first start: %w", round, err)
 			}
-			firsts++
+			firsts += firstKills
+			kills += firstKills
 			continue
 		}
+		kills++
 		if err := t.burst(ctx, p, a, round); err != nil {
 			return fmt.Errorf("round %d: %w", round, err)
 		}
@@ -195,6 +195,9 @@ func (t *trial) sound(p *program, a *answered) error {
 	return t.doctor()
 }
 
+// firstKills is how often a program is killed that starts for the first time.
+const firstKills = 4
+
 // killFirst kills a program that starts for the first time, while its database is made, its
 // schema migrated and its demo drawn, until it comes up.
 func (t *trial) killFirst(ctx context.Context) error {
@@ -206,8 +209,8 @@ func (t *trial) killFirst(ctx context.Context) error {
 	if err := os.Chmod(dir, 0o711); err != nil {
 		return err
 	}
-	first := &trial{binary: t.binary, dir: dir}
-	for range 4 {
+	first := &trial{binary: t.binary, dir: dir, settings: []string{"OPENPLOT_DEMO=yes"}}
+	for range firstKills {
 		p, up, err := first.launch()
 		if err != nil {
 			return err
