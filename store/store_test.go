@@ -10,6 +10,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/alexedwards/argon2id"
+
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/postgres/postgrestest"
@@ -347,6 +349,20 @@ func TestAccounts(t *testing.T) {
 	}
 	if err := f.DisableUser(t.Context(), "ann@example.org", false); err != nil || !signs("another one, longer") {
 		t.Errorf("enabled: %v", err)
+	}
+	// A hash of before is made anew when it was right.
+	old, err := argon2id.CreateHash("another one, longer", argon2id.DefaultParams)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := f.pool.Exec(`UPDATE users SET password_hash = $2 WHERE id = $1`, u.ID, old); err != nil {
+		t.Fatal(err)
+	}
+	if signs("wrong, and longer") || !signs("another one, longer") || !signs("another one, longer") {
+		t.Error("with a hash of before")
+	}
+	if v, err := f.User(t.Context(), u.ID); err != nil || !strings.Contains(v.PasswordHash, "$m=19456,t=2,p=1$") {
+		t.Errorf("%s, %v", v.PasswordHash, err)
 	}
 	var p *doc.Problem
 	if err := f.SetPassword(t.Context(), "nobody@example.org", "another one, longer"); !errors.As(err, &p) {

@@ -8,6 +8,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -92,6 +93,7 @@ func serve(ctx context.Context, s settings) error {
 		}
 		return n
 	})
+	debug.FreeOSMemory() // reading the fonts took several times what stays of them
 	s.greet(ctx, st)
 	return run(ctx, listeners, []http.Handler{app, pages, metrics.Handler()}[:len(listeners)])
 }
