@@ -133,30 +133,36 @@ func (p *Page) Plain() string {
 // Shows reports whether a medium is seen anywhere on the page.
 func (p *Page) Shows(medium string) bool {
 	found := false
+	for _, s := range p.Sections {
+		s.EachValue(func(v string) { found = found || v == medium })
+	}
+	return found
+}
+
+// EachValue calls f with everything on a section that may be the id of a medium.
+func (s *Section) EachValue(f func(string)) {
 	values := func(m map[string]string) {
 		for _, v := range m {
-			found = found || v == medium
+			f(v)
 		}
 	}
 	content := func(c Content) {
-		found = found || c.Picture == medium
+		f(c.Picture)
 		values(c.Values)
 		for _, e := range c.Entries {
 			values(e.Values)
 		}
 	}
-	for _, s := range p.Sections {
-		found = found || s.Picture == medium || s.Video == medium
-		s.Walk(func(b *Block) {
-			content(b.Content)
-			for _, it := range b.Items {
-				for _, c := range it.Contents {
-					content(c)
-				}
+	f(s.Picture)
+	f(s.Video)
+	s.Walk(func(b *Block) {
+		content(b.Content)
+		for _, it := range b.Items {
+			for _, c := range it.Contents {
+				content(c)
 			}
-		})
-	}
-	return found
+		}
+	})
 }
 
 // Uses reports whether a token of the house style is used anywhere on the page: as a

@@ -163,7 +163,7 @@ func readCells(f *element.Field, v string) (string, error) {
 			n, rows, widest, doc.MaxCells,
 		)
 	}
-	return strings.Join(lines, "\n"), nil
+	return strings.Trim(strings.Join(lines, "\n"), "\n"), nil // a row of blanks has become empty
 }
 
 // entries gives the step that changes what the block lists, after checking that it

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -23,9 +24,10 @@ type Stage struct {
 	Builder  *element.Builder
 	workshop *Workshop
 	lib      *shape.Library
-	look     string // changes when the house style, the pages' names or the media do
-	key      string // look, and the page
-	passing  bool   // scenes aren't remembered
+	look     string            // changes when the house style or the pages' names do
+	media    map[string]string // each one's words and files, by id
+	key      string            // look, and the page
+	passing  bool              // scenes aren't remembered
 }
 
 // For gives the stage of another page of the same site.
@@ -134,9 +136,21 @@ func around(p *doc.Page, sec *doc.Section) string {
 	return b.String()
 }
 
+// shown tells the media that a section shows: with other words or files it looks different.
+func (st *Stage) shown(sec *doc.Section) string {
+	var ms []string
+	sec.EachValue(func(v string) {
+		if m, ok := st.media[v]; ok && v != "" {
+			ms = append(ms, m)
+		}
+	})
+	slices.Sort(ms) // values come in any order
+	return strings.Join(ms, "")
+}
+
 // scene gives the scene of a section of a page, from memory when nothing changed.
 func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
-	k := sceneKey{sec, st.key + around(p, sec)}
+	k := sceneKey{sec, st.key + around(p, sec) + st.shown(sec)}
 	st.Builder.Neighbours = p.Neighbours
 	if sc, ok := st.workshop.scenes.Get(k); ok {
 		return sc

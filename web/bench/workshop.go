@@ -57,21 +57,22 @@ func NewWorkshop(mediaDir, mediaURL string, log *slog.Logger) (*Workshop, error)
 
 // Stage prepares a page of a site, "" being the home page's slug.
 func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
-	// Menus and other lists show pages' names; pictures have their words and files.
+	// Menus and other lists show pages' names.
 	names := fnv.New64a()
 	for _, p := range src.Pages {
 		fmt.Fprintf(names, "%q %q %q ", p.Slug, p.Name, p.Description)
-	}
-	for _, m := range src.Media {
-		fmt.Fprintf(names, "%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
 	}
 	for _, f := range src.Fonts {
 		fmt.Fprintf(names, "%q %q ", f.Family, f.File)
 	}
 	s := &Stage{
 		Site: st, Source: src, workshop: w,
-		lib:  w.library(src.Fonts),
-		look: fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64()),
+		lib:   w.library(src.Fonts),
+		look:  fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64()),
+		media: make(map[string]string, len(src.Media)),
+	}
+	for _, m := range src.Media {
+		s.media[m.ID] = fmt.Sprintf("%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
 	}
 	return s.For(slug)
 }
