@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, edit, eventually, onShelf, openBench, settled, signIn } from './person.mjs';
+import { canvas, edit, eventually, onShelf, openBench, option, settled, signIn } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -34,7 +34,7 @@ test('a list: written item by item, with marks of one’s own', async () => {
   await page.keyboard.type('A torch');
   await edit(page, () => page.keyboard.press('Escape'));
   await eventually(() => section().locator('li').allTextContents(), ['Oilskins', 'A torch'], 'an item a line');
-  await edit(page, () => page.locator('#tray').getByLabel('Markers', { exact: true }).selectOption('decimal'));
+  await edit(page, () => option(page, 'Markers', 'Numbers'));
   assert.equal(await section().locator('ol > li').count(), 2);
 });
 

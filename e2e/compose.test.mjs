@@ -7,7 +7,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import { browser, context, openWindow, page, plot } from './opened.mjs';
 import { designer, tmp, visit, writer } from './openplot.mjs';
-import { canvas, choose, drag, edit, enter, eventually, kept, middle, near, newPage, onShelf, openBench, ready, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, drag, edit, enter, eventually, kept, middle, more, near, newPage, onShelf, openBench, ready, settled, signIn, undo } from './person.mjs';
 
 /** The section that the test makes: it stands above Welcome. */
 const section = () => canvas(page).locator('[data-section]').nth(1);
@@ -40,7 +40,7 @@ test('adds a section at an insertion mark, renames, moves, duplicates, hides and
   await edit(page, () => page.keyboard.press('Control+d'));
   assert.deepEqual((await names()).slice(2, 4), ['Crew', 'Crew copy']);
   const shown = await canvas(page).locator('[data-section]').count();
-  await edit(page, () => page.getByRole('button', { name: 'Hide' }).click());
+  await edit(page, () => more(page, 'Hide'));
   assert.equal(await canvas(page).locator('[data-section]').count(), shown - 1, 'a hidden section is gone from the canvas');
   await page.locator('#stage').focus();
   await edit(page, () => page.keyboard.press('Delete'));
@@ -155,7 +155,7 @@ test('overlaps two blocks, changes which is on top, duplicates and deletes', asy
     return d.elementFromPoint(x, y).closest('[data-block]').querySelector('img') ? 'picture' : 'text';
   });
   assert.match(await page.locator('.trail-note').textContent(), /on top of|under/);
-  if ((await top()) === 'picture') await edit(page, () => page.getByRole('button', { name: 'Bring forward' }).click());
+  if ((await top()) === 'picture') await edit(page, () => more(page, 'Bring forward'));
   assert.equal(await top(), 'text');
   await page.locator('#stage').focus();
   await edit(page, () => page.keyboard.press('Control+PageDown'));

@@ -7,14 +7,14 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer, tmp } from './openplot.mjs';
-import { canvas, choose, edit, enter, eventually, newPage, ready, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, edit, enter, eventually, more, newPage, option as choice, ready, settled, signIn, undo } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();
 });
 
-const pick = (label, option) => edit(page, () => page.locator('#tray').getByLabel(label, { exact: true }).selectOption({ label: option }));
+const pick = (label, option) => edit(page, () => choice(page, label, option));
 const left = async (locator) => (await locator.boundingBox()).x;
 
 test('a page is added from ready-made sections', async () => {
@@ -125,7 +125,7 @@ test('words are given a look from the bar, by pointer and by keys', async () => 
 test('a section is kept on the Shelf, found there, and a favourite stands first', async () => {
   await page.locator('.overview-item', { hasText: 'Notices' }).last().locator('.overview-go').click();
   await settled(page);
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await more(page, 'Keep on the Shelf');
   await page.getByText('is on the Shelf now').waitFor();
   await page.locator('#stage').focus();
   await page.keyboard.press('/');

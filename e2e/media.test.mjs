@@ -7,7 +7,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, eventually, newPage, ready, signIn } from './person.mjs';
+import { canvas, eventually, newPage, option, ready, signIn } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -57,7 +57,7 @@ test('a picture on the Bench is one that ships', async () => {
   await canvas(page).locator('img').first().click();
   await page.locator('#f-c-picture').click();
   await page.getByRole('button', { name: 'Dunes' }).click();
-  await eventually(() => page.locator('#f-c-picture').textContent().then((t) => t.trim()), 'Dunes', 'taken and shown');
+  await eventually(() => page.locator('#f-c-picture .picture-name').textContent().then((t) => t.trim().startsWith('Dunes')), true, 'taken and shown');
   assert.match(await canvas(page).locator('img').first().getAttribute('alt'), /painted houses|Dunes/);
 });
 
@@ -70,7 +70,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   await ready(page);
   await canvas(page).locator('video').scrollIntoViewIfNeeded();
   await canvas(page).locator('video').click();
-  await page.locator('#f-c-plays').selectOption('loop');
+  await option(page, 'Playback', 'Silently, in a loop');
   await eventually(() => canvas(page).locator('video').getAttribute('loop'), '', 'silent');
   await page.getByRole('button', { name: 'Duplicate' }).click();
   await eventually(() => canvas(page).locator('video').count(), 2, 'a second one');

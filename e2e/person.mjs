@@ -96,3 +96,21 @@ export const near = (a, b, by, what) => assert.ok(Math.abs(a - b) <= by, `${what
 
 /** A thing on the Shelf by its name; what was used lately lies there twice. */
 export const onShelf = (page, name) => page.locator('.shelf-item:visible').filter({ has: page.locator('strong', { hasText: new RegExp(`^${name}$`) }) }).first();
+
+/** Does one of the commands under More… in the Tray's head. */
+export async function more(page, name) {
+  await page.locator('#tray-more').click();
+  await page.getByRole('menuitem', { name }).click();
+}
+
+/** Chooses one of a field's choices in the Tray, side by side or in a list. */
+export async function option(page, label, name) {
+  const tray = page.locator('#tray');
+  const opens = tray.locator(`button[data-opens="options"][aria-label^="${label}: "]`);
+  if (await opens.count()) {
+    await opens.first().click();
+    await page.locator('#panel-options').getByRole('option', { name, exact: true }).click();
+  } else {
+    await tray.getByRole('group', { name: label, exact: true }).getByRole('button', { name, exact: true }).click();
+  }
+}

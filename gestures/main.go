@@ -1,7 +1,7 @@
 //go:build js && wasm
 
 // Command gestures is the part of core that answers in the browser while a pointer
-// moves: where a block would snap, and which guides to show.
+// moves: where a block would snap, which guides to show, and what a colour is like.
 //
 // It sets globalThis.openplotGestures with functions that take and fill typed
 // arrays, since crossing with JSON would take longer than a frame's share.
@@ -39,6 +39,14 @@ func main() {
 		"move":  js.FuncOf(move),
 		"pull":  js.FuncOf(pull),
 		"at":    js.FuncOf(at),
+
+		"plane":    js.FuncOf(plane),
+		"colour":   js.FuncOf(readColour),
+		"lch":      js.FuncOf(lch),
+		"chroma":   js.FuncOf(chroma),
+		"scale":    js.FuncOf(scale),
+		"contrast": js.FuncOf(contrast),
+		"convert":  js.FuncOf(convert),
 	}))
 	js.Global().Call("dispatchEvent", js.Global().Get("Event").New("openplot:gestures"))
 	select {}

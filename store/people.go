@@ -23,6 +23,7 @@ type User struct {
 	PasswordHash string `db:"password_hash"`
 	Epoch        int64  `db:"epoch"`    // sessions begun in an earlier one have ended
 	Operator     bool   `db:"operator"` // runs the program
+	Tray         string `db:"tray"`     // where the Tray stands: "below", "beside", or "" as there is room
 }
 
 // Role is what a person is on a site.
@@ -35,7 +36,7 @@ const (
 	Writer   = rights.Writer
 )
 
-const userColumns = `id, email, name, password_hash, epoch, operator`
+const userColumns = `id, email, name, password_hash, epoch, operator, tray`
 
 // Lengths of a password, in characters (OWASP ASVS 4.0, 2.1.1 and 2.1.2).
 const (
@@ -111,6 +112,17 @@ func (s *Store) DisableUser(ctx context.Context, email string, disabled bool) er
 	return s.changeUser(
 		ctx, `UPDATE users SET disabled_at = CASE WHEN $2 THEN coalesce(disabled_at, now()) END, epoch = epoch + 1 WHERE email = $1`, email, disabled,
 	)
+}
+
+// SetTray keeps where somebody wants the Tray to stand: "below", "beside", or "".
+func (s *Store) SetTray(ctx context.Context, user, where string) error {
+	if where != "below" && where != "beside" {
+		where = ""
+	}
+	if _, err := s.db.ExecContext(ctx, `UPDATE users SET tray = $2 WHERE id = $1`, user, where); err != nil {
+		return fmt.Errorf("keeping where the Tray stands: %w", err)
+	}
+	return nil
 }
 
 // SetOperator makes somebody an operator, or no longer one.

@@ -24,6 +24,8 @@ var access = map[string]rights.Right{
 	"POST /sign-out":      rights.Sign,
 	"GET /stock/:picture": rights.Sign,
 
+	"POST /tray": rights.Sign,
+
 	"GET /operator":       rights.Operate,
 	"POST /operator/jobs": rights.Operate,
 
@@ -46,6 +48,7 @@ var access = map[string]rights.Right{
 	"GET /sites/:site/pages/:page/canvas":       rights.See,
 	"GET /sites/:site/pages/:page/parts":        rights.See,
 	"POST /sites/:site/pages/:page/edits":       rights.Write,
+	"POST /sites/:site/pages/:page/tries":       rights.Write,
 	"POST /sites/:site/pages/:page/undo":        rights.Write,
 	"POST /sites/:site/pages/:page/redo":        rights.Write,
 
@@ -62,12 +65,15 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/house/fonts":            rights.House,
 	"POST /sites/:site/house/fonts/drop":       rights.House,
 	"POST /sites/:site/house/try":              rights.House,
+	"POST /sites/:site/house/tries":            rights.House,
 	"POST /sites/:site/house/take":             rights.House,
 	"POST /sites/:site/house/keep":             rights.House,
 	"POST /sites/:site/house/drop":             rights.House,
 	"POST /sites/:site/house/palette":          rights.House,
 	"POST /sites/:site/house/contrasts":        rights.House,
+	"GET /sites/:site/fonts.css":               rights.See,
 	"POST /sites/:site/pages/:page/promote":    rights.House,
+	"POST /sites/:site/pages/:page/restyle":    rights.House,
 	"POST /sites/:site/pages/:page/keep":       rights.Keep,
 	"GET /sites/:site/audit":                   rights.Account,
 	"GET /sites/:site/previews":                rights.Publish,

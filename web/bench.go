@@ -87,6 +87,15 @@ func (s *Server) bench(c *gin.Context) {
 	})
 }
 
+// setTray keeps where the Tray stands for somebody.
+func (s *Server) setTray(c *gin.Context) {
+	if err := s.Store.SetTray(c, user(c).ID, c.PostForm("where")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
 // canvas answers with the page itself, for the frame in the middle of the Bench.
 // No script runs in it.
 func (s *Server) canvas(c *gin.Context) {
@@ -105,7 +114,7 @@ func (s *Server) canvas(c *gin.Context) {
 		"Content-Security-Policy",
 		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.Hosts.Uploads()+"; media-src "+s.Hosts.Uploads()+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
 	)
-	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(v.Canvas()))
+	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(v.Canvas(s.static.address("bench/canvas.css"))))
 }
 
 // parts answers with everything that depends on width and selection.

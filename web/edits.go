@@ -29,11 +29,9 @@ func (s *Server) edit(c *gin.Context) {
 		s.refuse(c, v, err)
 		return
 	}
-	for _, right := range command.Rights() {
-		if !v.Site.Role.May(right) {
-			s.say(c, v, http.StatusForbidden, "As a writer you can change words and pictures; this needs a designer.")
-			return
-		}
+	if !allowed(v, command) {
+		s.say(c, v, http.StatusForbidden, forWriters)
+		return
 	}
 	stock, added, err := s.stocked(c, v.Site, v.Media(), command.Stocks())
 	if err == nil && added {
@@ -43,10 +41,7 @@ func (s *Server) edit(c *gin.Context) {
 		s.refuse(c, v, err)
 		return
 	}
-	env := edit.Env{
-		Site: &v.Site.Site, Stock: func(id string) string { return stock[id] }, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon,
-		Kept: s.keptSection(c, v.Site.ID),
-	}
+	env := s.env(c, v, func(id string) string { return stock[id] })
 	page := pageOf(c)
 	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
 		return edit.Apply(p, command, env)
@@ -57,6 +52,28 @@ func (s *Server) edit(c *gin.Context) {
 	}
 	s.usedShelf(c, command)
 	s.edited(c, v, done, "")
+}
+
+// forWriters is what those are told who may not do something.
+const forWriters = "As a writer you can change words and pictures; this needs a designer."
+
+// allowed reports whether somebody's role has all the rights that a command takes.
+func allowed(v *bench.View, command edit.Command) bool {
+	for _, right := range command.Rights() {
+		if !v.Site.Role.May(right) {
+			return false
+		}
+	}
+	return true
+}
+
+// env is what commands on a page are checked against; stock gives the site's own of a stock
+// picture.
+func (s *Server) env(c *gin.Context, v *bench.View, stock func(id string) string) edit.Env {
+	return edit.Env{
+		Site: &v.Site.Site, Stock: stock, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon,
+		Kept: s.keptSection(c, v.Site.ID),
+	}
 }
 
 // keptSection finds a section that a site keeps on its Shelf.

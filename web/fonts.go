@@ -6,6 +6,7 @@ import (
 	"io"
 	"net/http"
 	"path/filepath"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -14,8 +15,28 @@ import (
 	"openplot/durable"
 	"openplot/fonts"
 	"openplot/media"
+	"openplot/site"
 	"openplot/store"
 )
+
+// fontRules answers with the rules of all fonts that a site can be set in, for the controls
+// that show them.
+func (s *Server) fontRules(c *gin.Context) {
+	own, err := s.Store.Fonts(c, siteOf(c).ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var b strings.Builder
+	for _, f := range fonts.Faces {
+		b.WriteString(site.FontFace(f, "/fonts/").CSS("swap"))
+	}
+	for _, f := range own {
+		b.WriteString(site.OwnFontFace(f, "/fonts/own/"+f.File).CSS("swap"))
+	}
+	c.Header("Cache-Control", "private, max-age=60")
+	c.Data(http.StatusOK, "text/css; charset=utf-8", []byte(b.String()))
+}
 
 // addFont takes a font file of the site's own.
 func (s *Server) addFont(c *gin.Context) {

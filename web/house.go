@@ -75,10 +75,17 @@ type textStyleView struct {
 	Fields      []typeField
 	Case        string
 	Fluid       bool
+	Font        string // family
+	Weight      int
+	Size        float64 // px, no larger than there is room for
+	Sample      string
 }
 
 // typeField is one number of a text style; Label names it wholly.
-type typeField struct{ Label, Name, Value string }
+type typeField struct {
+	Label, Name, Value string
+	Least, Most, Step  float64
+}
 
 // textStyles are shown from large to small, before those added by hand.
 var textStyles = []string{"display", "h1", "h2", "h3", "h4", "h5", "h6", "lead", "body", "small", "quote", "label", "button", "mono"}
@@ -91,16 +98,24 @@ func styleViews(st *store.Site) []textStyleView {
 		if !ok {
 			continue
 		}
-		v := textStyleView{Token: token, Name: strings.ToUpper(token[:1]) + token[1:], Case: t.Case, Fluid: t.Fluid}
-		field := func(label, name string, value float64) {
-			v.Fields = append(v.Fields, typeField{v.Name + ", " + label, name, style.Number(value)})
+		v := textStyleView{Token: token, Name: strings.ToUpper(token[:1]) + token[1:], Case: t.Case, Fluid: t.Fluid, Weight: t.Weight}
+		v.Font = map[string]string{"heading": st.House.Fonts.Heading, "mono": st.House.Fonts.Mono}[t.Family]
+		if v.Font == "" {
+			v.Font = st.House.Fonts.Body
+		}
+		v.Size = min(t.Size.Or(st.Zones, 0, style.RootFontSize), 44)
+		if v.Sample = specimenWords[token]; v.Sample == "" {
+			v.Sample = "Set in " + v.Name
+		}
+		field := func(label, name string, value, least, most, step float64) {
+			v.Fields = append(v.Fields, typeField{v.Name + ", " + label, name, style.Number(value), least, most, step})
 		}
 		for z, zone := range st.Zones {
-			field("size on "+zone.Name, "size "+zone.ID, t.Size.Or(st.Zones, z, style.RootFontSize))
+			field("size on "+zone.Name, "size "+zone.ID, t.Size.Or(st.Zones, z, style.RootFontSize), 8, 300, 1)
 		}
-		field("weight", "weight", float64(t.Weight))
-		field("line height", "line-height", t.LineHeight)
-		field("letter spacing", "letter-spacing", t.LetterSpacing)
+		field("weight", "weight", float64(t.Weight), 100, 900, 25)
+		field("line height", "line-height", t.LineHeight, 0.8, 3, 0.05)
+		field("letter spacing", "letter-spacing", t.LetterSpacing, -0.1, 0.5, 0.01)
 		out = append(out, v)
 	}
 	return out
@@ -123,7 +138,10 @@ type measureGroup struct {
 
 type measureView struct {
 	edit.Measure
-	Shown string
+	Shown  string
+	Step   float64
+	Draw   string // what it is drawn as: "space", "line", "corner" or ""
+	Shadow string // that it is part of, as CSS has it
 }
 
 func measureGroups(st *store.Site) (out []measureGroup) {
@@ -137,7 +155,20 @@ func measureGroups(st *store.Site) (out []measureGroup) {
 	group("Page")
 	for _, m := range edit.Measures(&st.House, st.Zones) {
 		g := group(m.Group)
-		g.Measures = append(g.Measures, measureView{m, style.Number(m.Value)})
+		v := measureView{Measure: m, Shown: style.Number(m.Value), Step: 1}
+		if m.Most <= 2 {
+			v.Step = 0.01
+		}
+		kind, rest, _ := strings.Cut(m.Name, ".")
+		v.Draw = map[string]string{"space": "space", "gutter": "space", "gap": "space", "lines": "line", "corners": "corner"}[kind]
+		if token, part, _ := strings.Cut(rest, "."); kind == "shadows" && part == "y" {
+			for _, sh := range st.House.Shadows {
+				if sh.Token == token {
+					v.Shadow = fmt.Sprintf("0 %spx %spx rgb(0 0 0 / %s)", style.Number(sh.Y), style.Number(sh.Blur), style.Number(sh.Opacity))
+				}
+			}
+		}
+		g.Measures = append(g.Measures, v)
 	}
 	for _, p := range edit.Picks(&st.House) {
 		g := group(p.Group)

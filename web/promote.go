@@ -9,6 +9,7 @@ import (
 	"openplot/core/edit"
 	"openplot/core/style"
 	"openplot/store"
+	"openplot/web/bench"
 )
 
 // promote makes the selection's own value of a setting one of the house style's, and
@@ -28,16 +29,47 @@ func (s *Server) promote(c *gin.Context) {
 	}
 	own := values[setting.Name][zone]
 	house := edit.HouseCommand{Op: "promote", Token: setting.Name, Name: c.PostForm("name"), Value: own}
+	s.together(c, v, house, "Added to the house style. This uses it now.", func(h doc.House) (doc.House, edit.Command, error) {
+		next, token, err := edit.Promote(h, v.Site.Zones, setting, own, house.Name, base)
+		return next, follow(setting.Name, v.Selected, zone, token), err
+	})
+}
+
+// restyle makes what the selection's type sets of its own that of its text style, and lets it
+// follow that.
+func (s *Server) restyle(c *gin.Context) {
+	v, err := s.look(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	values, _, base := v.SelectedStyle()
+	zone := v.Current().ID
+	house := edit.HouseCommand{Op: "restyle", Token: base}
+	s.together(c, v, house, "This is the style’s now, wherever it is used.", func(h doc.House) (doc.House, edit.Command, error) {
+		next, done, err := edit.Restyle(h, base, zone, values)
+		all := edit.Command{Op: edit.Many}
+		for _, name := range done {
+			all.Parts = append(all.Parts, edit.Command{Op: "follow", Node: v.Selected, Zone: zone, Setting: name})
+		}
+		return next, all, err
+	})
+}
+
+// together changes the house style and, with the command that change gives, the page, as one
+// act, and answers with both.
+func (s *Server) together(
+	c *gin.Context, v *bench.View, house edit.HouseCommand, message string, change func(doc.House) (doc.House, edit.Command, error),
+) {
 	page := pageOf(c)
 	seen := store.Seen{House: v.Site.Version, Pages: map[string]int64{page.ID: v.Seq}}
-	_, err = s.Store.Together(c, v.Site.ID, user(c).ID, seen, func(h doc.House, pages map[string]*doc.Page) (*store.Act, error) {
-		next, token, err := edit.Promote(h, v.Site.Zones, setting, own, house.Name, base)
+	_, err := s.Store.Together(c, v.Site.ID, user(c).ID, seen, func(h doc.House, pages map[string]*doc.Page) (*store.Act, error) {
+		next, command, err := change(h)
 		if err != nil {
 			return nil, err
 		}
 		as := v.Site.Site
 		as.House = next
-		command := follow(setting.Name, v.Selected, zone, token)
 		r, err := edit.Apply(
 			pages[page.ID], command,
 			edit.Env{Site: &as, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon},
@@ -62,7 +94,7 @@ func (s *Server) promote(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: "Added to the house style. This uses it now."})
+	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: message})
 }
 
 // follow is the command that lets a node take a token for its own value of a setting; a

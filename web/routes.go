@@ -58,6 +58,7 @@ func (s *Server) table() []route {
 
 		get("/", rights.Sign, s.sites),
 		post("/sign-out", rights.Sign, s.signOut),
+		post("/tray", rights.Sign, s.setTray),
 		get("/stock/:picture", rights.Sign, s.stockPicture),
 
 		get("/operator", rights.Operate, s.operator),
@@ -93,6 +94,7 @@ func (s *Server) table() []route {
 		get(site+"/media", rights.See, s.mediaPicker),
 		within(uploading, post(site+"/media", rights.Write, s.upload)),
 
+		get(site+"/fonts.css", rights.See, s.fontRules),
 		get(site+"/house", rights.House, s.house),
 		get(site+"/house/specimen", rights.House, s.specimen),
 		post(site+"/house/edits", rights.House, s.editHouse),
@@ -101,6 +103,7 @@ func (s *Server) table() []route {
 		within(houseFile, post(site+"/house/file", rights.House, s.takeHouseFile)),
 		within(typeface, post(site+"/house/fonts", rights.House, s.addFont)),
 		post(site+"/house/fonts/drop", rights.House, s.dropFont),
+		post(site+"/house/tries", rights.House, s.tryHouseEdit),
 		post(site+"/house/try", rights.House, s.tryHouse),
 		post(site+"/house/take", rights.House, s.takeHouse),
 		post(site+"/house/keep", rights.House, s.keepHouse),
@@ -112,9 +115,11 @@ func (s *Server) table() []route {
 		get(page+"/canvas", rights.See, s.canvas),
 		get(page+"/parts", rights.See, s.parts),
 		within(composing, post(page+"/edits", rights.Write, s.edit)),
+		within(composing, post(page+"/tries", rights.Write, s.tryEdit)),
 		post(page+"/undo", rights.Write, s.undo),
 		post(page+"/redo", rights.Write, s.redo),
 		post(page+"/promote", rights.House, s.promote),
+		post(page+"/restyle", rights.House, s.restyle),
 		post(page+"/keep", rights.Keep, s.keepSection),
 		post(page+"/try", rights.Publish, s.try),
 		within(writing, post(page+"/publish", rights.Publish, s.publish)),

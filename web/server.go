@@ -11,9 +11,7 @@ import (
 	"cmp"
 	"context"
 	"embed"
-	"fmt"
 	"html/template"
-	"io/fs"
 	"log/slog"
 	"net/http"
 	"time"
@@ -58,7 +56,7 @@ type Server struct {
 	publisher *site.Publisher
 	signIns   *origin.Attempts // by network
 	accounts  *origin.Attempts // by account
-	static    http.Handler
+	static    *static
 }
 
 // New prepares a server.
@@ -75,7 +73,10 @@ func New(c Config) (*Server, error) {
 	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", c.Log); err != nil {
 		return nil, err
 	}
-	if s.templates, err = parseTemplates(); err != nil {
+	if s.static, err = shipped(); err != nil {
+		return nil, err
+	}
+	if s.templates, err = parseTemplates(s.static); err != nil {
 		return nil, err
 	}
 	s.sessions = scs.New()
@@ -91,11 +92,6 @@ func New(c Config) (*Server, error) {
 		s.Log.Error("session", "error", err)
 		http.Error(w, "Open Plot can't reach its database just now. Your edits are kept; load the page again in a moment.", http.StatusServiceUnavailable)
 	}
-	static, err := fs.Sub(files, "static")
-	if err != nil {
-		return nil, fmt.Errorf("opening static files: %w", err)
-	}
-	s.static = newStatic(static)
 	return s, nil
 }
 

@@ -129,6 +129,12 @@ func TestStaticFiles(t *testing.T) {
 			t.Errorf("%s: %d %s, %q", path, status, h.Get("Content-Type"), h.Get("Cache-Control"))
 		}
 	}
+	if _, _, h := q.get(address); !strings.Contains(h.Get("Cache-Control"), "immutable") {
+		t.Errorf("%s may change: %q", address, h.Get("Cache-Control"))
+	}
+	if _, _, h := q.get("/static/bench/bench.js"); h.Get("Cache-Control") != "no-cache" {
+		t.Errorf("without a hash: %q", h.Get("Cache-Control"))
+	}
 	for _, path := range []string{
 		"/static/", "/static/bench", "/static/bench/none.js", "/static/../server.go", "/static/%2e%2e/server.go",
 		"/fonts/none.woff2", "/fonts/..%2fgo.mod",

@@ -9,9 +9,12 @@ import (
 
 	"openplot/core/compose"
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/emit"
 	"openplot/fonts"
 	"openplot/site"
+	"openplot/store"
+	"openplot/web/bench"
 )
 
 // specimen answers with a page set in the house style, for the frame beside it.
@@ -21,10 +24,23 @@ func (s *Server) specimen(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	src, err := s.source(c, st)
+	document, err := s.specimenDocument(c, st)
 	if err != nil {
 		s.fail(c, err)
 		return
+	}
+	c.Header(
+		"Content-Security-Policy",
+		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+	)
+	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))
+}
+
+// specimenDocument sets the specimen in a site's house style.
+func (s *Server) specimenDocument(c *gin.Context, st *store.Site) (string, error) {
+	src, err := s.source(c, st)
+	if err != nil {
+		return "", err
 	}
 	stage := s.workshop.Stage(st, src, "")
 	body := stage.Builder.Page(specimenPage(&st.House))
@@ -33,12 +49,50 @@ func (s *Server) specimen(c *gin.Context) {
 		faces = append(faces, site.FontFace(f, "/fonts/"))
 	}
 	faces = append(faces, stage.OwnFaces()...)
-	document := emit.NewSheet(st.Zones).Inline(emit.Page{Title: "Specimen", Language: "en", Fonts: faces}, body)
-	c.Header(
-		"Content-Security-Policy",
-		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
-	)
-	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))
+	return emit.NewSheet(st.Zones).Inline(emit.Page{Title: "Specimen", Language: "en", Fonts: faces}, body), nil
+}
+
+// tryHouseEdit answers with the specimen, or with a page, as a change of the house style would
+// have it, and keeps nothing. A house style that is tried on whole is named instead.
+func (s *Server) tryHouseEdit(c *gin.Context) {
+	as := *siteOf(c)
+	var err error
+	if id := c.PostForm("house"); id != "" {
+		as.House, err = s.findHouse(c, siteOf(c), id)
+	} else {
+		as.House, err = edit.ApplyHouse(as.House, as.Zones, houseCommand(c))
+	}
+	if err != nil {
+		s.refuseTry(c, err)
+		return
+	}
+	as.Worn = store.NewID("try")
+	as.Site.Zones = as.Zones.WithHeights(as.House.ViewHeight)
+	page := c.PostForm("page")
+	if page == "" {
+		document, err := s.specimenDocument(c, &as)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		c.JSON(http.StatusOK, gin.H{"document": document})
+		return
+	}
+	if page == "home" {
+		page = ""
+	}
+	p, err := s.Store.Page(c, as.ID, page)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	src, err := s.source(c, &as)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	v := &bench.View{Stage: s.workshop.Stage(&as, src, p.Slug).Passing(), Page: p.Doc}
+	c.JSON(http.StatusOK, gin.H{"document": v.Canvas(s.static.address("bench/canvas.css"))})
 }
 
 // specimenWords are what text styles are shown with; others say their own name.

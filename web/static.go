@@ -2,12 +2,15 @@ package web
 
 import (
 	"bytes"
+	"compress/gzip"
 	"crypto/sha256"
 	"encoding/hex"
+	"fmt"
 	"io"
 	"io/fs"
 	"net/http"
 	"path"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -15,19 +18,69 @@ import (
 	"github.com/andybalholm/brotli"
 )
 
-// static serves embedded files with an ETag, compressed once and kept.
+// static serves embedded files, compressed once and kept. Below an address that has the hash
+// of all of them they never change, so that browsers keep them without asking again; files
+// that name each other do so by their place beside one another, and stay below it.
 type static struct {
 	files fs.FS
+	hash  string
 	mu    sync.Mutex
 	ready map[string]*asset
 }
 
 type asset struct {
-	plain, packed []byte
-	etag, kind    string
+	plain, brotli, gzip []byte
+	etag, kind          string
 }
 
-func newStatic(files fs.FS) *static { return &static{files: files, ready: map[string]*asset{}} }
+// shipped are the files that ship, read and compressed once whatever asks for them.
+var shipped = sync.OnceValues(func() (*static, error) {
+	embedded, err := fs.Sub(files, "static")
+	if err != nil {
+		return nil, fmt.Errorf("opening static files: %w", err)
+	}
+	s, err := newStatic(embedded)
+	if err == nil {
+		go s.prepare()
+	}
+	return s, err
+})
+
+// newStatic prepares files, and takes their hash.
+func newStatic(files fs.FS) (*static, error) {
+	sum := sha256.New()
+	err := fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		b, err := fs.ReadFile(files, name)
+		fmt.Fprintf(sum, "%s %d ", name, len(b))
+		sum.Write(b)
+		return err
+	})
+	if err != nil {
+		return nil, fmt.Errorf("reading static files: %w", err)
+	}
+	return &static{files: files, hash: hex.EncodeToString(sum.Sum(nil)[:6]), ready: map[string]*asset{}}, nil
+}
+
+// address is where a file is found.
+func (s *static) address(name string) string { return "/static/" + s.hash + "/" + name }
+
+// modules gives the addresses of the scripts that patterns name, for browsers to fetch them
+// before they come upon them.
+func (s *static) modules(patterns ...string) (out []string, err error) {
+	for _, pattern := range patterns {
+		names, err := fs.Glob(s.files, pattern)
+		if err != nil {
+			return nil, fmt.Errorf("listing scripts: %w", err)
+		}
+		for _, name := range names {
+			out = append(out, s.address(name))
+		}
+	}
+	return slices.Clip(out), nil
+}
 
 var kinds = map[string]string{
 	".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8", ".svg": "image/svg+xml",
@@ -47,33 +100,59 @@ func (s *static) asset(name string) (*asset, error) {
 	sum := sha256.Sum256(b)
 	a := &asset{plain: b, etag: `"` + hex.EncodeToString(sum[:8]) + `"`, kind: kinds[path.Ext(name)]}
 	if a.kind != "" && a.kind != "image/png" {
-		var packed bytes.Buffer
-		w := brotli.NewWriterLevel(&packed, 6)
-		if _, err := io.Copy(w, bytes.NewReader(b)); err == nil && w.Close() == nil {
-			a.packed = packed.Bytes()
-		}
+		a.brotli = packed(b, func(w io.Writer) io.WriteCloser { return brotli.NewWriterLevel(w, 6) })
+		a.gzip = packed(b, func(w io.Writer) io.WriteCloser { return gzip.NewWriter(w) })
 	}
 	s.ready[name] = a
 	return a, nil
 }
 
+// packed compresses what is to be sent, or gives nil.
+func packed(b []byte, by func(io.Writer) io.WriteCloser) []byte {
+	var out bytes.Buffer
+	w := by(&out)
+	if _, err := w.Write(b); err != nil || w.Close() != nil {
+		return nil
+	}
+	return out.Bytes()
+}
+
+// prepare compresses everything before it is asked for.
+func (s *static) prepare() {
+	_ = fs.WalkDir(s.files, ".", func(name string, d fs.DirEntry, err error) error {
+		if err == nil && !d.IsDir() {
+			_, err = s.asset(name)
+		}
+		return err
+	})
+}
+
 func (s *static) ServeHTTP(w http.ResponseWriter, r *http.Request) {
-	a, err := s.asset(strings.TrimPrefix(path.Clean(r.URL.Path), "/"))
+	name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
+	name, hashed := strings.CutPrefix(name, s.hash+"/")
+	a, err := s.asset(name)
 	if err != nil {
 		http.NotFound(w, r)
 		return
 	}
 	h := w.Header()
 	h.Set("Cache-Control", "no-cache") // asked again each time; the ETag makes that cheap
+	if hashed {
+		h.Set("Cache-Control", "public, max-age=31536000, immutable")
+	}
 	h.Set("ETag", a.etag)
 	h.Set("Vary", "Accept-Encoding")
 	if a.kind != "" {
 		h.Set("Content-Type", a.kind)
 	}
-	b := a.plain
-	if a.packed != nil && strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
+	b, accepts := a.plain, r.Header.Get("Accept-Encoding")
+	switch {
+	case a.brotli != nil && strings.Contains(accepts, "br"):
 		h.Set("Content-Encoding", "br")
-		b = a.packed
+		b = a.brotli
+	case a.gzip != nil && strings.Contains(accepts, "gzip"):
+		h.Set("Content-Encoding", "gzip")
+		b = a.gzip
 	}
 	http.ServeContent(w, r, "", time.Time{}, bytes.NewReader(b))
 }

@@ -19,8 +19,11 @@ import (
 
 // parseTemplates reads every screen (pages with a head, which use the parts) and
 // gives them by name.
-func parseTemplates() (map[string]*template.Template, error) {
-	funcs := template.FuncMap{"icon": icon, "command": command, "pair": pair, "family": family, "sides": sides, "input": input}
+func parseTemplates(served *static) (map[string]*template.Template, error) {
+	funcs := template.FuncMap{
+		"icon": icon, "command": command, "pair": pair, "family": family, "sides": sides, "input": input,
+		"static": served.address, "modules": served.modules,
+	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
 	if err != nil {
 		return nil, fmt.Errorf("reading templates: %w", err)

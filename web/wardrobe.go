@@ -15,17 +15,30 @@ import (
 // wornView is a house style that can be tried on: one that ships, or one that the site
 // keeps.
 type wornView struct {
-	ID, Name, Hint string
-	Colours        []scaleStep
-	Kept           bool
+	ID, Name, Hint                     string
+	Ground, Deep, Words, Quiet, OnDeep string // colours as CSS has them
+	Accent, OnAccent, Second           string
+	Heading, Body                      string // families
+	Weight                             int
+	Radius                             float64 // px, of buttons
+	Kept                               bool
 }
 
 func worn(id, name, hint string, h *doc.House, kept bool) wornView {
-	v := wornView{ID: id, Name: name, Hint: hint, Kept: kept}
-	for i, token := range []string{"ground", "quiet-ground", "accent", "second-accent", "words"} {
+	of := func(token, otherwise string) string {
 		if w := h.Swatch(token); w != nil {
-			v.Colours = append(v.Colours, scaleStep{i * 14, w.Value})
+			return w.Value
 		}
+		return otherwise
+	}
+	v := wornView{
+		ID: id, Name: name, Hint: hint, Kept: kept, Ground: h.Ground(), Words: of("words", "#000000"), Quiet: of("quiet-words", "#555555"),
+		Accent: of("accent", "#555555"), Second: of("second-accent", "#555555"), Heading: h.Fonts.Heading, Body: h.Fonts.Body, Weight: h.Text["h1"].Weight,
+	}
+	v.Deep, v.OnAccent = of("deep", v.Accent), of("ground", "#ffffff")
+	v.OnDeep = of("on-deep", v.OnAccent)
+	if c, ok := doc.FindStep(h.Corners, h.ButtonLook().Corners); ok {
+		v.Radius = min(c.Px, 10)
 	}
 	return v
 }

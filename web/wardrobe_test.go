@@ -106,7 +106,7 @@ func TestPromoting(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if b, _ := page.Doc.Section(sec); b.Style["background"]["desktop"] != "$slate" || !strings.Contains(body, `<option value="Slate">`) {
+	if b, _ := page.Doc.Section(sec); b.Style["background"]["desktop"] != "$slate" || !strings.Contains(body, `<option value="Slate" data-token="slate">`) {
 		t.Errorf("%v", b.Style)
 	}
 	if status, _, _ := p.as("writer@example.org").post(

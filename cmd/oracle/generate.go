@@ -133,8 +133,12 @@ func (g *generator) value(s *style.Setting) string {
 		if s.Name == "border-radius" {
 			return "10px"
 		}
+		if g.r.IntN(8) == 0 && len(s.Units) > 0 { // a sum of several units
+			return fmt.Sprintf("%d%s + %d", 1+g.r.IntN(3), style.Length{N: 1, Unit: s.Units[0]}.String()[1:], 8+g.r.IntN(40))
+		}
 		unit := append([]style.Unit{style.Px}, s.Units...)[g.r.IntN(1+len(s.Units))]
-		n := s.Min + g.r.Float64()*min(s.Max-s.Min, 60)
+		least := max(s.Min, -24) // a margin may be negative
+		n := least + g.r.Float64()*min(s.Max-least, 60)
 		switch unit {
 		case style.Percent:
 			n = 5 + g.r.Float64()*90
@@ -151,9 +155,19 @@ func (g *generator) value(s *style.Setting) string {
 		}
 		return strings.Join(shares, " ")
 	case style.TypeWhole:
-		return fmt.Sprint(1 + g.r.IntN(int(s.Max)))
+		return fmt.Sprint(int(s.Min) + g.r.IntN(int(s.Max-s.Min)+1))
 	case style.TypePercent:
-		return fmt.Sprint(g.r.IntN(101))
+		return fmt.Sprint(s.Min + float64(g.r.IntN(int(min(s.Max, 100)-s.Min)+1)))
+	case style.TypeNumber, style.TypeEm:
+		return style.Number(max(s.Min, -0.05) + g.r.Float64()*min(s.Max-s.Min, 1.2))
+	case style.TypeAngle:
+		return fmt.Sprint(g.r.IntN(90) - 45)
+	case style.TypeSeconds:
+		return fmt.Sprint(2 + g.r.IntN(20))
+	case style.TypeGradient:
+		return "linear 90deg $deep 0%, #ffffff80 60%"
+	case style.TypeShadow:
+		return "0 6 20 0 #00000024"
 	case style.TypeRatio:
 		return fmt.Sprintf("%d:%d", 1+g.r.IntN(5), 1+g.r.IntN(5))
 	case style.TypeColour:

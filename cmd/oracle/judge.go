@@ -176,6 +176,8 @@ func (j *judge) publish(c testCase) string {
 	for _, f := range fonts.Needed(emit.Used(c.root)) {
 		css.WriteString(site.FontFace(f, "/fonts/").CSS("block"))
 	}
+	// Boxes are compared where they stand, not where they are painted.
+	css.WriteString("*{rotate:none!important;scale:none!important;translate:none!important}\n")
 	css.WriteString("@font-face{font-family:\"Uploaded\";font-weight:400;src:url(\"/uploaded.ttf\")}\n")
 	j.mu.Lock()
 	defer j.mu.Unlock()

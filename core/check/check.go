@@ -111,7 +111,7 @@ func (s *sight) walk(b *layout.Box, x, y, width float64, node string) {
 	for _, l := range b.Lines {
 		s.lines = append(s.lines, line{node, x + l.X, y + l.Y, l.W, l.H})
 	}
-	if st.Overflow != style.Visible { // what is beside it is scrolled to, or cut off
+	if st.Overflow != style.Visible || st.Rotate != 0 { // what is beside it is scrolled to or cut off; what is in it is turned with it
 		width = unbounded
 	}
 	for _, c := range b.Children {

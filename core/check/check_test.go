@@ -39,6 +39,11 @@ func TestRules(t *testing.T) {
 			page: page(doc.LineUp, element.Look("padding-left", "900px"), text("a", "Some words")),
 			rule: check.BesidePage, from: 320, to: 920,
 		},
+		"turned out of the page": {
+			page: page(doc.LineUp, element.Look("content", "full"), text("a", "Some words", "width", "100%", "rotate", "20deg", "min-height", "400px")),
+			rule: check.BesidePage, from: 320, to: 1920,
+		},
+		"turned a little": {page: page(doc.LineUp, nil, text("a", "Some words", "width", "40%", "rotate", "5deg"))},
 		"a word without a break": {
 			page: page(
 				doc.Columns,

@@ -32,7 +32,7 @@ func contrasts(n *element.Node, zone int, view style.Viewport, node string, opac
 	if st.Opacity > 0 {
 		opacity *= st.Opacity
 	}
-	ground := cmp.Or(st.Background, st.Behind)
+	ground := style.Over(st.Background, st.Behind)
 	said, err1 := colour.ParseHex(st.Color)
 	behind, err2 := colour.ParseHex(ground)
 	if n.Text != "" && err1 == nil && err2 == nil && !st.Pictured {
@@ -40,7 +40,8 @@ func contrasts(n *element.Node, zone int, view style.Viewport, node string, opac
 		if size := st.FontPx(view); size >= largeWords || size >= largeBold && st.FontWeight >= 700 {
 			least = largeRatio
 		}
-		if r := colour.Contrast(through(said, behind, opacity), behind); r < least {
+		said.A = uint8(math.Round(float64(said.A) * opacity))
+		if r := colour.Contrast(said.Over(behind), behind); r < least {
 			out = append(out, Finding{Rule: Contrast, Node: node, By: r, Words: words(n)})
 		}
 	}
@@ -48,10 +49,4 @@ func contrasts(n *element.Node, zone int, view style.Viewport, node string, opac
 		out = append(out, contrasts(c, zone, view, node, opacity)...)
 	}
 	return out
-}
-
-// through is a colour as it is seen when it is half see-through.
-func through(c, behind colour.Colour, opacity float64) colour.Colour {
-	mixed := func(a, b uint8) uint8 { return uint8(math.Round(float64(a)*opacity + float64(b)*(1-opacity))) }
-	return colour.Colour{R: mixed(c.R, behind.R), G: mixed(c.G, behind.G), B: mixed(c.B, behind.B), A: 255}
 }

@@ -7,6 +7,7 @@ package colour
 
 import (
 	"fmt"
+	"math"
 	"strconv"
 	"strings"
 )
@@ -41,4 +42,14 @@ func (c Colour) String() string {
 		return fmt.Sprintf("#%02x%02x%02x", c.R, c.G, c.B)
 	}
 	return fmt.Sprintf("#%02x%02x%02x%02x", c.R, c.G, c.B, c.A)
+}
+
+// Over is the colour that is seen where c lies on an opaque one: simple alpha compositing
+// in sRGB, as browsers do it (Compositing and Blending 1 §5.1).
+func (c Colour) Over(under Colour) Colour {
+	mixed := func(a, b uint8) uint8 {
+		o := float64(c.A) / 255
+		return uint8(math.Round(float64(a)*o + float64(b)*(1-o)))
+	}
+	return Colour{mixed(c.R, under.R), mixed(c.G, under.G), mixed(c.B, under.B), 255}
 }

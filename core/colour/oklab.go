@@ -70,11 +70,7 @@ func (o OKLCH) SRGB() Colour {
 	if o.L <= 0 {
 		return Colour{0, 0, 0, 255}
 	}
-	const within = 1e-4
-	inside := func(c float64) bool {
-		r, g, b := OKLCH{o.L, c, o.H}.OKLab().rgb()
-		return min(r, g, b) >= -within && max(r, g, b) <= 1+within
-	}
+	inside := func(c float64) bool { return OKLCH{o.L, c, o.H}.InGamut() }
 	c := max(o.C, 0)
 	if !inside(c) {
 		low, high := 0.0, c

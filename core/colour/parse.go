@@ -8,17 +8,21 @@ import (
 )
 
 // Parse reads a colour as a designer writes one: hexadecimal, rgb(), hsl() or
-// oklch(), with or without commas (CSS Color 4 §5.1, §7, §9.4). Opacity is read in
-// hexadecimal notation only.
+// oklch(), with or without commas, and with an opacity behind a slash or a last comma
+// (CSS Color 4 §4.2, §5.1, §7, §9.4), or the word transparent.
 func Parse(s string) (Colour, error) {
 	name, args, ok := strings.Cut(strings.ToLower(strings.TrimSpace(s)), "(")
 	if !ok {
+		if name == "transparent" {
+			return Colour{}, nil
+		}
 		return ParseHex(s)
 	}
+	name = strings.TrimSuffix(name, "a") // rgba() and hsla() are the same (§5.1.1)
 	wrong := fmt.Errorf("%.40q is no colour: write it like #1d5f6b, rgb(29 95 107), hsl(189 57%% 27%%) or oklch(45%% 0.07 210)", s)
 	args, ok = strings.CutSuffix(strings.TrimSpace(args), ")")
-	parts := strings.FieldsFunc(args, func(r rune) bool { return r == ' ' || r == ',' })
-	if !ok || len(parts) != 3 {
+	parts := strings.FieldsFunc(args, func(r rune) bool { return r == ' ' || r == ',' || r == '/' })
+	if !ok || len(parts) != 3 && len(parts) != 4 {
 		return Colour{}, wrong
 	}
 	// number reads a part; a percentage is of full.
@@ -55,6 +59,13 @@ func Parse(s string) (Colour, error) {
 		c = OKLCH{l, ch, h}.SRGB()
 	default:
 		return Colour{}, wrong
+	}
+	if len(parts) == 4 {
+		alpha := number(3, 1)
+		if !within(0, 1, alpha) {
+			return Colour{}, wrong
+		}
+		c.A = uint8(math.Round(alpha * 255))
 	}
 	return c, nil
 }

@@ -19,6 +19,7 @@ type House struct {
 	Shadows []Shadow             `json:"shadows"`
 	Buttons ButtonSet            `json:"buttons"`
 	Links   LinkLook             `json:"links"`
+	Forms   FormLook             `json:"forms,omitzero"`
 	// PageGround is the colour that pages lie on, by token; "" is the role ground.
 	PageGround string `json:"pageGround,omitempty"`
 	// ColumnGap is the space in px between columns unless an arrangement says otherwise;
@@ -159,6 +160,13 @@ type LinkLook struct {
 	// px; 0 leaves both to the browser.
 	Line float64 `json:"line,omitempty"`
 	Drop float64 `json:"drop,omitempty"`
+}
+
+// FormLook is how the fields of forms are drawn, unless a form says otherwise.
+type FormLook struct {
+	Look    string `json:"look,omitempty"`    // "box", "filled" or "below"; "" is box
+	Corners string `json:"corners,omitempty"` // token of a step; "" is 4 px
+	Labels  string `json:"labels,omitempty"`  // "above" or "inside"; "" is above
 }
 
 // StandardLines are the widths of lines of a house style that names none.

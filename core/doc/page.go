@@ -4,11 +4,13 @@ package doc
 // Pages are treated as values: an edit makes a new Page that shares the sections
 // it did not touch, so a *Section must never be changed in place.
 type Page struct {
-	ID          string     `json:"id"`
-	Name        string     `json:"name"`  // as the site's people call it
-	Title       string     `json:"title"` // as browsers and search results show it
-	Description string     `json:"description,omitempty"`
-	Sections    []*Section `json:"sections"`
+	ID          string `json:"id"`
+	Name        string `json:"name"`  // as the site's people call it
+	Title       string `json:"title"` // as browsers and search results show it
+	Description string `json:"description,omitempty"`
+	// Ground is the colour that the page lies on, by token; "" is the house style's.
+	Ground   string     `json:"ground,omitempty"`
+	Sections []*Section `json:"sections"`
 }
 
 // Role is the part a section plays on the page; it chooses the landmark element

@@ -208,11 +208,20 @@ func (e *editing) shiftEntry() ([]Step, error) {
 	})
 }
 
-// shifted moves an element one place earlier or later.
+// shifted moves an element some places earlier or later.
 func shifted[T any](s []T, at, by int) []T {
-	to := min(max(at+sign(by), 0), len(s)-1)
-	s[at], s[to] = s[to], s[at]
-	return s
+	to := min(max(at+by, 0), len(s)-1)
+	moved := s[at]
+	return slices.Insert(slices.Delete(s, at, at+1), to, moved)
+}
+
+func (e *editing) duplicateEntry() ([]Step, error) {
+	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
+		if len(es) >= doc.MaxItems {
+			return nil, doc.Problemf("Entry", "can't be duplicated: %d are the most there can be", doc.MaxItems)
+		}
+		return slices.Insert(es, e.c.At+1, es[e.c.At]), nil
+	})
 }
 
 func (e *editing) writeEntry() ([]Step, error) {

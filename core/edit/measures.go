@@ -7,6 +7,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // Measure is a number of a house style that can be set by itself.
@@ -159,6 +160,21 @@ func Picks(h *doc.House) []Pick {
 		{
 			Name: "links.hover", Group: "Links", Label: "Hover colour", Value: h.Links.Hover, Usual: "Inherit", Offers: colours,
 			set: func(h *doc.House, t string) { h.Links.Hover = t },
+		},
+		{
+			Name: "forms.look", Group: "Form fields", Label: "Look", Value: h.Forms.Look, Usual: "Box", Offers: []style.Offer{
+				{Name: "Filled", Value: value.Filled}, {Name: "Line below", Value: value.Below},
+			},
+			set: func(h *doc.House, v string) { h.Forms.Look = v },
+		},
+		{
+			Name: "forms.corners", Group: "Form fields", Label: "Corner radius", Value: h.Forms.Corners, Usual: "4 px", Offers: corners,
+			set: func(h *doc.House, t string) { h.Forms.Corners = t },
+		},
+		{
+			Name: "forms.labels", Group: "Form fields", Label: "Labels", Value: h.Forms.Labels, Usual: "Above",
+			Offers: []style.Offer{{Name: "In the field", Value: value.Inside}},
+			set:    func(h *doc.House, v string) { h.Forms.Labels = v },
 		},
 	}
 }

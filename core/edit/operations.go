@@ -28,7 +28,7 @@ var operations map[string]operation
 
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
-		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title or description; Value
+		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title, description or ground; Value
 		"section.add":       {on: onPage, right: rights.Compose, run: (*editing).addSection},               // After, Preset
 		"section.move":      {on: onSection, right: rights.Compose, run: (*editing).moveSection},           // Node, After
 		"section.shift":     {on: onSection, right: rights.Compose, run: (*editing).shiftSection},          // Node, DY
@@ -50,6 +50,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML
 		"block.content":     {on: onBlock, right: rights.Write, run: (*editing).setContent},                // Node, Setting: a field of its anatomy; Value
 		"entry.add":         {on: onBlock, right: rights.Write, run: (*editing).addEntry},                  // Node, At
+		"entry.duplicate":   {on: onBlock, right: rights.Write, run: (*editing).duplicateEntry},            // Node, At
 		"entry.remove":      {on: onBlock, right: rights.Write, run: (*editing).removeEntry},               // Node, At
 		"entry.shift":       {on: onBlock, right: rights.Write, run: (*editing).shiftEntry},                // Node, At, DY
 		"entry.write":       {on: onBlock, right: rights.Write, run: (*editing).writeEntry},                // Node, At, Value: HTML
@@ -61,6 +62,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"rename":            {on: onEither, right: rights.Compose, run: (*editing).rename},                 // Node, Value
 		"set":               {on: onEither, zone: true, right: rights.Compose, run: (*editing).set},        // Node, Zone, Setting, Value; "" follows
 		"follow":            {on: onEither, zone: true, right: rights.Compose, run: (*editing).follow},     // Node, Zone, Setting
+		"same":              {on: onEither, zone: true, right: rights.Compose, run: (*editing).same},       // Node, Zone, Setting, After: a section or block that has it
 		"duplicate":         {on: onEither, right: rights.Compose, run: (*editing).duplicate},              // Node
 		"delete":            {on: onEither, right: rights.Compose, run: (*editing).delete},                 // Node
 	}
@@ -73,7 +75,7 @@ func RightFor(op string) rights.Right { return cmp.Or(operations[op].right, righ
 func Operations() []string { return slices.Sorted(maps.Keys(operations)) }
 
 func (e *editing) setPage() ([]Step, error) {
-	head := PageHead{e.page.Name, e.page.Title, e.page.Description}
+	head := headOf(e.page)
 	var err error
 	switch e.c.Setting {
 	case "name":
@@ -86,13 +88,30 @@ func (e *editing) setPage() ([]Step, error) {
 		}
 	case "description":
 		head.Description, err = text("Description", e.c.Value, 400)
+	case "ground":
+		head.Ground, err = e.readGround()
 	default:
-		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title and description are", e.c.Setting)
+		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title, description and ground are", e.c.Setting)
 	}
 	if err != nil {
 		return nil, err
 	}
 	return []Step{{Do: SetPage, Page: &head}}, nil
+}
+
+// readGround reads the colour that a page lies on: one of the palette, or "" for the house
+// style's.
+func (e *editing) readGround() (string, error) {
+	v := strings.TrimSpace(e.c.Value)
+	if v == "" || strings.EqualFold(v, "default") {
+		return "", nil
+	}
+	for _, w := range e.env.Site.House.Palette {
+		if v == "$"+w.Token || strings.EqualFold(v, w.Name) {
+			return w.Token, nil
+		}
+	}
+	return "", doc.Problemf("Page background", "can't be %.40q: choose a colour of the palette, or none for the house style's", v)
 }
 
 // after gives the index behind a section, or 0 for "".
@@ -326,6 +345,34 @@ func (e *editing) follow() ([]Step, error) {
 		return nil, err
 	}
 	return e.change(s.Name, func(z doc.Zoned[string]) doc.Zoned[string] { return z.Without(e.c.Zone) }), nil
+}
+
+// same takes the value that another section or block has of a setting: a token as the token,
+// and nothing where it has none.
+func (e *editing) same() ([]Step, error) {
+	s, err := e.setting()
+	if err != nil {
+		return nil, err
+	}
+	var from doc.Style
+	kind := style.OnSection
+	id, _ := doc.SplitItem(e.c.After)
+	if sec, _ := e.page.Section(id); sec != nil {
+		from = sec.Style
+	} else if _, b := e.page.Block(id); b != nil {
+		from, kind = b.Style, b.Kind
+	} else {
+		return nil, doc.Problemf(s.Label, "the block %.40q to take it from isn't on this page any more", e.c.After)
+	}
+	if style.Find(s.Name, kind) == nil {
+		return nil, doc.Problemf(s.Label, "that block has no such setting; press another one")
+	}
+	v, _, ok := from[s.Name].Resolve(e.env.Site.Zones, e.env.Site.Zones.Index(e.c.Zone))
+	if !ok {
+		return e.follow()
+	}
+	e.c.Value = v
+	return e.set()
 }
 
 func (e *editing) delete() ([]Step, error) {

@@ -40,7 +40,11 @@ type PageHead struct {
 	Name        string `json:"name"`
 	Title       string `json:"title"`
 	Description string `json:"description,omitempty"`
+	Ground      string `json:"ground,omitempty"`
 }
+
+// headOf gives a page without its sections.
+func headOf(p *doc.Page) PageHead { return PageHead{p.Name, p.Title, p.Description, p.Ground} }
 
 // Run applies steps to a page and gives the new page and the steps that undo
 // them, in the order to run them in. A step that doesn't fit the page is an error;
@@ -64,8 +68,9 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 	missing := func() (Step, error) { return Step{}, fmt.Errorf("%s %s: no such node", s.Do, s.ID) }
 	switch s.Do {
 	case SetPage:
-		inv := Step{Do: SetPage, Page: &PageHead{p.Name, p.Title, p.Description}}
-		p.Name, p.Title, p.Description = s.Page.Name, s.Page.Title, s.Page.Description
+		was := headOf(p)
+		inv := Step{Do: SetPage, Page: &was}
+		p.Name, p.Title, p.Description, p.Ground = s.Page.Name, s.Page.Title, s.Page.Description, s.Page.Ground
 		return inv, nil
 	case InsertSection:
 		if taken(p, s.Section.ID) {
@@ -230,6 +235,11 @@ func Touched(steps []Step, before, after *doc.Page) (nodes, sections []string) {
 		}
 		if s.Do == SetPage {
 			id = "page"
+			for _, sec := range after.Sections { // what a page lies on is seen through its sections
+				if before.Ground != after.Ground {
+					add(&sections, sec.ID)
+				}
+			}
 		}
 		add(&nodes, id)
 		for _, p := range []*doc.Page{before, after} {

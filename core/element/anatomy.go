@@ -66,6 +66,11 @@ func init() { // a variable initialiser would be a cycle through Builder
 		doc.Menu: &menu, doc.Breadcrumb: &breadcrumb, doc.PageList: &pageList, doc.Social: &social, doc.BackToTop: &backToTop, doc.Anchor: &anchor,
 		doc.Divider: &divider, doc.Space: &space,
 	}
+	for kind, a := range anatomies {
+		if style.Find("picture-fit", kind) != nil { // what holds others can lie on a picture
+			a.Fields = append(a.Fields, Field{Name: "picture", Label: "Background picture", Type: PictureID})
+		}
+	}
 }
 
 // Of gives the anatomy of a kind, or nil.

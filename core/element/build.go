@@ -61,6 +61,10 @@ type Builder struct {
 	// section, which never changes, unless it is divided. A nil map keeps none.
 	Kept map[*doc.Section]*Node
 
+	// Ground is the colour that the page lies on, by token; "" is the house style's. Page sets
+	// it by itself.
+	Ground string
+
 	// Neighbours gives the sections that are seen above and below one, nil where there is
 	// none: what a divider passes into. Page sets it by itself.
 	Neighbours func(*doc.Section) (above, below *doc.Section)
@@ -80,7 +84,7 @@ type Builder struct {
 
 // Page gives the body element of a page: headers, <main>, footers.
 func (b *Builder) Page(p *doc.Page) *Node {
-	b.Neighbours = p.Neighbours
+	b.Neighbours, b.Ground = p.Neighbours, p.Ground
 	body := &Node{Tag: "body", Key: "body", Styles: b.rootStyles()}
 	for z := range body.Styles {
 		body.Styles[z].MinHeight = style.Length{N: 100, Unit: style.Vh}
@@ -148,8 +152,17 @@ func (b *Builder) rootStyles() []style.Style {
 		sh := b.sheet(nil, z)
 		sh.TextStyle(st, "body")
 		st.Color = sh.Swatch("words", "#000000")
-		st.Background = b.Site.House.Ground()
+		st.Background = b.pageGround()
+		legible(st, sh)
 	})
+}
+
+// pageGround is the colour that the page lies on.
+func (b *Builder) pageGround() string {
+	if w := b.Site.House.Swatch(b.Ground); w != nil {
+		return w.Value
+	}
+	return b.Site.House.Ground()
 }
 
 // styles makes a style per zone that inherits from the parent's; set may be nil.
@@ -214,10 +227,12 @@ func (b *Builder) section(s *doc.Section) *Node {
 		if n.Styles[z].Display == style.Flex {
 			st.Width = style.Percentage(100)
 		}
-		if sh.Word("content", value.Boxed) == value.Boxed {
+		if sh.Word("content", value.Boxed) != value.Full {
 			gutter := b.Site.House.Gutter.Or(b.Site.Zones, z, 20)
 			st.Padding.Left, st.Padding.Right = style.Pixels(gutter), style.Pixels(gutter)
-			st.MaxWidth = style.Pixels(b.Site.House.ContentWidth + 2*gutter)
+			if st.MaxWidth = sh.Length("content", style.Pixels(b.Site.House.ContentWidth)); st.MaxWidth.Unit != style.Percent {
+				st.MaxWidth = widened(st.MaxWidth, 2*gutter)
+			}
 			st.MarginAuto = style.Left | style.Right
 		}
 	})
@@ -266,6 +281,9 @@ func (b *Builder) block(in *Node, bl *doc.Block) *Node {
 	for z := range n.Styles {
 		sh := b.sheet(bl.Style, z)
 		box(&n.Styles[z], sh)
+		if !b.Still {
+			effects(&n.Styles[z], sh)
+		}
 		if a.finish != nil {
 			a.finish(&n.Styles[z], sh)
 		}
@@ -273,31 +291,9 @@ func (b *Builder) block(in *Node, bl *doc.Block) *Node {
 	if a.pressed {
 		n.States = b.pressing()
 	}
+	b.states(n, bl)
 	key(n, n.Block)
 	return n
-}
-
-// box sets what every block has wherever it stands: its size and its edge.
-func box(st *style.Style, sh style.Sheet) {
-	st.Width = sh.Length("width", st.Width)
-	if st.Width.Unit != style.Auto && st.Width.Unit != style.Percent {
-		st.MaxWidth = style.Percentage(100)
-	}
-	if h := minHeight(sh); h.Unit != style.Auto {
-		st.MinHeight = h
-	}
-	if w := sh.Length("border-width", style.Length{}); w.N > 0 {
-		st.Border = style.AllSides(max(1, math.Floor(w.N)))
-		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
-	}
-	st.BorderRadius = sh.Length("border-radius", st.BorderRadius)
-	if s := sh.Shadow("box-shadow"); s != "" || sh.Word("box-shadow", "") == value.None {
-		st.BoxShadow = s
-	}
-	st.Opacity = max(sh.Share("opacity", 0), 0)
-	if v := sh.Word("opacity", ""); v == "0%" {
-		st.Opacity = 0.0001
-	}
 }
 
 // words sets what every worded block has: its type, padding and fill.
@@ -330,10 +326,10 @@ func area(st *style.Style, sh style.Sheet, padding style.Edges, fill string) {
 // legible gives words that can't be read on their element's own ground the colour of the
 // palette that can be, or is read best there, unless they were given one (WCAG 2.2, 1.4.3).
 func legible(st *style.Style, sh style.Sheet) {
-	if st.Background == "" || sh.Word("color", "") != "" && sh.Word("color", "") != value.Default || readable(st.Color, st.Background) {
+	if st.Background == "" || sh.Word("color", "") != "" && sh.Word("color", "") != value.Default || readable(st.Color, style.Over(st.Background, st.Behind)) {
 		return
 	}
-	ground, err := colour.ParseHex(st.Background)
+	ground, err := colour.ParseHex(style.Over(st.Background, st.Behind))
 	if err != nil {
 		return
 	}
@@ -414,10 +410,7 @@ func (b *Builder) linked(token string) func(st *style.Style) {
 		if w == nil || st.Pictured || !b.plainColour(st.Color) {
 			return
 		}
-		ground := st.Background
-		if ground == "" {
-			ground = st.Behind
-		}
+		ground := style.Over(st.Background, st.Behind)
 		words, err1 := colour.ParseHex(w.Value)
 		behind, err2 := colour.ParseHex(ground)
 		if err1 == nil && err2 == nil && colour.Contrast(words, behind) >= colour.AA {
@@ -434,6 +427,19 @@ func (b *Builder) plainColour(c string) bool {
 		}
 	}
 	return false
+}
+
+// widened is a length and as many px more.
+func widened(l style.Length, px float64) style.Length {
+	switch l.Unit {
+	case style.Px:
+		return style.Pixels(l.N + px)
+	case style.Math:
+		if l.Fn.Name == style.Calc {
+			return style.Sum(append(slices.Clone(l.Fn.Args), style.Pixels(px))...)
+		}
+	}
+	return style.Sum(l, style.Pixels(px))
 }
 
 // scaled is a type size made larger or smaller, in whole 1/64 px where it is fixed.

@@ -104,5 +104,7 @@ func darker(hex string, by float64) string {
 	}
 	o := c.OKLCH()
 	o.L = min(max(o.L-by/100, 0), 1)
-	return o.SRGB().String()
+	dark := o.SRGB()
+	dark.A = c.A
+	return dark.String()
 }

@@ -3,7 +3,6 @@ package element
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
-	"openplot/core/value"
 )
 
 // A container is a <div> that holds blocks in any arrangement.
@@ -23,22 +22,10 @@ func (b *Builder) container(tag string, in *Node, bl *doc.Block, padding style.E
 	n := &Node{Tag: tag}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		inherited(st, sh)
+		sh.Aligned(st)
 		area(st, sh, padding, fill)
+		b.ground(st, sh, bl.Content.Picture, z)
 	})
 	b.hold(n, bl.Holder())
 	return n
-}
-
-// inherited sets what a container's words have unless they say otherwise.
-func inherited(st *style.Style, sh style.Sheet) {
-	st.Color = sh.Colour("color", st.Color)
-	switch sh.Word("text-align", "") {
-	case value.Start:
-		st.TextAlign = style.TextStart
-	case value.Center:
-		st.TextAlign = style.TextCenter
-	case value.End:
-		st.TextAlign = style.TextEnd
-	}
 }

@@ -25,6 +25,10 @@ var edgings = map[string]string{
 	"torn":     `<path d="M0 50l40-18 52 24 38-30 60 22 44-12 50 28 66-34 48 16 40-22 62 30 58-10 40 20 70-30 52 24 48-20 60 26 44-18 50 14 78-30v90H0z"/>`,
 }
 
+// DividerShape gives the SVG shapes of a divider, one of style.Dividers, on a plane of 1000
+// by 100, or "".
+func DividerShape(name string) string { return edgings[name] }
+
 // edge adds the shape that a section begins or ends with, in the colour of what is
 // beyond it: as wide as the section, so that it is right at every width. It lies over
 // the section's ground and is decoration.
@@ -73,7 +77,7 @@ func (b *Builder) beyond(s *doc.Section, side string, zone int) string {
 		}
 	}
 	if to == nil {
-		return b.Site.House.Ground()
+		return b.pageGround()
 	}
 	sh := b.sheet(to.Style, zone)
 	if first, last := sh.GradientEnds("gradient"); side == "top" && last != "" {
@@ -81,5 +85,5 @@ func (b *Builder) beyond(s *doc.Section, side string, zone int) string {
 	} else if first != "" {
 		return first
 	}
-	return sh.Colour("background", b.Site.House.Ground())
+	return sh.Colour("background", b.pageGround())
 }

@@ -30,6 +30,9 @@ var form = Anatomy{
 		{Name: "choices", Label: "Choices, one per line", Type: Lines},
 		{Name: "width", Label: "Width", Type: Choice, Choices: value.Is(value.Full, "Full", value.Half, "Half")},
 	},
+	Settings: []string{
+		"field-look", "field-labels", "field-radius", "field-fill", "field-color", "field-border", "button-look", "button-size",
+	},
 	start: func() *doc.Block {
 		entry := func(pairs ...string) doc.Entry {
 			v := map[string]string{}
@@ -88,7 +91,7 @@ func (b *Builder) form(in *Node, bl *doc.Block) *Node {
 		b.field(n, bl, e, i, whole)
 	}
 	if c := bl.Content.Values["consent"]; c != "" {
-		b.tick(b.child(n, "div", whole), "checkbox", "consent", "yes", c, true)
+		b.tick(b.child(n, "div", whole), bl, "checkbox", "consent", "yes", c, true)
 	}
 	last := b.child(n, "div", func(z int, st *style.Style) {
 		whole(z, st)
@@ -104,7 +107,7 @@ func (b *Builder) form(in *Node, bl *doc.Block) *Node {
 		unseen.attr("tabindex", "-1")
 		unseen.attr("autocomplete", "off")
 	}
-	send := b.child(last, "button", func(z int, st *style.Style) { buttonLook(st, b.sheet(nil, z)) })
+	send := b.child(last, "button", func(z int, st *style.Style) { buttonLook(st, b.sheet(b.buttonStyle(bl), z)) })
 	send.States = b.pressing()
 	send.attr("type", "submit")
 	say(send, cmp.Or(bl.Content.Values["submit"], "Send"))
@@ -133,10 +136,22 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 		row.attr("role", "group")
 		row.attr("aria-labelledby", id)
 	}
+	// A label in the field is there for those who hear it; what can't show one keeps its own above.
+	inside := !many && takes != value.Select && takes != value.Date && takes != value.Time && b.fieldLabels(bl) == value.Inside
 	head := b.child(row, tag, func(_ int, st *style.Style) {
 		st.Display, st.FontWeight = style.Block, 600
 		st.Padding.Bottom = style.Pixels(6)
+		if inside {
+			st.Position, st.Width, st.Height = style.Absolute, style.Pixels(1), style.Pixels(1)
+			st.Inset.Top, st.Inset.Left = style.Pixels(0), style.Pixels(0)
+			st.Overflow, st.ClipPath, st.Padding.Bottom = style.Hidden, "inset(50%)", style.Pixels(0)
+		}
 	})
+	if inside {
+		for z := range row.Styles {
+			row.Styles[z].Position = style.Relative
+		}
+	}
 	if many {
 		head.attr("id", id)
 	} else {
@@ -158,7 +173,7 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 	if many {
 		for _, c := range choices {
 			if c != "" {
-				b.tick(row, takes, label, c, c, required && takes == value.Radio)
+				b.tick(row, bl, takes, label, c, c, required && takes == value.Radio)
 			}
 		}
 		return
@@ -169,7 +184,7 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 		input = takes
 	}
 	f := b.child(row, input, func(z int, st *style.Style) {
-		b.inputLook(st, z)
+		b.inputLook(st, bl, z)
 		if st.Height = style.Pixels(48); input == "textarea" {
 			st.Height = style.Pixels(140)
 		}
@@ -189,6 +204,9 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 	if required {
 		f.attr("required", "")
 	}
+	if inside {
+		f.attr("placeholder", text)
+	}
 	if hint != "" {
 		f.attr("aria-describedby", id+"-hint")
 	}
@@ -204,27 +222,82 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 	}
 }
 
-// inputLook is what fields to write in look like: words on the page's ground, with a
-// line that can be seen (WCAG 2.2, 1.4.11).
-func (b *Builder) inputLook(st *style.Style, z int) {
-	sh := b.sheet(nil, z)
+// fieldLabels tells where a form's labels are: as it says itself, or the house style.
+func (b *Builder) fieldLabels(bl *doc.Block) string {
+	if v := b.sheet(bl.Style, 0).Word("field-labels", value.Default); v != value.Default {
+		return v
+	}
+	return cmp.Or(b.Site.House.Forms.Labels, value.Above)
+}
+
+// buttonStyle gives the part of a form's style that is its button's.
+func (b *Builder) buttonStyle(bl *doc.Block) doc.Style {
+	out := doc.Style{}
+	for _, name := range []string{"button-look", "button-size"} {
+		if v, ok := bl.Style[name]; ok {
+			out[name] = v
+		}
+	}
+	return out
+}
+
+// inputLook is what fields to write in look like: as their block says, or the house style;
+// by themselves words on the page's ground, with a line that can be seen (WCAG 2.2, 1.4.11).
+func (b *Builder) inputLook(st *style.Style, bl *doc.Block, z int) {
+	sh, house := b.sheet(bl.Style, z), &b.Site.House
 	// As wide as there is room, whatever width browsers give a field by itself.
 	st.Width, st.MinWidth = style.Pixels(1), style.Percentage(100)
 	st.Padding = style.Edges{Top: style.Pixels(10), Right: style.Pixels(14), Bottom: style.Pixels(10), Left: style.Pixels(14)}
-	st.Border, st.BorderColor = style.AllSides(1), sh.Swatch("quiet-words", "#56615f")
-	st.BorderRadius = style.Pixels(4)
-	st.Background, st.Color = sh.Swatch("ground", "#ffffff"), sh.Swatch("words", "#1f2a2c")
+	look := sh.Word("field-look", value.Default)
+	if look == value.Default {
+		look = cmp.Or(house.Forms.Look, value.Box)
+	}
+	fill := sh.Swatch("ground", "#ffffff")
+	st.Border = style.AllSides(1)
+	switch look {
+	case value.Filled:
+		fill = sh.Swatch("quiet-ground", "#f6f1e8")
+		st.Border = style.Widths{Bottom: 2}
+	case value.Below:
+		fill = ""
+		st.Border = style.Widths{Bottom: 2}
+		st.Padding.Left, st.Padding.Right = style.Pixels(2), style.Pixels(2)
+	}
+	radius := style.Pixels(4)
+	if c, ok := doc.FindStep(house.Corners, house.Forms.Corners); ok {
+		radius = style.Pixels(c.Px)
+	}
+	if look == value.Below {
+		radius = style.Pixels(0)
+	}
+	st.Background = sh.Colour("field-fill", fill)
+	st.BorderRadius = sh.Length("field-radius", radius)
+	st.BorderColor = sh.Colour("field-border", sh.Swatch("quiet-words", "#56615f"))
+	st.Color = sh.Colour("field-color", sh.Swatch("words", "#1f2a2c"))
+	if sh.Word("field-color", value.Default) == value.Default {
+		sh.Style = nil // the colour of words around them isn't that of fields
+		if st.Background == "" {
+			probe := *st
+			probe.Background = style.Over("", st.Behind)
+			legible(&probe, sh)
+			st.Color = probe.Color
+		} else {
+			legible(st, sh)
+		}
+	}
 }
 
 // tick adds a box to tick, or one of several to choose, with its words.
-func (b *Builder) tick(in *Node, kind, name, value, words string, required bool) {
+func (b *Builder) tick(in *Node, bl *doc.Block, kind, name, value, words string, required bool) {
 	l := b.child(in, "label", func(_ int, st *style.Style) {
 		st.Display, st.ColumnGap, st.AlignItems = style.Flex, style.Pixels(10), style.AlignStart
 		st.Padding.Top, st.Padding.Bottom = style.Pixels(4), style.Pixels(4)
 	})
+	sh := func(z int) style.Sheet { return b.sheet(nil, z) }
 	box := b.child(l, "input", func(z int, st *style.Style) {
-		b.inputLook(st, z)
-		st.Padding = style.Edges{}
+		b.inputLook(st, bl, z)
+		st.Padding, st.Border, st.BorderRadius = style.Edges{}, style.AllSides(1), style.Pixels(4)
+		st.Background = sh(z).Swatch("ground", "#ffffff")
 		st.Width, st.Height, st.FlexShrink = style.Pixels(22), style.Pixels(22), style.Times0
 		st.MinWidth = style.Length{}
 		if kind == "radio" {
@@ -232,9 +305,8 @@ func (b *Builder) tick(in *Node, kind, name, value, words string, required bool)
 		}
 	})
 	box.States = []State{{":checked", func(z int, st *style.Style) {
-		sh := b.sheet(nil, z)
-		st.Background = sh.Swatch("accent", "#1d5f6b")
-		st.BoxShadow = "inset 0 0 0 4px " + sh.Swatch("ground", "#ffffff")
+		st.Background = sh(z).Swatch("accent", "#1d5f6b")
+		st.BoxShadow = "inset 0 0 0 4px " + sh(z).Swatch("ground", "#ffffff")
 	}}}
 	box.attr("type", kind)
 	box.attr("name", name)

@@ -25,8 +25,8 @@ func (b *Builder) heading(grid *Node, bl *doc.Block) *Node {
 	level := min(max(bl.Content.Level, 1), 6)
 	n := &Node{Tag: "h" + strconv.Itoa(level)}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
-		words(st, b.sheet(bl.Style, z), b.textStyle("h"+strconv.Itoa(level), "h3"))
 		st.Balance = true // no word alone on the last line
+		words(st, b.sheet(bl.Style, z), b.textStyle("h"+strconv.Itoa(level), "h3"))
 	})
 	for i, p := range bl.Content.Words {
 		if i > 0 {

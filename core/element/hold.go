@@ -157,6 +157,7 @@ func stand(st, in *style.Style, sh style.Sheet, h doc.Holder, p place.Placed) {
 	if p.Hidden {
 		st.Display = style.None
 	}
+	margins(st, sh, h.Arrangement)
 	up, side := sh.Word("align-self", ""), sh.Word("justify-self", "")
 	switch {
 	case h.Arrangement == doc.LineUp:

@@ -32,7 +32,7 @@ var chartMap = Anatomy{
 		n := &Node{Tag: "figure"}
 		n.Styles = b.styles(in, func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
-			inherited(st, sh)
+			sh.Aligned(st)
 			area(st, sh, style.Edges{}, "")
 		})
 		v := bl.Content.Values

@@ -94,7 +94,8 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 		}
 		st.ClipPath = cuts[sh.Word("shape", value.None)]
 		st.ObjectPos = sh.Word("object-position", m.Focal)
-		st.BorderRadius = sh.Length("border-radius", style.Length{})
+		rounded(st, sh)
+		seen(st, sh)
 	})
 	b.source(img, m, alt)
 	frame.Children = []*Node{img}
@@ -154,6 +155,9 @@ var cuts = map[string]string{
 	"slant":   "polygon(0 8%,100% 0,100% 92%,0 100%)",
 	"hexagon": "polygon(25% 0,75% 0,100% 50%,75% 100%,25% 100%,0 50%)",
 }
+
+// MaskPath gives the CSS clip-path of a picture's mask, or "".
+func MaskPath(name string) string { return cuts[name] }
 
 // EmptyPicture stands in on the canvas for a picture not chosen yet.
 const EmptyPicture = "/static/img/no-picture.svg"

@@ -37,7 +37,7 @@ func (b *Builder) social(in *Node, bl *doc.Block) *Node {
 	n.attr("role", "list")
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		inherited(st, sh)
+		sh.Aligned(st)
 		area(st, sh, style.Edges{}, "")
 		st.Display, st.FlexWrap = style.Flex, style.Wrap
 		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(4)), style.Pixels(4)

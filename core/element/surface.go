@@ -12,14 +12,14 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 	sh := b.sheet(s.Style, z)
 	none := style.Pixels(0)
 	st.Background = sh.Colour("background", "")
-	inherited(st, sh)
+	sh.Aligned(st)
 	legible(st, sh)
 	st.Padding = style.Edges{
 		Top: sh.Length("padding-top", none), Right: sh.Length("padding-right", none),
 		Bottom: sh.Length("padding-bottom", none), Left: sh.Length("padding-left", none),
 	}
 	st.MinHeight = minHeight(sh)
-	b.ground(st, sh, s, z)
+	b.ground(st, sh, s.Picture, z)
 
 	sides := sh.Length("margin-sides", none)
 	st.Margin = style.Edges{
@@ -33,12 +33,8 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 		st.Margin.Top = up.Scaled(-1)
 		st.Position, st.ZIndex = style.Relative, 1
 	}
-	st.BorderRadius = sh.Length("border-radius", style.Length{})
 	st.BoxShadow = sh.Shadow("box-shadow")
-	if w := sh.Length("border-width", style.Length{}); w.N > 0 {
-		st.Border = style.AllSides(max(1, float64(int(w.N))))
-		st.BorderColor = sh.Colour("border-color", sh.Swatch("line", "#cccccc"))
-	}
+	edged(st, sh)
 	if at := sh.Word("content-at", value.Start); at != value.Start {
 		st.Display, st.FlexDirection = style.Flex, style.Column
 		st.JustifyContent = spreads[at]
@@ -77,10 +73,10 @@ func (b *Builder) stay(st *style.Style) {
 	}
 }
 
-// ground sets the layers behind a section: colour, gradient, picture, and the filter
-// over them.
-func (b *Builder) ground(st *style.Style, sh style.Sheet, s *doc.Section, z int) {
-	st.BackgroundURL, st.BackgroundModern = b.backdrop(s.Picture, z)
+// ground sets the layers behind a section or a container: gradient, picture, and the filter
+// over them, all on its colour.
+func (b *Builder) ground(st *style.Style, sh style.Sheet, picture string, z int) {
+	st.BackgroundURL, st.BackgroundModern = b.backdrop(picture, z)
 	if st.BackgroundURL != "" {
 		at := sh.Word("picture-position", "50% 50%")
 		switch sh.Word("picture-fit", value.Cover) {

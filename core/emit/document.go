@@ -2,6 +2,7 @@ package emit
 
 import (
 	"html"
+	"maps"
 	"slices"
 	"strings"
 
@@ -32,7 +33,7 @@ var resets = []struct {
 	{[]string{"svg", "iframe", "video"}, "svg,iframe,video{display:block;height:auto}\n"},
 	{
 		[]string{"input", "select", "textarea", "button"},
-		"button,input,select,textarea{display:block;font:inherit;letter-spacing:inherit;color:inherit;background:none;border-radius:0;appearance:none;text-align:inherit}\ntextarea{resize:vertical}\nbutton{cursor:pointer}\n",
+		"button,input,select,textarea{display:block;font:inherit;letter-spacing:inherit;text-transform:inherit;color:inherit;background:none;border-radius:0;appearance:none;text-align:inherit}\ntextarea{resize:vertical}\nbutton{cursor:pointer}\n",
 	},
 	// The img in it is laid out as if it stood there by itself.
 	{[]string{"picture"}, "picture{display:contents}\n"},
@@ -54,6 +55,26 @@ const reveal = "@media (prefers-reduced-motion:no-preference){@keyframes reveal{
 // drift are the steps of style.Style's Drift, while the section goes by; there are none
 // for those who mind motion.
 const drift = "@media (prefers-reduced-motion:no-preference){@keyframes drift{from{transform:translateY(calc(-1*var(--drift)))}to{transform:translateY(var(--drift))}}}\n"
+
+// enter are the steps of style.Style's Entrance by its kind, and sway those of its Sway;
+// there are none for those who mind motion. They say transform, so that a box that is turned
+// or lifted stays so.
+var (
+	enter = map[string]string{
+		"fade":       "{from{opacity:0}}",
+		"rise":       "{from{opacity:0;transform:translateY(var(--by))}}",
+		"from-left":  "{from{opacity:0;transform:translateX(calc(-1*var(--by)))}}",
+		"from-right": "{from{opacity:0;transform:translateX(var(--by))}}",
+		"grow":       "{from{opacity:0;transform:scale(.85)}}",
+	}
+	sway = map[string]string{
+		"horizontal": "{from{translate:calc(-1*var(--sway))}to{translate:var(--sway)}}",
+		"vertical":   "{from{translate:0 calc(-1*var(--sway))}to{translate:0 var(--sway)}}",
+	}
+)
+
+// still lets nothing glide from one state to another for those who mind motion.
+const still = "@media (prefers-reduced-motion:reduce){*{transition:none!important}}\n"
 
 // smooth lets links to places on the page scroll there, for those who don't mind motion
 // (WCAG 2.2, 2.3.3).
@@ -78,6 +99,13 @@ func Reset(tree *element.Node) string {
 			for z := range n.Styles {
 				used["reveal"] = used["reveal"] || n.Styles[z].Reveal
 				used["drift"] = used["drift"] || n.Styles[z].Drift > 0
+				used["quick"] = used["quick"] || n.Styles[z].Quick
+				if e := n.Styles[z].Entrance.Kind; e != "" {
+					used["enter-"+e] = true
+				}
+				if w := n.Styles[z].Sway.Kind; w != "" {
+					used["sway-"+w] = true
+				}
 				used["sticky"] = used["sticky"] || n.Styles[z].Position == style.Sticky
 			}
 		})
@@ -100,6 +128,19 @@ func Reset(tree *element.Node) string {
 	}
 	if used["drift"] {
 		b.WriteString(drift)
+	}
+	for _, steps := range []struct {
+		prefix string
+		of     map[string]string
+	}{{"enter-", enter}, {"sway-", sway}} {
+		for _, kind := range slices.Sorted(maps.Keys(steps.of)) {
+			if used[steps.prefix+kind] {
+				b.WriteString("@media (prefers-reduced-motion:no-preference){@keyframes " + steps.prefix + kind + steps.of[kind] + "}\n")
+			}
+		}
+	}
+	if used["quick"] {
+		b.WriteString(still)
 	}
 	return b.String()
 }

@@ -29,10 +29,10 @@ func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
 		"text-transform", "text-wrap-style", "white-space", "width",
 	}
 	paints := []string{
-		"--drift", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius",
-		"box-shadow", "clip-path", "color", "list-style-type", "object-fit", "object-position", "opacity",
+		"--by", "--drift", "--sway", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius",
+		"box-shadow", "clip-path", "color", "filter", "list-style-type", "object-fit", "object-position", "opacity", "rotate", "scale",
 		"scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness",
-		"text-underline-offset", "z-index",
+		"text-underline-offset", "transition", "translate", "z-index",
 	}
 	if got := PaintOnly(); !slices.Equal(got, paints) {
 		t.Errorf("properties that only paint: %v, want %v", got, paints)
@@ -146,7 +146,11 @@ func TestRulesGiveTheComputedStyle(t *testing.T) {
 		if n.Tag == "" || n.Tag == "br" {
 			return
 		}
-		classes[n] = sheet.class(n, parent)
+		var above looks
+		if parent != nil {
+			above = sheet.looks(parent)
+		}
+		classes[n] = sheet.class(n, parent, sheet.looks(n), above)
 		for _, c := range n.Children {
 			walk(c, n)
 		}

@@ -44,9 +44,27 @@ var void = map[string]bool{"img": true, "br": true, "hr": true, "input": true}
 var root style.Style
 
 // Write writes a node and all below it.
-func (s *Sheet) Write(b *strings.Builder, n *element.Node) { s.write(b, n, nil) }
+func (s *Sheet) Write(b *strings.Builder, n *element.Node) { s.write(b, n, nil, nil) }
 
-func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
+// looks are the CSS values of all style.Properties in each zone, one zone after another.
+type looks []string
+
+// of gives the value of property i in a zone.
+func (l looks) of(zone, i int) string { return l[zone*len(style.Properties)+i] }
+
+func (s *Sheet) looks(n *element.Node) looks {
+	l := make(looks, 0, len(s.zones)*len(style.Properties))
+	for z := range s.zones {
+		st := s.steady(&n.Styles[z], z)
+		for i := range style.Properties {
+			l = append(l, style.Properties[i].Text(st))
+		}
+	}
+	return l
+}
+
+// write writes a node that stands in parent, whose looks are above; both are nil at the root.
+func (s *Sheet) write(b *strings.Builder, n, parent *element.Node, above looks) {
 	if n.Tag == "" {
 		b.WriteString(html.EscapeString(n.Text))
 		return
@@ -63,8 +81,10 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
 	}
 	b.WriteByte('<')
 	b.WriteString(n.Tag)
+	var own looks
 	if n.Tag != "br" {
-		if class := s.class(n, parent); class != "" {
+		own = s.looks(n)
+		if class := s.class(n, parent, own, above); class != "" {
 			attribute(b, "class", class)
 		}
 	}
@@ -100,7 +120,7 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node) {
 		if breaks {
 			b.WriteByte('\n')
 		}
-		s.write(b, c, n)
+		s.write(b, c, n, own)
 	}
 	if breaks {
 		b.WriteByte('\n')
@@ -127,10 +147,10 @@ var displays = map[string]string{
 
 // class gives the class for an element's look, or "" when it needs none, and
 // adds its rules when they are new.
-func (s *Sheet) class(n, parent *element.Node) string {
-	sets := []ruleSet{{"", s.declarations(n, parent)}}
+func (s *Sheet) class(n, parent *element.Node, own, above looks) string {
+	sets := []ruleSet{{"", s.declarations(n, parent, own, above)}}
 	for _, st := range n.States {
-		sets = append(sets, ruleSet{st.Pseudo, s.inState(n, st)})
+		sets = append(sets, ruleSet{st.Pseudo, s.inState(n, st, own)})
 	}
 	var k strings.Builder
 	empty := true
@@ -152,12 +172,23 @@ func (s *Sheet) class(n, parent *element.Node) string {
 	for _, set := range sets {
 		for z, d := range set.declarations {
 			if d != "" {
-				s.rules[z] = append(s.rules[z], rule{"." + c + set.pseudo, d})
+				s.rules[z] = append(s.rules[z], rule{s.selector(c, set.pseudo), d})
 			}
 		}
 	}
 	return c
 }
+
+// selector gives that of a class in a state. On the canvas an element is in one also when it
+// says so, to be looked at.
+func (s *Sheet) selector(class, pseudo string) string {
+	if name, ok := states[pseudo]; ok && s.marks {
+		return "." + class + pseudo + ",." + class + "[data-state=" + name + "]"
+	}
+	return "." + class + pseudo
+}
+
+var states = map[string]string{":hover": "hover", ":focus-visible": "focus", ":focus-within": "focus", ":active": "active"}
 
 // ruleSet is what is declared for an element, by zone, in one state.
 type ruleSet struct {
@@ -167,19 +198,20 @@ type ruleSet struct {
 
 // inState gives, per zone, what has to be written so that the element looks as it does
 // in a state, given its usual look and what was written for wider zones.
-func (s *Sheet) inState(n *element.Node, st element.State) []string {
+func (s *Sheet) inState(n *element.Node, st element.State, own looks) []string {
 	out := make([]string, len(s.zones))
 	written := make([]string, len(style.Properties))
 	for z := range s.zones {
 		var d strings.Builder
 		then := n.Styles[z]
 		st.Change(z, &then)
+		look := s.steady(&then, z)
 		for i := range style.Properties {
 			p := &style.Properties[i]
-			want := p.Text(&then)
+			want := p.Text(look)
 			has := written[i]
 			if has == "" {
-				has = p.Text(&n.Styles[z])
+				has = own.of(z, i)
 			}
 			if has != want {
 				written[i] = want
@@ -212,14 +244,12 @@ func className(i int) string {
 // steady gives a look in which heights of the viewport are those that are taken for the
 // zone, on the canvas: its frame is as high as there is room for.
 func (s *Sheet) steady(st *style.Style, zone int) *style.Style {
-	if !s.marks || st.Height.Unit != style.Vh && st.MinHeight.Unit != style.Vh {
+	if !s.marks || !st.Height.Is(style.Vh) && !st.MinHeight.Is(style.Vh) {
 		return st
 	}
 	c := *st
 	for _, l := range []*style.Length{&c.Height, &c.MinHeight} {
-		if l.Unit == style.Vh {
-			*l = style.Pixels(l.N * s.zones[zone].ViewHeight() / 100)
-		}
+		*l = l.With(style.Vh, s.zones[zone].ViewHeight()/100)
 	}
 	return &c
 }
@@ -227,21 +257,20 @@ func (s *Sheet) steady(st *style.Style, zone int) *style.Style {
 // declarations gives, per zone, what has to be written so that the element ends
 // up with its computed style there, given what was written for wider zones, what
 // it inherits and the reset.
-func (s *Sheet) declarations(n, parent *element.Node) []string {
+func (s *Sheet) declarations(n, parent *element.Node, own, above looks) []string {
 	out := make([]string, len(s.zones))
 	written := make([]string, len(style.Properties))
 	for z := range s.zones {
 		var d strings.Builder
-		look := s.steady(&n.Styles[z], z)
 		for i := range style.Properties {
 			p := &style.Properties[i]
-			want := p.Text(look)
+			want := own.of(z, i)
 			has := written[i]
 			if has == "" {
 				switch {
 				case p.Name == style.LetterSpacing && parent != nil && n.Styles[z].FontSize != parent.Styles[z].FontSize && n.Styles[z].LetterSpacing != 0:
-				case p.Inherited && parent != nil:
-					has = p.Text(&parent.Styles[z])
+				case p.Inherited && above != nil:
+					has = above.of(z, i)
 				case p.Inherited:
 					has = p.Text(&root)
 				case p.Name == "display" && displays[n.Tag] != "":

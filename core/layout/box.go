@@ -74,3 +74,17 @@ func (b *Box) baseline() float64 {
 	}
 	return b.Baseline
 }
+
+// Painted is the box that is painted in a zone, from the place of its own, in px: turned
+// about its middle, as the rotate property does it (CSS Transforms 2 §5), and the box around
+// that. Other boxes aren't moved by it.
+func (b *Box) Painted(zone int) (x, y, w, h float64) {
+	turn := b.Node.Styles[zone].Rotate
+	if turn == 0 {
+		return 0, 0, b.W, b.H
+	}
+	sin, cos := math.Sincos(turn * math.Pi / 180)
+	w = math.Abs(b.W*cos) + math.Abs(b.H*sin)
+	h = math.Abs(b.W*sin) + math.Abs(b.H*cos)
+	return (b.W - w) / 2, (b.H - h) / 2, w, h
+}

@@ -64,6 +64,7 @@ type Style struct {
 	BackgroundTop    string // images that lie over it, as CSS has them
 	BorderColor      string
 	BorderRadius     Length
+	Corners          Corners // those that are other than BorderRadius
 	BoxShadow        string
 	Opacity          float64 // 0 stands for 1; a setting of 0 is kept as a hair above
 	ObjectFit        string
@@ -74,6 +75,19 @@ type Style struct {
 	Strike           bool
 
 	ClipPath string
+	Filter   string // functions of CSS Filter Effects 1, or ""
+
+	// How the box is moved where it is painted, without moving others (CSS Transforms 2 §4):
+	// by px, in degrees and by factors, 0 standing for 1.
+	TranslateX, TranslateY float64
+	Rotate                 float64
+	ScaleX, ScaleY         float64
+
+	// Entrance is how it comes into sight, Sway how it moves while it is seen, and Quick that
+	// it goes from one state to another in a moment rather than at once.
+	Entrance Entrance
+	Sway     Sway
+	Quick    bool
 
 	// Behind is the colour that is seen through an element without a fill: the nearest
 	// background of those it stands in, or "". It isn't written.
@@ -91,6 +105,29 @@ type Style struct {
 	// Scrolling of what doesn't fit: neither moves a box of a page as it opens.
 	ScrollSnapType, ScrollSnapAlign string
 	ScrollPadding                   Edges
+}
+
+// Corners are the radii of corners that are other than all; auto is as all.
+type Corners struct{ TopLeft, TopRight, BottomRight, BottomLeft Length }
+
+// Any reports whether one of them is set.
+func (c Corners) Any() bool { return c != Corners{} }
+
+// Entrance is how a box comes into sight while the page is scrolled: Kind names the steps,
+// By is how far it comes in px, and From and To are the part of its way over the viewport's
+// lower edge, in per cent, during which it does: at the end of it, it is always there.
+type Entrance struct {
+	Kind     string // "" is none
+	By       float64
+	From, To float64
+}
+
+// Sway is a slow movement to and fro: Kind names the steps, By is how far in px, Period how
+// long one way and back takes in seconds.
+type Sway struct {
+	Kind   string // "" is none
+	By     float64
+	Period float64
 }
 
 // FontPx is the font size in px. Browsers size glyphs in whole 1/64 px.
@@ -311,8 +348,6 @@ func (s *Style) Inherit(p *Style) {
 	s.FontSize, s.LineHeight, s.LetterSpacing = p.FontSize, p.LineHeight, p.LetterSpacing
 	s.TextAlign, s.TextTransform, s.Color = p.TextAlign, p.TextTransform, p.Color
 	s.NoWrap, s.Balance, s.OverflowWrap = p.NoWrap, p.Balance, p.OverflowWrap
-	if s.Behind = p.Background; s.Behind == "" {
-		s.Behind = p.Behind
-	}
+	s.Behind = Over(p.Background, p.Behind)
 	s.Pictured = p.BackgroundURL != "" || p.BackgroundTop != "" || p.Background == "" && p.Pictured
 }

@@ -1,6 +1,8 @@
 package style
 
 import (
+	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -9,11 +11,12 @@ import (
 )
 
 // gradient is a CSS gradient as settings hold it: "linear 135deg $deep 0%, $accent
-// 100%" or "radial $accent 0%, $deep 100%", colours being tokens or "#rrggbb".
+// 100%", "radial $accent 0%, $deep 100%" or "conic 0deg …", colours being tokens, with an
+// opacity or without ("$deep/40%"), or "#rrggbb" or "#rrggbbaa".
 type gradient struct {
-	radial bool
-	angle  float64 // degrees, CSS Images 3 §3.1.1
-	stops  []stop
+	kind  string
+	angle float64 // degrees: of the line (CSS Images 3 §3.1.1), or where a conic one begins
+	stops []stop
 }
 
 type stop struct {
@@ -21,23 +24,31 @@ type stop struct {
 	at     float64 // per cent; two at one place make a hard edge
 }
 
-const maxStops = 12
+const (
+	maxStops    = 12
+	maxGradient = 2000 // bytes of an entry
+)
+
+// gradientKinds are those that there are (CSS Images 4 §3).
+var gradientKinds = []string{"linear", "radial", "conic"}
 
 // readGradient reads a gradient: its kind or angle, then two colours or more, parted
 // by commas, each with its place in per cent or without. CSS functions are read too.
 func readGradient(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 	text := strings.TrimSpace(entry)
-	g := gradient{angle: 180}
-	for _, kind := range []string{"linear", "radial"} {
+	g := gradient{kind: "linear", angle: 180}
+	for _, kind := range gradientKinds {
 		if rest, ok := strings.CutPrefix(text, kind); ok {
-			g.radial = kind == "radial"
+			if g.kind = kind; kind == "conic" {
+				g.angle = 0
+			}
 			if in, ok := strings.CutPrefix(rest, "-gradient("); ok {
 				rest = strings.TrimSuffix(in, ")")
 			}
 			text = rest
 		}
 	}
-	text = strings.TrimLeft(text, " ,")
+	text = strings.TrimPrefix(strings.TrimLeft(text, " ,"), "from ")
 	if first, rest, ok := cutAngle(text); ok {
 		g.angle, text = first, rest
 	}
@@ -58,7 +69,7 @@ func readGradient(s *Setting, h *doc.House, entry string) (string, *doc.Problem)
 			}
 			st.at, p = n, strings.TrimSpace(p[:k])
 		}
-		if st.colour = stopColour(h, p); st.colour == "" {
+		if st.colour = readAnyColour(h, p); st.colour == "" {
 			return "", doc.Problemf(s.Label, "has %.40q as a colour; write one of the palette or one like #1d5f6b", p)
 		}
 		if st.at < 0 {
@@ -102,32 +113,11 @@ func Parts(text string) (parts []string) {
 	return append(parts, text[from:])
 }
 
-// stopColour reads a colour: a name or token of the palette, or any that package
-// colour reads.
-func stopColour(h *doc.House, p string) string {
-	if token, ok := strings.CutPrefix(p, "$"); ok {
-		if h.Swatch(token) != nil {
-			return p
-		}
-		return ""
-	}
-	for _, w := range h.Palette {
-		if strings.EqualFold(w.Name, p) {
-			return "$" + w.Token
-		}
-	}
-	if c, err := colour.Parse(p); err == nil {
-		return c.String()
-	}
-	return ""
-}
-
 func (g gradient) canonical() string {
 	var b strings.Builder
-	if g.radial {
-		b.WriteString("radial")
-	} else {
-		b.WriteString("linear " + Number(g.angle) + "deg")
+	b.WriteString(g.kind)
+	if g.kind != "radial" {
+		b.WriteString(" " + Number(g.angle) + "deg")
 	}
 	for i, s := range g.stops {
 		if i > 0 {
@@ -138,54 +128,60 @@ func (g gradient) canonical() string {
 	return b.String()
 }
 
+// parseGradient reads a canonical gradient; ok is false for anything else.
+func parseGradient(v string) (g gradient, ok bool) {
+	kind, rest, ok := strings.Cut(v, " ")
+	if !ok || !slices.Contains(gradientKinds, kind) {
+		return g, false
+	}
+	if g.kind = kind; kind != "radial" {
+		var angle string
+		angle, rest, _ = strings.Cut(rest, " ")
+		g.angle, _ = strconv.ParseFloat(strings.TrimSuffix(angle, "deg"), 64)
+	}
+	for p := range strings.SplitSeq(rest, ",") {
+		c, at, _ := strings.Cut(strings.TrimSpace(p), " ")
+		n, _ := strconv.ParseFloat(strings.TrimSuffix(at, "%"), 64)
+		g.stops = append(g.stops, stop{c, n})
+	}
+	return g, true
+}
+
 // Gradient gives a gradient setting as CSS text, each colour seen through by an
 // opacity of 0 to 1, or "" when it is unset.
 func (s Sheet) Gradient(name string, opacity float64) string {
-	kind, rest, ok := strings.Cut(s.value(name), " ")
-	if !ok || kind != "linear" && kind != "radial" {
+	g, ok := parseGradient(s.value(name))
+	if !ok {
 		return ""
 	}
 	var b strings.Builder
-	b.WriteString(kind + "-gradient(")
-	if kind == "linear" {
-		var angle string
-		angle, rest, _ = strings.Cut(rest, " ")
-		b.WriteString(angle + ", ")
+	b.WriteString(g.kind + "-gradient(")
+	switch g.kind {
+	case "linear":
+		b.WriteString(Number(g.angle) + "deg, ")
+	case "conic":
+		b.WriteString("from " + Number(g.angle) + "deg, ")
 	}
-	for i, p := range strings.Split(rest, ",") {
-		c, at, _ := strings.Cut(strings.TrimSpace(p), " ")
-		if token, ok := strings.CutPrefix(c, "$"); ok {
-			c = s.Swatch(token, "#000000")
-		}
+	for i, p := range g.stops {
 		if i > 0 {
 			b.WriteString(", ")
 		}
-		b.WriteString(Veil(c, opacity) + " " + at)
+		b.WriteString(Veil(s.colour(p.colour, "#000000"), opacity) + " " + Number(p.at) + "%")
 	}
 	return b.String() + ")"
 }
 
-// GradientEnds gives the first and the last colour of a gradient setting, "#rrggbb", or "".
+// GradientEnds gives the first and the last colour of a gradient setting, as CSS has them,
+// or "".
 func (s Sheet) GradientEnds(name string) (first, last string) {
-	kind, rest, ok := strings.Cut(s.value(name), " ")
-	if kind == "linear" {
-		_, rest, ok = strings.Cut(rest, " ")
-	}
-	if !ok || kind != "linear" && kind != "radial" {
+	g, ok := parseGradient(s.value(name))
+	if !ok {
 		return "", ""
 	}
-	stops := strings.Split(rest, ",")
-	at := func(p string) string {
-		c, _, _ := strings.Cut(strings.TrimSpace(p), " ")
-		if token, ok := strings.CutPrefix(c, "$"); ok {
-			return s.Swatch(token, "#000000")
-		}
-		return c
-	}
-	return at(stops[0]), at(stops[len(stops)-1])
+	return s.colour(g.stops[0].colour, "#000000"), s.colour(g.stops[len(g.stops)-1].colour, "#000000")
 }
 
-// Veil gives a colour "#rrggbb" seen through by an opacity of 0 to 1.
+// Veil gives a colour "#rrggbb" or "#rrggbbaa" seen through by an opacity of 0 to 1.
 func Veil(hex string, opacity float64) string {
 	if opacity >= 1 {
 		return hex
@@ -194,5 +190,23 @@ func Veil(hex string, opacity float64) string {
 	if err != nil {
 		return hex
 	}
-	return "rgb(" + strconv.Itoa(int(c.R)) + " " + strconv.Itoa(int(c.G)) + " " + strconv.Itoa(int(c.B)) + " / " + Number(opacity) + ")"
+	c.A = uint8(math.Round(float64(c.A) * max(opacity, 0)))
+	return c.String()
+}
+
+// Over gives the colour that is seen where one that may be see-through lies on another, in
+// CSS's hexadecimal notation; "" is no colour. What isn't known to lie below is white.
+func Over(top, under string) string {
+	if top == "" {
+		return under
+	}
+	a, err := colour.ParseHex(top)
+	if err != nil || a.A == 255 {
+		return top
+	}
+	b, err := colour.ParseHex(under)
+	if err != nil {
+		b = colour.Colour{R: 255, G: 255, B: 255, A: 255}
+	}
+	return a.Over(b).String()
 }

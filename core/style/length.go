@@ -120,3 +120,23 @@ func (l Length) OfViewport() bool {
 func (l Length) OfBase() bool {
 	return l.Unit == Percent || l.Unit == Math && l.Fn.any(Length.OfBase)
 }
+
+// Is reports whether the length, or a part of it, is in a unit.
+func (l Length) Is(u Unit) bool {
+	return l.Unit == u || l.Unit == Math && l.Fn.any(func(a Length) bool { return a.Is(u) })
+}
+
+// With gives the length with px in place of a unit, one of which is so many px.
+func (l Length) With(u Unit, px float64) Length {
+	switch l.Unit {
+	case u:
+		return Pixels(l.N * px)
+	case Math:
+		args := make([]Length, len(l.Fn.Args))
+		for i, a := range l.Fn.Args {
+			args[i] = a.With(u, px)
+		}
+		l.Fn = &Function{l.Fn.Name, args}
+	}
+	return l
+}

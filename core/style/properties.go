@@ -1,6 +1,7 @@
 package style
 
 import (
+	"cmp"
 	"slices"
 	"strconv"
 	"strings"
@@ -99,7 +100,7 @@ var Properties = []Property{
 		return choose(len(layers) == 0, "none", strings.Join(layers, ", "))
 	}, "none"},
 	{"border-color", false, false, func(s *Style) string { return choose(s.BorderColor == "", "currentcolor", s.BorderColor) }, "currentcolor"},
-	{"border-radius", false, false, func(s *Style) string { return choose(s.BorderRadius.Unit == Auto, "0", s.BorderRadius.String()) }, "0"},
+	{"border-radius", false, false, radiusText, "0"},
 	{"box-shadow", false, false, func(s *Style) string { return choose(s.BoxShadow == "", "none", s.BoxShadow) }, "none"},
 	{"opacity", false, false, func(s *Style) string { return choose(s.Opacity == 0, "1", Number(s.Opacity)) }, "1"},
 	{"object-fit", false, false, func(s *Style) string { return choose(s.ObjectFit == "", "fill", s.ObjectFit) }, "fill"},
@@ -120,13 +121,21 @@ var Properties = []Property{
 			Number(s.UnderlineDrop)+"px",
 		)
 	}, "auto"},
-	{"animation", false, false, func(s *Style) string {
-		return choose(s.Reveal, "reveal linear both", choose(s.Drift > 0, "drift linear both", "none"))
+	{"filter", false, false, func(s *Style) string { return choose(s.Filter == "", "none", s.Filter) }, "none"},
+	{"translate", false, false, func(s *Style) string {
+		return choose(s.TranslateX == 0 && s.TranslateY == 0, "none", Number(s.TranslateX)+"px "+Number(s.TranslateY)+"px")
 	}, "none"},
-	{"animation-timeline", false, false, func(s *Style) string {
-		return choose(s.Reveal, "scroll()", choose(s.Drift > 0, "view()", "auto"))
-	}, "auto"},
-	{"animation-range", false, false, func(s *Style) string { return choose(s.Reveal, "0 100vh", "normal") }, "normal"},
+	{"rotate", false, false, func(s *Style) string { return choose(s.Rotate == 0, "none", Number(s.Rotate)+"deg") }, "none"},
+	{"scale", false, false, func(s *Style) string {
+		x, y := cmp.Or(s.ScaleX, 1), cmp.Or(s.ScaleY, 1)
+		return choose(x == 1 && y == 1, "none", choose(x == y, Number(x), Number(x)+" "+Number(y)))
+	}, "none"},
+	{"transition", false, false, func(s *Style) string { return choose(s.Quick, quick, "none") }, "none"},
+	{"animation", false, false, func(s *Style) string { return animations(s, "none", func(a animation) string { return a.steps }) }, "none"},
+	{"animation-timeline", false, false, func(s *Style) string { return animations(s, "auto", func(a animation) string { return a.timeline }) }, "auto"},
+	{"animation-range", false, false, func(s *Style) string { return animations(s, "normal", func(a animation) string { return a.span }) }, "normal"},
+	{"--by", false, false, func(s *Style) string { return Number(s.Entrance.By) + "px" }, "0px"},
+	{"--sway", false, false, func(s *Style) string { return Number(s.Sway.By) + "px" }, "0px"},
 	{"--drift", false, false, func(s *Style) string { return Number(s.Drift*100) + "%" }, "0%"},
 	{"scroll-snap-type", false, false, func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) }, "none"},
 	{"scroll-padding", false, false, func(s *Style) string { return s.ScrollPadding.text(0) }, "0"},
@@ -150,6 +159,52 @@ var (
 	transformNames    = [...]string{"none", "uppercase", "lowercase"}
 	overflowWrapNames = [...]string{"normal", "break-word", "anywhere"}
 )
+
+// quick lets what only paints glide from one state to another; boxes don't.
+const quick = "color .15s, background-color .15s, border-color .15s, box-shadow .15s, opacity .15s, translate .15s, scale .15s"
+
+// animation is one of an element's, as the three properties have it.
+type animation struct{ steps, timeline, span string }
+
+// animations gives a part of all of an element's animations, or the property's initial value.
+// Where there are no timelines of scrolling, those that have one are over at once.
+func animations(s *Style, none string, part func(animation) string) string {
+	var all []animation
+	if s.Reveal {
+		all = append(all, animation{"reveal linear both", "scroll()", "0 100vh"})
+	}
+	if s.Drift > 0 {
+		all = append(all, animation{"drift linear both", "view()", "normal"})
+	}
+	if e := s.Entrance; e.Kind != "" {
+		all = append(all, animation{
+			"enter-" + e.Kind + " ease-out both", "view()", "entry " + Number(e.From) + "% entry " + Number(e.To) + "%",
+		})
+	}
+	if w := s.Sway; w.Kind != "" {
+		all = append(all, animation{"sway-" + w.Kind + " " + Number(w.Period/2) + "s ease-in-out infinite alternate", "auto", "normal"})
+	}
+	if len(all) == 0 {
+		return none
+	}
+	texts := make([]string, len(all))
+	for i, a := range all {
+		texts[i] = part(a)
+	}
+	if !slices.ContainsFunc(texts, func(t string) bool { return t != none }) {
+		return none
+	}
+	return strings.Join(texts, ", ")
+}
+
+func radiusText(s *Style) string {
+	all := choose(s.BorderRadius.Unit == Auto, "0", s.BorderRadius.String())
+	if !s.Corners.Any() {
+		return all
+	}
+	of := func(l Length) string { return choose(l.Unit == Auto, all, l.String()) }
+	return sides(of(s.Corners.TopLeft), of(s.Corners.TopRight), of(s.Corners.BottomRight), of(s.Corners.BottomLeft))
+}
 
 func choose(c bool, yes, no string) string {
 	if c {

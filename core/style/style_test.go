@@ -31,6 +31,30 @@ func TestEvaluate(t *testing.T) {
 	}
 }
 
+func TestEvaluateLength(t *testing.T) {
+	for in, want := range map[string]string{
+		"24": "24px", "100%/3": "33.3333%", "2*1.5rem": "3rem", "50% - 20": "calc(50% - 20px)", "calc(50% - 20px)": "calc(50% - 20px)",
+		"10vw + 1rem + 4px": "calc(10vw + 1rem + 4px)", "0%": "0", "-(2rem)": "-2rem",
+	} {
+		got, err := EvaluateLength(in)
+		if err != nil || got.String() != want {
+			t.Errorf("%q = %v, %v; want %s", in, got, err, want)
+		}
+	}
+	for _, in := range []string{"", "px", "1px*1px", "1/1px", "calc(1px", "1em", "1px 2px"} {
+		if got, err := EvaluateLength(in); err == nil {
+			t.Errorf("%q = %v, want a problem", in, got)
+		}
+	}
+	for _, tt := range []struct{ text, unit, want string }{
+		{"16", "rem", "1rem"}, {"1rem", "px", "16px"}, {"100", "%", "25%"}, {"128", "vw", "10vw"}, {"50% - 40", "px", "160px"},
+	} {
+		if got, ok := Convert(tt.text, tt.unit, 400, Viewport{Width: 1280, Height: 800}); !ok || got != tt.want {
+			t.Errorf("%s in %s: %q, want %q", tt.text, tt.unit, got, tt.want)
+		}
+	}
+}
+
 func FuzzEvaluate(f *testing.F) {
 	for _, s := range []string{"(1000-40)/2", "-(-3)", "1/0", "((((", "9*9*9"} {
 		f.Add(s)
@@ -90,6 +114,43 @@ func TestSettingsRead(t *testing.T) {
 		{"columns", OnSection, "25", ""},
 		{"box-shadow", doc.Text, "Card", "$card"},
 		{"box-shadow", doc.Text, "0 0 3px red", ""},
+		{"box-shadow", doc.Text, "0 6 20 0 #00000024", "0px 6px 20px 0px #00000024"},
+		{"box-shadow", doc.Text, "0 6px 20px -4px Deep 30% inset", "0px 6px 20px -4px $deep/30% inset"},
+		{"box-shadow", doc.Text, "0 6 -20 0 #000", ""},
+		{"box-shadow", doc.Text, "0 6 2000 0 #000", ""},
+		{"width", doc.Picture, "100%/3", "33.3333%"},
+		{"width", doc.Picture, "100% - 40", "calc(100% - 40px)"},
+		{"width", doc.Picture, "(1000px-2rem)/2", "calc(-1rem + 500px)"},
+		{"width", doc.Picture, "10px*10px", ""},
+		{"width", doc.Picture, "10/0px", ""},
+		{"width", doc.Picture, "wide", ""},
+		{"width", doc.Picture, strings.Repeat("9", 10_000), ""},
+		{"margin-top", doc.Text, "-40", "-40px"},
+		{"margin-top", doc.Text, "-601", ""},
+		{"margin-top", doc.Text, "40pt", ""},
+		{"font", doc.Text, "oswald", "Oswald"},
+		{"font", doc.Text, "Papyrus", ""},
+		{"font-weight", doc.Text, "350", "350"},
+		{"font-weight", doc.Text, "950", ""},
+		{"line-height", doc.Text, "1.35", "1.35"},
+		{"line-height", doc.Text, "24px", ""},
+		{"letter-spacing", doc.Text, "0.2", "0.2em"},
+		{"letter-spacing", doc.Text, "2em", ""},
+		{"text-transform", doc.Text, "Uppercase", "uppercase"},
+		{"rotate", doc.Text, "-12", "-12deg"},
+		{"rotate", doc.Text, "190", ""},
+		{"background", doc.Text, "Deep 40%", "$deep/40%"},
+		{"background", doc.Text, "$deep/40%", "$deep/40%"},
+		{"background", doc.Text, "$gone/40%", ""},
+		{"background", doc.Text, "rgb(255 255 255 / 0.5)", "#ffffff80"},
+		{"background", doc.Text, "oklch(45% 0.07 210 / 50%)", "#17606b80"},
+		{"background", doc.Text, "transparent", "#00000000"},
+		{"content", OnSection, "1000", "1000px"},
+		{"content", OnSection, "Full", "full"},
+		{"hover-background", doc.Button, "#fff", "#ffffff"},
+		{"hover-lift", doc.Button, "4", "4px"},
+		{"sway-period", doc.Text, "12s", "12s"},
+		{"gradient", doc.Card, "linear 90deg #fff 45%, transparent 45%", "linear 90deg #ffffff 45%, #00000000 45%"},
 	}
 	for _, tt := range tests {
 		s := Find(tt.setting, tt.kind)
@@ -190,6 +251,12 @@ func set(v reflect.Value) {
 			v.Set(reflect.ValueOf(Same(Pixels(7))))
 		case Widths:
 			v.Set(reflect.ValueOf(AllSides(7)))
+		case Corners:
+			v.Set(reflect.ValueOf(Corners{TopLeft: Pixels(7)}))
+		case Entrance:
+			v.Set(reflect.ValueOf(Entrance{Kind: "rise", By: 7, To: 50}))
+		case Sway:
+			v.Set(reflect.ValueOf(Sway{Kind: "vertical", By: 7, Period: 4}))
 		case Factor:
 			v.Set(reflect.ValueOf(Times0))
 		case Track:

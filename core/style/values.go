@@ -69,6 +69,12 @@ func (s Sheet) step(st doc.Step) Length {
 
 // ParseLength reads a canonical length.
 func ParseLength(v string, fallback Length) Length {
+	if strings.HasPrefix(v, "calc(") {
+		if l, err := EvaluateLength(v); err == nil {
+			return l
+		}
+		return fallback
+	}
 	for u := Px; u <= Vh; u++ {
 		if t, ok := strings.CutSuffix(v, unitNames[u]); ok {
 			if n, err := strconv.ParseFloat(t, 64); err == nil {
@@ -82,12 +88,24 @@ func ParseLength(v string, fallback Length) Length {
 // Colour gives a colour setting as CSS text, or the fallback.
 func (s Sheet) Colour(name, fallback string) string {
 	s.instead(name, fallback)
-	v := s.value(name)
-	if token, ok := strings.CutPrefix(v, "$"); ok {
-		return s.Swatch(token, fallback)
-	}
+	return s.colour(s.value(name), fallback)
+}
+
+// colour gives a canonical colour as CSS text, or the fallback.
+func (s Sheet) colour(v, fallback string) string {
 	if strings.HasPrefix(v, "#") {
 		return v
+	}
+	if token, ok := strings.CutPrefix(v, "$"); ok {
+		token, alpha, seen := strings.Cut(token, "/")
+		w := s.House.Swatch(token)
+		if w == nil {
+			return fallback
+		}
+		if n, err := strconv.ParseFloat(strings.TrimSuffix(alpha, "%"), 64); seen && err == nil {
+			return Veil(w.Value, n/100)
+		}
+		return w.Value
 	}
 	return fallback
 }
@@ -125,12 +143,40 @@ func (s Sheet) Share(name string, fallback float64) float64 {
 
 // Shadow gives a shadow as CSS text, or "".
 func (s Sheet) Shadow(name string) string {
-	for _, sh := range s.House.Shadows {
-		if s.value(name) == "$"+sh.Token {
-			return "0 " + Number(sh.Y) + "px " + Number(sh.Blur) + "px rgb(0 0 0 / " + Number(sh.Opacity) + ")"
+	v := s.value(name)
+	if token, ok := strings.CutPrefix(v, "$"); ok {
+		for _, sh := range s.House.Shadows {
+			if token == sh.Token {
+				return "0 " + Number(sh.Y) + "px " + Number(sh.Blur) + "px rgb(0 0 0 / " + Number(sh.Opacity) + ")"
+			}
 		}
+		return ""
 	}
-	return ""
+	parts := strings.Fields(v)
+	if len(parts) < 5 {
+		return ""
+	}
+	parts[4] = s.colour(parts[4], "#00000024")
+	return strings.Join(parts, " ")
+}
+
+// Angle gives an angle setting in degrees, or 0.
+func (s Sheet) Angle(name string) float64 { return s.number(name, "deg", 0) }
+
+// Seconds gives a time in seconds, or the fallback.
+func (s Sheet) Seconds(name string, fallback float64) float64 { return s.number(name, "s", fallback) }
+
+// Number gives a number of a setting whatever its unit is, or 0.
+func (s Sheet) Number(name string) float64 {
+	return s.number(name, strings.TrimLeft(s.value(name), "-.0123456789"), 0)
+}
+
+// number gives a number with a unit, or the fallback.
+func (s Sheet) number(name, unit string, fallback float64) float64 {
+	if n, err := strconv.ParseFloat(strings.TrimSuffix(s.value(name), unit), 64); err == nil {
+		return n
+	}
+	return fallback
 }
 
 // TextStyle sets the inherited type properties of a named text style.
@@ -182,6 +228,46 @@ func (s Sheet) Type(to *Style, fallback string) {
 			to.FontSize = Pixels(math.Round(px*64) / 64) // whole 1/64 px, the unit in which browsers size glyphs
 		}
 	}
+	s.typeface(to)
+	s.Aligned(to)
+}
+
+// typeface sets what differs from the text style: the face, and how it is set.
+func (s Sheet) typeface(to *Style) {
+	s.instead("font", to.FontFamily)
+	if f := s.value("font"); f != "" && HasFamily(s.House, f) {
+		to.FontFamily, to.FontGeneric = f, ""
+		if own := s.House.OwnFamily(f); own != nil {
+			to.FontGeneric = own.Generic
+		}
+	}
+	s.instead("font-weight", strconv.Itoa(to.FontWeight))
+	to.FontWeight = int(s.number("font-weight", "", float64(to.FontWeight)))
+	s.instead("line-height", Number(to.LineHeight.N))
+	if n := s.number("line-height", "", 0); n > 0 {
+		to.LineHeight = Length{N: n, Unit: Times}
+	}
+	s.instead(LetterSpacing, Number(to.LetterSpacing)+"em")
+	to.LetterSpacing = s.number(LetterSpacing, "em", to.LetterSpacing)
+	s.instead("text-transform", map[TextTransform]string{Uppercase: value.Uppercase, Lowercase: value.Lowercase}[to.TextTransform])
+	switch s.value("text-transform") {
+	case value.Uppercase:
+		to.TextTransform = Uppercase
+	case value.Lowercase:
+		to.TextTransform = Lowercase
+	case value.None:
+		to.TextTransform = AsWritten
+	}
+	switch s.value("text-wrap") {
+	case value.Balance:
+		to.Balance = true
+	case value.Auto:
+		to.Balance = false
+	}
+}
+
+// Aligned sets the alignment and the colour of words.
+func (s Sheet) Aligned(to *Style) {
 	switch s.value("text-align") {
 	case value.Center:
 		to.TextAlign = TextCenter

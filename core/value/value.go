@@ -95,6 +95,31 @@ const (
 	Quiet    = "quiet"
 )
 
+// Type: text-transform and text-wrap-style.
+const (
+	Uppercase = "uppercase"
+	Lowercase = "lowercase"
+	Balance   = "balance"
+)
+
+// Fields of forms, and where their labels are.
+const (
+	Box    = "box"
+	Below  = "below" // a line below
+	Inside = "inside"
+)
+
+// Mirrored pictures, entrances and slow movements.
+const (
+	Horizontal = "horizontal"
+	Vertical   = "vertical"
+	Fade       = "fade"
+	Rise       = "rise"
+	FromLeft   = "from-left"
+	FromRight  = "from-right"
+	Grow       = "grow"
+)
+
 // Tables, accordions, videos, page lists.
 const (
 	Both         = "both" // the first row and the first column are headings

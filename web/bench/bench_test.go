@@ -3,6 +3,7 @@ package bench
 import (
 	"encoding/json"
 	"log/slog"
+	"slices"
 	"strings"
 	"testing"
 
@@ -41,6 +42,15 @@ func (v *View) apply(t testing.TB, c edit.Command) {
 	}
 }
 
+// all gives a cluster's fields, wherever they stand.
+func (c cluster) all() []field {
+	out := slices.Concat(c.Fields, c.Box, c.Edges)
+	for _, t := range c.Tabs {
+		out = append(out, t.Fields...)
+	}
+	return out
+}
+
 // Every field of a Tray has a name of its own, whatever is selected and however it is
 // arranged, and an id of its own for its label.
 func TestFieldsHaveNamesOfTheirOwn(t *testing.T) {
@@ -48,7 +58,7 @@ func TestFieldsHaveNamesOfTheirOwn(t *testing.T) {
 		t.Helper()
 		labels, ids := map[string]bool{}, map[string]bool{}
 		for _, c := range tray.Clusters {
-			for _, f := range c.Fields {
+			for _, f := range c.all() {
 				if labels[f.Label] {
 					t.Errorf("%s has two fields %q", what, f.Label)
 				}
@@ -89,7 +99,7 @@ func TestFieldsSayWhatHolds(t *testing.T) {
 	field := func(setting string) field {
 		t.Helper()
 		for _, c := range v.Tray().Clusters {
-			for _, f := range c.Fields {
+			for _, f := range c.all() {
 				if f.Setting == setting {
 					return f
 				}
@@ -110,7 +120,7 @@ func TestFieldsSayWhatHolds(t *testing.T) {
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Heading, Zone: "desktop"})
 	follows("a heading", map[string]string{"text-style": "H2", "font-size": "default 34", "padding-top": "0", "width": "Auto"})
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Button, Zone: "desktop"})
-	follows("a button", map[string]string{"padding-left": "default 22", "border-radius": "default 4", "background": "Accent"})
+	follows("a button", map[string]string{"padding-left": "22", "border-radius": "default 4", "background": "Accent"})
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Icon, Zone: "desktop"})
 	follows("an icon", map[string]string{"icon-size": "default 32"})
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Figures, Zone: "desktop"})

@@ -8,9 +8,10 @@ import (
 	"strings"
 )
 
-// Canvas is the page itself as a document, for the frame in the middle of the Bench.
-func (v *View) Canvas() string {
-	root := v.Builder.Page(&doc.Page{})
+// Canvas is the page itself as a document, for the frame in the middle of the Bench; css is
+// the address of what the canvas adds to it.
+func (v *View) Canvas(css string) string {
+	root := v.Builder.Page(&doc.Page{Ground: v.Page.Ground})
 	var b strings.Builder
 	b.WriteString(
 		"<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>Canvas</title><meta name=\"viewport\" content=\"width=device-width\"><style>",
@@ -26,7 +27,7 @@ func (v *View) Canvas() string {
 	var body strings.Builder
 	sheet.Write(&body, root)
 	b.WriteString(sheet.CSS())
-	b.WriteString("</style><link rel=\"stylesheet\" href=\"/static/bench/canvas.css\">")
+	b.WriteString("</style><link rel=\"stylesheet\" href=\"" + css + "\">")
 	for _, sec := range v.Page.Sections {
 		b.WriteString("<style data-css=\"" + sec.ID + "\">" + v.Stage.scene(v.Page, sec).CSS + "</style>")
 	}

@@ -1,12 +1,13 @@
 package bench
 
 import (
+	"cmp"
 	"encoding/json"
+	"fmt"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
-	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/core/value"
 	"strconv"
@@ -18,14 +19,19 @@ func (v *View) contentClusters(b *doc.Block) []cluster {
 	a := element.Of(b.Kind)
 	var cs []cluster
 	if len(a.Fields) > 0 {
-		c := cluster{Title: "Content"}
+		c := cluster{ID: "content", Title: "Content"}
 		for _, f := range a.Fields {
+			if f.Name == "picture" && b.Kind.Is(doc.Holding) { // what it lies on is with its surface
+				continue
+			}
 			c.Fields = append(c.Fields, v.contentField(f, "block.content", "f-c-"+f.Name, element.Value(b.Content, f.Name), b.Content.Picture))
 		}
-		cs = append(cs, c)
+		if len(c.Fields) > 0 {
+			cs = append(cs, c)
+		}
 	}
 	if a.EntryName != "" {
-		cs = append(cs, cluster{Title: a.EntryName, Note: strconv.Itoa(len(b.Content.Entries)), Entries: v.entries(a, b)})
+		cs = append(cs, cluster{ID: "entries", Title: a.EntryName, Note: strconv.Itoa(len(b.Content.Entries)), Entries: v.entries(a, b)})
 	}
 	return cs
 }
@@ -38,21 +44,27 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 	case element.PictureID, element.VideoID:
 		out = v.pictureField(value, op, f.Name)
 		out.ID, out.Label, out.Video = id, f.Label, f.Type == element.VideoID
-	case element.Lines, element.Prose, element.Markup, element.Cells:
+	case element.Cells:
+		out.Control = "cells"
+		out.Cells = element.Rows(value)
+	case element.Lines, element.Prose, element.Markup:
 		out.Control = "area"
 		if m, ok := v.Builder.Media(picture); ok && f.Name == "alt" {
 			out.Follows = m.Alt
 		}
 	case element.Address:
 		out.List, out.Follows = "list-pages", "None"
+	case element.Number:
+		out.Control, out.Min, out.Max, out.Step = "number", f.Min, f.Max, 1
 	case element.Choice:
-		out.Control, out.Here = "choice", true
+		out.Control, out.Here = "options", true
 		if value == "" {
 			value = f.Choices[0].Value
 		}
 		for _, c := range f.Choices {
-			out.Options = append(out.Options, option{c.Value, c.Label, c.Value == value})
+			out.Options = append(out.Options, option{Value: c.Value, Label: c.Label, Chosen: c.Value == value})
 		}
+		out.segmented()
 	}
 	return out
 }
@@ -62,7 +74,11 @@ func (v *View) pictureField(id, op, setting string) field {
 	for _, m := range v.Media() {
 		if m.ID == id {
 			f.Follows = m.Name
+			f.Note = fmt.Sprintf("%d × %d", m.Width, m.Height)
 		}
+	}
+	if m, ok := v.Builder.Media(id); ok && m.Video == "" {
+		f.Thumb = m.Variants[0].URL
 	}
 	return f
 }
@@ -74,21 +90,37 @@ type Entries struct {
 	Entries []Entry
 }
 
+// Entry is one of them: a row with its name, and its fields for when it is the chosen one.
 type Entry struct {
-	At, Number  int
-	Name        string
-	Fields      []field
-	First, Last bool
+	At, Number int
+	Name       string
+	Icon       string // of a form's field, by its type
+	Fields     []field
+}
+
+// fieldIcons show the types of a form's fields.
+var fieldIcons = map[string]string{
+	value.Text: "input-cursor-text", value.Email: "envelope", value.Tel: "telephone", value.Number: "123", value.Date: "calendar-date",
+	value.Time: "clock", value.Textarea: "textarea-t", value.Select: "menu-button-wide", value.Radio: "ui-radios", value.Checkbox: "ui-checks",
 }
 
 func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
 	out := &Entries{Node: v.Selected, Count: len(b.Content.Entries)}
 	for i, e := range b.Content.Entries {
-		ev := Entry{At: i, Number: i + 1, First: i == 0, Last: i == len(b.Content.Entries)-1}
+		ev := Entry{At: i, Number: i + 1}
 		prefix := "e-" + strconv.Itoa(i) + "-"
 		for _, f := range a.Entry {
 			fv := v.contentField(f, "entry.set", prefix+f.Name, e.Values[f.Name], e.Values["picture"])
 			fv.At = i
+			if b.Kind == doc.Form && f.Name == "type" {
+				ev.Icon = fieldIcons[cmp.Or(e.Values["type"], value.Text)]
+				for k := range fv.Options {
+					fv.Options[k].Icon = fieldIcons[fv.Options[k].Value]
+				}
+			}
+			if ev.Name == "" && (f.Type == element.Line || f.Type == element.Prose) {
+				ev.Name = e.Values[f.Name]
+			}
 			ev.Fields = append(ev.Fields, fv)
 		}
 		if a.EntryWords {
@@ -97,7 +129,9 @@ func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
 				f.Control, f.Label = "formatted", "Text, formatted"
 			}
 			ev.Fields = append(ev.Fields, f)
+			ev.Name = cmp.Or(ev.Name, e.Words.Plain())
 		}
+		ev.Name = cmp.Or(ev.Name, strconv.Itoa(ev.Number))
 		out.Entries = append(out.Entries, ev)
 	}
 	return out
@@ -181,87 +215,4 @@ func (v *View) others(name string, values doc.Style) (zones, command string) {
 		return "", ""
 	}
 	return strings.Join(names, " and "), string(text)
-}
-
-// settings gives the fields of settings by name, those that the kind has.
-func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []field {
-	var fs []field
-	zs, house := v.Site.Zones, &v.Site.House
-	zone := v.Current()
-	for _, name := range names {
-		s := style.Find(name, kind)
-		if s == nil {
-			continue
-		}
-		f := field{ID: "f-" + name, Label: s.Label, Op: "set", Setting: name, Control: "text", Zoned: true}
-		value, from, ok := values[name].Resolve(zs, v.Zone)
-		if ownInEachZone(name, v.Zone == len(zs)-1) && from != zone.ID {
-			value, from, ok = "", "", false
-		}
-		f.Here = ok && from == zone.ID
-		shown := s.Unset()
-		if ok {
-			shown = s.Shown(house, value)
-		}
-		switch {
-		case f.Here:
-			f.Value, f.Reset = shown, "follow"
-			f.From = "the default"
-			if _, wider, ok := values[name].Resolve(zs, v.Zone-1); ok && !ownInEachZone(name, v.Zone == len(zs)-1) {
-				f.From = zs[zs.Index(wider)].Name
-			}
-		default:
-			f.Follows = shown
-			if ok {
-				f.From = zs[zs.Index(from)].Name
-			} else {
-				f.Follows = v.instead(s, values)
-			}
-		}
-		if f.Here && !ownInEachZone(name, false) {
-			f.Others, f.ThereToo = v.others(name, values)
-		}
-		f.Token = ok && strings.HasPrefix(value, "$")
-		f.Promotes = f.Here && v.Site.Role.May(rights.House) && edit.Promotable(s, value)
-		switch s.Type {
-		case style.TypeWord:
-			f.Control = "choice"
-			if name == "object-position" {
-				f.Control = "crop"
-			}
-			for _, c := range s.Choices {
-				f.Options = append(f.Options, option{c.Value, c.Label, c.Value == value})
-			}
-		case style.TypeButtonSize:
-			f.Control = "choice"
-			if !ok {
-				value = "$" + house.ButtonSize("").Token
-			}
-			for _, o := range s.Offers(house) {
-				f.Options = append(f.Options, option{o.Value, o.Name, o.Value == value})
-			}
-		case style.TypeColour:
-			f.List = "list-colour"
-			if ok {
-				sh := style.Sheet{House: house, Zones: zs, Zone: v.Zone, Style: values}
-				f.Swatch = sh.Colour(name, "")
-			}
-		case style.TypeTextStyle:
-			f.List = "list-text-style"
-		case style.TypeShadow:
-			f.List = "list-shadow"
-		case style.TypeLength:
-			if offers := s.Offers(house); len(offers) > 0 {
-				f.List = "list-space"
-				switch name {
-				case "border-radius":
-					f.List = "list-corners"
-				case "border-width":
-					f.List = "list-lines"
-				}
-			}
-		}
-		fs = append(fs, f)
-	}
-	return fs
 }

@@ -150,19 +150,25 @@ func (st *Stage) shown(sec *doc.Section) string {
 
 // scene gives the scene of a section of a page, from memory when nothing changed.
 func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
-	k := sceneKey{sec, st.key + around(p, sec) + st.shown(sec)}
-	st.Builder.Neighbours = p.Neighbours
+	k := sceneKey{sec, st.key + p.Ground + around(p, sec) + st.shown(sec)}
 	if sc, ok := st.workshop.scenes.Get(k); ok {
 		return sc
 	}
-	sc := &scene{node: st.Builder.Section(sec), boxes: map[float64]*layout.Box{}}
+	sc := &scene{boxes: map[float64]*layout.Box{}}
+	sc.HTML, sc.CSS, sc.node = st.write(p, sec)
 	sc.tree = layout.New(st.lib, st.Site.Zones, sc.node)
-	sheet := emit.NewCanvasSheet(st.Site.Zones, sec.ID)
-	var b strings.Builder
-	sheet.Write(&b, sc.node)
-	sc.HTML, sc.CSS = b.String(), sheet.CSS()
 	if !st.passing {
 		st.workshop.scenes.Add(k, sc)
 	}
 	return sc
+}
+
+// write gives a section's text for the canvas, and its elements.
+func (st *Stage) write(p *doc.Page, sec *doc.Section) (html, css string, n *element.Node) {
+	st.Builder.Neighbours, st.Builder.Ground = p.Neighbours, p.Ground
+	n = st.Builder.Section(sec)
+	sheet := emit.NewCanvasSheet(st.Site.Zones, sec.ID)
+	var b strings.Builder
+	sheet.Write(&b, n)
+	return b.String(), sheet.CSS(), n
 }

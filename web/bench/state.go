@@ -20,6 +20,7 @@ type State struct {
 	Zones  doc.Zones              `json:"zones"`
 	Names  map[string]string      `json:"names"`
 	Grids  map[string]grid        `json:"grids"` // at Width
+	Ground string                 `json:"ground"`
 }
 
 // grid is where the tracks of a Placed arrangement are, in px from the top left corner
@@ -138,6 +139,7 @@ func (v *View) State(changed []string, grids bool) State {
 		Zones:  v.Site.Zones,
 		Names:  map[string]string{},
 		Grids:  map[string]grid{},
+		Ground: v.ground(),
 	}
 	for _, sec := range v.Page.Sections {
 		if !sec.Hidden {
@@ -159,4 +161,37 @@ func (v *View) State(changed []string, grids bool) State {
 		v.held(&st, sec.ID, sec.Holder(), false, edit.StandIns(sec))
 	}
 	return st
+}
+
+// Tried is what the canvas would show after a command.
+type Tried struct {
+	Select string        `json:"select"`
+	Order  []string      `json:"order"`
+	Show   []sectionText `json:"show"`
+	Ground string        `json:"ground"`
+}
+
+// ground is the colour that the page lies on.
+func (v *View) ground() string {
+	if w := v.Site.House.Swatch(v.Page.Ground); w != nil {
+		return w.Value
+	}
+	return v.Site.House.Ground()
+}
+
+// Tried describes the sections named as the page, which isn't kept, has them. Nothing of it
+// is remembered, and nothing is laid out.
+func (v *View) Tried(changed []string, selected string) Tried {
+	t := Tried{Select: selected, Order: []string{}, Show: []sectionText{}, Ground: v.ground()}
+	for _, sec := range v.Page.Sections {
+		if sec.Hidden {
+			continue
+		}
+		t.Order = append(t.Order, sec.ID)
+		if slices.Contains(changed, sec.ID) {
+			html, css, _ := v.Stage.write(v.Page, sec)
+			t.Show = append(t.Show, sectionText{sec.ID, html, css})
+		}
+	}
+	return t
 }

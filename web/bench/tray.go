@@ -4,15 +4,13 @@ import (
 	"cmp"
 	"fmt"
 	"html/template"
-	"openplot/core/doc"
-	"openplot/core/edit"
-	"openplot/core/element"
-	"openplot/core/place"
-	"openplot/core/rights"
-	"openplot/core/style"
-	"openplot/core/value"
 	"slices"
 	"strconv"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/place"
+	"openplot/core/rights"
 )
 
 // Tray is everything that can be changed about the selection.
@@ -25,8 +23,11 @@ type Tray struct {
 	Kind      string // block kind, "section", or "" with nothing selected
 	Hidden    bool
 	Composes  bool
-	Placed    bool // in the cells of a grid, so that it has a layer
-	Item      bool // one of a Series
+	Placed    bool  // in the cells of a grid, so that it has a layer
+	Item      bool  // one of a Series
+	Acts      []act // those used most
+	More      []act // all, with their keys
+	Restyles  bool  // what differs from a text style can become the style's
 	Clusters  []cluster
 	Elsewhere []elsewhere
 }
@@ -35,31 +36,76 @@ type crumb struct{ ID, Name string }
 
 // cluster is a group of fields.
 type cluster struct {
-	Title, Note string
-	Fields      []field
-	SeenOn      []seenOn
-	Entries     *Entries
+	ID, Title, Note string
+	Fields          []field
+	Tabs            []tab
+	Box             []field // padding and margin, drawn as nested boxes
+	Edges           []field // each side's border and each corner's radius, drawn on a box
+	Grid            *placeGrid
+	Differs         []string // settings that differ from the text style, in words
+	DiffersFrom     string
+	PutBack         string // the command that lets them follow it again
+	Play            string // how the entrance is played on the canvas, as JSON
+	Crops           []crop
+	SeenOn          []seenOn
+	Entries         *Entries
 }
+
+// crop is what a zone shows of a picture: a frame of W by H px.
+type crop struct {
+	Zone, Src string
+	W, H      float64
+}
+
+// tab is one of several groups of fields in a cluster, of which one is shown.
+type tab struct {
+	ID, Title string
+	Fields    []field
+}
+
+// Set reports whether something in the cluster is set in this zone.
+func (c cluster) Set() bool {
+	set := func(f field) bool { return f.Zoned && f.Here }
+	return slices.ContainsFunc(c.Fields, set) || slices.ContainsFunc(c.Box, set) || slices.ContainsFunc(c.Edges, set) || slices.ContainsFunc(c.Tabs, tab.Set)
+}
+
+// Set reports whether something in the tab is set.
+func (t tab) Set() bool { return slices.ContainsFunc(t.Fields, func(f field) bool { return f.Here }) }
 
 // field is one thing to set. A value set in this zone is in Value; one that
 // follows is in Follows.
 type field struct {
 	ID      string
 	Label   string
+	Short   string // what is shown for it beside its drawing, where Label is too long
 	Op      string // of the command
 	Setting string
-	Control string // "text", "choice", "area", "words", "crop" or "picture"
+	Control string // which template draws it: see field.html
 	Video   bool   // a "picture" that is a video
 	At      int    // of an entry
 	Value   string
+	Raw     string // the canonical value in force, or ""
 	Follows string
+	Note    string
 	Here    bool
 	From    string // what it follows, in words
 	Reset   string // op that puts it back, or "" where it can't be
 	Zoned   bool
 	Options []option
-	List    string // id of a list of suggestions
-	Swatch  string // a colour to show
+	Find    bool       // the options can be searched
+	List    string     // id of a list of suggestions
+	Paint   string     // what it looks like, as CSS has it
+	Font    string     // the family that it is, to be shown in itself
+	Thumb   string     // address of a picture
+	Cells   [][]string // of a table
+	// Of numbers: bounds, how far a key goes, the units and house-style steps there are, and
+	// what it is now in the first unit.
+	Min, Max, Step float64
+	Units          []string
+	Steps          []step
+	Quick          []option
+	Now            string
+	Slides         bool // with a slider beside it
 	// Others are the narrower zones that have a value of their own, in words, so that this
 	// one doesn't arrive there; ThereToo is the command that lets them follow.
 	Others   string
@@ -69,9 +115,18 @@ type field struct {
 	Token, Promotes bool
 }
 
+// Shown is what the field is called beside its control.
+func (f field) Shown() string { return cmp.Or(f.Short, f.Label) }
+
 type option struct {
 	Value, Label string
 	Chosen       bool
+	Icon         string // that draws it, or ""
+	Drawing      template.HTML
+	Clip         string // CSS's clip-path of what a picture is cut to, or ""
+	Font         string // the family that its label is set in, or ""
+	Weight       int
+	Size         float64 // px
 }
 
 type seenOn struct {
@@ -116,169 +171,39 @@ func (v *View) Tray() *Tray {
 		t.Node = ""
 		t.Trail = []crumb{{"", v.Page.Name}}
 		if t.Composes {
-			t.Clusters = []cluster{{Title: "Page", Fields: []field{
+			t.Clusters = []cluster{{ID: "page", Title: "Page", Fields: []field{
 				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
 				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
 				{
 					ID: "f-description", Label: "Meta description", Op: "page.set", Setting: "description",
 					Control: "area", Value: v.Page.Description, Here: v.Page.Description != "",
 				},
+				v.groundField(),
 			}}}
 		}
 		return t
 	}
+	if t.Composes {
+		v.acts(t, sec, block)
+	}
+	t.Restyles = v.Site.Role.May(rights.House)
 	v.elsewhere(t, sec)
 	return t
 }
 
-func (v *View) sectionTray(t *Tray, sec *doc.Section) {
-	t.Kind, t.Hidden = "section", sec.Hidden
-	t.Trail = []crumb{{sec.ID, sec.Name}}
-	blocks := 0
-	sec.Walk(func(*doc.Block) { blocks++ })
-	t.Note = blockCount(blocks)
-	picture, film := v.pictureField(sec.Picture, "section.picture", ""), v.pictureField(sec.Video, "section.video", "")
-	film.ID, film.Label, film.Video = "f-video", "Video", true
-	if !t.Composes {
-		t.Clusters = []cluster{{Title: "Background", Fields: []field{picture, film}}}
-		return
+// groundField is the colour that the page lies on.
+func (v *View) groundField() field {
+	f := field{ID: "f-ground", Label: "Page background", Op: "page.set", Setting: "ground", Control: "colour", Follows: "House style’s", Paint: v.ground()}
+	if w := v.Site.House.Swatch(v.Page.Ground); w != nil {
+		f.Value, f.Raw, f.Here, f.Reset = w.Name, "$"+w.Token, true, "page.set"
 	}
-	roles := []option{
-		{"", "Section", sec.Role == doc.RoleMain},
-		{"header", "Header", sec.Role == doc.RoleHeader},
-		{"footer", "Footer", sec.Role == doc.RoleFooter},
-	}
-	t.Clusters = []cluster{
-		{Title: "Section", Fields: []field{
-			{ID: "f-name", Label: "Name", Op: "rename", Control: "text", Value: sec.Name, Here: true},
-			{ID: "f-anchor", Label: "Anchor", Op: "section.anchor", Control: "text", Value: sec.Anchor, Here: sec.Anchor != "", Follows: "None"},
-			v.layoutField(sec),
-			{ID: "f-role", Label: "Landmark", Op: "section.role", Control: "choice", Options: roles, Here: true},
-		}},
-		{Title: "Background", Fields: append(v.settings(sec.Style, style.OnSection, "background", "gradient", "color", "text-align"), picture, film)},
-	}
-	if sec.Picture != "" || sec.Video != "" {
-		t.Clusters = append(
-			t.Clusters,
-			cluster{
-				Title: "Background picture",
-				Fields: v.settings(
-					sec.Style, style.OnSection, "picture-fit", "picture-scroll", "filter", "filter-gradient",
-					"filter-opacity", "picture-position",
-				),
-			},
-		)
-	}
-	t.Clusters = append(t.Clusters,
-		cluster{
-			Title: "Padding and size",
-			Fields: v.settings(
-				sec.Style, style.OnSection, "padding-top", "padding-bottom", "padding-left", "padding-right",
-				"min-height", "content-at", "content",
-			),
-		},
-		v.arrangementCluster(sec.Holder(), style.OnSection),
-		cluster{Title: "Shape dividers", Fields: v.edgeFields(sec)},
-		cluster{
-			Title: "Margin and border",
-			Fields: v.settings(
-				sec.Style, style.OnSection, "margin-top", "margin-bottom", "margin-sides", "margin-left", "margin-right",
-				"pull", "layer", "border-radius", "border-width", "box-shadow",
-			),
-		},
-		cluster{Title: "On scroll", Fields: v.settings(sec.Style, style.OnSection, "stays", "over")},
-	)
-}
-
-// edgeFields are the shapes of the section's edges, and their measures where they have
-// one.
-func (v *View) edgeFields(sec *doc.Section) []field {
-	var names []string
-	for _, side := range []string{"edge-top", "edge-bottom"} {
-		names = append(names, side)
-		sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: 0, Style: sec.Style}
-		if sh.Word(side, value.None) != value.None {
-			names = append(names, side+"-height", side+"-colour", side+"-flip")
-		}
-	}
-	return v.settings(sec.Style, style.OnSection, names...)
-}
-
-func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
-	t.Kind = string(b.Kind)
-	t.Trail = []crumb{{sec.ID, sec.Name}}
-	scope, series := "", (*doc.Block)(nil)
-	for _, c := range sec.Path(b.ID) {
-		id := c.ID
-		if scope != "" {
-			id = doc.ItemID(c.ID, scope)
-		}
-		name := blockName(c)
-		if c.ID != b.ID { // those it stands in are known by their kind
-			name = element.Of(c.Kind).Name
-		}
-		t.Trail = append(t.Trail, crumb{id, name})
-		if _, i := c.FindItem(item); item != "" && i >= 0 {
-			scope, series = item, c
-		}
-	}
-	h := sec.HolderOf(b.ID)
-	resolved := place.Resolve(h, v.Site.Zones)
-	i := h.Index(b.ID)
-	shown := b
-	if series != nil {
-		it, n := series.FindItem(item)
-		shown = it.Shows(b)
-		t.Trail[len(t.Trail)-1].Name = blockName(shown)
-		t.Note = fmt.Sprintf("%d of %d, alike in look", n+1, len(series.Items))
-		t.Item = true
-	} else if over := overlapped(h, resolved[v.Zone], i); over != "" && h.Arrangement == doc.Placed {
-		t.Note = over
-	} else if h.Arrangement != doc.Placed {
-		t.Note = fmt.Sprintf("%d of %d", i+1, len(h.Blocks))
-	}
-	t.Placed = h.Arrangement == doc.Placed && (series == nil || h.ID != series.ID)
-	content := v.contentClusters(shown)
-	if !t.Composes {
-		t.Clusters = content
-		return
-	}
-	if t.Placed {
-		t.Clusters = append(t.Clusters, v.placeCluster(b, h, resolved[v.Zone][i]))
-	}
-	t.Clusters = append(t.Clusters, content...)
-	if a := element.Of(b.Kind); len(a.Settings) > 0 {
-		t.Clusters = append(t.Clusters, cluster{Title: a.Name, Fields: v.settings(b.Style, b.Kind, a.Settings...)})
-	}
-	if b.Kind.Is(doc.Holding) && b.Kind != doc.Series {
-		t.Clusters = append(t.Clusters, v.arrangementCluster(b.Holder(), b.Kind))
-	}
-	own := func(title string, names ...string) {
-		names = slices.DeleteFunc(names, func(name string) bool { return slices.Contains(element.Of(b.Kind).Settings, name) }) // shown already
-		if fs := v.settings(b.Style, b.Kind, names...); len(fs) > 0 {
-			t.Clusters = append(t.Clusters, cluster{Title: title, Fields: fs})
-		}
-	}
-	size := []string{"width", "min-height"}
-	if h.Arrangement == doc.LineUp {
-		size = append(size, "grow")
-	}
-	own("Size", size...)
-	own("Text", "text-style", "font-size", "color", "text-align")
-	own("Padding", "padding-top", "padding-right", "padding-bottom", "padding-left")
-	own("Fill and border", "background", "border-radius", "box-shadow", "border-width")
-	own("Align", "justify-self", "align-self", "opacity", "border-color")
-	seen := cluster{Title: "Visible on"}
-	for z := range v.Site.Zones {
-		seen.SeenOn = append(seen.SeenOn, seenOn{v.Site.Zones[z], !resolved[z][i].Hidden})
-	}
-	t.Clusters = append(t.Clusters, seen)
+	return f
 }
 
 // layoutField offers other designs for a section's purpose; for a section of one's own,
 // all of them.
 func (v *View) layoutField(sec *doc.Section) field {
-	f := field{ID: "f-layout", Label: "Change layout", Op: "section.redesign", Control: "choice", Here: true}
+	f := field{ID: "f-layout", Label: "Change layout", Op: "section.redesign", Control: "options", Here: true}
 	made := edit.FindPreset(sec.Made)
 	if made == nil {
 		f.Here, f.Follows = false, "its own"
@@ -286,67 +211,10 @@ func (v *View) layoutField(sec *doc.Section) field {
 	for i := range edit.Presets {
 		p := &edit.Presets[i]
 		if p.Purpose != "Blank" && (made == nil || made.Purpose == "Blank" || p.Purpose == made.Purpose) || p == made {
-			f.Options = append(f.Options, option{p.ID, p.Name, p == made})
+			f.Options = append(f.Options, option{Value: p.ID, Label: p.Name, Chosen: p == made})
 		}
 	}
 	return f
-}
-
-// placeCluster is the block's cells.
-func (v *View) placeCluster(b *doc.Block, h doc.Holder, p place.Placed) cluster {
-	_, byHand := b.Place[v.Current().ID]
-	from := "by rule"
-	if !p.Derived {
-		from = ""
-	}
-	placeField := func(label, setting, value string) field {
-		f := field{
-			ID: "f-place-" + setting, Label: label, Op: "block.place.set", Setting: setting, Control: "text",
-			Here: byHand, Zoned: true, From: from,
-		}
-		if byHand {
-			f.Value = value
-			if v.Zone > 0 {
-				f.Reset = "block.place.reset"
-			}
-		} else {
-			f.Follows = value
-		}
-		return f
-	}
-	return cluster{
-		Title: "Grid position", Note: strconv.Itoa(h.Columns(v.Site.Zones, v.Zone)) + " columns",
-		Fields: []field{
-			placeField("Columns", "columns", reach(p.Column, p.Span)),
-			placeField("Rows", "rows", reach(p.Row, p.Rows)),
-			placeField("Layer", "layer", strconv.Itoa(p.Layer)),
-		},
-	}
-}
-
-// arrangementCluster is how the blocks of a section or container stand.
-func (v *View) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
-	c := cluster{Title: "Layout"}
-	f := field{ID: "f-arrange", Label: "Arrangement", Op: "arrange", Control: "choice", Here: true}
-	f.Options = []option{
-		{"placed", "Placed", h.Arrangement == doc.Placed},
-		{"columns", "Columns", h.Arrangement == doc.Columns},
-		{"line-up", "Line-up", h.Arrangement == doc.LineUp},
-	}
-	c.Fields = []field{f}
-	var names []string
-	switch h.Arrangement {
-	case doc.Placed:
-		c.Note = strconv.Itoa(h.Columns(v.Site.Zones, v.Zone)) + " columns"
-		names = []string{"columns", "row-height", "column-gap", "row-gap"}
-	case doc.Columns:
-		c.Note = "in twelfths"
-		names = []string{"shares", "column-gap", "row-gap", "align-items", "below"}
-	case doc.LineUp:
-		names = []string{"direction", "column-gap", "row-gap", "spread", "align-items", "wrap", "grow-items"}
-	}
-	c.Fields = append(c.Fields, v.settings(h.Style, kind, names...)...)
-	return c
 }
 
 // manyBlocks is from how many blocks on a section is said to have too many (common
@@ -406,7 +274,7 @@ func (v *View) elsewhere(t *Tray, sec *doc.Section) {
 			continue
 		}
 		d := drawing{width: float64(zone.Typical), zone: z, marked: v.Selected}
-		e := elsewhere{Zone: zone, Drawing: v.drawn(sec, d, map[bool]float64{true: 84, false: 46}[zone.Typical >= 600])}
+		e := elsewhere{Zone: zone, Drawing: v.drawn(sec, d, map[bool]float64{true: 62, false: 38}[zone.Typical >= 600])}
 		id, _ := doc.SplitItem(v.Selected)
 		h := sec.HolderOf(id)
 		if i := h.Index(id); i >= 0 {

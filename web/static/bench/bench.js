@@ -13,6 +13,11 @@ import { mark } from './select.js';
 import * as shelf from './shelf.js';
 import * as tray from './tray.js';
 import * as words from './words.js';
+import * as colour from '../controls/colour.js';
+import * as gradient from '../controls/gradient.js';
+import * as number from '../controls/number.js';
+import * as options from '../controls/options.js';
+import * as shadow from '../controls/shadow.js';
 
 const state = read();
 take(state);
@@ -36,16 +41,19 @@ onAnswer((answer) => {
   if (answer.show.length || answer.order) canvas.apply(answer);
   mark();
   tray.restore();
+  tray.showState();
   if (answer.chosen) canvas.show(page.select);
   overlay.redraw();
 });
 
 await canvas.ready;
+tray.stand();
 canvas.setWidth(page.width);
 canvas.onScroll(overlay.redraw);
-for (const part of [reach, pointer, keys, tray, overview, shelf, picker, words]) part.start();
+for (const part of [reach, pointer, keys, number, options, colour, gradient, shadow, tray, overview, shelf, picker, words]) part.start();
 reach.lay();
 mark();
+document.body.dataset.usable = '';
 await Promise.all([gesture.load(), canvas.doc().fonts.ready]);
 overlay.redraw();
 document.body.dataset.ready = '';

@@ -31,32 +31,83 @@ export function setWidth(width) {
 
 export const scaleNow = () => scale;
 
-/** Puts changed sections into the page, and all in order. */
-export function apply(state) {
+let ground = ''; // the colour that the page lies on
+let scrolledTo = 0; // how far down the page was before the first of the tries
+const kept = new Map(); // what sections that are tried are otherwise: their element and rules, or null
+
+/** Puts a section's text into the page in place of what it was. */
+function put({ id, html, css }) {
   const d = doc();
-  for (const { id, html, css } of state.show) {
-    let style = d.querySelector(`style[data-css="${id}"]`);
-    if (!style) {
-      style = d.createElement('style');
-      style.dataset.css = id;
-      d.head.append(style);
-    }
-    style.textContent = css;
-    const holder = d.createElement('template');
-    holder.innerHTML = html;
-    const old = element(id);
-    if (old) old.replaceWith(holder.content);
-    else d.body.append(holder.content);
+  let style = d.querySelector(`style[data-css="${id}"]`);
+  if (!style) {
+    style = d.createElement('style');
+    style.dataset.css = id;
+    d.head.append(style);
   }
+  style.textContent = css;
+  const holder = d.createElement('template');
+  holder.innerHTML = html;
+  const old = element(id);
+  if (old) old.replaceWith(holder.content);
+  else d.body.append(holder.content);
+}
+
+/** Puts sections in order; those that aren't in it are taken away. */
+function arrange(order) {
+  const d = doc();
   let before = null;
-  for (const id of page.order.toReversed()) {
+  for (const id of order.toReversed()) {
     const e = element(id);
     if (e && e.nextElementSibling !== before) d.body.insertBefore(e, before);
-    before = e;
+    before = e ?? before;
   }
-  for (const e of [...d.body.children]) {
-    if (e.dataset.section && !page.order.includes(e.dataset.section)) e.remove();
+  return [...d.body.children].filter((e) => e.dataset.section && !order.includes(e.dataset.section));
+}
+
+/** Puts changed sections into the page, and all in order. */
+export function apply(state) {
+  restore();
+  doc().body.style.background = ground = state.ground;
+  for (const section of state.show) put(section);
+  for (const e of arrange(page.order)) e.remove();
+}
+
+/** Shows sections as a try has them, until restore. What is tried already isn't shown as it was in between. */
+export function tryOn(answer) {
+  if (!kept.size) scrolledTo = scrolled();
+  doc().body.style.background = answer.ground;
+  const again = answer.show.map((s) => s.id);
+  if ([...kept.keys()].some((id) => !again.includes(id))) restore();
+  for (const section of answer.show) {
+    const e = element(section.id);
+    if (!kept.has(section.id)) kept.set(section.id, e ? { e, css: doc().querySelector(`style[data-css="${section.id}"]`).textContent } : null);
+    put(section);
   }
+  for (const e of arrange(answer.order)) {
+    kept.set(e.dataset.section, { e, css: doc().querySelector(`style[data-css="${e.dataset.section}"]`).textContent });
+    e.remove();
+  }
+}
+
+/** Shows again what is kept; false when nothing else was shown. */
+export function restore() {
+  doc().body.style.background = ground;
+  if (!kept.size) return false;
+  for (const [id, was] of kept) {
+    const now = element(id);
+    if (!was) {
+      now?.remove();
+      doc().querySelector(`style[data-css="${id}"]`)?.remove();
+      continue;
+    }
+    if (now) now.replaceWith(was.e);
+    else doc().body.append(was.e);
+    doc().querySelector(`style[data-css="${id}"]`).textContent = was.css;
+  }
+  kept.clear();
+  arrange(page.order);
+  frame.contentWindow.scrollTo({ top: scrolledTo, behavior: 'instant' });
+  return true;
 }
 
 /** The element of a section or block. */

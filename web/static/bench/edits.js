@@ -45,6 +45,9 @@ export const keep = (section) => queue(() => request('POST', '/keep', { section 
 /** Makes the selection's value of a setting one of the house style's. */
 export const promote = (setting, name) => queue(() => request('POST', '/promote', { setting, name }));
 
+/** Makes what the selection's type sets of its own that of its text style. */
+export const restyle = () => queue(() => request('POST', '/restyle', {}));
+
 /** Asks for the Tray, and what else is drawn, for another width or selection. */
 export function look({ overview = false } = {}) {
   return queue(() => request('GET', '/parts', overview ? { overview: 1 } : {}));

@@ -1,20 +1,10 @@
 // Asks core, as WebAssembly, where things would land.
+import { core } from '../shared/core.js';
 import { block, heldIn, page, zoneAt } from './page.js';
 
-let core = null;
+export { load } from '../shared/core.js';
 
-/** Loads the module; until it is there, gestures don't begin. */
-export async function load() {
-  const go = new window.Go();
-  const arrived = new Promise((resolve) => window.addEventListener('openplot:gestures', resolve, { once: true }));
-  const { instance } = await WebAssembly.instantiateStreaming(fetch('/static/wasm/gestures.wasm'), go.importObject);
-  go.run(instance);
-  await arrived;
-  core = window.openplotGestures;
-  document.body.dataset.core = 'ready';
-}
-
-export const loaded = () => core !== null;
+export const loaded = () => core() !== null;
 
 const answer = new Float64Array(256);
 const bytes = new Uint8Array(answer.buffer);
@@ -27,7 +17,7 @@ export function begin(holder, id) {
   const grid = [g.columns.length, ...g.columns, g.rows.length, ...g.rows, g.columnGap, g.rowGap, g.rowHeight];
   const own = id ? block(id).zones[zone].slice(0, 4) : [1, 1, 1, 1];
   const others = heldIn(holder).filter((b) => b !== block(id) && !b.hidden?.[zone]).flatMap((b) => b.zones[zone].slice(0, 4));
-  core.begin(raw(grid), raw(own), raw(others));
+  core().begin(raw(grid), raw(own), raw(others));
 }
 
 function landing() {
@@ -40,9 +30,9 @@ function landing() {
   return { place: { column, span, row, rows }, rect: { x, y, w, h }, guides };
 }
 
-export function move(x, y) { core.move(bytes, x, y); return landing(); }
-export function pull(edges, r) { core.pull(bytes, edges, r.x, r.y, r.w, r.h); return landing(); }
-export function at(x, y, span, rows) { core.at(bytes, x, y, span, rows); return landing(); }
+export function move(x, y) { core().move(bytes, x, y); return landing(); }
+export function pull(edges, r) { core().pull(bytes, edges, r.x, r.y, r.w, r.h); return landing(); }
+export function at(x, y, span, rows) { core().at(bytes, x, y, span, rows); return landing(); }
 
 /** The place of a block, its layer too, as a command has it. */
 export function placeOf(id, cells) {

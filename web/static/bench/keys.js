@@ -7,6 +7,7 @@ import { isWriting, write } from './words.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 import * as shelf from './shelf.js';
+import * as tray from './tray.js';
 
 const stage = document.getElementById('stage');
 const arrows = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
@@ -46,6 +47,7 @@ function plain(e) {
   const onStage = e.target === stage || e.target === document.body;
   const onSelected = onStage || e.target.closest?.('.overview-go');
   if (e.key === '/') return act(e, () => shelf.open());
+  if (e.key === 't') return act(e, tray.toggleFold);
   if (e.key === '?') return act(e, () => document.getElementById('keys').showModal());
   if (e.key === '#') return act(e, () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); });
   if (/^[1-9]$/.test(e.key) && page.zones[e.key - 1]) return act(e, () => setWidth(page.zones[e.key - 1].typical));

@@ -5,6 +5,7 @@ import * as canvas from './canvas.js';
 const svg = document.getElementById('overlay');
 const NS = 'http://www.w3.org/2000/svg';
 let hovered = '';
+let marked = null; // a part of the selection
 let landing = null; // { holder, rect, guides } while a gesture lasts
 export const options = { grid: true };
 
@@ -24,6 +25,12 @@ export function hover(id) {
   redraw();
 }
 
+/** Marks a part of the selection, such as the row that is worked on; null marks none. */
+export function part(e) {
+  marked = e;
+  redraw();
+}
+
 export function land(l) {
   landing = l;
   redraw();
@@ -38,6 +45,10 @@ export function redraw() {
   if (hovered && hovered !== id) outline(hovered, 'hover');
   if (landing) drawLanding();
   for (const section of page.order) empty(section);
+  if (marked?.isConnected && shown(marked) && !landing) {
+    const b = canvas.boxOf(marked);
+    draw('rect', { class: 'hover', x: px(b.x) - 2, y: px(b.y) - 2, width: Math.round(b.w) + 4, height: Math.round(b.h) + 4 });
+  }
   const e = canvas.element(id);
   if (e && shown(e) && !landing) selection(canvas.boxOf(e), block(id));
 }

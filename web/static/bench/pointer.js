@@ -1,7 +1,7 @@
 // The pointer on the canvas: choosing, moving, resizing, scrolling, going in.
 import { block, holderOf, isGrid, own, page, zoneAt } from './page.js';
 import { send } from './edits.js';
-import { select } from './select.js';
+import { picks, select } from './select.js';
 import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
@@ -14,7 +14,14 @@ let busy = false;
 
 export function start() {
   svg.addEventListener('pointerdown', down);
-  svg.addEventListener('pointermove', (e) => { if (!busy) overlay.hover(canvas.hit(e.clientX, e.clientY).block); });
+  let looked = '';
+  svg.addEventListener('pointermove', (e) => {
+    if (busy) return;
+    const { block: id } = canvas.hit(e.clientX, e.clientY);
+    overlay.hover(id);
+    if (picks() && id !== looked) picks()(id, id && id !== page.select ? 'try' : 'leave');
+    looked = id;
+  });
   svg.addEventListener('pointerleave', () => overlay.hover(''));
   svg.addEventListener('dblclick', (e) => {
     const { block: id, part } = canvas.hit(e.clientX, e.clientY);
@@ -32,6 +39,7 @@ function down(e) {
   const edges = Number(e.target.dataset?.edges ?? 0);
   const found = canvas.hit(e.clientX, e.clientY);
   const id = edges ? page.select : found.block || found.section;
+  if (picks()) { picks()(id, id && id !== page.select ? 'take' : 'leave'); return; }
   if (!id) { select(''); return; }
   if (!edges) select(id);
   if (edges) resize(e, id, edges);

@@ -4,6 +4,7 @@ import { look } from './edits.js';
 import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
+import { stand } from './tray.js';
 
 const reach = () => document.getElementById('reach');
 const range = () => ({ least: Number(reach().dataset.least), most: Number(reach().dataset.most) });
@@ -56,6 +57,7 @@ export function setWidth(width, { rest = true } = {}) {
   const url = new URL(window.location.href);
   url.searchParams.set('width', page.width);
   window.history.replaceState(null, '', url);
+  stand();
   waiting = setTimeout(() => look({ overview: true }), 60);
 }
 

@@ -5,6 +5,25 @@ import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 
 let asked = 0;
+let picking = null;
+
+/** Lets the next press on the canvas pick a block: f(id, 'try' | 'take' | 'leave'); Escape leaves it. */
+export function pickBlock(hint, f) {
+  const stage = document.getElementById('stage');
+  const p = document.createElement('p');
+  p.className = 'picking-hint';
+  p.textContent = `${hint}, or press Esc.`;
+  stage.append(p);
+  stage.classList.add('picking');
+  stage.focus({ preventScroll: true });
+  const end = () => { picking = null; p.remove(); stage.classList.remove('picking'); window.removeEventListener('keydown', escape, true); };
+  const escape = (e) => { if (e.key === 'Escape') { e.preventDefault(); e.stopPropagation(); end(); f('', 'leave'); } };
+  window.addEventListener('keydown', escape, true);
+  picking = (id, how) => { if (how === 'take') end(); f(id, how); };
+}
+
+/** What a press or a look at a block means while one is being picked, or null. */
+export const picks = () => picking;
 
 /** Selects a section or block, and asks for its Tray. */
 export function select(id, { show = false } = {}) {

@@ -1,6 +1,7 @@
 // The Shelf: inserts at the mark, or where something is dropped.
 import { block, goesInto, holderOf, isGrid, own, page, sectionOf, site, zoneAt } from './page.js';
 import { send } from './edits.js';
+import { attempt, leave } from './tries.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as overlay from './overlay.js';
@@ -47,6 +48,13 @@ function add(item) {
   close();
 }
 
+/** Shows on the canvas what lies on the Shelf, where it would go. */
+function look(item) {
+  if (item.dataset.preset) { attempt({ op: 'section.add', after, preset: item.dataset.preset }, { go: true }); return; }
+  const holder = into || page.order[0];
+  if (holder && item.dataset.kind !== 'picture') attempt({ op: 'block.add', node: holder, kind: item.dataset.kind, zone: zoneAt(page.width).id, after: behind || undefined }, { go: true });
+}
+
 /** Inserts a block into a section or container; on an empty page, into a section made with it. */
 function insert(kind, holder, where) {
   const put = (value) => {
@@ -62,6 +70,7 @@ function lift(item, e) {
   drag(e, {
     slack: 5,
     begin() {
+      leave();
       if (!gesture.loaded()) return false;
       shelf.classList.add('dragging');
     },
@@ -108,6 +117,19 @@ export function start() {
     const item = e.target.closest('[data-kind]');
     if (item && e.button === 0) lift(item, e);
   });
+  let waiting = 0;
+  let pointed = null;
+  const point = (item) => { // what is pointed at is tried, not what happens to lie below a pointer at rest
+    if (item === pointed) return;
+    if (pointed) leave();
+    pointed = item;
+    clearTimeout(waiting);
+    if (item) waiting = setTimeout(() => { if (shelf.open && !shelf.classList.contains('dragging')) look(item); }, 90);
+  };
+  shelf.addEventListener('pointermove', (e) => { if (e.movementX || e.movementY) point(e.target.closest('.shelf-item')); });
+  shelf.addEventListener('pointerleave', () => point(null));
+  shelf.addEventListener('focusin', (e) => { if (e.target.matches('.shelf-item:focus-visible')) point(e.target); });
+  shelf.addEventListener('focusout', () => point(null));
   shelf.addEventListener('click', (e) => {
     const item = e.target.closest('.shelf-item');
     if (item) add(item);

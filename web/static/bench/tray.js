@@ -1,13 +1,35 @@
-// The Tray: sends what is entered as commands.
+// The Tray: makes commands of what its controls say, and keeps its place over being drawn anew.
 import { page, zoneAt } from './page.js';
-import { promote, send } from './edits.js';
+import { promote, restyle, send } from './edits.js';
 import { pick } from './picker.js';
+import { attempt, leave, onTried, take } from './tries.js';
+import { drag } from '../shared/drag.js';
+import { note, paint, same } from '../controls/control.js';
+import { open } from '../controls/panel.js';
+import * as colour from '../controls/colour.js';
+import * as number from '../controls/number.js';
+import * as canvas from './canvas.js';
+import * as overlay from './overlay.js';
+import * as place from './place.js';
+import * as rows from './rows.js';
+import { pickBlock } from './select.js';
 
+const work = document.querySelector('.work');
+const least = 34;
+const most = 420;
+const two = 300; // px of height from which clusters stand in two rows
+const tabs = new Map(); // the tab that was chosen last, by cluster
 let folded = false;
+let state = ''; // that the selection is shown in: hover, focus or active
+let stated = ''; // the selection that it is about
+let about = null; // the field of the last try
 
-function command(e, value, op = e.dataset.op) {
+/** The command that sets something of the selection; more has values of further settings. */
+function command(bound, value, more, op = bound.op) {
   if (op === 'section.redesign') return { op, node: page.select, preset: value };
-  return { op, node: page.select, zone: zoneAt(page.width).id, setting: e.dataset.setting || undefined, at: Number(e.dataset.at) || 0, value };
+  const one = (setting, v) => ({ op, node: page.select, zone: zoneAt(page.width).id, setting: setting || undefined, at: Number(bound.at) || 0, value: v });
+  if (!more || !Object.keys(more).length) return one(bound.setting, value);
+  return { op: 'many', parts: [one(bound.setting, value), ...Object.entries(more).map(([s, v]) => one(s, v))] };
 }
 
 /** Plain lines as the HTML of paragraphs. */
@@ -20,9 +42,9 @@ function paragraphs(text) {
 }
 
 async function enter(e, value) {
-  const state = await send(command(e, value));
+  const answer = await send(command(e.dataset, value));
   const field = document.getElementById(e.id);
-  if (state && field === e && document.querySelector('#say.say-alert p')) field.setAttribute('aria-invalid', 'true'); // refused: what was typed stays
+  if (answer && field === e && document.querySelector('#say.say-alert p')) field.setAttribute('aria-invalid', 'true'); // refused: what was typed stays
 }
 
 /** Asks for the name of a value that becomes the house style's. */
@@ -36,6 +58,185 @@ function name({ promote: setting, label, value }) {
   dialog.showModal();
 }
 
+function control({ detail: { act, bound, value, more } }) {
+  if (!bound.op || bound.op.startsWith('house:')) return;
+  about = bound.id;
+  if (act === 'leave') { leave(); note(document.getElementById(about) ?? work, ''); return; }
+  if (act === 'try') attempt(command(bound, value, more));
+  else take(command(bound, value, more));
+}
+
+function click(e) {
+  const t = e.target.closest('#tray [data-op]');
+  if (t?.tagName === 'BUTTON' && !t.dataset.opens) {
+    if ('pick' in t.dataset) pick((id) => send(command(t.dataset, id)), { video: t.dataset.pick === 'video' });
+    else take(command(t.dataset, t.dataset.value));
+  }
+  const add = e.target.closest('#tray [data-adds]');
+  if (add) fresh = Number(add.dataset.adds);
+  const own = e.target.closest('#tray [data-promote]');
+  if (own) name(own.dataset);
+  if (e.target.closest('#tray [data-restyle]')) restyle();
+  if (e.target.closest('[data-fold]')) { folded = !folded; fold(); }
+  if (e.target.closest('[data-beside]')) choosePlace();
+  const tab = e.target.closest('#tray [data-tab]');
+  if (tab) chooseTab(tab);
+  const cluster = e.target.closest('[data-cluster]');
+  if (cluster) bring(cluster.dataset.cluster);
+  const more = e.target.closest('[data-opens="acts"]');
+  if (more) acts(more);
+  const play = e.target.closest('[data-play]');
+  if (play) playOn(JSON.parse(play.dataset.play));
+}
+
+/** All commands of the selection, with their keys. */
+function acts(anchor) {
+  const panel = document.getElementById('panel-acts');
+  const list = panel.querySelector('ul');
+  list.replaceChildren(document.getElementById('acts-of').content.cloneNode(true));
+  const items = [...list.querySelectorAll('button')];
+  list.onclick = (e) => { if (e.target.closest('button')) panel.hidePopover(); };
+  list.onkeydown = (e) => {
+    const at = items.indexOf(document.activeElement);
+    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: items.length - 1 }[e.key];
+    if (to === undefined) return;
+    e.preventDefault();
+    items[(to + items.length) % items.length].focus();
+  };
+  open(panel, anchor);
+  items[0]?.focus();
+}
+
+function chooseTab(tab) {
+  const list = tab.closest('[role="tablist"]');
+  for (const t of list.querySelectorAll('[role="tab"]')) {
+    const on = t === tab;
+    t.setAttribute('aria-selected', String(on));
+    t.tabIndex = on ? 0 : -1;
+    document.getElementById(t.getAttribute('aria-controls')).hidden = !on;
+  }
+  tabs.set(tab.closest('.cluster').id, tab.dataset.tab);
+  if ('state' in tab.dataset) {
+    [state, stated] = [tab.dataset.state === 'default' ? '' : tab.dataset.state, page.select];
+    showState();
+  }
+}
+
+/** Shows the selection in the state that is worked on. */
+export function showState() {
+  if (stated !== page.select && state) { state = ''; tabs.delete('cluster-states'); }
+  for (const e of canvas.doc().querySelectorAll('[data-state]')) if (e.dataset.block !== page.select || !state) e.removeAttribute('data-state');
+  if (state) canvas.element(page.select)?.setAttribute('data-state', state);
+}
+
+/** Plays the selection's movements on the canvas, unless motion is minded. */
+function playOn(moves) {
+  const e = canvas.element(page.select);
+  if (!e || window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
+  let after = 0;
+  for (const m of moves) {
+    e.animate(m.frames, { duration: m.duration, iterations: m.turns, delay: after, easing: m.frames.length > 2 ? 'ease-in-out' : 'ease-out' });
+    after += m.duration;
+  }
+}
+
+/** Brings a cluster into view, and the focus into it. */
+function bring(id) {
+  const cluster = document.getElementById(`cluster-${id}`);
+  if (!cluster) return;
+  if (folded) { folded = false; fold(); }
+  cluster.scrollIntoView({ block: 'nearest', inline: 'start', behavior: 'instant' });
+  cluster.querySelector('input:not([type="range"]), button:not([tabindex="-1"]), textarea')?.focus({ preventScroll: true });
+}
+
+/** Whether there is room for the Tray beside the page that is shown. */
+const spare = () => work.clientWidth - 360 - 44 >= page.width;
+
+/** Puts the Tray below the canvas or beside it, and makes it as high as it was left. */
+export function stand() {
+  const chosen = document.body.dataset.tray;
+  const beside = chosen === 'beside' || (!chosen && spare());
+  work.classList.toggle('beside', beside);
+  document.querySelector('[data-beside]')?.setAttribute('aria-pressed', String(beside));
+  const height = Number(localStorage.getItem('tray-height')) || 0;
+  if (height) setHeight(height);
+  else work.classList.remove('two-rows');
+}
+
+async function choosePlace() {
+  const where = work.classList.contains('beside') ? 'below' : 'beside';
+  document.body.dataset.tray = where;
+  stand();
+  await fetch('/tray', { method: 'POST', body: new URLSearchParams({ where }) });
+}
+
+function setHeight(px) {
+  const h = Math.round(Math.min(Math.max(px, least), most));
+  work.style.setProperty('--tray-height', `${h}px`);
+  work.classList.toggle('two-rows', h > two);
+  folded = h <= least + 10;
+  const edge = document.getElementById('tray-edge');
+  edge?.setAttribute('aria-valuenow', h);
+  localStorage.setItem('tray-height', h);
+  fold();
+}
+
+function edge(e) {
+  if (!e.target.closest?.('#tray-edge') || work.classList.contains('beside')) return;
+  e.preventDefault();
+  const from = document.getElementById('tray').offsetHeight;
+  let to = from;
+  drag(e, { slack: 1, move(m) { to = from + e.clientY - m.clientY; setHeight(to); }, drop() {}, end() {} });
+}
+
+function keys(e) {
+  const t = e.target;
+  if (!t.closest?.('#tray')) return;
+  if (t.id === 'tray-edge') {
+    const by = { ArrowUp: 20, ArrowDown: -20, PageUp: 100, PageDown: -100 }[e.key];
+    if (by) { e.preventDefault(); e.stopPropagation(); setHeight(document.getElementById('tray').offsetHeight + by); }
+    return;
+  }
+  if (e.key === 'Escape' && 'defaultValue' in t && t.value !== t.defaultValue) { t.value = t.defaultValue; leave(); e.stopPropagation(); }
+  if (e.key === 'Enter' && t.tagName === 'INPUT') t.blur();
+  if (t.matches('input, textarea')) return;
+  if (/^[1-9]$/.test(e.key) && !e.ctrlKey && !e.altKey && !e.metaKey) {
+    const cluster = document.querySelectorAll('#tray [data-cluster]')[e.key - 1];
+    if (cluster) { e.preventDefault(); bring(cluster.dataset.cluster); }
+  }
+  const tab = t.closest('[role="tab"]');
+  const way = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+  if (tab && way) {
+    e.preventDefault();
+    const all = [...tab.parentElement.children];
+    const next = all[(all.indexOf(tab) + way + all.length) % all.length];
+    chooseTab(next);
+    next.focus();
+  }
+}
+
+/** The words that stand on the selection, the ground it stands on, and the page's own colours. */
+function seen(setting) {
+  const e = canvas.element(page.select);
+  if (!e) return {};
+  const view = canvas.doc().defaultView;
+  const rgb = (c) => { const m = c.match(/[\d.]+/g)?.map(Number); return m ? `#${m.slice(0, 3).map((n) => Math.round(n).toString(16).padStart(2, '0')).join('')}${m.length > 3 && m[3] < 1 ? Math.round(m[3] * 255).toString(16).padStart(2, '0') : ''}` : ''; };
+  const ground = (from) => {
+    for (let at = from; at; at = at.parentElement) {
+      const c = rgb(view.getComputedStyle(at).backgroundColor);
+      if (c && !c.endsWith('00') && c.length === 7) return c;
+    }
+    return '#ffffff';
+  };
+  const worded = [...e.querySelectorAll('*')].find((x) => [...x.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim())) ?? e;
+  const house = new Set([...document.querySelectorAll('#list-colour option')].map((o) => o.textContent.toLowerCase()));
+  const used = [...new Set([...canvas.doc().querySelectorAll('style[data-css]')].flatMap((s) => s.textContent.match(/#[0-9a-f]{6}\b/g) ?? []))].filter((c) => !house.has(c)).slice(0, 14);
+  const of = { used };
+  if (/(^|-)(background|fill)$/.test(setting)) return { ...of, words: rgb(view.getComputedStyle(worded).color), behind: ground(e.parentElement) };
+  if (/(^|-)color$/.test(setting) && !setting.includes('border')) return { ...of, ground: ground(e) };
+  return of;
+}
+
 export function start() {
   document.addEventListener('wheel', wheel, { passive: false });
   document.addEventListener('change', (e) => {
@@ -43,33 +244,50 @@ export function start() {
     if (!t.closest('#tray') || !t.dataset.op) return;
     enter(t, 'words' in t.dataset ? paragraphs(t.value) : t.value.trim());
   });
-  document.addEventListener('click', (e) => {
-    const t = e.target.closest('#tray [data-op]');
-    if (t?.tagName === 'BUTTON') {
-      if ('pick' in t.dataset) pick((id) => send(command(t, id)), { video: t.dataset.pick === 'video' });
-      else send(command(t, t.dataset.value));
-    }
-    const add = e.target.closest('#tray [data-adds]');
-    if (add) fresh = Number(add.dataset.adds);
-    const own = e.target.closest('#tray [data-promote]');
-    if (own) name(own.dataset);
-    if (e.target.closest('[data-fold]')) {
-      folded = !folded;
-      fold();
-    }
+  document.addEventListener('openplot:control', control);
+  document.addEventListener('click', click);
+  document.addEventListener('pointerdown', edge);
+  document.addEventListener('keydown', keys);
+  onTried((problem) => { const f = document.getElementById(about ?? '-'); if (f) note(f, problem); showState(); });
+  colour.context.of = seen;
+  number.against.of = () => {
+    const around = canvas.element(page.select)?.parentElement;
+    return { base: around?.getBoundingClientRect().width ?? page.width, width: page.width, height: 800 };
+  };
+  same.as = (bound) => pickBlock(`Press the block whose ${bound.setting.replaceAll('-', ' ')} it should have`, (from, how) => {
+    const command = { op: 'same', node: page.select, zone: zoneAt(page.width).id, setting: bound.setting, after: from };
+    if (how === 'try') attempt(command);
+    else if (how === 'take') take(command);
+    else leave();
   });
-  document.addEventListener('keydown', (e) => {
-    const t = e.target;
-    if (!t.closest?.('#tray')) return;
-    if (e.key === 'Escape' && 'defaultValue' in t && t.value !== t.defaultValue) { t.value = t.defaultValue; e.stopPropagation(); }
-    if (e.key === 'Enter' && t.tagName === 'INPUT') t.blur();
-  });
+  place.start();
+  rows.start();
+  new ResizeObserver(stand).observe(document.body);
+  drawn();
+}
+
+/** Shows what stands in the Tray as what it is, after it was drawn. */
+function drawn() {
+  const tray = document.getElementById('tray');
+  paint(tray);
+  for (const list of tray.querySelectorAll('[role="tablist"]')) {
+    const all = [...list.children];
+    const id = list.closest('.cluster').id;
+    const set = all.filter((t) => t.querySelector('.set-dot') && !('state' in t.dataset) && t.dataset.tab !== 'filter').at(-1);
+    const tab = all.find((t) => t.dataset.tab === tabs.get(id)) ?? set ?? all[0];
+    const kept = tabs.get(id);
+    if (tab !== all[0] || 'state' in tab.dataset) chooseTab(tab);
+    else for (const t of all) t.tabIndex = t === tab ? 0 : -1;
+    if (kept === undefined) tabs.delete(id);
+  }
+  place.drawn();
+  rows.drawn();
 }
 
 /** An ordinary wheel over the Tray moves it sideways, unless it moves a cluster that is higher than the Tray. */
 function wheel(e) {
   const body = e.target.closest?.('#tray-body');
-  if (!body || e.deltaX || e.ctrlKey || e.shiftKey) return;
+  if (!body || work.classList.contains('beside') || e.deltaX || e.ctrlKey || e.shiftKey) return;
   const cluster = e.target.closest('.cluster, textarea');
   if (cluster && cluster.scrollHeight > cluster.clientHeight + 1) return;
   body.scrollLeft += e.deltaY;
@@ -83,6 +301,8 @@ export function fold() {
   tray.querySelector('[data-fold]')?.setAttribute('aria-expanded', String(!folded));
 }
 
+export function toggleFold() { folded = !folded; fold(); }
+
 let was = null; // what had the focus, how far the Tray was scrolled, and what it was about
 let fresh = null; // the entry that is being added, to be written next
 
@@ -94,7 +314,8 @@ export function remember() {
   const a = document.activeElement;
   const tray = document.getElementById('tray');
   if (was && was.tray !== tray) return; // drawn anew already, by another part of the same answer
-  was = { tray, control: a?.closest('#tray-body, .tray-acts') ? known(a) : '', scroll: document.getElementById('tray-body')?.scrollLeft ?? 0, kind: tray?.dataset.kind };
+  const body = document.getElementById('tray-body');
+  was = { tray, control: a?.closest('#tray-body, .tray-acts') ? known(a) : '', scroll: body?.scrollLeft ?? 0, down: body?.scrollTop ?? 0, kind: tray?.dataset.kind };
 }
 
 export function restore() {
@@ -102,12 +323,18 @@ export function restore() {
   const tray = document.getElementById('tray');
   const body = document.getElementById('tray-body');
   if (!body || !was) return;
-  body.scrollLeft = tray.dataset.kind === was.kind ? was.scroll : 0; // another kind begins at its beginning
+  document.querySelector('[data-beside]')?.setAttribute('aria-pressed', String(work.classList.contains('beside')));
+  drawn();
+  const alike = tray.dataset.kind === was.kind;
+  body.scrollLeft = alike ? was.scroll : 0; // another kind begins at its beginning
+  body.scrollTop = alike ? was.down : 0;
   const before = was;
   was = null;
   if (document.activeElement !== document.body && fresh === null) return;
   const controls = [...tray.querySelectorAll('button, input, select, textarea')];
+  if (fresh !== null) rows.openRow(fresh);
   const entry = fresh !== null ? controls.find((e) => e.id.startsWith(`e-${fresh}-`)) : null;
   fresh = null;
   (entry ?? (before.control ? controls.find((e) => known(e) === before.control) : null))?.focus({ preventScroll: !entry });
+  overlay.redraw();
 }

@@ -1,11 +1,19 @@
 // The house style: a morph leaves what was typed in fields; they show what is kept,
 // or what was refused, as the server wrote it. While one types only the table of
 // contrasts is swapped, and the fields stay. The specimen on the right follows each
-// change, at the width that is chosen, scaled to fit.
+// change, at the width that is chosen, scaled to fit, and shows what is tried.
+import { paint } from '../controls/control.js';
+import * as colour from '../controls/colour.js';
+import * as gradient from '../controls/gradient.js';
+import * as number from '../controls/number.js';
+import * as shadow from '../controls/shadow.js';
+import { load } from '../shared/core.js';
+
 const frame = document.getElementById('specimen');
 const stage = frame.parentElement;
 const shown = document.getElementById('shown');
 const zones = [...document.querySelectorAll('.specimen-zones button')];
+const base = document.body.dataset.base;
 let top = 0; // how far the specimen is scrolled
 
 function address() {
@@ -20,6 +28,7 @@ let last = '';
 function show() {
   if (last === address()) return;
   last = address();
+  kept = null;
   top = frame.contentWindow.scrollY;
   frame.contentWindow.location.replace(last); // so that going back leaves this screen
 }
@@ -38,6 +47,92 @@ function fit() {
   document.querySelector('.specimen-zones').hidden = !page;
 }
 
+let kept = null; // what the specimen shows otherwise: its rules and its body
+let wanted = null; // what is tried next
+let flying = false;
+let round = 0; // what was asked for in another round than this one is dropped
+
+/** Shows a change on the specimen; the newest one wins, and nothing is kept. */
+async function attempt(values) {
+  wanted = values;
+  if (flying) return;
+  flying = true;
+  while (wanted) {
+    const mine = round;
+    const page = /\/pages\/([^/]+)\/canvas$/.exec(shown.value)?.[1] ?? '';
+    const body = new URLSearchParams({ ...wanted, page });
+    wanted = null;
+    let answer = null;
+    try {
+      const r = await fetch(`${base}/tries`, { method: 'POST', body });
+      if (r.status === 200) answer = await r.json();
+    } catch { /* the server can't be reached; nothing is tried then */ }
+    if (mine !== round || !answer) continue;
+    put(new frame.contentWindow.DOMParser().parseFromString(answer.document, 'text/html'));
+  }
+  flying = false;
+}
+
+/** Puts a document in place of what the specimen shows, with the same fonts. */
+function put(next) {
+  const d = frame.contentDocument;
+  const y = frame.contentWindow.scrollY;
+  kept ??= { styles: [...d.querySelectorAll('head style')], body: d.body };
+  for (const s of d.querySelectorAll('head style')) s.remove();
+  for (const s of next.querySelectorAll('style')) d.head.append(d.importNode(s, true));
+  d.documentElement.replaceChild(d.importNode(next.body, true), d.body);
+  frame.contentWindow.scrollTo(0, y);
+}
+
+/** Shows again what is kept. */
+function leave() {
+  round++;
+  wanted = null;
+  if (!kept) return;
+  const d = frame.contentDocument;
+  const y = frame.contentWindow.scrollY;
+  for (const s of d.querySelectorAll('head style')) s.remove();
+  d.head.append(...kept.styles);
+  d.documentElement.replaceChild(kept.body, d.body);
+  kept = null;
+  frame.contentWindow.scrollTo(0, y);
+}
+
+document.addEventListener('openplot:control', ({ detail: { act, bound, value } }) => {
+  if (!bound.op?.startsWith('house:')) return;
+  const house = document.getElementById('house').dataset;
+  const values = { op: bound.op.slice(6), token: bound.token ?? '', name: bound.name ?? '', value, base: house.version };
+  if (act === 'try') attempt(values);
+  else if (act === 'leave') leave();
+  else {
+    round++;
+    wanted = null;
+    window.htmx.ajax('POST', `${base}/edits`, { source: document.body, target: '#house', swap: 'outerMorph', values });
+  }
+});
+
+/** What is pointed at is tried: a house style, a pairing of fonts. */
+document.addEventListener('pointerover', (e) => {
+  const b = e.target.closest?.('[data-house], [data-pair]');
+  if (!b || b.contains(e.relatedTarget) || document.getElementById('house').dataset.trying) return;
+  attempt(b.dataset.house ? { house: b.dataset.house } : { op: 'fonts.pair', value: b.dataset.pair });
+});
+document.addEventListener('pointerout', (e) => {
+  const b = e.target.closest?.('[data-house], [data-pair]');
+  if (b && !b.contains(e.relatedTarget)) leave();
+});
+
+/** Draws steps as large as they are. */
+function draw() {
+  paint(document);
+  for (const e of document.querySelectorAll('#house .drawn')) {
+    const px = Number(document.getElementById(e.closest('label').htmlFor).defaultValue) || 0;
+    if (e.classList.contains('drawn-space')) e.style.width = `${Math.min(px, 56)}px`;
+    if (e.classList.contains('drawn-line')) e.style.height = `${Math.min(px, 16)}px`;
+    if (e.classList.contains('drawn-corner')) e.style.borderTopLeftRadius = `${Math.min(px, 20)}px`;
+  }
+}
+
 frame.addEventListener('load', () => frame.contentWindow.scrollTo(0, top));
 shown.addEventListener('change', () => { top = 0; fit(); show(); });
 for (const b of zones) {
@@ -50,7 +145,15 @@ new ResizeObserver(fit).observe(stage.parentElement);
 document.addEventListener('htmx:after:swap', (e) => {
   if (e.detail.ctx.target?.id !== 'house') return;
   for (const field of document.querySelectorAll('#house input:not([type=file], [type=hidden])')) field.value = field.defaultValue;
+  draw();
   show();
 });
+colour.context.of = () => {
+  const of = (token) => document.querySelector(`#list-colour option[data-token="${token}"]`)?.textContent;
+  return { ground: of('ground') };
+};
+for (const part of [number, colour, gradient, shadow]) part.start();
 fit();
 show();
+draw();
+load();

@@ -28,7 +28,7 @@ function noClick() {
  * @param {(e: PointerEvent) => boolean | void} [on.begin] called once it is a drag; false leaves it
  * @param {(e: PointerEvent) => void} on.move called for each move of it, the first included
  * @param {(e: PointerEvent) => void} on.drop called when it is let go
- * @param {() => void} [on.end] called when it is over, before drop and also without one
+ * @param {(dropped: boolean) => void} [on.end] called when it is over, before drop and also without one
  * @param {{ rect: () => DOMRect, by: (x: number, y: number) => void }} [on.scroll] what is scrolled near its edges
  */
 export function drag(down, { slack = 4, begin, move, drop, end, scroll }) {
@@ -60,7 +60,7 @@ export function drag(down, { slack = 4, begin, move, drop, end, scroll }) {
     move(e);
   }
 
-  function over() {
+  function over(dropped = false) {
     cancelAnimationFrame(frame);
     window.removeEventListener('pointermove', moved);
     window.removeEventListener('pointerup', up);
@@ -68,14 +68,14 @@ export function drag(down, { slack = 4, begin, move, drop, end, scroll }) {
     window.removeEventListener('keydown', escape, true);
     window.removeEventListener('dragstart', native, true);
     if (target.hasPointerCapture?.(down.pointerId)) target.releasePointerCapture(down.pointerId);
-    if (moving) end?.();
+    if (moving) end?.(dropped);
     const was = moving;
     moving = false;
     return was;
   }
 
   function up(e) {
-    if (e.pointerId !== down.pointerId || !over()) return;
+    if (e.pointerId !== down.pointerId || !over(true)) return;
     noClick();
     drop(e);
   }

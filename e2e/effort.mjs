@@ -1,0 +1,157 @@
+// Replays everyday tasks as a designer does them and counts the presses, drags and keys that
+// they take; what comes of each is looked at on the canvas. Writes docs/effort.md.
+import assert from 'node:assert/strict';
+import fs from 'node:fs';
+import { launch } from './chromium.mjs';
+import { designer, start } from './openplot.mjs';
+import { canvas, eventually, newPage, openBench, settled, signIn } from './person.mjs';
+
+const plot = await start();
+const browser = await launch();
+const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+page.setDefaultTimeout(6000);
+process.on('uncaughtException', async (e) => { console.error(e); await browser.close(); await plot.stop(); process.exit(1); });
+await signIn(page, plot.app, designer);
+await openBench(page);
+
+let counted = { presses: 0, drags: 0, keys: 0 };
+const tray = () => page.locator('#tray');
+const pause = () => settled(page);
+
+async function press(locator, at) {
+  await locator.scrollIntoViewIfNeeded();
+  await locator.click(at ? { position: at } : {});
+  counted.presses++;
+  await pause();
+}
+
+/** A press on the canvas, where the marks lie over the page. */
+async function pressOn(locator) {
+  await locator.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  await pause();
+  const b = await locator.boundingBox();
+  await page.mouse.click(b.x + Math.min(b.width / 2, 40), b.y + Math.min(b.height / 2, 14));
+  counted.presses++;
+  await pause();
+}
+
+async function keys(...names) {
+  for (const k of names) await page.keyboard.press(k);
+  counted.keys += names.length;
+  await pause();
+}
+
+async function type(text) {
+  await page.keyboard.type(text);
+  counted.keys += text.length;
+}
+
+/** Writes a value over what a field has. */
+async function enter(id, text) {
+  await press(page.locator(id));
+  await page.locator(id).selectText();
+  await type(text);
+  await keys('Enter');
+}
+
+const tasks = [];
+async function task(name, how, f) {
+  counted = { presses: 0, drags: 0, keys: 0 };
+  await f();
+  tasks.push({ name, how, ...counted });
+}
+
+const css = (locator, property) => locator.evaluate((e, p) => getComputedStyle(e)[p], property);
+const ground = (text) => canvas(page).locator('section', { hasText: text }).first();
+
+await task('A section’s ground becomes a picture with a gradient over it, three quarters of the viewport high', 'Overview, Picture and Overlay of Surface, a ready gradient, 75 of Size', async () => {
+  await press(page.locator('.overview-item', { hasText: 'Departures' }).locator('.overview-go'));
+  await press(page.getByRole('tab', { name: 'Picture' }));
+  await press(page.locator('#f-picture'));
+  await press(page.locator('#picker [data-picture]').first());
+  await press(page.getByRole('tab', { name: 'Overlay' }));
+  await press(tray().locator('[data-opens="gradient"][data-for="f-filter-gradient"]'));
+  await press(page.locator('#panel-gradient .gradient-ready button').first());
+  await keys('Escape');
+  await press(page.locator('#tray [data-cluster="size"]'));
+  await press(tray().getByRole('button', { name: '75 % of the viewport' }));
+  const s = ground('Next departures');
+  await eventually(async () => /linear-gradient.*url|image-set/.test(await css(s, 'backgroundImage')), true, 'a picture with a gradient');
+});
+
+await task('One of three titles is styled, the others get the same', 'weight, spacing and case of one, then “Make it the style’s”', async () => {
+  await pressOn(canvas(page).getByRole('heading', { name: 'Inner Holm', level: 3 }));
+  await enter('#f-font-weight', '300');
+  await enter('#f-letter-spacing', '0.12');
+  await press(tray().getByRole('group', { name: 'Case' }).getByRole('button', { name: 'Uppercase' }));
+  await press(tray().getByRole('button', { name: 'Make it the style’s' }));
+  for (const name of ['Inner Holm', 'Skarva', 'Langey']) {
+    await eventually(() => css(canvas(page).getByRole('heading', { name, level: 3 }).first(), 'fontWeight'), '300', name);
+  }
+});
+
+await task('A see-through button with a hairline that turns white when it is pointed at', 'None, a border and its colour, then Hover of States', async () => {
+  const b = canvas(page).getByText('See today’s sailings');
+  await pressOn(b);
+  await enter('#f-background', 'none');
+  await enter('#f-border-width', '1');
+  await enter('#f-border-color', 'white'.replace('white', '#fff'));
+  await press(page.locator('#tray [data-cluster="states"]'));
+  await press(page.getByRole('tab', { name: 'Hover' }));
+  await enter('#f-hover-background', '#fff');
+  await enter('#f-hover-color', 'Deep');
+  await eventually(() => css(b, 'backgroundColor'), 'rgb(255, 255, 255)', 'white when pointed at');
+});
+
+await task('Three cards, the middle one 40 px lower', 'an empty section in columns, a card duplicated twice, one field of the middle one', async () => {
+  await page.locator('#stage').focus();
+  await keys('/');
+  await type('empty section');
+  await keys('Enter');
+  await press(tray().getByRole('group', { name: 'Arrangement' }).getByRole('button', { name: 'Columns' }));
+  await page.locator('#stage').focus();
+  await keys('/');
+  await type('card');
+  await page.waitForTimeout(200);
+  await press(page.locator('.shelf-item:visible', { has: page.locator('strong', { hasText: /^Card$/ }) }).first());
+  await page.locator('#stage').focus();
+  await keys('Control+d');
+  await keys('Control+d');
+  const cards = canvas(page).locator('article');
+  await eventually(() => cards.count(), 3, 'three cards');
+  const middle = cards.nth(1);
+  await middle.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  await pause();
+  const box = await middle.boundingBox();
+  await page.mouse.click(box.x + 6, Math.min(box.y + 40, 560)); // its edge, where nothing stands
+  counted.presses++;
+  await pause();
+  await enter('#f-margin-top', '40');
+  const tops = await cards.evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top));
+  assert.ok(Math.abs(tops[1] - tops[0] - 40) < 0.6 && Math.abs(tops[2] - tops[0]) < 0.6, `${tops}`);
+});
+
+await task('A hard white-to-clear gradient at 45 % over a picture', 'Overlay of the section’s Surface, a ready gradient, full opacity', async () => {
+  await press(page.locator('.overview-item', { hasText: 'Welcome' }).locator('.overview-go'));
+  await press(page.getByRole('tab', { name: 'Overlay' }));
+  await press(tray().locator('[data-opens="gradient"][data-for="f-filter-gradient"]'));
+  await press(page.locator('#panel-gradient .gradient-ready button').last());
+  await keys('Escape');
+  await enter('#f-filter-opacity', '100');
+  await eventually(async () => (await css(ground('Small boats'), 'backgroundImage')).startsWith('linear-gradient(90deg, rgb(255, 255, 255) 45%, rgba(255, 255, 255, 0) 45%)'), true, 'a hard edge');
+});
+
+await browser.close();
+await plot.stop();
+
+const lines = tasks.map((t) => `| ${t.name} | ${t.how} | ${t.presses} | ${t.drags} | ${t.keys} |`);
+fs.writeFileSync(new URL('../docs/effort.md', import.meta.url), `# What everyday tasks take
+
+\`bin/effort\` replays them on the demo as a designer does them, looks at what comes of each on the canvas, and counts. A press is a
+click or a tap, a key one stroke, those that write a value included; scrolling isn't counted.
+
+| task | how | presses | drags | keys |
+|---|---|---|---|---|
+${lines.join('\n')}
+`);
+console.log(lines.join('\n'));

@@ -1,0 +1,75 @@
+// How soon the Bench can be used, and how soon the canvas follows what is tried. Speed is
+// measured and reported here (docs/performance.md), never asserted: only that it happens.
+import assert from 'node:assert/strict';
+import { before, test } from 'node:test';
+import { context, page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
+import { newPage, openBench, ready, settled, signIn } from './person.mjs';
+
+const blocks = 60;
+const median = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length / 2)];
+const p95 = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length * 0.95)];
+
+before(async () => {
+  await signIn(page, plot.app, designer);
+  await openBench(page);
+});
+
+test('the Bench is usable: first and second opening, on loopback and over a slow line', async (t) => {
+  const address = `${plot.app}/sites/skerry-line/pages/home/bench`;
+  for (const [name, line] of [['loopback', null], ['50 ms, 20 Mbit/s', { latency: 50, downloadThroughput: 20e6 / 8, uploadThroughput: 20e6 / 8, offline: false }]]) {
+    const p = await newPage(context);
+    await p.addInitScript(() => {
+      new MutationObserver((_, o) => { if (document.body?.dataset.usable !== undefined) { window.usable = performance.now(); o.disconnect(); } }).observe(document, { subtree: true, childList: true, attributes: true });
+    });
+    const session = await context.newCDPSession(p);
+    await session.send('Network.enable');
+    if (line) await session.send('Network.emulateNetworkConditions', line);
+    await session.send('Network.clearBrowserCache');
+    const first = [];
+    const again = [];
+    for (let i = 0; i < 5; i++) {
+      await session.send('Network.clearBrowserCache');
+      for (const times of [first, again]) {
+        await p.goto(address);
+        await ready(p);
+        times.push(await p.evaluate(() => window.usable));
+      }
+    }
+    const asked = await p.evaluate(() => performance.getEntriesByType('resource').filter((r) => r.name.includes('/static/') && r.transferSize > 0).length);
+    t.diagnostic(`${name}: usable after ${Math.round(median(first))} ms the first time, ${Math.round(median(again))} ms the second (medians of 5); ${asked} static files asked for the second time`);
+    assert.equal(asked, 0, 'static files are kept without asking again');
+    await p.close();
+  }
+});
+
+test('the canvas follows what is tried on a section of 60 blocks', async (t) => {
+  const parts = [{ op: 'section.add', after: '', preset: 'empty' }];
+  for (let i = 0; i < blocks; i++) parts.push({ op: 'block.add', node: '@1', kind: ['text', 'heading', 'button'][i % 3], zone: 'desktop' });
+  const made = await page.evaluate(async (command) => {
+    const seq = JSON.parse(document.getElementById('state').textContent).seq;
+    const r = await fetch(`${document.body.dataset.base}/edits`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: 1280 }) });
+    return r.status;
+  }, { op: 'many', parts });
+  assert.equal(made, 200);
+  await page.reload();
+  await ready(page);
+  await page.locator('.overview-item', { hasText: 'New section' }).locator('.overview-go').click();
+  await settled(page);
+  assert.equal(await page.frameLocator('iframe.canvas').locator('section', { hasText: 'A heading for this part' }).locator('[data-block]').count(), blocks);
+  const { times } = await page.evaluate(async (n) => {
+    const body = document.querySelector('iframe.canvas').contentDocument.body;
+    const field = document.getElementById('f-min-height');
+    const got = [];
+    for (let i = 0; i < n; i++) {
+      const shown = new Promise((resolve) => { new MutationObserver((_, o) => { o.disconnect(); resolve(performance.now()); }).observe(body, { childList: true }); });
+      const start = performance.now();
+      field.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true, cancelable: true }));
+      got.push((await shown) - start);
+      await new Promise((r) => { setTimeout(r, 5); });
+    }
+    return { times: got };
+  }, 60);
+  t.diagnostic(`${blocks} blocks: from input to the canvas ${median(times).toFixed(1)} ms (median of ${times.length}), 95th percentile ${p95(times).toFixed(1)} ms`);
+  assert.equal(times.length, 60);
+});
