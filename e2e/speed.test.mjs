@@ -2,7 +2,8 @@
 // measured and reported here (docs/performance.md), never asserted: only that it happens.
 import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
-import { context, page, plot } from './opened.mjs';
+import { slowLine } from './line.mjs';
+import { browser, context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
 import { newPage, openBench, ready, settled, signIn } from './person.mjs';
 
@@ -15,23 +16,25 @@ before(async () => {
   await openBench(page);
 });
 
-test('the Bench is usable: first and second opening, on loopback and over a slow line', async (t) => {
-  const address = `${plot.app}/sites/skerry-line/pages/home/bench`;
-  for (const [name, line] of [['loopback', null], ['50 ms, 20 Mbit/s', { latency: 50, downloadThroughput: 20e6 / 8, uploadThroughput: 20e6 / 8, offline: false }]]) {
-    const p = await newPage(context);
+for (const [name, line] of [['loopback', null], ['50 ms, 20 Mbit/s', [50, 20e6]]]) {
+  test(`the Bench is usable: first and second opening, ${name}`, async (t) => {
+    const over = line && await slowLine(...line);
+    const window = await browser.newContext({ viewport: { width: 1280, height: 800 }, storageState: await context.storageState(), ...(over && { proxy: { server: over.server } }) });
+    t.after(async () => {
+      await window.close();
+      await over?.close();
+    });
+    const p = await newPage(window);
     await p.addInitScript(() => {
       new MutationObserver((_, o) => { if (document.body?.dataset.usable !== undefined) { window.usable = performance.now(); o.disconnect(); } }).observe(document, { subtree: true, childList: true, attributes: true });
     });
-    const session = await context.newCDPSession(p);
-    await session.send('Network.enable');
-    if (line) await session.send('Network.emulateNetworkConditions', line);
-    await session.send('Network.clearBrowserCache');
+    const session = await window.newCDPSession(p);
     const first = [];
     const again = [];
     for (let i = 0; i < 5; i++) {
       await session.send('Network.clearBrowserCache');
       for (const times of [first, again]) {
-        await p.goto(address);
+        await p.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
         await ready(p);
         times.push(await p.evaluate(() => window.usable));
       }
@@ -39,9 +42,8 @@ test('the Bench is usable: first and second opening, on loopback and over a slow
     const asked = await p.evaluate(() => performance.getEntriesByType('resource').filter((r) => r.name.includes('/static/') && r.transferSize > 0).length);
     t.diagnostic(`${name}: usable after ${Math.round(median(first))} ms the first time, ${Math.round(median(again))} ms the second (medians of 5); ${asked} static files asked for the second time`);
     assert.equal(asked, 0, 'static files are kept without asking again');
-    await p.close();
-  }
-});
+  });
+}
 
 test('the canvas follows what is tried on a section of 60 blocks', async (t) => {
   const parts = [{ op: 'section.add', after: '', preset: 'empty' }];
