@@ -14,6 +14,13 @@ before(async () => {
 const specimen = () => page.frameLocator('iframe');
 const ratio = (row) => page.locator('#contrasts tr').filter({ has: page.getByRole('cell', { name: row, exact: true }) }).locator('.measure').textContent();
 const field = (label) => page.getByLabel(label, { exact: true });
+/** What a choice shows, and choosing another one. */
+const opener = (label) => page.getByRole('button', { name: new RegExp(`^${label}: `) });
+const set = async (label) => (await opener(label).textContent()).trim();
+async function choose(label, offer) {
+  await opener(label).click();
+  await page.getByRole('option', { name: offer, exact: true }).click();
+}
 const colourOf = (locator, property = 'backgroundColor') => locator.evaluate((e, p) => getComputedStyle(e)[p], property);
 
 test('opens from the site, and from the Bench', async () => {
@@ -65,7 +72,7 @@ test('a pairing sets headings and reading, by keys', async () => {
   await page.keyboard.press('Enter');
   await eventually(() => page.getByRole('button', { name: /^Signal/ }).getAttribute('aria-pressed'), 'true', 'chosen');
   await eventually(async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('Oswald'), true, 'the specimen’s heading');
-  assert.equal(await field('Headings').inputValue(), 'Oswald');
+  assert.equal(await set('Headings'), 'Oswald');
 });
 
 test('another house style is tried on over a page, and left or taken', async () => {
@@ -76,17 +83,17 @@ test('another house style is tried on over a page, and left or taken', async () 
   await eventually(() => page.locator('#specimen').evaluate((e) => e.contentWindow.innerWidth), 375, 'at the phone’s width');
   await page.getByRole('button', { name: /^Meadow/ }).click();
   await eventually(async () => (await colourOf(heading(), 'fontFamily')).includes('DM Serif Display'), true, 'tried on');
-  assert.equal(await field('Headings').inputValue(), 'Oswald');
+  assert.equal(await set('Headings'), 'Oswald');
   await page.getByRole('button', { name: 'Leave it' }).click();
   await eventually(async () => (await colourOf(heading(), 'fontFamily')).startsWith('Oswald'), true, 'left');
   await field('Keep the present one as').fill('Before');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await page.getByRole('button', { name: /^Printshop/ }).click();
   await page.getByRole('button', { name: 'Take it', exact: true }).click();
-  await eventually(() => field('Headings').inputValue(), 'Source Serif 4', 'taken');
+  await eventually(() => set('Headings'), 'Source Serif 4', 'taken');
   await page.getByRole('button', { name: /^Before/ }).click();
   await page.getByRole('button', { name: 'Take it', exact: true }).click();
-  await eventually(() => field('Headings').inputValue(), 'Oswald', 'what was kept, taken');
+  await eventually(() => set('Headings'), 'Oswald', 'what was kept, taken');
   await page.getByLabel('Seen on').selectOption('a specimen');
   await eventually(async () => (await heading().textContent()).startsWith('The last boat'), true, 'the specimen');
 });
@@ -100,7 +107,7 @@ test('text styles: a size per zone, fluid, case, and all by a scale', async () =
   await eventually(() => page.getByRole('button', { name: 'Display, fluid' }).getAttribute('aria-pressed'), 'true', 'fluid');
   const width = await page.locator('iframe').evaluate((f) => f.contentWindow.innerWidth);
   await eventually(async () => Math.round(parseFloat(await colourOf(display(), 'fontSize')) * 100), Math.round((38 + ((width - 375) * (64 - 38)) / (1280 - 375)) * 100), 'by the two-point form at the specimen’s width');
-  await page.getByLabel('Label, case').selectOption('upper');
+  await page.getByRole('group', { name: 'Label, case' }).getByRole('button', { name: 'AA', exact: true }).click();
   await eventually(() => colourOf(specimen().getByText('Label · 08:10'), 'textTransform'), 'uppercase', 'the label');
   await page.getByLabel('H1, size on Phone').fill('a lot');
   await page.getByLabel('H1, size on Phone').press('Enter');
@@ -123,9 +130,42 @@ test('colours by name are added, used and guarded', async () => {
   await eventually(() => page.getByLabel('Buoy red', { exact: true }).count(), 0, 'gone');
 });
 
+test('a shadow is cast by the light that is dragged, and seen where it is used before it is kept', async () => {
+  const shown = () => specimen().locator('body').evaluate((b) => [...b.querySelectorAll('*')].map((e) => getComputedStyle(e).boxShadow).filter((s) => s !== 'none').join('; '));
+  const was = await shown();
+  await page.getByRole('button', { name: 'Edit Card' }).click();
+  const light = await page.getByRole('slider', { name: 'Light' }).boundingBox();
+  await page.mouse.move(light.x + light.width / 2, light.y + light.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(light.x - 20, light.y - 20, { steps: 4 });
+  await eventually(async () => (await shown()) !== was, true, 'tried on the specimen');
+  assert.equal(await page.locator('#sh-card').inputValue(), '0px 6px 20px 0px #00000024', 'and not kept');
+  await page.mouse.up();
+  await eventually(async () => /^[1-9]\d*px [1-9]\d*px 20px 0px /.test(await page.locator('#sh-card').inputValue()), true, 'kept');
+  const kept = await page.locator('#sh-card').inputValue();
+  await page.keyboard.press('Escape');
+  await page.locator('#sh-card').fill('a little');
+  await page.locator('#sh-card').press('Enter');
+  await eventually(() => page.getByText('write x, y, blur and spread in px and a colour').count(), 1, 'a problem that says what would be right');
+  await page.locator('#sh-card').fill(kept);
+  await page.locator('#sh-card').press('Enter');
+  await eventually(() => page.locator('.house-say .problem').count(), 0, 'no problem');
+});
+
+test('what a choice offers is shown as what it does, and tried', async () => {
+  const ground = () => specimen().locator('body').evaluate((e) => getComputedStyle(e).backgroundColor);
+  const was = await ground();
+  await opener('Page background').click();
+  await page.getByRole('option', { name: 'Deep', exact: true }).hover();
+  await eventually(async () => (await ground()) !== was, true, 'tried on');
+  await page.keyboard.press('Escape');
+  await eventually(ground, was, 'left');
+  await choose('Look', 'Filled');
+  await eventually(() => set('Look'), 'Filled', 'kept');
+});
+
 test('a palette is suggested from a picture, and taken', async () => {
-  await page.getByLabel('Picture', { exact: true }).selectOption({ label: 'langey.png' });
-  await page.getByRole('button', { name: 'Suggest' }).click();
+  await page.getByRole('button', { name: 'From langey.png' }).click();
   await eventually(() => page.locator('.suggested li').count(), 7, 'a colour for each role');
   const accent = await page.locator('.suggested li', { hasText: /^Accent/ }).locator('.measure').textContent();
   assert.notEqual(await field('Accent').inputValue(), accent);
@@ -189,7 +229,7 @@ test('a font of one’s own is uploaded, set, laid out as the browser does, and 
   await page.getByLabel('Fallback').selectOption('serif');
   await page.getByRole('button', { name: 'Add the font' }).click();
   await eventually(() => page.locator('.own-fonts strong').textContent(), 'Liberation Serif', 'its name');
-  await field('Headings').selectOption('Liberation Serif');
+  await choose('Headings', 'Liberation Serif');
   await eventually(async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('"Liberation Serif", serif'), true, 'the specimen');
   const bench = await newPage(context);
   await bench.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"maps"
@@ -133,7 +134,40 @@ type paletteView struct {
 type measureGroup struct {
 	Name     string
 	Measures []measureView
-	Picks    []edit.Pick
+	Choices  []choiceView
+	Shadows  []shadowView
+}
+
+// choiceView is a choice of the house style among few or many, each shown as what it does.
+type choiceView struct {
+	ID, Label       string
+	Op, Token, Name string // of the command that makes it, as edit.HouseCommand has them
+	Find            bool   // there are so many that they are searched
+	Aside           bool   // few stand side by side
+	Offers          []choiceOffer
+}
+
+type choiceOffer struct {
+	Label, Value      string
+	Paint, Font, Draw string  // a colour, a family, or a class of drawing
+	Radius            float64 // px; of a drawn corner
+	Chosen            bool
+}
+
+// Shown is the offer that is chosen.
+func (v choiceView) Shown() choiceOffer {
+	for _, o := range v.Offers {
+		if o.Chosen {
+			return o
+		}
+	}
+	return choiceOffer{}
+}
+
+type shadowView struct {
+	Token, Name string
+	Raw         string // as style.ReadShadow reads it
+	CSS         string
 }
 
 type measureView struct {
@@ -141,7 +175,6 @@ type measureView struct {
 	Shown  string
 	Step   float64
 	Draw   string // what it is drawn as: "space", "line", "corner" or ""
-	Shadow string // that it is part of, as CSS has it
 }
 
 func measureGroups(st *store.Site) (out []measureGroup) {
@@ -159,22 +192,62 @@ func measureGroups(st *store.Site) (out []measureGroup) {
 		if m.Most <= 2 {
 			v.Step = 0.01
 		}
-		kind, rest, _ := strings.Cut(m.Name, ".")
+		kind, _, _ := strings.Cut(m.Name, ".")
 		v.Draw = map[string]string{"space": "space", "gutter": "space", "gap": "space", "lines": "line", "corners": "corner"}[kind]
-		if token, part, _ := strings.Cut(rest, "."); kind == "shadows" && part == "y" {
-			for _, sh := range st.House.Shadows {
-				if sh.Token == token {
-					v.Shadow = fmt.Sprintf("0 %spx %spx rgb(0 0 0 / %s)", style.Number(sh.Y), style.Number(sh.Blur), style.Number(sh.Opacity))
-				}
-			}
-		}
 		g.Measures = append(g.Measures, v)
 	}
 	for _, p := range edit.Picks(&st.House) {
 		g := group(p.Group)
-		g.Picks = append(g.Picks, p)
+		g.Choices = append(g.Choices, pickView(&st.House, p))
+	}
+	g := group("Shadows")
+	for _, sh := range st.House.Shadows {
+		css := style.Sheet{House: &st.House, Zones: st.Zones}.ShadowOf(sh)
+		g.Shadows = append(g.Shadows, shadowView{sh.Token, sh.Name, style.ShadowText(sh), css})
 	}
 	return out
+}
+
+// pickView shows one of edit.Picks.
+func pickView(h *doc.House, p edit.Pick) choiceView {
+	v := choiceView{ID: "m-" + p.Name, Label: p.Label, Op: "pick", Name: p.Name}
+	offers := p.Offers
+	if p.Usual != "" {
+		offers = slices.Concat([]style.Offer{{Name: p.Usual}}, offers)
+	}
+	for _, o := range offers {
+		c := choiceOffer{Label: o.Name, Value: o.Value, Paint: o.Colour, Chosen: o.Value == p.Value}
+		if s, ok := doc.FindStep(h.Corners, o.Value); ok && strings.HasSuffix(p.Name, ".corners") {
+			c.Draw, c.Radius = "corner", min(s.Px, 20)
+		}
+		if p.Name == "forms.look" || p.Name == "forms.labels" {
+			c.Draw = p.Name[len("forms."):] + "-" + cmp.Or(o.Value, "usual")
+		}
+		v.Offers = append(v.Offers, c)
+	}
+	return v
+}
+
+// Uses gives the choices of a family for headings, for reading and for code.
+func (v *houseView) Uses() (out []choiceView) {
+	f := v.Site.House.Fonts
+	for _, use := range [][3]string{{"heading", "Headings", f.Heading}, {"body", "Body", f.Body}, {"mono", "Monospace", f.Mono}} {
+		c := choiceView{ID: "font-" + use[0], Label: use[1], Op: "fonts.set", Token: use[0], Find: true}
+		for _, o := range v.Families {
+			c.Offers = append(c.Offers, choiceOffer{Label: o.Name, Value: o.Name, Font: o.Name, Chosen: o.Name == use[2]})
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// Cases gives the choice of a text style's case.
+func (t textStyleView) Cases() choiceView {
+	v := choiceView{ID: "t-" + t.Token + "-case", Label: t.Name + ", case", Op: "type.set", Token: t.Token, Name: "case", Aside: true}
+	for _, o := range [][2]string{{"", "Aa"}, {"upper", "AA"}, {"lower", "aa"}} {
+		v.Offers = append(v.Offers, choiceOffer{Label: o[1], Value: o[0], Chosen: t.Case == o[0]})
+	}
+	return v
 }
 
 func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
@@ -194,7 +267,7 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	}
 	for _, m := range media {
 		if m.Type != "image/svg+xml" && !m.Video() {
-			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name})
+			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File})
 		}
 	}
 	own, err := s.Store.Fonts(c, st.ID)

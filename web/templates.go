@@ -21,7 +21,7 @@ import (
 // gives them by name.
 func parseTemplates(served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "command": command, "pair": pair, "family": family, "sides": sides, "input": input,
+		"icon": icon, "command": command, "pair": pair, "sides": sides, "input": input,
 		"static": served.address, "modules": served.modules,
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
@@ -63,11 +63,6 @@ func sides() []string { return []string{"left", "right", "top", "bottom"} }
 
 // pair hands a part the screen's view beside the item it is for.
 func pair(view, item any) map[string]any { return map[string]any{"View": view, "Item": item} }
-
-// family hands the part of a font choice what it needs.
-func family(view any, use, label, value string) map[string]any {
-	return map[string]any{"View": view, "Use": use, "Label": label, "Value": value}
-}
 
 // input names what a command on the house style fills in.
 func input(op, token, name string) string {

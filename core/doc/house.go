@@ -54,12 +54,18 @@ type Step struct {
 	Narrow float64 `json:"narrow,omitempty"`
 }
 
-// Shadow is a named box shadow: offset down, blur (px) and opacity of black.
+// Shadow is a named box shadow (CSS Backgrounds 3 §6.1), lengths in px.
 type Shadow struct {
 	Token   string  `json:"token"`
 	Name    string  `json:"name"`
+	X       float64 `json:"x,omitempty"`
 	Y, Blur float64 `json:",omitempty"`
+	Spread  float64 `json:"spread,omitempty"`
+	// Colour is a token of the palette, with an opacity or without, or CSS text; where it
+	// is "" the shadow is black of Opacity.
+	Colour  string  `json:"colour,omitempty"`
 	Opacity float64 `json:"opacity"`
+	Inner   bool    `json:"inner,omitempty"`
 }
 
 // OwnFamily is a family of fonts that a site's people uploaded.

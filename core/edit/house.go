@@ -58,6 +58,7 @@ var houseOperations = map[string]func(h doc.House, zones doc.Zones, c HouseComma
 	"type.scale":    scaleType,    // Value: base and ratio
 	"measure.set":   setMeasure,   // Name: of one of Measures; Value
 	"pick":          pick,         // Name: of one of Picks; Value: a token
+	"shadow.set":    setShadow,    // Token, Value
 	"step.add":      newStep,      // Token: space, corners or lines; Name; Value: px
 	"width.set":     setWidth,     // Value: px
 }

@@ -297,8 +297,11 @@ func checkSteps(h *doc.House, zones doc.Zones) error {
 		if err := checkToken("Shadows", s.Token, seen); err != nil {
 			return err
 		}
-		if !between(s.Y, -200, 200) || !between(s.Blur, 0, 400) || !between(s.Opacity, 0, 1) || len(s.Name) > 60 || len(h.Shadows) > 40 {
+		if !between(s.Opacity, 0, 1) || len(s.Name) > 60 || len(h.Shadows) > 40 {
 			return doc.Problemf("Shadows", "%s has a value out of range", s.Token)
+		}
+		if _, wrong := style.ReadShadow(s.Token, h, style.ShadowText(s)); wrong != nil {
+			return wrong
 		}
 	}
 	if err := checkButtons(h); err != nil {

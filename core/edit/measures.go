@@ -21,7 +21,7 @@ type Measure struct {
 }
 
 // Measures lists the numbers of a house style beside its type and its width: spacing
-// steps, gaps to the viewport's edge, corners, shadows and buttons.
+// steps, gaps to the viewport's edge, corners and buttons.
 func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 	narrowest := zones[len(zones)-1].Name
 	for i, s := range h.Space {
@@ -59,18 +59,6 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 			Name: "corners." + s.Token, Group: "Corner radii, px", Label: s.Name, Value: s.Px, Most: 1000,
 			set: func(h *doc.House, v float64) { h.Corners[i].Px = v },
 		})
-	}
-	for i, s := range h.Shadows {
-		of := func(part, label string, value, most float64, field func(*doc.Shadow) *float64) Measure {
-			return Measure{
-				Name: "shadows." + s.Token + "." + part, Group: "Shadows", Label: s.Name + ", " + label, Value: value, Most: most,
-				set: func(h *doc.House, v float64) { *field(&h.Shadows[i]) = v },
-			}
-		}
-		out = append(out,
-			of("y", "offset", s.Y, 100, func(s *doc.Shadow) *float64 { return &s.Y }),
-			of("blur", "blur", s.Blur, 200, func(s *doc.Shadow) *float64 { return &s.Blur }),
-			of("opacity", "opacity", s.Opacity, 1, func(s *doc.Shadow) *float64 { return &s.Opacity }))
 	}
 	b := h.ButtonLook()
 	for i, s := range b.Sizes {
@@ -191,6 +179,22 @@ func pick(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 		return h, doc.Problemf(p.Label, "can't be %.40q: choose one of the house style's", c.Value)
 	}
 	p.set(&h, c.Value)
+	return h, nil
+}
+
+// setShadow sets a shadow: Token is its, Value as style.ReadShadow reads it.
+func setShadow(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
+	i := slices.IndexFunc(h.Shadows, func(s doc.Shadow) bool { return s.Token == c.Token })
+	if i < 0 {
+		return h, doc.Problemf("Shadow", "the house style has none called %.40q", c.Token)
+	}
+	sh, wrong := style.ReadShadow(h.Shadows[i].Name, &h, c.Value)
+	if wrong != nil {
+		return h, wrong
+	}
+	sh.Token, sh.Name = h.Shadows[i].Token, h.Shadows[i].Name
+	h.Shadows = slices.Clone(h.Shadows)
+	h.Shadows[i] = sh
 	return h, nil
 }
 

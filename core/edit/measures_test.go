@@ -49,3 +49,30 @@ func TestMeasures(t *testing.T) {
 func ptr[T any](v T) *T { return &v }
 
 func number(v float64) string { return style.Number(v) }
+
+// The notation is CSS's (CSS Backgrounds 3 §6.1).
+func TestAShadowIsSet(t *testing.T) {
+	h := doc.StandardHouse()
+	next, err := ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "shadow.set", Token: "card", Value: "-4 8px 24 2 $accent/30% inset"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := doc.Shadow{Token: "card", Name: "Card", X: -4, Y: 8, Blur: 24, Spread: 2, Colour: "$accent/30%", Inner: true}
+	if next.Shadows[1] != want || h.Shadows[1].Colour != "" {
+		t.Errorf("the shadow is %+v, and was %+v", next.Shadows[1], h.Shadows[1])
+	}
+	css := style.Sheet{House: &next, Zones: doc.StandardZones()}.ShadowOf(next.Shadows[1])
+	if css != "-4px 8px 24px 2px #1d5f6b4d inset" {
+		t.Errorf("as CSS it is %s", css)
+	}
+	for _, c := range []HouseCommand{
+		{Token: "card", Value: "8 8"}, {Token: "card", Value: "0 0 -1 0 #000"}, {Token: "card", Value: "0 0 900 0 #000"},
+		{Token: "card", Value: "0 0 4 0 $lost"}, {Token: "card", Value: ""}, {Token: "none", Value: "0 0 4 0 #000"},
+	} {
+		c.Op = "shadow.set"
+		var problem *doc.Problem
+		if _, err := ApplyHouse(h, doc.StandardZones(), c); !errors.As(err, &problem) {
+			t.Errorf("%s to %q: %v", c.Token, c.Value, err)
+		}
+	}
+}

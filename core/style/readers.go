@@ -1,6 +1,9 @@
 package style
 
 import (
+	"cmp"
+	"fmt"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -134,8 +137,7 @@ func readButtonSize(s *Setting, h *doc.House, entry string) (string, *doc.Proble
 	return "", doc.Problemf(s.Label, "the house style has no button size %.40q", entry)
 }
 
-// readShadow reads a shadow of the house style, or one's own: x, y, blur and spread in px,
-// a colour, and "inset" for an inner one (CSS Backgrounds 3 §6.1).
+// readShadow reads a shadow of the house style, or one's own.
 func readShadow(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 	for _, sh := range h.Shadows {
 		if entry == "$"+sh.Token {
@@ -145,29 +147,47 @@ func readShadow(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 	if strings.HasPrefix(entry, "$") {
 		return "", doc.Problemf(s.Label, "the house style has no shadow %.40q", entry)
 	}
-	wrong := doc.Problemf(s.Label, "can't be %.40q: write x, y, blur and spread in px and a colour, such as 0 6 20 0 #00000024, and inset for an inner one", entry)
+	sh, wrong := ReadShadow(s.Label, h, entry)
+	if wrong != nil {
+		return "", wrong
+	}
+	return ShadowText(sh), nil
+}
+
+// ReadShadow reads a shadow: x, y, blur and spread in px, a colour, and "inset" for an inner
+// one (CSS Backgrounds 3 §6.1). Label names the field in problems.
+func ReadShadow(label string, h *doc.House, entry string) (sh doc.Shadow, wrong *doc.Problem) {
+	wrong = doc.Problemf(label, "can't be %.40q: write x, y, blur and spread in px and a colour, such as 0 6 20 0 #00000024, and inset for an inner one", entry)
 	words, inset := strings.CutSuffix(entry, "inset")
 	parts := strings.Fields(words)
 	if len(parts) < 5 {
-		return "", wrong
+		return sh, wrong
 	}
-	var out []string
-	for i, part := range parts[:4] {
-		n, err := Evaluate(strings.TrimSuffix(part, "px"))
-		if err != nil || n < -maxShadow || n > maxShadow || i == 2 && n < 0 {
-			return "", wrong
+	sh.Inner = inset
+	for i, to := range []*float64{&sh.X, &sh.Y, &sh.Blur, &sh.Spread} {
+		n, err := Evaluate(strings.TrimSuffix(parts[i], "px"))
+		if err != nil || n < -maxShadow || n > maxShadow || to == &sh.Blur && n < 0 {
+			return sh, wrong
 		}
-		out = append(out, Number(n)+"px")
+		*to = n
 	}
-	c := readAnyColour(h, strings.Join(parts[4:], " "))
-	if c == "" {
-		return "", wrong
+	if sh.Colour = readAnyColour(h, strings.Join(parts[4:], " ")); sh.Colour == "" {
+		return sh, wrong
 	}
-	out = append(out, c)
-	if inset {
-		out = append(out, "inset")
+	return sh, nil
+}
+
+// ShadowText gives a shadow as ReadShadow reads it.
+func ShadowText(sh doc.Shadow) string {
+	out := ""
+	for _, n := range []float64{sh.X, sh.Y, sh.Blur, sh.Spread} {
+		out += Number(n) + "px "
 	}
-	return strings.Join(out, " "), nil
+	out += cmp.Or(sh.Colour, fmt.Sprintf("#000000%02x", int(math.Round(min(max(sh.Opacity, 0), 1)*255))))
+	if sh.Inner {
+		out += " inset"
+	}
+	return out
 }
 
 // maxShadow is how far in px a shadow is moved, blurred or spread at most.

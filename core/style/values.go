@@ -147,17 +147,24 @@ func (s Sheet) Shadow(name string) string {
 	if token, ok := strings.CutPrefix(v, "$"); ok {
 		for _, sh := range s.House.Shadows {
 			if token == sh.Token {
-				return "0 " + Number(sh.Y) + "px " + Number(sh.Blur) + "px rgb(0 0 0 / " + Number(sh.Opacity) + ")"
+				return s.ShadowOf(sh)
 			}
 		}
 		return ""
 	}
-	parts := strings.Fields(v)
-	if len(parts) < 5 {
+	sh, wrong := ReadShadow(name, s.House, v)
+	if wrong != nil {
 		return ""
 	}
-	parts[4] = s.colour(parts[4], "#00000024")
-	return strings.Join(parts, " ")
+	return s.ShadowOf(sh)
+}
+
+// ShadowOf gives a shadow of the house style as CSS text.
+func (s Sheet) ShadowOf(sh doc.Shadow) string {
+	if sh.Colour != "" {
+		sh.Colour = s.colour(sh.Colour, "#00000024")
+	}
+	return ShadowText(sh)
 }
 
 // Angle gives an angle setting in degrees, or 0.

@@ -26,6 +26,7 @@ export function paint(root = document) {
   for (const e of root.querySelectorAll('[data-font]')) e.style.fontFamily = `"${e.dataset.font}"`;
   for (const e of root.querySelectorAll('[data-ink]')) e.style.color = e.dataset.ink;
   for (const e of root.querySelectorAll('[data-radius]')) e.style.borderRadius = `${e.dataset.radius}px`;
+  for (const e of root.querySelectorAll('[data-corner]')) e.style.borderTopLeftRadius = `${e.dataset.corner}px`;
   for (const e of root.querySelectorAll('[data-clip]')) e.style.clipPath = e.dataset.clip;
   for (const e of root.querySelectorAll('[data-weight]')) e.style.fontWeight = e.dataset.weight;
   for (const e of root.querySelectorAll('[data-size]')) e.style.fontSize = `${e.dataset.size}px`;

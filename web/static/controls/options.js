@@ -36,7 +36,7 @@ function list(anchor) {
     if ('same' in li.dataset) same.as(bound);
     else take(bound, li.dataset.value);
   };
-  ul.onpointerover = (e) => { const li = e.target.closest('li'); if (li?.dataset.value) attempt(bound, li.dataset.value); };
+  ul.onpointerover = (e) => { const li = e.target.closest('li'); if ('value' in (li?.dataset ?? {})) attempt(bound, li.dataset.value); };
   ul.onpointerleave = () => leave(bound);
   ul.onclick = (e) => choose(e.target.closest('li'));
   panel.onkeydown = (e) => {
@@ -47,7 +47,7 @@ function list(anchor) {
       e.preventDefault();
       const li = all[(to + all.length) % all.length];
       li?.focus();
-      if (li?.dataset.value) attempt(bound, li.dataset.value);
+      if ('value' in (li?.dataset ?? {})) attempt(bound, li.dataset.value);
     } else if (e.key === 'Enter' || (e.key === ' ' && e.target !== search)) {
       e.preventDefault();
       choose(at < 0 ? all[0] : all[at]);

@@ -48,6 +48,7 @@ function show(anchor) {
     return b;
   }));
   part('same').hidden = !sharable(bound);
+  for (const name of ['house', 'none']) part(name).hidden = bound.op !== 'set'; // a house style's own is what others follow
   open(panel, anchor, () => leave(bound));
   draw();
   panel.querySelector('button').focus();

@@ -2,12 +2,14 @@
 // or what was refused, as the server wrote it. While one types only the table of
 // contrasts is swapped, and the fields stay. The specimen on the right follows each
 // change, at the width that is chosen, scaled to fit, and shows what is tried.
-import { paint } from '../controls/control.js';
+import { binding, paint, take } from '../controls/control.js';
 import * as colour from '../controls/colour.js';
 import * as gradient from '../controls/gradient.js';
 import * as number from '../controls/number.js';
+import * as options from '../controls/options.js';
 import * as shadow from '../controls/shadow.js';
 import { load } from '../shared/core.js';
+import { tries } from '../shared/tries.js';
 
 const frame = document.getElementById('specimen');
 const stage = frame.parentElement;
@@ -48,30 +50,12 @@ function fit() {
 }
 
 let kept = null; // what the specimen shows otherwise: its rules and its body
-let wanted = null; // what is tried next
-let flying = false;
-let round = 0; // what was asked for in another round than this one is dropped
 
-/** Shows a change on the specimen; the newest one wins, and nothing is kept. */
-async function attempt(values) {
-  wanted = values;
-  if (flying) return;
-  flying = true;
-  while (wanted) {
-    const mine = round;
-    const page = /\/pages\/([^/]+)\/canvas$/.exec(shown.value)?.[1] ?? '';
-    const body = new URLSearchParams({ ...wanted, page });
-    wanted = null;
-    let answer = null;
-    try {
-      const r = await fetch(`${base}/tries`, { method: 'POST', body });
-      if (r.status === 200) answer = await r.json();
-    } catch { /* the server can't be reached; nothing is tried then */ }
-    if (mine !== round || !answer) continue;
-    put(new frame.contentWindow.DOMParser().parseFromString(answer.document, 'text/html'));
-  }
-  flying = false;
-}
+const line = tries(async (values) => {
+  const page = /\/pages\/([^/]+)\/canvas$/.exec(shown.value)?.[1] ?? '';
+  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ ...values, page }) });
+  return r.status === 200 ? r.json() : null;
+}, (answer) => put(new frame.contentWindow.DOMParser().parseFromString(answer.document, 'text/html')));
 
 /** Puts a document in place of what the specimen shows, with the same fonts. */
 function put(next) {
@@ -86,8 +70,7 @@ function put(next) {
 
 /** Shows again what is kept. */
 function leave() {
-  round++;
-  wanted = null;
+  line.end();
   if (!kept) return;
   const d = frame.contentDocument;
   const y = frame.contentWindow.scrollY;
@@ -102,11 +85,10 @@ document.addEventListener('openplot:control', ({ detail: { act, bound, value } }
   if (!bound.op?.startsWith('house:')) return;
   const house = document.getElementById('house').dataset;
   const values = { op: bound.op.slice(6), token: bound.token ?? '', name: bound.name ?? '', value, base: house.version };
-  if (act === 'try') attempt(values);
+  if (act === 'try') line.want(values);
   else if (act === 'leave') leave();
   else {
-    round++;
-    wanted = null;
+    line.end();
     window.htmx.ajax('POST', `${base}/edits`, { source: document.body, target: '#house', swap: 'outerMorph', values });
   }
 });
@@ -115,11 +97,17 @@ document.addEventListener('openplot:control', ({ detail: { act, bound, value } }
 document.addEventListener('pointerover', (e) => {
   const b = e.target.closest?.('[data-house], [data-pair]');
   if (!b || b.contains(e.relatedTarget) || document.getElementById('house').dataset.trying) return;
-  attempt(b.dataset.house ? { house: b.dataset.house } : { op: 'fonts.pair', value: b.dataset.pair });
+  line.want(b.dataset.house ? { house: b.dataset.house } : { op: 'fonts.pair', value: b.dataset.pair });
 });
 document.addEventListener('pointerout', (e) => {
   const b = e.target.closest?.('[data-house], [data-pair]');
   if (b && !b.contains(e.relatedTarget)) leave();
+});
+
+/** What is pressed among choices side by side is kept. */
+document.addEventListener('click', (e) => {
+  const b = e.target.closest('#house [data-tries]');
+  if (b) take(binding(b), b.dataset.value);
 });
 
 /** Draws steps as large as they are. */
@@ -152,7 +140,7 @@ colour.context.of = () => {
   const of = (token) => document.querySelector(`#list-colour option[data-token="${token}"]`)?.textContent;
   return { ground: of('ground') };
 };
-for (const part of [number, colour, gradient, shadow]) part.start();
+for (const part of [number, options, colour, gradient, shadow]) part.start();
 fit();
 show();
 draw();
