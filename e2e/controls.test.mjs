@@ -4,7 +4,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, kept, newPage, openBench, option, settled, signIn } from './person.mjs';
+import { canvas, choose, edit, eventually, kept, newPage, openBench, option, settled, signIn, undo } from './person.mjs';
 
 const tray = () => page.locator('#tray');
 const heading = () => canvas(page).locator('h2', { hasText: 'Next departures' });
@@ -299,6 +299,26 @@ test('the Tray folds, grows to two rows, stands beside the canvas, and keeps to 
   await page.setViewportSize({ width: 1280, height: 800 });
   await eventually(() => tray().evaluate((e) => e.offsetWidth > 1000), true, 'below');
   assert.deepEqual(page.wrong, []);
+});
+
+test('a try whose answer comes after its block was deleted shows nothing', async () => {
+  await chooseIn('Departures', heading());
+  let answer;
+  const held = new Promise((resolve) => { answer = resolve; });
+  await page.route('**/tries', async (route) => { const r = await route.fetch(); await held; await route.fulfill({ response: r }); }, { times: 1 });
+  await page.locator('#f-letter-spacing').focus();
+  const asked = page.waitForRequest('**/tries');
+  await page.keyboard.press('ArrowUp');
+  await asked;
+  await page.evaluate(() => document.activeElement.blur());
+  await edit(page, () => page.keyboard.press('Delete'));
+  const gone = await canvas(page).locator('body').evaluate((b) => b.textContent.includes('Next departures'));
+  answer();
+  await page.waitForTimeout(300);
+  assert.equal(gone, false);
+  assert.equal(await heading().count(), 0, 'it stays deleted');
+  await undo(page);
+  await eventually(() => heading().count(), 1, 'and comes back by undo');
 });
 
 test('rows of a list are dragged, opened, duplicated and shown on the canvas; a table takes what is pasted', async () => {

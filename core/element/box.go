@@ -121,6 +121,7 @@ func seen(st *style.Style, sh style.Sheet) {
 		filter = append(filter, "hue-rotate("+style.Number(a)+"deg)")
 	}
 	st.Filter = strings.Join(filter, " ")
+	st.Glide = sh.Share("picture-parallax", 0)
 	mirror := sh.Word("mirror", value.None)
 	if mirror == value.Horizontal || mirror == value.Both {
 		st.ScaleX = -1

@@ -110,6 +110,9 @@ func TestStates(t *testing.T) {
 
 // The filters of a picture are its image's, not its frame's.
 func TestPictureFilters(t *testing.T) {
+	if got := built(t, doc.Placed, doc.Picture, "picture-parallax", "60%"); cssOf(got.Children[0], "--glide") != "30%" || cssOf(got.Children[0], "animation-timeline") != "view()" {
+		t.Errorf("a picture that scrolls more slowly has --glide %q in time %q", cssOf(got.Children[0], "--glide"), cssOf(got.Children[0], "animation-timeline"))
+	}
 	n := built(t, doc.Placed, doc.Picture, "brightness", "120%", "grayscale", "40%", "mirror", "horizontal", "hue-rotate", "0deg")
 	img := n.Children[0]
 	if img.Tag != "img" || cssOf(img, "filter") != "brightness(1.2) grayscale(0.4)" || cssOf(img, "scale") != "-1 1" || cssOf(n, "filter") != "none" {

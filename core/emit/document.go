@@ -56,6 +56,10 @@ const reveal = "@media (prefers-reduced-motion:no-preference){@keyframes reveal{
 // for those who mind motion.
 const drift = "@media (prefers-reduced-motion:no-preference){@keyframes drift{from{transform:translateY(calc(-1*var(--drift)))}to{transform:translateY(var(--drift))}}}\n"
 
+// glide are the steps of style.Style's Glide, while the picture goes by; there are none for
+// those who mind motion.
+const glide = "@media (prefers-reduced-motion:no-preference){@keyframes glide{from{object-position:50% calc(50% - var(--glide))}to{object-position:50% calc(50% + var(--glide))}}}\n"
+
 // enter are the steps of style.Style's Entrance by its kind, and sway those of its Sway;
 // there are none for those who mind motion. They say transform, so that a box that is turned
 // or lifted stays so.
@@ -99,6 +103,7 @@ func Reset(tree *element.Node) string {
 			for z := range n.Styles {
 				used["reveal"] = used["reveal"] || n.Styles[z].Reveal
 				used["drift"] = used["drift"] || n.Styles[z].Drift > 0
+				used["glide"] = used["glide"] || n.Styles[z].Glide > 0
 				used["quick"] = used["quick"] || n.Styles[z].Quick
 				if e := n.Styles[z].Entrance.Kind; e != "" {
 					used["enter-"+e] = true
@@ -128,6 +133,9 @@ func Reset(tree *element.Node) string {
 	}
 	if used["drift"] {
 		b.WriteString(drift)
+	}
+	if used["glide"] {
+		b.WriteString(glide)
 	}
 	for _, steps := range []struct {
 		prefix string

@@ -29,7 +29,7 @@ func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
 		"text-transform", "text-wrap-style", "white-space", "width",
 	}
 	paints := []string{
-		"--by", "--drift", "--sway", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius",
+		"--by", "--drift", "--glide", "--sway", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius",
 		"box-shadow", "clip-path", "color", "filter", "list-style-type", "object-fit", "object-position", "opacity", "rotate", "scale",
 		"scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness",
 		"text-underline-offset", "transition", "translate", "z-index",

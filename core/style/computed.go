@@ -102,6 +102,10 @@ type Style struct {
 	// own height it is moved, up and then down, while it goes by.
 	Drift float64
 
+	// Glide lets what a picture is cropped to go by more slowly than the page: by which
+	// part of what is cut off above and below, 0 to 1, it moves within its box.
+	Glide float64
+
 	// Scrolling of what doesn't fit: neither moves a box of a page as it opens.
 	ScrollSnapType, ScrollSnapAlign string
 	ScrollPadding                   Edges

@@ -137,6 +137,7 @@ var Properties = []Property{
 	{"--by", false, false, func(s *Style) string { return Number(s.Entrance.By) + "px" }, "0px"},
 	{"--sway", false, false, func(s *Style) string { return Number(s.Sway.By) + "px" }, "0px"},
 	{"--drift", false, false, func(s *Style) string { return Number(s.Drift*100) + "%" }, "0%"},
+	{"--glide", false, false, func(s *Style) string { return Number(s.Glide*50) + "%" }, "0%"},
 	{"scroll-snap-type", false, false, func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) }, "none"},
 	{"scroll-padding", false, false, func(s *Style) string { return s.ScrollPadding.text(0) }, "0"},
 	{"scroll-snap-align", false, false, func(s *Style) string { return choose(s.ScrollSnapAlign == "", "none", s.ScrollSnapAlign) }, "none"},
@@ -175,6 +176,9 @@ func animations(s *Style, none string, part func(animation) string) string {
 	}
 	if s.Drift > 0 {
 		all = append(all, animation{"drift linear both", "view()", "normal"})
+	}
+	if s.Glide > 0 {
+		all = append(all, animation{"glide linear both", "view()", "normal"})
 	}
 	if e := s.Entrance; e.Kind != "" {
 		all = append(all, animation{

@@ -203,6 +203,7 @@ var settings = []*Setting{
 		Name: "mirror", Label: "Mirror", On: picture,
 		Choices: value.Is(value.None, "None", value.Horizontal, "Horizontally", value.Vertical, "Vertically", value.Both, "Both"), Type: TypeWord,
 	},
+	{Name: "picture-parallax", Label: "Parallax", On: picture, Choices: value.Is("0%", "0%"), Type: TypePercent, Max: 100},
 	{
 		Name: "entrance", Label: "Entrance", On: all,
 		Choices: value.Is(

@@ -4,14 +4,16 @@ import (
 	"cmp"
 	"encoding/json"
 	"fmt"
+	"html/template"
+	"strconv"
+	"strings"
+
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
 	"openplot/core/value"
-	"strconv"
-	"strings"
 )
 
 // contentClusters are what can be entered for a block beside its words.
@@ -104,6 +106,26 @@ var fieldIcons = map[string]string{
 	value.Time: "clock", value.Textarea: "textarea-t", value.Select: "menu-button-wide", value.Radio: "ui-radios", value.Checkbox: "ui-checks",
 }
 
+// fieldDrawings are live examples of the types, that nobody reaches.
+var fieldDrawings = func() map[string]template.HTML {
+	out := map[string]template.HTML{
+		value.Textarea: `<span class="live-field" inert aria-hidden="true"><textarea class="form-control">More words,
+in lines</textarea></span>`,
+		value.Select: `<span class="live-field" inert aria-hidden="true"><select class="form-select"><option>Langey</option></select></span>`,
+	}
+	for kind, example := range map[string]string{
+		value.Text: `value="Runa Berg"`, value.Email: `value="runa@berg.example"`, value.Tel: `value="0555 017 204"`, value.Number: `value="3"`,
+		value.Date: `value="2026-05-01"`, value.Time: `value="08:10"`, value.Radio: `checked`, value.Checkbox: `checked`,
+	} {
+		class := "form-control"
+		if example == "checked" {
+			class = "form-check-input"
+		}
+		out[kind] = template.HTML(`<span class="live-field" inert aria-hidden="true"><input class="` + class + `" type="` + kind + `" ` + example + `></span>`)
+	}
+	return out
+}()
+
 func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
 	out := &Entries{Node: v.Selected, Count: len(b.Content.Entries)}
 	for i, e := range b.Content.Entries {
@@ -115,7 +137,7 @@ func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
 			if b.Kind == doc.Form && f.Name == "type" {
 				ev.Icon = fieldIcons[cmp.Or(e.Values["type"], value.Text)]
 				for k := range fv.Options {
-					fv.Options[k].Icon = fieldIcons[fv.Options[k].Value]
+					fv.Options[k].Icon, fv.Options[k].Drawing = fieldIcons[fv.Options[k].Value], fieldDrawings[fv.Options[k].Value]
 				}
 			}
 			if ev.Name == "" && (f.Type == element.Line || f.Type == element.Prose) {
