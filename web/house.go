@@ -172,9 +172,9 @@ type shadowView struct {
 
 type measureView struct {
 	edit.Measure
-	Shown  string
-	Step   float64
-	Draw   string // what it is drawn as: "space", "line", "corner" or ""
+	Shown string
+	Step  float64
+	Draw  string // what it is drawn as: "space", "line", "corner" or ""
 }
 
 func measureGroups(st *store.Site) (out []measureGroup) {
