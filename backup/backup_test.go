@@ -55,7 +55,7 @@ func full(t *testing.T) (Place, *store.Store) {
 	u, err := st.AddUser(ctx, "dana@example.org", "Dana", "three islands")
 	must(err)
 	must(st.AddMember(ctx, s.ID, u.ID, store.Owner))
-	home, err := edit.NewPage("contact", "Home", "start", store.NewID, nil)
+	home, err := edit.NewPage("contact", "Home", "start", nil, store.NewID, nil)
 	must(err)
 	must(st.AddPage(ctx, s.ID, "", 0, home))
 	pictures := media.NewKeeper(st, p.Media, media.DefaultQuota)

@@ -24,7 +24,7 @@ test('signs in, sees the sites, and opens Home on the Bench', async () => {
 
 test('adds a section at an insertion mark, renames, moves, duplicates, hides and deletes it', async () => {
   await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
-  await page.getByLabel('Search the Shelf').fill('empty');
+  await page.getByLabel('Search sections and blocks').fill('empty');
   await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Empty section', 'Two columns'], 'searching narrows the Shelf');
   await edit(page, () => onShelf(page, 'Empty section').click());
   const names = () => page.locator('.overview-name > span:first-child').allTextContents();

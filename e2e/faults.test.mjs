@@ -40,16 +40,16 @@ test('after a drop from the Shelf the next click is one', async () => {
   await page.locator('.overview-go').click();
   await settled(page);
   await page.keyboard.press('/');
-  await page.getByLabel('Search the Shelf').fill('heading');
+  await page.getByLabel('Search sections and blocks').fill('heading');
   const item = await onShelf(page, 'Heading').boundingBox();
   const section = await canvas(page).locator('section').boundingBox();
   await edit(page, () => drag(page, middle(item), { x: section.x + 500, y: section.y + 40 }));
   await settled(page);
   assert.equal(await canvas(page).locator('h2').count(), 1, 'the drop inserted it, and the click after it nothing more');
   await page.keyboard.press('/');
-  await page.getByLabel('Search the Shelf').fill('cover');
+  await page.getByLabel('Search sections and blocks').fill('cover');
   assert.ok(await onShelf(page, 'Welcome over a picture').isVisible(), 'found by another word for it');
-  await page.getByLabel('Search the Shelf').fill('heading');
+  await page.getByLabel('Search sections and blocks').fill('heading');
   await edit(page, () => onShelf(page, 'Heading').click());
   await eventually(() => canvas(page).locator('h2').count(), 2, 'a real click after a drop is taken');
 });
@@ -103,7 +103,7 @@ test('the Tray begins at its beginning for another kind, stays on the page, and 
 
 test('a new entry is gone into, and Tab goes on from field to field', async () => {
   await page.keyboard.press('/');
-  await page.getByLabel('Search the Shelf').fill('Timetable');
+  await page.getByLabel('Search sections and blocks').fill('Timetable');
   await edit(page, () => onShelf(page, 'Timetable').click());
   await settled(page);
   const entries = tray().locator('.entry');
@@ -125,7 +125,7 @@ test('a block dragged into another section lands where it was shown', async () =
   await page.locator('.overview-go').last().click();
   await settled(page);
   await page.keyboard.press('/');
-  await page.getByLabel('Search the Shelf').fill('empty section');
+  await page.getByLabel('Search sections and blocks').fill('empty section');
   await edit(page, () => onShelf(page, 'Empty section').click());
   await settled(page);
   const sections = canvas(page).locator('section');

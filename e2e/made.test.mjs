@@ -7,7 +7,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer, tmp } from './openplot.mjs';
-import { canvas, choose, edit, enter, eventually, more, newPage, option as choice, ready, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, drag, edit, enter, eventually, middle, more, newPage, option as choice, ready, settled, signIn, undo } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -72,8 +72,15 @@ test('columns take shares, and stand below one another on the phone', async () =
 test('another layout carries the words over', async () => {
   await page.locator('.overview-item', { hasText: 'Steps' }).locator('.overview-go').click();
   await settled(page);
-  await pick('Change layout', 'Steps down the page');
   const text = () => canvas(page).locator('body').innerText();
+  await page.getByRole('button', { name: /^Change layout/ }).click();
+  await page.locator('.shelf-item:visible', { hasText: 'Steps down the page' }).hover();
+  await eventually(async () => /Wait a little/.test(await text()) && !/It takes a minute/.test(await text()), true, 'seen in place before it is taken');
+  await page.keyboard.press('Escape');
+  await eventually(async () => /It takes a minute/.test(await text()), true, 'left');
+  await page.getByRole('button', { name: /^Change layout/ }).click();
+  await eventually(() => page.locator('.shelf-item:visible').count(), 2, 'those for steps');
+  await edit(page, () => page.locator('.shelf-item:visible', { hasText: 'Steps down the page' }).click());
   assert.match(await text(), /Wait a little/);
   assert.doesNotMatch(await text(), /It takes a minute/, 'stand-in words aren’t carried along');
   await page.locator('#stage').focus();
@@ -122,19 +129,67 @@ test('words are given a look from the bar, by pointer and by keys', async () => 
   assert.ok(await bar.isHidden());
 });
 
-test('a section is kept on the Shelf, found there, and a favourite stands first', async () => {
+test('a section is seen in place before it is taken, by keys and by pointer, and can be dragged to a mark', async () => {
+  const names = () => page.locator('.overview-name > span:first-child').allTextContents();
+  const before = await names();
+  await page.locator('.overview-item').first().locator('.overview-go').click();
+  await settled(page);
+  await page.locator('#stage').focus();
+  await page.keyboard.press('/');
+  await page.locator('[data-purpose="Testimonials"]').click();
+  const shown = () => canvas(page).getByText('Put here what they said').count();
+  await page.locator('.shelf-item:visible').first().hover();
+  await eventually(shown, 1, 'pointed at, it stands on the page');
+  await page.getByText('Enter takes it, Esc leaves it').waitFor();
+  await page.locator('#shelf-search').focus();
+  await page.mouse.move(1200, 300);
+  await eventually(shown, 0, 'and is gone when it is left');
+  await page.keyboard.press('ArrowDown');
+  await eventually(shown, 1, 'arrowed to, too');
+  await page.keyboard.press('ArrowRight');
+  await eventually(() => canvas(page).getByText('What people say').count(), 1, 'the one beside it');
+  await edit(page, () => page.keyboard.press('Enter'));
+  assert.equal((await names()).length, before.length + 1);
+  await page.keyboard.press('/');
+  await page.locator('[data-purpose="Call to action"]').click();
+  const mark = await page.locator('#overview .insert').first().boundingBox();
+  const item = await page.locator('.shelf-item:visible').first().boundingBox();
+  await edit(page, () => drag(page, middle(item), middle(mark)));
+  assert.equal((await names())[0], 'Call to action', 'dropped on the mark at the top');
+});
+
+test('the kind of business chooses stand-in words and pictures', async () => {
+  await page.keyboard.press('/');
+  await page.locator('#shelf-business').click();
+  await page.getByRole('option', { name: 'Lodging' }).click();
+  await eventually(() => page.locator('#shelf-business').getAttribute('aria-label'), 'Words and pictures for: Lodging', 'chosen');
+  await page.getByRole('button', { name: 'Sections', exact: true }).click();
+  await page.locator('[data-purpose="Welcome"]:visible').click();
+  await edit(page, () => page.locator('.shelf-item:visible', { hasText: 'Welcome with a card' }).click());
+  const section = canvas(page).locator('section', { hasText: 'Nine quiet rooms above the harbour' });
+  assert.equal(await section.count(), 1);
+  const scene = section.locator('img').first();
+  assert.match(await scene.getAttribute('src'), /^\/scenes\//);
+  assert.ok(await scene.evaluate((e) => e.complete && e.naturalWidth > 0), 'it is drawn');
+});
+
+test('a section is kept on the Shelf, found there, and a favourite stands apart', async () => {
   await page.locator('.overview-item', { hasText: 'Notices' }).last().locator('.overview-go').click();
   await settled(page);
   await more(page, 'Keep on the Shelf');
   await page.getByText('is on the Shelf now').waitFor();
   await page.locator('#stage').focus();
   await page.keyboard.press('/');
-  await page.locator('#shelf').getByRole('heading', { name: 'Kept on this site' }).waitFor();
-  await page.locator('li', { has: page.locator('[data-kind="map"]') }).first().locator('[data-star]').click();
-  await page.locator('#shelf').getByRole('heading', { name: 'Favourites and last used' }).waitFor();
-  await eventually(() => page.locator('.shelf-group').first().locator('strong').first().textContent(), 'Map', 'the favourite');
+  await page.getByRole('button', { name: 'Kept', exact: true }).click();
+  await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Notices'], 'what is kept, drawn');
+  assert.equal(await page.locator('.shelf-item:visible svg.drawing').count(), 1);
+  await page.getByRole('button', { name: 'Blocks', exact: true }).click();
+  await page.locator('li', { has: page.locator('[data-kind="map"]') }).locator('[data-star]').click();
+  await eventually(() => page.locator('[data-star="block:map"]').getAttribute('aria-pressed'), 'true', 'a favourite');
+  await page.locator('[data-purpose="Favourites"]:visible').click();
+  await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Map'], 'the favourites');
   assert.deepEqual(await findings(page), []);
-  await page.getByLabel('Search the Shelf').fill('own kept');
+  await page.getByLabel('Search sections and blocks').fill('own kept');
   await edit(page, () => page.locator('.shelf-item:visible').first().click());
   await settled(page);
 });

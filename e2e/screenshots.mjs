@@ -69,7 +69,7 @@ await shot('bench-phone');
 await page.keyboard.press('1');
 await page.waitForTimeout(500);
 await page.keyboard.press('/');
-await page.getByLabel('Search the Shelf').fill('features');
+await page.getByLabel('Search sections and blocks').fill('features');
 await page.locator('.shelf-item:visible').first().hover();
 await page.waitForTimeout(700);
 await shot('shelf');

@@ -21,6 +21,7 @@ import (
 
 	"openplot/fonts"
 	"openplot/metrics"
+	"openplot/stock"
 )
 
 func init() { gin.SetMode(gin.ReleaseMode) }
@@ -213,6 +214,18 @@ func Font(c *gin.Context) {
 	}
 	c.Header("Cache-Control", "public, max-age=31536000, immutable")
 	c.Data(http.StatusOK, "font/woff2", b)
+}
+
+// Scene serves a picture that stands in for one that isn't chosen, by the parameter file.
+func Scene(c *gin.Context) {
+	svg, ok := stock.SceneNamed(c.Param("file"))
+	if !ok {
+		c.Status(http.StatusNotFound)
+		return
+	}
+	c.Header("Cache-Control", "public, max-age=31536000, immutable")
+	c.Header("Content-Security-Policy", "default-src 'none'")
+	c.Data(http.StatusOK, "image/svg+xml", []byte(svg))
 }
 
 // OwnFont serves a font that a site's people uploaded, by the parameter file; its name

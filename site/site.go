@@ -49,6 +49,8 @@ type Addresses struct {
 	// ByContent names files of shipped fonts after what is in them, for those that keep them
 	// for good.
 	ByContent bool
+	// StandIns shows pictures where none is chosen yet, at ScenesPath.
+	StandIns bool
 }
 
 // font is the name of a shipped font's file.
@@ -108,6 +110,9 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	}
 	if a.Form != nil {
 		b.Form = a.Form
+	}
+	if a.StandIns {
+		b.StandIn, b.Scenes = standIn(&src.Site.House), scenesOf(src.Site)
 	}
 	if a.Embed != nil {
 		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }

@@ -3,6 +3,7 @@ package stock
 import (
 	"fmt"
 	"math"
+	"strconv"
 	"strings"
 
 	"openplot/core/colour"
@@ -346,4 +347,37 @@ func (s *scene) plan() {
 	s.block(between(k.Accent, k.Ground, 0.3), 0.28, 0.34, 0.14, 0.1, 0.01)
 	s.line(k.Second, 0.034, 0.72, 0.9, 0.93, 0.62)
 	s.line(between(k.Second, k.Ground, 0.7), 0.034, 0.715, 0.907, 0.725, 0.893)
+}
+
+// variants is how many of each scene there are.
+const variants = 12
+
+// SceneName names a file with a scene: in it is all that Scene needs.
+func SceneName(id, crop string, n int, k Inks) string {
+	name := id + "-" + crop + "-" + strconv.Itoa(n%variants)
+	for _, c := range []colour.Colour{k.Ground, k.Quiet, k.Accent, k.Second, k.Deep, k.Words} {
+		c.A = 255
+		name += "-" + strings.TrimPrefix(c.String(), "#")
+	}
+	return name + ".svg"
+}
+
+// SceneNamed draws what SceneName named; it reports whether there is such a scene.
+func SceneNamed(name string) (svg string, ok bool) {
+	parts := strings.Split(strings.TrimSuffix(name, ".svg"), "-")
+	var k Inks
+	inks := []*colour.Colour{&k.Ground, &k.Quiet, &k.Accent, &k.Second, &k.Deep, &k.Words}
+	if len(parts) != 3+len(inks) {
+		return "", false
+	}
+	n, err := strconv.Atoi(parts[2])
+	if err != nil || n < 0 || n >= variants {
+		return "", false
+	}
+	for i, to := range inks {
+		if *to, err = colour.ParseHex("#" + parts[3+i]); err != nil || len(parts[3+i]) != 6 {
+			return "", false
+		}
+	}
+	return Scene(parts[0], parts[1], n, k)
 }

@@ -73,3 +73,21 @@ func TestScenesFollowThePalette(t *testing.T) {
 		t.Error("the room isn't in the palette's colours")
 	}
 }
+
+// A scene's file name has all that it is drawn from; other names have nothing.
+func TestSceneNames(t *testing.T) {
+	k := inks(t, "#ffffff", "#f6f1e8", "#1d5f6b", "#aa4d26", "#123a44", "#1f2a2c")
+	want, _ := Scene("plan", "tall", 5, k)
+	if got, ok := SceneNamed(SceneName("plan", "tall", 5, k)); !ok || got != want {
+		t.Error("the scene named isn't the scene")
+	}
+	for _, name := range []string{
+		"", "plan.svg", "plan-tall-5-ffffff-f6f1e8-1d5f6b-aa4d26-123a44.svg", "plan-tall-5-ffffff-f6f1e8-1d5f6b-aa4d26-123a44-zzzzzz.svg",
+		"plan-tall-500-ffffff-f6f1e8-1d5f6b-aa4d26-123a44-1f2a2c.svg", "cave-tall-5-ffffff-f6f1e8-1d5f6b-aa4d26-123a44-1f2a2c.svg",
+		"plan-tall-5-ffffff-f6f1e8-1d5f6b-aa4d26-123a44-fff.svg", "plan-tall--1-ffffff-f6f1e8-1d5f6b-aa4d26-123a44-1f2a2c.svg",
+	} {
+		if _, ok := SceneNamed(name); ok {
+			t.Errorf("%q is drawn", name)
+		}
+	}
+}

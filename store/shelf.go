@@ -65,6 +65,7 @@ func (s *Store) DropSection(ctx context.Context, site, id string) error {
 type ShelfUse struct {
 	Item      string `db:"item"`
 	Favourite bool   `db:"favourite"`
+	Used      bool   `db:"used"` // and not only marked
 }
 
 // ShelfUses gives what a person marked or used, the latest use first.
@@ -72,7 +73,7 @@ func (s *Store) ShelfUses(ctx context.Context, user string) ([]ShelfUse, error) 
 	var us []ShelfUse
 	if err := s.db.SelectContext(
 		ctx, &us,
-		`SELECT item, favourite FROM shelf_uses WHERE user_id = $1 ORDER BY used_at DESC NULLS LAST, item LIMIT 300`,
+		`SELECT item, favourite, used_at IS NOT NULL AS used FROM shelf_uses WHERE user_id = $1 ORDER BY used_at DESC NULLS LAST, item LIMIT 300`,
 		user,
 	); err != nil {
 		return nil, fmt.Errorf("reading the Shelf's uses: %w", err)

@@ -50,7 +50,7 @@ func TestShelf(t *testing.T) {
 		t.Fatal(err)
 	}
 	uses, err := f.ShelfUses(ctx, f.user)
-	if err != nil || !slices.Equal(uses, []ShelfUse{{"block:text", false}, {"block:map", true}}) {
+	if err != nil || !slices.Equal(uses, []ShelfUse{{"block:text", false, true}, {"block:map", true, true}}) {
 		t.Errorf("%v, %v: the last used comes first", uses, err)
 	}
 }

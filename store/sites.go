@@ -28,13 +28,14 @@ type siteRow struct {
 	Zones     []byte `db:"zones"`
 	Facts     []byte `db:"facts"`
 	Language  string `db:"language"`
+	Business  string `db:"business"`
 	EntryDays int    `db:"entry_days"`
 	Version   int64  `db:"version"`
 	Role      Role   `db:"role"`
 }
 
 func (r siteRow) site() (*Site, error) {
-	s := &Site{Site: doc.Site{ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language}, EntryDays: r.EntryDays, Version: r.Version, Role: r.Role}
+	s := &Site{Site: doc.Site{ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language, Business: r.Business}, EntryDays: r.EntryDays, Version: r.Version, Role: r.Role}
 	if err := json.Unmarshal(r.House, &s.House); err != nil {
 		return nil, fmt.Errorf("reading the house style of %s: %w", r.Slug, err)
 	}
@@ -48,7 +49,7 @@ func (r siteRow) site() (*Site, error) {
 	return s, nil
 }
 
-const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.entry_days`
+const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days`
 
 // Sites gives the sites a person is a member of, by name.
 func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
@@ -110,14 +111,22 @@ func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
 	}
 	_, err = s.db.ExecContext(
 		ctx,
-		`INSERT INTO sites (id, slug, name, house, zones, facts, language) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
-		site.ID, site.Slug, site.Name, house, zones, facts, cmp.Or(site.Language, "en"),
+		`INSERT INTO sites (id, slug, name, house, zones, facts, language, business) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+		site.ID, site.Slug, site.Name, house, zones, facts, cmp.Or(site.Language, "en"), site.Business,
 	)
 	if duplicate(err) {
 		return doc.Problemf("Address", "%q is another site’s already; choose another", site.Slug)
 	}
 	if err != nil {
 		return fmt.Errorf("adding site %s: %w", site.Slug, err)
+	}
+	return nil
+}
+
+// SetBusiness keeps what kind of business a site is for.
+func (s *Store) SetBusiness(ctx context.Context, site, business string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET business = $2, version = version + 1 WHERE id = $1`, site, business); err != nil {
+		return fmt.Errorf("keeping the kind of business: %w", err)
 	}
 	return nil
 }

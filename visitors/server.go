@@ -87,6 +87,7 @@ func (s *Server) Handler() (http.Handler, error) {
 	uploads := []site.Face{site.Uploads, site.Draft}
 	get("/media/:file", uploads, file, s.mediaFile)
 	get("/fonts/:file", []site.Face{site.Draft}, file, origin.Font)
+	get(site.ScenesPath+":file", []site.Face{site.Draft}, file, origin.Scene)
 	get("/fonts/own/:file", []site.Face{site.Draft}, file, origin.OwnFont(s.MediaDir))
 	get("/scripts/:name", []site.Face{site.Draft}, within, s.script)
 	r.POST("/_forms/:site/:form", on([]site.Face{site.Public}), within, s.takeForm)

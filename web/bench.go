@@ -54,7 +54,6 @@ type benchView struct {
 	Overview bench.Overview
 	Reach    bench.Reach
 	Tray     *bench.Tray
-	Shelf    shelfView
 	State    template.JS
 	Live     string
 }
@@ -70,11 +69,6 @@ func (s *Server) bench(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	onShelf, err := s.shelf(c, v.Site, user(c).ID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
 	state, err := json.Marshal(v.State(nil, true))
 	if err != nil {
 		s.fail(c, err)
@@ -82,7 +76,7 @@ func (s *Server) bench(c *gin.Context) {
 	}
 	s.screen(c, http.StatusOK, "bench", benchView{
 		User: user(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
-		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(), Shelf: onShelf,
+		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(),
 		State: template.JS(state), Live: s.Hosts.Public(v.Site.Slug) + "/",
 	})
 }
@@ -181,7 +175,7 @@ func (s *Server) answer(c *gin.Context, status int, a answer) {
 		add("#tray", "outerHTML", "tray", a.View.Tray())
 	}
 	if a.shelf {
-		view, serr := s.shelf(c, a.Site, user(c).ID)
+		view, serr := s.shelf(c, a.Stage, user(c).ID)
 		if err == nil {
 			err = serr
 		}

@@ -141,7 +141,7 @@ type measureGroup struct {
 // choiceView is a choice of the house style among few or many, each shown as what it does.
 type choiceView struct {
 	ID, Label       string
-	Op, Token, Name string // of the command that makes it, as edit.HouseCommand has them
+	Op, Token, Name string // what it sets: of the house style behind "house:", as edit.HouseCommand has them
 	Find            bool   // there are so many that they are searched
 	Aside           bool   // few stand side by side
 	Offers          []choiceOffer
@@ -151,6 +151,7 @@ type choiceOffer struct {
 	Label, Value      string
 	Paint, Font, Draw string  // a colour, a family, or a class of drawing
 	Radius            float64 // px; of a drawn corner
+	Picture           string  // address of one that shows it
 	Chosen            bool
 }
 
@@ -210,7 +211,7 @@ func measureGroups(st *store.Site) (out []measureGroup) {
 
 // pickView shows one of edit.Picks.
 func pickView(h *doc.House, p edit.Pick) choiceView {
-	v := choiceView{ID: "m-" + p.Name, Label: p.Label, Op: "pick", Name: p.Name}
+	v := choiceView{ID: "m-" + p.Name, Label: p.Label, Op: "house:pick", Name: p.Name}
 	offers := p.Offers
 	if p.Usual != "" {
 		offers = slices.Concat([]style.Offer{{Name: p.Usual}}, offers)
@@ -232,7 +233,7 @@ func pickView(h *doc.House, p edit.Pick) choiceView {
 func (v *houseView) Uses() (out []choiceView) {
 	f := v.Site.House.Fonts
 	for _, use := range [][3]string{{"heading", "Headings", f.Heading}, {"body", "Body", f.Body}, {"mono", "Monospace", f.Mono}} {
-		c := choiceView{ID: "font-" + use[0], Label: use[1], Op: "fonts.set", Token: use[0], Find: true}
+		c := choiceView{ID: "font-" + use[0], Label: use[1], Op: "house:fonts.set", Token: use[0], Find: true}
 		for _, o := range v.Families {
 			c.Offers = append(c.Offers, choiceOffer{Label: o.Name, Value: o.Name, Font: o.Name, Chosen: o.Name == use[2]})
 		}
@@ -243,7 +244,7 @@ func (v *houseView) Uses() (out []choiceView) {
 
 // Cases gives the choice of a text style's case.
 func (t textStyleView) Cases() choiceView {
-	v := choiceView{ID: "t-" + t.Token + "-case", Label: t.Name + ", case", Op: "type.set", Token: t.Token, Name: "case", Aside: true}
+	v := choiceView{ID: "t-" + t.Token + "-case", Label: t.Name + ", case", Op: "house:type.set", Token: t.Token, Name: "case", Aside: true}
 	for _, o := range [][2]string{{"", "Aa"}, {"upper", "AA"}, {"lower", "aa"}} {
 		v.Offers = append(v.Offers, choiceOffer{Label: o[1], Value: o[0], Chosen: t.Case == o[0]})
 	}

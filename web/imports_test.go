@@ -12,8 +12,8 @@ import (
 // the model of the Bench nothing of HTTP.
 var imports = map[string]string{
 	"postgres": "", "durable": "", "metrics": "", "fonts": "core", "icons": "", "stock": "core", "gestures": "core",
-	"store": "core", "media": "core durable metrics store", "site": "core durable fonts icons store", "backup": "durable store",
-	"origin":    "fonts metrics",
+	"store": "core", "media": "core durable metrics store", "site": "core durable fonts icons stock store", "backup": "durable store",
+	"origin":    "fonts metrics stock",
 	"jobs":      "core media metrics store",
 	"visitors":  "core media origin site store",
 	"web/bench": "core fonts metrics site store",

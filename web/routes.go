@@ -50,6 +50,7 @@ func (s *Server) table() []route {
 	return []route{
 		get("/static/*file", rights.None, gin.WrapH(http.StripPrefix("/static", s.static))),
 		get("/fonts/:file", rights.None, origin.Font),
+		get("/scenes/:file", rights.None, origin.Scene),
 		get("/fonts/own/:file", rights.None, origin.OwnFont(s.MediaDir)),
 		get("/sign-in", rights.None, s.signInForm),
 		post("/sign-in", rights.None, s.signIn),
@@ -79,6 +80,9 @@ func (s *Server) table() []route {
 		post(site+"/entries/trust", rights.Keep, s.trustEntry),
 		post(site+"/entries/erase", rights.Keep, s.eraseEntries),
 		post(site+"/entries/days", rights.Keep, s.setEntryDays),
+		get(site+"/ready", rights.Compose, s.drawReady),
+		get(site+"/shelf", rights.See, s.shelfParts),
+		post(site+"/shelf/business", rights.Keep, s.setBusiness),
 		post(site+"/shelf/favourite", rights.See, s.favour),
 		post(site+"/shelf/drop", rights.Keep, s.dropSection),
 

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"html/template"
 	"net/http"
 	"strings"
 
@@ -11,29 +12,43 @@ import (
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/origin"
+	"openplot/site"
 	"openplot/store"
+	"openplot/web/bench"
 )
 
-// shelfView is what can be inserted.
+// shelfView is what can be inserted: sections and blocks, by what they are for.
 type shelfView struct {
-	Groups []shelfGroup
+	Sorts    []shelfSort
+	Business choiceView
 }
 
-type shelfGroup struct {
+type shelfSort struct {
+	ID, Name string
+	Purposes []shelfPurpose
+	Items    []shelfItem
+}
+
+// shelfPurpose narrows a sort to what is for something; its count is of those.
+type shelfPurpose struct {
 	Name  string
-	Items []shelfItem
+	Count int
+	Apart bool // the first after those that aren't purposes
 }
 
 type shelfItem struct {
 	Kind, Preset     string // one of them
 	Name, Hint, Icon string
+	Purpose          string
 	Find             string // what searching looks in
 	Span, Rows       int    // of a block in a grid, in twelfths and rows
+	Recent           int    // 1 for what was used last; 0 for what wasn't lately
 	Favourite        bool
 	Kept             string // id of a section that the site keeps
+	Drawing          template.HTML
 }
 
-// key names the item among a person's uses of the Shelf.
+// Key names the item among a person's uses of the Shelf.
 func (i shelfItem) Key() string {
 	if i.Kind != "" {
 		return "block:" + i.Kind
@@ -41,90 +56,126 @@ func (i shelfItem) Key() string {
 	return "section:" + i.Preset
 }
 
-// recentItems is how many of those used last stand first.
-const recentItems = 6
+const (
+	recentItems = 6   // how many of those used last are recent
+	drawnWide   = 182 // px; of a section on the Shelf
+)
 
-// shelf lists blocks, the site's own sections and the ready-made ones. What the person
-// marked as a favourite or used last stands first, and in its place too.
-func (s *Server) shelf(ctx context.Context, st *store.Site, person string) (shelfView, error) {
-	var groups []shelfGroup
+// shelf lists ready-made sections, drawn in the site's house style and in the words of its
+// business, blocks, and the site's own sections.
+func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (shelfView, error) {
+	st := stage.Site
+	stocked(stage)
+	business := edit.FindBusiness(st.Business)
+	sections, blocks, own := shelfSort{ID: "sections", Name: "Sections"}, shelfSort{ID: "blocks", Name: "Blocks"}, shelfSort{ID: "kept", Name: "Kept"}
+	for _, purpose := range edit.Purposes {
+		for i := range edit.Presets {
+			p := &edit.Presets[i]
+			if p.Purpose != purpose {
+				continue
+			}
+			sec := p.Drawn(business)
+			if p.Stock != "" {
+				sec.Picture = stockPrefix + p.Stock
+			}
+			sections.Items = append(sections.Items, shelfItem{
+				Preset: p.ID, Name: p.Name, Hint: p.Hint, Purpose: purpose, Find: p.Find() + " " + kindsIn(sec),
+				Drawing: stage.DrawSection(p.ID+" "+st.Business, sec, drawnWide),
+			})
+		}
+	}
 	for _, name := range element.Shelves {
-		g := shelfGroup{Name: string(name)}
 		for _, k := range doc.Kinds {
 			if a := element.Of(k); a.Shelf == name {
-				g.Items = append(
-					g.Items,
-					shelfItem{
-						Kind: string(k), Name: a.Name, Hint: a.Hint, Icon: a.Icon,
-						Find: a.Name + " " + a.Find + " " + a.Hint, Span: a.Span, Rows: a.Rows,
-					},
-				)
+				blocks.Items = append(blocks.Items, shelfItem{
+					Kind: string(k), Name: a.Name, Hint: a.Hint, Icon: a.Icon, Purpose: string(name),
+					Find: a.Name + " " + a.Find + " " + a.Hint, Span: a.Span, Rows: a.Rows,
+				})
 			}
 		}
-		groups = append(groups, g)
 	}
 	kept, err := s.Store.KeptSections(ctx, st.ID)
 	if err != nil {
 		return shelfView{}, err
 	}
-	if len(kept) > 0 {
-		g := shelfGroup{Name: "Kept on this site"}
-		for _, k := range kept {
-			g.Items = append(
-				g.Items,
-				shelfItem{
-					Preset: "kept:" + k.ID, Kept: k.ID, Name: k.Name, Hint: "a section of this site",
-					Icon: "bookmark-star",
-					Find: k.Name + " own kept section " + kindsIn(k.Section),
-				},
-			)
-		}
-		groups = append(groups, g)
-	}
-	for _, purpose := range edit.Purposes {
-		g := shelfGroup{Name: purpose}
-		for i := range edit.Presets {
-			p := &edit.Presets[i]
-			if p.Purpose == purpose {
-				g.Items = append(
-					g.Items,
-					shelfItem{
-						Preset: p.ID, Name: p.Name, Hint: p.Hint, Icon: "layout-text-window",
-						Find: p.Find() + " " + kindsIn(p.Look()),
-					},
-				)
-			}
-		}
-		groups = append(groups, g)
+	for _, k := range kept {
+		own.Items = append(own.Items, shelfItem{
+			Preset: "kept:" + k.ID, Kept: k.ID, Name: k.Name, Hint: "a section of this site",
+			Find: k.Name + " own kept section " + kindsIn(k.Section), Drawing: stage.DrawSection("kept "+k.ID, k.Section, drawnWide),
+		})
 	}
 	uses, err := s.Store.ShelfUses(ctx, person)
 	if err != nil {
 		return shelfView{}, err
 	}
-	favourites := map[string]bool{}
+	v := shelfView{Sorts: []shelfSort{sections, blocks, own}, Business: businessChoice(st)}
+	for i := range v.Sorts {
+		v.Sorts[i].used(uses)
+	}
+	return v, nil
+}
+
+// used marks what a person used last or likes, and counts.
+func (s *shelfSort) used(uses []store.ShelfUse) {
+	recent := 0
 	for _, u := range uses {
-		favourites[u.Item] = u.Favourite
-	}
-	byKey := map[string]shelfItem{}
-	for _, g := range groups {
-		for i := range g.Items {
-			g.Items[i].Favourite = favourites[g.Items[i].Key()]
-			byKey[g.Items[i].Key()] = g.Items[i]
-		}
-	}
-	first := shelfGroup{Name: "Favourites and last used"}
-	for _, wanted := range []bool{true, false} {
-		for _, u := range uses {
-			it, ok := byKey[u.Item]
-			if ok && u.Favourite == wanted && (wanted || len(first.Items) < recentItems) {
-				first.Items = append(first.Items, it)
+		for i := range s.Items {
+			if it := &s.Items[i]; it.Key() == u.Item {
+				it.Favourite = u.Favourite
+				if recent < recentItems && u.Used {
+					recent++
+					it.Recent = recent
+				}
 			}
 		}
 	}
-	if len(first.Items) > 0 {
-		groups = append([]shelfGroup{first}, groups...)
+	s.Purposes = []shelfPurpose{{Name: "All"}, {Name: "Recent"}, {Name: "Favourites"}}
+	for _, it := range s.Items {
+		s.Purposes[0].Count++
+		if it.Recent > 0 {
+			s.Purposes[1].Count++
+		}
+		if it.Favourite {
+			s.Purposes[2].Count++
+		}
+		if last := &s.Purposes[len(s.Purposes)-1]; it.Purpose != "" && last.Name != it.Purpose {
+			s.Purposes = append(s.Purposes, shelfPurpose{Name: it.Purpose, Apart: len(s.Purposes) == 3})
+		}
+		if it.Purpose != "" {
+			s.Purposes[len(s.Purposes)-1].Count++
+		}
 	}
-	return shelfView{groups}, nil
+}
+
+// businessChoice is the kind of business that stand-in words and pictures are for.
+func businessChoice(st *store.Site) choiceView {
+	v := choiceView{ID: "shelf-business", Label: "Words and pictures for", Op: "shelf:business"}
+	offer := func(id, name, scene string) {
+		v.Offers = append(v.Offers, choiceOffer{
+			Label: name, Value: id, Picture: site.SceneFor(&st.House, scene), Chosen: st.Business == id,
+		})
+	}
+	offer("", "Any kind of business", "landscape")
+	for _, b := range edit.Businesses {
+		offer(b.ID, b.Name, b.Scenes[0])
+	}
+	return v
+}
+
+// setBusiness says what kind of business the site is for, and answers with the Shelf's parts.
+func (s *Server) setBusiness(c *gin.Context) {
+	id := c.PostForm("value")
+	if id != "" && edit.FindBusiness(id) == nil {
+		c.String(http.StatusUnprocessableEntity, "There is no such kind of business.")
+		return
+	}
+	st := siteOf(c)
+	if err := s.Store.SetBusiness(c, st.ID, id); err != nil {
+		s.fail(c, err)
+		return
+	}
+	st.Business = id
+	s.shelfParts(c)
 }
 
 // kindsIn names the kinds of block in a section, to be found by.
@@ -199,8 +250,15 @@ func (s *Server) dropSection(c *gin.Context) {
 	s.shelfParts(c)
 }
 
+// shelfParts answers with what lies on the Shelf.
 func (s *Server) shelfParts(c *gin.Context) {
-	view, err := s.shelf(c, siteOf(c), user(c).ID)
+	st := siteOf(c)
+	src, err := s.source(c, st)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	view, err := s.shelf(c, s.workshop.Stage(st, src, ""), user(c).ID)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -3,6 +3,7 @@ package web
 import (
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 	"testing"
 
@@ -12,18 +13,22 @@ import (
 
 const shelfPath = "/sites/skerry/shelf"
 
-// names gives the names of things on the Shelf, as an answer has them, in their order.
-func names(body string) (out []string) {
-	for _, item := range strings.Split(body, "<strong>")[1:] {
-		name, _, _ := strings.Cut(item, "</strong>")
-		out = append(out, name)
+// marked gives the names of things on the Shelf that have a mark, as an answer has them.
+func marked(body, mark string) (out []string) {
+	for _, item := range strings.Split(body, "<li ")[1:] {
+		head, _, _ := strings.Cut(item, ">")
+		_, name, _ := strings.Cut(item, "<strong>")
+		name, _, _ = strings.Cut(name, "</strong>")
+		if strings.Contains(head, mark) {
+			out = append(out, name)
+		}
 	}
 	return out
 }
 
-// What was used last stands first on the Shelf, after what somebody likes; each person has
-// a Shelf of their own.
-func TestFavouritesStandFirst(t *testing.T) {
+// What was used last, and what somebody likes, stands apart; each person has a Shelf of
+// their own.
+func TestFavouritesAndRecent(t *testing.T) {
 	p := begin(t)
 	d, w := p.as("designer@example.org"), p.as("writer@example.org")
 	sec := p.page.Sections[0].ID
@@ -36,22 +41,50 @@ func TestFavouritesStandFirst(t *testing.T) {
 	if status != http.StatusOK {
 		t.Fatal(status)
 	}
-	if got := names(body); len(got) < 3 || got[0] != "Footer in columns" || got[1] != "Quote" || got[2] != "Price cards" {
-		t.Errorf("first on the Shelf: %q", got[:min(4, len(got))])
+	if got := marked(body, "data-favourite"); !slices.Equal(got, []string{"Footer in columns"}) {
+		t.Errorf("favourites: %q", got)
 	}
-	if _, body, _ = d.post(shelfPath+"/favourite", url.Values{"item": {"section:footer"}, "on": {"false"}}); names(body)[0] == "Footer in columns" {
-		t.Error("what is no favourite any more stands first")
+	if got := marked(body, `data-recent="1"`); !slices.Equal(got, []string{"Price cards", "Quote"}) {
+		t.Errorf("used last of each sort: %q", got)
 	}
-	if _, body, _ = w.post(
-		shelfPath+"/favourite",
-		url.Values{"item": {"block:table"}, "on": {"true"}},
-	); len(names(body)) == 0 || names(body)[0] != "Table" || names(body)[1] == "Quote" {
-		t.Errorf("the writer's Shelf: %q", names(body)[:2])
+	if _, body, _ = d.post(shelfPath+"/favourite", url.Values{"item": {"section:footer"}, "on": {"false"}}); len(marked(body, "data-favourite")) > 0 {
+		t.Error("what is no favourite any more is one")
+	}
+	if _, body, _ = w.post(shelfPath+"/favourite", url.Values{"item": {"block:table"}, "on": {"true"}}); !slices.Equal(marked(body, "data-favourite"), []string{"Table"}) ||
+		len(marked(body, "data-recent")) > 0 {
+		t.Errorf("the writer's Shelf: %q, %q", marked(body, "data-favourite"), marked(body, "data-recent"))
 	}
 	for _, bad := range []string{"", "table", "house:x", "block:" + strings.Repeat("x", 80)} {
 		if status, _, _ := d.post(shelfPath+"/favourite", url.Values{"item": {bad}, "on": {"true"}}); status != http.StatusUnprocessableEntity {
 			t.Errorf("%.20q: %d", bad, status)
 		}
+	}
+}
+
+// Each ready-made section is drawn from the layout core, in the words and with the pictures
+// of the site's business; what comes from the Shelf then says the same.
+func TestShelfIsDrawnForTheBusiness(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	_, plain, _ := d.get(shelfPath)
+	if n := strings.Count(plain, `<svg class="drawing"`); n != len(edit.Presets) {
+		t.Errorf("%d sections are drawn, there are %d", n, len(edit.Presets))
+	}
+	if status, body, _ := d.post(shelfPath+"/business", url.Values{"value": {"food"}}); status != http.StatusOK || !strings.Contains(body, "/scenes/table-") {
+		t.Errorf("%d: no table is drawn", status)
+	}
+	if status, body := d.edit(edit.Command{Op: "section.add", Preset: "welcome-beside"}); status != http.StatusOK {
+		t.Fatal(status, body)
+	}
+	page, err := p.store.Page(t.Context(), "w1", "")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !strings.Contains(page.Doc.Plain(), "Food from around here, cooked every day") {
+		t.Error("the section doesn't say what a kitchen would")
+	}
+	if status, _, _ := d.post(shelfPath+"/business", url.Values{"value": {"mining"}}); status != http.StatusUnprocessableEntity {
+		t.Errorf("a kind that isn't there: %d", status)
 	}
 }
 

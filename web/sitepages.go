@@ -49,7 +49,7 @@ func (s *Server) newPage(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	p, err := edit.NewPage(form.Ready, form.Name, slug, store.NewID, func(id string) string {
+	p, err := edit.NewPage(form.Ready, form.Name, slug, edit.FindBusiness(st.Business), store.NewID, func(id string) string {
 		ids, _, kerr := s.stocked(c, st, has, []string{id})
 		if kerr != nil { // the page begins without it
 			s.Log.Error("stock", "picture", id, "error", kerr)

@@ -154,3 +154,16 @@ func TestStaticFiles(t *testing.T) {
 		}
 	}
 }
+
+// Ready-made pages are drawn from the layout core, in the words of the site's business.
+func TestReadyPagesAreDrawn(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	status, body, _ := d.get("/sites/skerry/ready?ready=contact")
+	if status != http.StatusOK || strings.Count(body, `<svg class="drawing"`) != len(edit.ReadyPages) {
+		t.Errorf("%d: %d are drawn, there are %d", status, strings.Count(body, `<svg class="drawing"`), len(edit.ReadyPages))
+	}
+	if !strings.Contains(body, `value="contact" checked`) || !strings.Contains(body, "/scenes/") {
+		t.Error("the chosen one isn't chosen, or no scene stands in")
+	}
+}

@@ -7,7 +7,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
 	"openplot/store"
 )
 
@@ -70,7 +69,7 @@ func (s *Server) pagesScreen(c *gin.Context, status int, form pagesForm) {
 	}
 	s.screen(c, status, "pages", map[string]any{
 		"User": user(c), "Site": st, "Cards": cards, "Live": s.Hosts.Public(st.Slug) + "/", "Role": st.Role,
-		"Form": form, "ReadyPages": edit.ReadyPages, "Kept": c.Query("kept") == "facts",
+		"Form": form, "Ready": readyView(st, form.Ready), "Kept": c.Query("kept") == "facts",
 	})
 }
 

@@ -263,6 +263,8 @@ type Site struct {
 	Facts Facts  `json:"facts"`
 	// Language is what the words are in (BCP 47); "" is English.
 	Language string `json:"language,omitempty"`
+	// Business is the kind of business it is for, as edit.Businesses has them; "" is any.
+	Business string `json:"business,omitempty"`
 }
 
 // Facts are what a site says about itself in several places, entered once.

@@ -51,7 +51,7 @@ func TestArrangingLosesNoBlock(t *testing.T) {
 
 func TestSeriesItemsSayTheirOwn(t *testing.T) {
 	e := env()
-	p := &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{Presets[0].make(e.NewID)}}
+	p := &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{Presets[0].make(e.NewID, nil)}}
 	do := func(c Command) {
 		t.Helper()
 		c.Zone = "desktop"

@@ -121,7 +121,7 @@ func TestFacts(t *testing.T) {
 func TestNewPage(t *testing.T) {
 	for _, r := range ReadyPages {
 		e := env()
-		p, err := NewPage(r.ID, " Fares ", "fares", e.NewID, nil)
+		p, err := NewPage(r.ID, " Fares ", "fares", nil, e.NewID, nil)
 		if err != nil || p.Name != "Fares" || len(p.Sections) != len(r.Sections) {
 			t.Errorf("%s: %v", r.ID, err)
 		}
@@ -137,7 +137,7 @@ func TestNewPage(t *testing.T) {
 	}
 	for _, bad := range [][3]string{{"home", "", "x"}, {"home", "X", ""}, {"home", "X", "A b"}, {"nope", "X", "x"}, {"home", "X", "../x"}} {
 		var problem *doc.Problem
-		if _, err := NewPage(bad[0], bad[1], bad[2], env().NewID, nil); !errors.As(err, &problem) {
+		if _, err := NewPage(bad[0], bad[1], bad[2], nil, env().NewID, nil); !errors.As(err, &problem) {
 			t.Errorf("%v gives %v", bad, err)
 		}
 	}

@@ -28,14 +28,14 @@ func env() Env {
 
 func page(e Env) *doc.Page {
 	sections := edittest.Sections(e.NewID)
-	return &doc.Page{ID: "p1", Name: "Home", Title: "Home", Sections: append([]*doc.Section{Presets[0].make(e.NewID)}, sections...)}
+	return &doc.Page{ID: "p1", Name: "Home", Title: "Home", Sections: append([]*doc.Section{Presets[0].make(e.NewID, nil)}, sections...)}
 }
 
 // someOf gives a page with two ready-made sections and one that holds blocks of some
 // kinds.
 func someOf(r *rand.Rand, e Env) *doc.Page {
 	p := &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
-	p.Sections = append(p.Sections, Presets[r.IntN(len(Presets))].make(e.NewID), edittest.Sections(e.NewID)[r.IntN(3)])
+	p.Sections = append(p.Sections, Presets[r.IntN(len(Presets))].make(e.NewID, nil), edittest.Sections(e.NewID)[r.IntN(3)])
 	s := &doc.Section{ID: e.NewID("s"), Name: "Kinds", Arrangement: []doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}[r.IntN(3)]}
 	for i := range 4 {
 		b := element.Start(doc.Kinds[r.IntN(len(doc.Kinds))]).Anew(e.NewID)

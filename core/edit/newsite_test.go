@@ -29,7 +29,7 @@ func TestNewSite(t *testing.T) {
 		t.Errorf("%+v, %v", home, err)
 	}
 	for _, address := range []string{"assets", "home", "try", "media"} {
-		if _, err := NewPage("blank", "X", address, id, nil); err == nil {
+		if _, err := NewPage("blank", "X", address, nil, id, nil); err == nil {
 			t.Errorf("a page can be at %s", address)
 		}
 		if got := Slug(address, doc.PageReserved); got == address {

@@ -152,7 +152,7 @@ func (e *editing) ready(id string) (*doc.Section, error) {
 	if preset == nil {
 		return nil, doc.Problemf("Section", "there is no ready-made section %.40q", id)
 	}
-	s := preset.make(e.env.NewID)
+	s := preset.make(e.env.NewID, FindBusiness(e.env.Site.Business))
 	if preset.Stock != "" && e.env.Stock != nil {
 		s.Picture = e.env.Stock(preset.Stock)
 	}

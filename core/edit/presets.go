@@ -2,6 +2,7 @@ package edit
 
 import (
 	"openplot/core/doc"
+	"strconv"
 	"strings"
 )
 
@@ -34,9 +35,10 @@ func (p *Preset) Find() string {
 	return strings.Join([]string{p.Name, p.Hint, p.Purpose, "section", synonyms[p.Purpose]}, " ")
 }
 
-// make gives a new section of the preset with new ids.
-func (p *Preset) make(newID func(string) string) *doc.Section {
-	s := p.section()
+// make gives a new section of the preset with new ids, in the words of a business or, where
+// it is nil, of any.
+func (p *Preset) make(newID func(string) string, b *Business) *doc.Section {
+	s := p.Look(b)
 	s.ID, s.Name, s.Made = newID("s"), p.Purpose, p.ID
 	if p.Purpose == Purposes[0] {
 		s.Name = "New section"
@@ -48,7 +50,17 @@ func (p *Preset) make(newID func(string) string) *doc.Section {
 }
 
 // Look gives the section as it begins, without ids, to be looked at.
-func (p *Preset) Look() *doc.Section { return p.section() }
+func (p *Preset) Look(b *Business) *doc.Section {
+	s := p.section()
+	b.Say(s.Blocks)
+	return s
+}
+
+// Drawn gives the section as it begins, with ids that are the same each time, to be drawn.
+func (p *Preset) Drawn(b *Business) *doc.Section {
+	n := 0
+	return p.make(func(prefix string) string { n++; return prefix + "-" + p.ID + "-" + strconv.Itoa(n) }, b)
+}
 
 // FindPreset gives a preset by id, or nil.
 func FindPreset(id string) *Preset {

@@ -471,7 +471,7 @@ var Presets = []Preset{
 					[]string{"time", "title", "who", "words"},
 					[][]string{
 						{"08:10", "The first of the day", "Who leads it", "What to bring, and where to meet."},
-						{"11:40", "The second", "Who leads it", "What is different about it."},
+						{"11:40", "The next one", "Who leads it", "What is different about it."},
 						{"15:20", "The last", "Who leads it", "When it ends."},
 					},
 				))

@@ -12,7 +12,7 @@ func TestReadySectionsLeaveNarrowerZonesToRules(t *testing.T) {
 	const most = 2
 	widest := doc.StandardZones().Widest()
 	for i := range Presets {
-		sec := Presets[i].Look()
+		sec := Presets[i].Look(nil)
 		n := 0
 		narrower := func(zone string) {
 			if zone != widest {

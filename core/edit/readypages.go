@@ -61,8 +61,9 @@ const maxSlug = 60
 
 var slugPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
 
-// NewPage makes a page of a ready-made one; stock is as Env.Stock. Errors are *doc.Problem.
-func NewPage(ready, name, address string, newID func(string) string, stock func(id string) string) (*doc.Page, error) {
+// NewPage makes a page of a ready-made one, in the words of a business or, where it is nil, of
+// any; stock is as Env.Stock. Errors are *doc.Problem.
+func NewPage(ready, name, address string, business *Business, newID func(string) string, stock func(id string) string) (*doc.Page, error) {
 	name, err := text("Name", name, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
@@ -83,7 +84,7 @@ func NewPage(ready, name, address string, newID func(string) string, stock func(
 		p := &doc.Page{ID: newID("p"), Name: name, Title: name}
 		for _, id := range r.Sections {
 			preset := FindPreset(id)
-			s := preset.make(newID)
+			s := preset.make(newID, business)
 			if preset.Stock != "" && stock != nil {
 				s.Picture = stock(preset.Stock)
 			}
@@ -149,7 +150,7 @@ func NewSite(address, name string, newID func(string) string) (*doc.Site, error)
 
 // NewHome makes a site's first page.
 func NewHome(site string, newID func(string) string) (*doc.Page, error) {
-	p, err := NewPage(ReadyPages[0].ID, "Home", "x", newID, nil)
+	p, err := NewPage(ReadyPages[0].ID, "Home", "x", nil, newID, nil)
 	if err != nil {
 		return nil, err
 	}

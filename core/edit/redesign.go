@@ -23,7 +23,7 @@ func (e *editing) redesign() ([]Step, error) {
 	if preset == nil {
 		return nil, doc.Problemf("Layout", "there is no ready-made section %.40q", id)
 	}
-	next := preset.make(e.env.NewID)
+	next := preset.make(e.env.NewID, FindBusiness(e.env.Site.Business))
 	next.ID, next.Name, next.Anchor, next.Hidden = e.section.ID, e.section.Name, e.section.Anchor, e.section.Hidden
 	if next.Picture, next.Video = e.section.Picture, e.section.Video; next.Role == doc.RoleMain {
 		next.Role = e.section.Role
@@ -58,13 +58,19 @@ func StandIns(sec *doc.Section) func(b *doc.Block) bool {
 	}
 	made := map[words]bool{}
 	if p := FindPreset(sec.Made); p != nil {
-		for _, of := range p.Look().Blocks {
-			of.Walk(func(b *doc.Block) {
-				made[words{b.Kind, b.Content.Words.Plain()}] = true
-				for _, it := range b.Items {
-					b.Walk(func(in *doc.Block) { made[words{in.Kind, it.Contents[in.ID].Words.Plain()}] = true })
-				}
-			})
+		for i := range len(Businesses) + 1 { // whatever the site was for then
+			var business *Business
+			if i > 0 {
+				business = &Businesses[i-1]
+			}
+			for _, of := range p.Look(business).Blocks {
+				of.Walk(func(b *doc.Block) {
+					made[words{b.Kind, b.Content.Words.Plain()}] = true
+					for _, it := range b.Items {
+						b.Walk(func(in *doc.Block) { made[words{in.Kind, it.Contents[in.ID].Words.Plain()}] = true })
+					}
+				})
+			}
 		}
 	}
 	return func(b *doc.Block) bool {

@@ -17,7 +17,7 @@ func TestChangingTheLayoutCarriesEverything(t *testing.T) {
 			if from.Purpose != to.Purpose && to.ID != "features" {
 				continue
 			}
-			s := from.make(e.NewID)
+			s := from.make(e.NewID, nil)
 			n := 0
 			var said []string
 			mark := func(c doc.Content) doc.Content {

@@ -54,6 +54,11 @@ type Builder struct {
 	// DropEmpty leaves out what a visitor can't see, such as a picture that has
 	// none yet; the canvas shows a stand-in for it.
 	DropEmpty bool
+	// StandIn draws a picture that stands in for one that isn't chosen yet, of a scene, in a
+	// crop ("wide", "square" or "tall"), varied by n, and gives its address and its size in
+	// px; nil has a plain one. Scenes are those that fit the site, best first.
+	StandIn func(scene, crop string, n int) Medium
+	Scenes  []string
 	// Still leaves what stays on scrolling where it stands, so that it lies over nothing
 	// that is worked on.
 	Still bool
@@ -75,6 +80,10 @@ type Builder struct {
 	Instead func(zone int, setting, holds string)
 	// at is the section or block being built, for that.
 	at string
+	// standing counts the pictures that stand in, in the section being built, from where its
+	// id says, and faces reports that they show people.
+	standing int
+	faces    bool
 
 	// item is the Series' item being built, or "".
 	item string
@@ -207,6 +216,8 @@ func (b *Builder) Section(s *doc.Section) *Node {
 
 func (b *Builder) section(s *doc.Section) *Node {
 	b.at = s.ID
+	b.faces = strings.HasPrefix(s.Made, "people") || strings.HasPrefix(s.Made, "testimonial")
+	b.standing = startOf(s)
 	root := &Node{Styles: b.rootStyles()}
 	tag := "section"
 	if s.Role != doc.RoleMain {

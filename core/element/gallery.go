@@ -49,10 +49,10 @@ func (b *Builder) shots(bl *doc.Block) (out []shot) {
 	for i, e := range bl.Content.Entries {
 		m, ok := b.Media(e.Values["picture"])
 		if !ok {
-			if b.DropEmpty {
+			var stands bool
+			if m, stands = b.standIn([]float64{1.5, 1, 0.8}[i%3]); !stands {
 				continue
 			}
-			m = emptyMedium
 		}
 		out = append(out, shot{e, m, i})
 	}

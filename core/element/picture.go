@@ -33,8 +33,16 @@ var picture = Anatomy{
 // is pressed, the img stands in a frame of its own.
 func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	m, ok := b.medium(bl.Content.Picture)
-	if ok = ok && m.Video == ""; !ok && b.DropEmpty {
-		return nil
+	if ok = ok && m.Video == ""; !ok {
+		r := b.sheet(bl.Style, 0).Ratio("aspect-ratio")
+		if bl.Style["shape"] != nil && r == 1 {
+			defer func(was bool) { b.faces = was }(b.faces)
+			b.faces = true // round pictures are mostly of people
+		}
+		var stands bool
+		if m, stands = b.standIn(cmp.Or(r, 1.5)); !stands {
+			return nil
+		}
 	}
 	alt := cmp.Or(bl.Content.Alt, m.Alt)
 	caption := bl.Content.Values["caption"]
@@ -74,9 +82,6 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 		opens(frame, id, cmp.Or(alt, cmp.Or(caption, "the picture")))
 	}
 	img := &Node{Tag: "img"}
-	if !ok {
-		m = emptyMedium
-	}
 	img.Styles = b.styles(frame, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		st.Width = style.Percentage(100)

@@ -30,10 +30,14 @@ func (v *View) over(sec *doc.Section, zone int) bool {
 
 // drawn draws a section by itself, width px wide on screen.
 func (v *View) drawn(sec *doc.Section, d drawing, width float64) template.HTML {
-	box := v.Stage.scene(v.Page, sec).at(d.width)
+	return d.whole(v.Stage.scene(v.Page, sec).at(d.width), v.over(sec, d.zone), width)
+}
+
+// whole draws a section's box by itself; over says that it lies over the next one.
+func (d drawing) whole(box *layout.Box, over bool, width float64) template.HTML {
 	height := box.H
 	var b strings.Builder
-	if v.over(sec, d.zone) { // what it holds, on a ground that any words are seen on
+	if over { // what it holds, on a ground that any words are seen on
 		_, height = box.Overflow(d.zone)
 		height += box.H // as much room below as above
 		fmt.Fprintf(&b, `<rect width="%.0f" height="%.0f" fill="#66706d"/>`, d.width, height)
@@ -143,6 +147,34 @@ func (d drawing) picture(b *strings.Builder, src string, x, y, w, h, radius floa
 func (d drawing) svg(content string, pageHeight, width float64) template.HTML {
 	return template.HTML(fmt.Sprintf(`<svg class="drawing" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMinYMin slice" aria-hidden="true" focusable="false">%s</svg>`,
 		d.width, max(pageHeight, 1), width, max(pageHeight*width/d.width, 1), content))
+}
+
+// DrawSection draws a section that stands on no page, width px wide on screen. Drawings are
+// kept by the name that is given.
+func (st *Stage) DrawSection(name string, sec *doc.Section, width float64) template.HTML {
+	key := st.look + " " + name
+	if svg, ok := st.workshop.drawings.Get(key); ok {
+		return svg
+	}
+	on := st.Passing()
+	p := &doc.Page{ID: "drawn", Sections: []*doc.Section{sec}}
+	over := (&View{Stage: on, Page: p}).over(sec, 0)
+	d := drawing{width: float64(st.Site.Zones[0].Typical)}
+	svg := d.whole(on.scene(p, sec).at(d.width), over, width)
+	st.workshop.drawings.Add(key, svg)
+	return svg
+}
+
+// DrawReady draws the upper part of a ready-made page as DrawPage does; drawings are kept by
+// the name that is given.
+func (st *Stage) DrawReady(name string, p *doc.Page, width, height float64) template.HTML {
+	key := st.look + " page " + name
+	svg, ok := st.workshop.drawings.Get(key)
+	if !ok {
+		svg = st.Passing().DrawPage(p, width, height)
+		st.workshop.drawings.Add(key, svg)
+	}
+	return svg
 }
 
 // DrawPage draws the upper part of a page at the widest zone's typical width, width by

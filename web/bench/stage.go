@@ -34,7 +34,7 @@ type Stage struct {
 func (st *Stage) For(slug string) *Stage {
 	c := *st
 	prefix := st.workshop.mediaURL
-	c.Builder = st.Source.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix})
+	c.Builder = st.Source.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix, StandIns: true})
 	c.Builder.Still = true
 	c.key = st.look + " " + slug
 	return &c

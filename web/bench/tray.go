@@ -200,18 +200,14 @@ func (v *View) groundField() field {
 	return f
 }
 
-// layoutField offers other designs for a section's purpose; for a section of one's own,
-// all of them.
+// layoutField leads to other designs for a section's purpose; for a section of one's own,
+// to all of them.
 func (v *View) layoutField(sec *doc.Section) field {
-	f := field{ID: "f-layout", Label: "Change layout", Op: "section.redesign", Control: "options", Here: true}
-	made := edit.FindPreset(sec.Made)
-	if made == nil {
-		f.Here, f.Follows = false, "its own"
-	}
-	for i := range edit.Presets {
-		p := &edit.Presets[i]
-		if p.Purpose != "Blank" && (made == nil || made.Purpose == "Blank" || p.Purpose == made.Purpose) || p == made {
-			f.Options = append(f.Options, option{Value: p.ID, Label: p.Name, Chosen: p == made})
+	f := field{ID: "f-layout", Label: "Layout", Control: "layouts", Here: true, Follows: "its own"}
+	if made := edit.FindPreset(sec.Made); made != nil {
+		f.Value = made.Name
+		if made.Purpose != edit.Purposes[0] {
+			f.Raw = made.Purpose
 		}
 	}
 	return f

@@ -3,6 +3,7 @@ package bench
 import (
 	"fmt"
 	"hash/fnv"
+	"html/template"
 	"log/slog"
 	"os"
 	"path/filepath"
@@ -25,11 +26,13 @@ type Workshop struct {
 	shipped            *shape.Library
 	libraries          *lru.Cache[string, *shape.Library] // by the files' names
 	scenes             *lru.Cache[sceneKey, *scene]
+	drawings           *lru.Cache[string, template.HTML] // of ready-made sections, by stage and name
 }
 
 const (
 	maxLibraries = 50
 	maxScenes    = 1000
+	maxDrawings  = 1000
 )
 
 // sceneKey tells scenes apart by all that they are made from.
@@ -52,6 +55,9 @@ func NewWorkshop(mediaDir, mediaURL string, log *slog.Logger) (*Workshop, error)
 	if w.scenes, err = lru.New[sceneKey, *scene](maxScenes); err != nil {
 		return nil, fmt.Errorf("remembering scenes: %w", err)
 	}
+	if w.drawings, err = lru.New[string, template.HTML](maxDrawings); err != nil {
+		return nil, fmt.Errorf("remembering drawings: %w", err)
+	}
 	return w, nil
 }
 
@@ -68,7 +74,7 @@ func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
 	s := &Stage{
 		Site: st, Source: src, workshop: w,
 		lib:   w.library(src.Fonts),
-		look:  fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", names.Sum64()),
+		look:  fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", st.Business, " ", names.Sum64()),
 		media: make(map[string]string, len(src.Media)),
 	}
 	for _, m := range src.Media {

@@ -7,6 +7,8 @@ const NS = 'http://www.w3.org/2000/svg';
 let hovered = '';
 let marked = null; // a part of the selection
 let landing = null; // { holder, rect, guides } while a gesture lasts
+let trial = null; // { id, name } of what is tried
+let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
 
 function draw(name, attrs, text) {
@@ -36,6 +38,15 @@ export function land(l) {
   redraw();
 }
 
+/** Marks what is tried, by its name; null marks nothing. */
+export function tried(t) { trial = t; }
+
+/** Draws a line below a section, '' for above all, where something would go; null draws none. */
+export function between(section) {
+  line = section;
+  redraw();
+}
+
 /** Draws everything again. */
 export function redraw() {
   svg.replaceChildren();
@@ -49,8 +60,10 @@ export function redraw() {
     const b = canvas.boxOf(marked);
     draw('rect', { class: 'hover', x: px(b.x) - 2, y: px(b.y) - 2, width: Math.round(b.w) + 4, height: Math.round(b.h) + 4 });
   }
+  if (trial) drawTrial();
+  if (line !== null) drawLine();
   const e = canvas.element(id);
-  if (e && shown(e) && !landing) selection(canvas.boxOf(e), block(id));
+  if (e && shown(e) && !landing && !trial) selection(canvas.boxOf(e), block(id));
 }
 
 /** Whether an element has a box; what is hidden on this width hasn't. */
@@ -67,6 +80,31 @@ function empty(section) {
   const w = words.length * 6.4 + 24;
   draw('rect', { class: 'empty', x: px(b.x + (b.w - w) / 2), y: px(b.y + b.h / 2 - 13), width: Math.round(w), height: 26, rx: 3 });
   draw('text', { class: 'empty-text', x: b.x + b.w / 2, y: b.y + b.h / 2 + 4 }, words);
+}
+
+/** What is tried, with what to do about it. */
+function drawTrial() {
+  const e = canvas.element(trial.id);
+  if (!e || !shown(e)) return;
+  const b = canvas.boxOf(e);
+  const text = `${trial.name}: Enter takes it, Esc leaves it`;
+  const y = Math.max(b.y, 0);
+  draw('rect', { class: 'trial', x: px(b.x), y: px(b.y), width: Math.max(0, Math.round(b.w) - 1), height: Math.max(0, Math.round(b.h) - 1) });
+  const tag = draw('rect', { class: 'trial-tag', y: px(y), height: 22 });
+  const words = draw('text', { class: 'trial-text', y: y + 15 }, text);
+  const w = words.getComputedTextLength() + 20;
+  const x = Math.min(b.x + b.w, svg.clientWidth) - w;
+  tag.setAttribute('x', px(x));
+  tag.setAttribute('width', Math.round(w));
+  words.setAttribute('x', x + 10);
+}
+
+function drawLine() {
+  const e = canvas.element(line || page.order[0]);
+  if (!e || !shown(e)) return;
+  const b = canvas.boxOf(e);
+  const y = px(line ? b.y + b.h : b.y);
+  draw('path', { class: 'between', d: `M${px(b.x)} ${y}H${px(b.x + b.w)}` });
 }
 
 function outline(id, name) {

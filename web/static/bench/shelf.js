@@ -1,21 +1,47 @@
 // The Shelf: inserts at the mark, or where something is dropped.
 import { block, goesInto, holderOf, isGrid, own, page, sectionOf, site, zoneAt } from './page.js';
 import { send } from './edits.js';
-import { attempt, leave } from './tries.js';
+import { attempt, leave, take } from './tries.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as overlay from './overlay.js';
+import { paint } from '../controls/control.js';
 import { drag } from '../shared/drag.js';
 import { pick } from './picker.js';
 import { scrolls } from './pointer.js';
 
 const shelf = document.getElementById('shelf');
+const search = document.getElementById('shelf-search');
+let layout = ''; // section that another layout is chosen for, or ''
 let after = null; // section that a new one goes behind, '' for the top, null for none pointed at
 let into = ''; // section or container that a block goes into
 let behind = ''; // block that it goes behind there
+let sort = 'sections';
+const purposes = {}; // the one that is chosen, by sort
+let stale = false; // what lies on it may be another by now
+let filling = null; // what it is filled by
+
+/** What lies there to be taken, in the order in which it is seen. */
+const items = () => [...shelf.querySelectorAll('.shelf-item')].filter((i) => i.offsetParent)
+  .map((i) => [i, i.getBoundingClientRect()]).sort(([, a], [, b]) => a.y - b.y || a.x - b.x).map(([i]) => i);
+
+/** Opens the Shelf to choose another layout for a section, from those that are for the same. */
+export function openLayouts(section, purpose) {
+  open(section);
+  layout = section;
+  sort = 'sections';
+  purposes.sections = purpose || 'All';
+  document.getElementById('shelf-mark').textContent = `Another layout for “${page.names[section]}”, with its own words and pictures.`;
+  shelf.classList.add('layouts');
+  for (const m of document.querySelectorAll('.insert.here')) m.classList.remove('here');
+  show();
+  filling.then(() => { if (shelf.open) items()[0]?.focus({ focusVisible: true }); });
+}
 
 /** Opens the Shelf at an insertion mark. */
 export function open(mark = null) {
+  layout = '';
+  shelf.classList.remove('layouts');
   after = mark ?? sectionOf(page.select) ?? null;
   if (after === '') after = mark === '' ? '' : page.order.at(-1) ?? '';
   into = mark === null && goesInto(page.select) ? goesInto(page.select) : after;
@@ -23,24 +49,78 @@ export function open(mark = null) {
   for (const m of document.querySelectorAll('.insert')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
   const name = page.names[after];
   document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into ${into === after ? 'it' : `“${page.names[own(into)]}”`}.` : 'Goes at the top of the page.';
-  const search = document.getElementById('shelf-search');
   search.value = '';
-  search.dispatchEvent(new Event('input'));
+  sort = mark === null && (block(page.select) || (after && !page.places[after]?.length)) ? 'blocks' : 'sections'; // an empty section wants blocks
   shelf.show();
+  show();
   search.focus();
+  if (!filling) fill();
 }
 
 export function close() {
   shelf.close();
+  leave();
+  if (stale) setTimeout(() => { if (!shelf.open) fill(); }, 500); // never under somebody's hand
   for (const m of document.querySelectorAll('.insert.here')) m.classList.remove('here');
   document.getElementById('stage').focus({ preventScroll: true });
 }
 
 export const isOpen = () => shelf.open;
 
+/** Fetches what lies on the Shelf. It isn't swapped by htmx, which would move the focus. */
+function fill() {
+  stale = false;
+  filling = fetch(`${site}/shelf`).then(async (r) => {
+    if (!r.ok) throw new Error(`${r.status}`);
+    const text = await r.text();
+    document.getElementById('shelf-items').outerHTML = text;
+  }).catch(() => {
+    filling = null;
+    document.getElementById('shelf-items').textContent = 'The Shelf can’t be reached just now. Close it and open it again.';
+  });
+}
+
+/** How well an item answers a search: 0 by its name's beginning, 1 by its name, 2 by another word, 3 not. */
+function rank(li, words) {
+  const name = li.querySelector('strong').textContent.toLowerCase();
+  if (!words.every((w) => li.dataset.find.toLowerCase().includes(w))) return 3;
+  if (name.startsWith(words.join(' '))) return 0;
+  return words.every((w) => name.includes(w)) ? 1 : 2;
+}
+
+/** Shows what is searched for, the best answer first, or else what is for the chosen purpose. */
+function show() {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
+  let some = false;
+  for (const part of shelf.querySelectorAll('[data-sort-of]')) {
+    const here = part.dataset.sortOf;
+    const purpose = purposes[here] ?? 'All';
+    let best = 3;
+    for (const li of part.querySelectorAll('li')) {
+      const by = words.length ? rank(li, words) : 0;
+      li.hidden = words.length ? by === 3
+        : !(purpose === 'All' || li.dataset.in === purpose || (purpose === 'Recent' && 'recent' in li.dataset) || (purpose === 'Favourites' && 'favourite' in li.dataset));
+      li.style.order = words.length ? by : (purpose === 'Recent' && li.dataset.recent) || '';
+      if (!li.hidden) best = Math.min(best, by);
+    }
+    part.hidden = words.length ? best === 3 || (layout && here === 'blocks') : here !== sort;
+    part.style.order = words.length ? best : '';
+    if (!part.hidden) some ||= best < 3;
+    for (const b of part.querySelectorAll('[data-purpose]')) b.setAttribute('aria-pressed', String(b.dataset.purpose === purpose));
+  }
+  for (const b of shelf.querySelectorAll('[data-sort]')) b.setAttribute('aria-pressed', String(!words.length && b.dataset.sort === sort));
+  shelf.classList.toggle('searching', words.length > 0);
+  const none = shelf.querySelector('.shelf-none');
+  if (none) none.hidden = some;
+}
+
+/** What a section on the Shelf does when it is taken. */
+const command = (item) => (layout ? { op: 'section.redesign', node: layout, preset: item.dataset.preset } : { op: 'section.add', after, preset: item.dataset.preset });
+
 function add(item) {
+  stale = true; // it is one of those used last now
   if (item.dataset.preset) {
-    send({ op: 'section.add', after, preset: item.dataset.preset });
+    take(command(item));
   } else {
     const holder = into || page.order[0];
     insert(item.dataset.kind, holder, { after: behind || undefined });
@@ -50,9 +130,10 @@ function add(item) {
 
 /** Shows on the canvas what lies on the Shelf, where it would go. */
 function look(item) {
-  if (item.dataset.preset) { attempt({ op: 'section.add', after, preset: item.dataset.preset }, { go: true }); return; }
+  const name = item.querySelector('strong').textContent;
+  if (item.dataset.preset) { attempt(command(item), { go: true, name }); return; }
   const holder = into || page.order[0];
-  if (holder && item.dataset.kind !== 'picture') attempt({ op: 'block.add', node: holder, kind: item.dataset.kind, zone: zoneAt(page.width).id, after: behind || undefined }, { go: true });
+  if (holder && item.dataset.kind !== 'picture') attempt({ op: 'block.add', node: holder, kind: item.dataset.kind, zone: zoneAt(page.width).id, after: behind || undefined }, { go: true, name });
 }
 
 /** Inserts a block into a section or container; on an empty page, into a section made with it. */
@@ -63,6 +144,41 @@ function insert(kind, holder, where) {
   };
   if (kind === 'picture') pick(put);
   else put();
+}
+
+/** Carries a section to a mark of the Overview, or between two sections on the canvas. */
+function liftSection(item, e) {
+  let to = null;
+  const marks = [...document.querySelectorAll('#overview .insert')];
+  const clear = () => { for (const m of marks) m.classList.remove('here'); overlay.between(null); };
+  drag(e, {
+    slack: 5,
+    begin() { leave(); shelf.classList.add('dragging'); },
+    move(m) {
+      clear();
+      to = null;
+      const side = document.querySelector('#overview').getBoundingClientRect();
+      if (m.clientX < side.right) {
+        to = marks.toSorted((a, b) => Math.abs(a.getBoundingClientRect().y - m.clientY) - Math.abs(b.getBoundingClientRect().y - m.clientY))[0]?.firstElementChild.dataset.after;
+      } else {
+        const { section } = canvas.hit(m.clientX, m.clientY);
+        if (!section) return;
+        const r = canvas.element(section).getBoundingClientRect();
+        const lower = canvas.toPage(m.clientX, m.clientY).y > r.top + r.height / 2;
+        to = lower ? section : page.order[page.order.indexOf(section) - 1] ?? '';
+      }
+      if (to === undefined || to === null) return;
+      marks.find((mark) => mark.firstElementChild.dataset.after === to)?.classList.add('here');
+      overlay.between(to);
+    },
+    drop() {
+      if (to === null || to === undefined) return;
+      after = to;
+      add(item);
+    },
+    end() { shelf.classList.remove('dragging'); clear(); },
+    scroll: scrolls,
+  });
 }
 
 function lift(item, e) {
@@ -104,18 +220,28 @@ function lift(item, e) {
   });
 }
 
-/** Changes what lies on the Shelf, and shows it anew with the search that was on. */
+/** Changes what lies on the Shelf, and shows it anew. */
 async function refresh(what, values) {
-  const search = document.getElementById('shelf-search');
   await window.htmx.ajax('POST', `${site}/shelf/${what}`, { source: document.body, target: '#shelf-items', swap: 'outerHTML', values });
-  search.dispatchEvent(new Event('input'));
-  search.focus();
+}
+
+/** The item beside, above or below another one, as they are seen. */
+function beside(from, key) {
+  const all = items();
+  const r = from.getBoundingClientRect();
+  const off = (i) => { const b = i.getBoundingClientRect(); return [b.x + b.width / 2 - r.x - r.width / 2, b.y + b.height / 2 - r.y - r.height / 2]; };
+  const ahead = { ArrowRight: ([x]) => x, ArrowLeft: ([x]) => -x, ArrowDown: ([, y]) => y, ArrowUp: ([, y]) => -y }[key];
+  const aside = key === 'ArrowRight' || key === 'ArrowLeft' ? ([, y]) => Math.abs(y) : ([x]) => Math.abs(x);
+  return all.filter((i) => ahead(off(i)) > 8).toSorted((a, b) => ahead(off(a)) + 3 * aside(off(a)) - ahead(off(b)) - 3 * aside(off(b)))[0];
 }
 
 export function start() {
+  new MutationObserver(() => { if (shelf.querySelector('[data-filled]')) { show(); paint(shelf); } }).observe(shelf, { childList: true });
+  search.addEventListener('input', show);
   shelf.addEventListener('pointerdown', (e) => {
-    const item = e.target.closest('[data-kind]');
-    if (item && e.button === 0) lift(item, e);
+    if (e.button !== 0) return;
+    const item = e.target.closest('.shelf-item');
+    if (item && !layout) (item.dataset.kind ? lift : liftSection)(item, e);
   });
   let waiting = 0;
   let pointed = null;
@@ -131,29 +257,31 @@ export function start() {
   shelf.addEventListener('focusin', (e) => { if (e.target.matches('.shelf-item:focus-visible')) point(e.target); });
   shelf.addEventListener('focusout', () => point(null));
   shelf.addEventListener('click', (e) => {
-    const item = e.target.closest('.shelf-item');
-    if (item) add(item);
-    const star = e.target.closest('[data-star]');
-    if (star) refresh('favourite', { item: star.dataset.star, on: star.getAttribute('aria-pressed') !== 'true' });
-    const drop = e.target.closest('[data-drop]');
-    if (drop) refresh('drop', { id: drop.dataset.drop });
-    if (e.target.closest('[data-close-shelf]')) close();
+    const on = (selector) => e.target.closest(selector);
+    if (on('.shelf-item')) add(on('.shelf-item'));
+    else if (on('[data-sort]')) { sort = on('[data-sort]').dataset.sort; search.value = ''; show(); }
+    else if (on('[data-purpose]')) { purposes[sort] = on('[data-purpose]').dataset.purpose; show(); }
+    else if (on('[data-star]')) refresh('favourite', { item: on('[data-star]').dataset.star, on: on('[data-star]').getAttribute('aria-pressed') !== 'true' });
+    else if (on('[data-drop]')) refresh('drop', { id: on('[data-drop]').dataset.drop });
+    else if (on('[data-close-shelf]')) close();
+  });
+  document.addEventListener('openplot:control', ({ detail: { act, bound, value } }) => {
+    if (bound.op === 'shelf:business' && act === 'take') refresh('business', { value });
   });
   shelf.addEventListener('keydown', (e) => {
     if (e.key === 'Escape') { close(); e.stopPropagation(); }
-    if (e.key === 'Enter' && e.target.id === 'shelf-search') {
-      const first = [...shelf.querySelectorAll('.shelf-item')].find((i) => i.offsetParent);
-      if (first) add(first);
-    }
-    if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-      const items = [...shelf.querySelectorAll('.shelf-item')].filter((i) => i.offsetParent);
-      const at = items.indexOf(document.activeElement) + (e.key === 'ArrowDown' ? 1 : -1);
-      (items[at] ?? document.getElementById('shelf-search')).focus();
-      e.preventDefault();
-      e.stopPropagation();
-    }
+    if (e.key === 'Enter' && e.target === search) filling?.then(() => { show(); if (items()[0]) add(items()[0]); });
+    if (!e.key.startsWith('Arrow') || e.target.matches('.segments *, .opens, .shelf-purposes *')) return;
+    const item = e.target.closest('.shelf-item');
+    if (!item && e.key !== 'ArrowDown') return; // in the field they move the caret
+    const to = item ? beside(item, e.key) ?? (e.key === 'ArrowUp' ? search : null) : items()[0];
+    to?.focus({ focusVisible: true });
+    e.preventDefault();
+    e.stopPropagation();
   });
   document.addEventListener('click', (e) => {
+    const layouts = e.target.closest('[data-layouts]');
+    if (layouts) openLayouts(page.select, layouts.dataset.layouts);
     const mark = e.target.closest('.insert-add');
     if (mark) open(mark.dataset.after);
   });

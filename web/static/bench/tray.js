@@ -59,7 +59,7 @@ function name({ promote: setting, label, value }) {
 }
 
 function control({ detail: { act, bound, value, more } }) {
-  if (!bound.op || bound.op.startsWith('house:')) return;
+  if (!bound.op || bound.op.includes(':')) return; // it isn't the selection's
   about = bound.id;
   if (act === 'leave') { leave(); note(document.getElementById(about) ?? work, ''); return; }
   if (act === 'try') attempt(command(bound, value, more));

@@ -16,27 +16,30 @@ const line = tries(async ({ command }) => {
   const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }) }) });
   const answer = r.status === 200 || r.status === 422 ? await r.json() : null;
   return seq === page.seq ? answer : null; // the page may be another one by now
-}, (answer, { go }) => {
+}, (answer, { go, name }) => {
   if (!answer.problem) {
     canvas.tryOn(answer);
     if (go) canvas.show(answer.select);
+    overlay.tried(name ? { id: answer.select, name } : null);
     cancelAnimationFrame(drawing);
     drawing = requestAnimationFrame(overlay.redraw);
   }
   for (const f of listeners) f(answer.problem ?? '');
 });
 
-/** Shows a command on the canvas. With go what it makes is scrolled to. */
-export const attempt = (command, { go = false } = {}) => line.want({ command, go });
+/** Shows a command on the canvas. With go what it makes is scrolled to, with a name it is marked. */
+export const attempt = (command, { go = false, name = '' } = {}) => line.want({ command, go, name });
 
 /** Shows again what is kept. */
 export function leave() {
   line.end();
+  overlay.tried(null);
   if (canvas.restore()) overlay.redraw();
 }
 
 /** Keeps what was tried; it is shown on until the answer is there. */
 export function take(command) {
   line.end();
+  overlay.tried(null);
   return send(command);
 }
