@@ -119,8 +119,10 @@ test('words are given a look from the bar, by pointer and by keys', async () => 
   assert.deepEqual(await findings(page), []);
   await bar.getByRole('button', { name: 'Underline' }).click();
   await bar.getByRole('button', { name: 'Second accent' }).click();
-  await bar.getByPlaceholder('link, then Enter').fill('/fares');
-  await page.keyboard.press('Enter');
+  await bar.getByRole('button', { name: 'Link', exact: true }).click();
+  await page.getByRole('combobox', { name: 'Page, place or address' }).fill('fares');
+  assert.deepEqual(await findings(page), []);
+  await page.getByRole('option', { name: 'Fares' }).click();
   await edit(page, () => page.keyboard.press('Escape'));
   const run = text.locator('a');
   assert.equal(await run.getAttribute('href'), '/fares');

@@ -35,6 +35,8 @@ var access = map[string]rights.Right{
 	"GET /sites/:site/slug":                     rights.Compose,
 	"POST /sites/:site/entries/delete":          rights.Keep,
 	"GET /scenes/:file":                         rights.None,
+	"GET /sites/:site/links":                    rights.See,
+	"GET /icons":                                rights.Sign,
 	"GET /sites/:site/ready":                    rights.Compose,
 	"GET /sites/:site/shelf":                    rights.See,
 	"POST /sites/:site/shelf/business":          rights.Keep,

@@ -80,6 +80,8 @@ func (s *Server) table() []route {
 		post(site+"/entries/trust", rights.Keep, s.trustEntry),
 		post(site+"/entries/erase", rights.Keep, s.eraseEntries),
 		post(site+"/entries/days", rights.Keep, s.setEntryDays),
+		get(site+"/links", rights.See, s.links),
+		get("/icons", rights.Sign, s.iconSheet),
 		get(site+"/ready", rights.Compose, s.drawReady),
 		get(site+"/shelf", rights.See, s.shelfParts),
 		post(site+"/shelf/business", rights.Keep, s.setBusiness),

@@ -21,7 +21,7 @@ import (
 // gives them by name.
 func parseTemplates(served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "command": command, "pair": pair, "sides": sides, "input": input,
+		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "input": input,
 		"static": served.address, "modules": served.modules,
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
@@ -56,6 +56,14 @@ func icon(name string) (template.HTML, error) {
 	return template.HTML(
 		`<svg xmlns="http://www.w3.org/2000/svg" width="16" height="16" fill="currentColor" viewBox="0 0 16 16" aria-hidden="true" focusable="false">` + drawing + `</svg>`,
 	), nil
+}
+
+// drawing gives the drawing of an icon that somebody chose, or of a missing one.
+func drawing(name string) (template.HTML, error) {
+	if _, ok := icons.Drawing(name); !ok {
+		name = "question-square"
+	}
+	return icon(name)
 }
 
 // sides names the sides of a picture that can be cut off.

@@ -189,7 +189,10 @@ func (g *generator) words(paragraphs int) doc.Words {
 	for range paragraphs {
 		var p doc.Paragraph
 		for range 1 + g.r.IntN(3) {
-			run := doc.Run{Bold: g.r.IntN(5) == 0, Italic: g.r.IntN(6) == 0}
+			run := doc.Run{
+				Bold: g.r.IntN(5) == 0, Italic: g.r.IntN(6) == 0, Small: g.r.IntN(16) == 0, Super: g.r.IntN(16) == 0, Code: g.r.IntN(16) == 0,
+				Underline: g.r.IntN(16) == 0,
+			}
 			if g.r.IntN(6) == 0 {
 				run.Link = "/fares"
 			}
@@ -205,6 +208,15 @@ func (g *generator) words(paragraphs int) doc.Words {
 				run.Text += " "
 			}
 			p = append(p, run)
+		}
+		switch g.r.IntN(9) {
+		case 0:
+			p[0].As = []string{"h2", "h3", "h4", "quote"}[g.r.IntN(4)]
+		case 1, 2:
+			p[0].Item = []string{"disc", "decimal"}[g.r.IntN(2)]
+			if len(w) > 0 && w[len(w)-1].Item() != "" {
+				p[0].Depth = g.r.IntN(doc.MostDepth + 1)
+			}
 		}
 		w = append(w, p)
 	}

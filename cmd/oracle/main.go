@@ -33,6 +33,8 @@ func main() {
 	flag.IntVar(&o.sweep, "sweep", 0, "only measure a sweep over all widths of a page with this many blocks")
 	flag.StringVar(&o.only, "only", "", "a single case by name, such as tree-17")
 	flag.StringVar(&o.write, "write", "", "only write the pages of all kinds and ready-made sections into this folder")
+	flag.IntVar(&o.words, "words", 0, "only print so many random rich texts")
+	flag.BoolVar(&o.back, "back", false, "only read rich texts from standard input, and print what they are")
 	flag.Parse()
 	ok, err := run(o)
 	if err != nil {
@@ -53,6 +55,8 @@ type options struct {
 	only         string
 	yoga, sweep  int
 	write        string
+	words        int
+	back         bool
 }
 
 // widths are those looked at, the most telling first: around the zones'
@@ -60,8 +64,13 @@ type options struct {
 var widths = []int{320, 375, 412, 540, 639, 640, 800, 1023, 1024, 1280, 1440, 1920, 333, 360, 480, 600, 700, 768, 900, 1100, 1160, 1366, 1600, 1777}
 
 func run(o options) (bool, error) {
-	if o.write != "" {
+	switch {
+	case o.write != "":
 		return true, write(o.write)
+	case o.words > 0:
+		return true, words(o.words, o.seed)
+	case o.back:
+		return true, wordsBack()
 	}
 	j, err := startJudge(filepath.Join("e2e", "judge.mjs"))
 	if err != nil {

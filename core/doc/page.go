@@ -118,12 +118,22 @@ type Run struct {
 	Underline bool   `json:"underline,omitempty"`
 	Strike    bool   `json:"strike,omitempty"`
 	Small     bool   `json:"small,omitempty"`
+	Super     bool   `json:"super,omitempty"` // superscript
+	Code      bool   `json:"code,omitempty"`
 	Colour    string `json:"colour,omitempty"` // token of the palette
 	Link      string `json:"link,omitempty"`
 	// Item is "disc" or "decimal" on a paragraph's first run when the paragraph is an
 	// item of such a list.
 	Item string `json:"item,omitempty"`
+	// Depth is 1 on such a run when the item is of a list within the item before it.
+	Depth int `json:"depth,omitempty"`
+	// As is what the paragraph of which this is the first run is, other than a paragraph or
+	// an item: "h2", "h3", "h4" or "quote".
+	As string `json:"as,omitempty"`
 }
+
+// MostDepth is how deep lists are nested in words: one within another.
+const MostDepth = 1
 
 // Item tells what list a paragraph is an item of, or "".
 func (p Paragraph) Item() string {
@@ -131,6 +141,22 @@ func (p Paragraph) Item() string {
 		return ""
 	}
 	return p[0].Item
+}
+
+// Depth tells how deep the list is nested that a paragraph is an item of.
+func (p Paragraph) Depth() int {
+	if len(p) == 0 {
+		return 0
+	}
+	return p[0].Depth
+}
+
+// As tells what a paragraph is, other than a paragraph or an item, or "".
+func (p Paragraph) As() string {
+	if len(p) == 0 {
+		return ""
+	}
+	return p[0].As
 }
 
 // Plain gives the words without their look, paragraphs on lines of their own.

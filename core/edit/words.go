@@ -13,7 +13,8 @@ import (
 )
 
 // ParseWords reads words from HTML as an editable element holds it: paragraphs,
-// line breaks, strong, em, u, s, small, colours of the palette, lists and links; everything else is taken for its text alone.
+// line breaks, headings of level 2 to 4, quotes, lists two deep, strong, em, u, s, small, sup,
+// code, colours of the palette and links; everything else is taken for its text alone.
 // White space is collapsed as CSS does. A link that can't be followed is a *doc.Problem.
 func ParseWords(fragment string) (doc.Words, error) {
 	if !utf8.ValidString(fragment) {
@@ -47,8 +48,12 @@ type wordReader struct {
 	// begun is true inside a paragraph, even one without words.
 	begun bool
 	// item is the list that the paragraph is an item of, or "".
-	item string
-	err  error // the first link that can't be followed
+	item  string
+	depth int    // of that list
+	as    string // what else the paragraph is, as doc.Run has it
+	lists int    // that are open
+	quote bool   // within one
+	err   error  // the first link that can't be followed
 }
 
 // maxWordsDepth is how deep elements are looked into; text below is left out.
@@ -85,6 +90,13 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 		look.Strike = true
 	case atom.Small:
 		look.Small = true
+	case atom.Sup:
+		look.Super = true
+	case atom.Code:
+		look.Code = true
+	case atom.Ul, atom.Ol:
+		w.lists++
+		defer func() { w.lists-- }()
 	case atom.Span, atom.Font:
 		for _, a := range n.Attr {
 			if a.Key == "data-colour" && tokenPattern.MatchString(a.Val) {
@@ -103,13 +115,24 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 		}
 	case atom.P, atom.Div, atom.Li, atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6, atom.Blockquote, atom.Section, atom.Tr:
 		block = true
-		if len(w.para) > 0 || w.begun {
+		if len(w.para) > 0 { // otherwise what is around it begins with it, as an item with its paragraph
 			w.end()
 		}
 		w.begun = true
+		switch n.DataAtom {
+		case atom.H1, atom.H2:
+			w.as = "h2"
+		case atom.H3:
+			w.as = "h3"
+		case atom.H4, atom.H5, atom.H6:
+			w.as = "h4"
+		case atom.Blockquote:
+			defer func(was bool) { w.quote = was }(w.quote)
+			w.quote = true
+		}
 	}
 	if n.DataAtom == atom.Li && n.Parent != nil {
-		w.item = value.Disc
+		w.item, w.depth = value.Disc, min(max(w.lists-1, 0), doc.MostDepth)
 		if n.Parent.DataAtom == atom.Ol {
 			w.item = value.Decimal
 		}
@@ -174,10 +197,20 @@ func (w *wordReader) end() {
 		p = nil
 	}
 	if len(p) > 0 {
-		p[0].Item = w.item
+		switch {
+		case w.item != "":
+			p[0].Item, p[0].Depth = w.item, w.depth
+			if k := len(w.words) - 1; k < 0 || w.words[k].Item() == "" {
+				p[0].Depth = 0 // there is no item that it could stand in
+			}
+		case w.as != "":
+			p[0].As = w.as
+		case w.quote:
+			p[0].As = "quote"
+		}
 	}
 	w.words = append(w.words, p)
-	w.para, w.begun, w.item = nil, false, ""
+	w.para, w.begun, w.item, w.depth, w.as = nil, false, "", 0, ""
 }
 
 // alike reports whether two runs have one look.

@@ -374,6 +374,20 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 			at = c
 			return c
 		}
+		// What is raised, or in another family, doesn't make its line higher.
+		if r.Super {
+			wrap("sup", func(st *style.Style) {
+				st.LineHeight = style.Pixels(0)
+				st.FontSize = scaled(st.FontSize, 0.75)
+				st.Position, st.Inset.Top = style.Relative, style.Pixels(math.Round(st.FontPx(style.Viewport{})*-0.45))
+			})
+		}
+		if r.Code {
+			wrap("code", func(st *style.Style) {
+				st.LineHeight = style.Pixels(0)
+				st.FontFamily, st.FontSize = b.Site.House.Fonts.Mono, scaled(st.FontSize, 0.92)
+			})
+		}
 		if r.Link != "" {
 			a := wrap("a", b.linked(b.Site.House.Links.Colour))
 			a.attr("href", b.link(r.Link))

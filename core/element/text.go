@@ -1,6 +1,8 @@
 package element
 
 import (
+	"golang.org/x/text/unicode/bidi"
+
 	"cmp"
 	"math"
 	"openplot/core/value"
@@ -89,24 +91,66 @@ func (b *Builder) paragraphs(n *Node, w doc.Words) {
 				st.Margin.Top = style.Pixels(b.share(st, z, 0.6))
 			}
 		}
-		if w[i].Item() == "" {
-			b.lines(b.child(n, "p", between), w[i])
+		switch as := w[i].As(); {
+		case w[i].Item() != "":
+			i = b.listOf(n, w, i, between)
+		case as == "quote":
+			q := b.child(n, "blockquote", func(z int, st *style.Style) {
+				between(z, st)
+				st.Padding.Left = style.Pixels(b.share(st, z, 1.2))
+				st.Border.Left, st.BorderColor = 3, b.sheet(nil, z).Swatch("accent", "#1d5f6b")
+			})
+			for ; i < len(w) && w[i].As() == "quote" && w[i].Item() == ""; i++ {
+				b.lines(b.child(q, "p", func(z int, st *style.Style) {
+					if len(q.Children) > 0 {
+						st.Margin.Top = style.Pixels(b.share(st, z, 0.6))
+					}
+				}), w[i])
+			}
+		case as != "":
+			b.lines(b.child(n, as, func(z int, st *style.Style) {
+				st.Balance = true
+				b.sheet(nil, z).Type(st, b.textStyle(as, "h3"))
+				if i > 0 {
+					st.Margin.Top = style.Pixels(b.share(st, z, 0.8))
+				}
+			}), w[i])
+			i++
+		default:
+			p := b.child(n, "p", between)
+			b.lines(p, w[i])
+			i++
+		}
+	}
+}
+
+// listOf adds the list whose first item is at i, with the lists within its items, and gives
+// where the words go on behind it.
+func (b *Builder) listOf(n *Node, w doc.Words, i int, between func(int, *style.Style)) int {
+	item, depth := w[i].Item(), w[i].Depth()
+	tag, marks := "ul", "disc"
+	if item == value.Decimal {
+		tag, marks = "ol", "decimal"
+	}
+	l := b.child(n, tag, func(z int, st *style.Style) {
+		between(z, st)
+		st.ListStyle = marks
+		st.Padding.Left = style.Pixels(b.share(st, z, 1.5))
+	})
+	for i < len(w) && w[i].Item() == item && w[i].Depth() == depth {
+		li := b.listItem(l)
+		deeper := func(at int) bool { return at < len(w) && w[at].Item() != "" && w[at].Depth() > depth }
+		if !deeper(i + 1) {
+			b.lines(li, w[i])
 			i++
 			continue
 		}
-		tag, marks := "ul", "disc"
-		if w[i].Item() == value.Decimal {
-			tag, marks = "ol", "decimal"
-		}
-		l := b.child(n, tag, func(z int, st *style.Style) {
-			between(z, st)
-			st.ListStyle = marks
-			st.Padding.Left = style.Pixels(b.share(st, z, 1.5))
-		})
-		for item := w[i].Item(); i < len(w) && w[i].Item() == item; i++ {
-			b.lines(b.listItem(l), w[i])
+		b.lines(b.child(li, "p", func(int, *style.Style) {}), w[i])
+		for i++; deeper(i); {
+			i = b.listOf(li, w, i, func(z int, st *style.Style) { st.Margin.Top = style.Pixels(b.share(st, z, 0.35)) })
 		}
 	}
+	return i
 }
 
 // lines adds a paragraph's words; an empty one keeps its line.
@@ -115,6 +159,25 @@ func (b *Builder) lines(n *Node, p doc.Paragraph) {
 	if len(n.Children) == 0 {
 		n.Children = append(n.Children, &Node{Tag: "br", Styles: n.Styles})
 	}
+	if rightToLeft(p) {
+		n.attr("dir", "auto")
+	}
+}
+
+// rightToLeft reports whether the first letter of a paragraph is of a script that runs from
+// right to left (Unicode Bidirectional Algorithm, rules P2 and P3).
+func rightToLeft(p doc.Paragraph) bool {
+	for _, run := range p {
+		for _, r := range run.Text {
+			switch props, _ := bidi.LookupRune(r); props.Class() {
+			case bidi.L:
+				return false
+			case bidi.R, bidi.AL:
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // share is a part of the font size in whole px, a fluid one being taken at the

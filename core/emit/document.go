@@ -47,6 +47,8 @@ var resets = []struct {
 	// Without a script all panels of tabs are shown.
 	{[]string{"[role=tabpanel]"}, "@media (scripting:none){[role=tabpanel][hidden]{display:block}}\n"},
 	{[]string{"small"}, "small{font-size:inherit}\n"},
+	{[]string{"sup"}, "sup{font-size:inherit;vertical-align:baseline}\n"},
+	{[]string{"code"}, "code{font:inherit}\n"},
 }
 
 // reveal are the steps of style.Style's Reveal, over the first screenful of scrolling.

@@ -55,7 +55,10 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 			out.Follows = m.Alt
 		}
 	case element.Address:
-		out.List, out.Follows = "list-pages", "None"
+		out.Control, out.Follows = "link", "None"
+		out.Leads, out.Broken = v.leads(value)
+	case element.IconName:
+		out.Control = "icon"
 	case element.Number:
 		out.Control, out.Min, out.Max, out.Step = "number", f.Min, f.Max, 1
 	case element.Choice:
@@ -69,6 +72,43 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 		out.segmented()
 	}
 	return out
+}
+
+// leads says in words where a link leads, and whether there is nothing there.
+func (v *View) leads(link string) (where string, broken bool) {
+	path, anchor, placed := strings.Cut(link, "#")
+	switch {
+	case link == "":
+		return "", false
+	case strings.HasPrefix(link, "mailto:"):
+		return "Mail", false
+	case strings.HasPrefix(link, "tel:"):
+		return "Telephone", false
+	case !strings.HasPrefix(link, "/") && !strings.HasPrefix(link, "#"):
+		return "Another site", false
+	}
+	where = v.Page.Name
+	here := path == "" || path == "/"+v.Slug || path == "/" && v.Slug == "home"
+	if path != "" {
+		where, broken = "No such page", true
+		for _, p := range v.Source.Pages {
+			if "/"+p.Slug == path {
+				where, broken = p.Name, false
+			}
+		}
+	}
+	if !placed || broken || !here {
+		return where, broken
+	}
+	for _, s := range v.Page.Sections {
+		if s.Anchor == anchor {
+			return s.Name, false
+		}
+	}
+	if anchor == "" || anchor == "top" {
+		return where, false
+	}
+	return "No such place on this page", true
 }
 
 func (v *View) pictureField(id, op, setting string) field {

@@ -98,6 +98,8 @@ type field struct {
 	Font    string     // the family that it is, to be shown in itself
 	Thumb   string     // address of a picture
 	Cells   [][]string // of a table
+	Leads   string     // where a link leads, in words
+	Broken  bool       // there is nothing there
 	// Of numbers: bounds, how far a key goes, the units and house-style steps there are, and
 	// what it is now in the first unit.
 	Min, Max, Step float64

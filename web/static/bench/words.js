@@ -1,31 +1,46 @@
-// Words are changed where they stand.
+// Words are changed where they stand: by ProseMirror, in the frame of the page.
 import { block, page } from './page.js';
-import { send } from './edits.js';
+import { say, send } from './edits.js';
 import { select } from './select.js';
+import { ask, nameOf } from '../controls/link.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 
 const stage = document.getElementById('stage');
 const bar = document.getElementById('format');
 const link = document.getElementById('format-link');
-let writing = null;
+let writing = null; // what is written in: its block, part, element, and the editor once it is there
+let editor = null; // the module that writes, loaded when it is first needed or before
+
+/** Loads what writing needs. */
+export async function load() {
+  editor ??= await import('../words/writing.js');
+  return editor;
+}
 
 export const isWriting = () => writing !== null;
 
 /** Begins to write in a block, or a part of it, with the caret at a point of the window. */
 export function writeAt(id, part, x, y) {
-  if (!write(id, part) || block(id).standIn) return; // stand-in words are written over as a whole
+  write(id, part, () => {
+    if (block(id).standIn) return; // stand-in words are written over as a whole
+    const p = canvas.toPage(x, y);
+    if (writing.view) editor.caretAt(writing.view, p.x, p.y);
+    else caret(p);
+  });
+}
+
+/** Puts the caret into a plain field at a point of the page. */
+function caret(p) {
   const d = canvas.doc();
-  const p = canvas.toPage(x, y);
   const range = d.caretRangeFromPoint?.(p.x, p.y);
-  if (range && writing.element.contains(range.startContainer)) {
-    d.getSelection().removeAllRanges();
-    d.getSelection().addRange(range);
-  }
+  if (!range || !writing.element.contains(range.startContainer)) return;
+  d.getSelection().removeAllRanges();
+  d.getSelection().addRange(range);
 }
 
 /** Begins to write in a block or, where it has no words of its own, in a part of it, with all words selected. */
-export function write(id, part = '') {
+export function write(id, part = '', then = null) {
   const b = block(id);
   let element = canvas.element(id);
   if (!b || !element) return false;
@@ -35,73 +50,114 @@ export function write(id, part = '') {
   }
   if (writing) stop();
   select(id);
-  const d = canvas.doc();
-  writing = { id, part: b.writes ? '' : element.dataset.part, line: b.kind === 'heading' || b.kind === 'button', element, before: element.innerHTML };
-  element.setAttribute('contenteditable', writing.part.includes('.') ? 'plaintext-only' : 'true'); // a field has no look of its own
-  d.execCommand('defaultParagraphSeparator', false, 'p');
-  element.addEventListener('keydown', keys);
-  element.addEventListener('paste', paste);
-  element.addEventListener('blur', left);
-  element.addEventListener('input', overlay.redraw);
+  const field = !b.writes && element.dataset.part.includes('.'); // a field has no look of its own
+  writing = { id, part: b.writes ? '' : element.dataset.part, element, field, line: b.kind === 'heading' || b.kind === 'button' || field, was: element.getAttribute('class'), then };
   stage.classList.add('writing');
-  element.focus();
-  d.getSelection().selectAllChildren(element);
-  showBar();
+  if (field) plain();
+  else rich(writing);
   return true;
 }
+
+/** Writes in a field that is text and nothing else. */
+function plain() {
+  const w = writing;
+  w.before = w.element.textContent;
+  w.element.setAttribute('contenteditable', 'plaintext-only');
+  w.element.addEventListener('keydown', keys);
+  w.element.addEventListener('blur', left);
+  w.element.addEventListener('input', overlay.redraw);
+  w.element.focus();
+  canvas.doc().getSelection().selectAllChildren(w.element);
+  w.then?.();
+}
+
+/** Writes words that can have a look of their own. */
+async function rich(w) {
+  await load();
+  if (writing !== w) return;
+  const on = {
+    changed() { overlay.redraw(); show(); },
+    leave() { stop(); stage.focus(); },
+    link: askLink,
+    bold: () => isBold(w.element),
+    tooLong: (n) => say(`That text has ${n.toLocaleString('en')} characters; at most ${editor.mostPasted.toLocaleString('en')} can be pasted at once.`),
+  };
+  Object.assign(w, editor.edit(w.element, on, { line: w.line, language: canvas.doc().documentElement.lang, typographic: typographic() }));
+  w.element.addEventListener('blur', left);
+  w.view.focus();
+  editor.selectAll(w.view);
+  w.then?.();
+  place();
+}
+
+const typographic = () => localStorage.getItem('typographic') === 'yes';
 
 /** Words that are bold already can't be made bold. */
 const isBold = (element) => Number(canvas.doc().defaultView.getComputedStyle(element).fontWeight) >= 600;
 
-/** The bar stands over what is written, where words can have a look of their own. */
-function showBar() {
+/** The bar stands over what is written. */
+function place() {
   const w = writing;
-  bar.hidden = w.part.includes('.');
-  if (bar.hidden) return;
-  bar.querySelector('.format-lists').hidden = w.line;
+  bar.hidden = false;
+  bar.querySelector('.format-blocks').hidden = !w.view.state.schema.nodes.heading;
   bar.querySelector('[data-format="bold"]').hidden = isBold(w.element);
+  show();
   const b = canvas.boxOf(w.element);
   const y = b.y > bar.offsetHeight + 10 ? b.y - bar.offsetHeight - 8 : Math.min(b.y + b.h + 8, stage.clientHeight - bar.offsetHeight - 4);
   bar.style.left = `${Math.max(4, Math.min(b.x, stage.clientWidth - bar.offsetWidth - 4))}px`;
   bar.style.top = `${y}px`;
 }
 
-/** Puts what is selected into an element, unless it reaches over paragraphs. */
-function wrap(tag, attributes = {}) {
-  const selection = canvas.doc().getSelection();
-  if (!selection.rangeCount || selection.isCollapsed) return;
-  const e = canvas.doc().createElement(tag);
-  for (const [k, v] of Object.entries(attributes)) e.setAttribute(k, v);
-  const range = selection.getRangeAt(0);
-  const paragraph = (n) => (n.nodeType === 1 ? n : n.parentElement).closest('p, li, h1, h2, h3, h4, h5, h6');
-  if (paragraph(range.startContainer) !== paragraph(range.endContainer)) return;
-  e.append(range.extractContents());
-  range.insertNode(e);
-  selection.selectAllChildren(e);
+/** The bar shows what the words at the caret are. */
+function show() {
+  const view = writing?.view;
+  if (!view) return; // it isn't there yet
+  const as = editor.around(view);
+  for (const b of bar.querySelectorAll('[data-format]')) {
+    const what = b.dataset.format;
+    b.setAttribute('aria-pressed', String(what in view.state.schema.marks ? editor.has(view, what) : what === as));
+  }
+  bar.querySelector('[data-typographic]').setAttribute('aria-pressed', String(typographic()));
+  const href = editor.linkAt(view);
+  link.setAttribute('aria-pressed', String(Boolean(href)));
+  link.title = href ? `Leads to ${nameOf(href) || href} (Ctrl+K)` : 'Link (Ctrl+K)';
 }
 
 /** Listens to the bar. */
 export function start() {
-  bar.addEventListener('pointerdown', (e) => { if (e.target !== link) e.preventDefault(); }); // the words keep the focus
+  bar.addEventListener('pointerdown', (e) => e.preventDefault()); // the words keep the focus
   bar.addEventListener('click', (e) => {
     const b = e.target.closest('button');
-    if (!b || !writing) return;
-    if (b.dataset.format) canvas.doc().execCommand(b.dataset.format);
-    if (b.dataset.wrap) wrap(b.dataset.wrap);
-    if (b.dataset.colour) wrap('span', { 'data-colour': b.dataset.colour, style: `color:${b.dataset.value}` });
-    back();
+    if (!b || !writing?.view) return;
+    if (b.dataset.format) editor.act(writing.view, b.dataset.format);
+    if (b.dataset.colour) editor.act(writing.view, 'colour', { token: b.dataset.colour, value: b.dataset.value });
+    if ('typographic' in b.dataset) {
+      localStorage.setItem('typographic', typographic() ? '' : 'yes');
+      again();
+    }
+    show();
     overlay.redraw();
   });
-  link.addEventListener('keydown', (e) => {
-    e.stopPropagation();
-    if (e.key === 'Enter' && writing) {
-      back();
-      canvas.doc().execCommand(link.value.trim() ? 'createLink' : 'unlink', false, link.value.trim());
-      link.value = '';
-    }
-    if (e.key === 'Escape') back();
-  });
+  link.addEventListener('click', askLink);
   bar.addEventListener('focusout', left);
+}
+
+/** Asks where the words lead. */
+function askLink() {
+  const w = writing;
+  if (!w?.view) return;
+  ask(link, editor.linkAt(w.view), {
+    take(href) { editor.act(w.view, 'link', { href }); show(); },
+    closed() { if (writing === w) w.view.focus(); },
+  });
+}
+
+/** Begins again with what is written, as it is to be written from now on. */
+function again() {
+  const w = writing;
+  const { id, part } = w;
+  stop();
+  write(id, part);
 }
 
 /** Leaving the words for the bar doesn't end writing. */
@@ -109,46 +165,25 @@ function left() {
   setTimeout(() => {
     const at = document.activeElement;
     const inWords = at?.matches('iframe.canvas') && canvas.doc().activeElement === writing?.element;
-    if (!bar.contains(at) && !inWords) stop();
+    if (!bar.contains(at) && !inWords && !document.querySelector('#panel-link:popover-open')) stop();
   });
 }
 
-/** Goes from the bar back to the words. */
-function back() {
-  canvas.doc().defaultView.focus();
-  writing?.element.focus();
-}
-
 /** The command that keeps what was written: words of a block, words of an entry, or a field of one. */
-function command(w) {
-  if (!w.part) return { op: 'block.write', node: w.id, value: w.element.innerHTML };
+function command(w, value) {
+  if (!w.part) return { op: 'block.write', node: w.id, value };
   const [at, setting] = w.part.split('.');
-  if (!setting) return { op: 'entry.write', node: w.id, at: Number(at), value: w.element.innerHTML };
-  const value = w.element.textContent.trim();
-  return at === '' ? { op: 'block.content', node: w.id, setting, value } : { op: 'entry.set', node: w.id, at: Number(at), setting, value };
+  if (!setting) return { op: 'entry.write', node: w.id, at: Number(at), value };
+  return at === '' ? { op: 'block.content', node: w.id, setting, value: value.trim() } : { op: 'entry.set', node: w.id, at: Number(at), setting, value: value.trim() };
 }
 
+/** Keys of a field of one line. */
 function keys(e) {
   e.stopPropagation();
-  if (e.key === 'Escape') {
-    e.preventDefault();
-    stop();
-    stage.focus();
-  } else if (e.key === 'Enter' && writing.part.includes('.')) { // a field of one line
-    e.preventDefault();
-    stop();
-    stage.focus();
-  } else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'b' && isBold(writing.element)) {
-    e.preventDefault();
-  } else if (e.key === 'Enter' && writing.line) {
-    e.preventDefault();
-    canvas.doc().execCommand('insertLineBreak');
-  }
-}
-
-function paste(e) {
+  if (e.key !== 'Escape' && e.key !== 'Enter') return;
   e.preventDefault();
-  canvas.doc().execCommand('insertText', false, e.clipboardData.getData('text/plain'));
+  stop();
+  stage.focus();
 }
 
 /** Ends writing and keeps the words. */
@@ -156,10 +191,23 @@ export function stop() {
   if (!writing) return;
   const w = writing;
   writing = null;
-  for (const [name, f] of [['keydown', keys], ['paste', paste], ['blur', left], ['input', overlay.redraw]]) w.element.removeEventListener(name, f);
-  w.element.removeAttribute('contenteditable');
+  const { element } = w;
+  const now = w.field ? element.textContent : w.view ? w.html() : w.before;
+  element.removeEventListener('blur', left);
+  if (w.field) {
+    element.removeEventListener('keydown', keys);
+    element.removeEventListener('input', overlay.redraw);
+    element.removeAttribute('contenteditable');
+  } else if (w.view) {
+    const shown = element.innerHTML; // it is taken away with the editor
+    w.view.destroy();
+    element.innerHTML = shown;
+    for (const name of ['contenteditable', 'translate', 'spellcheck']) element.removeAttribute(name);
+    if (w.was) element.setAttribute('class', w.was);
+    else element.removeAttribute('class');
+  }
   bar.hidden = true;
   stage.classList.remove('writing');
-  if (w.element.innerHTML !== w.before) send(command(w));
+  if (now !== w.before) send(command(w, now));
   if (page.select !== w.id) overlay.redraw();
 }

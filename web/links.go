@@ -1,0 +1,58 @@
+package web
+
+import (
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/icons"
+	"openplot/store"
+)
+
+// target is something of the site that a link can lead to.
+type target struct {
+	Name string `json:"name"`
+	Href string `json:"href"`
+}
+
+// links answers with what links can lead to: the site's pages or, of one page, the sections
+// that have an anchor.
+func (s *Server) links(c *gin.Context) {
+	st := siteOf(c)
+	pages, err := s.Store.Pages(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	out := []target{}
+	of, one := c.GetQuery("page")
+	if !one {
+		for _, p := range pages {
+			out = append(out, target{p.Name, "/" + p.Slug})
+		}
+		c.JSON(http.StatusOK, out)
+		return
+	}
+	if !slices.ContainsFunc(pages, func(p *store.PageInfo) bool { return "/"+p.Slug == of }) {
+		c.JSON(http.StatusNotFound, out)
+		return
+	}
+	p, err := s.Store.Page(c, st.ID, of[1:])
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	for _, sec := range p.Doc.Sections {
+		if sec.Anchor != "" {
+			out = append(out, target{sec.Name, of + "#" + sec.Anchor})
+		}
+	}
+	c.JSON(http.StatusOK, out)
+}
+
+// iconSheet answers with all icons that ship, to be chosen from: their names and drawings.
+func (s *Server) iconSheet(c *gin.Context) {
+	c.Header("Cache-Control", "private, max-age=86400")
+	s.parted(c, http.StatusOK, "icon-sheet", icons.Find("", 10_000))
+}

@@ -1,0 +1,115 @@
+// Where a link leads: a page of the site, a place on one, an address, mail or a telephone.
+import { binding, leave, take } from './control.js';
+import { open } from './panel.js';
+
+const panel = document.getElementById('panel-link');
+const search = panel?.querySelector('.link-search');
+const list = panel?.querySelector('#link-offers');
+const subject = panel?.querySelector('.link-subject');
+let on = null; // what is called: take(href)
+let pages = []; // of the site
+let offers = []; // what is shown
+let at = 0; // the one that Enter takes
+
+const fetched = async (query) => {
+  const r = await fetch(`${document.body.dataset.site}/links${query}`);
+  return r.ok ? r.json() : [];
+};
+
+/** What an entry that is no page can be, as it is written. */
+function readings(entry) {
+  const v = entry.trim();
+  if (!v) return [];
+  if (/^(https?:|mailto:|tel:|[/#])/.test(v)) return [{ name: v, href: v, kind: v.startsWith('#') ? 'Place on this page' : v.startsWith('/') ? 'Page' : 'Address' }];
+  if (/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(v)) return [{ name: v, href: `mailto:${v}`, kind: 'Mail' }];
+  if (/^\+?[\d\s()/-]{5,}$/.test(v)) return [{ name: v, href: `tel:${v.replaceAll(/[^\d+]/g, '')}`, kind: 'Telephone' }];
+  if (/^[\w-]+(\.[\w-]+)+([/?#].*)?$/.test(v)) return [{ name: v, href: `https://${v}`, kind: 'Address' }];
+  return [];
+}
+
+/** The name of what an address of the site leads to, or ''. */
+export const nameOf = (href) => pages.find((p) => p.href === href)?.name ?? '';
+
+function show() {
+  const words = search.value.toLowerCase().trim();
+  const matching = pages.filter((p) => p.name.toLowerCase().includes(words) || p.href.includes(words)).map((p) => ({ ...p, kind: p.place ? 'Place' : 'Page' }));
+  offers = [...matching, ...readings(search.value).filter((r) => !matching.some((m) => m.href === r.href))];
+  if (readings(search.value).length && !matching.some((m) => m.href === search.value.trim())) offers.reverse();
+  at = Math.min(at, Math.max(offers.length - 1, 0));
+  list.replaceChildren(...offers.map((o, i) => {
+    const li = document.createElement('li');
+    li.id = `link-offer-${i}`;
+    li.setAttribute('role', 'option');
+    li.setAttribute('aria-selected', String(i === at));
+    const name = document.createElement('span');
+    name.textContent = o.name;
+    const kind = document.createElement('span');
+    kind.className = 'link-kind measure';
+    kind.textContent = o.kind === 'Page' || o.kind === 'Place' ? o.href : o.kind;
+    li.append(name, kind);
+    return li;
+  }));
+  search.setAttribute('aria-activedescendant', offers.length ? `link-offer-${at}` : '');
+  list.children[at]?.scrollIntoView({ block: 'nearest' });
+  subject.hidden = !offers[at]?.href.startsWith('mailto:');
+}
+
+/** Shows the places on the page that is pointed at, below it. */
+async function unfold() {
+  const page = offers[at];
+  if (!page || page.place || page.kind !== 'Page') return;
+  const places = await fetched(`?page=${encodeURIComponent(page.href)}`);
+  const i = pages.findIndex((p) => p.href === page.href);
+  pages = [...pages.slice(0, i + 1), ...places.map((p) => ({ ...p, place: true })).filter((p) => !pages.some((q) => q.href === p.href)), ...pages.slice(i + 1)];
+  show();
+}
+
+function choose(i) {
+  const o = offers[i];
+  if (!o) return;
+  const about = subject.querySelector('input').value.trim();
+  const href = o.href.startsWith('mailto:') && about && !o.href.includes('?') ? `${o.href}?subject=${encodeURIComponent(about)}` : o.href;
+  const call = on;
+  panel.hidePopover();
+  call.take(href);
+}
+
+/** Opens the panel beside an element, with what the link is now. */
+export async function ask(anchor, now, call) {
+  on = call;
+  at = 0;
+  search.value = now.replace(/^mailto:([^?]*).*/, '$1').replace(/^tel:/, '');
+  subject.querySelector('input').value = /subject=([^&]*)/.exec(now) ? decodeURIComponent(/subject=([^&]*)/.exec(now)[1]) : '';
+  panel.querySelector('.link-none').hidden = !now;
+  open(panel, anchor, () => call.closed?.());
+  search.focus();
+  search.select();
+  show();
+  if (!pages.length) { pages = await fetched(''); show(); }
+}
+
+export function start() {
+  search.addEventListener('input', () => { at = 0; show(); });
+  panel.addEventListener('keydown', (e) => {
+    e.stopPropagation();
+    if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+      e.preventDefault();
+      at = (at + (e.key === 'ArrowDown' ? 1 : -1) + offers.length) % Math.max(offers.length, 1);
+      show();
+    } else if (e.key === 'ArrowRight' && e.target === search && search.selectionStart === search.value.length) {
+      unfold();
+    } else if (e.key === 'Enter') {
+      e.preventDefault();
+      choose(at);
+    }
+  });
+  list.addEventListener('click', (e) => { const li = e.target.closest('li'); if (li) choose([...list.children].indexOf(li)); });
+  panel.querySelector('.link-none').addEventListener('click', () => { const call = on; panel.hidePopover(); call.take(''); });
+  document.addEventListener('click', (e) => {
+    const anchor = e.target.closest('[data-opens="link"]');
+    if (!anchor) return;
+    const field = document.getElementById(anchor.dataset.for);
+    const bound = binding(field);
+    ask(anchor, field.value, { take: (href) => take(bound, href), closed: () => leave(bound) });
+  });
+}
