@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import fs from 'node:fs';
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
-import { canvas, eventually, newPage, openBench, settled, signIn } from './person.mjs';
+import { canvas, drag, eventually, newPage, openBench, ready, settled, signIn } from './person.mjs';
 
 const plot = await start();
 const browser = await launch();
@@ -139,6 +139,51 @@ await task('A hard white-to-clear gradient at 45 % over a picture', 'Overlay of 
   await keys('Escape');
   await enter('#f-filter-opacity', '100');
   await eventually(async () => (await css(ground('Small boats'), 'backgroundImage')).startsWith('linear-gradient(90deg, rgb(255, 255, 255) 45%, rgba(255, 255, 255, 0) 45%)'), true, 'a hard edge');
+});
+
+await task('A page of eight ready-made sections, one of them moved', 'a blank page; the Shelf by its key, words that find a section, Enter; a drag in the Overview', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line`);
+  await press(page.getByLabel('Name', { exact: true }));
+  await type('Regatta');
+  await press(page.locator('.ready-pages label', { hasText: 'Blank page' }));
+  await press(page.getByRole('button', { name: 'Add the page' }));
+  await ready(page);
+  for (const words of ['see-through', 'welcome over', 'three features', 'about, with a', 'band of', 'three voices', 'call in', 'footer in']) {
+    await keys('/');
+    await type(words);
+    await page.locator('[data-filled]').waitFor();
+    await page.waitForTimeout(150);
+    await keys('Enter');
+    await page.locator('#stage').focus();
+  }
+  const names = () => page.locator('.overview-name > span:first-child').allTextContents();
+  await eventually(async () => (await names()).length, 9, 'eight and the empty one');
+  const [from, to] = [await page.locator('.overview-item', { hasText: 'Figures' }).boundingBox(), await page.locator('.overview-item', { hasText: 'Features' }).boundingBox()];
+  await drag(page, { x: from.x + 60, y: from.y + 12 }, { x: to.x + 60, y: to.y + 4 });
+  counted.drags++;
+  await eventually(async () => (await names()).indexOf('Figures') < (await names()).indexOf('Features'), true, 'moved');
+});
+
+await task('Six pictures from files in a gallery', 'a gallery from the Shelf, the files dropped on it together', async () => {
+  await page.locator('#stage').focus();
+  await keys('/');
+  await type('pictures in columns');
+  await page.waitForTimeout(150);
+  await keys('Enter');
+  const gallery = canvas(page).locator('section', { hasText: 'From our album' }).locator('ul');
+  const b = await gallery.locator('img').first().boundingBox();
+  await page.evaluate(async ({ x, y }) => {
+    const data = new DataTransfer();
+    for (let i = 0; i < 6; i++) {
+      const c = new OffscreenCanvas(300, 200);
+      c.getContext('2d').fillRect(0, 0, 40 * i, 200);
+      data.items.add(new File([await c.convertToBlob()], `${i}.png`, { type: 'image/png' }));
+    }
+    const at = { dataTransfer: data, clientX: x, clientY: y, bubbles: true, cancelable: true };
+    for (const name of ['dragover', 'drop']) document.getElementById('overlay').dispatchEvent(new DragEvent(name, at));
+  }, { x: b.x + 30, y: b.y + 30 });
+  counted.drags++;
+  await eventually(() => gallery.locator('img:not([src^="/scenes/"]):visible').count(), 6, 'six of one’s own');
 });
 
 await browser.close();

@@ -49,6 +49,8 @@ type Addresses struct {
 	// ByContent names files of shipped fonts after what is in them, for those that keep them
 	// for good.
 	ByContent bool
+	// Self is the page's own address in the world, or "".
+	Self string
 	// StandIns shows pictures where none is chosen yet, at ScenesPath.
 	StandIns bool
 }
@@ -100,11 +102,11 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		byID[m.ID] = em
 	}
 	b := &element.Builder{
-		Site:   src.Site,
-		Media:  func(id string) (element.Medium, bool) { m, ok := byID[id]; return m, ok },
-		Link:   a.Link,
-		Icon:   icons.Drawing,
-		Here:   slug,
+		Site:  src.Site,
+		Media: func(id string) (element.Medium, bool) { m, ok := byID[id]; return m, ok },
+		Link:  a.Link,
+		Icon:  icons.Drawing,
+		Here:  slug, Self: a.Self,
 		Form:   func(block string) string { return "/_forms/" + src.Site.Slug + "/" + block },
 		Search: "/_search/" + src.Site.Slug,
 	}
@@ -135,7 +137,7 @@ type Rendered struct {
 // Render gives a page's HTML and CSS.
 func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	b := src.Builder(slug, a)
-	b.DropEmpty = true
+	b.DropEmpty, b.Title = true, p.Title
 	r := Rendered{Embeds: map[string]string{}}
 	if embed := b.Embed; embed != nil {
 		b.Embed = func(markup string) string {
@@ -233,6 +235,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		Link:   func(href string) string { return relative(href, up) },
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
 		Embed:  func(file string) string { return p.Hosts.Own(src.Site.Slug) + "/" + file },
+		Self:   p.Hosts.Public(src.Site.Slug) + "/" + slug,
 	}
 	root := filepath.Join(p.Dir, src.Site.Slug)
 	assets := filepath.Join(root, "assets")

@@ -8,6 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/store"
 )
 
 type pickerView struct {
@@ -52,11 +53,23 @@ func (s *Server) picker(c *gin.Context, status int, problem string) {
 // upload takes pictures and answers with the picker.
 func (s *Server) upload(c *gin.Context) {
 	name, file, err := received(c)
+	var m *store.Medium
 	if err == nil {
 		defer file.Close()
-		_, err = s.Pictures.Keep(c, by(c), name, "", file)
+		m, err = s.Pictures.Keep(c, by(c), name, "", file)
 	}
 	var p *doc.Problem
+	if c.PostForm("for") == "canvas" { // it was dropped there
+		switch {
+		case errors.As(err, &p):
+			c.JSON(http.StatusUnprocessableEntity, gin.H{"problem": p.Sentence()})
+		case err != nil:
+			s.fail(c, err)
+		default:
+			c.JSON(http.StatusOK, gin.H{"id": m.ID, "name": m.Name, "video": m.Video()})
+		}
+		return
+	}
 	if errors.As(err, &p) {
 		s.picker(c, http.StatusUnprocessableEntity, p.Sentence())
 		return

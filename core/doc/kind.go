@@ -41,6 +41,8 @@ const (
 	SiteFacts   Kind = "facts"
 	Social      Kind = "social"
 	BackToTop   Kind = "back-to-top"
+	ScrollHint  Kind = "scroll-hint"
+	Share       Kind = "share"
 	Anchor      Kind = "anchor"
 	Divider     Kind = "divider"
 	Space       Kind = "space"
@@ -75,7 +77,7 @@ var kinds = []struct {
 	{Figures, listing}, {Progress, listing}, {Table, listing}, {Timetable, listing}, {Accordion, listing}, {Tabs, listing},
 	{Map, listing}, {OwnHTML, 0}, {Form, listing}, {Search, listing}, {SiteFacts, listing}, {Menu, listing}, {
 		Breadcrumb, listing,
-	}, {PageList, listing}, {Social, listing}, {BackToTop, listing}, {Anchor, 0}, {Divider, 0}, {Space, 0},
+	}, {PageList, listing}, {Social, listing}, {BackToTop, listing}, {ScrollHint, listing}, {Share, listing}, {Anchor, 0}, {Divider, 0}, {Space, 0},
 }
 
 // Kinds lists every kind.

@@ -173,7 +173,7 @@ func (e *editing) entries(change func([]doc.Entry) ([]doc.Entry, error)) ([]Step
 		return nil, doc.Problemf("Entry", "a %s has no list", e.block.Kind)
 	}
 	c := e.content()
-	if e.c.Op != "entry.add" && (e.c.At < 0 || e.c.At >= len(c.Entries)) {
+	if e.c.Op != "entry.add" && e.c.Op != "entry.fill" && (e.c.At < 0 || e.c.At >= len(c.Entries)) {
 		return nil, doc.Problemf("Entry", "%d isn't there any more; there are %d", e.c.At+1, len(c.Entries))
 	}
 	var err error
@@ -246,6 +246,30 @@ func (e *editing) setEntry() ([]Step, error) {
 			es[e.c.At].Values = element.WithValue(es[e.c.At].Values, f.Name, v)
 		}
 		return es, err
+	})
+}
+
+// fillEntry sets a value in the first entry that has none of it yet, or in a new one behind
+// the last.
+func (e *editing) fillEntry() ([]Step, error) {
+	f := element.Of(e.block.Kind).EntryField(e.c.Setting)
+	if f == nil {
+		return nil, doc.Problemf("Setting", "%.40q isn't part of an entry of a %s", e.c.Setting, e.block.Kind)
+	}
+	e.c.At = slices.IndexFunc(e.content().Entries, func(en doc.Entry) bool { return en.Values[f.Name] == "" })
+	if e.c.At >= 0 {
+		return e.setEntry()
+	}
+	e.c.At = 0
+	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
+		if len(es) >= doc.MaxItems {
+			return nil, doc.Problemf("Entry", "can't be added: %d are the most there can be", doc.MaxItems)
+		}
+		v, err := e.read(f)
+		if err != nil {
+			return nil, err
+		}
+		return append(es, doc.Entry{Values: element.WithValue(nil, f.Name, v)}), nil
 	})
 }
 

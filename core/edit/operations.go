@@ -50,6 +50,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML
 		"block.content":     {on: onBlock, right: rights.Write, run: (*editing).setContent},                // Node, Setting: a field of its anatomy; Value
 		"entry.add":         {on: onBlock, right: rights.Write, run: (*editing).addEntry},                  // Node, At
+		"entry.fill":        {on: onBlock, right: rights.Write, run: (*editing).fillEntry},                 // Node, Setting, Value
 		"entry.duplicate":   {on: onBlock, right: rights.Write, run: (*editing).duplicateEntry},            // Node, At
 		"entry.remove":      {on: onBlock, right: rights.Write, run: (*editing).removeEntry},               // Node, At
 		"entry.shift":       {on: onBlock, right: rights.Write, run: (*editing).shiftEntry},                // Node, At, DY
@@ -461,7 +462,7 @@ func CheckLink(v string) (string, error) {
 		case "http", "https":
 			ok = u.Host != ""
 		case "mailto", "tel":
-			ok = u.Opaque != ""
+			ok = u.Opaque != "" || u.Scheme == "mailto" && u.RawQuery != "" // to nobody yet (RFC 6068 §2)
 		case "":
 			ok = u.Host == "" && (strings.HasPrefix(v, "/") || strings.HasPrefix(v, "#"))
 		default:

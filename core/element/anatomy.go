@@ -63,7 +63,7 @@ func init() { // a variable initialiser would be a cycle through Builder
 		doc.Card: &card, doc.IconCard: &iconCard, doc.Person: &person, doc.Testimonial: &testimonial, doc.PriceCard: &priceCard, doc.Notice: &notice,
 		doc.Figures: &figures, doc.Progress: &progress, doc.Table: &table, doc.Timetable: &timetable, doc.Accordion: &accordion, doc.Tabs: &tabs,
 		doc.Map: &chartMap, doc.Form: &form, doc.Search: &search, doc.OwnHTML: &ownHTML, doc.SiteFacts: &facts,
-		doc.Menu: &menu, doc.Breadcrumb: &breadcrumb, doc.PageList: &pageList, doc.Social: &social, doc.BackToTop: &backToTop, doc.Anchor: &anchor,
+		doc.Menu: &menu, doc.Breadcrumb: &breadcrumb, doc.PageList: &pageList, doc.Social: &social, doc.BackToTop: &backToTop, doc.ScrollHint: &scrollHint, doc.Share: &share, doc.Anchor: &anchor,
 		doc.Divider: &divider, doc.Space: &space,
 	}
 	for kind, a := range anatomies {

@@ -46,6 +46,9 @@ type Builder struct {
 	// Pages are those of the site, and Here the slug of the one that is built.
 	Pages []PageLink
 	Here  string
+	// Self is the page's own address in the world, or "" where it has none yet, and Title what
+	// the page is called there.
+	Self, Title string
 	// Form gives where a form sends to, by its block; Search is where a search field
 	// does; Embed gives the address at which own HTML is found. They may be nil or "".
 	Form   func(block string) string
@@ -84,6 +87,8 @@ type Builder struct {
 	// id says, and faces reports that they show people.
 	standing int
 	faces    bool
+	// in is the section being built.
+	in *doc.Section
 
 	// item is the Series' item being built, or "".
 	item string
@@ -215,7 +220,7 @@ func (b *Builder) Section(s *doc.Section) *Node {
 }
 
 func (b *Builder) section(s *doc.Section) *Node {
-	b.at = s.ID
+	b.at, b.in = s.ID, s
 	b.faces = strings.HasPrefix(s.Made, "people") || strings.HasPrefix(s.Made, "testimonial")
 	b.standing = startOf(s)
 	root := &Node{Styles: b.rootStyles()}

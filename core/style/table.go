@@ -30,7 +30,7 @@ var (
 	boxed    = either(section, filled)
 	coloured = either(section, typed)
 	holds    = either(section, having(doc.Holding))
-	gapped   = either(holds, only(doc.Figures, doc.Progress, doc.Social, doc.Gallery, doc.Menu, doc.PageList, doc.SiteFacts))
+	gapped   = either(holds, only(doc.Figures, doc.Progress, doc.Social, doc.Share, doc.Gallery, doc.Menu, doc.PageList, doc.SiteFacts))
 	picture  = only(doc.Picture)
 	// Blocks that show words set in one text style, unlike those that hold others.
 	worded    = func(k doc.Kind) bool { return k.Is(doc.Typed) && !k.Is(doc.Holding) && k != doc.Icon }
@@ -251,7 +251,7 @@ var settings = []*Setting{
 		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 40, Max: 800,
 	},
 	{
-		Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social),
+		Name: "icon-size", Label: "Icon size", On: only(doc.Icon, doc.Social, doc.Share, doc.ScrollHint),
 		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 8, Max: 400, Units: []Unit{Rem},
 	},
 	{

@@ -2,6 +2,7 @@
 import { page, read, take } from './page.js';
 import { keep, onAnswer, redo, send, undo } from './edits.js';
 import * as canvas from './canvas.js';
+import * as drops from './drops.js';
 import * as gesture from './gesture.js';
 import * as keys from './keys.js';
 import * as overlay from './overlay.js';
@@ -52,7 +53,7 @@ await canvas.ready;
 tray.stand();
 canvas.setWidth(page.width);
 canvas.onScroll(overlay.redraw);
-for (const part of [reach, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, shelf, picker, words]) part.start();
+for (const part of [reach, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, shelf, picker, drops, words]) part.start();
 reach.lay();
 mark();
 document.body.dataset.usable = '';

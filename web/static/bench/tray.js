@@ -26,7 +26,6 @@ let about = null; // the field of the last try
 
 /** The command that sets something of the selection; more has values of further settings. */
 function command(bound, value, more, op = bound.op) {
-  if (op === 'section.redesign') return { op, node: page.select, preset: value };
   const one = (setting, v) => ({ op, node: page.select, zone: zoneAt(page.width).id, setting: setting || undefined, at: Number(bound.at) || 0, value: v });
   if (!more || !Object.keys(more).length) return one(bound.setting, value);
   return { op: 'many', parts: [one(bound.setting, value), ...Object.entries(more).map(([s, v]) => one(s, v))] };

@@ -10,6 +10,7 @@ let on = null; // what is called: take(href)
 let pages = []; // of the site
 let offers = []; // what is shown
 let at = 0; // the one that Enter takes
+let present = null; // what the link is, until something else is entered
 
 const fetched = async (query) => {
   const r = await fetch(`${document.body.dataset.site}/links${query}`);
@@ -31,7 +32,7 @@ function readings(entry) {
 export const nameOf = (href) => pages.find((p) => p.href === href)?.name ?? '';
 
 function show() {
-  const words = search.value.toLowerCase().trim();
+  const words = present === null ? search.value.toLowerCase().trim() : ''; // to begin with all are offered
   const matching = pages.filter((p) => p.name.toLowerCase().includes(words) || p.href.includes(words)).map((p) => ({ ...p, kind: p.place ? 'Place' : 'Page' }));
   offers = [...matching, ...readings(search.value).filter((r) => !matching.some((m) => m.href === r.href))];
   if (readings(search.value).length && !matching.some((m) => m.href === search.value.trim())) offers.reverse();
@@ -78,18 +79,21 @@ function choose(i) {
 export async function ask(anchor, now, call) {
   on = call;
   at = 0;
+  present = now;
   search.value = now.replace(/^mailto:([^?]*).*/, '$1').replace(/^tel:/, '');
   subject.querySelector('input').value = /subject=([^&]*)/.exec(now) ? decodeURIComponent(/subject=([^&]*)/.exec(now)[1]) : '';
   panel.querySelector('.link-none').hidden = !now;
   open(panel, anchor, () => call.closed?.());
   search.focus();
   search.select();
+  if (!pages.length) pages = await fetched('');
   show();
-  if (!pages.length) { pages = await fetched(''); show(); }
+  at = Math.max(offers.findIndex((o) => o.href === now), 0);
+  show();
 }
 
 export function start() {
-  search.addEventListener('input', () => { at = 0; show(); });
+  search.addEventListener('input', () => { at = 0; present = null; show(); });
   panel.addEventListener('keydown', (e) => {
     e.stopPropagation();
     if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {

@@ -2,11 +2,11 @@
 
 const gap = 6;
 
-/** Opens a panel beside an element; closed is called once it is closed, however that came. */
+/** Opens a panel beside an element, or what has a rectangle as one has; closed is called once it is closed, however that came. */
 export function open(panel, anchor, closed) {
   if (panel.matches(':popover-open')) panel.hidePopover();
   const from = anchor.getBoundingClientRect();
-  panel.showPopover({ source: anchor });
+  panel.showPopover(anchor instanceof Element ? { source: anchor } : {});
   place(panel, from);
   const grown = new ResizeObserver(() => place(panel, from)); // once it is drawn, it may be larger
   grown.observe(panel);
