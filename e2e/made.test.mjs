@@ -208,9 +208,18 @@ test('pictures are uploaded together, described, turned, and not deleted unasked
   await page.locator('#library-files').setInputFiles(['red.svg', 'broken.png', 'blue.svg'].map((f) => path.join(folder, f)));
   await eventually(() => items.count(), n + 2, 'two of three are there');
   await page.locator('.library-progress .problem', { hasText: 'broken.png' }).waitFor();
+  await page.getByRole('button', { name: 'Not used' }).click();
+  await eventually(() => page.locator('.library-tile:visible').evaluateAll((all) => all.map((t) => t.ariaLabel).slice(0, 2)), ['blue.svg', 'red.svg'], 'those that no page shows');
+  await page.getByRole('button', { name: 'All', exact: true }).click();
+  const rows = async () => (await page.locator('.library-tile').first().boundingBox()).height;
+  const high = await rows();
+  await page.getByLabel('Size').fill('220');
+  await eventually(rows, 220, 'as large as one likes');
+  assert.notEqual(high, 220);
   await page.getByLabel('Search the pictures').fill('skarva');
   await eventually(() => page.locator('.library-item:visible').count(), 1, 'found by name');
   const skarva = page.locator('.library-item', { has: page.locator('input[value="skarva.png"]') });
+  await skarva.locator('.library-tile').click();
   await skarva.getByLabel('Alternative text').fill('Cliffs in the evening');
   await skarva.getByRole('button', { name: 'Keep' }).click();
   await eventually(() => skarva.getByLabel('Alternative text').inputValue(), 'Cliffs in the evening', 'kept');

@@ -65,7 +65,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   const clip = fs.readdirSync(path.join(plot.data, 'media')).find((f) => f.endsWith('.webm'));
   await page.goto(`${plot.app}/sites/skerry-line/library`);
   await page.locator('#library-files').setInputFiles({ name: 'again.webm', mimeType: 'video/webm', buffer: fs.readFileSync(path.join(plot.data, 'media', clip)) });
-  await card('again.webm').locator('video').waitFor();
+  await card('again.webm').locator('.library-side video').waitFor();
   await page.goto(`${plot.app}/sites/skerry-line/pages/islands/bench`);
   await ready(page);
   await canvas(page).locator('video').scrollIntoViewIfNeeded();

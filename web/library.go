@@ -80,7 +80,12 @@ func (s *Server) library(c *gin.Context) {
 	for _, m := range ms {
 		items = append(items, s.libraryItem(st, m, uses[m.ID]))
 	}
-	s.screen(c, http.StatusOK, "library", map[string]any{"User": user(c), "Site": st, "Items": items, "Stock": stockItems()})
+	s.screen(c, http.StatusOK, "library", map[string]any{"User": user(c), "Site": st, "Items": items, "Stock": stockItems(), "Views": libraryViews})
+}
+
+// libraryViews are what the library can be narrowed to.
+var libraryViews = []choiceOffer{
+	{Label: "All", Chosen: true}, {Value: "unused", Label: "Not used"}, {Value: "wordless", Label: "Without alternative text"}, {Value: "film", Label: "Videos"},
 }
 
 // by says for whom uploads are kept.

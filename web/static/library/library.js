@@ -24,6 +24,8 @@ function send(file) {
       if (request.status === 200) {
         list.insertAdjacentHTML('afterbegin', request.responseText);
         window.htmx.process(list.firstElementChild);
+        lay();
+        choose(list.firstElementChild);
         line.remove();
       } else {
         bar.remove();
@@ -96,11 +98,65 @@ function markCrop(form) {
   for (const side of ['left', 'top', 'right', 'bottom']) box.style[side] = `${Number.parseFloat(form.elements[side].value) || 0}%`;
 }
 
+/** Rows of one height: each picture as wide as it is at that height, and a little more to fill the row. */
+function lay() {
+  const height = Number(size.value);
+  for (const li of list.children) {
+    const ratio = Number(li.dataset.width) / Number(li.dataset.height) || 1.5;
+    li.style.height = `${height}px`;
+    li.style.flex = `${ratio} 0 ${Math.round(ratio * height)}px`;
+    li.style.maxWidth = `${Math.round(ratio * height * 1.5)}px`;
+  }
+}
+
+const known = new Set([...list.children].map((li) => li.id)); // those that aren't new
+let chosen = ''; // the id of the one that is shown beside the wall
+
+/** Shows beside the wall what is known of one. */
+function choose(li) {
+  if (!li) return;
+  chosen = li.id;
+  known.add(li.id);
+  for (const other of list.children) {
+    other.querySelector('.library-tile').setAttribute('aria-pressed', String(other === li));
+    other.querySelector('.library-side').hidden = other !== li;
+  }
+  drawAll();
+}
+
+const size = document.getElementById('library-size');
+size.value = localStorage.getItem('library-size') ?? '150';
+size.addEventListener('input', () => { localStorage.setItem('library-size', size.value); lay(); });
+for (const b of document.querySelectorAll('[data-view]')) {
+  b.addEventListener('click', () => {
+    for (const other of document.querySelectorAll('[data-view]')) other.setAttribute('aria-pressed', String(other === b));
+    list.className = b.dataset.view ? `library only-${b.dataset.view}` : 'library';
+  });
+}
+list.addEventListener('click', (e) => { const tile = e.target.closest('.library-tile'); if (tile) choose(tile.parentElement); });
+list.addEventListener('keydown', (e) => { // arrows go along the wall
+  const tile = e.target.closest('.library-tile');
+  const step = { ArrowRight: 1, ArrowLeft: -1 }[e.key];
+  if (!tile || !step) return;
+  const tiles = [...list.querySelectorAll('.library-tile')].filter((t) => t.offsetParent);
+  const to = tiles[tiles.indexOf(tile) + step];
+  if (!to) return;
+  e.preventDefault();
+  to.focus();
+  choose(to.parentElement);
+});
+
 const frames = (root) => root.querySelectorAll?.('.focal') ?? [];
 const drawAll = () => { for (const f of frames(document)) markFocal(f); };
 list.addEventListener('load', (e) => { const f = e.target.closest('.focal'); if (f) markFocal(f); }, true);
 new ResizeObserver(drawAll).observe(list);
-document.addEventListener('htmx:after:swap', drawAll);
+document.addEventListener('htmx:after:swap', () => { // one that is new is shown, and otherwise the one that was
+  lay();
+  const fresh = [...list.children].find((li) => !known.has(li.id));
+  choose(fresh ?? document.getElementById(chosen) ?? list.firstElementChild);
+});
+lay();
+choose(list.firstElementChild);
 list.addEventListener('input', (e) => {
   const item = e.target.closest('.library-item');
   if (e.target.name === 'focal') markFocal(item.querySelector('.focal'));
