@@ -107,6 +107,7 @@ export async function more(page, name) {
 export async function option(page, label, name) {
   const tray = page.locator('#tray');
   const opens = tray.locator(`button[data-opens="options"][aria-label^="${label}: "]`);
+  await opens.or(tray.getByRole('group', { name: label, exact: true })).first().waitFor(); // the Tray may just be on its way
   if (await opens.count()) {
     await opens.first().click();
     await page.locator('#panel-options').getByRole('option', { name, exact: true }).click();
