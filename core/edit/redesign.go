@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"openplot/core/doc"
 	"openplot/core/element"
@@ -49,33 +50,49 @@ func (e *editing) redesign() ([]Step, error) {
 	return []Step{{Do: RemoveSection, ID: e.section.ID}, {Do: InsertSection, At: at, Section: next}}, nil
 }
 
+// said is what a kind of block says.
+type said struct {
+	kind  doc.Kind
+	words string
+}
+
+// begun has what each ready-made section says to begin with, whatever the site was for then,
+// by its id. It is asked at every edit, and made when it is first asked for.
+var begun sync.Map
+
+func beginnings(p *Preset) map[said]bool {
+	if known, ok := begun.Load(p.ID); ok {
+		return known.(map[said]bool)
+	}
+	all := map[said]bool{}
+	for i := range len(Businesses) + 1 {
+		var business *Business
+		if i > 0 {
+			business = &Businesses[i-1]
+		}
+		for _, of := range p.Look(business).Blocks {
+			of.Walk(func(b *doc.Block) {
+				all[said{b.Kind, b.Content.Words.Plain()}] = true
+				for _, it := range b.Items {
+					b.Walk(func(in *doc.Block) { all[said{in.Kind, it.Contents[in.ID].Words.Plain()}] = true })
+				}
+			})
+		}
+	}
+	begun.Store(p.ID, all)
+	return all
+}
+
 // StandIns tells which blocks of a section still say what they began with: the words of
 // their kind, or of the ready-made section that they came with.
 func StandIns(sec *doc.Section) func(b *doc.Block) bool {
-	type words struct {
-		kind doc.Kind
-		said string
-	}
-	made := map[words]bool{}
+	var made map[said]bool
 	if p := FindPreset(sec.Made); p != nil {
-		for i := range len(Businesses) + 1 { // whatever the site was for then
-			var business *Business
-			if i > 0 {
-				business = &Businesses[i-1]
-			}
-			for _, of := range p.Look(business).Blocks {
-				of.Walk(func(b *doc.Block) {
-					made[words{b.Kind, b.Content.Words.Plain()}] = true
-					for _, it := range b.Items {
-						b.Walk(func(in *doc.Block) { made[words{in.Kind, it.Contents[in.ID].Words.Plain()}] = true })
-					}
-				})
-			}
-		}
+		made = beginnings(p)
 	}
 	return func(b *doc.Block) bool {
-		said := b.Content.Words.Plain()
-		return said != "" && (made[words{b.Kind, said}] || said == element.Start(b.Kind).Content.Words.Plain())
+		words := b.Content.Words.Plain()
+		return words != "" && (made[said{b.Kind, words}] || words == element.Start(b.Kind).Content.Words.Plain())
 	}
 }
 
