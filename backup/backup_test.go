@@ -64,13 +64,13 @@ func full(t *testing.T) (Place, *store.Store) {
 	for i := range 5 {
 		c := edit.Command{Op: "rename", Node: home.Sections[0].ID, Value: fmt.Sprint("Name ", i)}
 		_, err := st.Edit(ctx, home.ID, u.ID, int64(i), c, func(d *doc.Page) (*edit.Result, error) {
-			return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, HasPicture: func(string) bool { return true }})
+			return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }})
 		})
 		must(err)
 	}
 	c := edit.Command{Op: "section.picture", Node: home.Sections[1].ID, Value: m.ID}
 	_, err = st.Edit(ctx, home.ID, u.ID, 5, c, func(d *doc.Page) (*edit.Result, error) {
-		return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, HasPicture: func(string) bool { return true }})
+		return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }})
 	})
 	must(err)
 	publisher := &site.Publisher{Dir: p.Published, MediaDir: p.Media}

@@ -9,8 +9,11 @@ import (
 	"openplot/icons"
 )
 
-// SpecimenVideo is the id of the video that specimens show.
-const SpecimenVideo = "clip"
+// What specimens show that is no picture, by id.
+const (
+	SpecimenVideo = "clip"
+	SpecimenSound = "bell"
+)
 
 // variants are what some kinds can be beside what they begin as: commands on the block.
 var variants = []struct {
@@ -54,6 +57,7 @@ var variants = []struct {
 		},
 	},
 	{doc.Video, "of its own", []edit.Command{content("video", SpecimenVideo), content("caption", "The boat leaves")}},
+	{doc.Audio, "of its own", []edit.Command{content("audio", SpecimenSound), content("title", "The harbour bell"), content("caption", "Rung at ten to every hour")}},
 	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "loop"), look("aspect-ratio", "4:3")}},
 	{doc.Video, "from elsewhere", []edit.Command{content("player", "https://player.example/boat")}},
 }
@@ -107,7 +111,15 @@ func look(name, value string) edit.Command {
 // from the ids given, one after another.
 func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 	n := 0
-	env := edit.Env{Site: s, HasPicture: func(string) bool { return true }, HasVideo: func(id string) bool { return id == SpecimenVideo }, NewID: func(prefix string) string {
+	env := edit.Env{Site: s, Medium: func(id string) doc.MediumSort {
+		switch id {
+		case SpecimenVideo:
+			return doc.VideoMedium
+		case SpecimenSound:
+			return doc.AudioMedium
+		}
+		return doc.PictureMedium
+	}, NewID: func(prefix string) string {
 		n++
 		return fmt.Sprint(prefix, n)
 	}, HasIcon: func(name string) bool {

@@ -43,16 +43,29 @@ async function run(data) {
   };
 }
 
-/** A data folder in which the program has drawn the demo; made once for each build of it. */
+/**
+ * A data folder in which the program has drawn the demo; made once for each build
+ * of it, by the first of the test files that asks: the others wait for it.
+ */
 async function prepared() {
   const { mtimeMs, size } = fs.statSync(path.join(root, '.build/openplot'));
   const at = `/tmp/openplot-demo-${Math.round(mtimeMs)}-${size}${process.env.OPENPLOT_DEMO ?? ''}`;
-  if (!fs.existsSync(`${at}/ready`)) {
-    fs.rmSync(at, { recursive: true, force: true });
-    fs.mkdirSync(at, { mode: 0o755 });
-    const first = await run(at);
-    await first.end();
-    fs.writeFileSync(`${at}/ready`, '');
+  while (!fs.existsSync(`${at}/ready`)) {
+    try {
+      fs.mkdirSync(`${at}.making`);
+    } catch {
+      await new Promise((r) => { setTimeout(r, 200); });
+      continue;
+    }
+    try {
+      fs.rmSync(at, { recursive: true, force: true });
+      fs.mkdirSync(at, { mode: 0o755 });
+      const first = await run(at);
+      await first.end();
+      fs.writeFileSync(`${at}/ready`, '');
+    } finally {
+      fs.rmdirSync(`${at}.making`);
+    }
   }
   return at;
 }

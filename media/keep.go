@@ -114,6 +114,28 @@ func (k *Keeper) Replace(ctx context.Context, by By, m *store.Medium, from io.Re
 	return nil
 }
 
+// Propose keeps an upload that may take a medium's place. It isn't in the library: Take puts
+// it there, and it is forgotten like one that was deleted.
+func (k *Keeper) Propose(ctx context.Context, by By, name string, from io.Reader) (*store.Medium, error) {
+	m, err := k.Keep(ctx, by, name, "", from)
+	if err != nil {
+		return nil, err
+	}
+	return m, k.store.DeleteMedia(ctx, by.Site, m.ID)
+}
+
+// Take puts the files of a medium that was proposed in another's place, wherever that is
+// shown.
+func (k *Keeper) Take(ctx context.Context, m, proposed *store.Medium) error {
+	next := *proposed
+	next.ID, next.Name, next.Alt, next.Focal = m.ID, m.Name, m.Alt, m.Focal
+	if err := k.store.ReplaceMedium(ctx, &next); err != nil {
+		return err
+	}
+	*m = next
+	return k.store.ForgetMedium(ctx, m.SiteID, proposed.ID)
+}
+
 // begin keeps an upload as it came, has it checked, and writes its first files, under names
 // that were never used, since browsers keep what they had.
 func (k *Keeper) begin(ctx context.Context, by By, m *store.Medium, from io.Reader) (err error) {
@@ -195,7 +217,7 @@ func copyName(original string, w Want) string {
 
 // Edit turns and crops what was uploaded, and makes its copies anew.
 func (k *Keeper) Edit(ctx context.Context, by By, m *store.Medium, c Change) error {
-	if m.Type == "image/svg+xml" || m.Video() || m.Original == "" {
+	if m.Type == "image/svg+xml" || !m.Picture() || m.Original == "" {
 		return doc.Problemf(field, "can't be turned or cropped: it is a drawing that scales or a video, or what was uploaded isn't there any more")
 	}
 	if err := c.check(); err != nil {
@@ -226,7 +248,7 @@ func (k *Keeper) Edit(ctx context.Context, by By, m *store.Medium, c Change) err
 
 // Colours gives the colours that a kept picture is made of, the commonest first.
 func (k *Keeper) Colours(ctx context.Context, by By, m *store.Medium) ([]colour.Cluster, error) {
-	if len(m.Variants) == 0 || m.Type == "image/svg+xml" || m.Video() {
+	if len(m.Variants) == 0 || m.Type == "image/svg+xml" || !m.Picture() {
 		return nil, doc.Problemf(field, "is a drawing in SVG or a video; take a palette from a photograph or a PNG")
 	}
 	if err := k.allowed(ctx, by); err != nil {

@@ -214,7 +214,13 @@ func TestCollect(t *testing.T) {
 	if n, _, err := k.Collect(t.Context(), time.Now().Add(-24*time.Hour)); n != 2 || err != nil {
 		t.Errorf("%d collected, %v: %v", n, err, k.files())
 	}
-	if err := k.store.DeleteMedium(t.Context(), "w1", film.ID); err != nil {
+	if err := k.store.DeleteMedia(t.Context(), "w1", film.ID); err != nil {
+		t.Fatal(err)
+	}
+	if n, _, err := k.Collect(t.Context(), time.Now().Add(-24*time.Hour)); n != 0 || err != nil {
+		t.Errorf("one that can be had back: %d collected, %v", n, err)
+	}
+	if err := k.store.ForgetMedia(t.Context(), time.Now().Add(time.Hour)); err != nil {
 		t.Fatal(err)
 	}
 	if n, _, err := k.Collect(t.Context(), time.Now().Add(-24*time.Hour)); n != 2 || err != nil {

@@ -54,6 +54,9 @@ const field = "Picture"
 // Open reads an upload. Its type is told from its bytes, never from its name. Errors
 // are *doc.Problem.
 func Open(data []byte) (*Picture, error) {
+	if other, err := openOther(data); (other != nil || err != nil) && !looksLikeSVG(data) {
+		return other, err
+	}
 	kind := sniff(data)
 	if isVideo(kind) {
 		return openVideo(kind, data)
@@ -77,7 +80,7 @@ func Open(data []byte) (*Picture, error) {
 	}
 	return nil, doc.Problemf(
 		field,
-		"isn't an image that browsers can show (it looks like %s): upload JPEG, PNG, WebP, AVIF, GIF or SVG, or a video as WebM or MP4",
+		"isn't an image that browsers can show (it looks like %s): upload JPEG, PNG, WebP, AVIF, GIF or SVG, a video as WebM or MP4, audio as MP3, M4A, Ogg, WAV or FLAC, or a file such as PDF",
 		kind,
 	)
 }

@@ -108,7 +108,8 @@ func TestEditions(t *testing.T) {
 	must(p.CopiesMade(ctx, st, made("m1", "900.avif", 0)))
 	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp")
 	// A picture that is deleted meanwhile stays as the page has it.
-	must(st.DeleteMedium(ctx, "w", "m1"))
+	must(st.DeleteMedia(ctx, "w", "m1"))
+	must(st.ForgetMedium(ctx, "w", "m1"))
 	must(p.CopiesMade(ctx, st, made("m2", "900.webp", 0)))
 	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp")
 	left := 0

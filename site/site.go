@@ -19,6 +19,8 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
+	"time"
+	_ "time/tzdata" // for machines without one
 
 	"openplot/core/doc"
 	"openplot/core/element"
@@ -88,10 +90,7 @@ func ReadSource(ctx context.Context, st *store.Store, s *doc.Site) (src Source, 
 func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	byID := make(map[string]element.Medium, len(src.Media))
 	for _, m := range src.Media {
-		em := element.Medium{ID: m.ID, Width: m.Width, Height: m.Height, Alt: m.Alt, Focal: m.Focal}
-		if m.Video() {
-			em.Video = m.Type
-		}
+		em := element.Medium{ID: m.ID, Name: m.Name, Type: m.Type, Width: m.Width, Height: m.Height, Alt: m.Alt, Focal: m.Focal}
 		for _, v := range m.Variants {
 			to := &em.Variants
 			if v.Modern() {
@@ -113,6 +112,7 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	if a.Form != nil {
 		b.Form = a.Form
 	}
+	b.Instant = instant
 	if a.StandIns {
 		b.StandIn, b.Scenes = standIn(&src.Site.House), scenesOf(src.Site)
 	}
@@ -123,6 +123,17 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		b.Pages = append(b.Pages, element.PageLink{Slug: p.Slug, Name: p.Name, Description: p.Description})
 	}
 	return b
+}
+
+// instant writes a local time in a zone with its offset; without one where the zone isn't
+// known.
+func instant(local, zone string) string {
+	if in, err := time.LoadLocation(zone); err == nil {
+		if t, err := time.ParseInLocation("2006-01-02T15:04", local, in); err == nil {
+			return t.Format("2006-01-02T15:04Z07:00")
+		}
+	}
+	return local
 }
 
 // Rendered is a page as text, with the files it needs.

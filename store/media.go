@@ -4,14 +4,18 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"path"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/riverqueue/river"
+
+	"openplot/core/doc"
 )
 
-// Medium is an uploaded picture.
+// Medium is a file of a site's library: mostly an uploaded picture.
 type Medium struct {
 	ID       string       `db:"id"`
 	SiteID   string       `db:"site_id"`
@@ -29,10 +33,22 @@ type Medium struct {
 	Bytes      int64  `db:"bytes"`       // of all its files, each counted even where two are one on the disk
 	UploadedBy string `db:"uploaded_by"` // an account, or "" for the program
 	Problem    string `db:"problem"`     // why copies can't be made, or ""
+	Folder     string `db:"folder"`      // of the library, or ""
 }
 
-// Video reports whether the medium is a video; its only variant is the file itself.
-func (m *Medium) Video() bool { return strings.HasPrefix(m.Type, "video/") }
+// Sort tells what the medium is good for. What isn't a picture has the file itself as its
+// only variant.
+func (m *Medium) Sort() doc.MediumSort { return doc.SortOf(m.Type) }
+
+// Picture reports whether the medium is a picture.
+func (m *Medium) Picture() bool { return m.Sort() == doc.PictureMedium }
+
+// Video reports whether it is a video, Audio whether it is to be listened to.
+func (m *Medium) Video() bool { return m.Sort() == doc.VideoMedium }
+func (m *Medium) Audio() bool { return m.Sort() == doc.AudioMedium }
+
+// Extension is how the medium's first file ends, without the dot.
+func (m *Medium) Extension() string { return strings.TrimPrefix(path.Ext(m.Variants[0].File), ".") }
 
 // Modern reports whether a copy is in a format that not every browser reads.
 func (c MediumCopy) Modern() bool { return strings.HasSuffix(c.File, ".avif") }
@@ -44,7 +60,7 @@ type MediumCopy struct {
 	Width int    `json:"width"`
 }
 
-const mediumColumns = `id, site_id, name, type, width, height, alt, focal, original, variants, copies_left, bytes, coalesce(uploaded_by, '') AS uploaded_by, problem`
+const mediumColumns = `id, site_id, name, type, width, height, alt, focal, original, variants, copies_left, bytes, coalesce(uploaded_by, '') AS uploaded_by, problem, folder`
 
 // MakeCopies is the job of making the copies of a picture that are still missing: those
 // that every browser reads, or the Modern ones, which take longer.
@@ -160,20 +176,65 @@ func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, byte
 	return n == 1, nil
 }
 
-// DescribeMedium keeps a medium's name, words and focal point anew.
+// DescribeMedium keeps a medium's name, words, focal point and folder anew.
 func (s *Store) DescribeMedium(ctx context.Context, m *Medium) error {
 	if _, err := s.db.NamedExecContext(
-		ctx, `UPDATE media SET name = :name, alt = :alt, focal = :focal WHERE id = :id AND site_id = :site_id`, m,
+		ctx, `UPDATE media SET name = :name, alt = :alt, focal = :focal, folder = :folder WHERE id = :id AND site_id = :site_id`, m,
 	); err != nil {
 		return fmt.Errorf("keeping medium %s: %w", m.Name, err)
 	}
 	return s.staleDrawings(ctx, m.SiteID) // by another focal point
 }
 
-// DeleteMedium forgets a medium; its files stay for pages that were published with it.
-func (s *Store) DeleteMedium(ctx context.Context, site, id string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM media WHERE site_id = $1 AND id = $2`, site, id); err != nil {
-		return fmt.Errorf("deleting a medium: %w", err)
+// DeletedMediaLife is how long media that were deleted can be had back.
+const DeletedMediaLife = 30 * 24 * time.Hour
+
+// DeleteMedia takes media out of the library, and RestoreMedia puts them back. Their files
+// stay for pages that were published with them.
+func (s *Store) DeleteMedia(ctx context.Context, site string, ids ...string) error {
+	return s.markMedia(ctx, site, ids, `deleted_at = now()`)
+}
+
+func (s *Store) RestoreMedia(ctx context.Context, site string, ids ...string) error {
+	return s.markMedia(ctx, site, ids, `deleted_at = NULL`)
+}
+
+func (s *Store) markMedia(ctx context.Context, site string, ids []string, set string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE media SET `+set+` WHERE site_id = $1 AND id = ANY($2)`, site, ids); err != nil {
+		return fmt.Errorf("marking media: %w", err)
+	}
+	return s.staleDrawings(ctx, site)
+}
+
+// ForgetMedium ends a medium that was deleted.
+func (s *Store) ForgetMedium(ctx context.Context, site, id string) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM media WHERE site_id = $1 AND id = $2 AND deleted_at IS NOT NULL`, site, id); err != nil {
+		return fmt.Errorf("forgetting a medium: %w", err)
+	}
+	return nil
+}
+
+// ForgetMedia ends the media that were deleted before a time.
+func (s *Store) ForgetMedia(ctx context.Context, before time.Time) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM media WHERE deleted_at < $1`, before); err != nil {
+		return fmt.Errorf("forgetting media: %w", err)
+	}
+	return nil
+}
+
+// Deleted gives a medium that was deleted, such as one that waits to take another's place.
+func (s *Store) Deleted(ctx context.Context, site, id string) (*Medium, error) {
+	var m Medium
+	if err := s.db.GetContext(ctx, &m, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND id = $2 AND deleted_at IS NOT NULL`, site, id); err != nil {
+		return nil, fmt.Errorf("finding a deleted medium: %w", notFound(err))
+	}
+	return &m, m.read()
+}
+
+// FileMedia puts media into a folder of the library; "" is none.
+func (s *Store) FileMedia(ctx context.Context, site, folder string, ids ...string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE media SET folder = $3 WHERE site_id = $1 AND id = ANY($2)`, site, ids, folder); err != nil {
+		return fmt.Errorf("filing media: %w", err)
 	}
 	return nil
 }
@@ -181,7 +242,7 @@ func (s *Store) DeleteMedium(ctx context.Context, site, id string) error {
 // Medium gives a medium of a site, or ErrNotFound.
 func (s *Store) Medium(ctx context.Context, site, id string) (*Medium, error) {
 	var m Medium
-	if err := s.db.GetContext(ctx, &m, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND id = $2`, site, id); err != nil {
+	if err := s.db.GetContext(ctx, &m, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND id = $2 AND deleted_at IS NULL`, site, id); err != nil {
 		return nil, fmt.Errorf("finding a medium: %w", notFound(err))
 	}
 	return &m, m.read()
@@ -206,7 +267,7 @@ func (m *Medium) read() error {
 // Media gives a site's media, the newest first.
 func (s *Store) Media(ctx context.Context, site string) ([]*Medium, error) {
 	var ms []*Medium
-	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 ORDER BY created_at DESC, id`, site)
+	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND deleted_at IS NULL ORDER BY created_at DESC, id`, site)
 	if err != nil {
 		return nil, fmt.Errorf("listing media: %w", err)
 	}
@@ -233,7 +294,7 @@ func (s *Store) MediaUses(ctx context.Context, site string, media []*Medium) (ma
 	uses := map[string][]string{}
 	for _, m := range media {
 		for _, p := range pages {
-			if strings.Contains(p.Doc, `"`+m.ID+`"`) {
+			if strings.Contains(p.Doc, `"`+m.ID+`"`) || strings.Contains(p.Doc, `"`+doc.FilePrefix+m.ID) {
 				uses[m.ID] = append(uses[m.ID], p.Name)
 			}
 		}

@@ -91,7 +91,7 @@ func TestMediaUses(t *testing.T) {
 		t.Fatal(err)
 	}
 	env := f.env()
-	env.HasPicture = func(string) bool { return true }
+	env.Medium = func(string) doc.MediumSort { return doc.PictureMedium }
 	sec := f.must(0, edit.Command{Op: "section.add", Preset: "bar"}).Page.Sections[0]
 	c := edit.Command{Op: "section.picture", Node: sec.ID, Value: "m1"}
 	if _, err := f.Edit(ctx, f.page, f.user, 1, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, env) }); err != nil {
@@ -105,7 +105,7 @@ func TestMediaUses(t *testing.T) {
 	if err != nil || len(uses["m1"]) != 1 || len(uses["m2"]) != 0 {
 		t.Errorf("%v, %v", uses, err)
 	}
-	if err := f.DeleteMedium(ctx, "w1", "m2"); err != nil {
+	if err := f.DeleteMedia(ctx, "w1", "m2"); err != nil {
 		t.Fatal(err)
 	}
 	if ms, _ = f.Media(ctx, "w1"); len(ms) != 1 || ms[0].Alt != "A boat" {

@@ -55,7 +55,7 @@ func begin(t testing.TB) *fixture {
 }
 
 func (f *fixture) env() edit.Env {
-	return edit.Env{Site: f.site, NewID: NewID, HasPicture: func(string) bool { return false }}
+	return edit.Env{Site: f.site, NewID: NewID}
 }
 
 func (f *fixture) edit(base int64, c edit.Command) (*Edited, error) {

@@ -117,13 +117,28 @@ func (s *Server) published(w http.ResponseWriter, r *http.Request) {
 	http.ServeContent(w, r, name, fi.ModTime(), f)
 }
 
-// setType says what a file is whose type isn't in every system's table.
+// setType says what a file is whose type isn't in every system's table, and that what
+// browsers don't show is to be saved.
 func setType(h http.Header, name string) {
 	switch ext := path.Ext(name); ext {
 	case ".webp", ".avif":
 		h.Set("Content-Type", "image/"+ext[1:])
 	case ".webm", ".mp4":
 		h.Set("Content-Type", "video/"+ext[1:])
+	case ".mp3":
+		h.Set("Content-Type", "audio/mpeg")
+	case ".m4a":
+		h.Set("Content-Type", "audio/mp4")
+	case ".ogg", ".wav", ".flac", ".aac":
+		h.Set("Content-Type", "audio/"+ext[1:])
+	case ".pdf": // what shows it takes a sandbox for a refusal
+		h.Set("Content-Type", "application/pdf")
+		h.Del("Content-Security-Policy")
+	case ".txt", ".csv", ".ics", ".vcf":
+		h.Set("Content-Type", map[string]string{".txt": "text/plain", ".csv": "text/csv", ".ics": "text/calendar", ".vcf": "text/vcard"}[ext]+"; charset=utf-8")
+	case ".zip", ".epub", ".gpx", ".docx", ".xlsx", ".pptx", ".odt", ".ods", ".odp":
+		h.Set("Content-Type", "application/octet-stream")
+		h.Set("Content-Disposition", "attachment")
 	}
 }
 

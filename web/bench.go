@@ -182,7 +182,7 @@ func (s *Server) answer(c *gin.Context, status int, a answer) {
 		add("#shelf-items", "outerHTML", "shelf-items", view)
 	}
 	if a.lists {
-		add("#lists", "outerHTML", "lists", map[string]any{"Site": a.Site, "Pages": a.Source.Pages})
+		add("#lists", "outerHTML", "lists", map[string]any{"Site": a.Site})
 	}
 	add("#history", "outerHTML", "history", a.View.Top())
 	add("#say", "outerHTML", "say", sayView{a.message, a.link, a.alert})

@@ -71,7 +71,7 @@ func allowed(v *bench.View, command edit.Command) bool {
 // picture.
 func (s *Server) env(c *gin.Context, v *bench.View, stock func(id string) string) edit.Env {
 	return edit.Env{
-		Site: &v.Site.Site, Stock: stock, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon,
+		Site: &v.Site.Site, Stock: stock, NewID: store.NewID, Medium: v.Medium, HasIcon: hasIcon,
 		Kept: s.keptSection(c, v.Site.ID),
 	}
 }

@@ -267,7 +267,7 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 		return nil, err
 	}
 	for _, m := range media {
-		if m.Type != "image/svg+xml" && !m.Video() {
+		if m.Type != "image/svg+xml" && m.Picture() {
 			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File})
 		}
 	}

@@ -2,32 +2,42 @@ package web
 
 import (
 	"errors"
-	"fmt"
 	"mime/multipart"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/media"
 	"openplot/origin"
 	"openplot/store"
+	"openplot/web/bench"
 )
 
-// libraryItem is a picture or a video as the library shows it.
+// libraryItem is a file of the library as that shows it.
 type libraryItem struct {
 	*store.Medium
-	Base    string // address of what can be done with it
-	Thumb   string
-	Size    string
-	Uses    []string // pages that show it
-	Problem string
-	Asking  bool // whether to delete it although it is used
-	Pixels  bool // it can be turned and cropped
-	Copies  copiesView
+	Site     string // its slug
+	Base     string // address of what can be done with it
+	Thumb    string
+	Size     string
+	Uses     []string // pages that show it
+	Problem  string
+	Pixels   bool // it can be turned and cropped
+	Copies   copiesView
+	Proposed *proposal
+}
+
+// proposal is another file that may take a medium's place, as it would look there.
+type proposal struct {
+	ID, Base, Size string
+	Site           string // "": its places lead nowhere
+	Places         []bench.Place
 }
 
 // copiesView is how far the making of copies is.
@@ -40,10 +50,8 @@ type copiesView struct {
 
 func (s *Server) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
-		Medium: m, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File,
-		Size: fmt.Sprintf(
-			"%d × %d", m.Width, m.Height,
-		), Uses: uses, Pixels: !m.Video() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
+		Medium: m, Site: st.Slug, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File,
+		Size: bench.MediumSize(m), Uses: uses, Pixels: m.Picture() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
 	}
 	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft, Failed: m.Problem}
 	for _, v := range m.Variants {
@@ -77,15 +85,23 @@ func (s *Server) library(c *gin.Context) {
 		return
 	}
 	var items []libraryItem
+	var folders []string
 	for _, m := range ms {
 		items = append(items, s.libraryItem(st, m, uses[m.ID]))
+		if m.Folder != "" {
+			folders = append(folders, m.Folder)
+		}
 	}
-	s.screen(c, http.StatusOK, "library", map[string]any{"User": user(c), "Site": st, "Items": items, "Stock": stockItems(), "Views": libraryViews})
+	slices.Sort(folders)
+	s.screen(c, http.StatusOK, "library", map[string]any{
+		"User": user(c), "Site": st, "Items": items, "Stock": stockItems(), "Views": libraryViews, "Folders": slices.Compact(folders), "May": st.Role.May(rights.Keep),
+	})
 }
 
 // libraryViews are what the library can be narrowed to.
 var libraryViews = []choiceOffer{
-	{Label: "All", Chosen: true}, {Value: "unused", Label: "Not used"}, {Value: "wordless", Label: "Without alternative text"}, {Value: "film", Label: "Videos"},
+	{Label: "All", Chosen: true}, {Value: "unused", Label: "Not used"}, {Value: "wordless", Label: "No alternative text"}, {Value: "small", Label: "Too small"},
+	{Value: "video", Label: "Videos"}, {Value: "audio", Label: "Audio"}, {Value: "file", Label: "Files"},
 }
 
 // by says for whom uploads are kept.
@@ -186,7 +202,11 @@ func (s *Server) describe(c *gin.Context, m *store.Medium) error {
 	if problem != nil {
 		return doc.Problemf("Focal point", "%s", problem.Message)
 	}
-	m.Name, m.Alt, m.Focal = name, alt, focal
+	folder, err := folderName(c)
+	if err != nil {
+		return err
+	}
+	m.Name, m.Alt, m.Focal, m.Folder = name, alt, focal, folder
 	return s.Store.DescribeMedium(c, m)
 }
 
@@ -208,44 +228,11 @@ func (s *Server) reshape(c *gin.Context, m *store.Medium) error {
 	return s.Pictures.Edit(c, by(c), m, change)
 }
 
-func (s *Server) replaceMedium(c *gin.Context, m *store.Medium) error {
-	_, file, err := received(c)
-	if err != nil {
-		return err
-	}
-	defer file.Close()
-	return s.Pictures.Replace(c, by(c), m, file)
-}
+// leaveMedium answers with a medium as it is, after a proposal wasn't taken.
+func (s *Server) leaveMedium(*gin.Context, *store.Medium) error { return nil }
 
 // copyAgain has the copies of a picture made that couldn't be.
 func (s *Server) copyAgain(c *gin.Context, m *store.Medium) error {
 	m.Problem = ""
 	return s.Store.RetryCopies(c, m)
-}
-
-// deleteMedium forgets a picture. One that pages show is asked about first.
-func (s *Server) deleteMedium(c *gin.Context) {
-	st := siteOf(c)
-	m, err := s.Store.Medium(c, st.ID, c.Param("medium"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	uses, err := s.Store.MediaUses(c, st.ID, []*store.Medium{m})
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	if len(uses[m.ID]) > 0 && c.PostForm("sure") != "yes" {
-		it := s.libraryItem(st, m, uses[m.ID])
-		it.Asking = true
-		s.parted(c, http.StatusConflict, "library-item", it)
-		return
-	}
-	if err := s.Store.DeleteMedium(c, st.ID, m.ID); err != nil {
-		s.fail(c, err)
-		return
-	}
-	s.note(c, "picture deleted", st.ID, m.Name)
-	c.String(http.StatusOK, "")
 }

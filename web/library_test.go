@@ -1,6 +1,7 @@
 package web
 
 import (
+	"encoding/json"
 	"image"
 	"image/color"
 	"net/http"
@@ -12,6 +13,7 @@ import (
 
 	"golang.org/x/image/webp"
 
+	"openplot/core/doc"
 	"openplot/core/edit"
 )
 
@@ -147,10 +149,20 @@ func TestPicturesAreReplacedEverywhere(t *testing.T) {
 		t.Errorf("none at all: %d", status)
 	}
 	old := p.media()[0].Variants[0].File
-	if status, body := upload(
+	status, body := upload(
 		t, d, at+"/replace", "new.png", halves(t, 500, 500), nil,
-	); status != http.StatusOK || !strings.Contains(body, "500 × 500") {
-		t.Fatalf("%d", status)
+	)
+	if status != http.StatusOK || !strings.Contains(body, "500 × 500") || !strings.Contains(body, `class="drawing"`) {
+		t.Fatalf("tried: %d", status)
+	}
+	if m := p.media()[0]; m.Width != 600 || m.Variants[0].File != old || len(p.media()) != 1 {
+		t.Fatalf("replaced before anybody took it: %+v", m)
+	}
+	if status, body, _ := d.post(at+"/take", url.Values{"by": {"nothing"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "choose it again") {
+		t.Errorf("one that isn't there: %d", status)
+	}
+	if status, body, _ := d.post(at+"/take", url.Values{"by": {proposed(t, body)}}); status != http.StatusOK || !strings.Contains(body, "500 × 500") {
+		t.Fatalf("taken: %d", status)
 	}
 	m := p.media()[0]
 	if m.ID != id || m.Width != 500 || m.Name != "Boat" || m.Alt != "The boat" || m.Focal != "10% 20%" || m.Variants[0].File == old {
@@ -161,7 +173,18 @@ func TestPicturesAreReplacedEverywhere(t *testing.T) {
 	}
 }
 
-// What a page shows isn't deleted unasked.
+// proposed finds the id of the file that an answer offers in another's place.
+func proposed(t *testing.T, body string) string {
+	t.Helper()
+	_, rest, ok := strings.Cut(body, `name="by" value="`)
+	id, _, _ := strings.Cut(rest, `"`)
+	if !ok {
+		t.Fatalf("nothing is offered: %.400s", body)
+	}
+	return id
+}
+
+// What a page shows isn't deleted unasked, and can be had back.
 func TestPicturesInUseAreAskedAfter(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
@@ -170,20 +193,24 @@ func TestPicturesInUseAreAskedAfter(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: id}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	if status, body, _ := d.post(at+"/delete", nil); status != http.StatusConflict || !strings.Contains(body, "Home") {
-		t.Errorf("used on Home: %d", status)
+	one := url.Values{"id": {id}}
+	if status, body, _ := d.post(libraryPath+"/delete", one); status != http.StatusConflict || !strings.Contains(body, "boat.png on Home") {
+		t.Errorf("used on Home: %d %s", status, body)
 	}
 	if len(p.media()) != 1 {
 		t.Fatal("deleted unasked")
 	}
-	if status, body, _ := d.post(at+"/delete", url.Values{"sure": {"yes"}}); status != http.StatusOK || body != "" {
+	if status, body, _ := d.post(libraryPath+"/delete", url.Values{"id": {id}, "sure": {"yes"}}); status != http.StatusOK || body != "" {
 		t.Errorf("%d %q", status, body)
 	}
 	if status, _, _ := d.get(benchPath + "/canvas"); status != http.StatusOK || len(p.media()) != 0 {
 		t.Errorf("the page without its picture: %d", status)
 	}
+	if status, _, _ := d.post(libraryPath+"/restore", one); status != http.StatusOK || len(p.media()) != 1 || p.media()[0].ID != id {
+		t.Errorf("undone: %d", status)
+	}
 	at = kept(t, d, "another.png", halves(t, 60, 40))
-	if status, _, _ := d.post(at+"/delete", nil); status != http.StatusOK || len(p.media()) != 0 {
+	if status, _, _ := d.post(libraryPath+"/delete", url.Values{"id": {p.media()[0].ID}}); status != http.StatusOK || len(p.media()) != 1 {
 		t.Errorf("one that no page shows: %d", status)
 	}
 	if status, _, _ := d.get(at + "/copies"); status != http.StatusNotFound {
@@ -207,5 +234,78 @@ func TestTheLibraryIsListed(t *testing.T) {
 		if item, _, _ = strings.Cut(item, "</li>"); !ok || !strings.Contains(item, want) || !strings.Contains(item, "copy 1 of") {
 			t.Errorf("%s isn't said to be %s: %.400s", name, want, item)
 		}
+	}
+}
+
+// Beside pictures there are recordings and files to be linked to, told by their bytes.
+func TestFilesOfOtherSorts(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	for _, f := range []struct {
+		name, data string
+		sort       doc.MediumSort
+		mediaType  string
+		thumb      string
+	}{
+		{"timetable.pdf", "%PDF-1.7\n%\xe2\xe3\xcf\xd3\n1 0 obj\n<<>>\nendobj\n", doc.FileMedium, "application/pdf", "-0.pdf"},
+		{"notes.exe", "Only text, whatever it is called.\n", doc.FileMedium, "text/plain; charset=utf-8", "-0.txt"},
+		{"bell.mp3", "ID3\x03\x00\x00\x00\x00\x00\x00" + strings.Repeat("\xff\xfb\x90\x00", 200), doc.AudioMedium, "audio/mpeg", "-0.mp3"},
+	} {
+		kept(t, d, f.name, []byte(f.data))
+		m := p.media()[0]
+		if m.Sort() != f.sort || m.Name != f.name || !strings.HasSuffix(m.Variants[0].File, f.thumb) {
+			t.Errorf("%s: %s %s %v", f.name, m.Type, m.Name, m.Variants)
+		}
+	}
+	for name, data := range map[string]string{"page.pdf": "<!DOCTYPE html><script>alert(1)</script>", "run.pdf": "MZ\x90\x00\x03\x00\x00\x00", "cut.mp3": ""} {
+		if status, _ := upload(t, d, libraryPath, name, []byte(data), nil); status != http.StatusUnprocessableEntity {
+			t.Errorf("%s: %d", name, status)
+		}
+	}
+	_, body, _ := d.get("/sites/skerry/links")
+	if !strings.Contains(body, `"file:`+p.media()[2].ID) || !strings.Contains(body, "timetable.pdf") {
+		t.Errorf("links don't lead to files: %s", body)
+	}
+	page := p.page.Sections[0]
+	if status, body := d.edit(edit.Command{Op: "section.picture", Node: page.ID, Value: p.media()[0].ID}); status != http.StatusUnprocessableEntity {
+		t.Errorf("a recording as a picture: %d %s", status, body)
+	}
+	// Folders, several at once.
+	var ids []string
+	for _, m := range p.media() {
+		ids = append(ids, m.ID)
+	}
+	if status, _, _ := d.post(libraryPath+"/folder", url.Values{"id": ids[:2], "folder": {" For  the crew "}}); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	for i, m := range p.media() {
+		if want := map[bool]string{true: "For the crew"}[i < 2]; m.Folder != want {
+			t.Errorf("%s is in %q", m.Name, m.Folder)
+		}
+	}
+	if status, body, _ := d.post(libraryPath+"/folder", url.Values{"id": ids, "folder": {strings.Repeat("x", 61)}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "at most 60") {
+		t.Errorf("%d %s", status, body)
+	}
+	if status, _, _ := d.post(libraryPath+"/delete", url.Values{"id": ids}); status != http.StatusOK || len(p.media()) != 0 {
+		t.Errorf("all at once: %d", status)
+	}
+}
+
+// A picture with fewer px than it is shown in is told with what it would need.
+func TestPicturesThatAreTooSmall(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	kept(t, d, "tiny.png", halves(t, 60, 40))
+	id := p.media()[0].ID
+	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: id}); status != http.StatusOK {
+		t.Fatal(status, body)
+	}
+	_, body, _ := d.get(libraryPath + "/wants")
+	var wants map[string]int
+	if err := json.Unmarshal([]byte(body), &wants); err != nil || wants[id] < 1920 {
+		t.Errorf("%v %s", err, body)
+	}
+	if _, body, _ := d.get(libraryPath + "/" + id + "/places"); !strings.Contains(body, "<svg") || !strings.Contains(body, "Home · ") {
+		t.Errorf("%.300s", body)
 	}
 }

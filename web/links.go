@@ -3,9 +3,11 @@ package web
 import (
 	"net/http"
 	"slices"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/doc"
 	"openplot/icons"
 	"openplot/store"
 )
@@ -14,10 +16,11 @@ import (
 type target struct {
 	Name string `json:"name"`
 	Href string `json:"href"`
+	File string `json:"file,omitempty"` // of a file of the library: how it ends
 }
 
-// links answers with what links can lead to: the site's pages or, of one page, the sections
-// that have an anchor.
+// links answers with what links can lead to: the site's pages and files or, of one page, the
+// sections that have an anchor.
 func (s *Server) links(c *gin.Context) {
 	st := siteOf(c)
 	pages, err := s.Store.Pages(c, st.ID)
@@ -29,7 +32,17 @@ func (s *Server) links(c *gin.Context) {
 	of, one := c.GetQuery("page")
 	if !one {
 		for _, p := range pages {
-			out = append(out, target{p.Name, "/" + p.Slug})
+			out = append(out, target{Name: p.Name, Href: "/" + p.Slug})
+		}
+		ms, err := s.Store.Media(c, st.ID)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		for _, m := range ms {
+			if !m.Picture() && !m.Video() {
+				out = append(out, target{m.Name, doc.FilePrefix + m.ID, strings.ToUpper(m.Extension())})
+			}
 		}
 		c.JSON(http.StatusOK, out)
 		return
@@ -45,7 +58,7 @@ func (s *Server) links(c *gin.Context) {
 	}
 	for _, sec := range p.Doc.Sections {
 		if sec.Anchor != "" {
-			out = append(out, target{sec.Name, of + "#" + sec.Anchor})
+			out = append(out, target{Name: sec.Name, Href: of + "#" + sec.Anchor})
 		}
 	}
 	c.JSON(http.StatusOK, out)

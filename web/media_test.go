@@ -234,7 +234,7 @@ func TestVideos(t *testing.T) {
 	}
 	m := p.media()[0]
 	_, pictures, _ := d.get("/sites/skerry/media")
-	_, videos, _ := d.get("/sites/skerry/media?video=yes")
+	_, videos, _ := d.get("/sites/skerry/media?sort=video")
 	if strings.Contains(pictures, m.ID) || !strings.Contains(videos, m.ID) {
 		t.Error("videos and pictures are chosen apart")
 	}

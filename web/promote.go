@@ -72,7 +72,7 @@ func (s *Server) together(
 		as.House = next
 		r, err := edit.Apply(
 			pages[page.ID], command,
-			edit.Env{Site: &as, NewID: store.NewID, HasPicture: v.HasPicture, HasVideo: v.HasVideo, HasIcon: hasIcon},
+			edit.Env{Site: &as, NewID: store.NewID, Medium: v.Medium, HasIcon: hasIcon},
 		)
 		if err != nil {
 			return nil, err

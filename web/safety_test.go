@@ -398,7 +398,7 @@ func TestAuditLog(t *testing.T) {
 	for path, form := range map[string]url.Values{
 		benchPath + "/publish":                          nil,
 		"/sites/skerry/previews":                        {"days": {"7"}},
-		libraryPath + "/" + p.media()[0].ID + "/delete": {"sure": {"yes"}},
+		libraryPath + "/delete": {"id": {p.media()[0].ID}},
 		"/sites/skerry/entries/erase":                   {"written": {"a@example.org"}},
 	} {
 		if status, body, _ := d.post(path, form); status != http.StatusOK {

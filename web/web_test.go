@@ -365,8 +365,12 @@ func TestUploads(t *testing.T) {
 		t.Fatal(err)
 	}
 	status, body := upload(`..\..\evil/boat.png`, img.Bytes())
-	if status != http.StatusOK || !strings.Contains(body, ">boat.png<") || !strings.Contains(body, "600 × 300") {
+	if status != http.StatusOK || !strings.Contains(body, `"sort":"picture"`) {
 		t.Errorf("%d %s", status, body)
+	}
+	_, body, _ = q.get("/sites/skerry/media")
+	if !strings.Contains(body, ">boat.png<") || !strings.Contains(body, "600 × 300") {
+		t.Errorf("it can't be chosen: %s", body)
 	}
 	src := regexp.MustCompile(`src="([^"]+)"`).FindStringSubmatch(body)[1]
 	status, _, h := q.get(src)
@@ -377,13 +381,14 @@ func TestUploads(t *testing.T) {
 		"drawing.svg",
 		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>alert(1)</script><path d="M0 0h9v9z"/></svg>`),
 	)
+	_, body, _ = q.get("/sites/skerry/media")
 	src = regexp.MustCompile(`src="([^"]+\.svg)"`).FindStringSubmatch(body)[1]
 	_, svg, h := q.get(src)
 	if status != http.StatusOK || strings.Contains(svg, "alert") || !strings.Contains(h.Get("Content-Security-Policy"), "sandbox") {
 		t.Errorf("svg: %d %s", status, svg)
 	}
 	for name, data := range map[string][]byte{"page.png": []byte("<!DOCTYPE html><p>no"), "empty.jpg": {}, "big.png": make([]byte, 22<<20)} {
-		if status, body := upload(name, data); status != http.StatusUnprocessableEntity || !strings.Contains(body, `role="alert"`) {
+		if status, body := upload(name, data); status != http.StatusUnprocessableEntity || !strings.Contains(body, `"problem":`) {
 			t.Errorf("%s: %d", name, status)
 		}
 	}

@@ -215,7 +215,7 @@ const fileGrace = 24 * time.Hour
 func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, log *slog.Logger) func(context.Context) error {
 	return func(ctx context.Context) error {
 		edits, err := st.Compact(ctx, time.Now().Add(-store.LogLife))
-		err = errors.Join(err, st.ForgetEntries(ctx), st.ForgetAudit(ctx))
+		err = errors.Join(err, st.ForgetMedia(ctx, time.Now().Add(-store.DeletedMediaLife)), st.ForgetEntries(ctx), st.ForgetAudit(ctx))
 		uploads, freed, uerr := pictures.Collect(ctx, time.Now().Add(-fileGrace))
 		published, more, perr := publisher.Collect(ctx, st, time.Now().Add(-fileGrace))
 		log.Info("upkeep", "edits", edits, "uploads", uploads, "published", published, "bytes", freed+more)

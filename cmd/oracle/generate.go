@@ -194,7 +194,7 @@ func (g *generator) words(paragraphs int) doc.Words {
 				Underline: g.r.IntN(16) == 0,
 			}
 			if g.r.IntN(6) == 0 {
-				run.Link = "/fares"
+				run.Link = doc.JoinLink("/fares", g.r.IntN(4) == 0)
 			}
 			var ws []string
 			for range 1 + g.r.IntN(14) {

@@ -60,10 +60,13 @@ func specimenPicture(name string) (svg string, ok bool) {
 // specimenMedium gives one of them as pages use it, found below a prefix.
 func specimenMedium(prefix string) func(id string) (element.Medium, bool) {
 	return func(id string) (element.Medium, bool) {
+		if id == demo.SpecimenSound {
+			return element.Medium{ID: id, Type: "audio/mpeg", Variants: []element.Variant{{URL: prefix + id + ".mp3"}}}, true
+		}
 		if id == demo.SpecimenVideo {
 			at := prefix + id + ".webm"
 			return element.Medium{
-				ID: id, Width: 960, Height: 540, Video: "video/webm",
+				ID: id, Width: 960, Height: 540, Type: "video/webm",
 				Variants: []element.Variant{{URL: at, StyleURL: at, Width: 960}},
 			}, true
 		}

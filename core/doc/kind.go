@@ -13,6 +13,8 @@ const (
 	Buttons     Kind = "buttons"
 	Picture     Kind = "picture"
 	Video       Kind = "video"
+	Audio       Kind = "audio"
+	Countdown   Kind = "countdown"
 	Icon        Kind = "icon"
 	Logo        Kind = "logo"
 	Shape       Kind = "shape"
@@ -71,7 +73,7 @@ var kinds = []struct {
 	traits Trait
 }{
 	{Heading, writing}, {Text, writing}, {List, writing}, {Quote, writing}, {Button, writing}, {Buttons, holding},
-	{Picture, Solid}, {Gallery, Solid | Filled}, {Video, Solid}, {Icon, Solid | Typed | Filled}, {Logo, writing}, {Shape, 0},
+	{Picture, Solid}, {Gallery, Solid | Filled}, {Video, Solid}, {Audio, listing}, {Countdown, listing}, {Icon, Solid | Typed | Filled}, {Logo, writing}, {Shape, 0},
 	{Container, holding}, {Series, Holding | Solid | Filled},
 	{Card, holding}, {IconCard, holding}, {Person, holding}, {Testimonial, holding}, {PriceCard, holding}, {Notice, holding},
 	{Figures, listing}, {Progress, listing}, {Table, listing}, {Timetable, listing}, {Accordion, listing}, {Tabs, listing},

@@ -42,16 +42,13 @@ func (e *editing) addBlock() ([]Step, error) {
 	if element.Of(e.c.Kind) == nil {
 		return nil, doc.Problemf("Block", "%.40q isn't a kind of block", e.c.Kind)
 	}
-	if err := e.picture(e.c.Value); err != nil {
+	b := element.Start(e.c.Kind).Anew(e.env.NewID)
+	if err := e.fillWith(b); err != nil {
 		return nil, err
 	}
 	h, err := e.into(e.c.Node)
 	if err != nil {
 		return nil, err
-	}
-	b := element.Start(e.c.Kind).Anew(e.env.NewID)
-	if e.c.Value != "" {
-		b.Content.Picture = e.c.Value
 	}
 	if h.Arrangement == doc.Placed {
 		if b.Place, err = e.cells(h, e.c.Kind, e.c.Place); err != nil {
@@ -62,6 +59,22 @@ func (e *editing) addBlock() ([]Step, error) {
 	}
 	e.selected = b.ID
 	return []Step{{Do: InsertBlock, Parent: h.ID, At: e.behind(h), Block: b}}, nil
+}
+
+// fillWith puts the command's medium into a new block that can show it.
+func (e *editing) fillWith(b *doc.Block) error {
+	field, sort := "picture", doc.PictureMedium
+	switch b.Kind {
+	case doc.Video:
+		field, sort = "video", doc.VideoMedium
+	case doc.Audio:
+		field, sort = "audio", doc.AudioMedium
+	}
+	if e.c.Value == "" {
+		return nil
+	}
+	b.Content = element.With(b.Content, field, e.c.Value)
+	return e.medium(element.Of(doc.Kind(sort)).Name, e.c.Value, sort)
 }
 
 // cells finds the cells of a new block in a Placed arrangement: those given for the

@@ -111,11 +111,10 @@ type Env struct {
 	Site *doc.Site
 	// NewID makes a new id with a prefix, unique on the page.
 	NewID func(prefix string) string
-	// HasPicture tells whether the site has a picture, HasVideo a video, HasIcon whether
-	// the shipped set has an icon.
-	HasPicture func(id string) bool
-	HasVideo   func(id string) bool
-	HasIcon    func(name string) bool
+	// Medium tells what a file of the site's library is good for, HasIcon whether the shipped
+	// set has an icon. Nil functions know of none.
+	Medium  func(id string) doc.MediumSort
+	HasIcon func(name string) bool
 	// Stock gives the site's picture that is a stock picture, or ""; nil has none.
 	Stock func(id string) string
 	// Kept gives a section that the site keeps on its Shelf, or nil.

@@ -78,9 +78,11 @@ func (e *editing) read(f *element.Field) (string, error) {
 	case element.Address:
 		return CheckLink(v)
 	case element.PictureID:
-		return v, e.picture(v)
+		return v, e.medium(f.Label, v, doc.PictureMedium)
 	case element.VideoID:
-		return v, e.video(v)
+		return v, e.medium(f.Label, v, doc.VideoMedium)
+	case element.AudioID:
+		return v, e.medium(f.Label, v, doc.AudioMedium)
 	case element.Choice:
 		if !slices.ContainsFunc(f.Choices, func(c value.Choice) bool { return c.Value == v }) {
 			return "", doc.Problemf(f.Label, "can't be %.40q: choose %s", v, value.Labels(f.Choices))
@@ -105,6 +107,11 @@ func special(f *element.Field, e *editing, v string) (string, error) {
 	case element.IconName:
 		if v != "" && (e.env.HasIcon == nil || !e.env.HasIcon(v)) {
 			return "", doc.Problemf(f.Label, "can't be %.40q: the set has none of that name; look for a word such as clock", v)
+		}
+		return v, nil
+	case element.LocalTime:
+		if _, ok := doc.ParseMoment(v); v != "" && !ok {
+			return "", doc.Problemf(f.Label, "can't be %.40q: write it as 2027-06-01T18:00", v)
 		}
 		return v, nil
 	case element.LinkName:

@@ -31,6 +31,10 @@ func TestBadContent(t *testing.T) {
 		{doc.Icon, "block.content", "icon", "no-such-icon", 0, "Icon", "none of that name"},
 		{doc.Map, "block.content", "latitude", "91", 0, "Latitude", "from -85 to 85"},
 		{doc.Map, "block.content", "latitude", "NaN", 0, "Latitude", "from -85 to 85"},
+		{doc.Countdown, "block.content", "until", "2027-02-29T18:00", 0, "Date and time", "write it as"},
+		{doc.Countdown, "block.content", "zone", "Mars/Olympus", 0, "Time zone", "choose UTC"},
+		{doc.Audio, "block.content", "audio", "v1", 0, "Audio file", "isn't one of this site's"},
+		{doc.Button, "block.content", "link", "file:../x", 0, "Link", "can't be"},
 		{doc.Anchor, "block.content", "name", "Two Words", 0, "Name", "small letters"},
 		{doc.OwnHTML, "block.content", "html", strings.Repeat("x", doc.MaxMarkup+1), 0, "HTML", "at most"},
 		{doc.Accordion, "entry.set", "title", strings.Repeat("x", 400), 0, "Question", "at most 300"},
@@ -61,8 +65,8 @@ func TestBadContent(t *testing.T) {
 // Each field of each kind takes what it should and says it again.
 func TestFieldsKeepWhatIsEntered(t *testing.T) {
 	good := map[element.FieldType]string{
-		element.Line: "A line", element.Lines: "Two\nlines", element.Prose: "A sentence.", element.Address: "/fares", element.PictureID: "m1",
-		element.IconName: "clock", element.Cells: "a\tb\nc\td", element.Markup: "<p>x</p>", element.LinkName: "here",
+		element.Line: "A line", element.Lines: "Two\nlines", element.Prose: "A sentence.", element.Address: "/fares", element.PictureID: "m1", element.VideoID: "v1", element.AudioID: "a1",
+		element.IconName: "clock", element.Cells: "a\tb\nc\td", element.Markup: "<p>x</p>", element.LinkName: "here", element.LocalTime: "2028-02-29T18:00",
 	}
 	for _, k := range doc.Kinds {
 		a := element.Of(k)

@@ -19,10 +19,12 @@ func env() Env {
 	n := 0
 	site := &doc.Site{ID: "w", House: doc.StandardHouse(), Zones: doc.StandardZones()}
 	return Env{
-		Site:       site,
-		NewID:      func(prefix string) string { n++; return fmt.Sprintf("%snew%d", prefix, n) },
-		HasPicture: func(id string) bool { return id == "m1" },
-		HasIcon:    func(name string) bool { return name == "clock" },
+		Site:  site,
+		NewID: func(prefix string) string { n++; return fmt.Sprintf("%snew%d", prefix, n) },
+		Medium: func(id string) doc.MediumSort {
+			return map[string]doc.MediumSort{"m1": doc.PictureMedium, "v1": doc.VideoMedium, "a1": doc.AudioMedium, "f1": doc.FileMedium}[id]
+		},
+		HasIcon: func(name string) bool { return name == "clock" },
 	}
 }
 

@@ -38,7 +38,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"section.anchor":    {on: onSection, right: rights.Compose, run: (*editing).setAnchor},             // Node, Value
 		"section.picture":   {on: onSection, right: rights.Write, run: (*editing).setBackdrop},             // Node, Value
 		"section.video":     {on: onSection, right: rights.Write, run: (*editing).setFilm},                 // Node, Value
-		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: (*editing).addBlock},   // Node: a section or container; Kind, Zone, Place or After, Value: a picture
+		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: (*editing).addBlock},   // Node: a section or container; Kind, Zone, Place or After, Value: a medium
 		"block.move":        {on: onBlock, right: rights.Compose, run: (*editing).moveBlock},               // Node, Into, After, or Zone and Place
 		"block.place":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).placeBlock},  // Node, Zone, Place
 		"block.nudge":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudge},       // Node, Zone, DX, DY
@@ -253,30 +253,24 @@ func (e *editing) setAnchor() ([]Step, error) {
 	return e.head(func(s *doc.Section) { s.Anchor = v }), nil
 }
 
-func (e *editing) picture(id string) error {
-	if id != "" && !e.env.HasPicture(id) {
-		return doc.Problemf("Picture", "%.40q isn't one of this site's; choose one or upload it", id)
-	}
-	return nil
-}
-
-func (e *editing) video(id string) error {
-	if id != "" && (e.env.HasVideo == nil || !e.env.HasVideo(id)) {
-		return doc.Problemf("Video", "%.40q isn't one of this site's; choose one or upload it", id)
+// medium checks that the site has a file of a sort; "" is none.
+func (e *editing) medium(field, id string, sort doc.MediumSort) error {
+	if id != "" && (e.env.Medium == nil || e.env.Medium(id) != sort) {
+		return doc.Problemf(field, "%.40q isn't one of this site's; choose one or upload it", id)
 	}
 	return nil
 }
 
 // setFilm sets what plays behind a section.
 func (e *editing) setFilm() ([]Step, error) {
-	if err := e.video(e.c.Value); err != nil {
+	if err := e.medium("Video", e.c.Value, doc.VideoMedium); err != nil {
 		return nil, err
 	}
 	return e.head(func(s *doc.Section) { s.Video = e.c.Value }), nil
 }
 
 func (e *editing) setBackdrop() ([]Step, error) {
-	if err := e.picture(e.c.Value); err != nil {
+	if err := e.medium("Picture", e.c.Value, doc.PictureMedium); err != nil {
 		return nil, err
 	}
 	return e.head(func(s *doc.Section) { s.Picture = e.c.Value }), nil
@@ -448,12 +442,21 @@ func (e *editing) hideBlock() ([]Step, error) {
 	}), nil
 }
 
-// CheckLink checks an address that a visitor can follow: a page of the site
-// ("/fares"), a place on the page ("#crew"), the web, mail or a telephone.
+// filePattern is what is behind doc.FilePrefix.
+var filePattern = regexp.MustCompile(`^[\w-]{1,64}$`)
+
+// CheckLink checks a link that a visitor can follow, to a page of the site ("/fares"), a
+// place on the page ("#crew"), the web, mail, a telephone or a file of the library
+// ("file:m1"), with or without what doc.JoinLink adds to it.
 func CheckLink(v string) (string, error) {
 	v, err := text("Link", v, doc.MaxAddress)
-	if err != nil || v == "" {
+	if err != nil {
 		return v, err
+	}
+	link := v
+	v, inNewTab := doc.SplitLink(v)
+	if v = strings.TrimSpace(v); v == "" {
+		return "", nil
 	}
 	u, perr := url.Parse(v)
 	ok := perr == nil && !strings.ContainsAny(v, " <>\"\\")
@@ -463,6 +466,8 @@ func CheckLink(v string) (string, error) {
 			ok = u.Host != ""
 		case "mailto", "tel":
 			ok = u.Opaque != "" || u.Scheme == "mailto" && u.RawQuery != "" // to nobody yet (RFC 6068 §2)
+		case strings.TrimSuffix(doc.FilePrefix, ":"):
+			ok = filePattern.MatchString(u.Opaque)
 		case "":
 			ok = u.Host == "" && (strings.HasPrefix(v, "/") || strings.HasPrefix(v, "#"))
 		default:
@@ -473,8 +478,8 @@ func CheckLink(v string) (string, error) {
 		return "", doc.Problemf(
 			"Link",
 			"can't be %.60q: write a page such as /fares, a place such as #crew, or an address that begins with https:, mailto: or tel:",
-			v,
+			link,
 		)
 	}
-	return v, nil
+	return doc.JoinLink(v, inNewTab), nil
 }

@@ -104,14 +104,21 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 			}
 		}
 	case atom.A:
+		link, inNewTab := "", false
 		for _, a := range n.Attr {
-			if a.Key == "href" {
-				link, err := CheckLink(a.Val)
-				if w.err == nil {
-					w.err = err
-				}
-				look.Link = link
+			switch a.Key {
+			case "href":
+				link = a.Val
+			case "target":
+				inNewTab = a.Val == "_blank"
 			}
+		}
+		link, err := CheckLink(doc.JoinLink(strings.TrimSpace(link), inNewTab))
+		if w.err == nil {
+			w.err = err
+		}
+		if link != "" {
+			look.Link = link
 		}
 	case atom.P, atom.Div, atom.Li, atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6, atom.Blockquote, atom.Section, atom.Tr:
 		block = true

@@ -58,7 +58,7 @@ var anatomies map[doc.Kind]*Anatomy
 func init() { // a variable initialiser would be a cycle through Builder
 	anatomies = map[doc.Kind]*Anatomy{
 		doc.Heading: &heading, doc.Text: &text, doc.List: &list, doc.Quote: &quote, doc.Button: &button, doc.Buttons: &buttons,
-		doc.Picture: &picture, doc.Gallery: &gallery, doc.Video: &video, doc.Icon: &icon, doc.Logo: &logo, doc.Shape: &shape,
+		doc.Picture: &picture, doc.Gallery: &gallery, doc.Video: &video, doc.Audio: &audio, doc.Countdown: &countdown, doc.Icon: &icon, doc.Logo: &logo, doc.Shape: &shape,
 		doc.Container: &container, doc.Series: &series,
 		doc.Card: &card, doc.IconCard: &iconCard, doc.Person: &person, doc.Testimonial: &testimonial, doc.PriceCard: &priceCard, doc.Notice: &notice,
 		doc.Figures: &figures, doc.Progress: &progress, doc.Table: &table, doc.Timetable: &timetable, doc.Accordion: &accordion, doc.Tabs: &tabs,
@@ -97,11 +97,13 @@ const (
 	Address                    // an address that a visitor can follow
 	PictureID                  // a medium that is a picture
 	VideoID                    // a medium that is a video
+	AudioID                    // a medium to be listened to
 	Choice                     // one of Choices
 	Number                     // a number from Min to Max
 	IconName                   // an icon of the shipped set
 	Cells                      // a table, a line a row, cells parted by tabs
 	Markup                     // HTML of one's own
+	LocalTime                  // a date and a time of day, as doc.ParseMoment reads them
 	LinkName                   // a name for links to lead to, of small letters, digits and hyphens
 )
 

@@ -18,7 +18,7 @@ func drifts(sh style.Sheet) bool { return sh.Word("picture-scroll", "") == value
 // lies over it.
 func (b *Builder) behind(n *Node, s *doc.Section) {
 	film, moving := b.medium(s.Video)
-	moving = moving && film.Video != ""
+	moving = moving && film.Sort() == doc.VideoMedium
 	m, pictured := b.medium(s.Picture)
 	slow := false
 	for z := range n.Styles {

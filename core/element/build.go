@@ -12,15 +12,23 @@ import (
 	"openplot/core/style"
 )
 
-// Medium is a picture as pages use it.
+// Medium is a file of the library as pages use it, mostly a picture.
 type Medium struct {
-	ID            string
-	Width, Height int // of the original, px
+	ID, Name      string
+	Type          string // as media types are written (RFC 6838); "" is a picture's
+	Width, Height int    // of the original, px
 	Alt           string
 	Focal         string    // object-position unless a block says otherwise, or ""
 	Variants      []Variant // from narrow to wide; never empty
-	Video         string    // the type of a video, whose only variant is itself; "" of a picture
 	Modern        []Variant // the same in AVIF, which not every browser reads; may be empty
+}
+
+// Sort tells what the file is good for. What isn't a picture has itself as its only variant.
+func (m Medium) Sort() doc.MediumSort {
+	if m.Type == "" {
+		return doc.PictureMedium
+	}
+	return doc.SortOf(m.Type)
 }
 
 // PageLink is a page of the site as others list it; the home page's slug is "".
@@ -49,6 +57,9 @@ type Builder struct {
 	// Self is the page's own address in the world, or "" where it has none yet, and Title what
 	// the page is called there.
 	Self, Title string
+	// Instant writes when a clock in a time zone (IANA) shows a local time, with the offset
+	// (HTML, "2027-06-01T18:00+02:00"); nil leaves the offset out.
+	Instant func(local, zone string) string
 	// Form gives where a form sends to, by its block; Search is where a search field
 	// does; Embed gives the address at which own HTML is found. They may be nil or "".
 	Form   func(block string) string
@@ -150,6 +161,7 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			body.Children = append(body.Children, n)
 		}
 	}
+	b.warnOfTabs(body)
 	return body
 }
 
@@ -395,7 +407,7 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 		}
 		if r.Link != "" {
 			a := wrap("a", b.linked(b.Site.House.Links.Colour))
-			a.attr("href", b.link(r.Link))
+			b.lead(a, r.Link)
 			if hover := b.Site.House.Links.Hover; hover != b.Site.House.Links.Colour {
 				set := b.linked(hover)
 				a.States = []State{{":hover", func(_ int, st *style.Style) { set(st) }}}
@@ -486,6 +498,52 @@ func (b *Builder) link(href string) string {
 		return href
 	}
 	return b.Link(href)
+}
+
+// newTabID is the id of the words that say that a link opens in a new tab.
+const newTabID = "new-tab"
+
+// lead makes an element lead somewhere. A file that isn't there any more leads nowhere.
+func (b *Builder) lead(a *Node, link string) {
+	address, inNewTab := doc.SplitLink(link)
+	if id := doc.LinkedFile(link); id != "" {
+		m, ok := b.medium(id)
+		if !ok {
+			return
+		}
+		if address = m.Variants[0].URL; !b.DropEmpty {
+			address = doc.FilePrefix + id // on the canvas, to be read again
+		}
+		a.attr("href", address)
+		if m.Type != "application/pdf" && m.Sort() == doc.FileMedium { // browsers show a PDF, and save the others
+			a.attr("download", m.Name)
+		}
+	} else {
+		a.attr("href", b.link(address))
+	}
+	if inNewTab {
+		a.attr("target", "_blank")
+		a.attr("rel", "noopener")
+		a.attr("aria-describedby", newTabID) // WCAG 2.2, technique G201
+	}
+}
+
+// warnOfTabs ends a page with the words that its links to new tabs are described by.
+func (b *Builder) warnOfTabs(body *Node) {
+	leads := false
+	body.Walk(func(n *Node) {
+		for _, a := range n.Attrs {
+			leads = leads || a.Name == "aria-describedby" && a.Value == newTabID
+		}
+	})
+	if !leads {
+		return
+	}
+	says := b.child(body, "p", nil)
+	says.attr("id", newTabID)
+	says.attr("hidden", "")
+	says.Folded, says.Key = true, newTabID
+	say(says, "opens in a new tab")
 }
 
 // key names an element and those below it.

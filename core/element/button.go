@@ -27,7 +27,7 @@ var button = Anatomy{
 func (b *Builder) button(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "a"}
 	if bl.Content.Link != "" {
-		n.attr("href", b.link(bl.Content.Link))
+		b.lead(n, bl.Content.Link)
 	}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) { buttonLook(st, b.sheet(bl.Style, z)) })
 

@@ -28,7 +28,7 @@ func (b *Builder) icon(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div"}
 	if bl.Content.Link != "" {
 		n.Tag = "a"
-		n.attr("href", b.link(bl.Content.Link))
+		b.lead(n, bl.Content.Link)
 	}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)

@@ -65,3 +65,47 @@ func TestHouseGivesGroundAndGaps(t *testing.T) {
 		}
 	})
 }
+
+// Links to new tabs say so (WCAG 2.2, technique G201) and give nothing to the page that they
+// open; files are found by their id, and those that aren't there lead nowhere.
+func TestWhereLinksLead(t *testing.T) {
+	b := builder()
+	b.DropEmpty = true
+	b.Media = func(id string) (Medium, bool) {
+		types := map[string]string{"pdf": "application/pdf", "zip": "application/zip", "mp3": "audio/mpeg"}
+		return Medium{ID: id, Name: "the " + id, Type: types[id], Variants: []Variant{{URL: "media/f-0." + id}}}, types[id] != ""
+	}
+	for link, want := range map[string]map[string]string{
+		"/fares":                       {"href": "/fares"},
+		"/fares _blank":                {"href": "/fares", "target": "_blank", "rel": "noopener", "aria-describedby": "new-tab"},
+		"https://skerry.example":       {"href": "https://skerry.example"},
+		"file:pdf":                     {"href": "media/f-0.pdf"},
+		"file:pdf _blank":              {"href": "media/f-0.pdf", "target": "_blank", "aria-describedby": "new-tab"},
+		"file:zip":                     {"href": "media/f-0.zip", "download": "the zip"},
+		"file:mp3":                     {"href": "media/f-0.mp3"},
+		"file:gone":                    {"href": ""},
+		"mailto:office@skerry.example": {"href": "mailto:office@skerry.example"},
+	} {
+		for _, kind := range []*doc.Block{
+			{ID: "b", Kind: doc.Button, Content: doc.Content{Words: doc.PlainWords("There"), Link: link}},
+			{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: link}}}}},
+			{ID: "b", Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "own"}, Entries: []doc.Entry{{Values: map[string]string{"label": "There", "link": link}}}}},
+		} {
+			body := b.Page(&doc.Page{Sections: []*doc.Section{section(kind)}})
+			a := body.find("a")
+			for _, name := range []string{"href", "target", "rel", "aria-describedby", "download"} {
+				if name != "rel" && a.value(name) != want[name] {
+					t.Errorf("%s in a %s: %s is %q, want %q", link, kind.Kind, name, a.value(name), want[name])
+				}
+			}
+			if last := body.Children[len(body.Children)-1]; (last.value("id") == "new-tab") != (want["target"] != "") {
+				t.Errorf("%s in a %s: the words about new tabs", link, kind.Kind)
+			}
+		}
+	}
+	b.DropEmpty = false
+	n := b.Section(section(&doc.Block{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: "file:pdf"}}}}}))
+	if got := n.find("a").value("href"); got != "file:pdf" {
+		t.Errorf("on the canvas a file's link is %s", got)
+	}
+}

@@ -27,7 +27,7 @@ var logo = Anatomy{
 func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "a"}
 	if bl.Content.Link != "" {
-		n.attr("href", b.link(bl.Content.Link))
+		b.lead(n, bl.Content.Link)
 	}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "h3")

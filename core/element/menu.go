@@ -165,7 +165,7 @@ func (b *Builder) menuItem(list *Node, l menuLink, bl *doc.Block, folded func(in
 			st.Underline = l.here
 		})
 		if l.href != "" {
-			a.attr("href", b.link(l.href))
+			b.lead(a, l.href)
 		}
 		if l.here {
 			a.attr("aria-current", "page")

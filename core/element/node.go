@@ -61,7 +61,7 @@ type State struct {
 // rules of its own: its box is what its style and its attributes width and height say.
 func (n *Node) Replaced() bool {
 	switch n.Tag {
-	case "img", "svg", "iframe", "video", "input", "select", "textarea":
+	case "img", "svg", "iframe", "video", "audio", "input", "select", "textarea":
 		return true
 	}
 	return false

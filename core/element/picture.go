@@ -33,7 +33,7 @@ var picture = Anatomy{
 // is pressed, the img stands in a frame of its own.
 func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	m, ok := b.medium(bl.Content.Picture)
-	if ok = ok && m.Video == ""; !ok {
+	if ok = ok && m.Sort() == doc.PictureMedium; !ok {
 		r := b.sheet(bl.Style, 0).Ratio("aspect-ratio")
 		if bl.Style["shape"] != nil && r == 1 {
 			defer func(was bool) { b.faces = was }(b.faces)
@@ -74,7 +74,7 @@ func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
 	}
 	if bl.Content.Link != "" {
 		frame.Tag = "a"
-		frame.attr("href", b.link(bl.Content.Link))
+		b.lead(frame, bl.Content.Link)
 	}
 	id := "large-" + bl.ID + b.item
 	if large {

@@ -50,7 +50,7 @@ func (b *Builder) shareLinks(in *Node, bl *doc.Block) *Node {
 	for _, e := range bl.Content.Entries {
 		a := b.child(b.child(n, "li", inlineBlock), "a", hit)
 		if link := e.Values["link"]; link != "" {
-			a.attr("href", b.link(own.Replace(link)))
+			b.lead(a, own.Replace(link))
 		}
 		b.drawing(a, e.Values["icon"], cmp.Or(e.Values["label"], "Share"), size)
 	}
@@ -58,12 +58,9 @@ func (b *Builder) shareLinks(in *Node, bl *doc.Block) *Node {
 		n.Script = ""
 		return n
 	}
-	li := b.child(n, "li", func(_ int, st *style.Style) {
-		if st.Display = style.Block; b.DropEmpty { // the script that copies shows it
-			st.Display = style.None
-		}
-	})
+	li := b.child(n, "li", inlineBlock)
 	li.attr("data-copy", "")
+	li.attr("data-scripted", "yes")
 	button := b.child(li, "button", hit)
 	button.attr("type", "button")
 	b.drawing(button, "link-45deg", "Copy this page’s address", size)

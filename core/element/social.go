@@ -48,7 +48,7 @@ func (b *Builder) social(in *Node, bl *doc.Block) *Node {
 			st.Padding = style.Same(style.Pixels(8)) // to be hit with a finger (WCAG 2.2, 2.5.8)
 		})
 		if link := e.Values["link"]; link != "" {
-			a.attr("href", b.link(link))
+			b.lead(a, link)
 		}
 		b.drawing(a, e.Values["icon"], cmp.Or(e.Values["label"], "Link"), func(z int) style.Length {
 			return b.sheet(bl.Style, z).Length("icon-size", style.Pixels(24))

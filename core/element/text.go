@@ -33,7 +33,7 @@ func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "body")
 	})
-	if m, ok := b.medium(bl.Content.Picture); ok && m.Video == "" {
+	if m, ok := b.medium(bl.Content.Picture); ok && m.Sort() == doc.PictureMedium {
 		b.beside(n, bl, m)
 	}
 	b.paragraphs(n, bl.Content.Words)

@@ -37,7 +37,7 @@ const playMark = `<circle cx="32" cy="32" r="31" fill="#fff" fill-opacity=".92"/
 func (b *Builder) video(in *Node, bl *doc.Block) *Node {
 	v := bl.Content.Values
 	m, own := b.medium(v["video"])
-	own = own && m.Video != ""
+	own = own && m.Sort() == doc.VideoMedium
 	poster, hasPoster := b.medium(bl.Content.Picture)
 	if !own && v["player"] == "" && b.DropEmpty {
 		return nil
@@ -131,7 +131,7 @@ func (b *Builder) player(frame *Node, address string, poster Medium, hasPoster b
 		st.Position, st.Background = style.Relative, "#1b1b1b"
 		st.Overflow = style.Hidden
 	})
-	if address != "" {
+	if address, _ = doc.SplitLink(address); address != "" {
 		a.attr("href", address)
 		a.attr("type", "text/html") // what is embedded; the script knows the link by it
 	}

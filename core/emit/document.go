@@ -46,6 +46,9 @@ var resets = []struct {
 	{[]string{"[popover]"}, "[popover]{position:static;inset:auto;width:auto;height:auto;overflow:visible;color:inherit;background:none}\n"},
 	// Without a script all panels of tabs are shown.
 	{[]string{"[role=tabpanel]"}, "@media (scripting:none){[role=tabpanel][hidden]{display:block}}\n"},
+	// What only a script can do isn't there without one.
+	{[]string{"[data-scripted]"}, "@media (scripting:none){[data-scripted]{display:none}}\n"},
+	{[]string{"audio"}, "audio{display:block}\n"},
 	{[]string{"small"}, "small{font-size:inherit}\n"},
 	{[]string{"sup"}, "sup{font-size:inherit;vertical-align:baseline}\n"},
 	{[]string{"code"}, "code{font:inherit}\n"},
@@ -99,6 +102,7 @@ func Reset(tree *element.Node) string {
 				if a.Name == "hidden" {
 					used[n.Tag+"[hidden]"] = true
 				}
+				used["[data-scripted]"] = used["[data-scripted]"] || a.Name == "data-scripted"
 				used["[popover]"] = used["[popover]"] || a.Name == "popover"
 				used["#"] = used["#"] || a.Name == "href" && strings.HasPrefix(a.Value, "#")
 			}

@@ -1,6 +1,5 @@
-// Copies the page's address, and says so. Without this the button isn't there.
+// Copies the page's address, and says so. Where no script runs the button isn't there.
 for (const item of document.querySelectorAll('[data-copy]')) {
-  item.style.display = 'block';
   const [button, status] = item.children;
   button.addEventListener('click', async () => {
     await navigator.clipboard.writeText(location.href.split('#')[0]);

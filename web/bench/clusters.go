@@ -34,7 +34,7 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 	sec.Walk(func(*doc.Block) { blocks++ })
 	t.Note = blockCount(blocks)
 	picture, film := v.pictureField(sec.Picture, "section.picture", ""), v.pictureField(sec.Video, "section.video", "")
-	film.ID, film.Label, film.Video = "f-video", "Video", true
+	film.ID, film.Label, film.Sort = "f-video", "Video", doc.VideoMedium
 	if !t.Composes {
 		t.Clusters = []cluster{{ID: "surface", Title: "Background", Fields: []field{picture, film}}}
 		return

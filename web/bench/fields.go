@@ -3,7 +3,6 @@ package bench
 import (
 	"cmp"
 	"encoding/json"
-	"fmt"
 	"html/template"
 	"strconv"
 	"strings"
@@ -43,9 +42,9 @@ func (v *View) contentClusters(b *doc.Block) []cluster {
 func (v *View) contentField(f element.Field, op, id, value, picture string) field {
 	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Default}
 	switch f.Type {
-	case element.PictureID, element.VideoID:
+	case element.PictureID, element.VideoID, element.AudioID:
 		out = v.pictureField(value, op, f.Name)
-		out.ID, out.Label, out.Video = id, f.Label, f.Type == element.VideoID
+		out.ID, out.Label, out.Sort = id, f.Label, sorts[f.Type]
 	case element.Cells:
 		out.Control = "cells"
 		out.Cells = element.Rows(value)
@@ -61,6 +60,8 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 		out.Control = "icon"
 	case element.Number:
 		out.Control, out.Min, out.Max, out.Step = "number", f.Min, f.Max, 1
+	case element.LocalTime:
+		out.Control = "time"
 	case element.Choice:
 		out.Control, out.Here = "options", true
 		if value == "" {
@@ -76,6 +77,18 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 
 // leads says in words where a link leads, and whether there is nothing there.
 func (v *View) leads(link string) (where string, broken bool) {
+	if id := doc.LinkedFile(link); id != "" {
+		for _, m := range v.Media() {
+			if m.ID == id {
+				return m.Name, false
+			}
+		}
+		return "No such file", true
+	}
+	if address, inNewTab := doc.SplitLink(link); inNewTab {
+		where, broken = v.leads(address)
+		return where + ", in a new tab", broken
+	}
 	path, anchor, placed := strings.Cut(link, "#")
 	switch {
 	case link == "":
@@ -111,15 +124,20 @@ func (v *View) leads(link string) (where string, broken bool) {
 	return "No such place on this page", true
 }
 
+// sorts are those of the media that fields take.
+var sorts = map[element.FieldType]doc.MediumSort{
+	element.PictureID: doc.PictureMedium, element.VideoID: doc.VideoMedium, element.AudioID: doc.AudioMedium,
+}
+
 func (v *View) pictureField(id, op, setting string) field {
-	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Value: id, Here: id != "", Follows: "None"}
+	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Sort: doc.PictureMedium, Value: id, Here: id != "", Follows: "None"}
 	for _, m := range v.Media() {
 		if m.ID == id {
 			f.Follows = m.Name
-			f.Note = fmt.Sprintf("%d × %d", m.Width, m.Height)
+			f.Note = MediumSize(m)
 		}
 	}
-	if m, ok := v.Builder.Media(id); ok && m.Video == "" {
+	if m, ok := v.Builder.Media(id); ok && m.Sort() == doc.PictureMedium {
 		f.Thumb = m.Variants[0].URL
 	}
 	return f

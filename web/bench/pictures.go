@@ -11,7 +11,7 @@ import (
 // focal lets the field of a picture's focal point show the picture.
 func (v *View) focal(fs []field, setting, picture string) {
 	m, ok := v.Builder.Media(picture)
-	if !ok || m.Video != "" {
+	if !ok || m.Sort() != doc.PictureMedium {
 		return
 	}
 	for i := range fs {
@@ -24,7 +24,7 @@ func (v *View) focal(fs []field, setting, picture string) {
 // crops gives the frames in which the zones show the selected picture.
 func (v *View) crops(sec *doc.Section, picture string) (out []crop) {
 	m, ok := v.Builder.Media(picture)
-	if !ok || m.Video != "" || sec.Hidden {
+	if !ok || m.Sort() != doc.PictureMedium || sec.Hidden {
 		return nil
 	}
 	for _, zone := range v.Site.Zones {

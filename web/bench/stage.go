@@ -69,16 +69,12 @@ func (st *Stage) Passing() *Stage {
 // Library has the fonts that the site's words are shaped in.
 func (st *Stage) Library() *shape.Library { return st.lib }
 
-// HasPicture reports whether a medium is a picture of the site's.
-func (st *Stage) HasPicture(id string) bool {
-	m, ok := st.Builder.Media(id)
-	return ok && m.Video == ""
-}
-
-// HasVideo reports whether a medium is a video of the site's.
-func (st *Stage) HasVideo(id string) bool {
-	m, ok := st.Builder.Media(id)
-	return ok && m.Video != ""
+// Medium tells what a file of the site's library is good for.
+func (st *Stage) Medium(id string) doc.MediumSort {
+	if m, ok := st.Builder.Media(id); ok {
+		return m.Sort()
+	}
+	return ""
 }
 
 // OwnFaces gives the rules of the site's own fonts.

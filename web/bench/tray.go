@@ -80,9 +80,9 @@ type field struct {
 	Short   string // what is shown for it beside its drawing, where Label is too long
 	Op      string // of the command
 	Setting string
-	Control string // which template draws it: see field.html
-	Video   bool   // a "picture" that is a video
-	At      int    // of an entry
+	Control string         // which template draws it: see field.html
+	Sort    doc.MediumSort // of what a picture field takes
+	At      int            // of an entry
 	Value   string
 	Raw     string // the canonical value in force, or ""
 	Follows string
@@ -93,7 +93,6 @@ type field struct {
 	Zoned   bool
 	Options []option
 	Find    bool       // the options can be searched
-	List    string     // id of a list of suggestions
 	Paint   string     // what it looks like, as CSS has it
 	Font    string     // the family that it is, to be shown in itself
 	Thumb   string     // address of a picture

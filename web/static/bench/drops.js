@@ -24,7 +24,7 @@ function under(e) {
   return { section, holder: block(id)?.holds ? id : goesInto(id) || section, behind: id, x: e.clientX, y: e.clientY };
 }
 
-const files = (data) => [...data.files].filter((f) => f.type.startsWith('image/') || f.type.startsWith('video/'));
+const files = (data) => [...data.files].filter((f) => /^(image|video|audio)\//.test(f.type));
 const carries = (e) => [...e.dataTransfer.types].includes('Files');
 
 function mark(to) {
@@ -32,9 +32,9 @@ function mark(to) {
   overlay.hover(to?.id ?? to?.holder ?? '');
 }
 
-/** The command that puts a picture into a section or container, where it was let go. */
-function add(to, id) {
-  const command = { op: 'block.add', node: to.holder, kind: 'picture', zone: zoneAt(page.width).id, value: id };
+/** The command that puts a medium into a section or container, where it was let go. */
+function add(to, m) {
+  const command = { op: 'block.add', node: to.holder, kind: m.sort, zone: zoneAt(page.width).id, value: m.id };
   if (!isGrid(to.holder) || !gesture.loaded()) return { ...command, after: to.behind && to.behind !== to.holder ? to.behind : undefined };
   gesture.begin(to.holder, '');
   const p = canvas.toPage(to.x, to.y);
@@ -63,20 +63,23 @@ async function take(to, all) {
   const put = async (m) => { // each as it arrives: one that fails keeps none of the others waiting
     const [zone, lead] = [zoneAt(page.width).id, first];
     first = false;
-    const picture = (node) => ({ op: 'block.add', node, kind: 'picture', zone, value: m.id });
-    if (m.video && as !== 'ground') { say(`${m.name} is in the library: take it from there as a video.`); return; }
+    const added = (node) => ({ op: 'block.add', node, kind: m.sort, zone, value: m.id });
     if ('between' in to) {
-      await send(lead ? { op: 'many', parts: [{ op: 'section.add', after: to.between, preset: 'empty' }, picture('@1')] } : picture(sectionOf(page.select)));
+      await send(lead ? { op: 'many', parts: [{ op: 'section.add', after: to.between, preset: 'empty' }, added('@1')] } : added(sectionOf(page.select)));
+    } else if (to.id && m.sort !== 'picture') {
+      say(`${m.name} is in the library: only pictures go there.`);
     } else if (to.kind === 'gallery') {
       await send({ op: 'entry.fill', node: to.id, setting: 'picture', value: m.id });
     } else if (!to.id && as === 'block') {
-      await send(add(to, m.id));
+      await send(add(to, m));
     } else if (!lead) {
       say(`${m.name} is in the library.`);
     } else if (to.id) {
       await send({ op: 'block.content', node: to.id, setting: 'picture', value: m.id });
+    } else if (m.sort === 'audio') {
+      say(`${m.name} is in the library: it can’t be a background.`);
     } else {
-      await send({ op: m.video ? 'section.video' : 'section.picture', node: to.section, value: m.id });
+      await send({ op: m.sort === 'video' ? 'section.video' : 'section.picture', node: to.section, value: m.id });
     }
   };
   for (const file of all) upload(file).then((m) => m && put(m));
@@ -96,7 +99,7 @@ export function start() {
     const to = under(e);
     mark(null);
     const all = files(e.dataTransfer);
-    if (!all.length) { say('Only pictures and videos can be dropped here: JPEG, PNG, WebP, AVIF, GIF, SVG, WebM or MP4.'); return; }
+    if (!all.length) { say('Only pictures, videos and audio can be dropped here: JPEG, PNG, WebP, AVIF, GIF, SVG, WebM, MP4, MP3, M4A, Ogg, WAV or FLAC.'); return; }
     if (to) take(to, all);
   });
   document.addEventListener('paste', (e) => {

@@ -1,32 +1,84 @@
-// Choosing a picture, or uploading one.
+// Choosing a file of the library, one that ships, or uploading one.
+import { lay } from '../shared/wall.js';
 import { site } from './page.js';
+import { upload } from './uploads.js';
 
 const dialog = document.getElementById('picker');
+const search = document.getElementById('picker-search');
+const file = document.getElementById('picker-file');
+const progress = document.getElementById('picker-uploads');
+const tileHeight = 132; // px: large enough to tell pictures apart
+const takes = {
+  picture: 'image/jpeg,image/png,image/webp,image/avif,image/gif,image/svg+xml',
+  video: 'video/webm,video/mp4',
+  audio: 'audio/mpeg,audio/mp4,audio/ogg,audio/wav,audio/flac,audio/aac',
+};
+const named = { picture: 'a picture', video: 'a video', audio: 'a recording' };
 let chosen = null;
+let sort = 'picture';
 
-/** Opens the pictures, or the videos, and calls f with the id of the one chosen. */
-export async function pick(f, { video = false } = {}) {
+/** Opens the library's files of a sort, and calls f with the id of the one chosen. */
+export async function pick(f, { sort: of = 'picture' } = {}) {
   chosen = f;
-  document.getElementById('picker-title').textContent = video ? 'Choose a video' : 'Choose a picture';
-  await window.htmx.ajax('GET', `${site}/media${video ? '?video=yes' : ''}`, { target: '#pictures', swap: 'innerHTML' });
+  sort = of;
+  document.getElementById('picker-title').textContent = `Choose ${named[sort]}`;
+  search.value = '';
+  file.accept = takes[sort];
+  await list();
   dialog.showModal();
+  search.focus();
+}
+
+async function list() {
+  await window.htmx.ajax('GET', `${site}/media?sort=${sort}`, { target: '#pictures', swap: 'innerHTML' });
+  lay(dialog.querySelectorAll('.picker-wall li'), tileHeight);
+}
+
+function take(id) {
+  dialog.close();
+  chosen?.(id);
+}
+
+function narrow() {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
+  for (const li of dialog.querySelectorAll('.picker-wall li')) li.hidden = !words.every((w) => li.dataset.find.toLowerCase().includes(w));
+  const none = dialog.querySelector('.picker-none');
+  if (none) none.hidden = Boolean(dialog.querySelector('.picker-wall li:not([hidden])'));
+}
+
+/** Takes the one file that is uploaded; of several, the first is pointed out. */
+async function add(files) {
+  const arrived = (await Promise.all([...files].map((f) => upload(f, progress)))).filter((m) => m?.sort === sort);
+  if (!dialog.open) return;
+  if (arrived.length === 1 && files.length === 1) { take(arrived[0].id); return; }
+  await list();
+  narrow();
+  dialog.querySelector(`[data-picture="${arrived[0]?.id}"]`)?.focus();
 }
 
 export function start() {
+  search.addEventListener('input', narrow);
+  file.addEventListener('change', () => { const files = [...file.files]; file.value = ''; add(files); });
+  dialog.addEventListener('dragover', (e) => { if (e.dataTransfer.types.includes('Files')) e.preventDefault(); });
+  dialog.addEventListener('drop', (e) => { e.preventDefault(); e.stopPropagation(); add([...e.dataTransfer.files]); });
+  dialog.addEventListener('keydown', (e) => { // arrows go along the walls
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
+    const tiles = [...dialog.querySelectorAll('.picker-wall li:not([hidden]) button')];
+    const at = tiles.indexOf(document.activeElement);
+    if (!step || (at < 0 && !(document.activeElement === search && e.key === 'ArrowDown'))) return;
+    e.preventDefault();
+    (tiles[at + step] ?? (step < 0 ? search : tiles.at(-1)))?.focus();
+  });
   dialog.addEventListener('click', async (e) => {
     const stock = e.target.closest('[data-stock]');
     if (stock) { // taken into the site's library first
       stock.disabled = true;
       const answer = await fetch(`${site}/library/stock`, { method: 'POST', body: new URLSearchParams({ id: stock.dataset.stock, for: 'bench' }) });
       stock.disabled = false;
-      if (!answer.ok) return;
-      dialog.close();
-      chosen?.(await answer.text());
+      if (answer.ok) take(await answer.text());
       return;
     }
     const item = e.target.closest('[data-picture]');
-    if (!item) return;
-    dialog.close();
-    chosen?.(item.dataset.picture);
+    if (item) take(item.dataset.picture);
   });
 }

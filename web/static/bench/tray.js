@@ -68,7 +68,7 @@ function control({ detail: { act, bound, value, more } }) {
 function click(e) {
   const t = e.target.closest('#tray [data-op]');
   if (t?.tagName === 'BUTTON' && !t.dataset.opens) {
-    if ('pick' in t.dataset) pick((id) => send(command(t.dataset, id)), { video: t.dataset.pick === 'video' });
+    if ('pick' in t.dataset) pick((id) => send(command(t.dataset, id)), { sort: t.dataset.pick });
     else take(command(t.dataset, t.dataset.value));
   }
   const add = e.target.closest('#tray [data-adds]');

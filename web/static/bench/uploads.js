@@ -2,11 +2,10 @@
 // each can be called off or tried again. What arrived stays, whatever becomes of the others.
 import { site } from './page.js';
 
-const list = document.getElementById('uploads');
 const waiting = [];
 let sending = false;
 
-function row(file) {
+function row(file, list) {
   const li = document.createElement('li');
   const name = document.createElement('span');
   name.className = 'upload-name';
@@ -23,7 +22,7 @@ function row(file) {
   li.append(name, bar, note, again, off);
   list.append(li);
   list.hidden = false;
-  return { li, bar, note, again, off };
+  return { li, list, bar, note, again, off };
 }
 
 function button(words) {
@@ -36,13 +35,13 @@ function button(words) {
 
 function gone(u) {
   u.li.remove();
-  list.hidden = list.children.length === 0;
+  u.list.hidden = u.list.children.length === 0;
 }
 
-/** Uploads a file, and gives what the library made of it, or null when it was called off. */
-export function upload(file) {
+/** Uploads a file, telling in a list how far it is, and gives what the library made of it, or null when it was called off. */
+export function upload(file, list = document.getElementById('uploads')) {
   return new Promise((resolve) => {
-    const u = { file, resolve, ...row(file) };
+    const u = { file, resolve, ...row(file, list) };
     u.off.onclick = () => {
       u.request?.abort();
       waiting.splice(waiting.indexOf(u), waiting.includes(u) ? 1 : 0);
@@ -72,7 +71,6 @@ function next() {
     u.li.classList.add('failed');
   };
   const body = new FormData();
-  body.append('for', 'canvas');
   body.append('file', u.file, u.file.name || 'pasted.png');
   const request = new XMLHttpRequest();
   u.request = request;

@@ -1,4 +1,5 @@
-// Where a link leads: a page of the site, a place on one, an address, mail or a telephone.
+// Where a link leads: a page of the site, a place on one, a file of the library, an address, mail or a
+// telephone. What opens in a new tab ends with newTab, as core/doc.JoinLink writes it.
 import { binding, leave, take } from './control.js';
 import { open } from './panel.js';
 
@@ -6,6 +7,8 @@ const panel = document.getElementById('panel-link');
 const search = panel?.querySelector('.link-search');
 const list = panel?.querySelector('#link-offers');
 const subject = panel?.querySelector('.link-subject');
+const tab = panel?.querySelector('.link-tab');
+export const newTab = ' _blank';
 let on = null; // what is called: take(href)
 let pages = []; // of the site
 let offers = []; // what is shown
@@ -21,6 +24,7 @@ const fetched = async (query) => {
 function readings(entry) {
   const v = entry.trim();
   if (!v) return [];
+  if (v.startsWith('file:')) return [{ name: 'A file that isn’t there any more', href: v, kind: 'File' }];
   if (/^(https?:|mailto:|tel:|[/#])/.test(v)) return [{ name: v, href: v, kind: v.startsWith('#') ? 'Place on this page' : v.startsWith('/') ? 'Page' : 'Address' }];
   if (/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(v)) return [{ name: v, href: `mailto:${v}`, kind: 'Mail' }];
   if (/^\+?[\d\s()/-]{5,}$/.test(v)) return [{ name: v, href: `tel:${v.replaceAll(/[^\d+]/g, '')}`, kind: 'Telephone' }];
@@ -29,11 +33,11 @@ function readings(entry) {
 }
 
 /** The name of what an address of the site leads to, or ''. */
-export const nameOf = (href) => pages.find((p) => p.href === href)?.name ?? '';
+export const nameOf = (href) => pages.find((p) => p.href === href.replace(newTab, ''))?.name ?? '';
 
 function show() {
   const words = present === null ? search.value.toLowerCase().trim() : ''; // to begin with all are offered
-  const matching = pages.filter((p) => p.name.toLowerCase().includes(words) || p.href.includes(words)).map((p) => ({ ...p, kind: p.place ? 'Place' : 'Page' }));
+  const matching = pages.filter((p) => p.name.toLowerCase().includes(words) || p.href.includes(words)).map((p) => ({ ...p, kind: p.file ? 'File' : p.place ? 'Place' : 'Page' }));
   offers = [...matching, ...readings(search.value).filter((r) => !matching.some((m) => m.href === r.href))];
   if (readings(search.value).length && !matching.some((m) => m.href === search.value.trim())) offers.reverse();
   at = Math.min(at, Math.max(offers.length - 1, 0));
@@ -46,13 +50,14 @@ function show() {
     name.textContent = o.name;
     const kind = document.createElement('span');
     kind.className = 'link-kind measure';
-    kind.textContent = o.kind === 'Page' || o.kind === 'Place' ? o.href : o.kind;
+    kind.textContent = o.file ? `${o.file} file` : o.kind === 'Page' || o.kind === 'Place' ? o.href : o.kind;
     li.append(name, kind);
     return li;
   }));
   search.setAttribute('aria-activedescendant', offers.length ? `link-offer-${at}` : '');
   list.children[at]?.scrollIntoView({ block: 'nearest' });
   subject.hidden = !offers[at]?.href.startsWith('mailto:');
+  tab.hidden = /^(mailto|tel):/.test(offers[at]?.href ?? '');
 }
 
 /** Shows the places on the page that is pointed at, below it. */
@@ -72,15 +77,17 @@ function choose(i) {
   const href = o.href.startsWith('mailto:') && about && !o.href.includes('?') ? `${o.href}?subject=${encodeURIComponent(about)}` : o.href;
   const call = on;
   panel.hidePopover();
-  call.take(href);
+  call.take(tab.hidden || !tab.firstElementChild.checked ? href : href + newTab);
 }
 
 /** Opens the panel beside an element, with what the link is now. */
 export async function ask(anchor, now, call) {
   on = call;
   at = 0;
+  tab.firstElementChild.checked = now.endsWith(newTab);
+  now = now.replace(newTab, '');
   present = now;
-  search.value = now.replace(/^mailto:([^?]*).*/, '$1').replace(/^tel:/, '');
+  search.value = pages.find((p) => p.file && p.href === now)?.name ?? now.replace(/^mailto:([^?]*).*/, '$1').replace(/^tel:/, '');
   subject.querySelector('input').value = /subject=([^&]*)/.exec(now) ? decodeURIComponent(/subject=([^&]*)/.exec(now)[1]) : '';
   panel.querySelector('.link-none').hidden = !now;
   open(panel, anchor, () => call.closed?.());
@@ -107,6 +114,7 @@ export function start() {
       choose(at);
     }
   });
+  tab.addEventListener('change', () => { if (present) choose(at); }); // of a link that is there already
   list.addEventListener('click', (e) => { const li = e.target.closest('li'); if (li) choose([...list.children].indexOf(li)); });
   panel.querySelector('.link-none').addEventListener('click', () => { const call = on; panel.hidePopover(); call.take(''); });
   document.addEventListener('click', (e) => {

@@ -1,5 +1,6 @@
 // Words as ProseMirror holds them: what they can be, how they are read from the page and from
 // the clipboard, and how they are written for the server. core/edit.ParseWords reads the same.
+import { newTab } from '../controls/link.js';
 import * as pm from '../vendor/prosemirror.js';
 
 /** How much text is taken from the clipboard at once, in characters. */
@@ -24,8 +25,8 @@ const looks = (pattern) => ({ tag: '[data-style]', consuming: false, getAttrs: (
 const marks = {
   link: {
     attrs: { href: {} }, inclusive: false,
-    parseDOM: [{ tag: 'a[href]', getAttrs: (e) => ({ href: e.getAttribute('href') }) }],
-    toDOM: (m) => ['a', { href: m.attrs.href }, 0],
+    parseDOM: [{ tag: 'a[href]', getAttrs: (e) => ({ href: e.getAttribute('href') + (e.target === '_blank' ? newTab : '') }) }],
+    toDOM: (m) => ['a', { href: m.attrs.href.replace(newTab, ''), ...(m.attrs.href.endsWith(newTab) && { target: '_blank' }) }, 0],
   },
   bold: {
     parseDOM: [
@@ -184,7 +185,8 @@ function keys(schema, on) {
 /** Pasted HTML, made ready to be read: its styles are read as words, since the page's policy lets none be applied, and nothing in it can run. */
 export function pasted(text) {
   const inert = text.replaceAll(/<style\b[\s\S]*?<\/style>/gi, '').replaceAll(/<[a-z][^>]*>/gi, (tag) => tag.replaceAll(/\sstyle\s*=/gi, ' data-style=').replaceAll(/\son\w+\s*=/gi, ' data-on='));
-  return listsOfWordProcessors(inert);
+  // Where links of other pages open is theirs; what was copied here stays as it is.
+  return listsOfWordProcessors(text.includes('data-pm-slice') ? inert : inert.replaceAll(/<a\s[^>]*>/gi, (tag) => tag.replaceAll(/\starget\s*=/gi, ' data-target=')));
 }
 
 /** What word processors write for a list, as one: their items are paragraphs that say so in their style. */
