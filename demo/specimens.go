@@ -2,6 +2,7 @@ package demo
 
 import (
 	"fmt"
+	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
@@ -57,6 +58,11 @@ var variants = []struct {
 		},
 	},
 	{doc.Video, "of its own", []edit.Command{content("video", SpecimenVideo), content("caption", "The boat leaves")}},
+	{doc.PageList, "pictures above", []edit.Command{content("pictures", "above"), look("per-row", "2"), look("aspect-ratio", "4:3")}},
+	{doc.PageList, "pictures under", []edit.Command{content("pictures", "under"), look("border-radius", "$round")}},
+	{doc.PageList, "text that hover shows", []edit.Command{content("pictures", "hover"), content("count", "2")}},
+	{doc.Countdown, "on a dark ground", []edit.Command{look("background", "$deep"), look("padding-left", "24px"), look("padding-top", "24px")}},
+	{doc.Audio, "with a transcript", []edit.Command{content("audio", SpecimenSound), content("transcript", "Two strokes.\nThen one.")}},
 	{doc.Audio, "of its own", []edit.Command{content("audio", SpecimenSound), content("title", "The harbour bell"), content("caption", "Rung at ten to every hour")}},
 	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "loop"), look("aspect-ratio", "4:3")}},
 	{doc.Video, "from elsewhere", []edit.Command{content("player", "https://player.example/boat")}},
@@ -97,12 +103,35 @@ var surfaces = []struct {
 	},
 }
 
+// folds and views are pages of which not all is seen at once.
+var folds = []struct {
+	name string
+	do   []edit.Command
+}{
+	{"closed", []edit.Command{{Op: "section.fold", Setting: "as", Value: "closed"}, {Op: "block.add", Kind: doc.Text, Zone: "desktop"}}},
+	{"open", []edit.Command{{Op: "section.fold", Setting: "as", Value: "open"}, {Op: "section.fold", Setting: "title", Value: "What to bring"}, {Op: "block.add", Kind: doc.Text, Zone: "desktop"}, look("background", "$deep")}},
+	{"views", []edit.Command{
+		{Op: "section.view", Value: "In summer"}, {Op: "block.add", Kind: doc.Heading, Zone: "desktop"},
+		{Op: "section.add", Preset: "empty"}, {Op: "section.view", Value: "In winter"}, {Op: "block.add", Kind: doc.Text, Zone: "desktop"},
+		{Op: "section.add", Preset: "empty"}, {Op: "block.add", Kind: doc.Menu, Zone: "desktop"}, content("from", "views"),
+		{Op: "section.add", Preset: "empty"}, {Op: "section.view", Value: "In summer"}, {Op: "block.add", Kind: doc.Figures, Zone: "desktop"},
+	}},
+}
+
 func content(name, value string) edit.Command {
 	return edit.Command{Op: "block.content", Setting: name, Value: value}
 }
 
 func look(name, value string) edit.Command {
 	return edit.Command{Op: "set", Zone: "desktop", Setting: name, Value: value}
+}
+
+// SpecimenPages are what specimens list as the pages of their site.
+var SpecimenPages = []element.PageLink{
+	{Name: "Home"},
+	{Slug: "skarva", Name: "Skarva", Description: "Steep dark cliffs, and the customs house where one sleeps.", Categories: []string{"Islands"}, Picture: "one"},
+	{Slug: "langey", Name: "Langey, and how to come round it in a day", Categories: []string{"Islands"}, Picture: "two"},
+	{Slug: "fares", Name: "Fares", Description: "What it costs.", Picture: "six"},
 }
 
 // Specimens gives a page for each kind of block, as the Shelf adds it and in its
@@ -131,7 +160,7 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 		p := &doc.Page{ID: "p", Name: name, Title: name}
 		for _, c := range commands {
 			switch {
-			case c.Op == "block.add" || c.Op == "section.picture" || c.Op == "section.video":
+			case c.Op == "block.add" || strings.HasPrefix(c.Op, "section.") && c.Op != "section.add":
 				c.Node = p.Sections[0].ID
 			case c.Node == "" && c.Op != "section.add": // of the block, or of the section without one
 				if c.Node = p.Sections[0].ID; len(p.Sections[0].Blocks) > 0 {
@@ -169,6 +198,11 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 		commands := append([]edit.Command{{Op: "section.add", Preset: "empty"}}, v.do...)
 		commands = append(commands, edit.Command{Op: "block.add", Kind: doc.Heading, Zone: "desktop"})
 		if err := add("surface "+v.name, commands...); err != nil {
+			return nil, err
+		}
+	}
+	for _, v := range folds {
+		if err := add("folds "+v.name, append([]edit.Command{{Op: "section.add", Preset: "empty"}}, v.do...)...); err != nil {
 			return nil, err
 		}
 	}

@@ -65,7 +65,7 @@ async function read({ url, widths }) {
   // A picture without a size of its own is never loaded when it may wait, and has the size of its stand-in.
   for (const i of d.images) i.loading = 'eager';
   await Promise.all([...d.images].map((i) => i.decode().catch(() => {})));
-  const inline = new Set(['A', 'STRONG', 'EM', 'SPAN', 'SMALL', 'U', 'S', 'SUP', 'CODE']);
+  const inline = new Set(['A', 'STRONG', 'EM', 'SPAN', 'SMALL', 'U', 'S', 'SUP', 'CODE', 'TIME']);
   const flows = (e) => inline.has(e.tagName) && frame.contentWindow.getComputedStyle(e).display === 'inline';
   const range = d.createRange();
   const lines = (e) => {

@@ -120,7 +120,7 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }
 	}
 	for _, p := range src.Pages {
-		b.Pages = append(b.Pages, element.PageLink{Slug: p.Slug, Name: p.Name, Description: p.Description})
+		b.Pages = append(b.Pages, element.PageLink{Slug: p.Slug, Name: p.Name, Description: p.Description, Categories: p.Categories, Picture: p.Picture})
 	}
 	return b
 }

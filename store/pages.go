@@ -21,9 +21,25 @@ type PageInfo struct {
 	Slug         string     `db:"slug"` // "" is the home page
 	Name         string     `db:"name"`
 	Description  string     `db:"description"`
+	Categories   categories `db:"categories"`
+	Picture      string     `db:"picture"` // a medium that stands for it, or ""
 	Seq          int64      `db:"seq"`
 	PublishedAt  *time.Time `db:"published_at"`
 	PublishedSeq *int64     `db:"published_seq"`
+}
+
+// categories reads a list of words that the database gives as JSON.
+type categories []string
+
+// Scan implements sql.Scanner.
+func (c *categories) Scan(from any) error {
+	switch v := from.(type) {
+	case []byte:
+		return json.Unmarshal(v, c)
+	case string:
+		return json.Unmarshal([]byte(v), c)
+	}
+	return fmt.Errorf("categories can't be read from a %T", from)
 }
 
 // Page is a page at one place in its log.
@@ -45,7 +61,7 @@ var ErrStale = errors.New("somebody else changed this since")
 // ErrNothing means that there is nothing to undo or redo.
 var ErrNothing = errors.New("nothing to undo or redo")
 
-const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, p.seq, p.published_at, p.published_seq`
+const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, array_to_json(p.categories) AS categories, p.picture, p.seq, p.published_at, p.published_seq`
 
 // Pages lists a site's pages in their order.
 func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
@@ -75,8 +91,8 @@ func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p 
 	}
 	if _, err := s.db.ExecContext(
 		ctx,
-		`INSERT INTO pages (id, site_id, slug, position, doc, name, description) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
-		p.ID, site, slug, position, b, p.Name, p.Description,
+		`INSERT INTO pages (id, site_id, slug, position, doc, name, description, categories, picture) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+		p.ID, site, slug, position, b, p.Name, p.Description, append([]string{}, p.Categories...), p.Picture,
 	); err != nil {
 		return fmt.Errorf("adding page %s: %w", slug, err)
 	}
@@ -220,10 +236,10 @@ func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 	}
 	_, err = tx.ExecContext(ctx, `WITH kept AS (
 			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14 WHERE id = $1`,
+		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14, categories = $15, picture = $16 WHERE id = $1`,
 		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, e.act, document, map[string]int{
 			kindEdit: 1, kindUndo: -1, kindRedo: 1,
-		}[e.kind], e.result.Page.Name, e.result.Page.Description)
+		}[e.kind], e.result.Page.Name, e.result.Page.Description, append([]string{}, e.result.Page.Categories...), e.result.Page.Picture)
 	if err != nil {
 		return fmt.Errorf("keeping the edit: %w", err)
 	}

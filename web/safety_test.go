@@ -396,10 +396,10 @@ func TestAuditLog(t *testing.T) {
 		t.Fatal(body)
 	}
 	for path, form := range map[string]url.Values{
-		benchPath + "/publish":                          nil,
-		"/sites/skerry/previews":                        {"days": {"7"}},
-		libraryPath + "/delete": {"id": {p.media()[0].ID}},
-		"/sites/skerry/entries/erase":                   {"written": {"a@example.org"}},
+		benchPath + "/publish":        nil,
+		"/sites/skerry/previews":      {"days": {"7"}},
+		libraryPath + "/delete":       {"id": {p.media()[0].ID}},
+		"/sites/skerry/entries/erase": {"written": {"a@example.org"}},
 	} {
 		if status, body, _ := d.post(path, form); status != http.StatusOK {
 			t.Fatalf("%s: %d %.200s", path, status, body)

@@ -38,7 +38,7 @@ func kindCases(s *doc.Site) ([]testCase, error) {
 	}
 	var cs []testCase
 	for _, p := range pages {
-		b := element.Builder{Site: s, Media: specimenMedium("/"), Icon: icons.Drawing}
+		b := element.Builder{Site: s, Media: specimenMedium("/"), Icon: icons.Drawing, Pages: demo.SpecimenPages}
 		cs = append(cs, testCase{name: p.Name, kind: "kinds", zones: s.Zones, root: b.Page(p), site: s, page: p})
 	}
 	if families[0] == "Uploaded" {

@@ -123,7 +123,7 @@ func write(dir string) error {
 
 // specimen renders a specimen's page.
 func specimen(s *doc.Site, p *doc.Page) (html, css string) {
-	b := element.Builder{Site: s, Media: specimenMedium(""), Icon: icons.Drawing, DropEmpty: true}
+	b := element.Builder{Site: s, Media: specimenMedium(""), Icon: icons.Drawing, DropEmpty: true, Pages: demo.SpecimenPages}
 	body := b.Page(p)
 	var faces []emit.FontFace
 	for _, f := range fonts.Needed(emit.Used(body)) {

@@ -17,6 +17,9 @@ const (
 	largeRatio = 3.0
 )
 
+// unseen is the opacity below which nothing is seen.
+const unseen = 0.01
+
 // Contrasts gives the words of a tree that can't be read on their ground in a zone, as far
 // as that is one colour: on pictures and gradients nothing is known.
 func Contrasts(tree *element.Node, zone int, width float64) []Finding {
@@ -29,6 +32,11 @@ func contrasts(n *element.Node, zone int, view style.Viewport, node string, opac
 	}
 	node = cmp.Or(n.Block, n.Section, node)
 	st := &n.Styles[zone]
+	if st.Opacity > 0 && st.Opacity < unseen && len(n.States) > 0 { // it is read when pointing shows it
+		then := *st
+		n.States[0].Change(zone, &then)
+		st = &then
+	}
 	if st.Opacity > 0 {
 		opacity *= st.Opacity
 	}

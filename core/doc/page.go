@@ -1,5 +1,7 @@
 package doc
 
+import "slices"
+
 // Page is one page of a site: its head and its sections from top to bottom.
 // Pages are treated as values: an edit makes a new Page that shares the sections
 // it did not touch, so a *Section must never be changed in place.
@@ -8,6 +10,10 @@ type Page struct {
 	Name        string `json:"name"`  // as the site's people call it
 	Title       string `json:"title"` // as browsers and search results show it
 	Description string `json:"description,omitempty"`
+	// Categories are what lists of pages choose it by, Picture the id of the medium that stands
+	// for it there and where it is shared.
+	Categories []string `json:"categories,omitempty"`
+	Picture    string   `json:"picture,omitempty"`
 	// Ground is the colour that the page lies on, by token; "" is the house style's.
 	Ground   string     `json:"ground,omitempty"`
 	Sections []*Section `json:"sections"`
@@ -34,6 +40,11 @@ type Section struct {
 	Made string `json:"made,omitempty"`
 	// Anchor is the id that links on the page lead to, or "".
 	Anchor string `json:"anchor,omitempty"`
+	// View is the one of several views of the page that it is part of, or nil when it is always
+	// seen. Only sections of the main part are in views.
+	View *View `json:"view,omitempty"`
+	// Fold makes it one that visitors unfold, or is nil.
+	Fold *Fold `json:"fold,omitempty"`
 	// Picture is the id of the medium drawn behind the section, or "".
 	Picture string `json:"picture,omitempty"`
 	// Video is the id of the video that plays behind it silently, or ""; Picture is then
@@ -44,6 +55,19 @@ type Section struct {
 	Style       Style       `json:"style,omitempty"`
 	Arrangement Arrangement `json:"arrangement,omitempty"`
 	Blocks      []*Block    `json:"blocks"`
+}
+
+// View is a part of a page that is seen by itself, at an address of its own on the page.
+// Neighbouring sections with one anchor are one view.
+type View struct {
+	Title  string `json:"title"`
+	Anchor string `json:"anchor"`
+}
+
+// Fold is what a section that visitors unfold shows of itself before.
+type Fold struct {
+	Title string `json:"title"`
+	Open  bool   `json:"open,omitempty"` // to begin with
 }
 
 // Style is a set of property values by name, each by zone.
@@ -211,6 +235,17 @@ func (p *Page) Neighbours(s *Section) (above, below *Section) {
 		}
 	}
 	return above, below
+}
+
+// Views are the views of the page that is not all seen at once, in the order in which they
+// begin.
+func (p *Page) Views() (out []View) {
+	for _, s := range p.Sections {
+		if s.View != nil && !s.Hidden && !slices.ContainsFunc(out, func(v View) bool { return v.Anchor == s.View.Anchor }) {
+			out = append(out, *s.View)
+		}
+	}
+	return out
 }
 
 // Divided reports whether a section has a shape divider.

@@ -139,7 +139,7 @@ func special(f *element.Field, e *editing, v string) (string, error) {
 func (e *editing) anchored(name string) bool {
 	found := false
 	for _, s := range e.page.Sections {
-		found = found || name != "" && s.Anchor == name
+		found = found || name != "" && (s.Anchor == name || s.View != nil && s.View.Anchor == name)
 		s.Walk(func(b *doc.Block) {
 			found = found || name != "" && b != e.block && b.Kind == doc.Anchor && b.Content.Values["name"] == name
 		})

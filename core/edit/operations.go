@@ -28,7 +28,7 @@ var operations map[string]operation
 
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
-		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title, description or ground; Value
+		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title, description, ground, categories or picture; Value
 		"section.add":       {on: onPage, right: rights.Compose, run: (*editing).addSection},               // After, Preset
 		"section.move":      {on: onSection, right: rights.Compose, run: (*editing).moveSection},           // Node, After
 		"section.shift":     {on: onSection, right: rights.Compose, run: (*editing).shiftSection},          // Node, DY
@@ -36,6 +36,8 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"section.redesign":  {on: onSection, right: rights.Compose, run: (*editing).redesign},              // Node, Preset
 		"section.role":      {on: onSection, right: rights.Compose, run: (*editing).setRole},               // Node, Value
 		"section.anchor":    {on: onSection, right: rights.Compose, run: (*editing).setAnchor},             // Node, Value
+		"section.view":      {on: onSection, right: rights.Compose, run: (*editing).setView},               // Node, Value: a title
+		"section.fold":      {on: onSection, right: rights.Compose, run: (*editing).setFold},               // Node, Setting: as or title; Value
 		"section.picture":   {on: onSection, right: rights.Write, run: (*editing).setBackdrop},             // Node, Value
 		"section.video":     {on: onSection, right: rights.Write, run: (*editing).setFilm},                 // Node, Value
 		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: (*editing).addBlock},   // Node: a section or container; Kind, Zone, Place or After, Value: a medium
@@ -91,8 +93,12 @@ func (e *editing) setPage() ([]Step, error) {
 		head.Description, err = text("Description", e.c.Value, 400)
 	case "ground":
 		head.Ground, err = e.readGround()
+	case "categories":
+		head.Categories, err = readCategories(e.c.Value)
+	case "picture":
+		head.Picture, err = e.c.Value, e.medium("Picture", e.c.Value, doc.PictureMedium)
 	default:
-		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title, description and ground are", e.c.Setting)
+		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title, description, ground, categories and picture are", e.c.Setting)
 	}
 	if err != nil {
 		return nil, err
@@ -163,7 +169,7 @@ func (e *editing) ready(id string) (*doc.Section, error) {
 // anew gives a copy of a section with new ids.
 func anew(s *doc.Section, newID func(string) string) *doc.Section {
 	c := s.Clone()
-	c.ID, c.Anchor = newID("s"), ""
+	c.ID, c.Anchor, c.View = newID("s"), "", nil
 	for i, b := range c.Blocks {
 		c.Blocks[i] = b.Anew(newID)
 	}
@@ -249,6 +255,9 @@ func (e *editing) setAnchor() ([]Step, error) {
 		if v != "" && s.Anchor == v && s.ID != e.section.ID {
 			return nil, doc.Problemf("Anchor", "%q is the section %q's already; choose another", v, s.Name)
 		}
+	}
+	if v != "" && e.viewed(v) {
+		return nil, doc.Problemf("Anchor", "%q is a view's already; choose another", v)
 	}
 	return e.head(func(s *doc.Section) { s.Anchor = v }), nil
 }

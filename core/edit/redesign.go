@@ -25,6 +25,7 @@ func (e *editing) redesign() ([]Step, error) {
 		return nil, doc.Problemf("Layout", "there is no ready-made section %.40q", id)
 	}
 	next := preset.make(e.env.NewID, FindBusiness(e.env.Site.Business))
+	next.View, next.Fold = e.section.View, e.section.Fold
 	next.ID, next.Name, next.Anchor, next.Hidden = e.section.ID, e.section.Name, e.section.Anchor, e.section.Hidden
 	if next.Picture, next.Video = e.section.Picture, e.section.Video; next.Role == doc.RoleMain {
 		next.Role = e.section.Role

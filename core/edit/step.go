@@ -37,14 +37,18 @@ const (
 
 // PageHead is a page without its sections.
 type PageHead struct {
-	Name        string `json:"name"`
-	Title       string `json:"title"`
-	Description string `json:"description,omitempty"`
-	Ground      string `json:"ground,omitempty"`
+	Name        string   `json:"name"`
+	Title       string   `json:"title"`
+	Description string   `json:"description,omitempty"`
+	Ground      string   `json:"ground,omitempty"`
+	Categories  []string `json:"categories,omitempty"`
+	Picture     string   `json:"picture,omitempty"`
 }
 
 // headOf gives a page without its sections.
-func headOf(p *doc.Page) PageHead { return PageHead{p.Name, p.Title, p.Description, p.Ground} }
+func headOf(p *doc.Page) PageHead {
+	return PageHead{p.Name, p.Title, p.Description, p.Ground, p.Categories, p.Picture}
+}
 
 // Run applies steps to a page and gives the new page and the steps that undo
 // them, in the order to run them in. A step that doesn't fit the page is an error;
@@ -71,6 +75,7 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 		was := headOf(p)
 		inv := Step{Do: SetPage, Page: &was}
 		p.Name, p.Title, p.Description, p.Ground = s.Page.Name, s.Page.Title, s.Page.Description, s.Page.Ground
+		p.Categories, p.Picture = s.Page.Categories, s.Page.Picture
 		return inv, nil
 	case InsertSection:
 		if taken(p, s.Section.ID) {

@@ -31,8 +31,13 @@ func (m Medium) Sort() doc.MediumSort {
 	return doc.SortOf(m.Type)
 }
 
-// PageLink is a page of the site as others list it; the home page's slug is "".
-type PageLink struct{ Slug, Name, Description string }
+// PageLink is a page of the site as others list it; the home page's slug is "", and Picture
+// the id of the medium that stands for it, or "".
+type PageLink struct {
+	Slug, Name, Description string
+	Categories              []string
+	Picture                 string
+}
 
 // Variant is one resized copy of a picture.
 type Variant struct {
@@ -88,6 +93,9 @@ type Builder struct {
 	// none: what a divider passes into. Page sets it by itself.
 	Neighbours func(*doc.Section) (above, below *doc.Section)
 
+	// Views are those of the page. Page sets them by itself.
+	Views []doc.View
+
 	// Watched is the section or block of which Instead is told, by zone, what holds where
 	// its settings aren't set; see style.Sheet.
 	Watched string
@@ -109,7 +117,7 @@ type Builder struct {
 
 // Page gives the body element of a page: headers, <main>, footers.
 func (b *Builder) Page(p *doc.Page) *Node {
-	b.Neighbours, b.Ground = p.Neighbours, p.Ground
+	b.Neighbours, b.Ground, b.Views = p.Neighbours, p.Ground, p.Views()
 	body := &Node{Tag: "body", Key: "body", Styles: b.rootStyles()}
 	for z := range body.Styles {
 		body.Styles[z].MinHeight = style.Length{N: 100, Unit: style.Vh}
@@ -135,6 +143,7 @@ func (b *Builder) Page(p *doc.Page) *Node {
 		apart(body)
 	}
 	var main *Node
+	views := map[string]bool{} // that have begun
 	for i, s := range p.Sections {
 		if s.Hidden {
 			continue
@@ -156,13 +165,46 @@ func (b *Builder) Page(p *doc.Page) *Node {
 				c.Tag = "section"
 				n = &c
 			}
-			main.Children = append(main.Children, n)
+			at := main
+			if s.View != nil {
+				if at = b.viewOf(main, s.View, views); spaced {
+					apart(at)
+				}
+			}
+			at.Children = append(at.Children, n)
 		} else {
 			body.Children = append(body.Children, n)
 		}
 	}
 	b.warnOfTabs(body)
 	return body
+}
+
+// viewOf gives the element of a view that a section stands in: that of the section before it
+// when they are of one view. The first view of a page is seen unless another is gone to; the
+// others are folded where they aren't worked on.
+func (b *Builder) viewOf(main *Node, v *doc.View, begun map[string]bool) *Node {
+	if k := len(main.Children) - 1; k >= 0 && main.Children[k].Key == "view-"+v.Anchor {
+		return main.Children[k]
+	}
+	first := len(begun) == 0 || b.Views[0].Anchor == v.Anchor
+	n := &Node{Tag: "div", Key: "view-" + v.Anchor, Styles: main.Styles, Folded: !first && !b.Still}
+	switch {
+	case begun[v.Anchor] && !first: // it goes on behind what is always seen
+		n.attr("data-of", v.Anchor)
+	case first:
+		n.attr("data-view", "first")
+	default:
+		n.attr("data-view", "other")
+	}
+	if !begun[v.Anchor] {
+		n.attr("id", v.Anchor)
+		n.attr("role", "region")
+		n.attr("aria-label", v.Title)
+	}
+	begun[v.Anchor] = true
+	main.Children = append(main.Children, n)
+	return n
 }
 
 func (b *Builder) sheet(s doc.Style, zone int) style.Sheet {
@@ -264,7 +306,11 @@ func (b *Builder) section(s *doc.Section) *Node {
 			st.MarginAuto = style.Left | style.Right
 		}
 	})
-	n.Children = append(n.Children, in)
+	into := n
+	if s.Fold != nil {
+		into = b.fold(n, in, s.Fold)
+	}
+	into.Children = append(into.Children, in)
 	b.hold(in, s.Holder())
 	b.edge(n, s, "top")
 	b.edge(n, s, "bottom")

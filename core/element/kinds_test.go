@@ -163,7 +163,7 @@ func TestTableCells(t *testing.T) {
 
 func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 	b := builder()
-	b.Pages, b.Here = []PageLink{{"", "Home", ""}, {"fares", "Fares", ""}}, "fares"
+	b.Pages, b.Here = []PageLink{{Name: "Home"}, {Slug: "fares", Name: "Fares"}}, "fares"
 	bl := &doc.Block{ID: "b1", Kind: doc.Menu, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}}}
 	nav := b.Section(&doc.Section{ID: "s", Blocks: []*doc.Block{bl}}).Children[0].Children[0]
 	button, list := nav.find("button"), nav.find("ul")

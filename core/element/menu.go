@@ -16,7 +16,7 @@ var menu = Anatomy{
 	Name: "Menu", Hint: "the site’s pages; folds up on phones", Icon: "list", Find: "navigation nav links pages header",
 	Shelf: Finding, Span: 8, Rows: 2,
 	Fields: []Field{
-		{Name: "from", Label: "Source", Type: Choice, Choices: value.Is(value.Pages, "The site’s pages", value.Own, "Its own list")},
+		{Name: "from", Label: "Source", Type: Choice, Choices: value.Is(value.Pages, "The site’s pages", value.Own, "Its own list", value.Views, "The page’s views")},
 		{Name: "label", Label: "Name", Type: Line, Default: "Menu"},
 	},
 	EntryName: "Own items",
@@ -41,6 +41,15 @@ type menuLink struct {
 const mostLinks = 7
 
 func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
+	if bl.Content.Values["from"] == value.Views {
+		for _, v := range b.Views {
+			links = append(links, menuLink{label: v.Title, href: "#" + v.Anchor})
+		}
+		if len(links) == 0 {
+			links = []menuLink{{label: "The first view"}, {label: "The second"}}
+		}
+		return links
+	}
 	if bl.Content.Values["from"] != value.Own {
 		for _, p := range b.Pages {
 			links = append(links, menuLink{label: p.Name, href: "/" + p.Slug, here: p.Slug == b.Here})

@@ -48,6 +48,15 @@ var resets = []struct {
 	{[]string{"[role=tabpanel]"}, "@media (scripting:none){[role=tabpanel][hidden]{display:block}}\n"},
 	// What only a script can do isn't there without one.
 	{[]string{"[data-scripted]"}, "@media (scripting:none){[data-scripted]{display:none}}\n"},
+	// What pointing shows is shown to keys, and always where nothing can be pointed at.
+	{[]string{"[data-hover]"}, ":focus-visible>[data-hover][data-hover]{opacity:1}\n@media (hover:none){[data-hover][data-hover]{opacity:1}}\n"},
+	// One view of a page is seen at a time, the first unless another is gone to.
+	{
+		[]string{"[data-view]"},
+		`@media screen{[data-view]:not([data-view=first],:target,:has(:target)){display:none}
+main:has(>[data-view=other]:target,>[data-view=other] :target)>[data-view=first]{display:none}}
+`,
+	},
 	{[]string{"audio"}, "audio{display:block}\n"},
 	{[]string{"small"}, "small{font-size:inherit}\n"},
 	{[]string{"sup"}, "sup{font-size:inherit;vertical-align:baseline}\n"},
@@ -92,7 +101,7 @@ const smooth = "@media (prefers-reduced-motion:no-preference){html{scroll-behavi
 // Reset gives the part of the style sheet that comes before the rules: all of it, or,
 // for a tree, what its elements need.
 func Reset(tree *element.Node) string {
-	used := map[string]bool{}
+	used, further := map[string]bool{}, map[string]bool{}
 	if tree != nil {
 		tree.Walk(func(n *element.Node) {
 			used[n.Tag] = true
@@ -103,6 +112,11 @@ func Reset(tree *element.Node) string {
 					used[n.Tag+"[hidden]"] = true
 				}
 				used["[data-scripted]"] = used["[data-scripted]"] || a.Name == "data-scripted"
+				if a.Name == "data-of" {
+					further[a.Value] = true
+				}
+				used["[data-hover]"] = used["[data-hover]"] || a.Name == "data-hover"
+				used["[data-view]"] = used["[data-view]"] || a.Name == "data-view"
 				used["[popover]"] = used["[popover]"] || a.Name == "popover"
 				used["#"] = used["#"] || a.Name == "href" && strings.HasPrefix(a.Value, "#")
 			}
@@ -127,6 +141,9 @@ func Reset(tree *element.Node) string {
 		if tree == nil || slices.ContainsFunc(r.tags, func(t string) bool { return used[t] }) {
 			b.WriteString(r.css)
 		}
+	}
+	for _, anchor := range slices.Sorted(maps.Keys(further)) { // of views that go on elsewhere
+		b.WriteString(`@media screen{main:not(:has([id="` + anchor + `"]:target,[id="` + anchor + `"] :target))>[data-of="` + anchor + "\"]{display:none}}\n")
 	}
 	if used["#"] {
 		b.WriteString(smooth)

@@ -83,7 +83,7 @@ var settings = []*Setting{
 		Choices: value.Is(value.Auto, "Auto"), Type: TypeLength, Min: 1, Max: 4000, Units: []Unit{Rem, Vh, Vw},
 	},
 	{
-		Name: "aspect-ratio", Label: "Aspect ratio", On: either(picture, only(doc.Gallery, doc.Map, doc.Video)),
+		Name: "aspect-ratio", Label: "Aspect ratio", On: either(picture, only(doc.Gallery, doc.Map, doc.Video, doc.PageList)),
 		Choices: value.Is(value.Auto, "Original", value.Rows, "Rows"), Type: TypeRatio, Min: 0.05, Max: 20,
 	},
 	{

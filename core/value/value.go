@@ -72,6 +72,8 @@ const (
 	Left  = "left"
 	Right = "right"
 	Above = "above"
+	Under = "under"
+	Hover = "hover"
 )
 
 // Menus, galleries and Series.
@@ -86,6 +88,7 @@ const (
 	Slider    = "slider"
 	Pages     = "pages" // a menu of the site's pages
 	Own       = "own"   // of its own entries
+	Views     = "views" // of the page that it is on
 )
 
 // Looks of buttons.

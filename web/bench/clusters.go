@@ -52,6 +52,7 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 			v.layoutField(sec),
 			{ID: "f-role", Label: "Landmark", Op: "section.role", Control: "options", Options: roles, Here: true},
 		}},
+		v.visibilityCluster(sec),
 		v.groundCluster(sec.Style, style.OnSection, picture, &film, "color", "text-align"),
 		v.spacingCluster(sec.Style, style.OnSection, doc.LineUp),
 		{ID: "size", Title: "Size", Fields: named(of("min-height", "content-at", "content", "margin-sides", "pull", "layer"), "content-at", "Align vert.", "margin-sides", "Margin sides")},
@@ -60,6 +61,31 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 		{ID: "dividers", Title: "Shape dividers", Fields: v.edgeFields(sec)},
 		{ID: "scroll", Title: "On scroll", Fields: of("stays", "over", "picture-scroll", "parallax")},
 	}
+}
+
+// visibilityCluster is whether visitors see a section at once: the view that it is part of,
+// and whether it is folded.
+func (v *View) visibilityCluster(sec *doc.Section) cluster {
+	view := field{ID: "f-view", Label: "View", Op: "section.view", Control: "text", Follows: "None: always seen"}
+	if sec.View != nil {
+		view.Value, view.Here, view.Note = sec.View.Title, true, "#"+sec.View.Anchor
+	}
+	as := value.None
+	if sec.Fold != nil {
+		if as = value.Closed; sec.Fold.Open {
+			as = value.Open
+		}
+	}
+	fold := field{ID: "f-fold", Label: "Folds", Op: "section.fold", Setting: "as", Control: "options", Here: true}
+	for _, o := range value.Is(value.None, "No", value.Closed, "Closed", value.Open, "Open") {
+		fold.Options = append(fold.Options, option{Value: o.Value, Label: o.Label, Chosen: o.Value == as})
+	}
+	fold.segmented()
+	c := cluster{ID: "visibility", Title: "Visibility", Fields: []field{view, fold}}
+	if sec.Fold != nil {
+		c.Fields = append(c.Fields, field{ID: "f-fold-title", Label: "Title", Op: "section.fold", Setting: "title", Control: "text", Value: sec.Fold.Title, Here: true})
+	}
+	return c
 }
 
 // edgeFields are the shapes of the section's edges, and their measures where they have

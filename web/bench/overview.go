@@ -34,6 +34,7 @@ type OverviewItem struct {
 	Hidden, Selected  bool
 	Composes          bool
 	Drawing           template.HTML
+	View              string // the title of the view that it is part of, or ""
 }
 
 // Overview gives all sections, each drawn.
@@ -54,6 +55,9 @@ func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
 		ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden,
 		Selected: v.selectedSection() == sec.ID,
 		Composes: v.Site.Role.May(rights.Compose),
+	}
+	if sec.View != nil {
+		it.View = sec.View.Title
 	}
 	sec.Walk(func(*doc.Block) { it.Blocks++ })
 	it.Count, it.Many = blockCount(it.Blocks), it.Blocks >= manyBlocks

@@ -12,6 +12,7 @@ import (
 	"openplot/core/emit"
 	"openplot/core/layout"
 	"openplot/core/shape"
+	"openplot/core/value"
 	"openplot/metrics"
 	"openplot/site"
 	"openplot/store"
@@ -117,10 +118,17 @@ func (s *scene) at(width float64) *layout.Box {
 	return b
 }
 
-// around tells scenes of a divided section apart by what its dividers pass into.
+// around tells scenes of one section apart by what they show of others: what a divider passes
+// into, the views that a menu lists.
 func around(p *doc.Page, sec *doc.Section) string {
+	var views strings.Builder
+	sec.Walk(func(b *doc.Block) {
+		if b.Kind == doc.Menu && b.Content.Values["from"] == value.Views {
+			fmt.Fprint(&views, p.Views(), " ")
+		}
+	})
 	if !sec.Divided() {
-		return ""
+		return views.String()
 	}
 	above, below := p.Neighbours(sec)
 	var b strings.Builder
@@ -129,7 +137,7 @@ func around(p *doc.Page, sec *doc.Section) string {
 			fmt.Fprint(&b, s.Style["background"], s.Style["gradient"], " ")
 		}
 	}
-	return b.String()
+	return views.String() + b.String()
 }
 
 // shown tells the media that a section shows: with other words or files it looks different.
@@ -161,7 +169,7 @@ func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
 
 // write gives a section's text for the canvas, and its elements.
 func (st *Stage) write(p *doc.Page, sec *doc.Section) (html, css string, n *element.Node) {
-	st.Builder.Neighbours, st.Builder.Ground = p.Neighbours, p.Ground
+	st.Builder.Neighbours, st.Builder.Ground, st.Builder.Views = p.Neighbours, p.Ground, p.Views()
 	n = st.Builder.Section(sec)
 	sheet := emit.NewCanvasSheet(st.Site.Zones, sec.ID)
 	var b strings.Builder

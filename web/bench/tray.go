@@ -6,6 +6,7 @@ import (
 	"html/template"
 	"slices"
 	"strconv"
+	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
@@ -172,6 +173,7 @@ func (v *View) Tray() *Tray {
 		t.Node = ""
 		t.Trail = []crumb{{"", v.Page.Name}}
 		if t.Composes {
+			picture := v.pictureField(v.Page.Picture, "page.set", "picture")
 			t.Clusters = []cluster{{ID: "page", Title: "Page", Fields: []field{
 				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
 				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
@@ -180,6 +182,12 @@ func (v *View) Tray() *Tray {
 					Control: "area", Value: v.Page.Description, Here: v.Page.Description != "",
 				},
 				v.groundField(),
+			}}, {ID: "listed", Title: "In lists", Fields: []field{
+				{
+					ID: "f-categories", Label: "Categories", Op: "page.set", Setting: "categories", Control: "text", Follows: "None",
+					Value: strings.Join(v.Page.Categories, ", "), Here: len(v.Page.Categories) > 0,
+				},
+				picture,
 			}}}
 		}
 		return t

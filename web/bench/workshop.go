@@ -63,10 +63,13 @@ func NewWorkshop(mediaDir, mediaURL string, log *slog.Logger) (*Workshop, error)
 
 // Stage prepares a page of a site, "" being the home page's slug.
 func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
-	// Menus and other lists show pages' names.
-	names := fnv.New64a()
+	// Menus and other lists show pages' names and pictures.
+	names, pictures := fnv.New64a(), make(map[string]string, len(src.Media))
+	for _, m := range src.Media {
+		pictures[m.ID] = fmt.Sprintf("%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
+	}
 	for _, p := range src.Pages {
-		fmt.Fprintf(names, "%q %q %q ", p.Slug, p.Name, p.Description)
+		fmt.Fprintf(names, "%q %q %q %q %q ", p.Slug, p.Name, p.Description, p.Categories, pictures[p.Picture])
 	}
 	for _, f := range src.Fonts {
 		fmt.Fprintf(names, "%q %q ", f.Family, f.File)
@@ -75,10 +78,7 @@ func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
 		Site: st, Source: src, workshop: w,
 		lib:   w.library(src.Fonts),
 		look:  fmt.Sprint(st.ID, " ", st.Version, " ", st.Worn, " ", st.Business, " ", names.Sum64()),
-		media: make(map[string]string, len(src.Media)),
-	}
-	for _, m := range src.Media {
-		s.media[m.ID] = fmt.Sprintf("%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
+		media: pictures,
 	}
 	return s.For(slug)
 }
