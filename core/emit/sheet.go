@@ -89,7 +89,7 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node, above looks) 
 		}
 	}
 	for _, a := range n.Attrs {
-		if s.marks || !strings.HasPrefix(a.Name, "data-") { // those are for the canvas
+		if s.marks || a.Name != "data-colour" { // that is for what is written in
 			attribute(b, a.Name, a.Value)
 		}
 	}

@@ -56,6 +56,10 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 	case element.Address:
 		out.Control, out.Follows = "link", "None"
 		out.Leads, out.Broken = v.leads(value)
+		out.Raw = value
+		if out.Value, _ = doc.SplitLink(value); doc.LinkedFile(value) != "" { // chosen, not written
+			out.Value, out.Fixed = strings.TrimSuffix(out.Leads, inNewTab), true
+		}
 	case element.IconName:
 		out.Control = "icon"
 	case element.Number:
@@ -75,19 +79,22 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 	return out
 }
 
+// inNewTab ends what is said of a link that opens in one.
+const inNewTab = ", in a new tab"
+
 // leads says in words where a link leads, and whether there is nothing there.
 func (v *View) leads(link string) (where string, broken bool) {
+	if address, further := doc.SplitLink(link); further {
+		where, broken = v.leads(address)
+		return where + inNewTab, broken
+	}
 	if id := doc.LinkedFile(link); id != "" {
 		for _, m := range v.Media() {
 			if m.ID == id {
 				return m.Name, false
 			}
 		}
-		return "No such file", true
-	}
-	if address, inNewTab := doc.SplitLink(link); inNewTab {
-		where, broken = v.leads(address)
-		return where + ", in a new tab", broken
+		return "No such file in the library", true
 	}
 	path, anchor, placed := strings.Cut(link, "#")
 	switch {

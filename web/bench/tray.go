@@ -98,6 +98,7 @@ type field struct {
 	Font    string     // the family that it is, to be shown in itself
 	Thumb   string     // address of a picture
 	Cells   [][]string // of a table
+	Fixed   bool       // it can be chosen and not written
 	Leads   string     // where a link leads, in words
 	Broken  bool       // there is nothing there
 	// Of numbers: bounds, how far a key goes, the units and house-style steps there are, and

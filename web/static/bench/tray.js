@@ -1,6 +1,7 @@
 // The Tray: makes commands of what its controls say, and keeps its place over being drawn anew.
 import { page, zoneAt } from './page.js';
 import { promote, restyle, send } from './edits.js';
+import { newTab } from '../controls/link.js';
 import { pick } from './picker.js';
 import { attempt, leave, onTried, take } from './tries.js';
 import { drag } from '../shared/drag.js';
@@ -38,6 +39,12 @@ function paragraphs(text) {
     p.textContent = line;
     return p.outerHTML;
   }).join('');
+}
+
+/** What was written in a field; a link that opens in a new tab goes on to. */
+function entered(t) {
+  const v = t.value.trim();
+  return v && t.dataset.link?.endsWith(newTab) ? v + newTab : v;
 }
 
 async function enter(e, value) {
@@ -241,7 +248,7 @@ export function start() {
   document.addEventListener('change', (e) => {
     const t = e.target;
     if (!t.closest('#tray') || !t.dataset.op) return;
-    enter(t, 'words' in t.dataset ? paragraphs(t.value) : t.value.trim());
+    enter(t, 'words' in t.dataset ? paragraphs(t.value) : entered(t));
   });
   document.addEventListener('openplot:control', control);
   document.addEventListener('click', click);

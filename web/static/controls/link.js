@@ -122,6 +122,6 @@ export function start() {
     if (!anchor) return;
     const field = document.getElementById(anchor.dataset.for);
     const bound = binding(field);
-    ask(anchor, field.value, { take: (href) => take(bound, href), closed: () => leave(bound) });
+    ask(anchor, field.dataset.link, { take: (href) => take(bound, href), closed: () => leave(bound) });
   });
 }
