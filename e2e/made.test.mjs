@@ -179,11 +179,19 @@ test('a section is kept on the Shelf, found there, and a favourite stands apart'
   await page.locator('.overview-item', { hasText: 'Notices' }).last().locator('.overview-go').click();
   await settled(page);
   await more(page, 'Keep on the Shelf');
-  await page.getByText('is on the Shelf now').waitFor();
+  const dialog = page.getByRole('dialog', { name: 'Keep on the Shelf' });
+  assert.equal(await dialog.getByLabel('Name').inputValue(), 'Notices');
+  await dialog.getByLabel('Name').fill('Harbour notices');
+  await dialog.getByLabel('Purpose').selectOption('Notices');
+  await dialog.getByLabel(/For all my sites/).check();
+  assert.deepEqual(await findings(page), []);
+  await page.keyboard.press('Enter');
+  await page.getByText('“Harbour notices” is on the Shelf now').waitFor();
   await page.locator('#stage').focus();
   await page.keyboard.press('/');
   await page.getByRole('button', { name: 'Kept', exact: true }).click();
-  await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Notices'], 'what is kept, drawn');
+  await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Harbour notices'], 'what is kept, drawn');
+  await page.locator('[data-purpose="Notices"]:visible').waitFor(); // and found by what it is for
   assert.equal(await page.locator('.shelf-item:visible svg.drawing').count(), 1);
   await page.getByRole('button', { name: 'Blocks', exact: true }).click();
   await page.locator('li', { has: page.locator('[data-kind="map"]') }).locator('[data-star]').click();

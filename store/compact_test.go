@@ -137,7 +137,7 @@ func TestKeptSectionsAreLimited(t *testing.T) {
 		t.Fatal(err)
 	}
 	var p *doc.Problem
-	if err := f.KeepSection(t.Context(), "w1", &doc.Section{ID: "s", Name: "One more"}); !errors.As(err, &p) {
+	if err := f.KeepSection(t.Context(), &KeptSection{Site: "w1", Name: "One more", Section: &doc.Section{ID: "s"}}); !errors.As(err, &p) {
 		t.Errorf("%v", err)
 	}
 }

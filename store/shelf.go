@@ -11,19 +11,24 @@ import (
 // KeptSection is a section that a site's people keep on the Shelf.
 type KeptSection struct {
 	ID      string       `db:"id"`
+	Site    string       `db:"site_id"` // the one that it comes from
 	Name    string       `db:"name"`
+	Purpose string       `db:"purpose"` // one of edit.Purposes, or ""
+	Owner   string       `db:"owner"`   // an account on all of whose sites it is, or ""
 	Raw     []byte       `db:"section"`
 	Section *doc.Section `db:"-"`
 }
 
-// KeepSection puts a section on a site's Shelf. Errors are *doc.Problem when there are too many.
-func (s *Store) KeepSection(ctx context.Context, site string, sec *doc.Section) error {
-	raw, err := json.Marshal(sec)
-	if err != nil {
+// KeepSection puts a section on a site's Shelf, or on those of all its owner's sites; it gets
+// an id. Errors are *doc.Problem when there are too many.
+func (s *Store) KeepSection(ctx context.Context, k *KeptSection) error {
+	var err error
+	if k.Raw, err = json.Marshal(k.Section); err != nil {
 		return fmt.Errorf("writing a section: %w", err)
 	}
-	r, err := s.db.ExecContext(ctx, `INSERT INTO kept_sections (id, site_id, name, section) SELECT $1, $2, $3, $4
-		WHERE (SELECT count(*) FROM kept_sections WHERE site_id = $2) < $5`, NewID("k"), site, sec.Name, raw, maxKeptSections)
+	k.ID = NewID("k")
+	r, err := s.db.ExecContext(ctx, `INSERT INTO kept_sections (id, site_id, name, section, purpose, owner) SELECT $1, $2, $3, $4, $6, nullif($7, '')
+		WHERE (SELECT count(*) FROM kept_sections WHERE site_id = $2) < $5`, k.ID, k.Site, k.Name, k.Raw, maxKeptSections, k.Purpose, k.Owner)
 	if err != nil {
 		return fmt.Errorf("keeping a section: %w", err)
 	}
@@ -36,12 +41,13 @@ func (s *Store) KeepSection(ctx context.Context, site string, sec *doc.Section) 
 // maxKeptSections is how many sections a site keeps at most.
 const maxKeptSections = 200
 
-// KeptSections gives the sections on a site's Shelf, the newest first.
-func (s *Store) KeptSections(ctx context.Context, site string) ([]*KeptSection, error) {
+// KeptSections gives the sections on a site's Shelf as an account sees it, the newest first.
+func (s *Store) KeptSections(ctx context.Context, site, user string) ([]*KeptSection, error) {
 	var ks []*KeptSection
 	if err := s.db.SelectContext(
 		ctx, &ks,
-		`SELECT id, name, section FROM kept_sections WHERE site_id = $1 ORDER BY created_at DESC, id`, site,
+		`SELECT id, site_id, name, purpose, coalesce(owner, '') AS owner, section FROM kept_sections
+			WHERE site_id = $1 AND owner IS NULL OR owner = $2 ORDER BY created_at DESC, id`, site, user,
 	); err != nil {
 		return nil, fmt.Errorf("listing kept sections: %w", err)
 	}
@@ -53,9 +59,9 @@ func (s *Store) KeptSections(ctx context.Context, site string) ([]*KeptSection, 
 	return ks, nil
 }
 
-// DropSection takes a section off a site's Shelf.
-func (s *Store) DropSection(ctx context.Context, site, id string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM kept_sections WHERE site_id = $1 AND id = $2`, site, id); err != nil {
+// DropSection takes a section off a site's Shelf as an account sees it.
+func (s *Store) DropSection(ctx context.Context, site, user, id string) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM kept_sections WHERE id = $3 AND (site_id = $1 AND owner IS NULL OR owner = $2)`, site, user, id); err != nil {
 		return fmt.Errorf("dropping a section: %w", err)
 	}
 	return nil

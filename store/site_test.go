@@ -25,21 +25,40 @@ func TestShelf(t *testing.T) {
 	f := begin(t)
 	ctx := t.Context()
 	sec := f.must(0, edit.Command{Op: "section.add", Preset: "features"}).Page.Sections[0]
-	if err := f.KeepSection(ctx, "w1", sec); err != nil {
+	if err := f.KeepSection(ctx, &KeptSection{Site: "w1", Name: "Ours", Purpose: "Features", Section: sec}); err != nil {
 		t.Fatal(err)
 	}
-	kept, err := f.KeptSections(ctx, "w1")
-	if err != nil || len(kept) != 1 || kept[0].Name != sec.Name || len(kept[0].Section.Blocks) != len(sec.Blocks) {
+	kept, err := f.KeptSections(ctx, "w1", f.user)
+	if err != nil || len(kept) != 1 || kept[0].Name != "Ours" || kept[0].Purpose != "Features" || len(kept[0].Section.Blocks) != len(sec.Blocks) {
 		t.Fatalf("%+v, %v", kept, err)
 	}
-	if other, err := f.KeptSections(ctx, "another"); err != nil || len(other) != 0 {
+	if other, err := f.KeptSections(ctx, "another", f.user); err != nil || len(other) != 0 {
 		t.Errorf("another site has %d of them, %v", len(other), err)
 	}
-	if err := f.DropSection(ctx, "another", kept[0].ID); err != nil {
+	if err := f.DropSection(ctx, "another", f.user, kept[0].ID); err != nil {
 		t.Fatal(err)
 	}
-	if kept, _ = f.KeptSections(ctx, "w1"); len(kept) != 1 {
+	if kept, _ = f.KeptSections(ctx, "w1", f.user); len(kept) != 1 {
 		t.Error("another site dropped it")
+	}
+	// One that somebody keeps for all their sites is on theirs, and on nobody else's.
+	if err := f.KeepSection(ctx, &KeptSection{Site: "w1", Name: "Mine", Owner: f.user, Section: sec}); err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		site, user string
+		names      int
+	}{{"w1", f.user, 2}, {"another", f.user, 1}, {"w1", "somebody", 1}, {"another", "somebody", 0}} {
+		if kept, err := f.KeptSections(ctx, c.site, c.user); err != nil || len(kept) != c.names {
+			t.Errorf("%s sees %d on %s, %v", c.user, len(kept), c.site, err)
+		}
+	}
+	mine, _ := f.KeptSections(ctx, "another", f.user)
+	if err := f.DropSection(ctx, "w1", "somebody", mine[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if mine, _ = f.KeptSections(ctx, "another", f.user); len(mine) != 1 {
+		t.Error("somebody else dropped it")
 	}
 	for _, item := range []string{"block:text", "block:map", "block:text"} {
 		if err := f.UseShelf(ctx, f.user, item); err != nil {

@@ -103,7 +103,7 @@ func TestStableValues(t *testing.T) {
 			d, states = earlier, states+1
 		}
 	}
-	kept, err := st.KeptSections(t.Context(), "w1")
+	kept, err := st.KeptSections(t.Context(), "w1", "")
 	if err != nil || len(kept) != 3 {
 		t.Fatalf("%d kept sections, %v", len(kept), err)
 	}

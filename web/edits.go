@@ -72,19 +72,22 @@ func allowed(v *bench.View, command edit.Command) bool {
 func (s *Server) env(c *gin.Context, v *bench.View, stock func(id string) string) edit.Env {
 	return edit.Env{
 		Site: &v.Site.Site, Stock: stock, NewID: store.NewID, Medium: v.Medium, HasIcon: hasIcon,
-		Kept: s.keptSection(c, v.Site.ID),
+		Kept: s.keptSection(c, v),
 	}
 }
 
-// keptSection finds a section that a site keeps on its Shelf.
-func (s *Server) keptSection(ctx context.Context, site string) func(id string) *doc.Section {
+// keptSection finds a section on the Shelf. One from another site leaves its pictures there.
+func (s *Server) keptSection(c *gin.Context, v *bench.View) func(id string) *doc.Section {
 	return func(id string) *doc.Section {
-		kept, err := s.Store.KeptSections(ctx, site)
+		kept, err := s.Store.KeptSections(c, v.Site.ID, user(c).ID)
 		if err != nil {
 			s.Log.Error("shelf", "error", err)
 			return nil
 		}
 		for _, k := range kept {
+			if k.ID == id && k.Site != v.Site.ID {
+				return edit.WithMedia(k.Section, func(id string) bool { return v.Medium(id) != "" })
+			}
 			if k.ID == id {
 				return k.Section
 			}

@@ -1,9 +1,11 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"html/template"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -94,16 +96,23 @@ func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (
 			}
 		}
 	}
-	kept, err := s.Store.KeptSections(ctx, st.ID)
+	kept, err := s.Store.KeptSections(ctx, st.ID, person)
 	if err != nil {
 		return shelfView{}, err
 	}
 	for _, k := range kept {
+		hint := "a section of this site"
+		if k.Owner != "" {
+			hint = "on all your sites"
+		}
 		own.Items = append(own.Items, shelfItem{
-			Preset: "kept:" + k.ID, Kept: k.ID, Name: k.Name, Hint: "a section of this site",
-			Find: k.Name + " own kept section " + kindsIn(k.Section), Drawing: stage.DrawSection("kept "+k.ID, k.Section, drawnWide),
+			Preset: "kept:" + k.ID, Kept: k.ID, Name: k.Name, Hint: hint, Purpose: k.Purpose,
+			Find: k.Name + " " + k.Purpose + " own kept section " + kindsIn(k.Section), Drawing: stage.DrawSection("kept "+k.ID, k.Section, drawnWide),
 		})
 	}
+	slices.SortStableFunc(own.Items, func(a, b shelfItem) int { // those for the same stand together
+		return slices.Index(edit.Purposes, a.Purpose) - slices.Index(edit.Purposes, b.Purpose)
+	})
 	uses, err := s.Store.ShelfUses(ctx, person)
 	if err != nil {
 		return shelfView{}, err
@@ -233,16 +242,28 @@ func (s *Server) keepSection(c *gin.Context) {
 		s.say(c, v, http.StatusUnprocessableEntity, "The section isn’t on this page any more.")
 		return
 	}
-	if err := s.Store.KeepSection(c, v.Site.ID, sec); err != nil {
+	k := &store.KeptSection{Site: v.Site.ID, Name: strings.Join(strings.Fields(cmp.Or(c.PostForm("name"), sec.Name)), " "), Purpose: c.PostForm("purpose"), Section: sec}
+	if c.PostForm("all") == "yes" {
+		k.Owner = user(c).ID
+	}
+	if n := len([]rune(k.Name)); n > doc.MaxNameRunes {
+		s.refuse(c, v, doc.Problemf("Name", "has %d characters; write at most %d", n, doc.MaxNameRunes))
+		return
+	}
+	if k.Purpose != "" && !slices.Contains(edit.Purposes, k.Purpose) {
+		s.refuse(c, v, doc.Problemf("Purpose", "can't be %.40q: choose one of the Shelf’s", k.Purpose))
+		return
+	}
+	if err := s.Store.KeepSection(c, k); err != nil {
 		s.refuse(c, v, err)
 		return
 	}
-	s.answer(c, http.StatusOK, answer{View: v, message: "“" + sec.Name + "” is on the Shelf now.", noTray: true, shelf: true})
+	s.answer(c, http.StatusOK, answer{View: v, message: "“" + k.Name + "” is on the Shelf now.", noTray: true, shelf: true})
 }
 
 // dropSection takes a section off the site's Shelf.
 func (s *Server) dropSection(c *gin.Context) {
-	if err := s.Store.DropSection(c, siteOf(c).ID, c.PostForm("id")); err != nil {
+	if err := s.Store.DropSection(c, siteOf(c).ID, user(c).ID, c.PostForm("id")); err != nil {
 		s.fail(c, err)
 		return
 	}

@@ -99,7 +99,15 @@ func TestKeptSections(t *testing.T) {
 	if status, _, _ := d.post(benchPath+"/keep", url.Values{"section": {"none"}}); status != http.StatusUnprocessableEntity {
 		t.Errorf("a section that isn't there: %d", status)
 	}
-	status, body, _ := d.post(benchPath+"/keep", url.Values{"section": {sec.ID}})
+	for field, v := range map[string]url.Values{
+		"Name":    {"section": {sec.ID}, "name": {strings.Repeat("x", 200)}},
+		"Purpose": {"section": {sec.ID}, "purpose": {"Decoration"}},
+	} {
+		if status, body, _ := d.post(benchPath+"/keep", v); status != http.StatusUnprocessableEntity || !strings.Contains(body, field) {
+			t.Errorf("%s: %d", field, status)
+		}
+	}
+	status, body, _ := d.post(benchPath+"/keep", url.Values{"section": {sec.ID}, "purpose": {"Timetable"}, "all": {"yes"}})
 	if status != http.StatusOK || !strings.Contains(body, "“Our timetable” is on the Shelf now.") {
 		t.Fatalf("%d %.300s", status, body)
 	}

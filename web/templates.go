@@ -21,7 +21,7 @@ import (
 // gives them by name.
 func parseTemplates(served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "input": input,
+		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input,
 		"static": served.address, "modules": served.modules,
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math/rand/v2"
+	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -344,19 +345,20 @@ func FuzzParse(f *testing.F) {
 
 func TestParseWords(t *testing.T) {
 	for in, want := range map[string]string{
-		"plain":                             `[[{"text":"plain"}]]`,
-		"<p>One</p><p>Two</p>":              `[[{"text":"One"}],[{"text":"Two"}]]`,
-		"One<br>Two<br>":                    `[[{"text":"One\nTwo"}]]`,
-		"<div>One</div><div><br></div>":     `[[{"text":"One"}],[]]`,
-		"a <b>bold</b> <i>word</i>":         `[[{"text":"a "},{"text":"bold","bold":true},{"text":" "},{"text":"word","italic":true}]]`,
-		`<a href="/fares">Fares</a>!`:       `[[{"text":"Fares","link":"/fares"},{"text":"!"}]]`,
-		"<script>alert(1)</script>safe":     `[[{"text":"safe"}]]`,
-		"  lots \n of\tspace  ":             `[[{"text":"lots of space"}]]`,
-		"<b>x</b><b>y</b>":                  `[[{"text":"xy","bold":true}]]`,
-		`<p onclick="x" style="y">One</p>`:  `[[{"text":"One"}]]`,
-		"":                                  `null`,
-		"&lt;b&gt; &amp; more":              `[[{"text":"\u003cb\u003e \u0026 more"}]]`,
-		"<ul><li>one</li><li>two</li></ul>": `[[{"text":"one","item":"disc"}],[{"text":"two","item":"disc"}]]`,
+		"plain":                         `[[{"text":"plain"}]]`,
+		"<p>One</p><p>Two</p>":          `[[{"text":"One"}],[{"text":"Two"}]]`,
+		"One<br>Two<br>":                `[[{"text":"One\nTwo"}]]`,
+		"<div>One</div><div><br></div>": `[[{"text":"One"}],[]]`,
+		"a <b>bold</b> <i>word</i>":     `[[{"text":"a "},{"text":"bold","bold":true},{"text":" "},{"text":"word","italic":true}]]`,
+		`<a href="/fares" target="_blank">Fares</a> <a href="file:m1">Plan</a>`: `[[{"text":"Fares","link":"/fares _blank"},{"text":" "},{"text":"Plan","link":"file:m1"}]]`,
+		`<a href="/fares">Fares</a>!`:                                           `[[{"text":"Fares","link":"/fares"},{"text":"!"}]]`,
+		"<script>alert(1)</script>safe":                                         `[[{"text":"safe"}]]`,
+		"  lots \n of\tspace  ":                                                 `[[{"text":"lots of space"}]]`,
+		"<b>x</b><b>y</b>":                                                      `[[{"text":"xy","bold":true}]]`,
+		`<p onclick="x" style="y">One</p>`:                                      `[[{"text":"One"}]]`,
+		"":                                                                      `null`,
+		"&lt;b&gt; &amp; more":                                                  `[[{"text":"\u003cb\u003e \u0026 more"}]]`,
+		"<ul><li>one</li><li>two</li></ul>":                                     `[[{"text":"one","item":"disc"}],[{"text":"two","item":"disc"}]]`,
 		"<ol><li><u>one</u> <s>two</s></li></ol><p><small>three</small></p>":                           `[[{"text":"one","underline":true,"item":"decimal"},{"text":" "},{"text":"two","strike":true}],[{"text":"three","small":true}]]`,
 		`<span data-colour="accent">red</span> <span data-colour="url(x)" style="color:red">no</span>`: `[[{"text":"red","colour":"accent"},{"text":" no"}]]`,
 		"<h2>One</h2><h3>Two</h3><p>x</p><blockquote><p>said</p><p>so</p></blockquote>":                `[[{"text":"One","as":"h2"}],[{"text":"Two","as":"h3"}],[{"text":"x"}],[{"text":"said","as":"quote"}],[{"text":"so","as":"quote"}]]`,
@@ -383,6 +385,53 @@ func TestParseWordsTellsOfBadLinks(t *testing.T) {
 		if w, err := ParseWords(in); !errors.As(err, &problem) || problem.Field != "Link" {
 			t.Errorf("%s: %v, %v", in, w, err)
 		}
+	}
+}
+
+// Nothing hostile comes through: what is left is words, and links that can be followed safely
+// (testdata/README.md says where the cases are from).
+func TestParseWordsOfHostileHTML(t *testing.T) {
+	b, err := os.ReadFile("testdata/hostile.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var corpus map[string][]string
+	if err := json.Unmarshal(b, &corpus); err != nil {
+		t.Fatal(err)
+	}
+	cases, read := 0, 0
+	for from, list := range corpus {
+		for _, in := range list {
+			cases++
+			w, err := ParseWords(in)
+			var problem *doc.Problem
+			if errors.As(err, &problem) && problem.Field == "Link" {
+				continue
+			}
+			if err != nil {
+				t.Errorf("%s: %s: %v", from, in, err)
+				continue
+			}
+			read++
+			site := &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}
+			sec := &doc.Section{ID: "s", Arrangement: doc.Columns, Blocks: []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: w}}}}
+			page := (&element.Builder{Site: site}).Page(&doc.Page{Sections: []*doc.Section{sec}})
+			page.Walk(func(n *element.Node) {
+				switch n.Tag {
+				case "", "body", "main", "section", "div", "p", "h2", "h3", "h4", "ul", "ol", "li", "blockquote", "strong", "em", "u", "s", "small", "sup", "code", "span", "br", "a":
+				default:
+					t.Errorf("%s gives a %s", in, n.Tag)
+				}
+				for _, a := range n.Attrs {
+					if _, err := CheckLink(a.Value); a.Name == "href" && err != nil || strings.HasPrefix(a.Name, "on") || a.Name == "style" || a.Name == "src" {
+						t.Errorf("%s gives %s=%s", in, a.Name, a.Value)
+					}
+				}
+			})
+		}
+	}
+	if cases < 100 || read < cases/2 {
+		t.Errorf("%d of %d cases were read", read, cases)
 	}
 }
 

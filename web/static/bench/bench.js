@@ -27,11 +27,25 @@ take(state);
 page.width = state.width;
 page.select = state.select;
 
+/** Asks under which name and for what a section is kept on the Shelf. */
+function askToKeep(section) {
+  const dialog = document.getElementById('keep');
+  const [name, purpose, all] = ['keep-name', 'keep-purpose', 'keep-all'].map((id) => document.getElementById(id));
+  const item = document.querySelector(`.overview-item[data-section="${section}"]`);
+  name.value = item?.querySelector('.overview-name > span').textContent ?? '';
+  all.checked = false;
+  document.getElementById('keep-drawing').replaceChildren(item?.querySelector('.overview-drawing').cloneNode(true) ?? '');
+  dialog.onclose = () => { if (dialog.returnValue === 'take') keep(section, { name: name.value, purpose: purpose.value, all: all.checked }); };
+  dialog.returnValue = '';
+  dialog.showModal();
+  name.select();
+}
+
 document.addEventListener('click', (e) => {
   const c = e.target.closest('[data-command]');
   if (c) send(JSON.parse(c.dataset.command));
   const k = e.target.closest('[data-keep]');
-  if (k) keep(k.dataset.keep);
+  if (k) askToKeep(k.dataset.keep);
   const d = e.target.closest('[data-do]');
   if (d) (d.dataset.do === 'undo' ? undo : redo)();
   if (e.target.closest('[data-dismiss]')) document.getElementById('say').replaceChildren();

@@ -39,8 +39,8 @@ export function send(command) {
 export const undo = () => queue(() => request('POST', '/undo', {}));
 export const redo = () => queue(() => request('POST', '/redo', {}));
 
-/** Keeps a section on the Shelf. */
-export const keep = (section) => queue(() => request('POST', '/keep', { section }));
+/** Keeps a section on the Shelf: under a name, for a purpose, on all of one's sites or this. */
+export const keep = (section, { name, purpose, all }) => queue(() => request('POST', '/keep', { section, name, purpose, all: all ? 'yes' : '' }));
 
 /** Makes the selection's value of a setting one of the house style's. */
 export const promote = (setting, name) => queue(() => request('POST', '/promote', { setting, name }));

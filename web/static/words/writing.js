@@ -54,7 +54,7 @@ const common = {
 };
 
 const item = {
-  content: 'paragraph (bullets | numbers)?', attrs: { class: { default: null } }, defining: true,
+  content: 'paragraph (bullets | numbers)*', attrs: { class: { default: null } }, defining: true,
   parseDOM: [{ tag: 'li', getAttrs: (e) => ({ class: e.getAttribute('class') }) }],
   toDOM: (n) => ['li', n.attrs.class ? { class: n.attrs.class } : {}, 0],
 };
@@ -184,7 +184,8 @@ function keys(schema, on) {
 
 /** Pasted HTML, made ready to be read: its styles are read as words, since the page's policy lets none be applied, and nothing in it can run. */
 export function pasted(text) {
-  const inert = text.replaceAll(/<style\b[\s\S]*?<\/style>/gi, '').replaceAll(/<[a-z][^>]*>/gi, (tag) => tag.replaceAll(/\sstyle\s*=/gi, ' data-style=').replaceAll(/\son\w+\s*=/gi, ' data-on='));
+  // A tag may lack its end, and an attribute the space before it.
+  const inert = text.replaceAll(/<style\b[\s\S]*?(<\/style>|$)/gi, '').replaceAll(/<[a-z][^>]*(>|$)/gi, (tag) => tag.replaceAll(/([\s/"'`])style\s*=/gi, '$1data-style=').replaceAll(/([\s/"'`])on(\w+)\s*=/gi, '$1data-on='));
   // Where links of other pages open is theirs; what was copied here stays as it is.
   return listsOfWordProcessors(text.includes('data-pm-slice') ? inert : inert.replaceAll(/<a\s[^>]*>/gi, (tag) => tag.replaceAll(/\starget\s*=/gi, ' data-target=')));
 }
