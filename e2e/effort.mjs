@@ -19,7 +19,7 @@ const tray = () => page.locator('#tray');
 const pause = () => settled(page);
 
 async function press(locator, at) {
-  await locator.scrollIntoViewIfNeeded();
+  await locator.scrollIntoViewIfNeeded().catch(() => {}); // it may just be drawn anew
   await locator.click(at ? { position: at } : {});
   counted.presses++;
   await pause();
@@ -48,7 +48,7 @@ async function type(text) {
 
 /** Writes a value over what a field has. */
 async function enter(id, text) {
-  await press(page.locator(id));
+  await press(page.locator(id), { x: 8, y: 10 });
   await page.locator(id).selectText();
   await type(text);
   await keys('Enter');
@@ -164,6 +164,17 @@ await task('A page of eight ready-made sections, one of them moved', 'a blank pa
   await eventually(async () => (await names()).indexOf('Figures') < (await names()).indexOf('Features'), true, 'moved');
 });
 
+await task('Three of its titles in one’s own words', 'each pressed, Enter, Ctrl+A, written over, Escape', async () => {
+  const headings = canvas(page).locator('section :is(h1, h2)');
+  for (const [i, text] of ['The regatta', 'Three races in one day', 'What it takes'].entries()) {
+    await pressOn(headings.nth(i));
+    await keys('Enter', 'Control+a');
+    await type(text);
+    await keys('Escape');
+    await eventually(() => headings.nth(i).textContent(), text, text);
+  }
+});
+
 await task('Six pictures from files in a gallery', 'a gallery from the Shelf, the files dropped on it together', async () => {
   await page.locator('#stage').focus();
   await keys('/');
@@ -184,6 +195,60 @@ await task('Six pictures from files in a gallery', 'a gallery from the Shelf, th
   }, { x: b.x + 30, y: b.y + 30 });
   counted.drags++;
   await eventually(() => gallery.locator('img:not([src^="/scenes/"]):visible').count(), 6, 'six of one’s own');
+});
+
+await task('Five page links in a menu', 'the menu, its own list, then Add one and a page, five times', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/regatta/bench`);
+  await ready(page);
+  await page.locator('#stage').focus();
+  await keys('/');
+  await type('menu');
+  await page.locator('[data-filled]').waitFor();
+  await press(page.locator('.shelf-item[data-kind="menu"]:visible').first());
+  const menu = canvas(page).locator('nav').last();
+  await press(tray().locator('button[data-opens="options"][aria-label^="Source: "]'));
+  await press(page.locator('#panel-options').getByRole('option', { name: 'Its own list', exact: true }));
+  for (const name of ['Sailings', 'Fares', 'Islands', 'Crew', 'Notices']) {
+    await press(page.locator('#entry-add'));
+    await press(page.locator('#link-offers').getByText(name, { exact: true }));
+    await eventually(async () => (await menu.locator('a').allTextContents()).at(-1), name, name);
+  }
+});
+
+await task('A card’s picture swapped for an icon in green', 'the picture deleted, an icon from the Shelf in its place, its drawing and its colour', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(page);
+  await press(page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go'));
+  const section = canvas(page).locator('section', { hasText: 'each a day out' });
+  const was = await section.locator('img').count();
+  await pressOn(section.locator('img').first());
+  await keys('Delete');
+  await page.locator('#stage').focus();
+  await keys('/');
+  await type('icon');
+  await page.locator('[data-filled]').waitFor();
+  await press(page.locator('.shelf-item[data-kind="icon"]:visible').first());
+  await press(tray().locator('[data-opens="icons"]').first());
+  await type('tree');
+  await press(page.locator('#panel-icons [data-icon="tree"]').first());
+  await press(tray().locator('[data-opens="colour"][data-for="f-color"]'));
+  await press(page.locator('#panel-colour .colour-house button').nth(4));
+  await keys('Escape');
+  await eventually(() => section.locator('img').count(), was - 1, 'one picture fewer');
+  await eventually(() => section.locator('svg').count(), 1, 'and an icon');
+});
+
+await task('A form of three fields with labels of one’s own', 'a form from the Shelf, the Label of each of its fields', async () => {
+  await page.locator('#stage').focus();
+  await keys('/');
+  await type('form');
+  await page.locator('[data-filled]').waitFor();
+  await press(page.locator('.shelf-item[data-kind="form"]:visible').first());
+  for (const [i, label] of ['Boat', 'Your mail', 'What you carry'].entries()) {
+    await press(page.locator(`#row-${i}`));
+    await enter(`#e-${i}-label`, label);
+  }
+  await eventually(async () => (await canvas(page).locator('form label').allTextContents()).slice(0, 3).map((l) => l.replace(/ \(.*/, '').trim()), ['Boat', 'Your mail', 'What you carry'], 'the labels');
 });
 
 await browser.close();

@@ -215,7 +215,7 @@ test('pictures are uploaded together, described, turned, and not deleted unasked
   const n = await items.count();
   await page.locator('#library-files').setInputFiles(['red.svg', 'broken.png', 'blue.svg'].map((f) => path.join(folder, f)));
   await eventually(() => items.count(), n + 2, 'two of three are there');
-  await page.locator('.library-progress .problem', { hasText: 'broken.png' }).waitFor();
+  await page.locator('#library-progress .failed', { hasText: 'broken.png' }).waitFor();
   await page.getByRole('button', { name: 'Not used' }).click();
   await eventually(() => page.locator('.library-tile:visible').evaluateAll((all) => all.map((t) => t.ariaLabel).slice(0, 2)), ['blue.svg', 'red.svg'], 'those that no page shows');
   await page.getByRole('button', { name: 'All', exact: true }).click();

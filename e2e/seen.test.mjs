@@ -111,7 +111,7 @@ test('a file of the library is linked to in a new tab, and pages are listed with
     { name: 'timetable.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.7\n1 0 obj\n<<>>\nendobj\n') },
     { name: 'stops.csv', mimeType: 'text/csv', buffer: Buffer.from('stop,at\nSkarva,8:10\n') },
   ]);
-  await page.locator('.library-tile[aria-label="stops.csv"]').waitFor();
+  await page.locator('.library-tile[title="stops.csv"]').waitFor();
   await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
   await page.locator('body[data-ready]').waitFor({ state: 'attached' });
   await go('Contact');

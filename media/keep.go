@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"io/fs"
+	"mime"
 	"os"
 	"path"
 	"path/filepath"
@@ -156,6 +157,9 @@ func (k *Keeper) begin(ctx context.Context, by By, m *store.Medium, from io.Read
 		return err
 	}
 	m.Type, m.Width, m.Height = r.Picture.Type, r.Picture.Width, r.Picture.Height
+	if says := doc.SortOf(mime.TypeByExtension(strings.ToLower(path.Ext(m.Name)))); strings.HasPrefix(m.Type, "text/") && says != doc.FileMedium {
+		return doc.Problemf(field, "is text, although its name is a %s’s: save it again and upload that", says)
+	}
 	m.CopiesLeft = max(len(r.Wants)-1, 0)
 	if !r.Same {
 		return nil

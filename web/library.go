@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"errors"
 	"mime/multipart"
 	"net/http"
@@ -132,8 +133,8 @@ func received(c *gin.Context) (name string, from multipart.File, err error) {
 	return header.Filename, file, nil
 }
 
-// addToLibrary takes one picture and answers with its card; several are sent one after
-// another.
+// addToLibrary takes one file and answers with its id and its card; several are sent one
+// after another.
 func (s *Server) addToLibrary(c *gin.Context) {
 	st := siteOf(c)
 	name, file, err := received(c)
@@ -144,14 +145,19 @@ func (s *Server) addToLibrary(c *gin.Context) {
 	}
 	var p *doc.Problem
 	if errors.As(err, &p) {
-		c.String(http.StatusUnprocessableEntity, "%s: %s", name, p.Sentence())
+		c.JSON(http.StatusUnprocessableEntity, gin.H{"problem": p.Sentence()})
 		return
 	}
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	s.parted(c, http.StatusOK, "library-item", s.libraryItem(st, m, nil))
+	var card bytes.Buffer
+	if err := s.part(&card, "library-item", s.libraryItem(st, m, nil)); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.PureJSON(http.StatusOK, gin.H{"id": m.ID, "html": card.String()})
 }
 
 // inLibrary carries out a change of a picture and answers with its card.

@@ -257,7 +257,7 @@ func TestFilesOfOtherSorts(t *testing.T) {
 			t.Errorf("%s: %s %s %v", f.name, m.Type, m.Name, m.Variants)
 		}
 	}
-	for name, data := range map[string]string{"page.pdf": "<!DOCTYPE html><script>alert(1)</script>", "run.pdf": "MZ\x90\x00\x03\x00\x00\x00", "cut.mp3": ""} {
+	for name, data := range map[string]string{"page.pdf": "<!DOCTYPE html><script>alert(1)</script>", "words.png": "Only words.", "run.pdf": "MZ\x90\x00\x03\x00\x00\x00", "cut.mp3": ""} {
 		if status, _ := upload(t, d, libraryPath, name, []byte(data), nil); status != http.StatusUnprocessableEntity {
 			t.Errorf("%s: %d", name, status)
 		}

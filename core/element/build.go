@@ -454,6 +454,9 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 		if r.Link != "" {
 			a := wrap("a", b.linked(b.Site.House.Links.Colour))
 			b.lead(a, r.Link)
+			if !b.DropEmpty && b.broken(r.Link) {
+				a.attr("data-broken", "yes") // on the canvas
+			}
 			if hover := b.Site.House.Links.Hover; hover != b.Site.House.Links.Colour {
 				set := b.linked(hover)
 				a.States = []State{{":hover", func(_ int, st *style.Style) { set(st) }}}
@@ -572,6 +575,18 @@ func (b *Builder) lead(a *Node, link string) {
 		a.attr("rel", "noopener")
 		a.attr("aria-describedby", newTabID) // WCAG 2.2, technique G201
 	}
+}
+
+// broken reports whether a link leads to a page or a file of the site that isn't there.
+func (b *Builder) broken(link string) bool {
+	if id := doc.LinkedFile(link); id != "" {
+		_, ok := b.medium(id)
+		return !ok
+	}
+	address, _ := doc.SplitLink(link)
+	path, _, _ := strings.Cut(address, "#")
+	slug, ok := strings.CutPrefix(path, "/")
+	return ok && len(b.Pages) > 0 && !slices.ContainsFunc(b.Pages, func(p PageLink) bool { return p.Slug == strings.TrimSuffix(slug, "/") })
 }
 
 // warnOfTabs ends a page with the words that its links to new tabs are described by.

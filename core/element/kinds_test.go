@@ -170,6 +170,10 @@ func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 	if button.Styles[0].Display != style.None || button.Styles[2].Display == style.None || list.Styles[0].Display == style.None || list.Styles[2].Display != style.None {
 		t.Error("it isn't folded on the phone alone")
 	}
+	own := &doc.Block{ID: "b1", Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "own"}, Entries: []doc.Entry{{Values: map[string]string{"link": "/fares _blank"}}}}}
+	if got := b.Section(&doc.Section{ID: "s", Blocks: []*doc.Block{own}}).find("a").Children[0].Text; got != "Fares" {
+		t.Errorf("a link without a label is called %q", got)
+	}
 	for word, want := range map[string][3]bool{
 		value.Never:     {},
 		value.Narrowest: {false, false, true},

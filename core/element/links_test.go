@@ -109,3 +109,24 @@ func TestWhereLinksLead(t *testing.T) {
 		t.Errorf("on the canvas a file's link is %s", got)
 	}
 }
+
+// Words that lead to a page or a file which isn't there any more are marked where they are
+// written, and not for visitors.
+func TestBrokenLinksAreMarked(t *testing.T) {
+	b := builder()
+	b.Pages = []PageLink{{Name: "Home"}, {Slug: "fares", Name: "Fares"}}
+	for link, broken := range map[string]bool{
+		"/": false, "/fares": false, "/fares#prices _blank": false, "/gone": true, "/gone _blank": true, "file:gone": true, "#top": false, "https://skerry.example/gone": false,
+	} {
+		of := func() *Node {
+			return b.Section(section(&doc.Block{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: link}}}}})).find("a")
+		}
+		b.DropEmpty = false
+		if got := of().value("data-broken") != ""; got != broken {
+			t.Errorf("%s is marked: %v", link, got)
+		}
+		if b.DropEmpty = true; of().value("data-broken") != "" {
+			t.Errorf("%s is marked for visitors", link)
+		}
+	}
+}

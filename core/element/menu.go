@@ -21,7 +21,7 @@ var menu = Anatomy{
 	},
 	EntryName: "Own items",
 	Entry: []Field{
-		{Name: "label", Label: "Label", Type: Line},
+		{Name: "label", Label: "Label", Type: Line, Default: "the page’s name"},
 		{Name: "link", Label: "Link", Type: Address},
 		{Name: "under", Label: "Level", Type: Choice, Choices: value.Is(value.No, "Top level", value.Yes, "Under the one before")},
 	},
@@ -64,7 +64,7 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 		return links
 	}
 	for _, e := range bl.Content.Entries {
-		l := menuLink{label: cmp.Or(e.Values["label"], "Link"), href: e.Values["link"], here: e.Values["link"] == "/"+b.Here}
+		l := menuLink{label: cmp.Or(e.Values["label"], b.pageName(e.Values["link"]), "Link"), href: e.Values["link"], here: e.Values["link"] == "/"+b.Here}
 		if k := len(links) - 1; k >= 0 && e.Values["under"] == value.Yes {
 			links[k].under = append(links[k].under, l)
 			continue
@@ -75,6 +75,17 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 		links = []menuLink{{label: "Home", href: "/"}}
 	}
 	return links
+}
+
+// pageName is what the page that a link leads to is called, or "".
+func (b *Builder) pageName(link string) string {
+	address, _ := doc.SplitLink(link)
+	for _, p := range b.Pages {
+		if "/"+p.Slug == address {
+			return p.Name
+		}
+	}
+	return ""
 }
 
 // folds reports whether a menu is folded up in a zone.

@@ -205,6 +205,9 @@ func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
 					fv.Options[k].Icon, fv.Options[k].Drawing = fieldIcons[fv.Options[k].Value], fieldDrawings[fv.Options[k].Value]
 				}
 			}
+			if ev.Name == "" && f.Type == element.Address {
+				ev.Name = fv.Leads
+			}
 			if ev.Name == "" && (f.Type == element.Line || f.Type == element.Prose) {
 				ev.Name = e.Values[f.Name]
 			}

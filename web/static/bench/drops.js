@@ -1,15 +1,16 @@
 // Pictures from anywhere: dropped on the canvas, or pasted.
-import { block, goesInto, isGrid, page, sectionOf, zoneAt } from './page.js';
+import { block, goesInto, isGrid, page, sectionOf, site, zoneAt } from './page.js';
 import { say, send } from './edits.js';
 import { isWriting } from './words.js';
 import { open } from '../controls/panel.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as overlay from './overlay.js';
-import { upload } from './uploads.js';
+import { upload } from '../shared/uploads.js';
 
 const stage = document.getElementById('stage');
 const panel = document.getElementById('panel-drop');
+const uploads = document.getElementById('uploads');
 const near = 14; // px from a section's end within which something goes between two
 
 /** What lies under the pointer that a picture could go to. */
@@ -82,7 +83,7 @@ async function take(to, all) {
       await send({ op: m.sort === 'video' ? 'section.video' : 'section.picture', node: to.section, value: m.id });
     }
   };
-  for (const file of all) upload(file).then((m) => m && put(m));
+  for (const file of all) upload(file, uploads, `${site}/media`).then((m) => m && put(m));
 }
 
 export function start() {

@@ -1,7 +1,7 @@
 // Choosing a file of the library, one that ships, or uploading one.
+import { upload } from '../shared/uploads.js';
 import { lay } from '../shared/wall.js';
 import { site } from './page.js';
-import { upload } from './uploads.js';
 
 const dialog = document.getElementById('picker');
 const search = document.getElementById('picker-search');
@@ -48,7 +48,7 @@ function narrow() {
 
 /** Takes the one file that is uploaded; of several, the first is pointed out. */
 async function add(files) {
-  const arrived = (await Promise.all([...files].map((f) => upload(f, progress)))).filter((m) => m?.sort === sort);
+  const arrived = (await Promise.all([...files].map((f) => upload(f, progress, `${site}/media`)))).filter((m) => m?.sort === sort);
   if (!dialog.open) return;
   if (arrived.length === 1 && files.length === 1) { take(arrived[0].id); return; }
   await list();

@@ -340,7 +340,10 @@ export function restore() {
   const controls = [...tray.querySelectorAll('button, input, select, textarea')];
   if (fresh !== null) rows.openRow(fresh);
   const entry = fresh !== null ? controls.find((e) => e.id.startsWith(`e-${fresh}-`)) : null;
+  // What gets its name from where it leads is asked for that first.
+  const leads = entry?.value === '' ? document.querySelector(`#entry-${fresh} [data-opens="link"]`) : null;
   fresh = null;
   (entry ?? (before.control ? controls.find((e) => known(e) === before.control) : null))?.focus({ preventScroll: !entry });
+  leads?.click();
   overlay.redraw();
 }
