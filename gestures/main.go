@@ -39,6 +39,7 @@ func main() {
 		"move":  js.FuncOf(move),
 		"pull":  js.FuncOf(pull),
 		"at":    js.FuncOf(at),
+		"gap":   js.FuncOf(gap),
 
 		"plane":    js.FuncOf(plane),
 		"colour":   js.FuncOf(readColour),
@@ -107,26 +108,46 @@ func at(_ js.Value, args []js.Value) any {
 	return answer(args[0], now.grid.At(args[1].Float(), args[2].Float(), span, args[4].Int()))
 }
 
+// gap(into, boxes, across, area, x, y) answers where something goes among blocks in order:
+// its index, then the line's x, y, width and height. boxes are 4 numbers a block, area 4.
+func gap(_ js.Value, args []js.Value) any {
+	var area place.Rect
+	if rs := rects(floats(args[3])); len(rs) > 0 {
+		area = rs[0]
+	}
+	g := place.Insert(rects(floats(args[1])), args[2].Bool(), area, args[4].Float(), args[5].Float())
+	js.CopyBytesToJS(args[0], out[:8*put(float64(g.Index), g.Line.X, g.Line.Y, g.Line.W, g.Line.H)])
+	return nil
+}
+
+func rects(f []float64) (rs []place.Rect) {
+	for ; len(f) >= 4; f = f[4:] {
+		rs = append(rs, place.Rect{X: f[0], Y: f[1], W: f[2], H: f[3]})
+	}
+	return rs
+}
+
+// put writes numbers at the beginning of out, and says how many there are.
+func put(vs ...float64) int {
+	for i, v := range vs {
+		binary.LittleEndian.PutUint64(out[8*i:], math.Float64bits(v))
+	}
+	return len(vs)
+}
+
 func answer(into js.Value, p doc.Place) any {
 	r := now.grid.Rect(p)
-	n := 0
-	put := func(vs ...float64) {
-		for _, v := range vs {
-			binary.LittleEndian.PutUint64(out[8*n:], math.Float64bits(v))
-			n++
-		}
-	}
 	guides := now.grid.Guides(p, now.others)
 	guides = guides[:min(len(guides), (outNumbers-9)/4)]
-	put(float64(p.Column), float64(p.Span), float64(p.Row), float64(p.Rows), r.X, r.Y, r.W, r.H, float64(len(guides)))
+	numbers := []float64{float64(p.Column), float64(p.Span), float64(p.Row), float64(p.Rows), r.X, r.Y, r.W, r.H, float64(len(guides))}
 	for _, g := range guides {
 		vertical := 0.0
 		if g.Vertical {
 			vertical = 1
 		}
-		put(vertical, g.At, g.From, g.To)
+		numbers = append(numbers, vertical, g.At, g.From, g.To)
 	}
-	js.CopyBytesToJS(into, out[:8*n])
+	js.CopyBytesToJS(into, out[:8*put(numbers...)])
 	return nil
 }
 

@@ -377,7 +377,7 @@ func TestUploads(t *testing.T) {
 	if status != http.StatusOK || h.Get("Content-Type") != "image/webp" || h.Get("X-Content-Type-Options") != "nosniff" {
 		t.Errorf("%s: %d %s", src, status, h.Get("Content-Type"))
 	}
-	status, body = upload(
+	status, _ = upload(
 		"drawing.svg",
 		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>alert(1)</script><path d="M0 0h9v9z"/></svg>`),
 	)

@@ -318,6 +318,21 @@ func (e *editing) removeItem() ([]Step, error) {
 	return e.items(func(items []doc.Item) []doc.Item { return without(items, e.item) }), nil
 }
 
+// moveItem puts an item where it is the one at an index.
+func (e *editing) moveItem() ([]Step, error) {
+	if err := e.ofItem(); err != nil {
+		return nil, err
+	}
+	now, to := e.item, min(max(e.c.At, 0), len(e.series.Items)-1)
+	if now == to {
+		return nil, nil
+	}
+	return e.items(func(items []doc.Item) []doc.Item {
+		it := items[now]
+		return slices.Insert(slices.Delete(items, now, now+1), to, it)
+	}), nil
+}
+
 func (e *editing) shiftItem() ([]Step, error) {
 	if err := e.ofItem(); err != nil {
 		return nil, err

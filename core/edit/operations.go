@@ -60,6 +60,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"entry.set":         {on: onBlock, right: rights.Write, run: (*editing).setEntry},                  // Node, At, Setting, Value
 		"item.add":          {on: onBlock, right: rights.Write, run: (*editing).addItem},                   // Node: of an item, or the Series
 		"item.remove":       {on: onBlock, right: rights.Write, run: (*editing).removeItem},                // Node: of an item
+		"item.move":         {on: onBlock, right: rights.Write, run: (*editing).moveItem},                  // Node: of an item; At: among the others
 		"item.shift":        {on: onBlock, right: rights.Write, run: (*editing).shiftItem},                 // Node: of an item; DY
 		"arrange":           {on: onEither, right: rights.Compose, run: (*editing).arrange},                // Node: a section or container; Value
 		"rename":            {on: onEither, right: rights.Compose, run: (*editing).rename},                 // Node, Value

@@ -129,6 +129,12 @@ const (
 // named stay, and the block keeps at least one cell.
 func (m *Metrics) Pull(p doc.Place, edges Edge, r Rect) doc.Place {
 	right, bottom := p.Column+p.Span-1, p.Row+p.Rows-1
+	if edges&(Left|Right) == Left|Right { // it goes with both of them
+		right = len(m.Columns)
+	}
+	if edges&(Top|Bottom) == Top|Bottom {
+		bottom = doc.MaxRow
+	}
 	if edges&Left != 0 {
 		p.Column = min(m.nearestColumn(r.X), right)
 	}

@@ -3,9 +3,11 @@ package bench
 import (
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/element"
 	"openplot/core/layout"
 	"openplot/core/place"
 	"openplot/core/style"
+	"openplot/core/value"
 	"slices"
 )
 
@@ -19,7 +21,8 @@ type State struct {
 	Places map[string][]heldBlock `json:"places"` // by section
 	Zones  doc.Zones              `json:"zones"`
 	Names  map[string]string      `json:"names"`
-	Grids  map[string]grid        `json:"grids"` // at Width
+	Grids  map[string]grid        `json:"grids"`  // at Width
+	Across map[string]bool        `json:"across"` // by holder, whether one block stands beside the next
 	Ground string                 `json:"ground"`
 }
 
@@ -97,9 +100,24 @@ type heldBlock struct {
 	Hidden  map[string]bool   `json:"hidden,omitempty"`
 }
 
+// across reports whether one block stands beside the next in a holder at the width.
+func (v *View) across(h doc.Holder, series bool) bool {
+	sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: h.Style}
+	switch {
+	case series:
+		return element.PerRow(sh) > 1
+	case h.Arrangement == doc.LineUp:
+		return sh.Word("direction", value.Column) == value.Row
+	case h.Arrangement == doc.Columns:
+		return v.Zone == 0
+	}
+	return false
+}
+
 // held describes the blocks of a holder and of the containers in it.
 func (v *View) held(st *State, section string, h doc.Holder, series bool, standIn func(*doc.Block) bool) {
 	resolved := place.Resolve(h, v.Site.Zones)
+	st.Across[h.ID] = v.across(h, series)
 	for i, b := range h.Blocks {
 		e := heldBlock{
 			ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series,
@@ -138,7 +156,7 @@ func (v *View) State(changed []string, grids bool) State {
 		Places: map[string][]heldBlock{},
 		Zones:  v.Site.Zones,
 		Names:  map[string]string{},
-		Grids:  map[string]grid{},
+		Grids:  map[string]grid{}, Across: map[string]bool{},
 		Ground: v.ground(),
 	}
 	for _, sec := range v.Page.Sections {

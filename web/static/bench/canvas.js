@@ -132,6 +132,13 @@ export function toPage(x, y) {
   return { x: (x - o.left) / scale, y: (y - o.top) / scale };
 }
 
+/** A point of the page's viewport in px of the stage. */
+export function toStage(x, y) {
+  const o = origin();
+  const s = stage.getBoundingClientRect();
+  return { x: o.left - s.left + x * scale, y: o.top - s.top + y * scale };
+}
+
 /** How far the page is scrolled down, in px. */
 export const scrolled = () => frame.contentWindow.scrollY;
 

@@ -34,6 +34,13 @@ export function move(x, y) { core().move(bytes, x, y); return landing(); }
 export function pull(edges, r) { core().pull(bytes, edges, r.x, r.y, r.w, r.h); return landing(); }
 export function at(x, y, span, rows) { core().at(bytes, x, y, span, rows); return landing(); }
 
+/** Where something would go among the boxes of blocks in order: before the one with that index, and the line to draw. */
+export function gap(boxes, across, area, x, y) {
+  const four = (r) => [r.x, r.y, r.w, r.h];
+  core().gap(bytes, raw(boxes.flatMap(four)), across, raw(four(area)), x, y);
+  return { index: answer[0], line: { x: answer[1], y: answer[2], w: answer[3], h: answer[4] } };
+}
+
 /** The place of a block, its layer too, as a command has it. */
 export function placeOf(id, cells) {
   const layer = id ? block(id).zones[zoneAt(page.width).id][4] : 0;

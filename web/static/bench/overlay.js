@@ -1,5 +1,5 @@
 // Marks over the canvas: what is selected, the grid, guides and measures.
-import { block, holderOf, page } from './page.js';
+import { block, holderOf, own, page } from './page.js';
 import * as canvas from './canvas.js';
 
 const svg = document.getElementById('overlay');
@@ -8,6 +8,7 @@ let hovered = '';
 let marked = null; // a part of the selection
 let landing = null; // { holder, rect, guides } while a gesture lasts
 let trial = null; // { id, name } of what is tried
+let inserts = null; // { holder, line } while something is dragged
 let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
 
@@ -38,6 +39,12 @@ export function land(l) {
   redraw();
 }
 
+/** Marks what would take something in, by its name, with a line where it would go in order; null marks nothing. */
+export function insertion(i) {
+  inserts = i;
+  redraw();
+}
+
 /** Marks what is tried, by its name; null marks nothing. */
 export function tried(t) { trial = t; }
 
@@ -55,6 +62,7 @@ export function redraw() {
   if (holder && options.grid && (block(id) || landing)) crosses(holder);
   if (hovered && hovered !== id) outline(hovered, 'hover');
   if (landing) drawLanding();
+  if (inserts) drawInsertion();
   for (const section of page.order) empty(section);
   if (marked?.isConnected && shown(marked) && !landing) {
     const b = canvas.boxOf(marked);
@@ -63,7 +71,7 @@ export function redraw() {
   if (trial) drawTrial();
   if (line !== null) drawLine();
   const e = canvas.element(id);
-  if (e && shown(e) && !landing && !trial) selection(canvas.boxOf(e), block(id));
+  if (e && shown(e) && !landing && !trial && !inserts) selection(canvas.boxOf(e), block(id));
 }
 
 /** Whether an element has a box; what is hidden on this width hasn't. */
@@ -80,6 +88,20 @@ function empty(section) {
   const w = words.length * 6.4 + 24;
   draw('rect', { class: 'empty', x: px(b.x + (b.w - w) / 2), y: px(b.y + b.h / 2 - 13), width: Math.round(w), height: 26, rx: 3 });
   draw('text', { class: 'empty-text', x: b.x + b.w / 2, y: b.y + b.h / 2 + 4 }, words);
+}
+
+/** What would take something in, and the line where it would go. */
+function drawInsertion() {
+  const e = canvas.element(inserts.holder);
+  if (!e || !shown(e)) return;
+  const b = canvas.boxOf(e);
+  draw('rect', { class: 'receives', x: px(b.x), y: px(b.y), width: Math.max(0, Math.round(b.w) - 1), height: Math.max(0, Math.round(b.h) - 1) });
+  const words = page.names[own(inserts.holder)] ?? '';
+  if (words) tag(b.x + words.length * 3.5 + 6, Math.max(b.y - 9, 9), words);
+  if (!inserts.line) return;
+  const o = canvas.toStage(inserts.line.x, inserts.line.y);
+  const s = canvas.scaleNow();
+  draw('path', { class: 'inserts', d: `M${px(o.x)} ${px(o.y)}l${inserts.line.w * s} ${inserts.line.h * s}` });
 }
 
 /** What is tried, with what to do about it. */

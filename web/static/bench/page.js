@@ -2,7 +2,7 @@
 // pixels are moved. Nothing is decided here.
 import * as canvas from './canvas.js';
 
-export const page = { seq: 0, width: 0, select: '', order: [], places: {}, zones: [], names: {}, grids: {} };
+export const page = { seq: 0, width: 0, select: '', order: [], places: {}, zones: [], names: {}, grids: {}, across: {} };
 
 export const base = document.body.dataset.base;
 export const site = document.body.dataset.site;
@@ -10,6 +10,7 @@ export const site = document.body.dataset.site;
 /** Takes over a state that came with an answer. */
 export function take(state) {
   Object.assign(page, { seq: state.seq, order: state.order, zones: state.zones });
+  Object.assign(page.across, state.across);
   Object.assign(page.places, state.places);
   Object.assign(page.names, state.names);
   Object.assign(page.grids, state.grids);

@@ -41,9 +41,12 @@ function down(e) {
   const id = edges ? page.select : found.block || found.section;
   if (picks()) { picks()(id, id && id !== page.select ? 'take' : 'leave'); return; }
   if (!id) { select(''); return; }
-  if (!edges) select(id);
-  if (edges) resize(e, id, edges);
-  else move(e, id);
+  if (edges) { resize(e, id, edges); return; }
+  // What is selected is dragged by anything in it; a press alone chooses what is pressed.
+  const selected = block(page.select) && id !== page.select && canvas.element(page.select)?.contains(canvas.element(id));
+  if (selected) { move(e, page.select, () => select(id)); return; }
+  select(id);
+  move(e, id);
 }
 
 /** Where an element is in the grid that it is dragged in, in px of the page. */
@@ -87,8 +90,27 @@ function resize(e, id, edges) {
   });
 }
 
-/** Drags a block: over its own grid, or into another section or container, where it lands as it is shown. */
-function move(e, id) {
+/** The blocks that stand in order in a holder, but for one: their ids and boxes in px of the page's viewport. */
+function inOrder(holder, past) {
+  const around = canvas.element(holder);
+  const ids = [...around.querySelectorAll('[data-block]')].filter((e) => e.dataset.block !== past && e.getClientRects().length && e.parentElement.closest('[data-block], [data-section]') === around);
+  return ids.map((e) => { const r = e.getBoundingClientRect(); return { id: e.dataset.block, x: r.left, y: r.top, w: r.width, h: r.height }; });
+}
+
+/** Where a point is among the blocks of a holder that stand in order: behind which one, and the line to draw. */
+function among(holder, past, m) {
+  const p = canvas.toPage(m.clientX, m.clientY);
+  const r = canvas.element(holder).getBoundingClientRect();
+  const boxes = inOrder(holder, past);
+  const g = gesture.gap(boxes, Boolean(page.across[own(holder)]), { x: r.left, y: r.top, w: r.width, h: r.height }, p.x, p.y);
+  return { holder, after: boxes[g.index - 1]?.id ?? 'first', line: g.line, index: g.index };
+}
+
+/** Whether a block is what a Series shows an item of, so that dragging it moves the item. */
+const isItem = (id) => Boolean(block(id)?.design);
+
+/** Drags a block: within what it stands in, or into another section or container, where it lands as it is shown. */
+function move(e, id, tap) {
   const from = origin(e);
   const home = holderOf(id);
   let element;
@@ -96,54 +118,74 @@ function move(e, id) {
   let over = null;
   drag(e, {
     begin() {
-      if (!block(id)?.placed || !gesture.loaded()) return false;
+      if (!block(id) || !gesture.loaded()) return false;
       element = canvas.element(id);
       start = element.getBoundingClientRect();
       start = { left: start.left, top: start.top + canvas.scrolled(), width: start.width, height: start.height };
       element.setAttribute('data-moving', '');
-      gesture.begin(home, id);
+      if (isGrid(home)) gesture.begin(home, id);
       over = { holder: home };
       busy = true;
     },
     move(m) {
       const [x, y] = way(m, from);
       element.style.transform = `translate(${x}px, ${y}px)`;
-      const to = under(m, id, home);
-      const rect = { left: start.left + x, top: start.top + y - canvas.scrolled(), width: start.width, height: start.height };
-      if (!isGrid(to.holder)) { // it goes behind the block pointed at
-        over = to;
+      const to = isItem(id) ? home : under(m, id, home);
+      if (!isGrid(to)) {
+        over = among(to, id, m);
         overlay.land(null);
-        overlay.hover(to.after || to.holder);
+        overlay.insertion(over);
         return;
       }
-      if (over.holder !== to.holder) gesture.begin(to.holder, to.holder === home ? id : '');
-      const r = within(rect, to.holder);
-      over = { holder: to.holder, ...(to.holder === home ? gesture.move(r.x, r.y) : gesture.pull(15, r)) };
-      overlay.hover('');
+      if (over.holder !== to) gesture.begin(to, to === home ? id : '');
+      const r = within({ left: start.left + x, top: start.top + y - canvas.scrolled(), width: start.width, height: start.height }, to);
+      over = { holder: to, ...(to === home ? gesture.move(r.x, r.y) : gesture.pull(15, r)) };
+      overlay.insertion(to === home ? null : { holder: to });
       overlay.land(over);
     },
-    drop() {
-      const zone = zoneAt(page.width).id;
-      if (over.holder === home) send({ op: 'block.place', node: id, zone, place: gesture.placeOf(id, over.place) });
-      else send({ op: 'block.move', node: id, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after || 'first' }) });
-    },
+    tap,
+    drop: (m) => put(id, home, over, m.altKey),
     end() {
       busy = false;
       element.removeAttribute('data-moving');
       element.style.transform = '';
-      overlay.hover('');
+      overlay.insertion(null);
       overlay.land(null);
     },
     scroll: scrolls,
   });
 }
 
+/** Puts a block, or with copy another like it, where it was let go. */
+function put(id, home, over, copy) {
+  const zone = zoneAt(page.width).id;
+  if (isItem(id)) {
+    if (over.index !== undefined) send(copy ? { op: 'item.add', node: id } : { op: 'item.move', node: id, at: over.index });
+    return;
+  }
+  const node = copy ? '@1' : id;
+  const to = over.place && over.holder === home
+    ? { op: 'block.place', node, zone, place: gesture.placeOf(id, over.place) }
+    : { op: 'block.move', node, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) };
+  send(copy ? { op: 'many', parts: [{ op: 'duplicate', node: id }, to] } : to);
+}
+
 /** The section or container under the pointer, past the block that is dragged; its home where there is none. */
 function under(e, id, home) {
   const hit = canvas.hit(e.clientX, e.clientY, id);
-  const inside = canvas.element(id)?.contains(canvas.element(hit.block));
-  if (!hit.section || inside) return { holder: home };
-  const holder = block(hit.block)?.holds ? hit.block : holderOf(hit.block) || hit.section;
-  if (own(holder) !== own(home) && !isGrid(holder) && !block(hit.block)) return { holder, after: '' };
-  return { holder, after: hit.block === holder ? '' : hit.block };
+  if (!hit.section || canvas.element(id)?.contains(canvas.element(hit.block))) return home;
+  const on = block(hit.block);
+  // At its edges a container is passed by, so that something can go beside it.
+  if (on?.holds && on.kind !== 'series' && !atEdge(hit.block, e)) return hit.block;
+  const holder = holderOf(hit.block) || hit.section;
+  return block(holder)?.kind === 'series' ? holderOf(holder) || hit.section : holder;
+}
+
+const rim = 8; // px of the page at the edge of a container, above and below or beside what is in it
+
+function atEdge(id, e) {
+  const r = canvas.element(id).getBoundingClientRect();
+  const p = canvas.toPage(e.clientX, e.clientY);
+  const near = Math.min(rim, r.height / 4, r.width / 4);
+  return p.x - r.left < near || r.right - p.x < near || p.y - r.top < near || r.bottom - p.y < near;
 }

@@ -29,9 +29,10 @@ function noClick() {
  * @param {(e: PointerEvent) => void} on.move called for each move of it, the first included
  * @param {(e: PointerEvent) => void} on.drop called when it is let go
  * @param {(dropped: boolean) => void} [on.end] called when it is over, before drop and also without one
+ * @param {(e: PointerEvent) => void} [on.tap] called when it was no drag but a press
  * @param {{ rect: () => DOMRect, by: (x: number, y: number) => void }} [on.scroll] what is scrolled near its edges
  */
-export function drag(down, { slack = 4, begin, move, drop, end, scroll }) {
+export function drag(down, { slack = 4, begin, move, drop, end, tap, scroll }) {
   const target = down.target;
   let moving = false;
   let last = down;
@@ -75,7 +76,8 @@ export function drag(down, { slack = 4, begin, move, drop, end, scroll }) {
   }
 
   function up(e) {
-    if (e.pointerId !== down.pointerId || !over(true)) return;
+    if (e.pointerId !== down.pointerId) return;
+    if (!over(true)) { tap?.(e); return; }
     noClick();
     drop(e);
   }
