@@ -2,9 +2,10 @@
 // another, copied by it, several at once.
 import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
-import { page, plot } from './opened.mjs';
+import { findings } from './axe.mjs';
+import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, kept, openBench, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, edit, eventually, kept, openBench, option, settled, signIn, undo } from './person.mjs';
 
 const section = () => canvas(page).locator('section', { hasText: 'Three reasons to come' });
 const middle = async (locator, dx = 0, dy = 0) => { const b = await locator.boundingBox(); return { x: b.x + Math.min(b.width / 2, 30) + dx, y: b.y + b.height / 2 + dy }; };
@@ -93,6 +94,141 @@ test('a block goes from a grid into a container and back, and Escape calls it of
   await eventually(() => grid.getByText(words).count(), 1, 'it is in the grid');
   await undo(page);
   await eventually(() => section().locator('h2').count(), 1, 'and back');
+});
+
+const islands = () => canvas(page).locator('section', { hasText: 'each a day out' });
+const titles = () => islands().locator('h3');
+const boxes = () => titles().evaluateAll((all) => all.map((e) => { const r = e.getBoundingClientRect(); return [Math.round(r.left), Math.round(r.top + e.ownerDocument.defaultView.scrollY)]; }));
+
+/** Gives what is selected a size of type. */
+const sized = (v) => edit(page, async () => {
+  await page.locator('#f-font-size').fill(v);
+  await page.locator('#f-font-size').press('Enter');
+});
+
+/** Selects all three titles, by Shift and presses. */
+async function three() {
+  await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
+  await settled(page);
+  await choose(page, titles().first());
+  await page.keyboard.down('Shift');
+  for (const i of [1, 2]) {
+    const at = await middle(titles().nth(i));
+    await page.mouse.click(at.x, at.y);
+  }
+  await page.keyboard.up('Shift');
+  await page.locator('.trail', { hasText: '3 blocks' }).waitFor();
+}
+
+test('several are set, moved and aligned in one edit each, and one undo takes it back', async () => {
+  await three();
+  assert.deepEqual(await findings(page), []);
+  await choose(page, titles().first());
+  await sized('30px');
+  await three();
+  await eventually(() => page.locator('#f-font-size').getAttribute('placeholder'), 'mixed', 'where they differ');
+  await undo(page);
+  await three();
+  const n = await kept(page);
+  await edit(page, () => option(page, 'Align text', 'Center'));
+  assert.deepEqual(await titles().evaluateAll((all) => all.map((e) => getComputedStyle(e).textAlign)), ['center', 'center', 'center']);
+  assert.equal(await kept(page), n + 1, 'one edit');
+  await undo(page);
+  const was = await boxes();
+  await three();
+  await edit(page, () => page.keyboard.press('ArrowDown'));
+  const down = await boxes();
+  assert.ok(down.every(([x, y], i) => x === was[i][0] && y > was[i][1] && y - was[i][1] === down[0][1] - was[0][1]), `${down}`);
+  await undo(page);
+  await three();
+  const at = await middle(titles().first());
+  await edit(page, async () => carry(at, { x: at.x, y: at.y - 110 }));
+  const up = await boxes();
+  assert.ok(up.every(([x, y], i) => x === was[i][0] && y < was[i][1]) && new Set(up.map(([, y]) => y)).size === 1, `dragged together: ${up}`);
+  await undo(page);
+  await three();
+  await edit(page, () => page.getByRole('button', { name: 'Align to each other: Left' }).click());
+  assert.equal(new Set((await boxes()).map(([x]) => x)).size, 1, 'one left edge');
+  await edit(page, () => page.getByRole('button', { name: 'Align to the section: Top' }).click()); // they stay selected
+  await undo(page);
+  await undo(page);
+  assert.deepEqual(await boxes(), was);
+});
+
+test('a band over the ground and Ctrl+A select, mixed values say so, and Delete takes all', async () => {
+  await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
+  await settled(page);
+  const b = await islands().boundingBox();
+  const [first, last] = [await titles().first().boundingBox(), await titles().last().boundingBox()];
+  await carry({ x: b.x + 30, y: first.y - 6 }, { x: last.x + last.width - 4, y: first.y + first.height / 2 });
+  await page.locator('.trail', { hasText: '3 blocks' }).waitFor();
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Control+a');
+  await page.locator('.trail', { hasText: '13 blocks' }).waitFor();
+  await edit(page, () => page.keyboard.press('Delete'));
+  await eventually(() => islands().count(), 0, 'all gone');
+  await undo(page);
+  await eventually(() => titles().count(), 3, 'all back');
+});
+
+test('blocks, sections and looks are copied, cut and pasted; other text becomes what it is', async () => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
+  await settled(page);
+  const read = () => page.evaluate(() => navigator.clipboard.readText());
+  await choose(page, titles().first());
+  await page.keyboard.press('Control+c');
+  await eventually(async () => (await read()).startsWith('Open Plot blocks, format 1\n{'), true, 'copied');
+  await page.locator('.overview-item', { hasText: 'Features' }).locator('.overview-go').click();
+  await settled(page);
+  await edit(page, () => page.keyboard.press('Control+v'));
+  await eventually(() => section().getByText('Inner Holm').count(), 1, 'pasted into the section');
+  await edit(page, () => page.keyboard.press('Control+x'));
+  await eventually(() => section().getByText('Inner Holm').count(), 0, 'cut');
+  await undo(page);
+  await undo(page);
+  const sections = await page.locator('.overview-item').count();
+  await page.locator('.overview-item', { hasText: 'Features' }).locator('.overview-go').click();
+  await settled(page);
+  await page.keyboard.press('Control+c');
+  await eventually(async () => (await read()).includes('"sections"'), true, 'a section');
+  await edit(page, () => page.keyboard.press('Control+v'));
+  await eventually(() => page.locator('.overview-item').count(), sections + 1, 'pasted behind it');
+  await undo(page);
+  // Looks, of one to several.
+  await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
+  await settled(page);
+  await choose(page, titles().first());
+  await sized('30px');
+  await page.keyboard.press('Escape');
+  await page.locator('#stage').focus();
+  await choose(page, titles().first());
+  await page.keyboard.press('Control+Shift+c');
+  await eventually(() => page.evaluate(() => localStorage.getItem('look')?.includes('30px')), true, 'copied');
+  await choose(page, titles().nth(1));
+  await page.keyboard.down('Shift');
+  const at = await middle(titles().nth(2));
+  await page.mouse.click(at.x, at.y);
+  await page.keyboard.up('Shift');
+  await page.locator('.trail', { hasText: '2 blocks' }).waitFor();
+  await edit(page, () => page.keyboard.press('Control+Shift+v'));
+  await eventually(() => titles().evaluateAll((all) => all.map((e) => getComputedStyle(e).fontSize)), ['30px', '30px', '30px'], 'all alike');
+  await undo(page);
+  await undo(page);
+  // From elsewhere.
+  await page.locator('.overview-item', { hasText: 'Features' }).locator('.overview-go').click();
+  await settled(page);
+  for (const [text, selector] of [['https://skerry.example/plan', 'a[href="https://skerry.example/plan"]'], ['stop\tat\nSkarva\t8:10', 'table'], ['The boat is late.', ':text("The boat is late.")']]) {
+    await page.evaluate((t) => navigator.clipboard.writeText(t), text);
+    await edit(page, () => page.keyboard.press('Control+v'));
+    await eventually(() => section().locator(selector).count(), 1, text);
+    await undo(page);
+    await page.locator('.overview-item', { hasText: 'Features' }).locator('.overview-go').click();
+    await settled(page);
+  }
+  await page.evaluate(() => navigator.clipboard.writeText('Open Plot blocks, format 1\n{"blocks":[{"id'));
+  await page.keyboard.press('Control+v');
+  await page.getByText('has blocks that can’t be read').or(page.getByText("has blocks that can't be read")).first().waitFor();
 });
 
 test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong, []));

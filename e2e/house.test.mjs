@@ -210,7 +210,7 @@ test('a value of a block’s own becomes the house style’s, and follows it', a
   await bench.locator('#f-color').fill('#5b2a86');
   await bench.keyboard.press('Enter');
   await bench.getByRole('button', { name: 'Add Text colour to the house style' }).click();
-  await bench.getByLabel('Name').fill('Plum');
+  await bench.locator('#promote-name').fill('Plum');
   await bench.keyboard.press('Enter');
   await eventually(() => bench.locator('#f-color').inputValue(), 'Plum', 'the name in its place');
   assert.equal(await bench.getByRole('button', { name: 'Add Text colour to the house style' }).count(), 0);

@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -40,6 +41,9 @@ func (s *Server) look(c *gin.Context) (*bench.View, error) {
 	}
 	v.Zone = st.Zones.At(v.Width)
 	v.Selected = c.Request.FormValue("select")
+	if also := c.Request.FormValue("also"); also != "" {
+		v.Also = strings.Split(also, ",")[:min(strings.Count(also, ",")+1, edit.MaxParts-1)]
+	}
 	return v, nil
 }
 

@@ -126,6 +126,7 @@ func (s *Server) table() []route {
 		get(page+"/bench", rights.See, s.bench),
 		get(page+"/canvas", rights.See, s.canvas),
 		get(page+"/parts", rights.See, s.parts),
+		get(page+"/copy", rights.See, s.copyNodes),
 		within(composing, post(page+"/edits", rights.Write, s.edit)),
 		within(composing, post(page+"/tries", rights.Write, s.tryEdit)),
 		post(page+"/undo", rights.Write, s.undo),

@@ -23,6 +23,7 @@ type Command struct {
 	// Base is the sequence number of the page that the person saw.
 	Base    int64      `json:"base"`
 	Node    string     `json:"node,omitempty"`
+	With    []string   `json:"with,omitempty"`  // further blocks, for what is done to several
 	After   string     `json:"after,omitempty"` // a section or block; "" is the beginning
 	Into    string     `json:"into,omitempty"`  // a section or container
 	At      int        `json:"at,omitempty"`    // an entry, from 0
@@ -50,7 +51,7 @@ const MaxParts = 500
 // Nodes gives the nodes that a command names to be changed.
 func (c Command) Nodes() (out []string) {
 	if c.Op != Many {
-		return []string{c.Node}
+		return append([]string{c.Node}, c.With...)
 	}
 	for _, p := range c.Parts {
 		out = append(out, p.Nodes()...)

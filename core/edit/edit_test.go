@@ -118,6 +118,22 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 		"12", "columns", "line-up", "placed", "4 8", "clock", "a\tb\nc", "24px", "1 – 3", "$accent", "m1", "Words",
 		"<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Unset(), "header", "anchor",
 	)
+	if strings.HasPrefix(c.Op, "blocks.") {
+		c.Value, c.Setting = pick("left", "center", "right", "top", "middle", "bottom", "across", "down", "width", "height", "front", "back"), pick("", "section")
+		for _, sec := range p.Sections { // mostly of one grid
+			if _, b := p.Block(c.Node); b != nil && sec.Path(c.Node) != nil {
+				for _, beside := range sec.HolderOf(b.ID).Blocks {
+					c.With = append(c.With, beside.ID)
+				}
+			}
+		}
+	}
+	switch c.Op {
+	case "paste":
+		c.Value, _ = Copy(p, []string{nodes[r.IntN(len(nodes))]})
+	case "look":
+		c.Value, _ = CopyLook(p, nodes[r.IntN(len(nodes))], e.Site.Zones, r.IntN(3))
+	}
 	return c
 }
 

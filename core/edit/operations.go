@@ -48,6 +48,12 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"block.place.set":   {on: onBlock, zone: true, right: rights.Compose, run: (*editing).setPlace},    // Node, Zone, Setting: columns, rows or layer; Value
 		"block.place.reset": {on: onBlock, zone: true, right: rights.Compose, run: (*editing).followPlace}, // Node, Zone
 		"block.layer":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).changeLayer}, // Node, Zone, DY: 1 or -1
+		"blocks.align":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).alignAll},    // Node, With, Zone, Value: left, center, right, top, middle or bottom; Setting: "section" or "" for each other
+		"blocks.spread":     {on: onBlock, zone: true, right: rights.Compose, run: (*editing).spreadAll},   // Node, With, Zone, Value: across or down
+		"blocks.same":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).sameAll},     // Node, With, Zone, Value: width or height, of Node
+		"blocks.nudge":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudgeAll},    // Node, With, Zone, DX, DY
+		"blocks.tidy":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).tidyAll},     // Node, With, Zone
+		"blocks.order":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).orderAll},    // Node, With, Zone, Value: front or back
 		"block.hide":        {on: onBlock, zone: true, right: rights.Compose, run: (*editing).hideBlock},   // Node, Zone, Hide
 		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML
 		"block.content":     {on: onBlock, right: rights.Write, run: (*editing).setContent},                // Node, Setting: a field of its anatomy; Value
@@ -63,6 +69,8 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"item.move":         {on: onBlock, right: rights.Write, run: (*editing).moveItem},                  // Node: of an item; At: among the others
 		"item.shift":        {on: onBlock, right: rights.Write, run: (*editing).shiftItem},                 // Node: of an item; DY
 		"arrange":           {on: onEither, right: rights.Compose, run: (*editing).arrange},                // Node: a section or container; Value
+		"paste":             {on: onEither, right: rights.Compose, run: (*editing).paste},                  // Node: beside or in which; Value: what Copy wrote
+		"look":              {on: onEither, zone: true, right: rights.Compose, run: (*editing).takeLook},   // Node, Zone, Value: settings and their values as JSON
 		"rename":            {on: onEither, right: rights.Compose, run: (*editing).rename},                 // Node, Value
 		"set":               {on: onEither, zone: true, right: rights.Compose, run: (*editing).set},        // Node, Zone, Setting, Value; "" follows
 		"follow":            {on: onEither, zone: true, right: rights.Compose, run: (*editing).follow},     // Node, Zone, Setting

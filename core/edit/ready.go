@@ -3,6 +3,7 @@ package edit
 import (
 	"openplot/core/compose"
 	"openplot/core/doc"
+	"openplot/core/value"
 )
 
 // dark is the look of a section on the deep ground.
@@ -453,7 +454,7 @@ var Presets = []Preset{
 				compose.Room("row-gap", "$room"),
 				compose.Heading(2, "All prices"),
 				table(
-					"first row and column", "\tOne way\tThere and back\tTen trips", "Grown-ups\t6.40\t11.20\t52.00",
+					value.Both, "\tOne way\tThere and back\tTen trips", "Grown-ups\t6.40\t11.20\t52.00",
 					"Children to 14\t3.20\t5.60\t26.00", "Bicycles\tfree\tfree\tfree", "Cars\t18.00\t32.00\t–",
 				),
 				compose.With(compose.Words("small", "Say here what isn’t in the table: groups, winter, dogs."), "color", "$quiet-words"),

@@ -67,6 +67,15 @@ const (
 	Full        = "full"
 )
 
+// Where several blocks are brought to, and along what they are spread.
+const (
+	Top    = "top"
+	Middle = "middle"
+	Bottom = "bottom"
+	Across = "across"
+	Down   = "down"
+)
+
 // Text beside a picture.
 const (
 	Left  = "left"

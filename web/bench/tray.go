@@ -50,6 +50,7 @@ type cluster struct {
 	Crops           []crop
 	SeenOn          []seenOn
 	Entries         *Entries
+	Together        []together
 }
 
 // crop is what a zone shows of a picture: a frame of W by H px.
@@ -195,6 +196,10 @@ func (v *View) Tray() *Tray {
 	}
 	if t.Composes {
 		v.acts(t, sec, block)
+	}
+	if bs := v.chosen(); block != nil && len(bs) > 1 && t.Composes {
+		v.severalTray(t, bs)
+		return t
 	}
 	t.Restyles = v.Site.Role.May(rights.House)
 	v.elsewhere(t, sec)

@@ -19,7 +19,8 @@ type View struct {
 	History  store.History
 	Width    float64 // px
 	Zone     int
-	Selected string // a section, a block, or "" for the page
+	Selected string   // a section, a block, or "" for the page
+	Also     []string // further blocks that are selected
 
 	// holds is what is in force where a setting of the selection isn't set.
 	holds map[string]string

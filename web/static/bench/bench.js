@@ -2,6 +2,7 @@
 import { page, read, take } from './page.js';
 import { keep, onAnswer, redo, send, undo } from './edits.js';
 import * as canvas from './canvas.js';
+import * as clipboard from './clipboard.js';
 import * as drops from './drops.js';
 import * as gesture from './gesture.js';
 import * as keys from './keys.js';
@@ -55,6 +56,7 @@ document.addEventListener('htmx:before:swap', tray.remember);
 
 onAnswer((answer) => {
   if (answer.chosen) page.select = answer.select;
+  page.also = answer.chosen ? [] : page.also.filter((id) => canvas.element(id)); // some may be gone
   if (answer.show.length || answer.order) canvas.apply(answer);
   mark();
   tray.restore();
@@ -67,7 +69,7 @@ await canvas.ready;
 tray.stand();
 canvas.setWidth(page.width);
 canvas.onScroll(overlay.redraw);
-for (const part of [reach, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, shelf, picker, drops, words]) part.start();
+for (const part of [reach, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, shelf, picker, drops, clipboard, words]) part.start();
 reach.lay();
 mark();
 document.body.dataset.usable = '';

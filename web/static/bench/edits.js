@@ -1,5 +1,5 @@
 // Sends commands, one after another, and takes over what comes back.
-import { base, page, read, take } from './page.js';
+import { base, onAll, page, read, take } from './page.js';
 
 const listeners = [];
 
@@ -16,7 +16,7 @@ function queue(f) {
 async function request(method, path, values) {
   const before = document.getElementById('state');
   const asked = page.select;
-  await window.htmx.ajax(method, base + path, { source: document.body, swap: 'none', values: { width: page.width, select: page.select, ...values } });
+  await window.htmx.ajax(method, base + path, { source: document.body, swap: 'none', values: { width: page.width, select: page.select, also: page.also.join(','), ...values } });
   const now = document.getElementById('state');
   if (now === before) { // nothing came: the server wasn't reached, or the session ended
     say('Open Plot can’t be reached. What you did last is not kept; try it again in a moment.');
@@ -33,7 +33,7 @@ async function request(method, path, values) {
 
 /** Sends a command; its base is the state that the page is in when it is sent. */
 export function send(command) {
-  return queue(() => request('POST', '/edits', { command: JSON.stringify({ ...command, base: page.seq }) }));
+  return queue(() => request('POST', '/edits', { command: JSON.stringify({ ...onAll(command), base: page.seq }) }));
 }
 
 export const undo = () => queue(() => request('POST', '/undo', {}));

@@ -1,10 +1,11 @@
 // The keys of the Bench.
 import { block, holderOf, page, sectionOf, zoneAt } from './page.js';
 import { redo, send, undo } from './edits.js';
-import { select } from './select.js';
+import { select, selectBeside } from './select.js';
 import { setWidth } from './reach.js';
 import { isWriting, write } from './words.js';
 import * as canvas from './canvas.js';
+import * as clipboard from './clipboard.js';
 import * as overlay from './overlay.js';
 import * as shelf from './shelf.js';
 import * as tray from './tray.js';
@@ -33,8 +34,14 @@ function act(e, f) {
 function controlled(e) {
   const id = page.select;
   const zone = zoneAt(page.width).id;
-  if (e.key.toLowerCase() === 'a') return act(e, () => {}); // there is nothing of the application's to be copied
+  if (e.key.toLowerCase() === 'a') return act(e, selectBeside);
   if (!id) return;
+  const k = e.key.toLowerCase();
+  const marked = Boolean(String(getSelection())); // text of the application's own is copied as such
+  if (e.shiftKey && k === 'c') return act(e, clipboard.copyLook);
+  if (e.shiftKey && k === 'v') return act(e, clipboard.pasteLook);
+  if (k === 'c' && !marked) return act(e, clipboard.copy);
+  if (k === 'x' && !marked) return act(e, clipboard.cut);
   if (e.key.toLowerCase() === 'd') act(e, () => send({ op: 'duplicate', node: id }));
   else if (e.shiftKey && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) act(e, () => send({ op: 'section.shift', node: sectionOf(id), dy: e.key === 'ArrowUp' ? -1 : 1 }));
   else if (e.key === 'PageUp' && block(id)) act(e, () => send({ op: 'block.layer', node: id, zone, dy: 1 }));
@@ -54,7 +61,7 @@ function plain(e) {
   if (onSelected && (e.key === 'Delete' || e.key === 'Backspace') && id) return act(e, () => send({ op: 'delete', node: id }));
   if (!onStage) return;
   if (e.key === 'Tab' && e.target === stage) return tab(e);
-  if (e.key === 'Escape' && id) return act(e, () => select(holderOf(id)));
+  if (e.key === 'Escape' && id) return act(e, () => select(page.also.length ? id : holderOf(id)));
   if (e.key === 'Enter' && id) return act(e, () => goIn(id));
   if (arrows[e.key] && block(id)) {
     const [dx, dy] = arrows[e.key];

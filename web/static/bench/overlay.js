@@ -9,6 +9,7 @@ let marked = null; // a part of the selection
 let landing = null; // { holder, rect, guides } while a gesture lasts
 let trial = null; // { id, name } of what is tried
 let inserts = null; // { holder, line } while something is dragged
+let bandOf = null; // a rectangle in px of the page's viewport, and the ids it touches
 let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
 
@@ -45,6 +46,12 @@ export function insertion(i) {
   redraw();
 }
 
+/** Draws the band that selects, and what it touches; null draws none. */
+export function band(r, ids) {
+  bandOf = r && { r, ids };
+  redraw();
+}
+
 /** Marks what is tried, by its name; null marks nothing. */
 export function tried(t) { trial = t; }
 
@@ -63,6 +70,13 @@ export function redraw() {
   if (hovered && hovered !== id) outline(hovered, 'hover');
   if (landing) drawLanding();
   if (inserts) drawInsertion();
+  if (bandOf) {
+    const s = canvas.scaleNow();
+    const o = canvas.toStage(bandOf.r.x, bandOf.r.y);
+    draw('rect', { class: 'band', x: px(o.x), y: px(o.y), width: Math.round(bandOf.r.w * s), height: Math.round(bandOf.r.h * s) });
+    for (const touched of bandOf.ids) outline(touched, 'also');
+  }
+  if (!landing && !trial && !inserts) for (const other of page.also) outline(other, 'also');
   for (const section of page.order) empty(section);
   if (marked?.isConnected && shown(marked) && !landing) {
     const b = canvas.boxOf(marked);

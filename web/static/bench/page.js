@@ -2,7 +2,7 @@
 // pixels are moved. Nothing is decided here.
 import * as canvas from './canvas.js';
 
-export const page = { seq: 0, width: 0, select: '', order: [], places: {}, zones: [], names: {}, grids: {}, across: {} };
+export const page = { seq: 0, width: 0, select: '', also: [], order: [], places: {}, zones: [], names: {}, grids: {}, across: {} };
 
 export const base = document.body.dataset.base;
 export const site = document.body.dataset.site;
@@ -28,6 +28,23 @@ export function zoneAt(width) {
 
 /** The id of a block itself, for one that an item of a Series shows. */
 export const own = (id) => canvas.element(id)?.dataset.own ?? id;
+
+/** All that is selected, the first one first. */
+export const selected = () => (page.select ? [page.select, ...page.also] : []);
+
+/** What is done to each of several. */
+const each = new Set(['set', 'follow', 'same', 'delete', 'duplicate', 'block.hide', 'block.layer', 'block.place.reset', 'block.resize']);
+
+/** A command on the selection as one on all that is selected. */
+export function onAll(command) {
+  if (!page.also.length) return command;
+  if (command.op === 'many' && command.parts.some((part) => page.also.includes(part.node))) return command; // it is that already
+  if (command.op === 'many') return { ...command, parts: command.parts.flatMap((part) => { const all = onAll(part); return all.op === 'many' ? all.parts : [all]; }) };
+  if (command.node !== page.select) return command;
+  if (command.op === 'block.nudge') return { ...command, op: 'blocks.nudge', with: page.also };
+  if (!each.has(command.op)) return command;
+  return { op: 'many', parts: selected().map((node) => ({ ...command, node })) };
+}
 
 /** The section that a block or section id belongs to, or ''. */
 export function sectionOf(id) {

@@ -1,7 +1,7 @@
 // The pointer on the canvas: choosing, moving, resizing, scrolling, going in.
 import { block, holderOf, isGrid, own, page, zoneAt } from './page.js';
 import { send } from './edits.js';
-import { picks, select } from './select.js';
+import { alsoSelect, picks, select, selectAll } from './select.js';
 import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
@@ -42,11 +42,32 @@ function down(e) {
   if (picks()) { picks()(id, id && id !== page.select ? 'take' : 'leave'); return; }
   if (!id) { select(''); return; }
   if (edges) { resize(e, id, edges); return; }
+  if (e.shiftKey && found.block) { alsoSelect(found.block); return; }
+  if (!found.block) { select(id); band(e, id); return; }
+  if (page.also.length && [page.select, ...page.also].includes(id)) { move(e, id, () => select(id)); return; }
   // What is selected is dragged by anything in it; a press alone chooses what is pressed.
   const selected = block(page.select) && id !== page.select && canvas.element(page.select)?.contains(canvas.element(id));
   if (selected) { move(e, page.select, () => select(id)); return; }
   select(id);
   move(e, id);
+}
+
+/** Draws a band over a section's ground; what it touches is selected. */
+function band(e, section) {
+  const from = origin(e);
+  let ids = [];
+  drag(e, {
+    begin: () => { busy = true; },
+    move(m) {
+      const to = origin(m);
+      const r = { x: Math.min(from.x, to.x), y: Math.min(from.y, to.y) - canvas.scrolled(), w: Math.abs(to.x - from.x), h: Math.abs(to.y - from.y) };
+      ids = inOrder(section, '').filter((b) => b.x < r.x + r.w && r.x < b.x + b.w && b.y < r.y + r.h && r.y < b.y + b.h).map((b) => b.id);
+      overlay.band(r, ids);
+    },
+    drop: () => { if (ids.length) selectAll(ids); },
+    end() { busy = false; overlay.band(null, []); },
+    scroll: scrolls,
+  });
 }
 
 /** Where an element is in the grid that it is dragged in, in px of the page. */
@@ -114,22 +135,24 @@ function move(e, id, tap) {
   const from = origin(e);
   const home = holderOf(id);
   let element;
+  let all;
   let start;
   let over = null;
   drag(e, {
     begin() {
       if (!block(id) || !gesture.loaded()) return false;
       element = canvas.element(id);
+      all = (page.also.length ? [page.select, ...page.also] : [id]).map(canvas.element).filter(Boolean);
       start = element.getBoundingClientRect();
       start = { left: start.left, top: start.top + canvas.scrolled(), width: start.width, height: start.height };
-      element.setAttribute('data-moving', '');
+      for (const moved of all) moved.setAttribute('data-moving', '');
       if (isGrid(home)) gesture.begin(home, id);
       over = { holder: home };
       busy = true;
     },
     move(m) {
       const [x, y] = way(m, from);
-      element.style.transform = `translate(${x}px, ${y}px)`;
+      for (const moved of all) moved.style.transform = `translate(${x}px, ${y}px)`;
       const to = isItem(id) ? home : under(m, id, home);
       if (!isGrid(to)) {
         over = among(to, id, m);
@@ -147,8 +170,7 @@ function move(e, id, tap) {
     drop: (m) => put(id, home, over, m.altKey),
     end() {
       busy = false;
-      element.removeAttribute('data-moving');
-      element.style.transform = '';
+      for (const moved of all) { moved.removeAttribute('data-moving'); moved.style.transform = ''; }
       overlay.insertion(null);
       overlay.land(null);
     },
@@ -163,11 +185,29 @@ function put(id, home, over, copy) {
     if (over.index !== undefined) send(copy ? { op: 'item.add', node: id } : { op: 'item.move', node: id, at: over.index });
     return;
   }
+  if (page.also.length) { putAll(id, home, over, zone); return; }
   const node = copy ? '@1' : id;
   const to = over.place && over.holder === home
     ? { op: 'block.place', node, zone, place: gesture.placeOf(id, over.place) }
     : { op: 'block.move', node, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) };
   send(copy ? { op: 'many', parts: [{ op: 'duplicate', node: id }, to] } : to);
+}
+
+/** Puts all that is selected where one of them was let go: together in its grid, else one behind the other. */
+function putAll(id, home, over, zone) {
+  const rest = [page.select, ...page.also].filter((other) => other !== id);
+  if (over.place && over.holder === home) {
+    const [column, , row] = block(id).zones[zone];
+    send({ op: 'blocks.nudge', node: id, with: rest, zone, dx: over.place.column - column, dy: over.place.row - row });
+    return;
+  }
+  let after = over.after;
+  const parts = [id, ...rest].map((node, i) => {
+    const part = { op: 'block.move', node, into: over.holder, zone, ...(over.place && i === 0 ? { place: { ...over.place, layer: 0 } } : { after }) };
+    after = node;
+    return part;
+  });
+  send({ op: 'many', parts });
 }
 
 /** The section or container under the pointer, past the block that is dragged; its home where there is none. */

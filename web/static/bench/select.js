@@ -1,5 +1,5 @@
 // What is selected.
-import { page, sectionOf } from './page.js';
+import { block, heldIn, holderOf, page, sectionOf } from './page.js';
 import { look } from './edits.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
@@ -26,13 +26,33 @@ export function pickBlock(hint, f) {
 export const picks = () => picking;
 
 /** Selects a section or block, and asks for its Tray. */
-export function select(id, { show = false } = {}) {
+export function select(id, { show = false, also = [] } = {}) {
   if (show) canvas.show(id);
-  if (id === page.select) { overlay.redraw(); return Promise.resolve(); }
+  const same = also.length === page.also.length && also.every((other, i) => other === page.also[i]);
+  if (id === page.select && same) { overlay.redraw(); return Promise.resolve(); }
   page.select = id;
+  page.also = also;
   mark();
   const ask = ++asked;
   return Promise.resolve().then(() => (ask === asked ? look() : null));
+}
+
+/** Selects one more block, or one fewer when it was selected. */
+export function alsoSelect(id) {
+  if (!block(id) || !block(page.select)) return select(id);
+  const all = [page.select, ...page.also];
+  const rest = all.includes(id) ? all.filter((other) => other !== id) : [...all, id];
+  return select(rest[0] ?? '', { also: rest.slice(1) });
+}
+
+/** Selects several blocks. */
+export const selectAll = (ids) => select(ids[0] ?? '', { also: ids.slice(1) });
+
+/** Selects all that stands beside what is selected, or in the section that is. */
+export function selectBeside() {
+  const holder = block(page.select) ? holderOf(page.select) : sectionOf(page.select);
+  const ids = heldIn(holder).map((b) => b.id).filter((id) => canvas.element(id)?.getClientRects().length);
+  if (ids.length) selectAll(ids);
 }
 
 /** Shows what is selected on the canvas and in the Overview. */

@@ -1,5 +1,5 @@
 // Trying: a command is shown on the canvas and kept nowhere, until it is taken or left.
-import { base, page } from './page.js';
+import { base, onAll, page } from './page.js';
 import { send } from './edits.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
@@ -13,7 +13,7 @@ export function onTried(f) { listeners.push(f); }
 
 const line = tries(async ({ command }) => {
   const { seq } = page;
-  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }) }) });
+  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...onAll(command), base: seq }) }) });
   const answer = r.status === 200 || r.status === 422 ? await r.json() : null;
   return seq === page.seq ? answer : null; // the page may be another one by now
 }, (answer, { go, name }) => {

@@ -1,0 +1,77 @@
+package edit
+
+import (
+	"encoding/json"
+	"maps"
+	"slices"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// CopyLook writes what holds for a node of what it, or a wider zone for it, sets in a zone, as
+// JSON: values by the settings' names. Errors are *doc.Problem.
+func CopyLook(p *doc.Page, node string, zones doc.Zones, zone int) (string, error) {
+	var from doc.Style
+	id, _ := doc.SplitItem(node)
+	if s, _ := p.Section(id); s != nil {
+		from = s.Style
+	} else if _, b := p.Block(id); b != nil {
+		from = b.Style
+	} else {
+		return "", doc.Problemf("Selection", "%.40q isn't on this page any more", node)
+	}
+	look := map[string]string{}
+	for name, zoned := range from {
+		if v, _, ok := zoned.Resolve(zones, zone); ok {
+			look[name] = v
+		}
+	}
+	b, err := json.Marshal(look)
+	return string(b), err
+}
+
+// takeLook gives a section or a block the look of another: of the settings that both have,
+// those that the other sets are set, and those that it doesn't follow again. Where it stands
+// stays.
+func (e *editing) takeLook() ([]Step, error) {
+	var look map[string]string
+	if err := json.Unmarshal([]byte(e.c.Value), &look); err != nil {
+		return nil, doc.Problemf("Look", "can't be read: copy it again")
+	}
+	now := e.section.Style
+	if e.block != nil {
+		now = e.block.Style
+	}
+	next := maps.Clone(now)
+	if next == nil {
+		next = doc.Style{}
+	}
+	for name := range now {
+		if _, ok := look[name]; !ok && !slices.Contains(standing, name) {
+			if next[name] = next[name].Without(e.c.Zone); len(next[name]) == 0 {
+				delete(next, name)
+			}
+		}
+	}
+	for name, entry := range look {
+		s := style.Find(name, e.kind())
+		if s == nil || slices.Contains(standing, name) {
+			continue
+		}
+		if v, problem := s.Read(&e.env.Site.House, entry); problem == nil {
+			next[name] = next[name].With(e.c.Zone, v)
+		}
+	}
+	if e.block != nil {
+		return e.replace(func(b *doc.Block) { b.Style = next }), nil
+	}
+	return e.head(func(s *doc.Section) { s.Style = next }), nil
+}
+
+// standing are the settings that say where something stands, and how what it holds does,
+// rather than what it looks like.
+var standing = []string{
+	"align-self", "justify-self", "grow", "run", "margin-top", "margin-bottom", "margin-left", "margin-right", "margin-sides", "width", "min-width", "max-width", "min-height",
+	"height", "pull", "layer", "over", "stays", "columns", "row-height", "shares", "below", "direction", "per-row",
+}

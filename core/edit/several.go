@@ -1,0 +1,174 @@
+package edit
+
+import (
+	"slices"
+
+	"openplot/core/doc"
+	"openplot/core/place"
+	"openplot/core/value"
+)
+
+// several gives the blocks that a command is about, of one grid, as they are placed in its
+// zone, with how many columns that has. The first is the command's node.
+func (e *editing) several() (bs []*doc.Block, ps []doc.Place, columns int, err error) {
+	placed, index, columns, err := e.placed()
+	if err != nil {
+		return nil, nil, 0, err
+	}
+	h := e.holder()
+	indices := []int{index}
+	for _, id := range e.c.With {
+		own, _ := doc.SplitItem(id)
+		i := h.Index(own)
+		if i < 0 {
+			return nil, nil, 0, doc.Problemf("Selection", "isn't all in one grid: %.40q stands elsewhere", id)
+		}
+		if !slices.Contains(indices, i) {
+			indices = append(indices, i)
+		}
+	}
+	for _, i := range indices {
+		if placed[i].Hidden {
+			continue
+		}
+		bs, ps = append(bs, h.Blocks[i]), append(ps, placed[i].Place)
+	}
+	if len(bs) == 0 {
+		return nil, nil, 0, doc.Problemf("Selection", "is hidden in this zone: show it first")
+	}
+	return bs, ps, columns, nil
+}
+
+// putAll gives the steps that put blocks somewhere by hand in the zone.
+func (e *editing) putAll(bs []*doc.Block, was, to []doc.Place) (steps []Step) {
+	for i, b := range bs {
+		if p := to[i]; p != was[i] {
+			steps = append(steps, setBlock(b, func(b *doc.Block) { b.Place = b.Place.With(e.c.Zone, p) })...)
+		}
+	}
+	e.selected = "" // all of them stay so
+	return steps
+}
+
+// alignAll puts several blocks to an edge of one another, or of their section.
+func (e *editing) alignAll() ([]Step, error) {
+	how := []string{value.Left, value.Center, value.Right, value.Top, value.Middle, value.Bottom}
+	if !slices.Contains(how, e.c.Value) {
+		return nil, doc.Problemf("Align", "can't be %.40q: choose left, center, right, top, middle or bottom", e.c.Value)
+	}
+	bs, ps, columns, err := e.several()
+	if err != nil {
+		return nil, err
+	}
+	area := place.Around(ps)
+	if e.c.Setting == "section" || len(bs) == 1 {
+		all, _, _, _ := e.placed()
+		every := []doc.Place{{Column: 1, Span: columns, Row: 1, Rows: 1}}
+		for _, p := range all {
+			if !p.Hidden {
+				every = append(every, p.Place)
+			}
+		}
+		area = place.Around(every)
+	}
+	return e.putAll(bs, ps, place.Align(ps, e.c.Value, area, columns)), nil
+}
+
+// spreadAll leaves equal gaps between several blocks.
+func (e *editing) spreadAll() ([]Step, error) {
+	if e.c.Value != value.Across && e.c.Value != value.Down {
+		return nil, doc.Problemf("Spread", "can't be %.40q: choose across or down", e.c.Value)
+	}
+	bs, ps, columns, err := e.several()
+	if err != nil {
+		return nil, err
+	}
+	if len(bs) < 3 {
+		return nil, doc.Problemf("Spread", "takes three blocks or more, so that there are gaps to be made equal")
+	}
+	return e.putAll(bs, ps, place.Spread(ps, e.c.Value == value.Across, columns)), nil
+}
+
+// sameAll makes several blocks as wide or as high as the first.
+func (e *editing) sameAll() ([]Step, error) {
+	if e.c.Value != "width" && e.c.Value != "height" {
+		return nil, doc.Problemf("Same", "can't be %.40q: choose width or height", e.c.Value)
+	}
+	bs, ps, columns, err := e.several()
+	if err != nil {
+		return nil, err
+	}
+	return e.putAll(bs, ps, place.Same(ps, e.c.Value == "width", columns)), nil
+}
+
+// nudgeAll moves several blocks together.
+func (e *editing) nudgeAll() ([]Step, error) {
+	bs, ps, columns, err := e.several()
+	if err != nil {
+		return nil, err
+	}
+	return e.putAll(bs, ps, place.NudgeAll(ps, bounded(e.c.DX), bounded(e.c.DY), columns)), nil
+}
+
+// tidyAll brings several blocks to the fewest different edges, with equal gaps.
+func (e *editing) tidyAll() ([]Step, error) {
+	bs, ps, columns, err := e.several()
+	if err != nil {
+		return nil, err
+	}
+	return e.putAll(bs, ps, place.Tidy(ps, columns)), nil
+}
+
+// orderAll brings several blocks in front of all others that they overlap, or behind them,
+// leaving the order among themselves.
+func (e *editing) orderAll() ([]Step, error) {
+	if e.c.Value != "front" && e.c.Value != "back" {
+		return nil, doc.Problemf("Order", "can't be %.40q: choose front or back", e.c.Value)
+	}
+	bs, ps, _, err := e.several()
+	if err != nil {
+		return nil, err
+	}
+	all, _, _, _ := e.placed()
+	h := e.holder()
+	least, most := doc.MaxLayer, 0 // of the others
+	for i, p := range all {
+		if !p.Hidden && !slices.Contains(bs, h.Blocks[i]) {
+			least, most = min(least, p.Layer), max(most, p.Layer)
+		}
+	}
+	low, high := ps[0].Layer, ps[0].Layer
+	for _, p := range ps {
+		low, high = min(low, p.Layer), max(high, p.Layer)
+	}
+	by := most + 1 - low
+	if e.c.Value == "back" {
+		by = least - 1 - high
+	}
+	to := slices.Clone(ps)
+	short := 0 // how far below 0 the lowest would be
+	for i := range to {
+		to[i].Layer += by
+		short = max(short, -to[i].Layer)
+	}
+	var steps []Step
+	if short > 0 { // the others make room below
+		for i := range to {
+			to[i].Layer += short
+		}
+		for i, b := range h.Blocks {
+			if p := all[i].Place; !all[i].Hidden && !slices.Contains(bs, b) {
+				if p.Layer += short; p.Layer > doc.MaxLayer {
+					return nil, doc.Problemf("Order", "has no layers left: there are %d", doc.MaxLayer+1)
+				}
+				steps = append(steps, setBlock(b, func(b *doc.Block) { b.Place = b.Place.With(e.c.Zone, p) })...)
+			}
+		}
+	}
+	for _, p := range to {
+		if p.Layer > doc.MaxLayer {
+			return nil, doc.Problemf("Order", "has no layers left: there are %d", doc.MaxLayer+1)
+		}
+	}
+	return append(steps, e.putAll(bs, ps, to)...), nil
+}

@@ -1,0 +1,36 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+)
+
+// copyNodes answers with what is selected as text for the clipboard, or with its look.
+func (s *Server) copyNodes(c *gin.Context) {
+	v, err := s.look(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var text string
+	if c.Query("of") == "look" {
+		text, err = edit.CopyLook(v.Page, v.Selected, v.Site.Zones, v.Zone)
+	} else {
+		text, err = edit.Copy(v.Page, append([]string{v.Selected}, v.Also...))
+	}
+	var p *doc.Problem
+	if errors.As(err, &p) {
+		c.String(http.StatusUnprocessableEntity, "%s", p.Sentence())
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.String(http.StatusOK, "%s", text)
+}

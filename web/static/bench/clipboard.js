@@ -1,0 +1,79 @@
+// Copying, cutting and pasting: blocks and sections as text (docs/clipboard.md), looks, and what
+// comes from elsewhere.
+import { base, page, sectionOf, selected, zoneAt } from './page.js';
+import { say, send } from './edits.js';
+import { isWriting } from './words.js';
+
+const head = 'Open Plot blocks';
+const most = 900_000; // characters of blocks that are pasted at once
+
+const asked = (more = {}) => `${base}/copy?${new URLSearchParams({ width: page.width, select: page.select, also: page.also.join(','), ...more })}`;
+
+async function text(url) {
+  const r = await fetch(url);
+  if (r.ok) return r.text();
+  say(r.status === 422 ? await r.text() : 'It couldn’t be copied: Open Plot can’t be reached.');
+  throw new Error(`copying: ${r.status}`);
+}
+
+/** Copies what is selected to the system's clipboard. */
+export async function copy() {
+  if (!page.select) return false;
+  const blob = text(asked()).then((t) => new Blob([t], { type: 'text/plain' }));
+  try { // the text is on its way while the browser still knows that a key was pressed
+    await navigator.clipboard.write([new ClipboardItem({ 'text/plain': blob })]);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** Copies what is selected, and deletes it. */
+export async function cut() {
+  const of = page.select;
+  if (await copy() && of === page.select) send({ op: 'delete', node: of });
+}
+
+/** Copies the look of what is selected; it is kept for all pages of this browser. */
+export async function copyLook() {
+  if (!page.select) return;
+  localStorage.setItem('look', await text(asked({ of: 'look' })).catch(() => ''));
+}
+
+/** Gives all that is selected the look that was copied. */
+export function pasteLook() {
+  const look = localStorage.getItem('look');
+  if (!look) { say('No look is copied yet: select a block and press Ctrl+Shift+C.'); return; }
+  const zone = zoneAt(page.width).id;
+  const parts = selected().map((node) => ({ op: 'look', node, zone, value: look }));
+  if (parts.length) send(parts.length === 1 ? parts[0] : { op: 'many', parts });
+}
+
+const escaped = (t) => t.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
+
+/** What plain text or HTML from elsewhere becomes: a link a button, rows of cells a table, the rest a text. */
+function fromElsewhere(data) {
+  const plain = data.getData('text/plain').trim();
+  const zone = zoneAt(page.width).id;
+  const node = sectionOf(page.select) || page.order.at(-1);
+  if (!node || !plain) return;
+  const block = (kind, ...more) => send({ op: 'many', parts: [{ op: 'block.add', node, kind, zone }, ...more.map((m) => ({ node: '@1', ...m }))] });
+  if (/^https?:\/\/\S+$/.test(plain)) block('button', { op: 'block.content', setting: 'link', value: plain });
+  else if (/\t/.test(plain) && plain.includes('\n')) block('table', { op: 'block.content', setting: 'cells', value: plain });
+  else block('text', { op: 'block.write', value: data.getData('text/html') || plain.split(/\n+/).map((l) => `<p>${escaped(l)}</p>`).join('') });
+}
+
+function paste(e) {
+  if (isWriting() || e.target.matches?.('input, textarea, select') || document.querySelector('dialog[open]')) return;
+  const plain = e.clipboardData.getData('text/plain');
+  if (e.clipboardData.files.length || !plain) return;
+  e.preventDefault();
+  if (!plain.startsWith(head)) { fromElsewhere(e.clipboardData); return; }
+  if (plain.length > most) { say(`That is ${plain.length.toLocaleString('en')} characters of blocks; at most ${most.toLocaleString('en')} can be pasted at once.`); return; }
+  const node = page.select || page.order.at(-1);
+  if (node) send({ op: 'paste', node, value: plain });
+}
+
+export function start() {
+  document.addEventListener('paste', paste);
+}
