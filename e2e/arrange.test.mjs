@@ -231,4 +231,33 @@ test('blocks, sections and looks are copied, cut and pasted; other text becomes 
   await page.getByText('has blocks that can’t be read').or(page.getByText("has blocks that can't be read")).first().waitFor();
 });
 
+test('all commands are found by name and by what they are for, with their keys, or why not', async () => {
+  const missing = await page.evaluate(async () => {
+    const { does, table } = await import(new URL('commands.js', document.querySelector('script[src$="bench.js"]').src).href);
+    return [...table.map((c) => c.id).filter((id) => !does[id]), ...Object.keys(does).filter((id) => !table.some((c) => c.id === id))];
+  });
+  assert.deepEqual(missing, [], 'the table and what is done are one');
+  await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
+  await settled(page);
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('align');
+  assert.match(await page.locator('#command-align-left').textContent(), /Select a block first/);
+  assert.deepEqual(await findings(page), []);
+  await page.keyboard.press('Escape');
+  await choose(page, titles().last());
+  const at = await middle(titles().first());
+  await page.mouse.click(at.x, at.y, { button: 'right' });
+  await page.locator('.trail', { hasText: 'Inner Holm' }).waitFor();
+  await page.keyboard.type('again'); // Duplicate, by another word
+  await edit(page, () => page.keyboard.press('Enter'));
+  await eventually(() => titles().count(), 4, 'duplicated');
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Control+k');
+  assert.equal(await page.locator('#command-offers li').first().locator('span').textContent(), 'Duplicate', 'what was used last comes first');
+  await page.keyboard.press('Escape');
+  await undo(page);
+  await eventually(() => titles().count(), 3, 'undone');
+});
+
 test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong, []));

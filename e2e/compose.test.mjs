@@ -359,6 +359,6 @@ test('a writer can change words, and nothing else', async () => {
   await w.keyboard.type('Small boats and big weather.');
   await edit(w, () => w.keyboard.press('Escape'));
   await w.keyboard.press('ArrowRight');
-  await w.getByText(/needs a designer/).waitFor();
+  await w.getByText(/your role changes words and pictures only/).waitFor();
   await c.close();
 });

@@ -47,6 +47,12 @@ func (s *Server) look(c *gin.Context) (*bench.View, error) {
 	return v, nil
 }
 
+// commandTable is the table of commands for the Bench's scripts.
+var commandTable = func() string {
+	b, _ := json.Marshal(bench.Commands) // words alone
+	return string(b)
+}()
+
 type benchView struct {
 	User     *store.User
 	Site     *store.Site
@@ -59,6 +65,7 @@ type benchView struct {
 	Reach    bench.Reach
 	Tray     *bench.Tray
 	State    template.JS
+	Commands template.JS
 	Live     string
 }
 
@@ -81,7 +88,7 @@ func (s *Server) bench(c *gin.Context) {
 	s.screen(c, http.StatusOK, "bench", benchView{
 		User: user(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
 		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(),
-		State: template.JS(state), Live: s.Hosts.Public(v.Site.Slug) + "/",
+		State: template.JS(state), Commands: template.JS(commandTable), Live: s.Hosts.Public(v.Site.Slug) + "/",
 	})
 }
 

@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"html/template"
@@ -15,13 +16,27 @@ import (
 	"openplot/core/edit"
 	"openplot/icons"
 	"openplot/origin"
+	"openplot/web/bench"
 )
+
+// keycaps parts keys such as "Ctrl+D" into what stands on them.
+func keycaps(keys []string) (out [][]string) {
+	on := map[string]string{"ArrowLeft": "←", "ArrowRight": "→", "ArrowUp": "↑", "ArrowDown": "↓", "Escape": "Esc"}
+	for _, k := range keys {
+		caps := strings.Split(k, "+")
+		for i, c := range caps {
+			caps[i] = cmp.Or(on[c], c)
+		}
+		out = append(out, caps)
+	}
+	return out
+}
 
 // parseTemplates reads every screen (pages with a head, which use the parts) and
 // gives them by name.
 func parseTemplates(served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input,
+		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input, "commands": func() []bench.Command { return bench.Commands }, "keycaps": keycaps,
 		"static": served.address, "modules": served.modules,
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")

@@ -52,15 +52,23 @@ export function pasteLook() {
 const escaped = (t) => t.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
 
 /** What plain text or HTML from elsewhere becomes: a link a button, rows of cells a table, the rest a text. */
-function fromElsewhere(data) {
-  const plain = data.getData('text/plain').trim();
+function fromElsewhere(text, html) {
+  const plain = text.trim();
   const zone = zoneAt(page.width).id;
   const node = sectionOf(page.select) || page.order.at(-1);
   if (!node || !plain) return;
   const block = (kind, ...more) => send({ op: 'many', parts: [{ op: 'block.add', node, kind, zone }, ...more.map((m) => ({ node: '@1', ...m }))] });
   if (/^https?:\/\/\S+$/.test(plain)) block('button', { op: 'block.content', setting: 'link', value: plain });
   else if (/\t/.test(plain) && plain.includes('\n')) block('table', { op: 'block.content', setting: 'cells', value: plain });
-  else block('text', { op: 'block.write', value: data.getData('text/html') || plain.split(/\n+/).map((l) => `<p>${escaped(l)}</p>`).join('') });
+  else block('text', { op: 'block.write', value: html || plain.split(/\n+/).map((l) => `<p>${escaped(l)}</p>`).join('') });
+}
+
+/** Pastes text that was read from the clipboard. */
+export function pasteText(plain) {
+  if (!plain.startsWith(head)) { fromElsewhere(plain, ''); return; }
+  if (plain.length > most) { say(`That is ${plain.length.toLocaleString('en')} characters of blocks; at most ${most.toLocaleString('en')} can be pasted at once.`); return; }
+  const node = page.select || page.order.at(-1);
+  if (node) send({ op: 'paste', node, value: plain });
 }
 
 function paste(e) {
@@ -68,10 +76,8 @@ function paste(e) {
   const plain = e.clipboardData.getData('text/plain');
   if (e.clipboardData.files.length || !plain) return;
   e.preventDefault();
-  if (!plain.startsWith(head)) { fromElsewhere(e.clipboardData); return; }
-  if (plain.length > most) { say(`That is ${plain.length.toLocaleString('en')} characters of blocks; at most ${most.toLocaleString('en')} can be pasted at once.`); return; }
-  const node = page.select || page.order.at(-1);
-  if (node) send({ op: 'paste', node, value: plain });
+  if (plain.startsWith(head)) pasteText(plain);
+  else fromElsewhere(plain, e.clipboardData.getData('text/html'));
 }
 
 export function start() {

@@ -1,0 +1,81 @@
+package bench
+
+// Command is something that can be done on the Bench, by a key, from the list of all commands
+// or from the menu of what is selected. The table of them is what those are drawn from, and
+// the help; what each does is in static/bench/commands.js, by its id.
+type Command struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	// Find are further words that it is found by.
+	Find string `json:"find,omitempty"`
+	// Keys do it, such as "Ctrl+D"; on a Mac the command key does for Ctrl.
+	Keys []string `json:"keys,omitempty"`
+	// Needs is what has to be selected: "any", "block", "cells" (a block in a grid), "several",
+	// "section", or nothing.
+	Needs string `json:"needs,omitempty"`
+	// OnCanvas tells that its keys work on the canvas alone.
+	OnCanvas bool `json:"onCanvas,omitempty"`
+	// Menu tells that it is in the menu of what is selected, Composes that writers can't do it.
+	Menu     bool `json:"menu,omitempty"`
+	Composes bool `json:"composes,omitempty"`
+}
+
+// Commands lists them, as the help does.
+var Commands = []Command{
+	{ID: "commands", Name: "All commands", Find: "list palette search find do", Keys: []string{"Ctrl+K"}},
+	{ID: "shelf", Name: "Insert from the Shelf", Find: "add new block section", Keys: []string{"/"}, Composes: true},
+	{ID: "next", Name: "Next block", Find: "forward", Keys: []string{"Tab"}, OnCanvas: true},
+	{ID: "previous", Name: "Previous block", Find: "back", Keys: []string{"Shift+Tab"}, OnCanvas: true},
+	{ID: "in", Name: "Go in, or write", Find: "edit words text enter", Keys: []string{"Enter"}, Needs: "any", OnCanvas: true, Menu: true},
+	{ID: "out", Name: "Go out", Find: "parent container up", Keys: []string{"Escape"}, Needs: "any", OnCanvas: true, Menu: true},
+	{ID: "beside", Name: "Select all beside it", Find: "select all", Keys: []string{"Ctrl+A"}},
+
+	{ID: "undo", Name: "Undo", Find: "back revert", Keys: []string{"Ctrl+Z"}},
+	{ID: "redo", Name: "Redo", Find: "again", Keys: []string{"Ctrl+Shift+Z"}},
+	{ID: "copy", Name: "Copy", Keys: []string{"Ctrl+C"}, Needs: "any", Menu: true},
+	{ID: "cut", Name: "Cut", Keys: []string{"Ctrl+X"}, Needs: "any", Menu: true, Composes: true},
+	{ID: "paste", Name: "Paste", Keys: []string{"Ctrl+V"}, Menu: true, Composes: true},
+	{ID: "copy-look", Name: "Copy the look", Find: "style format", Keys: []string{"Ctrl+Shift+C"}, Needs: "any", Menu: true},
+	{ID: "paste-look", Name: "Paste the look", Find: "style format", Keys: []string{"Ctrl+Shift+V"}, Needs: "any", Menu: true, Composes: true},
+	{ID: "duplicate", Name: "Duplicate", Find: "copy again", Keys: []string{"Ctrl+D"}, Needs: "any", Menu: true, Composes: true},
+	{ID: "delete", Name: "Delete", Find: "remove", Keys: []string{"Delete", "Backspace"}, Needs: "any", Menu: true, Composes: true},
+	{ID: "hide", Name: "Hide in this zone", Find: "invisible phone desktop", Needs: "block", Menu: true, Composes: true},
+
+	{ID: "left", Name: "Move left", Find: "earlier nudge", Keys: []string{"ArrowLeft"}, Needs: "block", OnCanvas: true, Composes: true},
+	{ID: "right", Name: "Move right", Find: "later nudge", Keys: []string{"ArrowRight"}, Needs: "block", OnCanvas: true, Composes: true},
+	{ID: "up", Name: "Move up", Find: "earlier nudge", Keys: []string{"ArrowUp"}, Needs: "block", OnCanvas: true, Composes: true},
+	{ID: "down", Name: "Move down", Find: "later nudge", Keys: []string{"ArrowDown"}, Needs: "block", OnCanvas: true, Composes: true},
+	{ID: "wider", Name: "Wider", Find: "resize", Keys: []string{"Shift+ArrowRight"}, Needs: "cells", OnCanvas: true, Composes: true},
+	{ID: "narrower", Name: "Narrower", Find: "resize", Keys: []string{"Shift+ArrowLeft"}, Needs: "cells", OnCanvas: true, Composes: true},
+	{ID: "taller", Name: "Taller", Find: "resize higher", Keys: []string{"Shift+ArrowDown"}, Needs: "cells", OnCanvas: true, Composes: true},
+	{ID: "less-tall", Name: "Less tall", Find: "resize lower", Keys: []string{"Shift+ArrowUp"}, Needs: "cells", OnCanvas: true, Composes: true},
+	{ID: "earlier", Name: "Section earlier", Find: "move up", Keys: []string{"Ctrl+Shift+ArrowUp"}, Needs: "any", Composes: true},
+	{ID: "later", Name: "Section later", Find: "move down", Keys: []string{"Ctrl+Shift+ArrowDown"}, Needs: "any", Composes: true},
+	{ID: "forward", Name: "Bring forward", Find: "layer above", Keys: []string{"Ctrl+PageUp"}, Needs: "cells", Menu: true, Composes: true},
+	{ID: "backward", Name: "Send backward", Find: "layer below", Keys: []string{"Ctrl+PageDown"}, Needs: "cells", Menu: true, Composes: true},
+	{ID: "front", Name: "To front", Find: "layer top", Needs: "cells", Menu: true, Composes: true},
+	{ID: "back", Name: "To back", Find: "layer bottom", Needs: "cells", Menu: true, Composes: true},
+	{ID: "align-left", Name: "Align left", Find: "arrange edges", Needs: "cells", Composes: true},
+	{ID: "align-center", Name: "Align center", Find: "arrange middle", Needs: "cells", Composes: true},
+	{ID: "align-right", Name: "Align right", Find: "arrange edges", Needs: "cells", Composes: true},
+	{ID: "align-top", Name: "Align top", Find: "arrange edges", Needs: "cells", Composes: true},
+	{ID: "align-middle", Name: "Align middle", Find: "arrange vertical", Needs: "cells", Composes: true},
+	{ID: "align-bottom", Name: "Align bottom", Find: "arrange edges", Needs: "cells", Composes: true},
+	{ID: "spread-across", Name: "Equal gaps across", Find: "distribute space", Needs: "several", Composes: true},
+	{ID: "spread-down", Name: "Equal gaps down", Find: "distribute space", Needs: "several", Composes: true},
+	{ID: "same-width", Name: "Same width", Find: "equal size", Needs: "several", Composes: true},
+	{ID: "same-height", Name: "Same height", Find: "equal size", Needs: "several", Composes: true},
+	{ID: "tidy", Name: "Tidy: fewest edges, equal gaps", Find: "align clean snap", Needs: "several", Composes: true},
+
+	{ID: "zone-1", Name: "Widest zone’s typical width", Find: "desktop", Keys: []string{"1"}},
+	{ID: "zone-2", Name: "Second zone’s typical width", Find: "tablet", Keys: []string{"2"}},
+	{ID: "zone-3", Name: "Third zone’s typical width", Find: "phone mobile", Keys: []string{"3"}},
+	{ID: "marks", Name: "Grid marks", Find: "crosses guides", Keys: []string{"#"}},
+	{ID: "fold", Name: "Fold the Tray", Find: "properties panel", Keys: []string{"t"}},
+	{ID: "house", Name: "House style", Find: "colours fonts theme design"},
+	{ID: "library", Name: "Library", Find: "pictures videos files media"},
+	{ID: "pages", Name: "All pages", Find: "site list"},
+	{ID: "try", Name: "Try it", Find: "preview"},
+	{ID: "publish", Name: "Publish", Find: "live put online"},
+	{ID: "help", Name: "All keys", Find: "shortcuts keyboard", Keys: []string{"?"}},
+}
