@@ -53,6 +53,8 @@ type History struct {
 	Edits   int64 // that stand
 	CanUndo bool  // an edit of the person's own
 	CanRedo bool
+	// Undo and Redo say what would be taken back and done again, in a few words, or are "".
+	Undo, Redo string
 }
 
 // ErrStale means that somebody changed the same node since the page was seen.

@@ -96,7 +96,7 @@ func TestEditUndoRedo(t *testing.T) {
 	states := []string{encoded(t, f.stored().Doc)}
 	for i := range 5 {
 		e := f.must(int64(i), edit.Command{Op: "section.add", Preset: "welcome-middle"})
-		if e.Seq != int64(i+1) || !e.History.CanUndo || e.History.CanRedo {
+		if e.Seq != int64(i+1) || !e.History.CanUndo || e.History.CanRedo || e.History.Undo == "" || e.History.Redo != "" {
 			t.Fatalf("after edit %d: %+v", i, e.History)
 		}
 		states = append(states, encoded(t, e.Page))
@@ -109,7 +109,7 @@ func TestEditUndoRedo(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if encoded(t, f.stored().Doc) != states[i] || !e.History.CanRedo || e.History.CanUndo != (i > 0) {
+		if encoded(t, f.stored().Doc) != states[i] || !e.History.CanRedo || e.History.CanUndo != (i > 0) || (e.History.Undo != "") != (i > 0) || e.History.Redo == "" {
 			t.Fatalf("undo to %d: %+v", i, e.History)
 		}
 	}

@@ -24,11 +24,25 @@ const (
 
 func history(ctx context.Context, q sqlx.QueryerContext, page, user string) (History, error) {
 	var h History
-	row := q.QueryRowxContext(ctx, `SELECT edits, EXISTS (`+nextUndo+`), EXISTS (`+nextRedo+`) FROM pages WHERE id = $1`, page, user)
-	if err := row.Scan(&h.Edits, &h.CanUndo, &h.CanRedo); err != nil {
+	row := q.QueryRowxContext(ctx, `SELECT edits, u.seq IS NOT NULL, e.command, r.seq IS NOT NULL, d.command FROM pages
+		LEFT JOIN (`+nextUndo+`) u ON true LEFT JOIN page_log e ON e.page_id = pages.id AND e.seq = u.seq
+		LEFT JOIN (`+nextRedo+`) r ON true LEFT JOIN page_log b ON b.page_id = pages.id AND b.seq = r.seq
+		LEFT JOIN page_log d ON d.page_id = pages.id AND d.seq = b.target WHERE pages.id = $1`, page, user)
+	var undo, redo []byte
+	if err := row.Scan(&h.Edits, &h.CanUndo, &undo, &h.CanRedo, &redo); err != nil {
 		return History{}, fmt.Errorf("reading the log: %w", err)
 	}
+	h.Undo, h.Redo = saidOf(undo), saidOf(redo)
 	return h, nil
+}
+
+// saidOf says what a command of the log did; "" where it isn't known.
+func saidOf(command []byte) string {
+	var c edit.Command
+	if len(command) == 0 || json.Unmarshal(command, &c) != nil {
+		return ""
+	}
+	return edit.Said(c)
 }
 
 // History tells what a person can undo on a page.

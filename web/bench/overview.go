@@ -11,11 +11,12 @@ import (
 type Top struct {
 	Edits            int64
 	CanUndo, CanRedo bool
+	Undo, Redo       string // what it would be, in a few words, or ""
 }
 
 // Top gives that part.
 func (v *View) Top() Top {
-	return Top{v.History.Edits, v.History.CanUndo, v.History.CanRedo}
+	return Top{v.History.Edits, v.History.CanUndo, v.History.CanRedo, v.History.Undo, v.History.Redo}
 }
 
 // Overview is the whole page drawn to scale.

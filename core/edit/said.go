@@ -1,0 +1,60 @@
+package edit
+
+import (
+	"cmp"
+	"fmt"
+	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/style"
+)
+
+// inWords is what operations do, in words that go on from "Undo: ". "%s" is what is set, added or
+// put in, where the command says so.
+var inWords = map[string]string{
+	"page.set": "page settings", "section.add": "add a section", "section.move": "move a section", "section.shift": "move a section", "section.hide": "hide a section",
+	"section.redesign": "change the layout", "section.role": "landmark", "section.anchor": "anchor", "section.picture": "background picture", "section.video": "background video",
+	"section.view": "view", "section.fold": "folding", "block.add": "add %s", "block.move": "move", "block.place": "move", "block.nudge": "move", "block.resize": "resize",
+	"block.place.set": "place", "block.place.reset": "reset the place", "block.layer": "layer", "block.hide": "hide", "block.write": "write", "block.content": "%s",
+	"entry.add": "add to the list", "entry.fill": "fill the list", "entry.duplicate": "duplicate in the list", "entry.remove": "remove from the list", "entry.shift": "reorder the list",
+	"entry.write": "write", "entry.set": "%s", "item.add": "add an item", "item.remove": "remove an item", "item.move": "move an item", "item.shift": "move an item",
+	"arrange": "arrangement", "rename": "rename", "set": "%s", "follow": "reset %s", "same": "same %s", "duplicate": "duplicate", "delete": "delete", "paste": "paste", "look": "paste the look",
+	"blocks.align": "align", "blocks.spread": "equal gaps", "blocks.same": "same size", "blocks.nudge": "move together", "blocks.tidy": "tidy", "blocks.order": "order",
+}
+
+// Said is what a command did, in a few words that go on from "Undo: ".
+func Said(c Command) string {
+	if c.Op == Many {
+		if len(c.Parts) == 0 {
+			return "edit"
+		}
+		first := Said(c.Parts[0])
+		for _, p := range c.Parts[1:] {
+			if Said(p) != first {
+				return first + ", and more"
+			}
+		}
+		return first
+	}
+	words := cmp.Or(inWords[c.Op], "edit")
+	if !strings.Contains(words, "%s") {
+		return words
+	}
+	what := strings.ReplaceAll(c.Setting, "-", " ")
+	switch {
+	case c.Op == "block.add":
+		if a := element.Of(c.Kind); a != nil {
+			what = strings.ToLower(a.Name)
+		}
+	case c.Op == "block.content" || c.Op == "entry.set":
+	default:
+		for _, kind := range append([]doc.Kind{style.OnSection}, doc.Kinds...) {
+			if s := style.Find(c.Setting, kind); s != nil {
+				what = strings.ToLower(s.Label)
+				break
+			}
+		}
+	}
+	return fmt.Sprintf(words, cmp.Or(what, "edit"))
+}
