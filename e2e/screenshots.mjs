@@ -50,6 +50,23 @@ await page.locator('#panel-gradient .gradient-ready button').nth(5).hover();
 await page.waitForTimeout(400);
 await shot('bench-section');
 await page.keyboard.press('Escape');
+{ // several selected
+  await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
+  await settled(page);
+  const titles = canvas(page).locator('section', { hasText: 'each a day out' }).locator('h3');
+  await choose(page, titles.first());
+  for (const i of [1, 2]) {
+    const b = await titles.nth(i).boundingBox();
+    await page.keyboard.down('Shift');
+    await page.mouse.click(b.x + 20, b.y + 10);
+    await page.keyboard.up('Shift');
+    await settled(page);
+  }
+  await page.locator('.trail', { hasText: '3 blocks' }).waitFor();
+  await shot('bench-several');
+  await page.locator('.overview-go', { hasText: 'Welcome' }).click();
+  await settled(page);
+}
 await choose(page, canvas(page).getByText('See today’s sailings'));
 await page.locator('#tray [data-cluster="states"]').click();
 await page.getByRole('tab', { name: 'Hover' }).click();
