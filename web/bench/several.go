@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"slices"
 	"strconv"
+	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
@@ -121,7 +122,7 @@ func (v *View) togethers(t *Tray) []together {
 // onAll is something done to all that is selected: an operation on several, or one on each.
 func (v *View) onAll(name, keys, icon string, c edit.Command) act {
 	c.Node = v.Selected
-	if len(c.Op) > 7 && c.Op[:7] == "blocks." {
+	if strings.HasPrefix(c.Op, "blocks.") {
 		c.With = v.Also
 	} else {
 		all := edit.Command{Op: edit.Many}
