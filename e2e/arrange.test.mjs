@@ -260,4 +260,26 @@ test('all commands are found by name and by what they are for, with their keys, 
   await eventually(() => titles().count(), 3, 'undone');
 });
 
+test('the last edits are listed, and gone back to before one of them', async () => {
+  await page.locator('.overview-item', { hasText: 'Features' }).locator('.overview-go').click();
+  await settled(page);
+  const n = await kept(page);
+  const name = () => page.locator('.overview-item.selected .overview-name > span').first().textContent();
+  for (const words of ['One', 'Two', 'Three']) {
+    await edit(page, async () => {
+      await page.locator('#f-name').fill(words);
+      await page.locator('#f-name').press('Enter');
+    });
+  }
+  await page.getByRole('button', { name: 'Undo: rename' }).waitFor();
+  await page.getByRole('button', { name: 'Go back further' }).click();
+  await page.locator('#panel-recent [data-steps="2"]').waitFor();
+  assert.deepEqual(await findings(page), []);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await eventually(() => kept(page), n + 1, 'two of three');
+  await eventually(name, 'One', 'as it was before them');
+  await undo(page);
+});
+
 test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong, []));

@@ -1,12 +1,14 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"maps"
 	"slices"
+	"time"
 
 	"github.com/jmoiron/sqlx"
 
@@ -43,6 +45,33 @@ func saidOf(command []byte) string {
 		return ""
 	}
 	return edit.Said(c)
+}
+
+// MostBack is how many edits can be taken back at once.
+const MostBack = 50
+
+// Made is an edit that stands.
+type Made struct {
+	Said string // what it did, in a few words
+	At   time.Time
+}
+
+// Recent gives a person's own last edits of a page that stand, the latest first: those that
+// Undo takes back, one after another.
+func (s *Store) Recent(ctx context.Context, page, user string) ([]Made, error) {
+	var rows []struct {
+		Command []byte    `db:"command"`
+		At      time.Time `db:"made_at"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `SELECT command, made_at FROM page_log WHERE page_id = $1 AND user_id = $2 AND kind = 'edit' AND NOT undone
+		ORDER BY seq DESC LIMIT $3`, page, user, MostBack); err != nil {
+		return nil, fmt.Errorf("reading the log: %w", err)
+	}
+	out := make([]Made, len(rows))
+	for i, r := range rows {
+		out[i] = Made{cmp.Or(saidOf(r.Command), "edit"), r.At}
+	}
+	return out, nil
 }
 
 // History tells what a person can undo on a page.

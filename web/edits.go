@@ -1,9 +1,11 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"net/http"
+	"strconv"
 
 	"github.com/gin-gonic/gin"
 
@@ -101,8 +103,41 @@ func hasIcon(name string) bool {
 	return ok
 }
 
+// undo takes back the person's last edit, or as many as "steps" says.
 func (s *Server) undo(c *gin.Context) {
-	s.step(c, s.Store.Undo, "Undone.", "There is nothing to undo.")
+	steps, err := strconv.Atoi(cmp.Or(c.PostForm("steps"), "1"))
+	if err != nil || steps < 1 || steps > store.MostBack {
+		steps = 1
+	}
+	done := "Undone."
+	if steps > 1 {
+		done = strconv.Itoa(steps) + " edits undone."
+	}
+	s.step(c, func(ctx context.Context, page, user string) (*store.Edited, error) {
+		e, err := s.Store.Undo(ctx, page, user)
+		if err != nil {
+			return nil, err
+		}
+		for range steps - 1 {
+			next, err := s.Store.Undo(ctx, page, user)
+			if err != nil {
+				return e, nil // as far as it goes
+			}
+			next.Result.Sections = append(next.Result.Sections, e.Result.Sections...)
+			e = next
+		}
+		return e, nil
+	}, done, "There is nothing to undo.")
+}
+
+// recent answers with the person's last edits that stand, to go back to.
+func (s *Server) recent(c *gin.Context) {
+	made, err := s.Store.Recent(c, pageOf(c).ID, user(c).ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.parted(c, http.StatusOK, "recent", made)
 }
 func (s *Server) redo(c *gin.Context) {
 	s.step(c, s.Store.Redo, "Redone.", "There is nothing to redo.")

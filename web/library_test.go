@@ -188,7 +188,7 @@ func proposed(t *testing.T, body string) string {
 func TestPicturesInUseAreAskedAfter(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
-	at := kept(t, d, "boat.png", halves(t, 600, 400))
+	kept(t, d, "boat.png", halves(t, 600, 400))
 	id := p.media()[0].ID
 	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: id}); status != http.StatusOK {
 		t.Fatal(status, body)
@@ -209,7 +209,7 @@ func TestPicturesInUseAreAskedAfter(t *testing.T) {
 	if status, _, _ := d.post(libraryPath+"/restore", one); status != http.StatusOK || len(p.media()) != 1 || p.media()[0].ID != id {
 		t.Errorf("undone: %d", status)
 	}
-	at = kept(t, d, "another.png", halves(t, 60, 40))
+	at := kept(t, d, "another.png", halves(t, 60, 40))
 	if status, _, _ := d.post(libraryPath+"/delete", url.Values{"id": {p.media()[0].ID}}); status != http.StatusOK || len(p.media()) != 1 {
 		t.Errorf("one that no page shows: %d", status)
 	}

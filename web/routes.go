@@ -127,6 +127,7 @@ func (s *Server) table() []route {
 		get(page+"/canvas", rights.See, s.canvas),
 		get(page+"/parts", rights.See, s.parts),
 		get(page+"/copy", rights.See, s.copyNodes),
+		get(page+"/recent", rights.Write, s.recent),
 		within(composing, post(page+"/edits", rights.Write, s.edit)),
 		within(composing, post(page+"/tries", rights.Write, s.tryEdit)),
 		post(page+"/undo", rights.Write, s.undo),

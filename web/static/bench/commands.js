@@ -58,7 +58,7 @@ export const does = {
   next: () => step(1), previous: () => step(-1), in: goIn,
   out: () => select(page.also.length ? page.select : holderOf(page.select)),
   beside: selectBeside,
-  undo, redo, copy: clipboard.copy, cut: clipboard.cut, paste: pasteFromList, 'copy-look': clipboard.copyLook, 'paste-look': clipboard.pasteLook,
+  undo: () => undo(), redo, copy: clipboard.copy, cut: clipboard.cut, paste: pasteFromList, 'copy-look': clipboard.copyLook, 'paste-look': clipboard.pasteLook,
   duplicate: () => on({ op: 'duplicate' }), delete: () => on({ op: 'delete' }), hide: () => on({ op: 'block.hide', hide: true }),
   left: () => nudge(-1, 0), right: () => nudge(1, 0), up: () => nudge(0, -1), down: () => nudge(0, 1),
   wider: () => resize(1, 0), narrower: () => resize(-1, 0), taller: () => resize(0, 1), 'less-tall': () => resize(0, -1),

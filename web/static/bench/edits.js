@@ -36,7 +36,8 @@ export function send(command) {
   return queue(() => request('POST', '/edits', { command: JSON.stringify({ ...onAll(command), base: page.seq }) }));
 }
 
-export const undo = () => queue(() => request('POST', '/undo', {}));
+/** Takes back one's last edit, or as many. */
+export const undo = (steps = 1) => queue(() => request('POST', '/undo', { steps }));
 export const redo = () => queue(() => request('POST', '/redo', {}));
 
 /** Keeps a section on the Shelf: under a name, for a purpose, on all of one's sites or this. */
