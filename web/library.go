@@ -2,9 +2,13 @@ package web
 
 import (
 	"bytes"
+	"cmp"
 	"errors"
 	"mime/multipart"
 	"net/http"
+	"os"
+	"path"
+	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
@@ -47,14 +51,42 @@ type copiesView struct {
 	Made, All  int
 	AVIF, WebP bool
 	Failed     string // why the others can't be made, or ""
+	Sizes      []copySize
 }
+
+// copySize is what the copies of a width take, in words.
+type copySize struct {
+	Width int
+	Bytes []string // by format, such as "WebP 12 KB"
+}
+
+// copySizes tells what the copies of a medium take by width, from narrow to wide.
+func (s *Server) copySizes(m *store.Medium) (out []copySize) {
+	for _, v := range m.Variants {
+		fi, err := os.Stat(filepath.Join(s.MediaDir, v.File))
+		if err != nil {
+			continue // the doctor tells of it
+		}
+		ext := path.Ext(v.File)
+		size := cmp.Or(formats[ext], strings.ToUpper(strings.TrimPrefix(ext, "."))) + " " + strconv.FormatInt((fi.Size()+1023)/1024, 10) + " KB"
+		if i := slices.IndexFunc(out, func(c copySize) bool { return c.Width == v.Width }); i >= 0 {
+			out[i].Bytes = append(out[i].Bytes, size)
+		} else {
+			out = append(out, copySize{v.Width, []string{size}})
+		}
+	}
+	return out
+}
+
+// formats are what files are called by their endings, where that isn't the ending in capitals.
+var formats = map[string]string{".webp": "WebP", ".webm": "WebM"}
 
 func (s *Server) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
 		Medium: m, Site: st.Slug, Base: "/sites/" + st.Slug + "/library/" + m.ID, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File,
 		Size: bench.MediumSize(m), Uses: uses, Pixels: m.Picture() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
 	}
-	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft, Failed: m.Problem}
+	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft, Failed: m.Problem, Sizes: s.copySizes(m)}
 	for _, v := range m.Variants {
 		it.Copies.AVIF = it.Copies.AVIF || v.Modern()
 		it.Copies.WebP = it.Copies.WebP || strings.HasSuffix(v.File, ".webp")

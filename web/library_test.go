@@ -229,6 +229,12 @@ func TestTheLibraryIsListed(t *testing.T) {
 		t.Fatal(status, body)
 	}
 	_, body, _ := d.get(libraryPath)
+	if status, _ := upload(t, d, libraryPath, "plan.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></svg>`), nil); status != http.StatusOK {
+		t.Fatal(status)
+	}
+	if _, body, _ := d.get(libraryPath); !strings.Contains(body, "<span>SVG 1 KB</span>") {
+		t.Error("what copies take isn't told")
+	}
 	for name, want := range map[string]string{"shown.png": "· on Home<", "not.png": "· not used<"} {
 		_, item, ok := strings.Cut(body, `data-find="`+name+" ")
 		if item, _, _ = strings.Cut(item, "</li>"); !ok || !strings.Contains(item, want) || !strings.Contains(item, "copy 1 of") {
