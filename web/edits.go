@@ -124,6 +124,7 @@ func (s *Server) undo(c *gin.Context) {
 				return e, nil // as far as it goes
 			}
 			next.Result.Sections = append(next.Result.Sections, e.Result.Sections...)
+			next.Result.Steps = append(next.Result.Steps, e.Result.Steps...)
 			e = next
 		}
 		return e, nil

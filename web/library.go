@@ -127,7 +127,7 @@ func (s *Server) library(c *gin.Context) {
 	}
 	slices.Sort(folders)
 	s.screen(c, http.StatusOK, "library", map[string]any{
-		"User": user(c), "Site": st, "Items": items, "Stock": stockItems(), "Views": libraryViews, "Folders": slices.Compact(folders), "May": st.Role.May(rights.Keep),
+		"User": user(c), "Site": st, "Items": items, "Stock": stockItems(), "Views": libraryViews, "Folders": slices.Compact(folders), "Deletes": st.Role.May(rights.Keep),
 	})
 }
 

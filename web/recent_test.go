@@ -51,3 +51,22 @@ func TestGoingBackFurther(t *testing.T) {
 		t.Errorf("%s", list)
 	}
 }
+
+// What several edits changed is all in the answer that takes them back, sections that come
+// and go among it.
+func TestGoingBackOverSections(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	sec := p.page.Sections[0]
+	for i, c := range []edit.Command{{Op: "section.add", Preset: "empty"}, {Op: "rename", Node: sec.ID, Value: "Another name"}} {
+		c.Base = int64(i)
+		if status, body := d.edit(c); status != http.StatusOK {
+			t.Fatal(status, body)
+		}
+	}
+	added := p.home().Sections[0].ID
+	_, body, _ := d.post(benchPath+"/undo", url.Values{"steps": {"2"}})
+	if !strings.Contains(body, `id="overview"`) || strings.Contains(body, `data-section="`+added) || len(p.home().Sections) != len(p.page.Sections) {
+		t.Errorf("the Overview isn't drawn anew: %.300s", body)
+	}
+}

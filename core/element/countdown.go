@@ -57,13 +57,17 @@ func (b *Builder) countdown(in *Node, bl *doc.Block) *Node {
 	})
 	figures.attr("role", "timer")
 	figures.attr("data-scripted", "yes")
-	for _, unit := range []string{"days", "hours", "minutes", "seconds"} {
+	for i, unit := range []string{"days", "hours", "minutes", "seconds"} {
+		figure := "–" // until the script begins
+		if !b.DropEmpty {
+			figure = [...]string{"12", "8", "45", "30"}[i] // so that the canvas shows what figures look like
+		}
 		cell := b.child(figures, "div", nil)
 		say(b.child(cell, "p", func(z int, st *style.Style) {
 			colour := st.Color
 			b.sheet(bl.Style, z).TextStyle(st, "h2")
 			st.Color = colour
-		}), "–")
+		}), figure)
 		say(b.child(cell, "p", b.smallWords), unit)
 	}
 	when := b.child(b.child(n, "p", b.smallWords), "time", func(_ int, st *style.Style) { st.Display = style.Inline })

@@ -24,7 +24,7 @@ const placeWidth = 290
 // Places gives the sections of a page that show a medium or lead to it.
 func (st *Stage) Places(p *doc.Page, slug string, m *store.Medium) (out []Place) {
 	for _, sec := range p.Sections {
-		if !Shows(sec, m.ID) {
+		if !names(sec, m.ID) {
 			continue
 		}
 		b, _ := json.Marshal(sec) // it came from JSON
@@ -33,8 +33,8 @@ func (st *Stage) Places(p *doc.Page, slug string, m *store.Medium) (out []Place)
 	return out
 }
 
-// Shows reports whether a section or anything in it names a medium.
-func Shows(sec *doc.Section, id string) bool {
+// names reports whether a section or anything in it names a medium.
+func names(sec *doc.Section, id string) bool {
 	b, _ := json.Marshal(sec)
 	return strings.Contains(string(b), `"`+id+`"`) || strings.Contains(string(b), `"`+doc.FilePrefix+id)
 }
