@@ -83,9 +83,11 @@ type Block struct {
 	// others. What stands in another arrangement keeps the one it had.
 	Place Zoned[Place] `json:"place,omitempty"`
 	// Hidden leaves the block out of a zone.
-	Hidden  Zoned[bool] `json:"hidden,omitempty"`
-	Style   Style       `json:"style,omitempty"`
-	Content Content     `json:"content"`
+	Hidden Zoned[bool] `json:"hidden,omitempty"`
+	// Locked keeps it from being changed by accident.
+	Locked  bool    `json:"locked,omitempty"`
+	Style   Style   `json:"style,omitempty"`
+	Content Content `json:"content"`
 	// Arrangement and Blocks are a container's. A Series holds one block, its design.
 	Arrangement Arrangement `json:"arrangement,omitempty"`
 	Blocks      []*Block    `json:"blocks,omitempty"`

@@ -132,6 +132,8 @@ type Result struct {
 	Sections []string
 	// Select is the node to select afterwards, or "" for no change.
 	Select string
+	// Note tells a person what isn't seen, such as what was left out, or is "".
+	Note string
 }
 
 // Apply carries out a command. Errors are *doc.Problem; the page is unchanged
@@ -151,6 +153,9 @@ func Apply(p *doc.Page, c Command, env Env) (*Result, error) {
 	if op.zone && env.Site.Zones.Index(c.Zone) < 0 {
 		return nil, doc.Problemf("Zone", "%.40q isn't a zone of this site", c.Zone)
 	}
+	if err := e.unlocked(); err != nil {
+		return nil, err
+	}
 	steps, err := op.run(e)
 	if err != nil {
 		return nil, err
@@ -162,7 +167,7 @@ func Apply(p *doc.Page, c Command, env Env) (*Result, error) {
 	if err := withinLimits(next); err != nil {
 		return nil, err
 	}
-	r := &Result{Page: next, Steps: steps, Inverse: inverse, Select: e.selected}
+	r := &Result{Page: next, Steps: steps, Inverse: inverse, Select: e.selected, Note: e.note}
 	r.Nodes, r.Sections = Touched(steps, p, next)
 	return r, nil
 }
@@ -193,7 +198,7 @@ func applyMany(p *doc.Page, parts []Command, env Env) (*Result, error) {
 			return nil, err
 		}
 		selected[i] = cmp.Or(r.Select, c.Node)
-		out.Page, out.Select = r.Page, cmp.Or(r.Select, out.Select)
+		out.Page, out.Select, out.Note = r.Page, cmp.Or(r.Select, out.Select), cmp.Or(r.Note, out.Note)
 		out.Steps = append(out.Steps, r.Steps...)
 		out.Inverse = append(slices.Clone(r.Inverse), out.Inverse...)
 	}
@@ -231,6 +236,7 @@ type editing struct {
 	series   *doc.Block   // the Series whose item the node was pointed at in, or nil
 	item     int          // the item's index
 	selected string
+	note     string
 }
 
 // target says what kind of node an operation works on.

@@ -54,6 +54,14 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"blocks.nudge":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudgeAll},    // Node, With, Zone, DX, DY
 		"blocks.tidy":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).tidyAll},     // Node, With, Zone
 		"blocks.order":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).orderAll},    // Node, With, Zone, Value: front or back
+		"blocks.group":      {on: onBlock, right: rights.Compose, run: (*editing).group},                   // Node, With, Value: line-up, or "" for as they stand
+		"blocks.series":     {on: onBlock, right: rights.Compose, run: (*editing).toSeries},                // Node, With: copies of it, or none for all beside it
+		"block.ungroup":     {on: onBlock, right: rights.Compose, run: (*editing).ungroup},                 // Node: a container
+		"block.loose":       {on: onBlock, right: rights.Compose, run: (*editing).fromSeries},              // Node: a Series, or in an item of it
+		"block.room":        {on: onBlock, zone: true, right: rights.Compose, run: (*editing).makeRoom},    // Node, Zone
+		"block.alike":       {on: onBlock, right: rights.Compose, run: (*editing).likeThis},                // Node
+		"block.lock":        {on: onBlock, right: rights.Compose, run: (*editing).lock},                    // Node, Hide: whether it is locked
+		"flip":              {on: onEither, right: rights.Compose, run: (*editing).flip},                   // Node: a section or container, or a block in it
 		"block.hide":        {on: onBlock, zone: true, right: rights.Compose, run: (*editing).hideBlock},   // Node, Zone, Hide
 		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML
 		"block.content":     {on: onBlock, right: rights.Write, run: (*editing).setContent},                // Node, Setting: a field of its anatomy; Value
