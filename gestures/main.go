@@ -40,6 +40,7 @@ func main() {
 		"pull":  js.FuncOf(pull),
 		"at":    js.FuncOf(at),
 		"gap":   js.FuncOf(gap),
+		"snap":  js.FuncOf(snap),
 
 		"plane":    js.FuncOf(plane),
 		"colour":   js.FuncOf(readColour),
@@ -117,6 +118,13 @@ func gap(_ js.Value, args []js.Value) any {
 	}
 	g := place.Insert(rects(floats(args[1])), args[2].Bool(), area, args[4].Float(), args[5].Float())
 	js.CopyBytesToJS(args[0], out[:8*put(float64(g.Index), g.Line.X, g.Line.Y, g.Line.W, g.Line.H)])
+	return nil
+}
+
+// snap(into, px, steps, near, only) answers what a measure becomes, and the step's index or -1.
+func snap(_ js.Value, args []js.Value) any {
+	px, at := place.Snap(args[1].Float(), floats(args[2]), args[3].Float(), args[4].Bool())
+	js.CopyBytesToJS(args[0], out[:8*put(px, float64(at))])
 	return nil
 }
 

@@ -53,7 +53,7 @@ func (s *Server) edit(c *gin.Context) {
 		return
 	}
 	s.usedShelf(c, command)
-	s.edited(c, v, done, "")
+	s.edited(c, v, done, done.Result.Note)
 }
 
 // forWriters is what those are told who may not do something.

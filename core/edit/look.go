@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"maps"
 	"slices"
+	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/style"
@@ -54,14 +55,23 @@ func (e *editing) takeLook() ([]Step, error) {
 			}
 		}
 	}
+	var left []string
 	for name, entry := range look {
 		s := style.Find(name, e.kind())
-		if s == nil || slices.Contains(standing, name) {
+		if slices.Contains(standing, name) {
+			continue
+		}
+		if s == nil {
+			left = append(left, labelOf(name))
 			continue
 		}
 		if v, problem := s.Read(&e.env.Site.House, entry); problem == nil {
 			next[name] = next[name].With(e.c.Zone, v)
 		}
+	}
+	if len(left) > 0 {
+		slices.Sort(left)
+		e.note = "Left out, since it has none: " + strings.Join(slices.Compact(left), ", ") + "."
 	}
 	if e.block != nil {
 		return e.replace(func(b *doc.Block) { b.Style = next }), nil
@@ -72,6 +82,6 @@ func (e *editing) takeLook() ([]Step, error) {
 // standing are the settings that say where something stands, and how what it holds does,
 // rather than what it looks like.
 var standing = []string{
-	"align-self", "justify-self", "grow", "run", "margin-top", "margin-bottom", "margin-left", "margin-right", "margin-sides", "width", "min-width", "max-width", "min-height",
+	"align-self", "justify-self", "grow", "run", "margin-top", "margin-bottom", "margin-left", "margin-right", "margin-sides", "overhang", "width", "min-width", "max-width", "min-height",
 	"height", "pull", "layer", "over", "stays", "columns", "row-height", "shares", "below", "direction", "per-row",
 }

@@ -51,12 +51,17 @@ func Said(c Command) string {
 		}
 	case c.Op == "block.content" || c.Op == "entry.set":
 	default:
-		for _, kind := range append([]doc.Kind{style.OnSection}, doc.Kinds...) {
-			if s := style.Find(c.Setting, kind); s != nil {
-				what = strings.ToLower(s.Label)
-				break
-			}
-		}
+		what = labelOf(c.Setting)
 	}
 	return fmt.Sprintf(words, cmp.Or(what, "edit"))
+}
+
+// labelOf is what people call a setting, within a sentence.
+func labelOf(name string) string {
+	for _, kind := range append([]doc.Kind{style.OnSection}, doc.Kinds...) {
+		if s := style.Find(name, kind); s != nil {
+			return strings.ToLower(s.Label)
+		}
+	}
+	return strings.ReplaceAll(name, "-", " ")
 }

@@ -35,6 +35,7 @@ func (b *Builder) hold(n *Node, h doc.Holder) {
 		}
 		for z := range c.Styles {
 			stand(&c.Styles[z], &n.Styles[z], b.sheet(h.Blocks[i].Style, z), h, places[z][i])
+			b.overhang(&c.Styles[z], h, h.Blocks[i], z)
 			if row := &n.Styles[z]; row.Display == style.Flex && row.FlexDirection == style.Row && row.FlexWrap == style.SingleLine && h.Blocks[i].Kind == doc.Button {
 				c.Styles[z].FlexShrink = style.Factor{N: 0.05, Set: true} // what stands beside it gives way first
 			}
@@ -113,8 +114,8 @@ var selfs = map[string]style.Alignment{
 	value.Stretch: style.AlignAuto, value.Start: style.AlignStart, value.Center: style.AlignCenter, value.End: style.AlignEnd,
 }
 
-// mostGaps is how much of their width, in per cent, the gaps between columns take at most.
-const mostGaps = 80
+// MostGaps is how much of their width, in per cent, the gaps between columns take at most.
+const MostGaps = 80
 
 // arrange sets how an element's children stand.
 func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
@@ -133,7 +134,7 @@ func arrange(st *style.Style, sh style.Sheet, h doc.Holder, tracks int) {
 		st.GridColumns = style.EqualColumns(tracks)
 		gaps(24)
 		if tracks > 4 { // as many gaps as there are may be wider than a narrow screen
-			st.ColumnGap = style.Least(st.ColumnGap, style.Percentage(mostGaps/float64(tracks-1)))
+			st.ColumnGap = style.Least(st.ColumnGap, style.Percentage(MostGaps/float64(tracks-1)))
 		}
 		st.AlignItems = aligns[sh.Word("align-items", "")]
 	case doc.LineUp:
@@ -196,4 +197,37 @@ func stand(st, in *style.Style, sh style.Sheet, h doc.Holder, p place.Placed) {
 func growing(h doc.Holder, sh style.Sheet) bool {
 	sh.Style = h.Style
 	return sh.Word("grow-items", value.No) == value.Yes
+}
+
+// overhang lets a block hang out below what it stands in, which doesn't grow for it: by a
+// margin that takes as much away as it hangs out, and as much as the section's padding keeps
+// it from its end.
+func (b *Builder) overhang(st *style.Style, h doc.Holder, bl *doc.Block, z int) {
+	by := b.sheet(bl.Style, z).Length("overhang", style.Length{})
+	if st.Display == style.None || by.N <= 0 && by.Unit != style.Math {
+		return
+	}
+	out := by.Scaled(-1)
+	if h.ID == b.at {
+		if below := b.sheet(b.in.Style, z).Length("padding-bottom", style.Length{}); below.N > 0 && below.Unit != style.Percent {
+			out = style.Sum(out, below.Scaled(-1))
+			if by.Unit == style.Px && below.Unit == style.Px {
+				out = style.Pixels(-by.N - below.N)
+			}
+		}
+	}
+	st.Margin.Bottom = out
+	if h.Arrangement == doc.Placed && st.AlignSelf != style.AlignAuto && st.AlignSelf != style.AlignStretch {
+		st.AlignSelf = style.AlignEnd // so that its end is where it hangs out
+	}
+}
+
+// hangsOver reports whether a block of a section hangs out over the next one in a zone.
+func (b *Builder) hangsOver(s *doc.Section, z int) bool {
+	for _, bl := range s.Blocks {
+		if by := b.sheet(bl.Style, z).Length("overhang", style.Length{}); by.N > 0 || by.Unit == style.Math {
+			return true
+		}
+	}
+	return false
 }

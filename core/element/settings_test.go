@@ -57,6 +57,8 @@ func TestSettingsBecomeCSS(t *testing.T) {
 		{doc.Columns, doc.Card, "margin-left", "40px", "margin", "0"}, // in columns there is only above and below
 		{doc.LineUp, doc.Text, "margin-left", "-12px", "margin", "0 0 0 -12px"},
 		{doc.Placed, doc.Text, "margin-top", "40px", "margin", "0"}, // in a grid its place says where it is
+		{doc.Placed, doc.Picture, "overhang", "120px", "margin", "0 0 -120px"},
+		{doc.LineUp, doc.Card, "overhang", "2rem", "margin", "0 0 -2rem"},
 		{doc.Placed, doc.Card, "box-shadow", "0px 6px 20px 0px $deep/30% inset", "box-shadow", "0px 6px 20px 0px #123a444d inset"},
 		{doc.Placed, doc.Card, "border-top-left-radius", "20px", "border-radius", "20px 0 0"},
 		{doc.Placed, doc.Text, "border-bottom-width", "3px", "border-width", "0 0 3px"},

@@ -43,6 +43,9 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 	if wide := b.sheet(s.Style, 0); wide.Word("edge-top", value.None) != value.None || wide.Word("edge-bottom", value.None) != value.None {
 		st.Position = style.Relative
 	}
+	if b.hangsOver(s, z) { // above what is drawn behind the next section
+		st.Position, st.ZIndex = style.Relative, 1
+	}
 	if n := whole(sh.Word("layer", ""), 0); n > 0 {
 		st.Position, st.ZIndex = style.Relative, n
 	}

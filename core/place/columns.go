@@ -67,3 +67,28 @@ func gcd(a, b int) int {
 	}
 	return a
 }
+
+// FirstRow gives the shares of the columns in the first row, of n, in twelfths, and what of
+// the pattern comes behind them. Equal columns are rounded to twelfths.
+func FirstRow(shares []int, n int) (row, rest []int) {
+	if len(shares) == 0 {
+		n = min(n, Twelfths)
+		for i := range n {
+			row = append(row, (i+1)*Twelfths/n-i*Twelfths/n)
+		}
+		return row, nil
+	}
+	sum := 0
+	for i := range n {
+		s := shares[i%len(shares)]
+		if sum+s > Twelfths {
+			break
+		}
+		row = append(row, s)
+		sum += s
+	}
+	if len(shares) > len(row) {
+		rest = shares[len(row):]
+	}
+	return row, rest
+}

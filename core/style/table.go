@@ -307,6 +307,11 @@ var settings = []*Setting{
 		Name: "margin-right", Label: "Margin right", On: section,
 		Choices: value.Is(value.Default, "As both sides"), Type: TypeLength, Max: 600, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
 	},
+	{
+		// How far it hangs out below what it stands in, such as over the next section.
+		Name: "overhang", Label: "Overhang below", On: all,
+		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 600, Units: []Unit{Rem, Vw}, Steps: spaces,
+	},
 	marginSetting("top"), marginSetting("right"), marginSetting("bottom"), marginSetting("left"),
 	{
 		Name: "pull", Label: "Overlap above", On: section,

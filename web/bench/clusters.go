@@ -226,8 +226,9 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 	if h.Arrangement == doc.LineUp {
 		align = append(align, "grow")
 	}
+	align = append(align, "overhang")
 	add(cluster{ID: "size", Title: "Size", Fields: of(size...)})
-	add(cluster{ID: "align", Title: "Align", Fields: named(of(align...), "justify-self", "Horizontal", "align-self", "Vertical")})
+	add(cluster{ID: "align", Title: "Align", Fields: named(of(align...), "justify-self", "Horizontal", "align-self", "Vertical", "overhang", "Overhang")})
 	if b.Kind == doc.Picture {
 		add(cluster{ID: "filters", Title: "Picture filters", Fields: of("brightness", "contrast", "saturate", "grayscale", "sepia", "hue-rotate", "mirror")})
 	}

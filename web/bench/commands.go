@@ -11,13 +11,15 @@ type Command struct {
 	// Keys do it, such as "Ctrl+D"; on a Mac the command key does for Ctrl.
 	Keys []string `json:"keys,omitempty"`
 	// Needs is what has to be selected: "any", "block", "cells" (a block in a grid), "several",
-	// "section", or nothing.
+	// "container", "series" or nothing.
 	Needs string `json:"needs,omitempty"`
 	// OnCanvas tells that its keys work on the canvas alone.
 	OnCanvas bool `json:"onCanvas,omitempty"`
 	// Menu tells that it is in the menu of what is selected, Composes that writers can't do it.
 	Menu     bool `json:"menu,omitempty"`
 	Composes bool `json:"composes,omitempty"`
+	// Changes tells that it changes what is selected, which can't be while that is locked.
+	Changes bool `json:"changes,omitempty"`
 }
 
 // Commands lists them, as the help does.
@@ -33,39 +35,49 @@ var Commands = []Command{
 	{ID: "undo", Name: "Undo", Find: "back revert", Keys: []string{"Ctrl+Z"}},
 	{ID: "redo", Name: "Redo", Find: "again", Keys: []string{"Ctrl+Shift+Z"}},
 	{ID: "copy", Name: "Copy", Keys: []string{"Ctrl+C"}, Needs: "any", Menu: true},
-	{ID: "cut", Name: "Cut", Keys: []string{"Ctrl+X"}, Needs: "any", Menu: true, Composes: true},
+	{ID: "cut", Name: "Cut", Keys: []string{"Ctrl+X"}, Needs: "any", Menu: true, Composes: true, Changes: true},
 	{ID: "paste", Name: "Paste", Keys: []string{"Ctrl+V"}, Menu: true, Composes: true},
 	{ID: "copy-look", Name: "Copy the look", Find: "style format", Keys: []string{"Ctrl+Shift+C"}, Needs: "any", Menu: true},
-	{ID: "paste-look", Name: "Paste the look", Find: "style format", Keys: []string{"Ctrl+Shift+V"}, Needs: "any", Menu: true, Composes: true},
+	{ID: "paste-look", Name: "Paste the look", Find: "style format", Keys: []string{"Ctrl+Shift+V"}, Needs: "any", Menu: true, Composes: true, Changes: true},
 	{ID: "duplicate", Name: "Duplicate", Find: "copy again", Keys: []string{"Ctrl+D"}, Needs: "any", Menu: true, Composes: true},
-	{ID: "delete", Name: "Delete", Find: "remove", Keys: []string{"Delete", "Backspace"}, Needs: "any", Menu: true, Composes: true},
-	{ID: "hide", Name: "Hide in this zone", Find: "invisible phone desktop", Needs: "block", Menu: true, Composes: true},
+	{ID: "delete", Name: "Delete", Find: "remove", Keys: []string{"Delete", "Backspace"}, Needs: "any", Menu: true, Composes: true, Changes: true},
+	{ID: "hide", Name: "Hide in this zone", Find: "invisible phone desktop", Needs: "block", Menu: true, Composes: true, Changes: true},
 
-	{ID: "left", Name: "Move left", Find: "earlier nudge", Keys: []string{"ArrowLeft"}, Needs: "block", OnCanvas: true, Composes: true},
-	{ID: "right", Name: "Move right", Find: "later nudge", Keys: []string{"ArrowRight"}, Needs: "block", OnCanvas: true, Composes: true},
-	{ID: "up", Name: "Move up", Find: "earlier nudge", Keys: []string{"ArrowUp"}, Needs: "block", OnCanvas: true, Composes: true},
-	{ID: "down", Name: "Move down", Find: "later nudge", Keys: []string{"ArrowDown"}, Needs: "block", OnCanvas: true, Composes: true},
-	{ID: "wider", Name: "Wider", Find: "resize", Keys: []string{"Shift+ArrowRight"}, Needs: "cells", OnCanvas: true, Composes: true},
-	{ID: "narrower", Name: "Narrower", Find: "resize", Keys: []string{"Shift+ArrowLeft"}, Needs: "cells", OnCanvas: true, Composes: true},
-	{ID: "taller", Name: "Taller", Find: "resize higher", Keys: []string{"Shift+ArrowDown"}, Needs: "cells", OnCanvas: true, Composes: true},
-	{ID: "less-tall", Name: "Less tall", Find: "resize lower", Keys: []string{"Shift+ArrowUp"}, Needs: "cells", OnCanvas: true, Composes: true},
+	{ID: "group", Name: "Group", Find: "container wrap together", Keys: []string{"Ctrl+G"}, Needs: "block", Menu: true, Composes: true, Changes: true},
+	{ID: "ungroup", Name: "Ungroup", Find: "container unwrap apart", Keys: []string{"Ctrl+Shift+G"}, Needs: "container", Menu: true, Composes: true, Changes: true},
+	{ID: "line", Name: "Line-up of these", Find: "container row stack flex", Needs: "several", Menu: true, Composes: true, Changes: true},
+	{ID: "series", Name: "Series of it and its copies", Find: "repeat cards slider alike", Needs: "block", Menu: true, Composes: true, Changes: true},
+	{ID: "loose", Name: "Series to single blocks", Find: "apart detach", Needs: "series", Menu: true, Composes: true},
+	{ID: "flip", Name: "Flip sides", Find: "mirror left right swap turn", Needs: "any", Menu: true, Composes: true},
+	{ID: "room", Name: "Make room below", Find: "push down space", Needs: "cells", Menu: true, Composes: true},
+	{ID: "alike", Name: "All of this kind like this one", Find: "same look style titles headings", Needs: "block", Menu: true, Composes: true},
+	{ID: "lock", Name: "Lock or unlock", Find: "protect fix free", Keys: []string{"Ctrl+Shift+L"}, Needs: "block", Menu: true, Composes: true},
+
+	{ID: "left", Name: "Move left", Find: "earlier nudge", Keys: []string{"ArrowLeft"}, Needs: "block", OnCanvas: true, Composes: true, Changes: true},
+	{ID: "right", Name: "Move right", Find: "later nudge", Keys: []string{"ArrowRight"}, Needs: "block", OnCanvas: true, Composes: true, Changes: true},
+	{ID: "up", Name: "Move up", Find: "earlier nudge", Keys: []string{"ArrowUp"}, Needs: "block", OnCanvas: true, Composes: true, Changes: true},
+	{ID: "down", Name: "Move down", Find: "later nudge", Keys: []string{"ArrowDown"}, Needs: "block", OnCanvas: true, Composes: true, Changes: true},
+	{ID: "wider", Name: "Wider", Find: "resize", Keys: []string{"Shift+ArrowRight"}, Needs: "cells", OnCanvas: true, Composes: true, Changes: true},
+	{ID: "narrower", Name: "Narrower", Find: "resize", Keys: []string{"Shift+ArrowLeft"}, Needs: "cells", OnCanvas: true, Composes: true, Changes: true},
+	{ID: "taller", Name: "Taller", Find: "resize higher", Keys: []string{"Shift+ArrowDown"}, Needs: "cells", OnCanvas: true, Composes: true, Changes: true},
+	{ID: "less-tall", Name: "Less tall", Find: "resize lower", Keys: []string{"Shift+ArrowUp"}, Needs: "cells", OnCanvas: true, Composes: true, Changes: true},
 	{ID: "earlier", Name: "Section earlier", Find: "move up", Keys: []string{"Ctrl+Shift+ArrowUp"}, Needs: "any", Composes: true},
 	{ID: "later", Name: "Section later", Find: "move down", Keys: []string{"Ctrl+Shift+ArrowDown"}, Needs: "any", Composes: true},
-	{ID: "forward", Name: "Bring forward", Find: "layer above", Keys: []string{"Ctrl+PageUp"}, Needs: "cells", Menu: true, Composes: true},
-	{ID: "backward", Name: "Send backward", Find: "layer below", Keys: []string{"Ctrl+PageDown"}, Needs: "cells", Menu: true, Composes: true},
-	{ID: "front", Name: "To front", Find: "layer top", Needs: "cells", Menu: true, Composes: true},
-	{ID: "back", Name: "To back", Find: "layer bottom", Needs: "cells", Menu: true, Composes: true},
-	{ID: "align-left", Name: "Align left", Find: "arrange edges", Needs: "cells", Composes: true},
-	{ID: "align-center", Name: "Align center", Find: "arrange middle", Needs: "cells", Composes: true},
-	{ID: "align-right", Name: "Align right", Find: "arrange edges", Needs: "cells", Composes: true},
-	{ID: "align-top", Name: "Align top", Find: "arrange edges", Needs: "cells", Composes: true},
-	{ID: "align-middle", Name: "Align middle", Find: "arrange vertical", Needs: "cells", Composes: true},
-	{ID: "align-bottom", Name: "Align bottom", Find: "arrange edges", Needs: "cells", Composes: true},
-	{ID: "spread-across", Name: "Equal gaps across", Find: "distribute space", Needs: "several", Composes: true},
-	{ID: "spread-down", Name: "Equal gaps down", Find: "distribute space", Needs: "several", Composes: true},
-	{ID: "same-width", Name: "Same width", Find: "equal size", Needs: "several", Composes: true},
-	{ID: "same-height", Name: "Same height", Find: "equal size", Needs: "several", Composes: true},
-	{ID: "tidy", Name: "Tidy: fewest edges, equal gaps", Find: "align clean snap", Needs: "several", Composes: true},
+	{ID: "forward", Name: "Bring forward", Find: "layer above", Keys: []string{"Ctrl+PageUp"}, Needs: "cells", Menu: true, Composes: true, Changes: true},
+	{ID: "backward", Name: "Send backward", Find: "layer below", Keys: []string{"Ctrl+PageDown"}, Needs: "cells", Menu: true, Composes: true, Changes: true},
+	{ID: "front", Name: "To front", Find: "layer top", Needs: "cells", Menu: true, Composes: true, Changes: true},
+	{ID: "back", Name: "To back", Find: "layer bottom", Needs: "cells", Menu: true, Composes: true, Changes: true},
+	{ID: "align-left", Name: "Align left", Find: "arrange edges", Needs: "cells", Composes: true, Changes: true},
+	{ID: "align-center", Name: "Align center", Find: "arrange middle", Needs: "cells", Composes: true, Changes: true},
+	{ID: "align-right", Name: "Align right", Find: "arrange edges", Needs: "cells", Composes: true, Changes: true},
+	{ID: "align-top", Name: "Align top", Find: "arrange edges", Needs: "cells", Composes: true, Changes: true},
+	{ID: "align-middle", Name: "Align middle", Find: "arrange vertical", Needs: "cells", Composes: true, Changes: true},
+	{ID: "align-bottom", Name: "Align bottom", Find: "arrange edges", Needs: "cells", Composes: true, Changes: true},
+	{ID: "spread-across", Name: "Equal gaps across", Find: "distribute space", Needs: "several", Composes: true, Changes: true},
+	{ID: "spread-down", Name: "Equal gaps down", Find: "distribute space", Needs: "several", Composes: true, Changes: true},
+	{ID: "same-width", Name: "Same width", Find: "equal size", Needs: "several", Composes: true, Changes: true},
+	{ID: "same-height", Name: "Same height", Find: "equal size", Needs: "several", Composes: true, Changes: true},
+	{ID: "tidy", Name: "Tidy: fewest edges, equal gaps", Find: "align clean snap", Needs: "several", Composes: true, Changes: true},
 
 	{ID: "zone-1", Name: "Widest zone’s typical width", Find: "desktop", Keys: []string{"1"}},
 	{ID: "zone-2", Name: "Second zone’s typical width", Find: "tablet", Keys: []string{"2"}},

@@ -19,7 +19,7 @@ func TestCommands(t *testing.T) {
 			}
 			keys[k] = c.ID
 		}
-		if !slices.Contains([]string{"", "any", "block", "cells", "several"}, c.Needs) {
+		if !slices.Contains([]string{"", "any", "block", "cells", "several", "container", "series"}, c.Needs) {
 			t.Errorf("%s needs %q", c.ID, c.Needs)
 		}
 	}

@@ -4,8 +4,10 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
+	"openplot/core/handle"
 	"openplot/core/layout"
 	"openplot/core/place"
+	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/core/value"
 	"slices"
@@ -24,6 +26,8 @@ type State struct {
 	Grids  map[string]grid        `json:"grids"`  // at Width
 	Across map[string]bool        `json:"across"` // by holder, whether one block stands beside the next
 	Ground string                 `json:"ground"`
+	// Handles are what can be dragged of the selection, beside its cells.
+	Handles []handle.Handle `json:"handles"`
 }
 
 // grid is where the tracks of a Placed arrangement are, in px from the top left corner
@@ -43,8 +47,11 @@ type grid struct {
 func (v *View) grids(to map[string]grid, sec *doc.Section) {
 	root := v.Stage.scene(v.Page, sec).at(v.Width)
 	if sec.Arrangement == doc.Placed {
-		in := root.Children[0]
-		to[sec.ID] = v.grid(in.Box, in.X, in.Y)
+		root.Walk(func(b *layout.Box, x, y float64) {
+			if b.Node.Key == sec.ID+"-g" {
+				to[sec.ID] = v.grid(b, x, y)
+			}
+		})
 	}
 	placed := map[string]bool{}
 	sec.Walk(func(b *doc.Block) {
@@ -94,6 +101,7 @@ type heldBlock struct {
 	Placed bool     `json:"placed,omitempty"`
 	Holds  bool     `json:"holds,omitempty"`
 	Writes bool     `json:"writes,omitempty"` // words of its own
+	Locked bool     `json:"locked,omitempty"`
 	// StandIn tells that its words are those that it began with, to be written over.
 	StandIn bool              `json:"standIn,omitempty"`
 	Zones   map[string][5]int `json:"zones,omitempty"`
@@ -114,6 +122,29 @@ func (v *View) across(h doc.Holder, series bool) bool {
 	return false
 }
 
+// handles are those of what is selected, when it is one thing and isn't locked.
+func (v *View) handles() []handle.Handle {
+	out := []handle.Handle{}
+	if len(v.Also) > 0 || !v.Site.Role.May(rights.Compose) {
+		return out
+	}
+	at := handle.View{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Width: v.Width}
+	if sec, _ := v.Page.Section(v.Selected); sec != nil && !sec.Hidden {
+		above, _ := v.Page.Neighbours(sec)
+		return append(out, at.Section(sec, v.Stage.scene(v.Page, sec).at(v.Width), above == nil)...)
+	}
+	id, item := doc.SplitItem(v.Selected)
+	sec, b := v.Page.Block(id)
+	if b == nil || b.Locked || sec.Hidden {
+		return out
+	}
+	series := false
+	for _, c := range sec.Path(id) {
+		series = series || item != "" && c.Kind == doc.Series && len(c.Blocks) > 0 && c.Blocks[0].ID == id
+	}
+	return append(out, at.Block(sec, b, v.Selected, v.Stage.scene(v.Page, sec).at(v.Width), series)...)
+}
+
 // held describes the blocks of a holder and of the containers in it.
 func (v *View) held(st *State, section string, h doc.Holder, series bool, standIn func(*doc.Block) bool) {
 	resolved := place.Resolve(h, v.Site.Zones)
@@ -121,7 +152,7 @@ func (v *View) held(st *State, section string, h doc.Holder, series bool, standI
 	for i, b := range h.Blocks {
 		e := heldBlock{
 			ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series,
-			Holds:   b.Kind.Is(doc.Holding),
+			Holds: b.Kind.Is(doc.Holding), Locked: b.Locked,
 			Writes:  b.Kind.Is(doc.Worded),
 			StandIn: standIn(b),
 		}
@@ -157,7 +188,7 @@ func (v *View) State(changed []string, grids bool) State {
 		Zones:  v.Site.Zones,
 		Names:  map[string]string{},
 		Grids:  map[string]grid{}, Across: map[string]bool{},
-		Ground: v.ground(),
+		Ground: v.ground(), Handles: v.handles(),
 	}
 	for _, sec := range v.Page.Sections {
 		if !sec.Hidden {

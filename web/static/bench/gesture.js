@@ -41,6 +41,12 @@ export function gap(boxes, across, area, x, y) {
   return { index: answer[0], line: { x: answer[1], y: answer[2], w: answer[3], h: answer[4] } };
 }
 
+/** What a measure becomes that is dragged to px, and the index of the step that it takes or -1. */
+export function snap(px, steps, near, only) {
+  core().snap(bytes, px, raw(steps), near, only);
+  return { px: answer[0], step: answer[1] };
+}
+
 /** The place of a block, its layer too, as a command has it. */
 export function placeOf(id, cells) {
   const layer = id ? block(id).zones[zoneAt(page.width).id][4] : 0;

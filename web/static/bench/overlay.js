@@ -10,6 +10,8 @@ let landing = null; // { holder, rect, guides } while a gesture lasts
 let trial = null; // { id, name } of what is tried
 let inserts = null; // { holder, line } while something is dragged
 let bandOf = null; // a rectangle in px of the page's viewport, and the ids it touches
+let pull = null; // the handle that is dragged: its index, by how many px, and what is said of it
+let pointed = -1; // the handle that is pointed at
 let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
 
@@ -52,6 +54,19 @@ export function band(r, ids) {
   redraw();
 }
 
+/** Marks a handle that is dragged; null marks none. */
+export function pulled(p) {
+  pull = p;
+  redraw();
+}
+
+/** Marks the handle that is pointed at, by its index; -1 marks none. */
+export function point(index) {
+  if (index === pointed) return;
+  pointed = index;
+  redraw();
+}
+
 /** Marks what is tried, by its name; null marks nothing. */
 export function tried(t) { trial = t; }
 
@@ -85,7 +100,45 @@ export function redraw() {
   if (trial) drawTrial();
   if (line !== null) drawLine();
   const e = canvas.element(id);
-  if (e && shown(e) && !landing && !trial && !inserts) selection(canvas.boxOf(e), block(id));
+  if (e && shown(e) && !landing && !trial && !inserts) {
+    const b = canvas.boxOf(e);
+    selection(b, block(id), Boolean(pull));
+    if (page.handles.length && handlesOf === id && !bandOf) handles(b);
+  }
+}
+
+let handlesOf = ''; // what the handles are of: another selection's aren't there yet
+
+/** Tells what the handles that came are of. */
+export function handled(id) { handlesOf = id; }
+
+/** What of the selection can be dragged, and words on the one that is. */
+function handles(b) {
+  const s = canvas.scaleNow();
+  page.handles.forEach((h, i) => {
+    if (pull && pull.index !== i) return;
+    const gap = h.setting.endsWith('gap');
+    const [wider, shift] = pull ? (gap ? [pull.by, 0] : [0, ['padding-bottom', 'pull'].includes(h.setting) ? 0 : h.sign * pull.by]) : [0, 0];
+    const [x, y] = [b.x + (h.x + (h.across ? shift : 0)) * s, b.y + (h.y + (h.across ? 0 : shift)) * s];
+    const [w, height] = [(h.w + (h.across ? wider : 0)) * s, (h.h + (h.across ? 0 : wider)) * s];
+    if (pull || pointed === i) {
+      if (gap) draw('rect', { class: 'gap', x, y, width: Math.max(w, 1), height: Math.max(height, 1) });
+      else draw('path', { class: 'pulled', d: `M${px(x)} ${px(y)}l${w} ${height}` });
+    }
+    const along = h.across ? 0.5 : h.at;
+    const [cx, cy] = [x + w * along, y + height * (h.across ? h.at : gap ? 0.5 : 0)];
+    if (!pull) grip(i, cx, cy + (h.setting === 'overhang' ? 9 : 0), h.across, h.setting === 'shares');
+    if (pull) tag(cx, cy - 14, `${h.label} ${pull.text}`);
+    else if (pointed === i) tag(cx, cy - 16, h.only ? h.label : `${h.label} ${Math.round(h.px)}`);
+  });
+}
+
+/** A bar to drag by, with room around it to hit. */
+function grip(index, x, y, across, long) {
+  const [w, h] = across ? [5, long ? 28 : 16] : [16, 5];
+  draw('rect', { class: 'grip', x: px(x - w / 2), y: px(y - h / 2), width: w, height: h, rx: 2.5 });
+  const hit = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-handle': index });
+  hit.style.cursor = across ? (long ? 'col-resize' : 'ew-resize') : 'ns-resize';
 }
 
 /** Whether an element has a box; what is hidden on this width hasn't. */
@@ -151,7 +204,7 @@ function outline(id, name) {
 }
 
 /** Corner marks and edge ticks, as on a survey plot. */
-function selection(b, block) {
+function selection(b, block, pulling) {
   const [l, t, r, m] = [px(b.x), px(b.y), px(b.x + b.w) - 1, px(b.y + b.h) - 1];
   draw('rect', { class: 'edge', x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, m - t) });
   const c = Math.max(5, Math.min(14, b.w / 3, b.h / 3));
@@ -161,13 +214,20 @@ function selection(b, block) {
   if (!block) return;
   const [cx, cy] = [(l + r) / 2, (t + m) / 2];
   draw('path', { class: 'corner', d: `M${cx - 7} ${t - o}H${cx + 7} M${cx - 7} ${m + o}H${cx + 7} M${l - o} ${cy - 7}V${cy + 7} M${r + o} ${cy - 7}V${cy + 7}` });
-  if (!block.placed) return; // only in a grid are there edges to pull
+  if (block.locked) lock(r, t);
+  if (!block.placed || block.locked || pulling) return; // only in a grid are there edges to pull
   const grips = { 3: [l, t], 2: [cx, t], 6: [r, t], 4: [r, cy], 12: [r, m], 8: [cx, m], 9: [l, m], 1: [l, cy] };
   const cursors = { 3: 'nwse-resize', 12: 'nwse-resize', 6: 'nesw-resize', 9: 'nesw-resize', 2: 'ns-resize', 8: 'ns-resize', 4: 'ew-resize', 1: 'ew-resize' };
   for (const [edges, [x, y]] of Object.entries(grips)) {
     const e = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-edges': edges });
     e.style.cursor = cursors[edges];
   }
+}
+
+/** A closed lock at a corner. */
+function lock(x, y) {
+  draw('rect', { class: 'tag', x: px(x - 20), y: px(y - 10), width: 20, height: 20 });
+  draw('path', { class: 'lock', d: `M${x - 14} ${y + 0.5}v-3a4 4 0 0 1 8 0v3M${x - 15.5} ${y + 0.5}h11v7h-11z` });
 }
 
 /** Small crosses where the tracks' edges meet, in the grid that is worked on. */

@@ -1,11 +1,12 @@
 // The pointer on the canvas: choosing, moving, resizing, scrolling, going in.
-import { block, holderOf, isGrid, own, page, zoneAt } from './page.js';
+import { block, holderOf, isGrid, own, page, selected, zoneAt } from './page.js';
 import { send } from './edits.js';
 import { alsoSelect, picks, select, selectAll } from './select.js';
 import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as overlay from './overlay.js';
+import { pull } from './handles.js';
 import { writeAt } from './words.js';
 
 const stage = document.getElementById('stage');
@@ -17,6 +18,7 @@ export function start() {
   let looked = '';
   svg.addEventListener('pointermove', (e) => {
     if (busy) return;
+    overlay.point(Number(e.target.dataset?.handle ?? -1));
     const { block: id } = canvas.hit(e.clientX, e.clientY);
     overlay.hover(id);
     if (picks() && id !== looked) picks()(id, id && id !== page.select ? 'try' : 'leave');
@@ -36,6 +38,7 @@ export const scrolls = { rect: () => stage.getBoundingClientRect(), by: (_, y) =
 function down(e) {
   if (e.button !== 0) return;
   stage.focus({ preventScroll: true });
+  if (e.target.dataset?.handle && gesture.loaded()) { pull(e, Number(e.target.dataset.handle), (on) => { busy = on; }); return; }
   const edges = Number(e.target.dataset?.edges ?? 0);
   const found = canvas.hit(e.clientX, e.clientY);
   const id = edges ? page.select : found.block || found.section;
@@ -46,8 +49,8 @@ function down(e) {
   if (!found.block) { select(id); band(e, id); return; }
   if (page.also.length && [page.select, ...page.also].includes(id)) { move(e, id, () => select(id)); return; }
   // What is selected is dragged by anything in it; a press alone chooses what is pressed.
-  const selected = block(page.select) && id !== page.select && canvas.element(page.select)?.contains(canvas.element(id));
-  if (selected) { move(e, page.select, () => select(id)); return; }
+  const inside = block(page.select) && id !== page.select && canvas.element(page.select)?.contains(canvas.element(id));
+  if (inside) { move(e, page.select, () => select(id)); return; }
   select(id);
   move(e, id);
 }
@@ -140,7 +143,7 @@ function move(e, id, tap) {
   let over = null;
   drag(e, {
     begin() {
-      if (!block(id) || !gesture.loaded()) return false;
+      if (!block(id) || !gesture.loaded() || selected().includes(id) && selected().some((one) => block(one)?.locked) || block(id).locked) return false;
       element = canvas.element(id);
       all = (page.also.length ? [page.select, ...page.also] : [id]).map(canvas.element).filter(Boolean);
       start = element.getBoundingClientRect();

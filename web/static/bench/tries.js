@@ -1,12 +1,13 @@
 // Trying: a command is shown on the canvas and kept nowhere, until it is taken or left.
 import { base, onAll, page } from './page.js';
-import { send } from './edits.js';
+import { say, send } from './edits.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 import { tries } from '../shared/tries.js';
 
 let drawing = 0; // the frame in which the marks follow
 const listeners = [];
+let onNext = () => {}; // what is asked about
 
 /** Calls f(problem) after every try, with what is wrong with it or ''. */
 export function onTried(f) { listeners.push(f); }
@@ -20,11 +21,12 @@ const line = tries(async ({ command }) => {
   if (!answer.problem) {
     canvas.tryOn(answer);
     if (go) canvas.show(answer.select);
-    overlay.tried(name ? { id: answer.select, name } : null);
+    overlay.tried(name ? { id: answer.select || page.select, name } : null);
     cancelAnimationFrame(drawing);
     drawing = requestAnimationFrame(overlay.redraw);
   }
   for (const f of listeners) f(answer.problem ?? '');
+  onNext(answer.problem ?? '');
 });
 
 /** Shows a command on the canvas. With go what it makes is scrolled to, with a name it is marked. */
@@ -42,4 +44,27 @@ export function take(command) {
   line.end();
   overlay.tried(null);
   return send(command);
+}
+
+/** Shows what a command does before it is done: Enter takes it, Escape or anything else leaves it. */
+export function ask(command, name) {
+  let asking = true;
+  const end = (taken) => {
+    if (!asking) return;
+    asking = false;
+    window.removeEventListener('keydown', key, true);
+    window.removeEventListener('pointerdown', away, true);
+    if (taken) take(command);
+    else leave();
+  };
+  const key = (e) => {
+    if (['Shift', 'Control', 'Alt', 'Meta'].includes(e.key)) return;
+    end(e.key === 'Enter');
+    if (e.key === 'Enter' || e.key === 'Escape') { e.preventDefault(); e.stopPropagation(); }
+  };
+  const away = () => end(false);
+  window.addEventListener('keydown', key, true);
+  window.addEventListener('pointerdown', away, true);
+  onNext = (problem) => { if (asking && problem) { end(false); say(problem); } };
+  attempt(command, { name, go: true });
 }

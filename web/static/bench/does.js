@@ -1,0 +1,78 @@
+// What the commands of the table (web/bench/commands.go) do.
+import { block, holderOf, page, sectionOf, selected, site, zoneAt } from './page.js';
+import { redo, say, send, undo } from './edits.js';
+import { select, selectBeside } from './select.js';
+import { setWidth } from './reach.js';
+import { ask } from './tries.js';
+import { write } from './words.js';
+import { table } from './commands.js';
+import { show as list } from './menu.js';
+import * as canvas from './canvas.js';
+import * as clipboard from './clipboard.js';
+import * as overlay from './overlay.js';
+import * as shelf from './shelf.js';
+import * as tray from './tray.js';
+
+const zone = () => zoneAt(page.width).id;
+const aside = (command) => ({ node: page.select, zone: zone(), ...command });
+const on = (command) => send(aside(command));
+const all = (op, more) => send({ op: 'many', parts: selected().map((node) => ({ op, node, ...more })) });
+const together = (op, value) => on({ op, value, with: page.also });
+const nudge = (dx, dy) => on({ op: 'block.nudge', dx, dy });
+const resize = (dx, dy) => on({ op: 'block.resize', dx, dy });
+
+/** Enter writes in a block, or goes to the first block of a container. */
+function goIn() {
+  if (block(page.select) && write(page.select)) return;
+  const first = canvas.element(page.select)?.querySelector('[data-block]');
+  if (first) select(first.dataset.block, { show: true });
+}
+
+/** Goes through the blocks; false past the last one, from where the key goes on out of the canvas. */
+function step(by) {
+  const ids = canvas.shownBlocks();
+  const at = ids.indexOf(page.select);
+  const next = at + by;
+  if (next < 0 || next >= ids.length || (by < 0 && at < 0)) return false;
+  select(ids[next], { show: true });
+  return true;
+}
+
+async function pasteFromList() {
+  const text = await navigator.clipboard.readText().catch(() => '');
+  if (text) clipboard.pasteText(text);
+  else say('Press Ctrl+V: this browser doesn’t let the clipboard be read from a list.');
+}
+
+const press = (selector) => document.querySelector(selector)?.click();
+const go = (path) => location.assign(site + path);
+
+/** What each does, by its id. */
+export const does = {
+  commands: () => list(table, document.querySelector('.top-page')),
+  shelf: () => shelf.open(),
+  next: () => step(1), previous: () => step(-1), in: goIn,
+  out: () => select(page.also.length ? page.select : holderOf(page.select)),
+  beside: selectBeside,
+  undo: () => undo(), redo, copy: clipboard.copy, cut: clipboard.cut, paste: pasteFromList, 'copy-look': clipboard.copyLook, 'paste-look': clipboard.pasteLook,
+  group: () => together('blocks.group', ''), line: () => together('blocks.group', 'line-up'), ungroup: () => on({ op: 'block.ungroup' }),
+  series: () => ask(aside({ op: 'blocks.series', with: page.also }), 'A Series'), loose: () => on({ op: 'block.loose' }),
+  flip: () => on({ op: 'flip' }), alike: () => on({ op: 'block.alike' }),
+  room: () => ask(aside({ op: 'block.room' }), 'Room below'),
+  lock: () => all('block.lock', { hide: !selected().every((id) => block(id)?.locked) }),
+  duplicate: () => on({ op: 'duplicate' }), delete: () => on({ op: 'delete' }), hide: () => on({ op: 'block.hide', hide: true }),
+  left: () => nudge(-1, 0), right: () => nudge(1, 0), up: () => nudge(0, -1), down: () => nudge(0, 1),
+  wider: () => resize(1, 0), narrower: () => resize(-1, 0), taller: () => resize(0, 1), 'less-tall': () => resize(0, -1),
+  earlier: () => send({ op: 'section.shift', node: sectionOf(page.select), dy: -1 }), later: () => send({ op: 'section.shift', node: sectionOf(page.select), dy: 1 }),
+  forward: () => on({ op: 'block.layer', dy: 1 }), backward: () => on({ op: 'block.layer', dy: -1 }),
+  front: () => together('blocks.order', 'front'), back: () => together('blocks.order', 'back'),
+  ...Object.fromEntries(['left', 'center', 'right', 'top', 'middle', 'bottom'].map((how) => [`align-${how}`, () => together('blocks.align', how)])),
+  'spread-across': () => together('blocks.spread', 'across'), 'spread-down': () => together('blocks.spread', 'down'),
+  'same-width': () => together('blocks.same', 'width'), 'same-height': () => together('blocks.same', 'height'), tidy: () => together('blocks.tidy'),
+  ...Object.fromEntries([0, 1, 2].map((i) => [`zone-${i + 1}`, () => page.zones[i] && setWidth(page.zones[i].typical)])),
+  marks: () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); },
+  fold: tray.toggleFold,
+  house: () => go('/house'), library: () => go('/library'), pages: () => go(''),
+  try: () => press('.top-try'), publish: () => press('.top-publish'),
+  help: () => document.getElementById('keys').showModal(),
+};

@@ -1,0 +1,90 @@
+// The list of all commands, and the menu of what is selected.
+import { page } from './page.js';
+import { select } from './select.js';
+import { run, table, used, why } from './commands.js';
+import { open } from '../controls/panel.js';
+import * as canvas from './canvas.js';
+
+const stage = document.getElementById('stage');
+const panel = document.getElementById('panel-commands');
+const search = panel.querySelector('input');
+const list = panel.querySelector('ul');
+
+let offered = []; // the commands that the panel has, those that match first
+let at = 0;
+
+const spoken = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Escape: 'Esc' };
+const written = (keys) => keys?.[0].split('+').map((k) => spoken[k] ?? k).join('+') ?? '';
+
+function draw(all) {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
+  const rank = (c) => { const i = used().indexOf(c.id); return (why(c) ? 100 : 0) + (words.length || i < 0 ? 50 : i); };
+  const begins = (c, w) => `${c.name} ${c.find ?? ''}`.toLowerCase().split(/[\s:,]+/).some((own) => own.startsWith(w));
+  offered = all.filter((c) => words.every((w) => begins(c, w)))
+    .map((c, i) => [c, i]).sort(([a, i], [b, k]) => rank(a) - rank(b) || Number(!a.name.toLowerCase().startsWith(words[0] ?? '')) - Number(!b.name.toLowerCase().startsWith(words[0] ?? '')) || i - k).map(([c]) => c);
+  at = Math.min(at, Math.max(offered.length - 1, 0));
+  list.replaceChildren(...offered.map((c, i) => {
+    const li = document.createElement('li');
+    li.id = `command-${c.id}`;
+    li.setAttribute('role', 'option');
+    li.setAttribute('aria-selected', String(i === at));
+    const reason = why(c);
+    if (reason) li.setAttribute('aria-disabled', 'true');
+    const name = document.createElement('span');
+    name.textContent = c.name;
+    const beside = document.createElement(reason ? 'small' : 'kbd');
+    beside.textContent = reason || written(c.keys);
+    li.append(name, ...(beside.textContent ? [beside] : []));
+    return li;
+  }));
+  search.setAttribute('aria-activedescendant', offered[at] ? `command-${offered[at].id}` : '');
+  list.children[at]?.scrollIntoView({ block: 'nearest' });
+}
+
+function take(c) {
+  if (!c || why(c)) return;
+  panel.hidePopover();
+  stage.focus({ preventScroll: true });
+  run(c);
+}
+
+let all = []; // that the panel is about
+
+/** Shows commands to search in, beside an element or at a point. */
+export function show(some, anchor) {
+  all = some;
+  search.value = '';
+  at = 0;
+  open(panel, anchor);
+  draw(all);
+  search.focus();
+}
+
+/** The menu of what is selected, at a point. */
+function menu(x, y) {
+  show(table.filter((c) => c.menu && !why(c)), { getBoundingClientRect: () => new DOMRect(x, y, 0, 0), tagName: '', isConnected: false });
+}
+
+export function start() {
+  search.addEventListener('input', () => { at = 0; draw(all); });
+  panel.addEventListener('keydown', (e) => {
+    e.stopPropagation();
+    const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+    if (by) { e.preventDefault(); at = (at + by + offered.length) % Math.max(offered.length, 1); draw(all); }
+    if (e.key === 'Enter') { e.preventDefault(); take(offered[at]); }
+  });
+  list.addEventListener('click', (e) => { const li = e.target.closest('li'); if (li) take(offered[[...list.children].indexOf(li)]); });
+  stage.addEventListener('contextmenu', (e) => {
+    e.preventDefault();
+    if (e.button !== 2 || e.clientX === 0) { // by the menu key: at what is selected
+      const r = canvas.element(page.select) && canvas.boxOf(canvas.element(page.select));
+      const s = stage.getBoundingClientRect();
+      menu(s.left + (r?.x ?? 40) + 20, s.top + Math.max(r?.y ?? 40, 10) + 20);
+      return;
+    }
+    const { block: id, section } = canvas.hit(e.clientX, e.clientY);
+    const chosen = id || section;
+    if (chosen && ![page.select, ...page.also].includes(chosen)) select(chosen);
+    menu(e.clientX, e.clientY);
+  });
+}
