@@ -13,7 +13,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/element"
 	"openplot/icons"
 	"openplot/origin"
 	"openplot/web/bench"
@@ -36,7 +38,7 @@ func keycaps(keys []string) (out [][]string) {
 // gives them by name.
 func parseTemplates(served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input, "commands": func() []bench.Command { return bench.Commands }, "keycaps": keycaps,
+		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input, "commands": func() []bench.Command { return bench.Commands }, "keycaps": keycaps, "kinds": blockKinds,
 		"static": served.address, "modules": served.modules,
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")
@@ -71,6 +73,19 @@ func icon(name string) (template.HTML, error) {
 	return template.HTML(
 		`<svg xmlns="http://www.w3.org/2000/svg" width="16" height="16" fill="currentColor" viewBox="0 0 16 16" aria-hidden="true" focusable="false">` + drawing + `</svg>`,
 	), nil
+}
+
+// kindIcon is a kind of block with the icon that stands for it.
+type kindIcon struct {
+	Kind       doc.Kind
+	Name, Icon string
+}
+
+func blockKinds() (out []kindIcon) {
+	for _, k := range doc.Kinds {
+		out = append(out, kindIcon{k, element.Of(k).Name, element.Of(k).Icon})
+	}
+	return out
 }
 
 // drawing gives the drawing of an icon that somebody chose, or of a missing one.

@@ -41,7 +41,7 @@ export function key(e) {
   const onStage = e.target === stage || e.target === document.body;
   if (c.onCanvas && !onStage) return false;
   if (['copy', 'cut'].includes(c.id) && String(getSelection())) return false; // text of the application's own
-  if (c.id === 'delete' && !onStage && !e.target.closest?.('.overview-go')) return false;
+  if (c.id === 'delete' && !onStage && !e.target.closest?.('.overview-go, .tree')) return false;
   if (why(c) && !e.ctrlKey && !e.metaKey && (composes || !c.composes || !page.select)) return false;
   return run(c);
 }

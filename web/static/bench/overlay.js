@@ -117,6 +117,7 @@ function handles(b) {
   const s = canvas.scaleNow();
   page.handles.forEach((h, i) => {
     if (pull && pull.index !== i) return;
+    if (h.setting.startsWith('padding') && (h.across ? b.h : b.w) < 80) return; // there is no room between the cells' edges
     const gap = h.setting.endsWith('gap');
     const [wider, shift] = pull ? (gap ? [pull.by, 0] : [0, ['padding-bottom', 'pull'].includes(h.setting) ? 0 : h.sign * pull.by]) : [0, 0];
     const [x, y] = [b.x + (h.x + (h.across ? shift : 0)) * s, b.y + (h.y + (h.across ? 0 : shift)) * s];

@@ -55,9 +55,15 @@ export function selectBeside() {
   if (ids.length) selectAll(ids);
 }
 
+const listeners = [];
+
+/** Calls f whenever something else is selected. */
+export function onSelect(f) { listeners.push(f); }
+
 /** Shows what is selected on the canvas and in the Overview. */
 export function mark() {
   overlay.redraw();
+  for (const f of listeners) f();
   const section = sectionOf(page.select);
   for (const li of document.querySelectorAll('.overview-item')) {
     const on = li.dataset.section === section;
