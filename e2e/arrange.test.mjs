@@ -233,7 +233,7 @@ test('blocks, sections and looks are copied, cut and pasted; other text becomes 
 
 test('all commands are found by name and by what they are for, with their keys, or why not', async () => {
   const missing = await page.evaluate(async () => {
-    const { does, table } = await import(new URL('commands.js', document.querySelector('script[src$="bench.js"]').src).href);
+    const [{ table }, { does }] = await Promise.all(['commands.js', 'does.js'].map((name) => import(new URL(name, document.querySelector('script[src$="bench.js"]').src).href)));
     return [...table.map((c) => c.id).filter((id) => !does[id]), ...Object.keys(does).filter((id) => !table.some((c) => c.id === id))];
   });
   assert.deepEqual(missing, [], 'the table and what is done are one');

@@ -20,14 +20,16 @@ import (
 type gesture struct {
 	grid   place.Metrics
 	at     doc.Place
-	others []doc.Place
+	others []place.Rect
+	area   place.Rect
 }
 
 var (
 	now gesture
-	// out is where answers are written: column, span, row, rows, x, y, width,
-	// height, the number of guides, then 4 numbers a guide (1 for vertical, its
-	// position, its two ends), all float64 in little-endian order.
+	// out is where answers are written: column, span, row, rows, x, y, width, height, the
+	// number of guides and of gaps, then 4 numbers a guide (1 for vertical, its position, its
+	// two ends) and 5 a gap (1 for across, where it is drawn, its two ends, 1 for equal to
+	// another), all float64 in little-endian order.
 	out = make([]byte, 8*outNumbers)
 )
 
@@ -54,9 +56,10 @@ func main() {
 	select {}
 }
 
-// begin(grid, place, others) starts a gesture. grid is a Uint8Array over float64s:
-// the number of columns, their widths, the number of rows, their heights, column
-// gap, row gap, height of further rows. place is 4 numbers, others 4 a block.
+// begin(grid, place, others, area) starts a gesture. grid is a Uint8Array over float64s:
+// the number of columns, their widths, the number of rows, their heights, column gap, row gap,
+// height of further rows. place is 4 numbers, others 4 a box, in px from the grid's content
+// edges as area is.
 func begin(_ js.Value, args []js.Value) any {
 	g := floats(args[0])
 	next := func() float64 {
@@ -79,7 +82,10 @@ func begin(_ js.Value, args []js.Value) any {
 			now.at = p
 		}
 	}
-	now.others = places(floats(args[2]))
+	now.others, now.area = rects(floats(args[2])), place.Rect{}
+	for _, r := range rects(floats(args[3])) {
+		now.area = r
+	}
 	return nil
 }
 
@@ -145,15 +151,20 @@ func put(vs ...float64) int {
 
 func answer(into js.Value, p doc.Place) any {
 	r := now.grid.Rect(p)
-	guides := now.grid.Guides(p, now.others)
-	guides = guides[:min(len(guides), (outNumbers-9)/4)]
-	numbers := []float64{float64(p.Column), float64(p.Span), float64(p.Row), float64(p.Rows), r.X, r.Y, r.W, r.H, float64(len(guides))}
-	for _, g := range guides {
-		vertical := 0.0
-		if g.Vertical {
-			vertical = 1
+	guides, gaps := place.Guides(r, now.others, now.area), place.Gaps(r, now.others, now.area)
+	guides = guides[:min(len(guides), 24)]
+	numbers := []float64{float64(p.Column), float64(p.Span), float64(p.Row), float64(p.Rows), r.X, r.Y, r.W, r.H, float64(len(guides)), float64(len(gaps))}
+	flag := func(b bool) float64 {
+		if b {
+			return 1
 		}
-		numbers = append(numbers, vertical, g.At, g.From, g.To)
+		return 0
+	}
+	for _, g := range guides {
+		numbers = append(numbers, flag(g.Vertical), g.At, g.From, g.To)
+	}
+	for _, g := range gaps {
+		numbers = append(numbers, flag(g.Across), g.At, g.From, g.To, flag(g.Equal))
 	}
 	js.CopyBytesToJS(into, out[:8*put(numbers...)])
 	return nil

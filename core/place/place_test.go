@@ -248,17 +248,6 @@ func TestLayersMoveOneBlock(t *testing.T) {
 	}
 }
 
-func TestGuides(t *testing.T) {
-	m := metrics()
-	gs := m.Guides(
-		doc.Place{Column: 1, Span: 2, Row: 2, Rows: 1},
-		[]doc.Place{{Column: 1, Span: 1, Row: 1, Rows: 1}, {Column: 4, Span: 1, Row: 2, Rows: 1}},
-	)
-	if len(gs) != 3 { // the left edges; the top and bottom edges of the second
-		t.Errorf("%d guides: %+v", len(gs), gs)
-	}
-}
-
 func FuzzMetrics(f *testing.F) {
 	f.Add(60.0, 20.0, 24.0, 8.0, 100.0, 100.0)
 	f.Add(0.0, 0.0, 0.0, 0.0, 1e300, -1e300)

@@ -1,6 +1,7 @@
 // Asks core, as WebAssembly, where things would land.
 import { core } from '../shared/core.js';
-import { block, heldIn, page, zoneAt } from './page.js';
+import { block, page, sectionOf, selected, zoneAt } from './page.js';
+import * as canvas from './canvas.js';
 
 export { load } from '../shared/core.js';
 
@@ -16,18 +17,36 @@ export function begin(holder, id) {
   const zone = zoneAt(page.width).id;
   const grid = [g.columns.length, ...g.columns, g.rows.length, ...g.rows, g.columnGap, g.rowGap, g.rowHeight];
   const own = id ? block(id).zones[zone].slice(0, 4) : [1, 1, 1, 1];
-  const others = heldIn(holder).filter((b) => b !== block(id) && !b.hidden?.[zone]).flatMap((b) => b.zones[zone].slice(0, 4));
-  core().begin(raw(grid), raw(own), raw(others));
+  core().begin(raw(grid), raw(own), raw(others(holder, id)), raw(area(g)));
 }
 
+/** The boxes that a block can line up with in a grid, from where that begins: 4 numbers each. */
+function others(holder, id) {
+  const o = canvas.gridOrigin(holder);
+  const moved = new Set([id, ...(selected().includes(id) ? selected() : [])].map(canvas.element).filter(Boolean));
+  const around = canvas.element(holder);
+  return [...canvas.element(sectionOf(holder)).querySelectorAll('[data-block]')]
+    .filter((e) => e !== around && !e.contains(around) && ![...moved].some((one) => one.contains(e) || e.contains(one)))
+    .map((e) => e.getBoundingClientRect()).filter((r) => r.width > 0)
+    .flatMap((r) => [r.left - o.x, r.top - o.y, r.width, r.height]);
+}
+
+const sum = (ns, gap) => ns.reduce((a, n) => a + n, 0) + gap * Math.max(ns.length - 1, 0);
+const area = (g) => [0, 0, sum(g.columns, g.columnGap), sum(g.rows, g.rowGap)];
+
 function landing() {
-  const [column, span, row, rows, x, y, w, h, n] = answer;
+  const [column, span, row, rows, x, y, w, h, n, m] = answer;
   const guides = [];
+  const gaps = [];
   for (let i = 0; i < n; i++) {
-    const [vertical, at, from, to] = answer.subarray(9 + 4 * i);
+    const [vertical, at, from, to] = answer.subarray(10 + 4 * i);
     guides.push({ vertical: vertical === 1, at, from, to });
   }
-  return { place: { column, span, row, rows }, rect: { x, y, w, h }, guides };
+  for (let i = 0; i < m; i++) {
+    const [across, at, from, to, equal] = answer.subarray(10 + 4 * n + 5 * i);
+    gaps.push({ across: across === 1, at, from, to, equal: equal === 1 });
+  }
+  return { place: { column, span, row, rows }, rect: { x, y, w, h }, guides, gaps };
 }
 
 export function move(x, y) { core().move(bytes, x, y); return landing(); }

@@ -6,7 +6,7 @@ const svg = document.getElementById('overlay');
 const NS = 'http://www.w3.org/2000/svg';
 let hovered = '';
 let marked = null; // a part of the selection
-let landing = null; // { holder, rect, guides } while a gesture lasts
+let landing = null; // { holder, rect, guides, gaps } while a gesture lasts
 let trial = null; // { id, name } of what is tried
 let inserts = null; // { holder, line } while something is dragged
 let bandOf = null; // a rectangle in px of the page's viewport, and the ids it touches
@@ -273,19 +273,24 @@ function drawLanding() {
       ? `M${px(ox + at)} ${oy + u.from * s - 8}V${oy + u.to * s + 8}`
       : `M${ox + u.from * s - 8} ${px(oy + at)}H${ox + u.to * s + 8}` });
   }
-  measure(ox, oy, r, s, g);
-}
-
-/** The size in px and the space to the grid's edges, on small tags. */
-function measure(ox, oy, r, s, g) {
-  const full = g.columns.reduce((a, w) => a + w, 0) + g.columnGap * (g.columns.length - 1);
+  for (const m of landing.gaps) gapMark(m, ox, oy, s);
   tag(ox + (r.x + r.w / 2) * s, oy + (r.y + r.h) * s + 14, `${Math.round(r.w)} × ${Math.round(r.h)}`);
-  if (r.x > 1) tag(ox + r.x * s / 2, oy + (r.y + r.h / 2) * s, Math.round(r.x));
-  if (full - r.x - r.w > 1) tag(ox + (r.x + r.w + full) / 2 * s, oy + (r.y + r.h / 2) * s, Math.round(full - r.x - r.w));
 }
 
-function tag(x, y, text) {
+/** The room to the next box, with its size; where it is as large as another, both are marked. */
+function gapMark(m, ox, oy, s) {
+  const [from, to, at] = m.across ? [ox + m.from * s, ox + m.to * s, oy + m.at * s] : [oy + m.from * s, oy + m.to * s, ox + m.at * s];
+  const name = m.equal ? 'gap-mark equal' : 'gap-mark';
+  draw('path', { class: name, d: m.across
+    ? `M${px(from)} ${px(at)}H${px(to)}M${px(from)} ${px(at) - 4}v8M${px(to)} ${px(at) - 4}v8`
+    : `M${px(at)} ${px(from)}V${px(to)}M${px(at) - 4} ${px(from)}h8M${px(at) - 4} ${px(to)}h8` });
+  const [x, y] = m.across ? [(from + to) / 2, at] : [at, (from + to) / 2];
+  if (to - from > 18) tag(x, y, Math.round(m.to - m.from), m.equal);
+  else tag(m.across ? x : x + 22, m.across ? y - 14 : y, Math.round(m.to - m.from), m.equal);
+}
+
+function tag(x, y, text, strong = false) {
   const w = String(text).length * 7 + 12;
-  draw('rect', { class: 'tag', x: px(x - w / 2), y: px(y - 8), width: w, height: 16 });
-  draw('text', { class: 'tag-text', x, y: y + 4 }, text);
+  draw('rect', { class: strong ? 'tag strong' : 'tag', x: px(x - w / 2), y: px(y - 8), width: w, height: 16 });
+  draw('text', { class: strong ? 'tag-text strong' : 'tag-text', x, y: y + 4 }, text);
 }
