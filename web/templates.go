@@ -26,6 +26,9 @@ func keycaps(keys []string) (out [][]string) {
 	on := map[string]string{"ArrowLeft": "←", "ArrowRight": "→", "ArrowUp": "↑", "ArrowDown": "↓", "Escape": "Esc"}
 	for _, k := range keys {
 		caps := strings.Split(k, "+")
+		if k == "+" {
+			caps = []string{k}
+		}
 		for i, c := range caps {
 			caps[i] = cmp.Or(on[c], c)
 		}

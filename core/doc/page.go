@@ -15,9 +15,22 @@ type Page struct {
 	Categories []string `json:"categories,omitempty"`
 	Picture    string   `json:"picture,omitempty"`
 	// Ground is the colour that the page lies on, by token; "" is the house style's.
-	Ground   string     `json:"ground,omitempty"`
-	Sections []*Section `json:"sections"`
+	Ground string `json:"ground,omitempty"`
+	// Guides are lines that people have drawn to compose along, by the zone they are drawn in.
+	// Visitors get none.
+	Guides   Zoned[Guides] `json:"guides,omitempty"`
+	Sections []*Section    `json:"sections"`
 }
+
+// Guides are lines across a page: X are the places of the upright ones in px from its left
+// edge, Y those of the level ones from its top.
+type Guides struct {
+	X []int `json:"x,omitempty"`
+	Y []int `json:"y,omitempty"`
+}
+
+// MaxGuides is how many guides a page has in a zone, each way, at most.
+const MaxGuides = 40
 
 // Role is the part a section plays on the page; it chooses the landmark element
 // that the section stands in.

@@ -129,6 +129,8 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 		}
 	}
 	switch c.Op {
+	case "page.guide":
+		c.Setting, c.Value, c.After = pick("x", "y", "z"), pick("120", "240", "", "-1"), pick("", "120", "240")
 	case "entry.set":
 		c.At, c.Setting = 0, pick("label", "cells", "link", "icon", "picture")
 	case "paste":

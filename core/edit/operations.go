@@ -29,6 +29,7 @@ var operations map[string]operation
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
 		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title, description, ground, categories or picture; Value
+		"page.guide":        {on: onPage, zone: true, right: rights.Compose, run: (*editing).setGuide},     // Zone, Setting: x or y; Value: px, "" to take it away; After: the px of the one that is moved, "" for a new one
 		"section.add":       {on: onPage, right: rights.Compose, run: (*editing).addSection},               // After, Preset
 		"section.move":      {on: onSection, right: rights.Compose, run: (*editing).moveSection},           // Node, After
 		"section.shift":     {on: onSection, right: rights.Compose, run: (*editing).shiftSection},          // Node, DY

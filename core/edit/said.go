@@ -13,7 +13,7 @@ import (
 // inWords is what operations do, in words that go on from "Undo: ". "%s" is what is set, added or
 // put in, where the command says so.
 var inWords = map[string]string{
-	"page.set": "page settings", "section.add": "add a section", "section.move": "move a section", "section.shift": "move a section", "section.hide": "hide a section",
+	"page.set": "page settings", "page.guide": "guide", "section.add": "add a section", "section.move": "move a section", "section.shift": "move a section", "section.hide": "hide a section",
 	"section.redesign": "change the layout", "section.role": "landmark", "section.anchor": "anchor", "section.picture": "background picture", "section.video": "background video",
 	"section.view": "view", "section.fold": "folding", "block.add": "add %s", "block.move": "move", "block.place": "move", "block.nudge": "move", "block.resize": "resize",
 	"block.place.set": "place", "block.place.reset": "reset the place", "block.layer": "layer", "block.hide": "hide", "block.write": "write", "block.content": "%s",

@@ -43,11 +43,13 @@ type PageHead struct {
 	Ground      string   `json:"ground,omitempty"`
 	Categories  []string `json:"categories,omitempty"`
 	Picture     string   `json:"picture,omitempty"`
+
+	Guides doc.Zoned[doc.Guides] `json:"guides,omitempty"`
 }
 
 // headOf gives a page without its sections.
 func headOf(p *doc.Page) PageHead {
-	return PageHead{p.Name, p.Title, p.Description, p.Ground, p.Categories, p.Picture}
+	return PageHead{p.Name, p.Title, p.Description, p.Ground, p.Categories, p.Picture, p.Guides}
 }
 
 // Run applies steps to a page and gives the new page and the steps that undo
@@ -75,7 +77,7 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 		was := headOf(p)
 		inv := Step{Do: SetPage, Page: &was}
 		p.Name, p.Title, p.Description, p.Ground = s.Page.Name, s.Page.Title, s.Page.Description, s.Page.Ground
-		p.Categories, p.Picture = s.Page.Categories, s.Page.Picture
+		p.Categories, p.Picture, p.Guides = s.Page.Categories, s.Page.Picture, s.Page.Guides
 		return inv, nil
 	case InsertSection:
 		if taken(p, s.Section.ID) {

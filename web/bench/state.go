@@ -26,6 +26,7 @@ type State struct {
 	Grids  map[string]grid        `json:"grids"`  // at Width
 	Across map[string]bool        `json:"across"` // by holder, whether one block stands beside the next
 	Ground string                 `json:"ground"`
+	Guides doc.Guides             `json:"guides"` // in the zone
 	// Handles are what can be dragged of the selection, beside its cells.
 	Handles []handle.Handle `json:"handles"`
 }
@@ -188,7 +189,7 @@ func (v *View) State(changed []string, grids bool) State {
 		Zones:  v.Site.Zones,
 		Names:  map[string]string{},
 		Grids:  map[string]grid{}, Across: map[string]bool{},
-		Ground: v.ground(), Handles: v.handles(),
+		Ground: v.ground(), Handles: v.handles(), Guides: v.Page.Guides[v.Current().ID],
 	}
 	for _, sec := range v.Page.Sections {
 		if !sec.Hidden {

@@ -16,18 +16,66 @@ export const ready = new Promise((resolve) => {
   else frame.addEventListener('load', () => resolve(), { once: true });
 });
 
-/** Gives the frame a width in px of the page; it is scaled down where it doesn't fit. */
-export function setWidth(width) {
-  const room = stage.clientWidth - 44;
-  scale = Math.min(1, room / width);
-  const left = Math.max(22, (stage.clientWidth - width * scale) / 2);
-  frame.style.width = `${width}px`;
-  frame.style.height = `${(stage.clientHeight - 14) / scale}px`;
-  frame.style.transform = `translate(${left}px, 14px) scale(${scale})`;
-  const note = document.getElementById('scale');
-  note.hidden = scale === 1;
-  note.textContent = `shown at ${Math.round(scale * 100)} %`;
+const least = 0.1;
+const most = 4;
+const top = 14; // px of the stage above the page
+const side = 22; // px beside it, at least
+let width = 0;
+let zoom = 0; // the scale that was chosen, 0 for what fits
+let panned = 0; // px of the stage that the page is moved sideways, when it is wider
+
+/** Gives the frame a width in px of the page; it is scaled down where it doesn't fit, unless a scale was chosen. */
+export function setWidth(px) {
+  width = px;
+  lay();
 }
+
+const fits = () => Math.min(1, (stage.clientWidth - 2 * side) / width);
+
+function lay() {
+  scale = zoom || fits();
+  const spare = stage.clientWidth - width * scale;
+  const beyond = Math.max(2 * side - spare, 0) / 2; // how far it can be moved either way
+  panned = Math.min(Math.max(panned, -beyond), beyond);
+  frame.style.width = `${width}px`;
+  frame.style.height = `${(stage.clientHeight - top) / scale}px`;
+  frame.style.transform = `translate(${spare / 2 + panned}px, ${top}px) scale(${scale})`;
+  document.getElementById('scale').textContent = `${Math.round(scale * 100)} %`;
+  for (const f of listeners) f();
+}
+
+const listeners = [];
+
+/** Calls f whenever the page is shown at another scale or another place. */
+export function onLay(f) { listeners.push(f); }
+
+/** Shows the page at a scale, 0 for what fits, with a point of the window where it is. */
+export function zoomTo(to, x = stage.getBoundingClientRect().left + stage.clientWidth / 2, y = stage.getBoundingClientRect().top + top) {
+  const at = toPage(x, y);
+  zoom = to && Math.min(Math.max(to, least), most);
+  if (!zoom) panned = 0;
+  lay();
+  const now = toPage(x, y);
+  frame.contentWindow.scrollBy({ top: at.y - now.y, behavior: 'instant' });
+  panned += (now.x - at.x) * scale;
+  lay();
+}
+
+const stops = [0.1, 0.25, 0.33, 0.5, 0.67, 0.8, 1, 1.25, 1.5, 2, 3, 4];
+
+/** The next scale, in or out, with what is selected where it is. */
+export function zoomBy(by) {
+  const e = element(page.select);
+  const b = e && boxOf(e);
+  const s = stage.getBoundingClientRect();
+  const inSight = b && b.x < s.width && b.x + b.w > 0 && b.y < s.height && b.y + b.h > 0;
+  zoomTo(next(by), ...(inSight ? [s.left + b.x + b.w / 2, s.top + b.y + b.h / 2] : []));
+}
+
+const next = (by) => (by > 0 ? stops.find((s) => s > scale + 0.01) ?? most : stops.findLast((s) => s < scale - 0.01) ?? least);
+
+/** Shows all of the page at once. */
+export const zoomToAll = () => { zoomTo(Math.min(fits(), (stage.clientHeight - top - 8) / doc().body.scrollHeight)); frame.contentWindow.scrollTo(0, 0); };
 
 export const scaleNow = () => scale;
 
@@ -166,7 +214,13 @@ export function gridOrigin(holder) {
   return { x: r.left + g.x, y: r.top + g.y };
 }
 
-export function scrollBy(x, y) { frame.contentWindow.scrollBy(x / scale, y / scale); }
+/** Scrolls by px of the stage: down within the page, sideways where it is wider than its stage. */
+export function scrollBy(x, y) {
+  frame.contentWindow.scrollBy({ top: y / scale, behavior: 'instant' });
+  if (!x) return;
+  panned -= x;
+  lay();
+}
 
 /** Scrolls until an element is in sight. */
 export function show(id) {

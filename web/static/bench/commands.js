@@ -33,9 +33,8 @@ export const used = () => JSON.parse(localStorage.getItem('commands') ?? '[]');
 
 /** Does what a key of the table does; false when it is none of them. */
 export function key(e) {
-  const name = e.key.length === 1 && e.key !== '#' && e.key !== '?' && e.key !== '/' ? e.key.toLowerCase() : e.key;
-  const shift = e.shiftKey && !['#', '?', '/'].includes(e.key);
-  const pressed = `${e.ctrlKey || e.metaKey ? 'ctrl+' : ''}${shift ? 'shift+' : ''}${name}`.toLowerCase();
+  const letter = /^[a-z]$/i.test(e.key); // with others Shift is part of which key it is
+  const pressed = `${e.ctrlKey || e.metaKey ? 'ctrl+' : ''}${e.shiftKey && (letter || e.key.length > 1) ? 'shift+' : ''}${e.key}`.toLowerCase();
   const c = table.find((one) => one.keys?.some((k) => k.toLowerCase() === pressed));
   if (!c || c.id === 'paste') return false; // the browser's own event brings what is pasted
   const onStage = e.target === stage || e.target === document.body;

@@ -10,6 +10,7 @@ import { show as list } from './menu.js';
 import * as canvas from './canvas.js';
 import * as clipboard from './clipboard.js';
 import * as overlay from './overlay.js';
+import * as rulers from './rulers.js';
 import * as shelf from './shelf.js';
 import * as tray from './tray.js';
 
@@ -70,6 +71,8 @@ export const does = {
   'spread-across': () => together('blocks.spread', 'across'), 'spread-down': () => together('blocks.spread', 'down'),
   'same-width': () => together('blocks.same', 'width'), 'same-height': () => together('blocks.same', 'height'), tidy: () => together('blocks.tidy'),
   ...Object.fromEntries([0, 1, 2].map((i) => [`zone-${i + 1}`, () => page.zones[i] && setWidth(page.zones[i].typical)])),
+  'zoom-in': () => canvas.zoomBy(1), 'zoom-out': () => canvas.zoomBy(-1), 'zoom-fit': () => canvas.zoomTo(0), 'zoom-full': () => canvas.zoomTo(1), 'zoom-page': canvas.zoomToAll,
+  rulers: rulers.toggle, guide: rulers.ask,
   marks: () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); },
   fold: tray.toggleFold,
   house: () => go('/house'), library: () => go('/library'), pages: () => go(''),

@@ -28,8 +28,11 @@ function others(holder, id) {
   return [...canvas.element(sectionOf(holder)).querySelectorAll('[data-block]')]
     .filter((e) => e !== around && !e.contains(around) && ![...moved].some((one) => one.contains(e) || e.contains(one)))
     .map((e) => e.getBoundingClientRect()).filter((r) => r.width > 0)
-    .flatMap((r) => [r.left - o.x, r.top - o.y, r.width, r.height]);
+    .flatMap((r) => [r.left - o.x, r.top - o.y, r.width, r.height])
+    .concat((page.guides.x ?? []).flatMap((x) => [x - o.x, -o.y - canvas.scrolled(), 0, endless]), (page.guides.y ?? []).flatMap((y) => [-o.x, y - o.y - canvas.scrolled(), endless, 0]));
 }
+
+const endless = 1e5; // px that a guide is long
 
 const sum = (ns, gap) => ns.reduce((a, n) => a + n, 0) + gap * Math.max(ns.length - 1, 0);
 const area = (g) => [0, 0, sum(g.columns, g.columnGap), sum(g.rows, g.rowGap)];

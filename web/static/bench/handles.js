@@ -15,12 +15,22 @@ function command(h, value, both) {
   return both && h.both ? { op: 'many', parts: [set(h.setting), set(h.both)] } : set(h.setting);
 }
 
+/** Where a handle's edge lies on guides of one's own, as steps. */
+function onGuides(h) {
+  if (h.only || ['padding-bottom', 'pull'].includes(h.setting)) return []; // what they move is elsewhere
+  const r = canvas.element(page.select).getBoundingClientRect();
+  const now = h.across ? r.left + h.x : r.top + canvas.scrolled() + h.y;
+  return ((h.across ? page.guides.x : page.guides.y) ?? []).map((at) => Math.round(h.px + h.sign * (at - now)))
+    .filter((px) => px >= h.min && px <= h.max).map((px) => ({ px, name: 'guide', value: `${h.before ?? ''}${px}${h.after}` }));
+}
+
 /** Drags a handle of the selection. */
 export function pull(e, index, busy) {
   const h = page.handles[index];
   const from = canvas.toPage(e.clientX, e.clientY);
   let to = { px: h.px, value: '', name: '' };
   let both = false;
+  const steps = [...(h.steps ?? []), ...onGuides(h)];
   drag(e, {
     slack: 2,
     begin() { busy(true); },
@@ -28,8 +38,8 @@ export function pull(e, index, busy) {
       const p = canvas.toPage(m.clientX, m.clientY);
       const wanted = h.px + h.sign * (h.across ? p.x - from.x : p.y - from.y);
       const free = m.ctrlKey || m.metaKey;
-      const { px, step } = gesture.snap(Math.min(Math.max(wanted, h.min), h.max), free ? [] : h.steps?.map((s) => s.px) ?? [], near / canvas.scaleNow(), !free && Boolean(h.only));
-      const landed = h.steps?.[step];
+      const { px, step } = gesture.snap(Math.min(Math.max(wanted, h.min), h.max), free ? [] : steps.map((s) => s.px), near / canvas.scaleNow(), !free && Boolean(h.only));
+      const landed = steps[step];
       const value = landed?.value ?? `${h.before ?? ''}${px}${h.after}`;
       if (h.only && !landed || value === to.value && both === m.altKey) return;
       both = m.altKey;

@@ -14,7 +14,7 @@ let offered = []; // the commands that the panel has, those that match first
 let at = 0;
 
 const spoken = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Escape: 'Esc' };
-const written = (keys) => keys?.[0].split('+').map((k) => spoken[k] ?? k).join('+') ?? '';
+const written = (keys) => keys?.[0].split(/(?<=.)\+/).map((k) => spoken[k] ?? k).join('+') ?? '';
 
 function draw(all) {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);

@@ -12,6 +12,7 @@ let inserts = null; // { holder, line } while something is dragged
 let bandOf = null; // a rectangle in px of the page's viewport, and the ids it touches
 let pull = null; // the handle that is dragged: its index, by how many px, and what is said of it
 let pointed = -1; // the handle that is pointed at
+let drawnGuide = null; // the guide that is drawn or moved
 let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
 
@@ -67,6 +68,28 @@ export function point(index) {
   redraw();
 }
 
+/** Draws a guide where it is dragged to, in place of where it was; null draws none. */
+export function guiding(g) {
+  drawnGuide = g;
+  redraw();
+}
+
+/** Guides of one's own. */
+function ownGuides() {
+  const s = canvas.scaleNow();
+  const o = canvas.toStage(0, -canvas.scrolled());
+  const one = (upright, at, hit) => {
+    const d = upright ? `M${px(o.x + at * s)} 0V${svg.clientHeight}` : `M0 ${px(o.y + at * s)}H${svg.clientWidth}`;
+    draw('path', { class: 'own-guide', d });
+    if (!hit) tag(upright ? o.x + at * s + 22 : 46, upright ? 26 : o.y + at * s - 10, at);
+    else draw('path', { class: 'own-guide-hit', d, 'data-guide': at, 'data-upright': upright }).style.cursor = upright ? 'ew-resize' : 'ns-resize';
+  };
+  for (const [axis, upright] of [['x', true], ['y', false]]) {
+    for (const at of page.guides[axis] ?? []) if (drawnGuide?.upright !== upright || drawnGuide.was !== at) one(upright, at, true);
+  }
+  if (drawnGuide && drawnGuide.at !== null) one(drawnGuide.upright, drawnGuide.at, false);
+}
+
 /** Marks what is tried, by its name; null marks nothing. */
 export function tried(t) { trial = t; }
 
@@ -80,6 +103,7 @@ export function between(section) {
 export function redraw() {
   svg.replaceChildren();
   const id = page.select;
+  ownGuides();
   const holder = landing?.holder ?? holderOf(id);
   if (holder && options.grid && (block(id) || landing)) crosses(holder);
   if (hovered && hovered !== id) outline(hovered, 'hover');
@@ -238,6 +262,7 @@ function crosses(holder) {
   if (!g || !e) return;
   const box = canvas.boxOf(e);
   const s = canvas.scaleNow();
+  if (Math.max(...g.columns) * s < 14) return; // they would hide what they are on
   const xs = [];
   let x = g.x;
   for (const w of g.columns) { xs.push(x, x + w); x += w + g.columnGap; }

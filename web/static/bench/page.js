@@ -2,14 +2,14 @@
 // pixels are moved. Nothing is decided here.
 import * as canvas from './canvas.js';
 
-export const page = { seq: 0, width: 0, select: '', also: [], order: [], places: {}, zones: [], names: {}, grids: {}, across: {}, handles: [] };
+export const page = { seq: 0, width: 0, select: '', also: [], order: [], places: {}, zones: [], names: {}, grids: {}, across: {}, handles: [], guides: {} };
 
 export const base = document.body.dataset.base;
 export const site = document.body.dataset.site;
 
 /** Takes over a state that came with an answer. */
 export function take(state) {
-  Object.assign(page, { seq: state.seq, order: state.order, zones: state.zones, handles: state.handles });
+  Object.assign(page, { seq: state.seq, order: state.order, zones: state.zones, handles: state.handles, guides: state.guides });
   Object.assign(page.across, state.across);
   Object.assign(page.places, state.places);
   Object.assign(page.names, state.names);

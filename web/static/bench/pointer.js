@@ -6,6 +6,7 @@ import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
 import * as overlay from './overlay.js';
+import * as rulers from './rulers.js';
 import { pull } from './handles.js';
 import { writeAt } from './words.js';
 
@@ -29,15 +30,43 @@ export function start() {
     const { block: id, part } = canvas.hit(e.clientX, e.clientY);
     if (id) writeAt(id, part, e.clientX, e.clientY);
   });
-  svg.addEventListener('wheel', (e) => { canvas.scrollBy(e.deltaX, e.deltaY); e.preventDefault(); }, { passive: false });
+  svg.addEventListener('wheel', (e) => {
+    e.preventDefault();
+    if (e.ctrlKey || e.metaKey) canvas.zoomTo(canvas.scaleNow() * Math.exp(-e.deltaY / 300), e.clientX, e.clientY);
+    else canvas.scrollBy(e.shiftKey ? e.deltaY : e.deltaX, e.shiftKey ? 0 : e.deltaY);
+  }, { passive: false });
+  svg.addEventListener('auxclick', (e) => e.preventDefault());
+  // The space bar lets the page be moved by its ground.
+  stage.addEventListener('keydown', (e) => { if (e.key === ' ' && !e.repeat) { space = true; stage.classList.add('panning'); } if (e.key === ' ') e.preventDefault(); });
+  window.addEventListener('keyup', (e) => { if (e.key === ' ') { space = false; stage.classList.remove('panning'); } });
+  document.addEventListener('click', (e) => {
+    const by = e.target.closest?.('[data-zoom]')?.dataset.zoom;
+    if (by !== undefined) (Number(by) ? canvas.zoomBy(Number(by)) : canvas.zoomTo(0));
+  });
+}
+
+let space = false;
+
+/** Moves the page under the pointer: with the space bar, or the middle button. */
+function pan(e) {
+  let [x, y] = [e.clientX, e.clientY];
+  drag(e, {
+    slack: 0,
+    begin() { busy = true; stage.classList.add('panning'); },
+    move(m) { canvas.scrollBy(x - m.clientX, y - m.clientY); [x, y] = [m.clientX, m.clientY]; },
+    drop() {},
+    end() { busy = false; stage.classList.toggle('panning', space); },
+  });
 }
 
 /** What is scrolled while something is dragged near the canvas's upper and lower edge. */
 export const scrolls = { rect: () => stage.getBoundingClientRect(), by: (_, y) => canvas.scrollBy(0, y) };
 
 function down(e) {
+  if (e.button === 1 || (space && e.button === 0)) { e.preventDefault(); pan(e); return; }
   if (e.button !== 0) return;
   stage.focus({ preventScroll: true });
+  if (rulers.press(e)) return;
   if (e.target.dataset?.handle && gesture.loaded()) { pull(e, Number(e.target.dataset.handle), (on) => { busy = on; }); return; }
   const edges = Number(e.target.dataset?.edges ?? 0);
   const found = canvas.hit(e.clientX, e.clientY);
