@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"net/mail"
@@ -24,6 +25,19 @@ type User struct {
 	Epoch        int64  `db:"epoch"`    // sessions begun in an earlier one have ended
 	Operator     bool   `db:"operator"` // runs the program
 	Tray         string `db:"tray"`     // where the Tray stands: "below", "beside", or "" as there is room
+	Keys         Keys   `db:"keys"`     // that they gave to commands
+}
+
+// Keys are the keys that somebody gave to commands, by the commands' ids; "" is none.
+type Keys map[string]string
+
+// Scan reads the keys as the database has them.
+func (k *Keys) Scan(from any) error {
+	b, ok := from.([]byte)
+	if !ok {
+		return fmt.Errorf("keys are %T", from)
+	}
+	return json.Unmarshal(b, k)
 }
 
 // Role is what a person is on a site.
@@ -36,7 +50,7 @@ const (
 	Writer   = rights.Writer
 )
 
-const userColumns = `id, email, name, password_hash, epoch, operator, tray`
+const userColumns = `id, email, name, password_hash, epoch, operator, tray, keys`
 
 // Lengths of a password, in characters (OWASP ASVS 4.0, 2.1.1 and 2.1.2).
 const (
@@ -121,6 +135,18 @@ func (s *Store) SetTray(ctx context.Context, user, where string) error {
 	}
 	if _, err := s.db.ExecContext(ctx, `UPDATE users SET tray = $2 WHERE id = $1`, user, where); err != nil {
 		return fmt.Errorf("keeping where the Tray stands: %w", err)
+	}
+	return nil
+}
+
+// SetKeys keeps the keys that somebody gave to commands.
+func (s *Store) SetKeys(ctx context.Context, user string, keys Keys) error {
+	b, err := json.Marshal(keys)
+	if err == nil {
+		_, err = s.db.ExecContext(ctx, `UPDATE users SET keys = $2 WHERE id = $1`, user, b)
+	}
+	if err != nil {
+		return fmt.Errorf("keeping keys: %w", err)
 	}
 	return nil
 }

@@ -24,7 +24,7 @@ var access = map[string]rights.Right{
 	"POST /sign-out":      rights.Sign,
 	"GET /stock/:picture": rights.Sign,
 
-	"POST /tray": rights.Sign,
+	"POST /tray": rights.Sign, "POST /keys": rights.Sign,
 
 	"GET /operator":       rights.Operate,
 	"POST /operator/jobs": rights.Operate,

@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"html/template"
 	"net/http"
 	"slices"
@@ -47,12 +48,6 @@ func (s *Server) look(c *gin.Context) (*bench.View, error) {
 	return v, nil
 }
 
-// commandTable is the table of commands for the Bench's scripts.
-var commandTable = func() string {
-	b, _ := json.Marshal(bench.Commands) // words alone
-	return string(b)
-}()
-
 type benchView struct {
 	User     *store.User
 	Site     *store.Site
@@ -65,7 +60,8 @@ type benchView struct {
 	Reach    bench.Reach
 	Tray     *bench.Tray
 	State    template.JS
-	Commands template.JS
+	Commands []bench.Command
+	Table    template.JS // of them
 	Live     string
 }
 
@@ -85,10 +81,12 @@ func (s *Server) bench(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	commands := bench.CommandsFor(user(c).Keys)
+	table, _ := json.Marshal(commands) // words alone
 	s.screen(c, http.StatusOK, "bench", benchView{
 		User: user(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
 		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(),
-		State: template.JS(state), Commands: template.JS(commandTable), Live: s.Hosts.Public(v.Site.Slug) + "/",
+		State: template.JS(state), Commands: commands, Table: template.JS(table), Live: s.Hosts.Public(v.Site.Slug) + "/",
 	})
 }
 
@@ -99,6 +97,24 @@ func (s *Server) setTray(c *gin.Context) {
 		return
 	}
 	c.Status(http.StatusNoContent)
+}
+
+// setKey gives a command another key for somebody, and answers with all commands.
+func (s *Server) setKey(c *gin.Context) {
+	keys, err := bench.WithKey(user(c).Keys, c.PostForm("id"), c.PostForm("key"), c.PostForm("usual") != "")
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		c.JSON(http.StatusUnprocessableEntity, gin.H{"problem": problem.Sentence()})
+		return
+	}
+	if err == nil {
+		err = s.Store.SetKeys(c, user(c).ID, keys)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, bench.CommandsFor(keys))
 }
 
 // canvas answers with the page itself, for the frame in the middle of the Bench.

@@ -60,6 +60,7 @@ func (s *Server) table() []route {
 		get("/", rights.Sign, s.sites),
 		post("/sign-out", rights.Sign, s.signOut),
 		post("/tray", rights.Sign, s.setTray),
+		post("/keys", rights.Sign, s.setKey),
 		get("/stock/:picture", rights.Sign, s.stockPicture),
 
 		get("/operator", rights.Operate, s.operator),

@@ -18,7 +18,6 @@ import (
 	"openplot/core/element"
 	"openplot/icons"
 	"openplot/origin"
-	"openplot/web/bench"
 )
 
 // keycaps parts keys such as "Ctrl+D" into what stands on them.
@@ -41,7 +40,7 @@ func keycaps(keys []string) (out [][]string) {
 // gives them by name.
 func parseTemplates(served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input, "commands": func() []bench.Command { return bench.Commands }, "keycaps": keycaps, "kinds": blockKinds,
+		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input, "keycaps": keycaps, "kinds": blockKinds,
 		"static": served.address, "modules": served.modules,
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")

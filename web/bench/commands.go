@@ -1,5 +1,14 @@
 package bench
 
+import (
+	"maps"
+	"regexp"
+	"slices"
+	"strings"
+
+	"openplot/core/doc"
+)
+
 // Command is something that can be done on the Bench, by a key, from the list of all commands
 // or from the menu of what is selected. The table of them is what those are drawn from, and
 // the help; what each does is in static/bench/commands.js, by its id.
@@ -20,6 +29,51 @@ type Command struct {
 	Composes bool `json:"composes,omitempty"`
 	// Changes tells that it changes what is selected, which can't be while that is locked.
 	Changes bool `json:"changes,omitempty"`
+}
+
+// CommandsFor lists the commands with the keys that somebody gave them, by their ids.
+func CommandsFor(own map[string]string) []Command {
+	out := slices.Clone(Commands)
+	for i, c := range out {
+		if key, ok := own[c.ID]; ok {
+			if out[i].Keys = nil; key != "" {
+				out[i].Keys = []string{key}
+			}
+		}
+	}
+	return out
+}
+
+// keyPattern is what a key is called: with Ctrl or Shift before it or not, as the browser names
+// it (UI Events KeyboardEvent key values).
+var keyPattern = regexp.MustCompile(`^(Ctrl\+)?(Shift\+)?(\S|[A-Z][A-Za-z0-9]{1,20})$`)
+
+// WithKey gives a command another key, "" for none, or with usual the one that it had, and gives
+// the keys that somebody has then. Errors are *doc.Problem.
+func WithKey(own map[string]string, id, key string, usual bool) (map[string]string, error) {
+	next := maps.Clone(own)
+	if next == nil {
+		next = map[string]string{}
+	}
+	at := slices.IndexFunc(Commands, func(c Command) bool { return c.ID == id })
+	if at < 0 {
+		return nil, doc.Problemf("Command", "%.40q isn't one", id)
+	}
+	if key != "" && !keyPattern.MatchString(key) {
+		return nil, doc.Problemf("Key", "can't be %.40q: press a key, with Ctrl or Shift or without", key)
+	}
+	if next[id] = key; usual {
+		delete(next, id)
+	}
+	all := CommandsFor(next)
+	for _, k := range all[at].Keys {
+		for i, c := range all {
+			if i != at && slices.ContainsFunc(c.Keys, func(other string) bool { return strings.EqualFold(other, k) }) {
+				return nil, doc.Problemf("Key", "%s does “%s” already; give that another one first", k, c.Name)
+			}
+		}
+	}
+	return next, nil
 }
 
 // Commands lists them, as the help does.

@@ -202,6 +202,13 @@ export function hit(x, y, past = '') {
   };
 }
 
+/** The ids of the blocks that lie on one another at a point of the window, the uppermost first; what one of them stands in isn't meant. */
+export function stack(x, y) {
+  const p = toPage(x, y);
+  const all = [...new Set(doc().elementsFromPoint(p.x, p.y).map((e) => e.closest('[data-block]')).filter(Boolean))];
+  return all.filter((e) => !all.some((other) => other !== e && e.contains(other))).map((e) => e.dataset.block);
+}
+
 /** The ids of the blocks that are shown, as they are read. */
 export function shownBlocks() {
   return [...doc().querySelectorAll('[data-block]')].filter((e) => e.getClientRects().length).map((e) => e.dataset.block);

@@ -31,10 +31,21 @@ export function run(c) {
 /** The commands that were done last, the latest first. */
 export const used = () => JSON.parse(localStorage.getItem('commands') ?? '[]');
 
+/** What a key that is pressed is called in the table, such as "Ctrl+D". With what isn't a letter Shift is part of which key it is. */
+export function keyName(e) {
+  const letter = /^[a-z]$/i.test(e.key);
+  const ctrl = e.ctrlKey || e.metaKey;
+  const shift = e.shiftKey && (letter || e.key.length > 1);
+  const name = letter ? (ctrl || shift ? e.key.toUpperCase() : e.key.toLowerCase()) : e.key;
+  return `${ctrl ? 'Ctrl+' : ''}${shift ? 'Shift+' : ''}${name}`;
+}
+
+/** Takes over the commands with other keys. */
+export function take(commands) { table.splice(0, table.length, ...commands); }
+
 /** Does what a key of the table does; false when it is none of them. */
 export function key(e) {
-  const letter = /^[a-z]$/i.test(e.key); // with others Shift is part of which key it is
-  const pressed = `${e.ctrlKey || e.metaKey ? 'ctrl+' : ''}${e.shiftKey && (letter || e.key.length > 1) ? 'shift+' : ''}${e.key}`.toLowerCase();
+  const pressed = keyName(e).toLowerCase();
   const c = table.find((one) => one.keys?.some((k) => k.toLowerCase() === pressed));
   if (!c || c.id === 'paste') return false; // the browser's own event brings what is pasted
   const onStage = e.target === stage || e.target === document.body;

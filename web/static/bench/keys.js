@@ -1,12 +1,60 @@
-// The keys of the Bench: those of the table of commands, and digits for further zones.
+// The keys of the Bench: those of the table of commands, which everybody can change for themselves, and
+// digits for further zones.
 import { page } from './page.js';
 import { setWidth } from './reach.js';
 import { isWriting } from './words.js';
 import * as commands from './commands.js';
 
 const typing = (t) => t.closest?.('input, textarea, select, [contenteditable], dialog');
+const spoken = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Escape: 'Esc' };
+const caps = (key) => key.split(/(?<=.)\+/).map((k) => spoken[k] ?? k);
+
+/** A key as people read it, '' for none. */
+export const written = (key) => (key ? caps(key).join('+') : '');
+
+const say = (message, alert = false) => {
+  const p = document.getElementById('keys-say');
+  p.textContent = message;
+  p.classList.toggle('problem', alert);
+};
+
+/** Asks for the key of a command: the next one that is pressed. */
+function ask(row) {
+  const id = row.dataset.commandId;
+  const name = row.querySelector('dd').textContent.trim();
+  for (const other of document.querySelectorAll('.keys .asking')) other.classList.remove('asking');
+  row.classList.add('asking');
+  say(`Press the new key of “${name}”. Backspace takes its key away, Delete gives it its usual one, Esc leaves it.`);
+  const end = () => { window.removeEventListener('keydown', pressed, true); row.classList.remove('asking'); };
+  async function pressed(e) {
+    if (['Shift', 'Control', 'Alt', 'Meta'].includes(e.key)) return;
+    e.preventDefault();
+    e.stopPropagation();
+    end();
+    if (e.key === 'Escape') { say(`“${name}” keeps its key.`); return; }
+    const body = new URLSearchParams({ id, key: ['Backspace', 'Delete'].includes(e.key) ? '' : commands.keyName(e), ...(e.key === 'Delete' && { usual: 'yes' }) });
+    const r = await fetch('/keys', { method: 'POST', body }).catch(() => null);
+    if (!r) { say('Open Plot can’t be reached. The key is as it was.', true); return; }
+    const answer = await r.json();
+    if (answer.problem) { say(answer.problem, true); return; }
+    commands.take(answer);
+    const keys = answer.find((c) => c.id === id).keys ?? [];
+    row.querySelector('dt').replaceChildren(...keys.flatMap((key, i) => [...(i ? [', '] : []), ...caps(key).flatMap((cap, n) => {
+      const kbd = document.createElement('kbd');
+      kbd.textContent = cap;
+      return n ? ['+', kbd] : [kbd];
+    })]));
+    say(keys.length ? `“${name}” is done by ${keys.map(written).join(', ')}.` : `“${name}” has no key.`);
+  }
+  window.addEventListener('keydown', pressed, true);
+  document.getElementById('keys').addEventListener('close', end, { once: true });
+}
 
 export function start() {
+  document.addEventListener('click', (e) => {
+    const change = e.target.closest?.('.key-change');
+    if (change) ask(change.closest('[data-command-id]'));
+  });
   document.addEventListener('keydown', (e) => {
     if (e.defaultPrevented || isWriting() || e.altKey) return;
     if (typing(e.target)) return;

@@ -2,6 +2,7 @@
 import { page } from './page.js';
 import { select } from './select.js';
 import { run, table, used, why } from './commands.js';
+import { written } from './keys.js';
 import { open } from '../controls/panel.js';
 import * as canvas from './canvas.js';
 
@@ -12,9 +13,6 @@ const list = panel.querySelector('ul');
 
 let offered = []; // the commands that the panel has, those that match first
 let at = 0;
-
-const spoken = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Escape: 'Esc' };
-const written = (keys) => keys?.[0].split(/(?<=.)\+/).map((k) => spoken[k] ?? k).join('+') ?? '';
 
 function draw(all) {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
@@ -33,7 +31,7 @@ function draw(all) {
     const name = document.createElement('span');
     name.textContent = c.name;
     const beside = document.createElement(reason ? 'small' : 'kbd');
-    beside.textContent = reason || written(c.keys);
+    beside.textContent = reason || written(c.keys?.[0]);
     li.append(name, ...(beside.textContent ? [beside] : []));
     return li;
   }));

@@ -12,7 +12,9 @@ import { writeAt } from './words.js';
 
 const stage = document.getElementById('stage');
 const svg = document.getElementById('overlay');
+const doubled = 500; // ms within which a second press makes a double one
 let busy = false;
+let last = { x: 0, y: 0, time: 0 }; // press on a block
 
 export function start() {
   svg.addEventListener('pointerdown', down);
@@ -77,6 +79,14 @@ function down(e) {
   if (e.shiftKey && found.block) { alsoSelect(found.block); return; }
   if (!found.block) { select(id); band(e, id); return; }
   if (page.also.length && [page.select, ...page.also].includes(id)) { move(e, id, () => select(id)); return; }
+  // A press where the last one was goes on to what lies stacked that.
+  const again = Math.hypot(e.clientX - last.x, e.clientY - last.y) < 4 && e.timeStamp - last.time > doubled;
+  const stacked = canvas.stack(e.clientX, e.clientY);
+  last = { x: e.clientX, y: e.clientY, time: e.timeStamp };
+  if (again && stacked.length > 1 && stacked.includes(page.select)) {
+    move(e, page.select, () => select(stacked[(stacked.indexOf(page.select) + 1) % stacked.length]));
+    return;
+  }
   // What is selected is dragged by anything in it; a press alone chooses what is pressed.
   const inside = block(page.select) && id !== page.select && canvas.element(page.select)?.contains(canvas.element(id));
   if (inside) { move(e, page.select, () => select(id)); return; }
