@@ -55,6 +55,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"blocks.nudge":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudgeAll},    // Node, With, Zone, DX, DY
 		"blocks.tidy":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).tidyAll},     // Node, With, Zone
 		"blocks.order":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).orderAll},    // Node, With, Zone, Value: front or back
+		"blocks.move":       {on: onBlock, right: rights.Compose, run: (*editing).moveAll},                 // Node, With, Into, After, or Zone and Place of Node
 		"blocks.group":      {on: onBlock, right: rights.Compose, run: (*editing).group},                   // Node, With, Value: line-up, or "" for as they stand
 		"blocks.series":     {on: onBlock, right: rights.Compose, run: (*editing).toSeries},                // Node, With: copies of it, or none for all beside it
 		"block.ungroup":     {on: onBlock, right: rights.Compose, run: (*editing).ungroup},                 // Node: a container

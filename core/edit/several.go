@@ -172,3 +172,102 @@ func (e *editing) orderAll() ([]Step, error) {
 	}
 	return append(steps, e.putAll(bs, ps, to)...), nil
 }
+
+// moveAll puts several blocks into a section or container: in a grid as they stand to one
+// another, the first where it is said, or else one behind the other.
+func (e *editing) moveAll() ([]Step, error) {
+	to, err := e.into(e.c.Into)
+	if err != nil {
+		return nil, err
+	}
+	from := e.holder()
+	bs := []*doc.Block{e.block}
+	for _, id := range e.c.With {
+		own, _ := doc.SplitItem(id)
+		if _, b := e.page.Block(own); b == nil {
+			return nil, doc.Problemf("Selection", "%.40q isn't on this page any more", id)
+		} else if !slices.Contains(bs, b) {
+			bs = append(bs, b)
+		}
+	}
+	for _, b := range bs {
+		sec, _ := e.page.Block(b.ID)
+		if path := sec.Path(b.ID); len(path) > 1 && path[len(path)-2].Kind == doc.Series {
+			return nil, doc.Problemf("Position", "can't change: a Series needs its design")
+		}
+		inside := false
+		b.Walk(func(in *doc.Block) { inside = inside || in.ID == to.ID })
+		if inside {
+			return nil, doc.Problemf("Position", "can't be in the block itself")
+		}
+	}
+	var steps []Step
+	if to.Arrangement == doc.Placed && from.Arrangement == doc.Placed && from.ID != to.ID {
+		if steps, err = e.carried(bs, from, to); err != nil {
+			return nil, err
+		}
+	}
+	at := e.behind(to)
+	for _, b := range bs { // counted without them
+		if i := to.Index(b.ID); i >= 0 && i < at {
+			at--
+		}
+	}
+	for i, b := range bs {
+		if to.Arrangement == doc.Placed && len(steps) == 0 && to.Index(b.ID) < 0 {
+			cells, err := e.cells(to, b.Kind, nil)
+			if err != nil {
+				return nil, err
+			}
+			for zone, p := range cells { // one below the other
+				p.Row = min(p.Row+i*p.Rows, doc.MaxRow-p.Rows+1)
+				cells[zone] = p
+			}
+			steps = append(steps, setBlock(b, func(b *doc.Block) { b.Place = cells })...)
+		}
+	}
+	for i, b := range bs {
+		steps = append(steps, Step{Do: MoveBlock, ID: b.ID, Parent: to.ID, At: at + i})
+	}
+	return steps, nil
+}
+
+// carried gives the steps that put blocks of one grid into another as they stand to one another
+// in the widest zone, the first of them in the command's place, above all that is there.
+func (e *editing) carried(bs []*doc.Block, from, to doc.Holder) (steps []Step, err error) {
+	zones := e.zones()
+	resolved, there := place.Resolve(from, zones)[0], place.Resolve(to, zones)[0]
+	columns := to.Columns(zones, 0)
+	var ps []doc.Place
+	for _, b := range bs {
+		i := from.Index(b.ID)
+		if i < 0 {
+			return nil, doc.Problemf("Selection", "isn't all in one grid: %.40q stands elsewhere", b.ID)
+		}
+		ps = append(ps, place.Fit(resolved[i].Place, columns))
+	}
+	row := place.FreeRow(there)
+	column := ps[0].Column
+	if e.c.Place != nil && zones.Index(e.c.Zone) == 0 {
+		row, column = e.c.Place.Row, e.c.Place.Column
+	} else {
+		row += ps[0].Row - place.Around(ps).Row
+	}
+	moved := place.NudgeAll(ps, column-ps[0].Column, row-ps[0].Row, columns)
+	above := 0
+	for _, p := range there {
+		if !p.Hidden {
+			above = max(above, p.Layer+1)
+		}
+	}
+	low := moved[0].Layer
+	for _, p := range moved {
+		low = min(low, p.Layer)
+	}
+	for i, b := range bs {
+		p := moved[i]
+		p.Layer = min(p.Layer-low+above, doc.MaxLayer)
+		steps = append(steps, setBlock(b, func(b *doc.Block) { b.Place = doc.Zoned[doc.Place]{zones.Widest(): p} })...)
+	}
+	return steps, nil
+}

@@ -115,3 +115,34 @@ func TestSeveralThatCantBe(t *testing.T) {
 		}
 	}
 }
+
+// Blocks that are moved into another section together stand to one another as they did, one
+// over the other too, above what is there.
+func TestSeveralIntoAnotherSection(t *testing.T) {
+	e := env()
+	p, ids := gridOf(t, e, [4]int{2, 6, 3, 4}, [4]int{3, 4, 4, 1}, [4]int{7, 3, 5, 3})
+	other := apply(t, p, Command{Op: "section.add", After: p.Sections[0].ID, Preset: "empty"}, e)
+	p = other.Page
+	there := apply(t, p, Command{Op: "block.add", Node: other.Select, Kind: doc.Text, Zone: "desktop", Place: &doc.Place{Column: 1, Span: 12, Row: 1, Rows: 9, Layer: 2}}, e)
+	p = there.Page
+	was := placesIn(p, ids)
+	p = apply(t, p, Command{Op: "blocks.move", Node: ids[1], With: []string{ids[0], ids[2]}, Into: other.Select, Zone: "desktop", Place: &doc.Place{Column: 4, Span: 4, Row: 2, Rows: 1}}, e).Page
+	if sec, _ := p.Section(other.Select); len(sec.Blocks) != 4 || len(p.Sections[0].Blocks) != 0 {
+		t.Fatalf("%d blocks came along", len(sec.Blocks)-1)
+	}
+	for i, at := range placesIn(p, ids) {
+		want := was[i]
+		want.Column, want.Row, want.Layer = want.Column+1, want.Row-2, i+3
+		if at != want {
+			t.Errorf("block %d stands in %+v, want %+v", i, at, want)
+		}
+	}
+	p = apply(t, p, Command{Op: "arrange", Node: p.Sections[0].ID, Value: "columns"}, e).Page
+	sec := apply(t, p, Command{Op: "blocks.move", Node: ids[1], With: []string{ids[0]}, Into: p.Sections[0].ID, After: "first"}, e).Page.Sections[0]
+	if len(sec.Blocks) != 2 || sec.Blocks[0].ID != ids[1] || sec.Blocks[1].ID != ids[0] {
+		t.Errorf("in columns they stand as %v", sec.Blocks)
+	}
+	if _, err := Apply(p, Command{Op: "blocks.move", Node: ids[1], With: []string{"gone"}, Into: p.Sections[0].ID}, e); err == nil {
+		t.Error("a block that is gone was moved")
+	}
+}

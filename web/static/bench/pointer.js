@@ -243,13 +243,7 @@ function putAll(id, home, over, zone) {
     send({ op: 'blocks.nudge', node: id, with: rest, zone, dx: over.place.column - column, dy: over.place.row - row });
     return;
   }
-  let after = over.after;
-  const parts = [id, ...rest].map((node, i) => {
-    const part = { op: 'block.move', node, into: over.holder, zone, ...(over.place && i === 0 ? { place: { ...over.place, layer: 0 } } : { after }) };
-    after = node;
-    return part;
-  });
-  send({ op: 'many', parts });
+  send({ op: 'blocks.move', node: id, with: rest, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) });
 }
 
 /** The section or container under the pointer, past the block that is dragged; its home where there is none. */
