@@ -100,7 +100,8 @@ func (e *editing) paste() ([]Step, error) {
 	into := e.section.ID
 	if e.block != nil {
 		into = e.section.HolderOf(e.block.ID).ID
-		if e.block.Kind.Is(doc.Holding) && e.block.Kind != doc.Series {
+		// A container takes them in, but not another one like itself: that goes beside it.
+		if e.block.Kind.Is(doc.Holding) && e.block.Kind != doc.Series && !slices.ContainsFunc(blocks, func(b *doc.Block) bool { return b.Kind == e.block.Kind }) {
 			into = e.block.ID
 		}
 	}

@@ -129,7 +129,7 @@ func (v View) Block(s *doc.Section, b *doc.Block, id string, root *layout.Box, s
 			name = "height"
 		}
 		if style.Find(name, b.Kind) != nil {
-			out = append(out, v.handle(b.Style, b.Kind, name, 1).line(0, box.H, box.W, 0, 0.25, box.H))
+			out = append(out, v.handle(b.Style, b.Kind, name, 1).line(0, box.H, box.W, 0, 0.12, box.H))
 		}
 	}
 	if h.ID == s.ID && !series {

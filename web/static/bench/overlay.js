@@ -152,16 +152,27 @@ function handles(b) {
     }
     const along = h.across ? 0.5 : h.at;
     const [cx, cy] = [x + w * along, y + height * (h.across ? h.at : gap ? 0.5 : 0)];
-    if (!pull) grip(i, cx, cy + (h.setting === 'overhang' ? 9 : 0), h.across, h.setting === 'shares');
+    if (!pull && gap) strip(i, x, y, w, height, h.across);
+    else if (!pull) {
+      const quiet = h.setting.startsWith('padding') && h.px < 4 && pointed !== i; // it shows when it is pointed at
+      grip(i, cx, cy + (h.setting === 'overhang' ? 9 : 0), h.across, h.setting === 'shares', quiet);
+    }
     if (pull) tag(cx, cy - 14, `${h.label} ${pull.text}`);
     else if (pointed === i) tag(cx, cy - 16, h.only ? h.label : `${h.label} ${Math.round(h.px)}`);
   });
 }
 
+/** All of a gap to drag by. */
+function strip(index, x, y, w, h, across) {
+  const thin = Math.max(8 - (across ? w : h), 0) / 2;
+  const hit = draw('rect', { class: 'handle', x: x - (across ? thin : 0), y: y - (across ? 0 : thin), width: w + (across ? 2 * thin : 0), height: h + (across ? 0 : 2 * thin), 'data-handle': index });
+  hit.style.cursor = across ? 'ew-resize' : 'ns-resize';
+}
+
 /** A bar to drag by, with room around it to hit. */
-function grip(index, x, y, across, long) {
+function grip(index, x, y, across, long, quiet) {
   const [w, h] = across ? [5, long ? 28 : 16] : [16, 5];
-  draw('rect', { class: 'grip', x: px(x - w / 2), y: px(y - h / 2), width: w, height: h, rx: 2.5 });
+  if (!quiet) draw('rect', { class: 'grip', x: px(x - w / 2), y: px(y - h / 2), width: w, height: h, rx: 2.5 });
   const hit = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-handle': index });
   hit.style.cursor = across ? (long ? 'col-resize' : 'ew-resize') : 'ns-resize';
 }

@@ -10,6 +10,9 @@ export const site = document.body.dataset.site;
 /** Takes over a state that came with an answer. */
 export function take(state) {
   Object.assign(page, { seq: state.seq, order: state.order, zones: state.zones, handles: state.handles, guides: state.guides });
+  for (const [section, held] of Object.entries(state.places)) { // what isn't a grid any more is none
+    for (const id of [section, ...held.map((b) => b.id), ...(page.places[section] ?? []).map((b) => b.id)]) delete page.grids[id];
+  }
   Object.assign(page.across, state.across);
   Object.assign(page.places, state.places);
   Object.assign(page.names, state.names);
