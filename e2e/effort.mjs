@@ -4,59 +4,25 @@ import assert from 'node:assert/strict';
 import fs from 'node:fs';
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
-import { canvas, drag, eventually, newPage, openBench, ready, settled, signIn } from './person.mjs';
+import { hand } from './hand.mjs';
+import { canvas, drag, eventually, newPage, openBench, ready, signIn } from './person.mjs';
+import { carryOut, scenarios } from './scenarios.mjs';
 
 const plot = await start();
 const browser = await launch();
-const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 }, permissions: ['clipboard-read', 'clipboard-write'] }));
 page.setDefaultTimeout(6000);
 process.on('uncaughtException', async (e) => { console.error(e); await browser.close(); await plot.stop(); process.exit(1); });
 await signIn(page, plot.app, designer);
 await openBench(page);
 
-let counted = { presses: 0, drags: 0, keys: 0 };
-const tray = () => page.locator('#tray');
-const pause = () => settled(page);
-
-async function press(locator, at) {
-  await locator.scrollIntoViewIfNeeded().catch(() => {}); // it may just be drawn anew
-  await locator.click(at ? { position: at } : {});
-  counted.presses++;
-  await pause();
-}
-
-/** A press on the canvas, where the marks lie over the page. */
-async function pressOn(locator) {
-  await locator.evaluate((e) => e.scrollIntoView({ block: 'center' }));
-  await pause();
-  const b = await locator.boundingBox();
-  await page.mouse.click(b.x + Math.min(b.width / 2, 40), b.y + Math.min(b.height / 2, 14));
-  counted.presses++;
-  await pause();
-}
-
-async function keys(...names) {
-  for (const k of names) await page.keyboard.press(k);
-  counted.keys += names.length;
-  await pause();
-}
-
-async function type(text) {
-  await page.keyboard.type(text);
-  counted.keys += text.length;
-}
-
-/** Writes a value over what a field has. */
-async function enter(id, text) {
-  await press(page.locator(id), { x: 8, y: 10 });
-  await page.locator(id).selectText();
-  await type(text);
-  await keys('Enter');
-}
+const h = hand(page);
+const { press, pressOn, keys, type, enter, tray: ofTray, pause, counted } = h;
+const tray = () => ofTray;
 
 const tasks = [];
 async function task(name, how, f) {
-  counted = { presses: 0, drags: 0, keys: 0 };
+  h.reset();
   await f();
   tasks.push({ name, how, ...counted });
 }
@@ -250,6 +216,8 @@ await task('A form of three fields with labels of one’s own', 'a form from the
   }
   await eventually(async () => (await canvas(page).locator('form label').allTextContents()).slice(0, 3).map((l) => l.replace(/ \(.*/, '').trim()), ['Boat', 'Your mail', 'What you carry'], 'the labels');
 });
+
+for (const [i, s] of scenarios.entries()) tasks.push({ name: s.name, how: s.how, ...await carryOut(page, plot, s, i) });
 
 await browser.close();
 await plot.stop();

@@ -91,6 +91,12 @@ export function hand(page) {
       await page.locator('#stage').focus();
     },
 
+    /** What is selected, on the canvas. */
+    async selected() {
+      const id = await page.evaluate(() => import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href).then((m) => m.page.select));
+      return h.canvas.locator(`[data-block="${id}"]`);
+    },
+
     /** Does a command of the list that is found by some words. */
     async command(words) {
       await page.locator('#stage').focus();

@@ -11,6 +11,7 @@ import (
 	"unicode/utf8"
 
 	"openplot/core/doc"
+	"openplot/core/place"
 	"openplot/core/rights"
 	"openplot/core/style"
 )
@@ -424,10 +425,11 @@ func (e *editing) duplicate() ([]Step, error) {
 	c := e.block.Anew(e.env.NewID)
 	if h.Arrangement == doc.Placed {
 		at := doc.Zoned[doc.Place]{}
-		for zone, p := range c.Place { // below the original, over whatever is there
-			p.Row = min(p.Row+p.Rows, doc.MaxRow-p.Rows+1)
-			p.Layer = min(p.Layer+1, doc.MaxLayer)
-			at[zone] = p
+		resolved := place.Resolve(h, e.zones())
+		for z, zone := range e.zones() {
+			if _, byHand := c.Place[zone.ID]; byHand {
+				at[zone.ID] = place.Again(resolved[z], h.Index(e.block.ID), h.Columns(e.zones(), z))
+			}
 		}
 		c.Place = at
 	}

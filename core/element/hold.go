@@ -209,7 +209,7 @@ func (b *Builder) overhang(st *style.Style, h doc.Holder, bl *doc.Block, z int) 
 	}
 	out := by.Scaled(-1)
 	if h.ID == b.at {
-		if below := b.sheet(b.in.Style, z).Length("padding-bottom", style.Length{}); below.N > 0 && below.Unit != style.Percent {
+		if below := b.sheet(b.in.Style, z).Length("padding-bottom", style.Length{}); (below.N > 0 || below.Unit == style.Math) && below.Unit != style.Percent {
 			out = style.Sum(out, below.Scaled(-1))
 			if by.Unit == style.Px && below.Unit == style.Px {
 				out = style.Pixels(-by.N - below.N)

@@ -27,6 +27,24 @@ func Span(twelfths, columns int) int {
 	return min(max((twelfths*columns+Twelfths/2)/Twelfths, 1), columns)
 }
 
+// Again gives the place of a copy of block i: to its right where there is room and nothing
+// stands, or else below it, over whatever is there.
+func Again(ps []Placed, i, columns int) doc.Place {
+	p := ps[i].Place
+	p.Column += p.Span
+	free := p.Column+p.Span-1 <= columns
+	for _, q := range ps {
+		free = free && (q.Hidden || !q.Overlaps(p))
+	}
+	if free {
+		return p
+	}
+	p = ps[i].Place
+	p.Row = min(p.Row+p.Rows, doc.MaxRow-p.Rows+1)
+	p.Layer = min(p.Layer+1, doc.MaxLayer)
+	return p
+}
+
 // FreeRow is the first row below every block of a zone's placements.
 func FreeRow(ps []Placed) int {
 	row := 1

@@ -2,6 +2,7 @@ package style
 
 import (
 	"math"
+	"slices"
 	"strconv"
 )
 
@@ -98,7 +99,7 @@ func (l Length) Or(base float64, v Viewport, fallback float64) float64 {
 	return fallback
 }
 
-// Scaled is the length times a factor.
+// Scaled is the length times a factor. With one below 0 the least becomes the greatest.
 func (l Length) Scaled(by float64) Length {
 	l.N *= by
 	if l.Unit == Math {
@@ -106,7 +107,18 @@ func (l Length) Scaled(by float64) Length {
 		for i, a := range l.Fn.Args {
 			args[i] = a.Scaled(by)
 		}
-		l.Fn = &Function{l.Fn.Name, args}
+		name := l.Fn.Name
+		if by < 0 {
+			switch name {
+			case Min:
+				name = Max
+			case Max:
+				name = Min
+			case Clamp:
+				slices.Reverse(args)
+			}
+		}
+		l.Fn = &Function{name, args}
 	}
 	return l
 }

@@ -352,3 +352,19 @@ func TestFunctions(t *testing.T) {
 		t.Error("what a function depends on isn't told")
 	}
 }
+
+// A length turned round is as long the other way at every width, whatever function it is.
+func TestScaledBelowZero(t *testing.T) {
+	for _, l := range []Length{
+		Pixels(12), Fluid(20, 64, 375, 1280), Fluid(64, 20, 375, 1280), Least(Pixels(40), Length{N: 5, Unit: Vw}), Greatest(Pixels(40), Length{N: 5, Unit: Vw}),
+		Sum(Pixels(8), Greatest(Pixels(40), Length{N: 5, Unit: Vw})),
+	} {
+		for _, width := range []float64{320, 700, 1000, 1920} {
+			v := Viewport{Width: width}
+			is, _ := l.Resolve(0, v)
+			if got, ok := l.Scaled(-1).Resolve(0, v); !ok || math.Abs(got+is) > 1e-9 {
+				t.Errorf("%v at %v px is %v, and turned round %v", l, width, is, got)
+			}
+		}
+	}
+}

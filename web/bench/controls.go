@@ -147,7 +147,7 @@ func (v *View) control(f *field, s *style.Setting, values doc.Style, value strin
 		}
 	case style.TypeShares:
 		f.Control = "shares"
-		for _, p := range []string{"equal", "4 8", "8 4", "3 6 3", "6 3 3", "3 3 6", "12"} {
+		for _, p := range []string{"equal", "6 6", "4 8", "8 4", "4 4 4", "3 6 3", "6 3 3", "3 3 6", "3 3 3 3", "2 2 2 2 2 2", "12"} {
 			f.Options = append(f.Options, option{Value: p, Label: p, Chosen: p == value})
 		}
 	default:

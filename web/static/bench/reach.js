@@ -92,7 +92,7 @@ export function start() {
     e.stopPropagation();
   });
   document.addEventListener('click', (e) => {
-    const b = e.target.closest('[data-width]');
+    const b = e.target.closest('button[data-width]');
     if (b) setWidth(Number(b.dataset.width));
   });
   new ResizeObserver(() => { canvas.setWidth(page.width); lay(); overlay.redraw(); }).observe(document.getElementById('stage'));

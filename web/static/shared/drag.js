@@ -55,7 +55,7 @@ export function drag(down, { slack = 4, begin, move, drop, end, tap, scroll }) {
       if (Math.hypot(e.clientX - down.clientX, e.clientY - down.clientY) < slack) return;
       if (begin?.(e) === false) { over(); return; }
       moving = true;
-      target.setPointerCapture?.(down.pointerId);
+      if (target.isConnected) target.setPointerCapture?.(down.pointerId); // what was pressed may be drawn anew by now
       if (scroll) frame = requestAnimationFrame(auto);
     }
     move(e);
