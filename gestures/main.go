@@ -16,24 +16,11 @@ import (
 	"openplot/core/place"
 )
 
-// gesture is what begin left for the moves.
-type gesture struct {
-	grid   place.Metrics
-	at     doc.Place
-	others []place.Rect
-	area   place.Rect
-}
-
 var (
 	now gesture
-	// out is where answers are written: column, span, row, rows, x, y, width, height, the
-	// number of guides and of gaps, then 4 numbers a guide (1 for vertical, its position, its
-	// two ends) and 5 a gap (1 for across, where it is drawn, its two ends, 1 for equal to
-	// another), all float64 in little-endian order.
+	// out is where answers are written, as float64 in little-endian order.
 	out = make([]byte, 8*outNumbers)
 )
-
-const outNumbers = 256
 
 func main() {
 	js.Global().Set("openplotGestures", js.ValueOf(map[string]any{
@@ -61,40 +48,8 @@ func main() {
 // height of further rows. place is 4 numbers, others 4 a box, in px from the grid's content
 // edges as area is.
 func begin(_ js.Value, args []js.Value) any {
-	g := floats(args[0])
-	next := func() float64 {
-		if len(g) == 0 {
-			return 0
-		}
-		v := g[0]
-		g = g[1:]
-		return v
-	}
-	list := func() []float64 {
-		l := make([]float64, min(max(int(next()), 0), len(g)))
-		copy(l, g)
-		g = g[len(l):]
-		return l
-	}
-	now = gesture{grid: place.Metrics{Columns: list(), Rows: list(), ColumnGap: next(), RowGap: next(), RowHeight: next()}}
-	for i, p := range places(floats(args[1])) {
-		if i == 0 {
-			now.at = p
-		}
-	}
-	now.others, now.area = rects(floats(args[2])), place.Rect{}
-	for _, r := range rects(floats(args[3])) {
-		now.area = r
-	}
+	now = begun(floats(args[0]), floats(args[1]), floats(args[2]), floats(args[3]))
 	return nil
-}
-
-func places(f []float64) []doc.Place {
-	var ps []doc.Place
-	for ; len(f) >= 4; f = f[4:] {
-		ps = append(ps, doc.Place{Column: int(f[0]), Span: int(f[1]), Row: int(f[2]), Rows: int(f[3])})
-	}
-	return ps
 }
 
 // move(into, x, y) answers where the block lands with its corner dragged to x, y.
@@ -118,27 +73,13 @@ func at(_ js.Value, args []js.Value) any {
 // gap(into, boxes, across, area, x, y) answers where something goes among blocks in order:
 // its index, then the line's x, y, width and height. boxes are 4 numbers a block, area 4.
 func gap(_ js.Value, args []js.Value) any {
-	var area place.Rect
-	if rs := rects(floats(args[3])); len(rs) > 0 {
-		area = rs[0]
-	}
-	g := place.Insert(rects(floats(args[1])), args[2].Bool(), area, args[4].Float(), args[5].Float())
-	js.CopyBytesToJS(args[0], out[:8*put(float64(g.Index), g.Line.X, g.Line.Y, g.Line.W, g.Line.H)])
-	return nil
+	return fill(args[0], inserted(floats(args[1]), args[2].Bool(), floats(args[3]), args[4].Float(), args[5].Float()))
 }
 
 // snap(into, px, steps, near, only) answers what a measure becomes, and the step's index or -1.
 func snap(_ js.Value, args []js.Value) any {
 	px, at := place.Snap(args[1].Float(), floats(args[2]), args[3].Float(), args[4].Bool())
-	js.CopyBytesToJS(args[0], out[:8*put(px, float64(at))])
-	return nil
-}
-
-func rects(f []float64) (rs []place.Rect) {
-	for ; len(f) >= 4; f = f[4:] {
-		rs = append(rs, place.Rect{X: f[0], Y: f[1], W: f[2], H: f[3]})
-	}
-	return rs
+	return fill(args[0], []float64{px, float64(at)})
 }
 
 // put writes numbers at the beginning of out, and says how many there are.
@@ -149,23 +90,9 @@ func put(vs ...float64) int {
 	return len(vs)
 }
 
-func answer(into js.Value, p doc.Place) any {
-	r := now.grid.Rect(p)
-	guides, gaps := place.Guides(r, now.others, now.area), place.Gaps(r, now.others, now.area)
-	guides = guides[:min(len(guides), 24)]
-	numbers := []float64{float64(p.Column), float64(p.Span), float64(p.Row), float64(p.Rows), r.X, r.Y, r.W, r.H, float64(len(guides)), float64(len(gaps))}
-	flag := func(b bool) float64 {
-		if b {
-			return 1
-		}
-		return 0
-	}
-	for _, g := range guides {
-		numbers = append(numbers, flag(g.Vertical), g.At, g.From, g.To)
-	}
-	for _, g := range gaps {
-		numbers = append(numbers, flag(g.Across), g.At, g.From, g.To, flag(g.Equal))
-	}
+func answer(into js.Value, p doc.Place) any { return fill(into, now.numbers(p)) }
+
+func fill(into js.Value, numbers []float64) any {
 	js.CopyBytesToJS(into, out[:8*put(numbers...)])
 	return nil
 }
