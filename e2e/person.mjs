@@ -68,7 +68,7 @@ export async function choose(page, locator) {
 /** Waits until the Tray shows what is selected. */
 export async function settled(page) {
   await page.waitForTimeout(60);
-  await page.waitForFunction(() => !document.querySelector('.htmx-request'));
+  await page.waitForFunction(() => !document.querySelector('.htmx-request, body[data-asking]'));
   await page.waitForTimeout(60);
 }
 

@@ -3,6 +3,7 @@ package web
 import (
 	"errors"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -42,6 +43,13 @@ func (s *Server) tryEdit(c *gin.Context) {
 	}
 	metrics.Edits.WithLabelValues("tried").Inc()
 	v.Page = result.Page
+	if width, err := strconv.ParseFloat(c.PostForm("width"), 64); err == nil { // while it is dragged: where it would all stand
+		v.Width = min(max(width, bench.LeastWidth), bench.GreatestWidth)
+		v.Zone = st.Zones.At(v.Width)
+		v.Stage = v.Passing()
+		c.JSON(http.StatusOK, gin.H{"boxes": v.Boxes(result.Sections)})
+		return
+	}
 	c.JSON(http.StatusOK, v.Tried(v.Alongside(result.Sections, structural(result.Steps)), result.Select))
 }
 

@@ -213,6 +213,25 @@ func (v *View) State(changed []string, grids bool) State {
 	return st
 }
 
+// Boxes gives where the blocks of some sections stand at the width, by section and id: x and y
+// from the section's top left corner, width and height, in px.
+func (v *View) Boxes(sections []string) map[string]map[string][4]float64 {
+	out := map[string]map[string][4]float64{}
+	for _, id := range sections {
+		sec, _ := v.Page.Section(id)
+		if sec == nil || sec.Hidden {
+			continue
+		}
+		out[id] = map[string][4]float64{}
+		v.Stage.scene(v.Page, sec).at(v.Width).Walk(func(b *layout.Box, x, y float64) {
+			if b.Node.Block != "" && b.Node.Styles[v.Zone].Display != style.None {
+				out[id][b.Node.Block] = [4]float64{x, y, b.W, b.H}
+			}
+		})
+	}
+	return out
+}
+
 // Tried is what the canvas would show after a command.
 type Tried struct {
 	Select string        `json:"select"`

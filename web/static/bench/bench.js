@@ -1,6 +1,6 @@
 // Sets the Bench up.
 import { page, read, take } from './page.js';
-import { keep, onAnswer, redo, send, undo } from './edits.js';
+import { keep, onAnswer, onState, redo, send, undo } from './edits.js';
 import * as canvas from './canvas.js';
 import * as clipboard from './clipboard.js';
 import * as drops from './drops.js';
@@ -58,16 +58,18 @@ document.addEventListener('click', (e) => {
 });
 document.addEventListener('htmx:before:swap', tray.remember);
 
-onAnswer((answer) => {
+onState((answer) => {
   if (answer.chosen) page.select = answer.select;
   page.also = answer.chosen ? [] : page.also.filter((id) => canvas.element(id)); // some may be gone
   overlay.handled(answer.select);
   if (answer.show.length || answer.order) canvas.apply(answer);
+  overlay.redraw();
+});
+onAnswer((answer) => {
   mark();
   tray.restore();
   tray.showState();
   if (answer.chosen) canvas.show(page.select);
-  overlay.redraw();
 });
 
 await canvas.ready;

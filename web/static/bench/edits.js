@@ -1,9 +1,13 @@
 // Sends commands, one after another, and takes over what comes back.
-import { base, onAll, page, read, take } from './page.js';
+import { base, onAll, page, take } from './page.js';
 
 const listeners = [];
+const first = [];
 
-/** Calls f(state, all) after every answer; all is true when everything was sent. */
+/** Calls f(state) with every answer, before what else came with it is drawn. */
+export function onState(f) { first.push(f); }
+
+/** Calls f(state) when all that came with an answer is drawn. */
 export function onAnswer(f) { listeners.push(f); }
 
 let last = Promise.resolve();
@@ -13,22 +17,48 @@ function queue(f) {
   return last;
 }
 
-async function request(method, path, values) {
-  const before = document.getElementById('state');
-  const asked = page.select;
-  await window.htmx.ajax(method, base + path, { source: document.body, swap: 'none', values: { width: page.width, select: page.select, also: page.also.join(','), ...values } });
-  const now = document.getElementById('state');
-  if (now === before) { // nothing came: the server wasn't reached, or the session ended
-    say('Open Plot can’t be reached. What you did last is not kept; try it again in a moment.');
-    return null;
+const stateIn = /<script type="application\/json" id="state">([\s\S]*?)<\/script>/;
+
+/** Resolves when what was changed is on the screen; soon when nobody looks. */
+const painted = () => new Promise((resolve) => { requestAnimationFrame(() => setTimeout(resolve)); setTimeout(resolve, 60); });
+
+/** The text of an answer, or '' when nothing came. */
+async function ask(method, path, values) {
+  const body = new URLSearchParams(values);
+  const headers = { 'HX-Request': 'true' }; // so that the end of a session is told
+  try {
+    const r = await (method === 'GET' ? fetch(`${base}${path}?${body}`, { headers }) : fetch(base + path, { method, headers, body }));
+    const to = r.headers.get('HX-Redirect');
+    if (to) location.assign(to);
+    return await r.text();
+  } catch {
+    return '';
   }
-  const state = read();
-  take(state);
-  // The server chose another node, such as what was added; otherwise what was
-  // selected here in the meantime stands.
-  state.chosen = state.select !== asked;
-  for (const f of listeners) f(state);
-  return state;
+}
+
+async function request(method, path, values) {
+  const asked = page.select;
+  document.body.dataset.asking = '';
+  try {
+    const text = await ask(method, path, { width: page.width, select: page.select, also: page.also.join(','), ...values });
+    const found = stateIn.exec(text);
+    if (!found) { // the server wasn't reached, or the session ended
+      say('Open Plot can’t be reached. What you did last is not kept.', () => queue(() => request(method, path, values)));
+      return null;
+    }
+    const state = JSON.parse(found[1]);
+    take(state);
+    // The server chose another node, such as what was added; otherwise what was
+    // selected here in the meantime stands.
+    state.chosen = state.select !== asked;
+    for (const f of first) f(state);
+    if (state.show.length) await painted();
+    await window.htmx.swap({ text, sourceElement: document.body, target: document.body, swap: 'none' });
+    for (const f of listeners) f(state);
+    return state;
+  } finally {
+    delete document.body.dataset.asking;
+  }
 }
 
 /** Sends a command; its base is the state that the page is in when it is sent. */
@@ -57,9 +87,18 @@ export function look({ overview = false } = {}) {
 /** Resolves when everything sent has been answered. */
 export const settled = () => last;
 
-export function say(message) {
+/** Says what went wrong, with a button to try it again where there is one. */
+export function say(message, again) {
   const p = document.createElement('p');
   p.textContent = message;
+  if (again) {
+    const b = document.createElement('button');
+    b.type = 'button';
+    b.className = 'plain';
+    b.textContent = 'Try again';
+    b.addEventListener('click', () => { place.replaceChildren(); again(); });
+    p.append(' ', b);
+  }
   const place = document.getElementById('say');
   place.classList.add('say-alert');
   place.replaceChildren(p);

@@ -12,6 +12,7 @@ let inserts = null; // { holder, line } while something is dragged
 let bandOf = null; // a rectangle in px of the page's viewport, and the ids it touches
 let pull = null; // the handle that is dragged: its index, by how many px, and what is said of it
 let pointed = -1; // the handle that is pointed at
+let made = null; // the outlines of what letting go would make
 let drawnGuide = null; // the guide that is drawn or moved
 let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
@@ -68,6 +69,25 @@ export function point(index) {
   redraw();
 }
 
+/** Draws what letting go would make of the page; null draws nothing of it. */
+export function outcome(o) {
+  made = o;
+  redraw();
+}
+
+/** What is drawn as the outcome, as boxes in px from their sections' corners; for tests. */
+export const outcomeNow = () => made;
+
+function drawOutcome() {
+  const s = canvas.scaleNow();
+  for (const [name, boxes] of [['reflow', made.others], ['landing', made.landing]]) {
+    for (const b of boxes) {
+      const o = canvas.boxOf(canvas.element(b.section));
+      draw('rect', { class: name, x: o.x + b.x * s, y: o.y + b.y * s, width: Math.max(2, b.w * s), height: Math.max(2, b.h * s) });
+    }
+  }
+}
+
 /** Draws a guide where it is dragged to, in place of where it was; null draws none. */
 export function guiding(g) {
   drawnGuide = g;
@@ -99,14 +119,22 @@ export function between(section) {
   redraw();
 }
 
-/** Draws everything again. */
+let due = 0; // the frame in which everything is drawn again
+
+/** Draws everything again, once a frame however often it is asked for. */
 export function redraw() {
+  due ||= requestAnimationFrame(drawAll);
+}
+
+function drawAll() {
+  due = 0;
   svg.replaceChildren();
   const id = page.select;
   ownGuides();
   const holder = landing?.holder ?? holderOf(id);
   if (holder && options.grid && (block(id) || landing)) crosses(holder);
   if (hovered && hovered !== id) outline(hovered, 'hover');
+  if (made) drawOutcome();
   if (landing) drawLanding();
   if (inserts) drawInsertion();
   if (bandOf) {
@@ -141,7 +169,7 @@ function handles(b) {
   const s = canvas.scaleNow();
   page.handles.forEach((h, i) => {
     if (pull && pull.index !== i) return;
-    if (h.setting.startsWith('padding') && (h.across ? b.h : b.w) < 80) return; // there is no room between the cells' edges
+    if (h.setting.startsWith('padding') && (b.w < 80 || b.h < (h.across ? 80 : 64))) return; // there is no room for it
     const gap = h.setting.endsWith('gap');
     const [wider, shift] = pull ? (gap ? [pull.by, 0] : [0, ['padding-bottom', 'pull'].includes(h.setting) ? 0 : h.sign * pull.by]) : [0, 0];
     const [x, y] = [b.x + (h.x + (h.across ? shift : 0)) * s, b.y + (h.y + (h.across ? 0 : shift)) * s];
@@ -266,6 +294,8 @@ function lock(x, y) {
   draw('path', { class: 'lock', d: `M${x - 14} ${y + 0.5}v-3a4 4 0 0 1 8 0v3M${x - 15.5} ${y + 0.5}h11v7h-11z` });
 }
 
+let crossed = { key: '' }; // the crosses that were drawn last
+
 /** Small crosses where the tracks' edges meet, in the grid that is worked on. */
 function crosses(holder) {
   const g = page.grids[holder];
@@ -274,6 +304,8 @@ function crosses(holder) {
   const box = canvas.boxOf(e);
   const s = canvas.scaleNow();
   if (Math.max(...g.columns) * s < 14) return; // they would hide what they are on
+  const key = [box.x, box.y, s, landing !== null, svg.clientHeight, JSON.stringify(g)].join();
+  if (key === crossed.key) { svg.append(crossed.path); return; }
   const xs = [];
   let x = g.x;
   for (const w of g.columns) { xs.push(x, x + w); x += w + g.columnGap; }
@@ -291,7 +323,7 @@ function crosses(holder) {
       d += `M${sx - 2.5} ${sy}h5M${sx} ${sy - 2.5}v5`;
     }
   }
-  draw('path', { class: 'cross', d });
+  crossed = { key, path: draw('path', { class: 'cross', d }) };
 }
 
 function drawLanding() {
@@ -302,7 +334,7 @@ function drawLanding() {
   const s = canvas.scaleNow();
   const [ox, oy] = [box.x + g.x * s, box.y + g.y * s];
   const r = landing.rect;
-  draw('rect', { class: 'landing', x: ox + r.x * s, y: oy + r.y * s, width: Math.max(2, r.w * s), height: Math.max(2, r.h * s) });
+  if (!made) draw('rect', { class: 'landing', x: ox + r.x * s, y: oy + r.y * s, width: Math.max(2, r.w * s), height: Math.max(2, r.h * s) });
   for (const u of landing.guides) {
     const at = u.at * s;
     draw('path', { class: 'guide', d: u.vertical

@@ -5,6 +5,7 @@ import { alsoSelect, picks, select, selectAll } from './select.js';
 import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
+import * as outcome from './outcome.js';
 import * as overlay from './overlay.js';
 import * as rulers from './rulers.js';
 import { pull } from './handles.js';
@@ -131,6 +132,7 @@ function resize(e, id, edges) {
   const holder = holderOf(id);
   let rect;
   let landing = null;
+  const command = () => ({ op: 'block.place', node: id, zone: zoneAt(page.width).id, place: gesture.placeOf(id, landing.place) });
   drag(e, {
     begin() {
       if (!block(id)?.placed || !gesture.loaded()) return false;
@@ -143,10 +145,12 @@ function resize(e, id, edges) {
       const [left, top, right, bottom] = [1, 2, 4, 8].map((edge, i) => (edges & edge ? [x, y][i % 2] : 0));
       landing = gesture.pull(edges, { x: rect.x + left, y: rect.y + top, w: rect.w - left + right, h: rect.h - top + bottom });
       overlay.land({ holder, ...landing });
+      outcome.ask(command());
     },
-    drop: () => send({ op: 'block.place', node: id, zone: zoneAt(page.width).id, place: gesture.placeOf(id, landing.place) }),
+    drop: () => send(command()),
     end() {
       busy = false;
+      outcome.end();
       overlay.land(null);
     },
     scroll: scrolls,
@@ -200,6 +204,7 @@ function move(e, id, tap) {
         over = among(to, id, m);
         overlay.land(null);
         overlay.insertion(over);
+        outcome.ask(putting(id, home, over, m.altKey));
         return;
       }
       if (over.holder !== to) gesture.begin(to, to === home ? id : '');
@@ -207,11 +212,13 @@ function move(e, id, tap) {
       over = { holder: to, ...(to === home ? gesture.move(r.x, r.y) : gesture.pull(15, r)) };
       overlay.insertion(to === home ? null : { holder: to });
       overlay.land(over);
+      outcome.ask(putting(id, home, over, m.altKey));
     },
     tap,
-    drop: (m) => put(id, home, over, m.altKey),
+    drop(m) { const command = putting(id, home, over, m.altKey); if (command) send(command); },
     end() {
       busy = false;
+      outcome.end();
       for (const moved of all) { moved.removeAttribute('data-moving'); moved.style.transform = ''; }
       overlay.insertion(null);
       overlay.land(null);
@@ -220,30 +227,29 @@ function move(e, id, tap) {
   });
 }
 
-/** Puts a block, or with copy another like it, where it was let go. */
-function put(id, home, over, copy) {
+/** The command that puts a block, or with copy another like it, where it is let go; null when nothing is to be done. */
+function putting(id, home, over, copy) {
   const zone = zoneAt(page.width).id;
   if (isItem(id)) {
-    if (over.index !== undefined) send(copy ? { op: 'item.add', node: id } : { op: 'item.move', node: id, at: over.index });
-    return;
+    if (over.index === undefined) return null;
+    return copy ? { op: 'item.add', node: id } : { op: 'item.move', node: id, at: over.index };
   }
-  if (page.also.length) { putAll(id, home, over, zone); return; }
+  if (page.also.length) return puttingAll(id, home, over, zone);
   const node = copy ? '@1' : id;
   const to = over.place && over.holder === home
     ? { op: 'block.place', node, zone, place: gesture.placeOf(id, over.place) }
     : { op: 'block.move', node, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) };
-  send(copy ? { op: 'many', parts: [{ op: 'duplicate', node: id }, to] } : to);
+  return copy ? { op: 'many', parts: [{ op: 'duplicate', node: id }, to] } : to;
 }
 
-/** Puts all that is selected where one of them was let go: together in its grid, else one behind the other. */
-function putAll(id, home, over, zone) {
-  const rest = [page.select, ...page.also].filter((other) => other !== id);
+/** The command that puts all that is selected where one of them is let go: as they stand to one another in a grid, else one behind the other. */
+function puttingAll(id, home, over, zone) {
+  const rest = selected().filter((other) => other !== id);
   if (over.place && over.holder === home) {
     const [column, , row] = block(id).zones[zone];
-    send({ op: 'blocks.nudge', node: id, with: rest, zone, dx: over.place.column - column, dy: over.place.row - row });
-    return;
+    return { op: 'blocks.nudge', node: id, with: rest, zone, dx: over.place.column - column, dy: over.place.row - row };
   }
-  send({ op: 'blocks.move', node: id, with: rest, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) });
+  return { op: 'blocks.move', node: id, with: rest, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) };
 }
 
 /** The section or container under the pointer, past the block that is dragged; its home where there is none. */

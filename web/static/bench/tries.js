@@ -5,7 +5,6 @@ import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 import { tries } from '../shared/tries.js';
 
-let drawing = 0; // the frame in which the marks follow
 const listeners = [];
 let onNext = () => {}; // what is asked about
 
@@ -22,8 +21,7 @@ const line = tries(async ({ command }) => {
     canvas.tryOn(answer);
     if (go) canvas.show(answer.select);
     overlay.tried(name ? { id: answer.select || page.select, name } : null);
-    cancelAnimationFrame(drawing);
-    drawing = requestAnimationFrame(overlay.redraw);
+    overlay.redraw();
   }
   for (const f of listeners) f(answer.problem ?? '');
   onNext(answer.problem ?? '');

@@ -1,0 +1,189 @@
+// What is shown while something is dragged is what dropping does: random drags over the demo's home page, the
+// outline compared with the block's box after the answer. OPENPLOT_DRAGS says how many (bin/drags: a thousand).
+// Speed is measured and reported here (docs/performance.md), never asserted.
+import assert from 'node:assert/strict';
+import fs from 'node:fs';
+import { before, test } from 'node:test';
+import zlib from 'node:zlib';
+import { context, page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
+import { newPage, openBench, ready, settled, signIn } from './person.mjs';
+
+const drags = Number(process.env.OPENPLOT_DRAGS ?? 25);
+const median = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length / 2)];
+const p95 = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length * 0.95)];
+
+/** Numbers that come in the same order every time (mulberry32). */
+function random(seed) {
+  let a = seed;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+/** What a script of the Bench offers. */
+const module = (name) => `import(new URL('${name}', document.querySelector('script[src$="bench.js"]').src).href)`;
+
+before(async () => {
+  await signIn(page, plot.app, designer);
+  await openBench(page);
+});
+
+/** Scrolls somewhere, and gives the ids and boxes in the window of the blocks that can be pressed there. */
+const pressable = (share) => page.evaluate(({ share, canvas, page: model }) => Promise.all([new Function(`return ${canvas}`)(), new Function(`return ${model}`)()]).then(([c, m]) => {
+  const w = c.doc().defaultView;
+  w.scrollTo({ top: share * (c.doc().body.scrollHeight - w.innerHeight), behavior: 'instant' });
+  const stage = document.getElementById('stage').getBoundingClientRect();
+  const o = document.querySelector('iframe.canvas').getBoundingClientRect();
+  const s = c.scaleNow();
+  return c.shownBlocks().map((id) => {
+    const r = c.element(id).getBoundingClientRect();
+    const x = o.left + (r.left + Math.min(r.width / 2, 20)) * s;
+    const y = o.top + (r.top + Math.min(r.height / 2, 10)) * s;
+    return { id, x, y, on: c.hit(x, y).block === id && !m.block(id).locked && x > stage.left + 8 && x < stage.right - 8 && y > stage.top + 50 && y < stage.bottom - 60 };
+  }).filter((b) => b.on);
+}), { share, canvas: module('canvas.js'), page: module('page.js') });
+
+test(`${drags} random drags end where their outline was`, async (t) => {
+  const r = random(12);
+  let shown = 0;
+  let refused = 0;
+  let worst = 0;
+  for (let i = 0; i < drags; i++) {
+    await page.keyboard.press('Escape');
+    const blocks = await pressable(r());
+    if (!blocks.length) continue;
+    const b = blocks[Math.floor(r() * blocks.length)];
+    const stage = await page.locator('#stage').boundingBox();
+    const to = { x: stage.x + 40 + r() * (stage.width - 80), y: stage.y + 50 + r() * (stage.height - 110) };
+    await page.mouse.move(b.x, b.y);
+    await page.mouse.down();
+    for (let k = 1; k <= 5; k++) await page.mouse.move(b.x + ((to.x - b.x) * k) / 5, b.y + ((to.y - b.y) * k) / 5);
+    const outline = await page.evaluate(async (source) => {
+      const overlay = await new Function(`return ${source}`)();
+      for (let n = 0; n < 40 && !overlay.outcomeNow(); n++) await new Promise((f) => { setTimeout(f, 15); });
+      return overlay.outcomeNow()?.landing[0] ?? null;
+    }, module('overlay.js'));
+    const answered = page.waitForResponse((a) => a.url().endsWith('/edits'), { timeout: 1500 }).catch(() => null);
+    await page.mouse.up();
+    const answer = await answered;
+    await settled(page);
+    if (!answer || answer.status() !== 200 || !outline) { refused++; continue; }
+    const now = await page.evaluate(async ({ id, section, source }) => {
+      const c = await new Function(`return ${source}`)();
+      const [r, o] = [c.element(id), c.element(section)].map((e) => e?.getBoundingClientRect());
+      return r && o && { x: r.left - o.left, y: r.top - o.top, w: r.width, h: r.height };
+    }, { ...outline, source: module('canvas.js') });
+    assert.ok(now, `drag ${i}: the block is there`);
+    const off = Math.max(...['x', 'y', 'w', 'h'].map((k) => Math.abs(now[k] - outline[k])));
+    worst = Math.max(worst, off);
+    shown++;
+    assert.ok(off <= 1, `drag ${i} of ${outline.id}: the outline was ${JSON.stringify(outline)}, the block is ${JSON.stringify(now)}`);
+  }
+  t.diagnostic(`${shown} of ${drags} drags ended where their outline was, ${worst.toFixed(2)} px off at most; ${refused} changed nothing`);
+  assert.ok(shown >= drags / 2, 'most drags did something');
+});
+
+test('dragging in a section of 60 blocks, and 200 moved at once', async (t) => {
+  const fill = async (n, node) => page.evaluate(async ({ n, node, source }) => {
+    const { send } = await new Function(`return ${source}`)();
+    const parts = Array.from({ length: n }, (_, i) => ({
+      op: 'block.add', node, kind: ['text', 'heading', 'button'][i % 3], zone: 'desktop', place: { column: 1 + (i % 4) * 3, span: 3, row: 1 + Math.floor(i / 4) * 4, rows: 3, layer: 0 },
+    }));
+    for (let k = 0; k < n; k += 100) await send({ op: 'many', parts: parts.slice(k, k + 100) });
+  }, { n, node, source: module('edits.js') });
+  const section = async (n) => {
+    await page.goto(`${plot.app}/sites/skerry-line/pages/winter-weekend/bench`);
+    await ready(page);
+    const node = await page.evaluate(async (source) => {
+      const { send } = await new Function(`return ${source}`)();
+      return (await send({ op: 'section.add', after: '', preset: 'empty' })).select;
+    }, module('edits.js'));
+    await fill(n, node);
+    await page.keyboard.press('Escape');
+    await page.frameLocator('iframe.canvas').locator('body').evaluate((e) => e.ownerDocument.defaultView.scrollTo(0, 0));
+    await settled(page);
+    return node;
+  };
+  await section(60);
+  const first = await page.frameLocator('iframe.canvas').locator('[data-section]').first().locator('[data-block]').nth(1).boundingBox();
+  await page.mouse.click(first.x + 20, first.y + 8);
+  await settled(page);
+  await page.evaluate(() => {
+    window.works = [];
+    const svg = document.getElementById('overlay');
+    // All that is done for one move of the pointer, drawing of the marks and layout included.
+    const handle = (e) => { e.start = performance.now(); };
+    const done = (e) => { svg.getBoundingClientRect(); window.works.push(performance.now() - e.start); };
+    window.addEventListener('pointermove', handle, true);
+    window.drawn = done;
+    const add = window.addEventListener.bind(window);
+    window.addEventListener = (name, f, o) => { add(name, f, o); if (name === 'pointermove') add('pointermove', done); };
+  });
+  await page.mouse.move(first.x + 20, first.y + 8);
+  await page.mouse.down();
+  for (let i = 1; i <= 240; i++) await page.mouse.move(first.x + 20 + (i % 120) * 5, first.y + 8 + (i % 80) * 4);
+  const works = (await page.evaluate(() => window.works)).slice(5);
+  const drops = [];
+  const drop = async () => { // let go, and how long it takes until the canvas shows it
+    await page.evaluate(() => { window.shown = new Promise((resolve) => {
+      const body = document.querySelector('iframe.canvas').contentDocument.body;
+      setTimeout(() => resolve(0), 1500); // it came back to where it was
+      window.addEventListener('pointerup', () => {
+        const start = performance.now();
+        new MutationObserver((_, o) => { o.disconnect(); resolve(performance.now() - start); }).observe(body, { childList: true });
+      }, { capture: true, once: true });
+    }); });
+    await page.mouse.up();
+    drops.push(await page.evaluate(() => window.shown));
+    await settled(page);
+  };
+  await drop();
+  for (let i = 0; i < 15; i++) {
+    const b = await page.frameLocator('iframe.canvas').locator('[data-section]').first().locator('[data-block]').nth(3).boundingBox();
+    await page.mouse.move(b.x + 20, b.y + 8);
+    await page.mouse.down();
+    await page.mouse.move(b.x + 60, b.y + 8);
+    await page.mouse.move(b.x + (i % 2 ? 120 : 130), b.y + 8 + 40 * (i % 3));
+    await drop();
+  }
+  const told = drops.filter(Boolean);
+  t.diagnostic(`60 blocks: work for a move of the pointer ${median(works).toFixed(1)} ms (median of ${works.length}), 95th percentile ${p95(works).toFixed(1)} ms; from drop to canvas ${median(told).toFixed(0)} ms (median of ${told.length})`);
+  assert.ok(works.length > 100 && told.length > 8);
+
+  const node = await section(200);
+  const took = await page.evaluate(async ({ node, sources }) => {
+    const [{ send }, { page: model }] = await Promise.all(sources.map((s) => new Function(`return ${s}`)()));
+    const [first, ...rest] = model.places[node].map((b) => b.id);
+    const times = [];
+    for (let i = 0; i < 10; i++) {
+      const start = performance.now();
+      await send({ op: 'blocks.nudge', node: first, with: rest, zone: 'desktop', dx: 0, dy: i % 2 ? -1 : 1 });
+      times.push(performance.now() - start);
+    }
+    return times;
+  }, { node, sources: [module('edits.js'), module('page.js')] });
+  t.diagnostic(`200 blocks moved at once: shown after ${median(took).toFixed(0)} ms (median of ${took.length}), the answer’s page taken over`);
+  assert.equal(took.length, 10);
+});
+
+test('the WebAssembly: its size, and when it can be used', async (t) => {
+  const file = fs.readFileSync(new URL('../web/static/wasm/gestures.wasm', import.meta.url));
+  const packed = zlib.brotliCompressSync(file, { params: { [zlib.constants.BROTLI_PARAM_QUALITY]: 11 } });
+  const times = [];
+  for (let i = 0; i < 5; i++) {
+    const p = await newPage(context);
+    await p.addInitScript(() => window.addEventListener('openplot:gestures', () => { window.usable = performance.now(); }));
+    await p.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+    await ready(p);
+    times.push(await p.evaluate(() => window.usable));
+    await p.close();
+  }
+  t.diagnostic(`WebAssembly: ${Math.round(file.length / 1000)} kB, ${Math.round(packed.length / 1000)} kB with Brotli; usable ${Math.round(median(times))} ms after the address (median of 5)`);
+  assert.ok(packed.length < 800_000, `${packed.length} bytes with Brotli`);
+});
+
+test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong, []));
