@@ -113,15 +113,20 @@ test('dragging in a section of 60 blocks, and 200 moved at once', async (t) => {
   await page.mouse.click(first.x + 20, first.y + 8);
   await settled(page);
   await page.evaluate(() => {
-    window.works = [];
+    window.works = []; // ms of a move's handlers and of what they draw in the next frame, layout included
     const svg = document.getElementById('overlay');
-    // All that is done for one move of the pointer, drawing of the marks and layout included.
-    const handle = (e) => { e.start = performance.now(); };
-    const done = (e) => { svg.getBoundingClientRect(); window.works.push(performance.now() - e.start); };
-    window.addEventListener('pointermove', handle, true);
-    window.drawn = done;
-    const add = window.addEventListener.bind(window);
-    window.addEventListener = (name, f, o) => { add(name, f, o); if (name === 'pointermove') add('pointermove', done); };
+    const [add, raf] = [window.addEventListener.bind(window), window.requestAnimationFrame.bind(window)];
+    add('pointermove', (e) => { e.start = performance.now(); }, true);
+    window.addEventListener = (name, f, o) => {
+      add(name, f, o);
+      if (name === 'pointermove') add('pointermove', (e) => { svg.getBoundingClientRect(); window.works.push(performance.now() - e.start); });
+    };
+    window.requestAnimationFrame = (f) => raf((now) => {
+      const start = performance.now();
+      f(now);
+      svg.getBoundingClientRect();
+      if (window.works.length) window.works[window.works.length - 1] += performance.now() - start;
+    });
   });
   await page.mouse.move(first.x + 20, first.y + 8);
   await page.mouse.down();
@@ -159,14 +164,18 @@ test('dragging in a section of 60 blocks, and 200 moved at once', async (t) => {
     const [{ send }, { page: model }] = await Promise.all(sources.map((s) => new Function(`return ${s}`)()));
     const [first, ...rest] = model.places[node].map((b) => b.id);
     const times = [];
+    const body = document.querySelector('iframe.canvas').contentDocument.body;
     for (let i = 0; i < 10; i++) {
+      performance.clearResourceTimings();
       const start = performance.now();
+      let shown = 0;
+      new MutationObserver((_, o) => { o.disconnect(); shown = performance.now() - start; }).observe(body, { childList: true });
       await send({ op: 'blocks.nudge', node: first, with: rest, zone: 'desktop', dx: 0, dy: i % 2 ? -1 : 1 });
-      times.push(performance.now() - start);
+      times.push([performance.getEntriesByType('resource').find((e) => e.name.endsWith('/edits')).responseEnd - start, shown]);
     }
     return times;
   }, { node, sources: [module('edits.js'), module('page.js')] });
-  t.diagnostic(`200 blocks moved at once: shown after ${median(took).toFixed(0)} ms (median of ${took.length}), the answer’s page taken over`);
+  t.diagnostic(`200 blocks moved at once: answered after ${median(took.map(([a]) => a)).toFixed(0)} ms, on the canvas after ${median(took.map(([, s]) => s)).toFixed(0)} ms (medians of ${took.length})`);
   assert.equal(took.length, 10);
 });
 

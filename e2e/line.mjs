@@ -17,11 +17,15 @@ export async function slowLine(ms, bits) {
     await later(ms);
     const asked = http.request({ host: '127.0.0.1', port, path: pathname + search, method: request.method, headers: request.headers }, async (answer) => {
       response.writeHead(answer.statusCode, answer.headers);
-      for await (const part of answer) {
-        await later(over(part.length));
-        response.write(part);
+      try {
+        for await (const part of answer) {
+          await later(over(part.length));
+          response.write(part);
+        }
+        response.end();
+      } catch { // the browser no longer wanted it
+        response.destroy();
       }
-      response.end();
     });
     asked.on('error', () => response.destroy());
     response.on('close', () => asked.destroy());

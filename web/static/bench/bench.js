@@ -72,6 +72,7 @@ onAnswer((answer) => {
   if (answer.chosen) canvas.show(page.select);
 });
 
+gesture.load(); // while the page comes
 await canvas.ready;
 tray.stand();
 canvas.setWidth(page.width);
