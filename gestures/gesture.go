@@ -13,9 +13,6 @@ type gesture struct {
 	area   place.Rect
 }
 
-// outNumbers is how many numbers an answer has at most.
-const outNumbers = 256
-
 // begun reads what a gesture begins with.
 func begun(g, at, others, area []float64) gesture {
 	next := func() float64 {

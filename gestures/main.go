@@ -22,6 +22,9 @@ var (
 	out = make([]byte, 8*outNumbers)
 )
 
+// outNumbers is how many numbers an answer has at most.
+const outNumbers = 256
+
 func main() {
 	js.Global().Set("openplotGestures", js.ValueOf(map[string]any{
 		"begin": js.FuncOf(begin),
