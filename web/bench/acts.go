@@ -81,4 +81,21 @@ func (v *View) acts(t *Tray, sec *doc.Section, b *doc.Block) {
 		t.More = append(t.More, a)
 	}
 	t.More = append(t.More, more...)
+	if b == nil || b.Kind.Is(doc.Holding) && b.Kind != doc.Series {
+		t.More = append(t.More, of("Flip sides", "", edit.Command{Op: "flip"}))
+	}
+	if b == nil {
+		return
+	}
+	if !t.Item {
+		t.More = append(t.More, of("Group", "Ctrl+G", edit.Command{Op: "blocks.group"}))
+		if b.Kind.Is(doc.Holding) && b.Kind != doc.Series {
+			t.More = append(t.More, of("Ungroup", "Ctrl+Shift+G", edit.Command{Op: "block.ungroup"}))
+		}
+	}
+	lock := of("Lock", "Ctrl+Shift+L", edit.Command{Op: "block.lock", Hide: true})
+	if b.Locked {
+		lock = of("Unlock", "Ctrl+Shift+L", edit.Command{Op: "block.lock"})
+	}
+	t.More = append(t.More, lock)
 }

@@ -62,7 +62,7 @@ func (v *View) severalTray(t *Tray, bs []*doc.Block) {
 		name, keys string
 		command    edit.Command
 	}{
-		{"Duplicate", "Ctrl+D", edit.Command{Op: "duplicate"}}, {"Delete", "Delete", edit.Command{Op: "delete"}},
+		{"Group", "Ctrl+G", edit.Command{Op: "blocks.group"}}, {"Duplicate", "Ctrl+D", edit.Command{Op: "duplicate"}}, {"Delete", "Delete", edit.Command{Op: "delete"}},
 		{"Hide", "", edit.Command{Op: "block.hide", Zone: t.Zone.ID, Hide: true}},
 	} {
 		t.Acts = append(t.Acts, v.onAll(a.name, a.keys, "", a.command))
