@@ -119,7 +119,7 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 		"<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Unset(), "header", "anchor",
 	)
 	if strings.HasPrefix(c.Op, "blocks.") {
-		c.Value, c.Setting = pick("left", "center", "right", "top", "middle", "bottom", "across", "down", "width", "height", "front", "back", "", "line-up"), pick("", "section")
+		c.Value, c.Setting = pick("left", "center", "right", "top", "middle", "bottom", "across", "down", "width", "height", "front", "back", "", "line-up"), pick("", "", "section", "2")
 		for _, sec := range p.Sections { // mostly of one grid
 			if _, b := p.Block(c.Node); b != nil && sec.Path(c.Node) != nil {
 				for _, beside := range sec.HolderOf(b.ID).Blocks {

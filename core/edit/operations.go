@@ -51,11 +51,12 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"block.place.reset": {on: onBlock, zone: true, right: rights.Compose, run: (*editing).followPlace}, // Node, Zone
 		"block.layer":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).changeLayer}, // Node, Zone, DY: 1 or -1
 		"blocks.align":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).alignAll},    // Node, With, Zone, Value: left, center, right, top, middle or bottom; Setting: "section" or "" for each other
-		"blocks.spread":     {on: onBlock, zone: true, right: rights.Compose, run: (*editing).spreadAll},   // Node, With, Zone, Value: across or down
+		"blocks.spread":     {on: onBlock, zone: true, right: rights.Compose, run: (*editing).spreadAll},   // Node, With, Zone, Value: across or down; Setting: a gap in cells, "" for equal ones
 		"blocks.same":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).sameAll},     // Node, With, Zone, Value: width or height, of Node
 		"blocks.nudge":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudgeAll},    // Node, With, Zone, DX, DY
 		"blocks.tidy":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).tidyAll},     // Node, With, Zone
 		"blocks.order":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).orderAll},    // Node, With, Zone, Value: front or back
+		"blocks.scale":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).scaleAll},    // Node, With, Zone, Place: what all of them cover then
 		"blocks.move":       {on: onBlock, right: rights.Compose, run: (*editing).moveAll},                 // Node, With, Into, After, or Zone and Place of Node
 		"blocks.group":      {on: onBlock, right: rights.Compose, run: (*editing).group},                   // Node, With, Value: line-up, or "" for as they stand
 		"blocks.series":     {on: onBlock, right: rights.Compose, run: (*editing).toSeries},                // Node, With: copies of it, or none for all beside it

@@ -21,7 +21,7 @@ var inWords = map[string]string{
 	"entry.write": "write", "entry.set": "%s", "item.add": "add an item", "item.remove": "remove an item", "item.move": "move an item", "item.shift": "move an item",
 	"arrange": "arrangement", "rename": "rename", "set": "%s", "follow": "reset %s", "same": "same %s", "duplicate": "duplicate", "delete": "delete", "paste": "paste", "look": "paste the look",
 	"blocks.align": "align", "blocks.spread": "equal gaps", "blocks.same": "same size", "blocks.nudge": "move together", "blocks.tidy": "tidy", "blocks.order": "order",
-	"blocks.move": "move together", "blocks.group": "group", "blocks.series": "make a series", "block.ungroup": "ungroup", "block.loose": "take a series apart", "block.room": "make room", "block.alike": "all alike",
+	"blocks.move": "move together", "blocks.scale": "resize together", "blocks.group": "group", "blocks.series": "make a series", "block.ungroup": "ungroup", "block.loose": "take a series apart", "block.room": "make room", "block.alike": "all alike",
 	"block.lock": "lock", "flip": "flip",
 }
 

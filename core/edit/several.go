@@ -2,6 +2,7 @@ package edit
 
 import (
 	"slices"
+	"strconv"
 
 	"openplot/core/doc"
 	"openplot/core/place"
@@ -83,6 +84,13 @@ func (e *editing) spreadAll() ([]Step, error) {
 	if err != nil {
 		return nil, err
 	}
+	if e.c.Setting != "" {
+		gap, err := strconv.Atoi(e.c.Setting)
+		if err != nil || gap < 0 || gap > doc.MaxRow {
+			return nil, doc.Problemf("Gap", "can't be %.20q: write how many cells, from 0", e.c.Setting)
+		}
+		return e.putAll(bs, ps, place.Apart(ps, e.c.Value == value.Across, gap, columns)), nil
+	}
 	if len(bs) < 3 {
 		return nil, doc.Problemf("Spread", "takes three blocks or more, so that there are gaps to be made equal")
 	}
@@ -99,6 +107,21 @@ func (e *editing) sameAll() ([]Step, error) {
 		return nil, err
 	}
 	return e.putAll(bs, ps, place.Same(ps, e.c.Value == "width", columns)), nil
+}
+
+// scaleAll makes several blocks larger or smaller together, into an area.
+func (e *editing) scaleAll() ([]Step, error) {
+	bs, ps, columns, err := e.several()
+	if err != nil {
+		return nil, err
+	}
+	if e.c.Place == nil {
+		return nil, doc.Problemf("Size", "is missing: say columns and rows")
+	}
+	if err := checkPlace(*e.c.Place, columns); err != nil {
+		return nil, err
+	}
+	return e.putAll(bs, ps, place.Scale(ps, *e.c.Place, columns)), nil
 }
 
 // nudgeAll moves several blocks together.

@@ -105,6 +105,49 @@ func Same(ps []doc.Place, width bool, columns int) []doc.Place {
 	return out
 }
 
+// Scale gives placements in another area in which they stand to one another as they did, to the
+// nearest cell.
+func Scale(ps []doc.Place, to doc.Place, columns int) []doc.Place {
+	from := Around(ps)
+	// edge is where a line of the old area, counted from its beginning, is in the new one.
+	edge := func(n, was, now int) int { return (2*n*now + was) / (2 * was) }
+	out := slices.Clone(ps)
+	for i, p := range ps {
+		left, right := edge(p.Column-from.Column, from.Span, to.Span), edge(p.Column-from.Column+p.Span, from.Span, to.Span)
+		top, bottom := edge(p.Row-from.Row, from.Rows, to.Rows), edge(p.Row-from.Row+p.Rows, from.Rows, to.Rows)
+		out[i].Column, out[i].Span = to.Column+left, max(right-left, 1)
+		out[i].Row, out[i].Rows = to.Row+top, max(bottom-top, 1)
+		out[i] = Fit(out[i], columns)
+	}
+	return out
+}
+
+// Apart gives placements with a gap of so many cells between one and the next, across or down,
+// from the first on.
+func Apart(ps []doc.Place, across bool, gap, columns int) []doc.Place {
+	seq := make([]int, len(ps))
+	for i := range seq {
+		seq[i] = i
+	}
+	slices.SortStableFunc(seq, func(a, b int) int {
+		if across {
+			return cmp.Compare(ps[a].Column, ps[b].Column)
+		}
+		return cmp.Compare(ps[a].Row, ps[b].Row)
+	})
+	out := slices.Clone(ps)
+	for n := 1; n < len(seq); n++ {
+		was, p := out[seq[n-1]], &out[seq[n]]
+		if across {
+			p.Column = was.Column + was.Span + gap
+		} else {
+			p.Row = was.Row + was.Rows + gap
+		}
+		*p = Fit(*p, columns)
+	}
+	return out
+}
+
 // NudgeAll moves placements together by whole columns and rows, as far as all of them can go.
 func NudgeAll(ps []doc.Place, dx, dy, columns int) []doc.Place {
 	all := Around(ps)

@@ -36,6 +36,10 @@ func TestSeveral(t *testing.T) {
 		{"across, 1 free in two gaps", Spread(three, true, 12), placesOf([4]int{2, 3, 1, 2}, [4]int{6, 2, 5, 4}, [4]int{8, 4, 12, 1})},
 		{"as wide", Same(three, true, 12), placesOf([4]int{2, 3, 1, 2}, [4]int{4, 3, 5, 4}, [4]int{8, 3, 12, 1})},
 		{"as high", Same(three, false, 12), placesOf([4]int{2, 3, 1, 2}, [4]int{4, 2, 5, 2}, [4]int{8, 4, 12, 2})},
+		{"twice as wide and high", Scale(placesOf([4]int{1, 2, 1, 2}, [4]int{3, 1, 3, 1}), doc.Place{Column: 1, Span: 6, Row: 1, Rows: 6}, 12), placesOf([4]int{1, 4, 1, 4}, [4]int{5, 2, 5, 2})},
+		{"no smaller than a cell", Scale(three, doc.Place{Column: 2, Span: 2, Row: 1, Rows: 2}, 12), placesOf([4]int{2, 1, 1, 1}, [4]int{2, 1, 2, 1}, [4]int{3, 1, 3, 1})},
+		{"3 rows apart", Apart(three, false, 3, 12), placesOf([4]int{2, 3, 1, 2}, [4]int{4, 2, 6, 4}, [4]int{8, 4, 13, 1})},
+		{"a column apart, to the edge", Apart(three, true, 1, 12), placesOf([4]int{2, 3, 1, 2}, [4]int{6, 2, 5, 4}, [4]int{9, 4, 12, 1})},
 		{"together, to the edge", NudgeAll(three, 5, -3, 12), placesOf([4]int{3, 3, 1, 2}, [4]int{5, 2, 5, 4}, [4]int{9, 4, 12, 1})},
 		{
 			"tidied", Tidy(placesOf([4]int{1, 4, 1, 2}, [4]int{2, 4, 4, 2}, [4]int{1, 4, 7, 2}, [4]int{7, 3, 1, 2}, [4]int{8, 3, 9, 2}), 12),

@@ -12,7 +12,7 @@ type act struct {
 	Name, Title string
 	Command     string // as JSON, or ""
 	Keys        string // that do the same, or ""
-	Icon        string // that draws it, or ""
+	Icon, Text  string // that draws it, or that says it, or ""
 	Keep        bool   // keeps the section on the Shelf
 }
 

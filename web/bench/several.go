@@ -109,10 +109,20 @@ func (v *View) togethers(t *Tray) []together {
 		}
 		return acts
 	}
+	gaps := func(way, value string) (acts []act) {
+		for cells := range 5 {
+			n := strconv.Itoa(cells)
+			a := of("Gap "+way+": "+n+" cells", "", "blocks.spread", value, n)
+			a.Text = n
+			acts = append(acts, a)
+		}
+		return acts
+	}
 	return []together{
 		{"To each other", align("", "to each other")},
 		{"To the section", align("section", "to the section")},
 		{"Equal gaps", []act{of("Equal gaps across", "distribute-horizontal", "blocks.spread", value.Across, ""), of("Equal gaps down", "distribute-vertical", "blocks.spread", value.Down, "")}},
+		{"Gap across", gaps("across", value.Across)}, {"Gap down", gaps("down", value.Down)},
 		{"Same", []act{of("Same width", "arrows", "blocks.same", "width", ""), of("Same height", "arrows-vertical", "blocks.same", "height", "")}},
 		{"Order", []act{of("To front", "front", "blocks.order", "front", ""), of("To back", "back", "blocks.order", "back", "")}},
 		{"Tidy", []act{of("Fewest edges, equal gaps", "grid-1x2", "blocks.tidy", "", "")}},

@@ -3,6 +3,7 @@
 import { base, page, sectionOf, selected, zoneAt } from './page.js';
 import { say, send } from './edits.js';
 import { isWriting } from './words.js';
+import * as canvas from './canvas.js';
 
 const head = 'Open Plot blocks';
 const most = 900_000; // characters of blocks that are pasted at once
@@ -16,12 +17,31 @@ async function text(url) {
   throw new Error(`copying: ${r.status}`);
 }
 
+const kept = { a: ['href'], img: ['src', 'alt'], td: ['colspan', 'rowspan'], th: ['colspan', 'rowspan'] };
+
+/** What is selected as HTML for other programs: its elements without classes, and with whole addresses. */
+function html() {
+  const out = document.createElement('div');
+  for (const id of selected()) {
+    const e = canvas.element(id)?.cloneNode(true);
+    if (!e) continue;
+    for (const of of [e, ...e.querySelectorAll('*')]) {
+      if (of.matches('svg, script, style, [hidden]')) { of.remove(); continue; }
+      const whole = { href: of.href, src: of.currentSrc || of.src };
+      for (const a of [...of.attributes]) if (!kept[of.localName]?.includes(a.name)) of.removeAttribute(a.name);
+      for (const name of ['href', 'src']) if (of.hasAttribute(name)) of.setAttribute(name, whole[name]);
+    }
+    out.append(e);
+  }
+  return out.innerHTML;
+}
+
 /** Copies what is selected to the system's clipboard. */
 export async function copy() {
   if (!page.select) return false;
   const blob = text(asked()).then((t) => new Blob([t], { type: 'text/plain' }));
   try { // the text is on its way while the browser still knows that a key was pressed
-    await navigator.clipboard.write([new ClipboardItem({ 'text/plain': blob })]);
+    await navigator.clipboard.write([new ClipboardItem({ 'text/plain': blob, 'text/html': new Blob([html()], { type: 'text/html' }) })]);
     return true;
   } catch {
     return false;

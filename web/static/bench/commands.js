@@ -7,6 +7,8 @@ export const table = JSON.parse(document.getElementById('commands').textContent)
 const composes = document.body.dataset.composes === 'yes';
 const stage = document.getElementById('stage');
 
+const locked = 'It is locked: unlock it first';
+
 /** Why a command can't be done now, or ''. */
 export function why(c) {
   if (c.composes && !composes) return 'Your role changes words and pictures only';
@@ -16,7 +18,7 @@ export function why(c) {
   if (c.needs === 'several' && !page.also.length) return 'Select several blocks first';
   if (c.needs === 'container' && (!block(page.select).holds || block(page.select).kind === 'series')) return 'Select a container first';
   if (c.needs === 'series' && block(page.select).kind !== 'series' && own(page.select) === page.select) return 'Select a Series first';
-  if (c.changes && selected().some((id) => block(id)?.locked)) return 'It is locked: unlock it first';
+  if (c.changes && selected().some((id) => block(id)?.locked)) return locked;
   return '';
 }
 
@@ -52,6 +54,6 @@ export function key(e) {
   if (c.onCanvas && !onStage) return false;
   if (['copy', 'cut'].includes(c.id) && String(getSelection())) return false; // text of the application's own
   if (c.id === 'delete' && !onStage && !e.target.closest?.('.overview-go, .tree')) return false;
-  if (why(c) && !e.ctrlKey && !e.metaKey && (composes || !c.composes || !page.select)) return false;
+  if (why(c) && why(c) !== locked && !e.ctrlKey && !e.metaKey && (composes || !c.composes || !page.select)) return false;
   return run(c);
 }

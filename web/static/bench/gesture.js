@@ -11,12 +11,12 @@ const answer = new Float64Array(256);
 const bytes = new Uint8Array(answer.buffer);
 const raw = (numbers) => new Uint8Array(Float64Array.from(numbers).buffer);
 
-/** Begins a gesture in the grid of a section or container, of a block or, with '', of something new. */
-export function begin(holder, id) {
+/** Begins a gesture in the grid of a section or container, of a block or, with '', of something new; cells are what is dragged covers when it is more than the block. */
+export function begin(holder, id, cells) {
   const g = page.grids[holder];
   const zone = zoneAt(page.width).id;
   const grid = [g.columns.length, ...g.columns, g.rows.length, ...g.rows, g.columnGap, g.rowGap, g.rowHeight];
-  const own = id ? block(id).zones[zone].slice(0, 4) : [1, 1, 1, 1];
+  const own = cells ?? (id ? block(id).zones[zone].slice(0, 4) : [1, 1, 1, 1]);
   core().begin(raw(grid), raw(own), raw(others(holder, id)), raw(area(g)));
 }
 

@@ -143,7 +143,6 @@ function drawAll() {
     draw('rect', { class: 'band', x: px(o.x), y: px(o.y), width: Math.round(bandOf.r.w * s), height: Math.round(bandOf.r.h * s) });
     for (const touched of bandOf.ids) outline(touched, 'also');
   }
-  if (!landing && !trial && !inserts) for (const other of page.also) outline(other, 'also');
   for (const section of page.order) empty(section);
   if (marked?.isConnected && shown(marked) && !landing) {
     const b = canvas.boxOf(marked);
@@ -152,11 +151,27 @@ function drawAll() {
   if (trial) drawTrial();
   if (line !== null) drawLine();
   const e = canvas.element(id);
+  if (e && shown(e) && page.also.length && !landing && !trial && !inserts && !bandOf) { all(); return; }
   if (e && shown(e) && !landing && !trial && !inserts) {
     const b = canvas.boxOf(e);
     selection(b, block(id), Boolean(pull));
     if (page.handles.length && handlesOf === id && !bandOf) handles(b);
   }
+}
+
+/** The box around some blocks, in px of the stage. */
+export function frameOf(ids) {
+  const bs = ids.map(canvas.element).filter((e) => e && shown(e)).map(canvas.boxOf);
+  const [x, y] = [Math.min(...bs.map((b) => b.x)), Math.min(...bs.map((b) => b.y))];
+  return { x, y, w: Math.max(...bs.map((b) => b.x + b.w)) - x, h: Math.max(...bs.map((b) => b.y + b.h)) - y };
+}
+
+/** What is selected when it is several: each outlined, and a frame around them that resizes them when they stand in one grid. */
+function all() {
+  const ids = [page.select, ...page.also];
+  for (const id of ids) outline(id, 'also');
+  const placed = ids.every((id) => block(id)?.placed && holderOf(id) === holderOf(page.select));
+  selection(frameOf(ids), { placed, locked: ids.some((id) => block(id)?.locked) }, false);
 }
 
 let handlesOf = ''; // what the handles are of: another selection's aren't there yet

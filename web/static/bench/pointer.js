@@ -18,6 +18,7 @@ let busy = false;
 let last = { x: 0, y: 0, time: 0 }; // press on a block
 
 export function start() {
+  fingers();
   svg.addEventListener('pointerdown', down);
   let looked = '';
   svg.addEventListener('pointermove', (e) => {
@@ -49,6 +50,28 @@ export function start() {
 }
 
 let space = false;
+const touches = new Map(); // fingers on the canvas: where each was last
+
+/** Two fingers move the page, and what one of them began is called off. */
+function fingers() {
+  svg.addEventListener('pointerdown', (e) => {
+    if (e.pointerType !== 'touch') return;
+    touches.set(e.pointerId, { x: e.clientX, y: e.clientY });
+    if (touches.size !== 2) return;
+    e.stopImmediatePropagation();
+    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
+  }, true);
+  window.addEventListener('pointermove', (e) => {
+    const was = touches.get(e.pointerId);
+    if (!was) return;
+    touches.set(e.pointerId, { x: e.clientX, y: e.clientY });
+    if (touches.size === 2) { // each of them brings it half of its way
+      e.stopImmediatePropagation();
+      canvas.scrollBy((was.x - e.clientX) / 2, (was.y - e.clientY) / 2);
+    }
+  }, true);
+  for (const name of ['pointerup', 'pointercancel']) window.addEventListener(name, (e) => touches.delete(e.pointerId), true);
+}
 
 /** Moves the page under the pointer: with the space bar, or the middle button. */
 function pan(e) {
@@ -76,7 +99,7 @@ function down(e) {
   const id = edges ? page.select : found.block || found.section;
   if (picks()) { picks()(id, id && id !== page.select ? 'take' : 'leave'); return; }
   if (!id) { select(''); return; }
-  if (edges) { resize(e, id, edges); return; }
+  if (edges) { (page.also.length ? resizeAll : resize)(e, id, edges); return; }
   if (e.shiftKey && found.block) { alsoSelect(found.block); return; }
   if (!found.block) { select(id); band(e, id); return; }
   if (page.also.length && [page.select, ...page.also].includes(id)) { move(e, id, () => select(id)); return; }
@@ -153,6 +176,43 @@ function resize(e, id, edges) {
       outcome.end();
       overlay.land(null);
     },
+    scroll: scrolls,
+  });
+}
+
+/** The cells that all that is selected covers, in the zone that is shown. */
+function around() {
+  const all = selected().map((id) => block(id).zones[zoneAt(page.width).id]);
+  const [left, top] = [Math.min(...all.map((p) => p[0])), Math.min(...all.map((p) => p[2]))];
+  return [left, Math.max(...all.map((p) => p[0] + p[1])) - left, top, Math.max(...all.map((p) => p[2] + p[3])) - top];
+}
+
+/** Resizes all that is selected in proportion, by the frame around it. */
+function resizeAll(e, id, edges) {
+  const from = origin(e);
+  const holder = holderOf(id);
+  const frame = overlay.frameOf(selected());
+  let landing = null;
+  const command = () => ({ op: 'blocks.scale', node: page.select, with: page.also, zone: zoneAt(page.width).id, place: { ...landing.place, layer: 0 } });
+  drag(e, {
+    begin() {
+      if (!gesture.loaded()) return false;
+      gesture.begin(holder, id, around());
+      busy = true;
+    },
+    move(m) {
+      const [x, y] = way(m, from);
+      const o = canvas.gridOrigin(holder);
+      const s = canvas.scaleNow();
+      const zero = canvas.toStage(0, 0);
+      const r = { x: (frame.x - zero.x) / s - o.x, y: (frame.y - zero.y) / s - o.y, w: frame.w / s, h: frame.h / s };
+      const [left, top, right, bottom] = [1, 2, 4, 8].map((edge, i) => (edges & edge ? [x, y][i % 2] : 0));
+      landing = gesture.pull(edges, { x: r.x + left, y: r.y + top, w: r.w - left + right, h: r.h - top + bottom });
+      overlay.land({ holder, ...landing });
+      outcome.ask(command());
+    },
+    drop: () => send(command()),
+    end() { busy = false; outcome.end(); overlay.land(null); },
     scroll: scrolls,
   });
 }
