@@ -182,7 +182,7 @@ func (s *Server) edited(c *gin.Context, v *bench.View, e *store.Edited, message 
 	metrics.Edits.WithLabelValues("kept").Inc()
 	v.Page, v.Seq, v.History = e.Page, e.Seq, e.History
 	if e.Result.Select != "" {
-		v.Selected = e.Result.Select
+		v.Selected, v.Also = e.Result.Select, nil
 	}
 	changed := v.Alongside(e.Result.Sections, structural(e.Result.Steps))
 	s.answer(c, http.StatusOK, answer{View: v, message: message, changed: changed, overview: structural(e.Result.Steps)})

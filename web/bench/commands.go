@@ -86,6 +86,9 @@ var Commands = []Command{
 	{ID: "out", Name: "Go out", Find: "parent container up", Keys: []string{"Escape"}, Needs: "any", OnCanvas: true, Menu: true},
 	{ID: "beside", Name: "Select all beside it", Find: "select all", Keys: []string{"Ctrl+A"}},
 
+	{ID: "next-pane", Name: "Next pane: Overview, canvas, Tray", Find: "focus go keyboard", Keys: []string{"F6"}},
+	{ID: "previous-pane", Name: "Previous pane", Find: "focus go keyboard", Keys: []string{"Shift+F6"}},
+
 	{ID: "undo", Name: "Undo", Find: "back revert", Keys: []string{"Ctrl+Z"}},
 	{ID: "redo", Name: "Redo", Find: "again", Keys: []string{"Ctrl+Shift+Z"}},
 	{ID: "copy", Name: "Copy", Keys: []string{"Ctrl+C"}, Needs: "any", Menu: true},

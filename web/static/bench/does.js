@@ -32,7 +32,11 @@ function goIn() {
 /** Goes through the blocks; false past the last one, from where the key goes on out of the canvas. */
 function step(by) {
   const ids = canvas.shownBlocks();
-  const at = ids.indexOf(page.select);
+  let at = ids.indexOf(page.select);
+  if (at < 0 && page.select) { // a section: from before its first block on
+    const inside = ids.findIndex((id) => sectionOf(id) === page.select);
+    at = inside < 0 ? at : inside - (by > 0 ? 1 : 0);
+  }
   const next = at + by;
   if (next < 0 || next >= ids.length || (by < 0 && at < 0)) return false;
   select(ids[next], { show: true });
@@ -48,13 +52,30 @@ async function pasteFromList() {
 const press = (selector) => document.querySelector(selector)?.click();
 const go = (path) => location.assign(site + path);
 
+const paneOf = (e) => ['#overview', '#stage', '#tray'].findIndex((of) => e?.closest?.(of));
+let lastPane = -1; // that had the focus, which a field of the Tray gives up when its value is taken
+document.addEventListener('focusin', (e) => { lastPane = paneOf(e.target); });
+
+/** Goes to the next pane, or the one before: the Overview, the canvas, the Tray. */
+function pane(by) {
+  const panes = [
+    ['#overview', '.overview-item.selected .overview-go', '.overview-go'], ['#stage'],
+    ['#tray', '.tray-body :is(input:not([type="hidden"]), button:not([tabindex="-1"]), textarea)', 'button'],
+  ];
+  const at = document.activeElement === document.body ? lastPane : paneOf(document.activeElement);
+  const [of, ...wanted] = panes[(at + by + (at < 0 && by < 0 ? 1 : 0) + panes.length) % panes.length];
+  const all = document.querySelector(of);
+  if (of === '#tray' && all.querySelector('.tray-body')?.offsetHeight < 40) tray.toggleFold();
+  (wanted.length ? wanted.map((one) => all.querySelector(one)).find(Boolean) : all)?.focus();
+}
+
 /** What each does, by its id. */
 export const does = {
   commands: () => list(table, document.querySelector('.top-page')),
   shelf: () => shelf.open(),
   next: () => step(1), previous: () => step(-1), in: goIn,
   out: () => select(page.also.length ? page.select : holderOf(page.select)),
-  beside: selectBeside,
+  beside: selectBeside, 'next-pane': () => pane(1), 'previous-pane': () => pane(-1),
   undo: () => undo(), redo, copy: clipboard.copy, cut: clipboard.cut, paste: pasteFromList, 'copy-look': clipboard.copyLook, 'paste-look': clipboard.pasteLook,
   group: () => together('blocks.group', ''), line: () => together('blocks.group', 'line-up'), ungroup: () => on({ op: 'block.ungroup' }),
   series: () => ask(aside({ op: 'blocks.series', with: page.also }), 'A Series'), loose: () => on({ op: 'block.loose' }),

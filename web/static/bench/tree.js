@@ -8,6 +8,7 @@ const icons = document.getElementById('kinds').content;
 const composes = document.body.dataset.composes === 'yes';
 const unfolded = new Set(); // sections and containers
 let words = '';
+let rowed = ''; // the row that had the focus last, which is lost when it is drawn anew
 
 const icon = (kind) => icons.querySelector(`[data-kind="${kind}"]`)?.cloneNode(true) ?? '';
 const nameOf = (id) => page.names[id] ?? '';
@@ -66,7 +67,7 @@ function row(b, level, hits) {
 /** Draws the trees that are unfolded, or have what is looked for. */
 function draw() {
   if (document.querySelector('.tree input')) return; // a name is being written
-  const had = document.activeElement?.closest?.('.tree li')?.dataset.node;
+  const had = document.activeElement?.closest?.('.tree li')?.dataset.node ?? (document.activeElement === document.body ? rowed : '');
   for (const item of document.querySelectorAll('.overview-item')) {
     const section = item.dataset.section;
     const hits = words ? found(section) : null;
@@ -208,6 +209,7 @@ function lift(e) {
 }
 
 export function start() {
+  document.addEventListener('focusin', (e) => { rowed = e.target.closest('.tree li')?.dataset.node ?? ''; });
   document.addEventListener('pointerdown', lift);
   document.addEventListener('keydown', keys);
   document.addEventListener('dblclick', (e) => { const li = e.target.closest('.tree li'); if (li && composes) rename(li); });
