@@ -279,6 +279,22 @@ func (s *Store) Media(ctx context.Context, site string) ([]*Medium, error) {
 	return ms, nil
 }
 
+// MediaElsewhere gives those of some media that belong to other sites which somebody works on.
+func (s *Store) MediaElsewhere(ctx context.Context, site, user string, ids []string) ([]*Medium, error) {
+	var ms []*Medium
+	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE id = ANY($3) AND site_id <> $1 AND deleted_at IS NULL
+		AND site_id IN (SELECT site_id FROM members WHERE user_id = $2) ORDER BY id`, site, user, ids)
+	if err != nil {
+		return nil, fmt.Errorf("listing media of other sites: %w", err)
+	}
+	for _, m := range ms {
+		if err := m.read(); err != nil {
+			return nil, err
+		}
+	}
+	return ms, nil
+}
+
 // MediaUses gives, by the ids of a site's media, the names of the pages that show them.
 func (s *Store) MediaUses(ctx context.Context, site string, media []*Medium) (map[string][]string, error) {
 	var pages []struct {

@@ -54,6 +54,7 @@ var access = map[string]rights.Right{
 	"GET /sites/:site/pages/:page/canvas":       rights.See,
 	"GET /sites/:site/pages/:page/parts":        rights.See,
 	"GET /sites/:site/pages/:page/copy":         rights.See,
+	"POST /sites/:site/pages/:page/bring":       rights.Compose,
 	"GET /sites/:site/pages/:page/recent":       rights.Write,
 	"POST /sites/:site/pages/:page/edits":       rights.Write,
 	"POST /sites/:site/pages/:page/tries":       rights.Write,

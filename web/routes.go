@@ -128,6 +128,7 @@ func (s *Server) table() []route {
 		get(page+"/canvas", rights.See, s.canvas),
 		get(page+"/parts", rights.See, s.parts),
 		get(page+"/copy", rights.See, s.copyNodes),
+		post(page+"/bring", rights.Compose, s.bring),
 		get(page+"/recent", rights.Write, s.recent),
 		within(composing, post(page+"/edits", rights.Write, s.edit)),
 		within(composing, post(page+"/tries", rights.Write, s.tryEdit)),

@@ -68,6 +68,30 @@ func saying(b *doc.Block, it doc.Item) *doc.Block {
 	return c
 }
 
+// ClipValues gives everything in copied text that may be the id of a medium; nil when it isn't
+// what Copy wrote.
+func ClipValues(text string) (out []string) {
+	head, rest, _ := strings.Cut(text, "\n")
+	var c clip
+	if strings.TrimSpace(head) != ClipHead || json.Unmarshal([]byte(rest), &c) != nil {
+		return nil
+	}
+	add := func(v string) {
+		if v != "" && len(v) <= maxMediumID && !slices.Contains(out, v) {
+			out = append(out, v)
+		}
+	}
+	for _, s := range append(c.Sections, &doc.Section{Blocks: c.Blocks}) {
+		if s != nil {
+			s.EachValue(add)
+		}
+	}
+	return out
+}
+
+// maxMediumID is how long the id of a medium is at most.
+const maxMediumID = 40
+
 // paste adds what was copied: sections behind the selected one, blocks in the section or
 // container that is selected or behind the selected block. What this site hasn't, such as
 // pictures of another, is left out.

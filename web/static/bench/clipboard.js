@@ -88,7 +88,28 @@ export function pasteText(plain) {
   if (!plain.startsWith(head)) { fromElsewhere(plain, ''); return; }
   if (plain.length > most) { say(`That is ${plain.length.toLocaleString('en')} characters of blocks; at most ${most.toLocaleString('en')} can be pasted at once.`); return; }
   const node = page.select || page.order.at(-1);
-  if (node) send({ op: 'paste', node, value: plain });
+  if (node) withFiles(plain).then((value) => { if (value) send({ op: 'paste', node, value }); });
+}
+
+const bring = (text, more) => fetch(`${base}/bring`, { method: 'POST', body: new URLSearchParams({ text, ...more }) }).then((r) => (r.ok || r.status === 422 ? r.json() : null)).catch(() => null);
+
+/** Blocks from another site of one's own with their pictures, when they are wanted along; '' when that can't be. */
+async function withFiles(text) {
+  const found = await bring(text, {});
+  if (!found?.count || !await wanted(found)) return text;
+  const brought = await bring(text, { take: 'yes' });
+  if (brought?.text) return brought.text;
+  say(brought?.problem ?? 'The pictures couldn’t be brought along: Open Plot can’t be reached.');
+  return '';
+}
+
+/** Asks whether the files of the other site are to come along. */
+function wanted({ count, names }) {
+  const dialog = document.getElementById('bring');
+  document.getElementById('bring-what').textContent = count === 1 ? names[0] : `${count} files: ${names.slice(0, 4).join(', ')}${count > 4 ? ' and more' : ''}`;
+  dialog.returnValue = '';
+  dialog.showModal();
+  return new Promise((resolve) => { dialog.onclose = () => resolve(dialog.returnValue === 'take'); });
 }
 
 function paste(e) {

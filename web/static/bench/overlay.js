@@ -290,7 +290,10 @@ function selection(b, block, pulling) {
   const o = block ? 2 : -2; // blocks are marked outside, sections inside
   draw('path', { class: 'corner', d:
     `M${l - o} ${t - o + c}V${t - o}H${l - o + c} M${r + o - c} ${t - o}H${r + o}V${t - o + c} M${r + o} ${m + o - c}V${m + o}H${r + o - c} M${l - o + c} ${m + o}H${l - o}V${m + o - c}` });
-  if (!block) return;
+  if (!block) {
+    if (!pulling && b.h > 40) edgeMark(l, Math.max(t, 0) + 28);
+    return;
+  }
   const [cx, cy] = [(l + r) / 2, (t + m) / 2];
   draw('path', { class: 'corner', d: `M${cx - 7} ${t - o}H${cx + 7} M${cx - 7} ${m + o}H${cx + 7} M${l - o} ${cy - 7}V${cy + 7} M${r + o} ${cy - 7}V${cy + 7}` });
   if (block.locked) lock(r, t);
@@ -301,6 +304,13 @@ function selection(b, block, pulling) {
     const e = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-edges': edges });
     e.style.cursor = cursors[edges];
   }
+}
+
+/** What a section is dragged by, at its left edge. */
+function edgeMark(x, y) {
+  draw('rect', { class: 'grip', x: x - 4.5, y: y - 12, width: 9, height: 24, rx: 2.5 });
+  draw('path', { class: 'edge-mark', d: `M${x - 1.5} ${y - 6}v0M${x + 1.5} ${y - 6}v0M${x - 1.5} ${y}v0M${x + 1.5} ${y}v0M${x - 1.5} ${y + 6}v0M${x + 1.5} ${y + 6}v0` });
+  draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-lifts': page.select }).style.cursor = 'grab';
 }
 
 /** A closed lock at a corner. */

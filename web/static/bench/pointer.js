@@ -94,6 +94,7 @@ function down(e) {
   stage.focus({ preventScroll: true });
   if (rulers.press(e)) return;
   if (e.target.dataset?.handle && gesture.loaded()) { pull(e, Number(e.target.dataset.handle), (on) => { busy = on; }); return; }
+  if (e.target.dataset?.lifts) { lift(e, e.target.dataset.lifts); return; }
   const edges = Number(e.target.dataset?.edges ?? 0);
   const found = canvas.hit(e.clientX, e.clientY);
   const id = edges ? page.select : found.block || found.section;
@@ -116,6 +117,23 @@ function down(e) {
   if (inside) { move(e, page.select, () => select(id)); return; }
   select(id);
   move(e, id);
+}
+
+/** Drags a section by the mark at its edge, to between two others. */
+function lift(e, section) {
+  const rest = page.order.filter((id) => id !== section);
+  let after = null;
+  drag(e, {
+    begin: () => { busy = true; canvas.element(section).setAttribute('data-moving', ''); },
+    move(m) {
+      const { y } = canvas.toPage(m.clientX, m.clientY);
+      after = rest.findLast((id) => { const r = canvas.element(id).getBoundingClientRect(); return y > r.top + r.height / 2; }) ?? '';
+      overlay.between(after);
+    },
+    drop() { if (after !== (page.order[page.order.indexOf(section) - 1] ?? '')) send({ op: 'section.move', node: section, after }); },
+    end() { busy = false; canvas.element(section)?.removeAttribute('data-moving'); overlay.between(null); },
+    scroll: scrolls,
+  });
 }
 
 /** Draws a band over a section's ground; what it touches is selected. */

@@ -1,0 +1,51 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/media"
+)
+
+// bring tells which files of somebody's other sites copied blocks show, and with "take" keeps
+// them for this site too; the answer's text is what was copied, with their ids here.
+func (s *Server) bring(c *gin.Context) {
+	st, text := siteOf(c), c.PostForm("text")
+	if len(text) > edit.MaxCommand {
+		c.JSON(http.StatusOK, gin.H{"count": 0, "text": ""})
+		return
+	}
+	values := edit.ClipValues(text)
+	found, err := s.Store.MediaElsewhere(c, st.ID, user(c).ID, values)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if c.PostForm("take") == "" {
+		names := []string{}
+		for _, m := range found {
+			names = append(names, m.Name)
+		}
+		c.JSON(http.StatusOK, gin.H{"count": len(found), "names": names})
+		return
+	}
+	for _, m := range found {
+		brought, err := s.Pictures.Bring(c, media.By{Site: st.ID, User: user(c).ID}, m)
+		var problem *doc.Problem
+		if errors.As(err, &problem) {
+			c.JSON(http.StatusUnprocessableEntity, gin.H{"problem": problem.Sentence()})
+			return
+		}
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		text = strings.ReplaceAll(text, `"`+m.ID+`"`, `"`+brought.ID+`"`)
+	}
+	c.JSON(http.StatusOK, gin.H{"count": len(found), "text": text})
+}
