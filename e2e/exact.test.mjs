@@ -293,4 +293,37 @@ test('in the midst of a drag: another tab’s edit, a block that is gone, a serv
   await other.close();
 });
 
+test('two fingers move the page, and drag nothing; a section is dragged by the mark at its edge', async () => {
+  const scrolled = () => canvas(page).locator('body').evaluate((e) => e.ownerDocument.defaultView.scrollY);
+  await go('Departures');
+  const n = await kept(page);
+  const was = await scrolled();
+  await page.evaluate(async () => {
+    const svg = document.getElementById('overlay');
+    const r = svg.getBoundingClientRect();
+    const touch = (name, pointerId, x, y) => svg.dispatchEvent(new PointerEvent(name, { pointerId, pointerType: 'touch', isPrimary: pointerId === 21, button: name === 'pointermove' ? -1 : 0, clientX: r.left + x, clientY: r.top + y, bubbles: true, cancelable: true }));
+    touch('pointerdown', 21, 300, 300);
+    touch('pointerdown', 22, 420, 310);
+    for (let i = 1; i <= 10; i++) {
+      touch('pointermove', 21, 300, 300 - 12 * i);
+      touch('pointermove', 22, 420, 310 - 12 * i);
+      await new Promise((f) => { requestAnimationFrame(f); });
+    }
+    touch('pointerup', 21, 300, 180);
+    touch('pointerup', 22, 420, 190);
+  });
+  near((await scrolled() - was) * await scale(), 120, 3, 'as far as the fingers went');
+  assert.equal(await kept(page), n, 'nothing else happened');
+  await go('Three islands');
+  await page.locator('#stage').focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('-'); // so that the next one is seen too
+  await page.waitForTimeout(150);
+  const mark = await page.locator('[data-lifts]').boundingBox();
+  const next = await canvas(page).locator('[data-section]', { hasText: 'Winter weekend' }).last().boundingBox();
+  await edit(page, () => drag(page, { x: mark.x + 12, y: mark.y + 12 }, { x: mark.x + 16, y: next.y + next.height * 0.7 }));
+  await eventually(async () => (await page.locator('.overview-name > span:first-child').allTextContents()).join().includes('Winter weekend,Three islands'), true, 'behind the next one');
+  await undo(page);
+  await page.keyboard.press('0');
+});
+
 test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong.filter((w) => !/ERR_INTERNET_DISCONNECTED/.test(w)), []));

@@ -64,6 +64,21 @@ await page.keyboard.press('Escape');
   }
   await page.locator('.trail', { hasText: '3 blocks' }).waitFor();
   await shot('bench-several');
+  // dragged, with the tree of blocks unfolded
+  await page.locator('.overview-item', { hasText: 'Departures' }).locator('.overview-go').click();
+  await page.locator('.overview-item', { hasText: 'Departures' }).locator('.overview-unfold').click();
+  await settled(page);
+  const text = canvas(page).locator('[data-block]').filter({ hasText: 'Boats leave from' }).last();
+  await choose(page, text);
+  const b = await text.boundingBox();
+  await page.mouse.move(b.x + 60, b.y + 15);
+  await page.mouse.down();
+  for (let i = 1; i <= 20; i++) await page.mouse.move(b.x + 60 + i * 1.5, b.y + 15 + i * 6);
+  await page.waitForTimeout(400);
+  await shot('bench-dragging');
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await page.locator('.overview-item', { hasText: 'Departures' }).locator('.overview-unfold').click();
   await page.locator('.overview-go', { hasText: 'Welcome' }).click();
   await settled(page);
 }
