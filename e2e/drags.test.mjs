@@ -9,7 +9,7 @@ import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
 import { newPage, openBench, ready, settled, signIn } from './person.mjs';
 
-const drags = Number(process.env.OPENPLOT_DRAGS ?? 25);
+const drags = Number(process.env.OPENPLOT_DRAGS ?? 12);
 const median = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length / 2)];
 const p95 = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length * 0.95)];
 
@@ -147,7 +147,7 @@ test('dragging in a section of 60 blocks, and 200 moved at once', async (t) => {
     await settled(page);
   };
   await drop();
-  for (let i = 0; i < 15; i++) {
+  for (let i = 0; i < 10; i++) {
     const b = await page.frameLocator('iframe.canvas').locator('[data-section]').first().locator('[data-block]').nth(3).boundingBox();
     await page.mouse.move(b.x + 20, b.y + 8);
     await page.mouse.down();
@@ -157,7 +157,7 @@ test('dragging in a section of 60 blocks, and 200 moved at once', async (t) => {
   }
   const told = drops.filter(Boolean);
   t.diagnostic(`60 blocks: work for a move of the pointer ${median(works).toFixed(1)} ms (median of ${works.length}), 95th percentile ${p95(works).toFixed(1)} ms; from drop to canvas ${median(told).toFixed(0)} ms (median of ${told.length})`);
-  assert.ok(works.length > 100 && told.length > 8);
+  assert.ok(works.length > 100 && told.length > 5);
 
   const node = await section(200);
   const took = await page.evaluate(async ({ node, sources }) => {

@@ -69,7 +69,7 @@ export async function choose(page, locator) {
 export async function settled(page) {
   await page.waitForTimeout(60);
   await page.waitForFunction(() => !document.querySelector('.htmx-request, body[data-asking]'));
-  await page.waitForTimeout(60);
+  await page.waitForTimeout(20);
 }
 
 export async function enter(page, label, value) {
