@@ -82,7 +82,9 @@ function drawOutcome() {
   const s = canvas.scaleNow();
   for (const [name, boxes] of [['reflow', made.others], ['landing', made.landing]]) {
     for (const b of boxes) {
-      const o = canvas.boxOf(canvas.element(b.section));
+      const e = canvas.element(b.section);
+      if (!e) continue; // it was drawn anew by another answer
+      const o = canvas.boxOf(e);
       draw('rect', { class: name, x: o.x + b.x * s, y: o.y + b.y * s, width: Math.max(2, b.w * s), height: Math.max(2, b.h * s) });
     }
   }
