@@ -30,6 +30,16 @@ async function handle(label) {
   }
 }
 
+/** A locator's box, once it stands still. */
+async function still(locator) {
+  for (let was = '', now; ; was = now) {
+    const b = await locator.boundingBox();
+    now = JSON.stringify(b);
+    if (now === was) return b;
+    await page.waitForTimeout(120);
+  }
+}
+
 /** Drags by so many px of the page, with keys held. */
 async function pull(from, dx, dy, keys = []) {
   const s = await scale();
@@ -318,8 +328,8 @@ test('two fingers move the page, and drag nothing; a section is dragged by the m
   await page.locator('#stage').focus();
   for (let i = 0; i < 5; i++) await page.keyboard.press('-'); // so that the next one is seen too
   await page.waitForTimeout(150);
-  const mark = await page.locator('[data-lifts]').boundingBox();
-  const next = await canvas(page).locator('[data-section]', { hasText: 'Winter weekend' }).last().boundingBox();
+  const next = await still(canvas(page).locator(`[data-section="${await overview('Winter weekend').getAttribute('data-section')}"]`));
+  const mark = await still(page.locator('[data-lifts]'));
   await edit(page, () => drag(page, { x: mark.x + 12, y: mark.y + 12 }, { x: mark.x + 16, y: next.y + next.height * 0.7 }));
   await eventually(async () => (await page.locator('.overview-name > span:first-child').allTextContents()).join().includes('Winter weekend,Three islands'), true, 'behind the next one');
   await undo(page);

@@ -5,6 +5,7 @@ import * as canvas from './canvas.js';
 import * as clipboard from './clipboard.js';
 import * as drops from './drops.js';
 import * as gesture from './gesture.js';
+import * as grips from './grips.js';
 import * as history from './history.js';
 import * as keys from './keys.js';
 import * as menu from './menu.js';
@@ -61,7 +62,7 @@ document.addEventListener('htmx:before:swap', tray.remember);
 onState((answer) => {
   if (answer.chosen) page.select = answer.select;
   page.also = answer.chosen ? [] : page.also.filter((id) => canvas.element(id)); // some may be gone
-  overlay.handled(answer.select);
+  grips.handled(answer.select);
   if (answer.show.length || answer.order) canvas.apply(answer);
   overlay.redraw();
 });
@@ -80,7 +81,7 @@ canvas.onScroll(overlay.redraw);
 canvas.onLay(overlay.redraw);
 for (const part of [reach, rulers, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, tree, shelf, picker, drops, clipboard, menu, history, words]) part.start();
 reach.lay();
-overlay.handled(page.select);
+grips.handled(page.select);
 mark();
 document.body.dataset.usable = '';
 await Promise.all([gesture.load(), canvas.doc().fonts.ready]);

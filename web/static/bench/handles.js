@@ -5,7 +5,7 @@ import { attempt, leave, take } from './tries.js';
 import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
-import * as overlay from './overlay.js';
+import * as grips from './grips.js';
 
 const near = 5; // px of the screen from a step within which it is taken
 
@@ -44,13 +44,13 @@ export function pull(e, index, busy) {
       if (h.only && !landed || value === to.value && both === m.altKey) return;
       both = m.altKey;
       to = { px, value, name: landed?.name ?? '' };
-      overlay.pulled({ index, by: px - h.px, text: h.only ? landed.name : `${Math.round(px)}${to.name ? ` · ${to.name}` : ''}` });
+      grips.pulled({ index, by: px - h.px, text: h.only ? landed.name : `${Math.round(px)}${to.name ? ` · ${to.name}` : ''}` });
       attempt(command(h, value, both));
     },
     drop() { if (to.value) take(command(h, to.value, both)); },
     end(dropped) {
       busy(false);
-      overlay.pulled(null);
+      grips.pulled(null);
       if (!dropped) leave();
     },
   });

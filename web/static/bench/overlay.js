@@ -1,31 +1,19 @@
 // Marks over the canvas: what is selected, the grid, guides and measures.
 import { block, holderOf, own, page } from './page.js';
+import { draw, px, svg, tag } from './draw.js';
 import * as canvas from './canvas.js';
+import * as grips from './grips.js';
 
-const svg = document.getElementById('overlay');
-const NS = 'http://www.w3.org/2000/svg';
 let hovered = '';
 let marked = null; // a part of the selection
 let landing = null; // { holder, rect, guides, gaps } while a gesture lasts
 let trial = null; // { id, name } of what is tried
 let inserts = null; // { holder, line } while something is dragged
 let bandOf = null; // a rectangle in px of the page's viewport, and the ids it touches
-let pull = null; // the handle that is dragged: its index, by how many px, and what is said of it
-let pointed = -1; // the handle that is pointed at
 let made = null; // the outlines of what letting go would make
 let drawnGuide = null; // the guide that is drawn or moved
 let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
-
-function draw(name, attrs, text) {
-  const e = document.createElementNS(NS, name);
-  for (const [k, v] of Object.entries(attrs)) e.setAttribute(k, v);
-  if (text !== undefined) e.textContent = text;
-  svg.append(e);
-  return e;
-}
-
-const px = (v) => Math.round(v) + 0.5;
 
 export function hover(id) {
   if (id === hovered) return;
@@ -53,19 +41,6 @@ export function insertion(i) {
 /** Draws the band that selects, and what it touches; null draws none. */
 export function band(r, ids) {
   bandOf = r && { r, ids };
-  redraw();
-}
-
-/** Marks a handle that is dragged; null marks none. */
-export function pulled(p) {
-  pull = p;
-  redraw();
-}
-
-/** Marks the handle that is pointed at, by its index; -1 marks none. */
-export function point(index) {
-  if (index === pointed) return;
-  pointed = index;
   redraw();
 }
 
@@ -156,8 +131,8 @@ function drawAll() {
   if (e && shown(e) && page.also.length && !landing && !trial && !inserts && !bandOf) { all(); return; }
   if (e && shown(e) && !landing && !trial && !inserts) {
     const b = canvas.boxOf(e);
-    selection(b, block(id), Boolean(pull));
-    if (page.handles.length && handlesOf === id && !bandOf) handles(b);
+    selection(b, block(id), grips.pulling());
+    if (!bandOf) grips.marks(b);
   }
 }
 
@@ -174,52 +149,6 @@ function all() {
   for (const id of ids) outline(id, 'also');
   const placed = ids.every((id) => block(id)?.placed && holderOf(id) === holderOf(page.select));
   selection(frameOf(ids), { placed, locked: ids.some((id) => block(id)?.locked) }, false);
-}
-
-let handlesOf = ''; // what the handles are of: another selection's aren't there yet
-
-/** Tells what the handles that came are of. */
-export function handled(id) { handlesOf = id; }
-
-/** What of the selection can be dragged, and words on the one that is. */
-function handles(b) {
-  const s = canvas.scaleNow();
-  page.handles.forEach((h, i) => {
-    if (pull && pull.index !== i) return;
-    if (h.setting.startsWith('padding') && (b.w < 80 || b.h < (h.across ? 80 : 64))) return; // there is no room for it
-    const gap = h.setting.endsWith('gap');
-    const [wider, shift] = pull ? (gap ? [pull.by, 0] : [0, ['padding-bottom', 'pull'].includes(h.setting) ? 0 : h.sign * pull.by]) : [0, 0];
-    const [x, y] = [b.x + (h.x + (h.across ? shift : 0)) * s, b.y + (h.y + (h.across ? 0 : shift)) * s];
-    const [w, height] = [(h.w + (h.across ? wider : 0)) * s, (h.h + (h.across ? 0 : wider)) * s];
-    if (pull || pointed === i) {
-      if (gap) draw('rect', { class: 'gap', x, y, width: Math.max(w, 1), height: Math.max(height, 1) });
-      else draw('path', { class: 'pulled', d: `M${px(x)} ${px(y)}l${w} ${height}` });
-    }
-    const along = h.across ? 0.5 : h.at;
-    const [cx, cy] = [x + w * along, y + height * (h.across ? h.at : gap ? 0.5 : 0)];
-    if (!pull && gap) strip(i, x, y, w, height, h.across);
-    else if (!pull) {
-      const quiet = h.setting.startsWith('padding') && h.px < 4 && pointed !== i; // it shows when it is pointed at
-      grip(i, cx, cy + (h.setting === 'overhang' ? 9 : 0), h.across, h.setting === 'shares', quiet);
-    }
-    if (pull) tag(cx, cy - 14, `${h.label} ${pull.text}`);
-    else if (pointed === i) tag(cx, cy - 16, h.only ? h.label : `${h.label} ${Math.round(h.px)}`);
-  });
-}
-
-/** All of a gap to drag by. */
-function strip(index, x, y, w, h, across) {
-  const thin = Math.max(8 - (across ? w : h), 0) / 2;
-  const hit = draw('rect', { class: 'handle', x: x - (across ? thin : 0), y: y - (across ? 0 : thin), width: w + (across ? 2 * thin : 0), height: h + (across ? 0 : 2 * thin), 'data-handle': index });
-  hit.style.cursor = across ? 'ew-resize' : 'ns-resize';
-}
-
-/** A bar to drag by, with room around it to hit. */
-function grip(index, x, y, across, long, quiet) {
-  const [w, h] = across ? [5, long ? 28 : 16] : [16, 5];
-  if (!quiet) draw('rect', { class: 'grip', x: px(x - w / 2), y: px(y - h / 2), width: w, height: h, rx: 2.5 });
-  const hit = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-handle': index });
-  hit.style.cursor = across ? (long ? 'col-resize' : 'ew-resize') : 'ns-resize';
 }
 
 /** Whether an element has a box; what is hidden on this width hasn't. */
@@ -293,26 +222,19 @@ function selection(b, block, pulling) {
   draw('path', { class: 'corner', d:
     `M${l - o} ${t - o + c}V${t - o}H${l - o + c} M${r + o - c} ${t - o}H${r + o}V${t - o + c} M${r + o} ${m + o - c}V${m + o}H${r + o - c} M${l - o + c} ${m + o}H${l - o}V${m + o - c}` });
   if (!block) {
-    if (!pulling && b.h > 40) edgeMark(l, Math.max(t, 0) + 28);
+    if (!pulling && b.h > 40) grips.edgeMark(l, Math.max(t, 0) + 28);
     return;
   }
   const [cx, cy] = [(l + r) / 2, (t + m) / 2];
   draw('path', { class: 'corner', d: `M${cx - 7} ${t - o}H${cx + 7} M${cx - 7} ${m + o}H${cx + 7} M${l - o} ${cy - 7}V${cy + 7} M${r + o} ${cy - 7}V${cy + 7}` });
   if (block.locked) lock(r, t);
   if (!block.placed || block.locked || pulling) return; // only in a grid are there edges to pull
-  const grips = { 3: [l, t], 2: [cx, t], 6: [r, t], 4: [r, cy], 12: [r, m], 8: [cx, m], 9: [l, m], 1: [l, cy] };
+  const points = { 3: [l, t], 2: [cx, t], 6: [r, t], 4: [r, cy], 12: [r, m], 8: [cx, m], 9: [l, m], 1: [l, cy] };
   const cursors = { 3: 'nwse-resize', 12: 'nwse-resize', 6: 'nesw-resize', 9: 'nesw-resize', 2: 'ns-resize', 8: 'ns-resize', 4: 'ew-resize', 1: 'ew-resize' };
-  for (const [edges, [x, y]] of Object.entries(grips)) {
+  for (const [edges, [x, y]] of Object.entries(points)) {
     const e = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-edges': edges });
     e.style.cursor = cursors[edges];
   }
-}
-
-/** What a section is dragged by, at its left edge. */
-function edgeMark(x, y) {
-  draw('rect', { class: 'grip', x: x - 4.5, y: y - 12, width: 9, height: 24, rx: 2.5 });
-  draw('path', { class: 'edge-mark', d: `M${x - 1.5} ${y - 6}v0M${x + 1.5} ${y - 6}v0M${x - 1.5} ${y}v0M${x + 1.5} ${y}v0M${x - 1.5} ${y + 6}v0M${x + 1.5} ${y + 6}v0` });
-  draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-lifts': page.select }).style.cursor = 'grab';
 }
 
 /** A closed lock at a corner. */
@@ -382,10 +304,4 @@ function gapMark(m, ox, oy, s) {
   const [x, y] = m.across ? [(from + to) / 2, at] : [at, (from + to) / 2];
   if (to - from > 18) tag(x, y, Math.round(m.to - m.from), m.equal);
   else tag(m.across ? x : x + 22, m.across ? y - 14 : y, Math.round(m.to - m.from), m.equal);
-}
-
-function tag(x, y, text, strong = false) {
-  const w = String(text).length * 7 + 12;
-  draw('rect', { class: strong ? 'tag strong' : 'tag', x: px(x - w / 2), y: px(y - 8), width: w, height: 16 });
-  draw('text', { class: strong ? 'tag-text strong' : 'tag-text', x, y: y + 4 }, text);
 }

@@ -5,6 +5,7 @@ import { alsoSelect, picks, select, selectAll } from './select.js';
 import { drag } from '../shared/drag.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
+import * as grips from './grips.js';
 import * as outcome from './outcome.js';
 import * as overlay from './overlay.js';
 import * as rulers from './rulers.js';
@@ -23,7 +24,7 @@ export function start() {
   let looked = '';
   svg.addEventListener('pointermove', (e) => {
     if (busy) return;
-    overlay.point(Number(e.target.dataset?.handle ?? -1));
+    grips.point(Number(e.target.dataset?.handle ?? -1));
     const { block: id } = canvas.hit(e.clientX, e.clientY);
     overlay.hover(id);
     if (picks() && id !== looked) picks()(id, id && id !== page.select ? 'try' : 'leave');
