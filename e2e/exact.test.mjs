@@ -326,7 +326,9 @@ test('two fingers move the page, and drag nothing; a section is dragged by the m
   assert.equal(await kept(page), n, 'nothing else happened');
   await go('Three islands');
   await page.locator('#stage').focus();
-  for (let i = 0; i < 5; i++) await page.keyboard.press('-'); // so that the next one is seen too
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('whole page');
+  await page.keyboard.press('Enter');
   await page.waitForTimeout(150);
   const next = await still(canvas(page).locator(`[data-section="${await overview('Winter weekend').getAttribute('data-section')}"]`));
   const mark = await still(page.locator('[data-lifts]'));
