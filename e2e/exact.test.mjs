@@ -137,7 +137,7 @@ test('the tree finds, chooses and moves blocks by their names', async () => {
   await overview('Welcome').locator('.overview-unfold').click();
   const [from, to] = [await overview('Welcome').locator('.tree li').nth(1).boundingBox(), await overview('Departures').locator('.tree li').nth(0).boundingBox()];
   await edit(page, () => drag(page, { x: from.x + 60, y: from.y + 12 }, { x: to.x + 60, y: to.y + 21 }));
-  assert.equal((await rows()).length, before.length + 1, 'one more here');
+  await eventually(async () => (await rows()).length, before.length + 1, 'one more here');
   await undo(page);
   await eventually(rows, before, 'and back');
 });
