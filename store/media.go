@@ -264,6 +264,16 @@ func (m *Medium) read() error {
 	return nil
 }
 
+// readAll reads what the database has as text of some media.
+func readAll(ms []*Medium) error {
+	for _, m := range ms {
+		if err := m.read(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
 // Media gives a site's media, the newest first.
 func (s *Store) Media(ctx context.Context, site string) ([]*Medium, error) {
 	var ms []*Medium
@@ -271,12 +281,7 @@ func (s *Store) Media(ctx context.Context, site string) ([]*Medium, error) {
 	if err != nil {
 		return nil, fmt.Errorf("listing media: %w", err)
 	}
-	for _, m := range ms {
-		if err := m.read(); err != nil {
-			return nil, err
-		}
-	}
-	return ms, nil
+	return ms, readAll(ms)
 }
 
 // MediaElsewhere gives those of some media that belong to other sites which somebody works on.
@@ -287,12 +292,7 @@ func (s *Store) MediaElsewhere(ctx context.Context, site, user string, ids []str
 	if err != nil {
 		return nil, fmt.Errorf("listing media of other sites: %w", err)
 	}
-	for _, m := range ms {
-		if err := m.read(); err != nil {
-			return nil, err
-		}
-	}
-	return ms, nil
+	return ms, readAll(ms)
 }
 
 // MediaUses gives, by the ids of a site's media, the names of the pages that show them.
