@@ -55,7 +55,7 @@ func full(t *testing.T) (Place, *store.Store) {
 	u, err := st.AddUser(ctx, "dana@example.org", "Dana", "three islands")
 	must(err)
 	must(st.AddMember(ctx, s.ID, u.ID, store.Owner))
-	home, err := edit.NewPage("contact", "Home", "start", nil, store.NewID, nil)
+	home, err := edit.NewPage("contact", "Home", nil, store.NewID, nil)
 	must(err)
 	must(st.AddPage(ctx, s.ID, "", 0, home))
 	pictures := media.NewKeeper(st, p.Media, media.DefaultQuota)
@@ -74,7 +74,7 @@ func full(t *testing.T) (Place, *store.Store) {
 	})
 	must(err)
 	publisher := &site.Publisher{Dir: p.Published, MediaDir: p.Media}
-	must(publisher.ReleaseAll(ctx, st, s))
+	must(publisher.PublishAll(ctx, st, &store.Site{Site: *s}))
 	return p, st
 }
 
@@ -133,7 +133,7 @@ func TestRestoreBringsEverythingBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	want, got := contents(t, p), contents(t, q)
-	if len(want) < 25 || want["table page_log"] == "" || want["published/skerry/index.html"] == "" {
+	if len(want) < 25 || want["table page_log"] == "" || want["published/skerry/release.json"] == "" {
 		t.Fatalf("too little to compare: %d", len(want))
 	}
 	for name, was := range want {
@@ -185,7 +185,7 @@ func TestBackupWhileItRuns(t *testing.T) {
 				})
 			}
 			if err == nil {
-				err = publisher.ReleaseAll(t.Context(), st, &s.Site)
+				err = publisher.PublishAll(t.Context(), st, s)
 			}
 			if err != nil {
 				done <- err
@@ -217,7 +217,7 @@ func TestBackupWhileItRuns(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		html, err := os.ReadFile(filepath.Join(q.Published, "skerry", "index.html"))
+		html, err := site.Read(os.DirFS(filepath.Join(q.Published, "skerry")), "")
 		if want := fmt.Sprintf("<title>As of %d</title>", seq); err != nil || !bytes.Contains(html, []byte(want)) {
 			t.Errorf("the page isn't %s: %.200s, %v", want, html, err)
 		}

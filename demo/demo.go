@@ -97,6 +97,9 @@ func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*stor
 			return nil, err
 		}
 	}
+	if err := st.BeginSite(ctx, site.ID); err != nil { // it is past its first steps
+		return nil, err
+	}
 	if err := st.SetOperator(ctx, DesignerEmail, true); err != nil {
 		return nil, err
 	}

@@ -109,6 +109,7 @@ await task('A hard white-to-clear gradient at 45 % over a picture', 'Overlay of 
 
 await task('A page of eight ready-made sections, one of them moved', 'a blank page; the Shelf by its key, words that find a section, Enter; a drag in the Overview', async () => {
   await page.goto(`${plot.app}/sites/skerry-line`);
+  await press(page.getByRole('link', { name: 'New page' }));
   await press(page.getByLabel('Name', { exact: true }));
   await type('Regatta');
   await press(page.locator('.ready-pages label', { hasText: 'Blank page' }));
@@ -218,6 +219,46 @@ await task('A form of three fields with labels of one’s own', 'a form from the
 });
 
 for (const [i, s] of scenarios.entries()) tasks.push({ name: s.name, how: s.how, ...await carryOut(page, plot, s, i) });
+
+// A site is made, arranged and published.
+await page.goto(plot.app);
+await task('A site of four pages for a restaurant, from nothing to published', 'New site, its name, its business, a house style; then Publish, and all of it at once', async () => {
+  await press(page.getByRole('link', { name: 'New site' }));
+  await press(page.getByLabel('Name', { exact: true }));
+  await type('Kelp and salt');
+  await press(page.locator('.tile', { hasText: 'Food and drink' }));
+  await press(page.locator('.house-choice', { hasText: 'Meadow' }));
+  await press(page.getByRole('button', { name: 'Begin the site' }));
+  await press(page.locator('#to-publish'));
+  await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
+  await page.getByText('Published.').waitFor();
+});
+const site = `${plot.app}/sites/kelp-and-salt`;
+await page.goto(site);
+await task('A page gets another address, and what leads to it follows', 'Settings, the address, Keep', async () => {
+  await press(page.getByRole('link', { name: 'Settings of Menu' }));
+  await press(page.locator('#set-segment'));
+  await keys('Control+a');
+  await type('card');
+  await press(page.getByRole('button', { name: 'Keep', exact: true }));
+  await page.getByText('Kept.').waitFor();
+});
+await page.goto(`${site}/pages/home/bench`);
+await ready(page);
+await canvas(page).locator('footer').scrollIntoViewIfNeeded();
+await task('The footer of four pages says something else', 'its words pressed twice and written over: it is one section, shared', async () => {
+  await pressOn(canvas(page).locator('footer p').first());
+  await keys('Enter', 'Control+a');
+  await type('Open when the flag is up.');
+  await keys('Escape');
+  await page.getByText('Changed on 3 other pages too.').waitFor();
+});
+await page.goto(`${site}/publish`);
+await task('All of that published, and taken back in one press', 'Publish the ticked pages; Go back', async () => {
+  await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
+  await press(page.getByRole('button', { name: 'Go back to publication 1' }));
+  await page.getByText('Visitors see that publication again.').waitFor();
+});
 
 await browser.close();
 await plot.stop();

@@ -12,6 +12,7 @@ test('a page’s address comes of its name, unless another one is written', asyn
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();
   await eventually(() => page.locator('.page-card svg.drawing').count(), 8, 'all pages are drawn');
+  await page.getByRole('link', { name: 'New page' }).click();
   await page.getByLabel('Name', { exact: true }).pressSequentially('Über uns');
   await eventually(() => page.getByLabel('Address').first().getAttribute('placeholder'), 'uber-uns', 'the address follows the name');
   await page.locator('#page-slug').fill('about-us');

@@ -18,6 +18,7 @@ const pick = (label, option) => edit(page, () => choice(page, label, option));
 const left = async (locator) => (await locator.boundingBox()).x;
 
 test('a page is added from ready-made sections', async () => {
+  await page.getByRole('link', { name: 'New page' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Harbour');
   await page.locator('#page-slug').fill('Harbour Days');
   await page.getByRole('radio', { name: /Programme/ }).check();

@@ -321,6 +321,7 @@ async function aCardOf(h, from, span) {
 /** Makes a blank page of the demo's site and opens it; what that takes isn't counted. */
 export async function blank(page, plot, name) {
   await page.goto(`${plot.app}/sites/skerry-line`);
+  await page.getByRole('link', { name: 'New page' }).click();
   await page.getByLabel('Name', { exact: true }).fill(name);
   await page.locator('.ready-pages label', { hasText: 'Blank page' }).click();
   await page.getByRole('button', { name: 'Add the page' }).click();

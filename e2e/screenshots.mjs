@@ -19,7 +19,16 @@ await drawn();
 await shot('sites');
 await page.getByRole('link', { name: 'Skerry Line' }).click();
 await drawn();
+await page.getByRole('link', { name: 'Settings of Islands' }).click();
+await page.locator('#page-form').waitFor();
 await shot('pages');
+await page.goto(`${plot.app}/new`);
+await page.getByLabel('Name', { exact: true }).fill('Kelp & Salt');
+await page.getByLabel('Food and drink').check();
+await page.getByLabel('Meadow').check();
+await page.waitForTimeout(1500);
+await shot('new-site');
+await page.goto(`${plot.app}/sites/skerry-line`);
 await page.getByRole('link', { name: 'Pictures' }).click();
 await shot('library');
 await page.goBack();
@@ -33,8 +42,7 @@ await page.getByRole('button', { name: /^Meadow/ }).click();
 await page.getByRole('button', { name: 'Take it', exact: true }).waitFor();
 await page.waitForTimeout(800);
 await shot('house-try');
-await page.goBack();
-await page.goBack();
+await page.goto(plot.app);
 await openBench(page);
 await page.locator('.overview-go', { hasText: 'Departures' }).click();
 await settled(page);
@@ -63,7 +71,6 @@ await page.keyboard.press('Escape');
     await settled(page);
   }
   await page.locator('.trail', { hasText: '3 blocks' }).waitFor();
-  await shot('bench-several');
   // dragged, with the tree of blocks unfolded
   await page.locator('.overview-item', { hasText: 'Departures' }).locator('.overview-go').click();
   await page.locator('.overview-item', { hasText: 'Departures' }).locator('.overview-unfold').click();
@@ -82,14 +89,6 @@ await page.keyboard.press('Escape');
   await page.locator('.overview-go', { hasText: 'Welcome' }).click();
   await settled(page);
 }
-await choose(page, canvas(page).getByText('See today’s sailings'));
-await page.locator('#tray [data-cluster="states"]').click();
-await page.getByRole('tab', { name: 'Hover' }).click();
-await page.locator('#tray [data-opens="colour"][data-for="f-hover-background"]').click();
-await page.locator('#panel-colour').getByRole('button', { name: 'Deep', exact: true }).hover();
-await page.waitForTimeout(400);
-await shot('tray-states');
-await page.keyboard.press('Escape');
 await page.locator('#stage').focus();
 await page.keyboard.press('3');
 await page.waitForTimeout(600);
@@ -115,9 +114,33 @@ await page.getByRole('toolbar', { name: 'Text formatting' }).waitFor();
 await page.waitForTimeout(300);
 await shot('writing');
 await page.keyboard.press('Escape');
+{ // a page that changed since it was published, beside what it was
+  const fares = `${plot.app}/sites/skerry-line/pages/fares`;
+  await page.goto(`${fares}/versions`);
+  await page.getByLabel('Name for the page as it is now').fill('Before the new prices');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.goto(`${fares}/bench`);
+  await ready(page);
+  await page.locator('.overview-go', { hasText: 'All fares' }).click();
+  await settled(page);
+  await page.keyboard.press('Control+Shift+ArrowUp');
+  await settled(page);
+  await choose(page, canvas(page).locator('h1'));
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('What it costs');
+  await page.keyboard.press('Escape');
+  await settled(page);
+  await page.goto(`${fares}/versions`);
+  await page.locator('.version', { hasText: 'Before the new prices' }).click();
+  await page.waitForTimeout(2000);
+  await shot('versions');
+  await page.goto(`${plot.app}/sites/skerry-line/publish`);
+  await shot('publish');
+}
 // All pages of the demo as published, side by side in one picture a width.
 await page.goto(`${plot.app}/sites/skerry-line`);
-const benches = await page.locator('.page-card > a').evaluateAll((as) => as.map((a) => a.href));
+const benches = await page.locator('.page-go').evaluateAll((as) => as.map((a) => a.href));
 const published = [];
 for (const bench of benches) {
   await page.goto(bench);
@@ -132,7 +155,7 @@ for (const bench of benches) {
   published.push(await page.getByRole('link', { name: /Open it/ }).getAttribute('href'));
 }
 const live = await newPage(page.context());
-for (const width of [1280, 800, 375]) {
+for (const width of [1280, 375]) {
   await live.setViewportSize({ width, height: 800 });
   const pictures = [];
   for (const href of published) {
@@ -141,7 +164,7 @@ for (const width of [1280, 800, 375]) {
     await live.waitForTimeout(300);
     pictures.push((await live.screenshot({ fullPage: true, type: 'jpeg', quality: 85 })).toString('base64'));
   }
-  const each = { 1280: 420, 800: 340, 375: 240 }[width];
+  const each = { 1280: 420, 375: 240 }[width];
   await live.goto('about:blank');
   await live.setViewportSize({ width: 4 * (each + 16) + 16, height: 800 });
   await live.setContent(`<body style="margin:0;padding:16px;background:#cfc9b8;display:grid;grid-template-columns:repeat(4,1fr);gap:16px;align-items:start">${pictures.map((b) => `<img style="width:${each}px" src="data:image/jpeg;base64,${b}">`).join('')}`);

@@ -10,7 +10,7 @@ const browser = await launch();
 const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
 await signIn(page, plot.app, designer);
 await page.getByRole('link', { name: 'Skerry Line' }).click();
-const benches = await page.locator('.page-card > a').evaluateAll((as) => as.map((a) => a.href));
+const benches = await page.locator('.page-go').evaluateAll((as) => as.map((a) => a.href));
 const pages = [];
 for (const bench of benches) {
   await page.goto(bench);

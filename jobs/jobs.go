@@ -33,6 +33,8 @@ type Config struct {
 	CopiesMade func(context.Context, store.MakeCopies) error
 	// DrawPages draws the pages of a site whose drawings aren't fresh.
 	DrawPages func(ctx context.Context, slug string) error
+	// CarryOut does what a plan says.
+	CarryOut func(ctx context.Context, plan string) error
 	// Forget ends what is no longer to be kept.
 	Forget func(context.Context) error
 }
@@ -44,9 +46,10 @@ func Run(ctx context.Context, c Config) (stop func(context.Context) error, err e
 	river.AddWorker(workers, &copier{Config: c})
 	river.AddWorker(workers, &drawer{Config: c})
 	river.AddWorker(workers, &keeper{Config: c})
+	river.AddWorker(workers, &planner{Config: c})
 	one := river.QueueConfig{MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond}
 	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(c.Store.DB()), &river.Config{
-		Queues:  map[string]river.QueueConfig{river.QueueDefault: one, store.DrawingsQueue: one, store.UpkeepQueue: one},
+		Queues:  map[string]river.QueueConfig{river.QueueDefault: one, store.DrawingsQueue: one, store.UpkeepQueue: one, store.PublishQueue: one},
 		Workers: workers, Logger: c.Log,
 		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(
 			river.PeriodicInterval(24*time.Hour),
@@ -114,6 +117,19 @@ func (d *drawer) Work(ctx context.Context, job *river.Job[store.DrawPages]) erro
 
 // Timeout is for the largest site there can be, many times over.
 func (d *drawer) Timeout(*river.Job[store.DrawPages]) time.Duration { return 10 * time.Minute }
+
+// planner publishes at a time.
+type planner struct {
+	river.WorkerDefaults[store.PublishPlan]
+	Config
+}
+
+func (p *planner) Work(ctx context.Context, job *river.Job[store.PublishPlan]) error {
+	return counted(job.Kind, p.CarryOut(ctx, job.Args.Plan))
+}
+
+// Timeout is for the largest site there can be, many times over.
+func (p *planner) Timeout(*river.Job[store.PublishPlan]) time.Duration { return 10 * time.Minute }
 
 // keeper forgets what is no longer to be kept.
 type keeper struct {

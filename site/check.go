@@ -1,6 +1,7 @@
 package site
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"io/fs"
@@ -8,32 +9,69 @@ import (
 	"path/filepath"
 	"strings"
 
-	"openplot/core/doc"
 	"openplot/store"
 )
+
+// Mend brings to visitors what the database says is published, where the two differ: the
+// program was stopped between one and the other, or published before there were releases.
+// Nobody was told of what is undone by that.
+func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
+	all, err := st.AllShown(ctx)
+	if err != nil {
+		return err
+	}
+	for _, s := range all {
+		if s.Content == nil {
+			if err := p.again(ctx, st, s.Site); err != nil {
+				return err
+			}
+			continue
+		}
+		b, err := os.ReadFile(filepath.Join(p.Dir, s.Slug, releaseFile))
+		if err == nil && bytes.Equal(b, s.Content) {
+			continue
+		}
+		if err := st.Reading(ctx, s.Site, p.put(s.Slug)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
 
 // Check compares what the store says is published with what is, tells what is wrong, and with
 // repair publishes again, as of the same edit, what is missing.
 func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tell func(format string, args ...any)) error {
-	pages, err := st.AllPublished(ctx)
+	all, err := st.AllShown(ctx)
 	if err != nil {
 		return err
 	}
-	files := map[string]map[string]bool{} // names of assets by site
-	for _, page := range pages {
-		if files[page.Site] == nil {
-			files[page.Site] = p.assets(page.Site)
+	for _, s := range all {
+		r, err := parseRelease(s.Content)
+		if err != nil {
+			return err
 		}
-		missing := p.missing(page, files[page.Site])
-		if missing == "" {
+		assets := p.assets(s.Slug)
+		ill := false
+		shown, err := os.ReadFile(filepath.Join(p.Dir, s.Slug, releaseFile))
+		if err != nil || !bytes.Equal(shown, s.Content) {
+			tell("%s: visitors see another publication than the last", s.Slug)
+			if repair {
+				if err := st.Reading(ctx, s.Site, p.put(s.Slug)); err != nil {
+					return err
+				}
+			}
+		}
+		r.entries(func(e *Entry) {
+			if missing := p.lacks(s.Slug, e, assets); missing != "" {
+				tell("%s /%s: %s", s.Slug, e.Name, missing)
+				ill = true
+			}
+		})
+		if !ill || !repair {
 			continue
 		}
-		tell("%s /%s: %s", page.Site, page.Slug, missing)
-		if !repair {
-			continue
-		}
-		if err := p.again(ctx, st, page); err != nil {
-			tell("%s /%s can't be published again: %v; publish it on the Bench", page.Site, page.Slug, err)
+		if err := p.again(ctx, st, s.Site); err != nil {
+			tell("%s can't be published again: %v; publish it on the screen of its pages", s.Slug, err)
 		}
 	}
 	return nil
@@ -42,7 +80,7 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 // assets gives the names of all files among a site's assets.
 func (p *Publisher) assets(slug string) map[string]bool {
 	names := map[string]bool{}
-	_ = filepath.WalkDir(filepath.Join(p.Dir, slug, "assets"), func(_ string, e fs.DirEntry, err error) error { // what can't be read is missing
+	_ = filepath.WalkDir(filepath.Join(p.Dir, slug, assetFolder), func(_ string, e fs.DirEntry, err error) error { // what can't be read is missing
 		if err == nil && !e.IsDir() {
 			names[e.Name()] = true
 		}
@@ -51,16 +89,19 @@ func (p *Publisher) assets(slug string) map[string]bool {
 	return names
 }
 
-// missing says what a published page lacks, or "".
-func (p *Publisher) missing(page *store.PublishedPage, assets map[string]bool) string {
-	b, err := os.ReadFile(filepath.Join(p.Dir, page.Site, page.Slug, "index.html"))
+// lacks says what is missing of what an address shows, or "".
+func (p *Publisher) lacks(slug string, e *Entry, assets map[string]bool) string {
+	b, err := os.ReadFile(filepath.Join(p.Dir, slug, contentFolder, e.File))
 	if errors.Is(err, fs.ErrNotExist) {
-		return "the page is missing"
+		return e.File + " is missing"
 	}
 	if err != nil {
 		return err.Error()
 	}
-	for part := range strings.SplitSeq(string(b), "assets/") {
+	if !strings.HasPrefix(e.Type, "text/html") {
+		return ""
+	}
+	for part := range strings.SplitSeq(string(b), assetFolder+"/") {
 		path, _, _ := strings.Cut(part, "\"")
 		path, _, _ = strings.Cut(path, " ") // in a srcset
 		if name := filepath.Base(path); filepath.Ext(name) != "" && strings.IndexFunc(name, outsideNames) < 0 && !assets[name] {
@@ -70,23 +111,31 @@ func (p *Publisher) missing(page *store.PublishedPage, assets map[string]bool) s
 	return ""
 }
 
-// again publishes a page as it was published.
-func (p *Publisher) again(ctx context.Context, st *store.Store, page *store.PublishedPage) error {
-	s, err := st.SiteBySlug(ctx, page.Site)
+// again publishes what a site has published again, as it was published.
+func (p *Publisher) again(ctx context.Context, st *store.Store, id string) error {
+	s, err := st.SiteByID(ctx, id)
 	if err != nil {
 		return err
 	}
-	src, err := ReadSource(ctx, st, &s.Site)
+	src, err := ReadSource(ctx, st, s)
 	if err != nil {
 		return err
 	}
-	then := &store.Page{PageInfo: page.PageInfo}
-	then.Seq = *page.PublishedSeq
-	var was *doc.Page
-	if was, err = st.PageAt(ctx, page.ID, then.Seq); err != nil {
-		return err
+	o := Order{Note: "Published again by the program"}
+	for _, info := range src.Pages {
+		if info.PublishedSeq == nil {
+			continue
+		}
+		then := &store.Page{PageInfo: *info}
+		then.Seq = *info.PublishedSeq
+		if then.Doc, err = st.PageAt(ctx, info.ID, then.Seq); err != nil {
+			return err
+		}
+		o.Pages = append(o.Pages, then)
 	}
-	then.Doc = was
-	_, _, err = p.Release(ctx, st, src, then)
+	if len(o.Pages) == 0 {
+		return nil
+	}
+	_, err = p.Publish(ctx, st, src, o)
 	return err
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"io/fs"
+	"maps"
 	"os"
 	"path/filepath"
 	"strings"
@@ -13,8 +14,8 @@ import (
 	"openplot/store"
 )
 
-// Collect removes published files that no published page needs and that are older than a
-// time, and tells how many that were, and their bytes. Publishing makes what it needs as
+// Collect removes published files that no publication needs that is kept, and that are older
+// than a time, and tells how many that were, and their bytes. Publishing makes what it needs as
 // young as the page, so that nothing is removed under its hands.
 func (p *Publisher) Collect(ctx context.Context, st *store.Store, before time.Time) (files int, bytes int64, err error) {
 	sites, err := os.ReadDir(p.Dir)
@@ -32,7 +33,12 @@ func (p *Publisher) Collect(ctx context.Context, st *store.Store, before time.Ti
 			return files, bytes, err
 		}
 		err := st.WithFiles(ctx, func() error {
-			n, b, err := collect(filepath.Join(p.Dir, s.Name()), before)
+			root := filepath.Join(p.Dir, s.Name())
+			kept, err := p.contents(ctx, st, s.Name())
+			if err != nil {
+				return err
+			}
+			n, b, err := collect(root, kept, before)
 			files, bytes = files+n, bytes+b
 			return err
 		})
@@ -43,9 +49,26 @@ func (p *Publisher) Collect(ctx context.Context, st *store.Store, before time.Ti
 	return files, bytes, nil
 }
 
-// collect does so in the folder of one site.
-func collect(root string, before time.Time) (files int, bytes int64, err error) {
-	needed, err := Needed(root)
+// contents gives the names of the contents that the publications of a site show that are kept.
+func (p *Publisher) contents(ctx context.Context, st *store.Store, slug string) (map[string]bool, error) {
+	all, err := st.ReleaseContents(ctx, slug)
+	if err != nil {
+		return nil, err
+	}
+	kept := map[string]bool{}
+	for _, content := range all {
+		r, err := parseRelease(content)
+		if err != nil {
+			return nil, err
+		}
+		r.entries(func(e *Entry) { kept[e.File] = true })
+	}
+	return kept, nil
+}
+
+// collect does so in the folder of one site, of which some contents are kept.
+func collect(root string, kept map[string]bool, before time.Time) (files int, bytes int64, err error) {
+	needed, err := needed(root, kept)
 	if err != nil {
 		return 0, 0, err
 	}
@@ -54,8 +77,8 @@ func collect(root string, before time.Time) (files int, bytes int64, err error) 
 			return err
 		}
 		rest, _ := filepath.Rel(root, name)
-		unfinished := strings.HasPrefix(e.Name(), durable.TemporaryPrefix)
-		if !unfinished && (!strings.HasPrefix(rest, "assets"+string(filepath.Separator)) || needed[e.Name()]) {
+		unpacked := strings.TrimSuffix(strings.TrimSuffix(e.Name(), ".br"), ".gz")
+		if !strings.HasPrefix(e.Name(), durable.TemporaryPrefix) && (rest == releaseFile || rest == movedFile || needed[unpacked]) {
 			return nil
 		}
 		fi, err := e.Info()
@@ -68,11 +91,13 @@ func collect(root string, before time.Time) (files int, bytes int64, err error) 
 	return files, bytes, err
 }
 
-// Needed gives the names of files that the pages and style sheets in a site's folder name.
-func Needed(root string) (map[string]bool, error) {
-	needed := map[string]bool{}
+// needed gives the names of files in a site's folder that the contents that are kept name, and
+// their own.
+func needed(root string, kept map[string]bool) (map[string]bool, error) {
+	needed := maps.Clone(kept)
 	err := filepath.WalkDir(root, func(name string, e fs.DirEntry, err error) error {
-		if err != nil || e.IsDir() || filepath.Ext(name) != ".html" && filepath.Ext(name) != ".css" {
+		ext := filepath.Ext(name)
+		if err != nil || e.IsDir() || ext != ".css" && !(kept[e.Name()] && ext == ".html") {
 			return err
 		}
 		b, err := os.ReadFile(name)

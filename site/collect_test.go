@@ -37,9 +37,9 @@ func TestCollect(t *testing.T) {
 	}
 	must(st.AddPage(ctx, s.ID, "", 0, words("First")))
 	p := &Publisher{Dir: t.TempDir(), MediaDir: t.TempDir(), Hosts: Hosts{"http", "localhost"}}
-	must(p.ReleaseAll(ctx, st, s))
+	must(p.PublishAll(ctx, st, &store.Site{Site: *s}))
 	root := filepath.Join(p.Dir, "skerry")
-	for _, name := range []string{"assets/style-000000000000.css", "assets/media/fold-480.webp", "assets/.new-1", ".new-2", "assets/own-000000000000.html"} {
+	for _, name := range []string{"assets/style-000000000000.css", "assets/media/fold-480.webp", "assets/.new-1", ".new-2", "assets/own-000000000000.html", "contents/old.html", "contents/old.html.br"} {
 		must(os.MkdirAll(filepath.Dir(filepath.Join(root, name)), 0o700))
 		must(os.WriteFile(filepath.Join(root, name), []byte("x"), 0o600))
 	}
@@ -57,7 +57,7 @@ func TestCollect(t *testing.T) {
 		t.Errorf("%d young ones collected, %v", n, err)
 	}
 	age()
-	if n, _, err := p.Collect(ctx, st, before()); n != 5 || err != nil {
+	if n, _, err := p.Collect(ctx, st, before()); n != 7 || err != nil {
 		t.Errorf("%d collected, %v", n, err)
 	}
 	sound := func() {
@@ -67,22 +67,27 @@ func TestCollect(t *testing.T) {
 	sound()
 	// What was there already and is published anew is young again.
 	age()
-	must(p.ReleaseAll(ctx, st, s))
-	css, err := filepath.Glob(filepath.Join(root, "assets", "style-*.css"))
+	must(p.PublishAll(ctx, st, &store.Site{Site: *s}))
+	shown, err := filepath.Glob(filepath.Join(root, "contents", "*.html.br"))
 	must(err)
-	if fi, err := os.Stat(css[0]); len(css) != 1 || err != nil || fi.ModTime().Before(before()) {
-		t.Errorf("%v: %v, %v", css, fi.ModTime(), err)
+	if len(shown) != 2 { // the page, and the one for what isn't there
+		t.Fatal(shown)
+	}
+	for _, name := range shown {
+		if fi, err := os.Stat(name); err != nil || fi.ModTime().Before(before()) {
+			t.Errorf("%s: %v, %v", name, fi.ModTime(), err)
+		}
 	}
 	sound()
 }
 
 // What visitors can read is read, and nothing else.
-func TestRead(t *testing.T) {
-	said, err := Read(`<!DOCTYPE html><html><head><title>T</title></head><body><header>Bar <nav>Menu</nav></header><main><h1>One &amp; two</h1>
+func TestSaid(t *testing.T) {
+	got, err := said(`<!DOCTYPE html><html><head><title>T</title></head><body><header>Bar <nav>Menu</nav></header><main><h1>One &amp; two</h1>
 		<img src="x" alt="A boat"><form action="/_forms/skerry/b1"><label>Your name</label><select><option>Choice</option></select><button>Send</button></form>
 		<form action="/_forms/other/b2"></form><script>code()</script><svg><title>Drawing</title></svg></main><footer>Below</footer></body></html>`, "skerry")
-	if err != nil || said.Words != "One & two A boat Your name" || strings.Join(said.Forms, " ") != "b1" {
-		t.Errorf("%+v, %v", said, err)
+	if err != nil || got.Words != "One & two A boat Your name" || strings.Join(got.Forms, " ") != "b1" {
+		t.Errorf("%+v, %v", got, err)
 	}
 }
 

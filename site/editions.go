@@ -4,7 +4,13 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"os"
+	"path/filepath"
+	"runtime"
 	"slices"
+	"time"
+
+	"golang.org/x/sync/errgroup"
 
 	"openplot/core/doc"
 	"openplot/store"
@@ -19,7 +25,7 @@ type edition struct {
 
 // Edition is a page of the site, as of a sequence number, to be published.
 func (src Source) Edition(seq int64, slug string, page *doc.Page) (store.Edition, error) {
-	e := store.Edition{Page: page.ID, Seq: seq}
+	e := store.Edition{Page: page.ID, Seq: seq, Look: src.Look}
 	var shown []*store.Medium
 	for _, m := range src.Media {
 		if !page.Shows(m.ID) {
@@ -41,41 +47,176 @@ func (src Source) Edition(seq int64, slug string, page *doc.Page) (store.Edition
 	return e, nil
 }
 
-// Release publishes a page of a site as it stands: it gives its address on the site's host,
-// and how many pictures on it still lack copies, which come to it by themselves.
-func (p *Publisher) Release(ctx context.Context, st *store.Store, src Source, page *store.Page) (address string, lacking int, err error) {
-	e, err := src.Edition(page.Seq, page.Slug, page.Doc)
-	if err != nil {
-		return "", 0, err
-	}
-	ready, err := p.Prepare(src, page.Slug, page.Doc)
-	if err != nil {
-		return "", 0, err
-	}
-	e.Said = ready.Said
-	if err := st.Publish(ctx, e, ready.Put); err != nil {
-		return "", 0, err
-	}
-	lacking, err = p.CatchUp(ctx, st, src.Site.ID, e)
-	return ready.Address, lacking, err
+// Order is what is to be published of a site at once, as it stands, and what withdrawn.
+type Order struct {
+	Pages    []*store.Page
+	Withdraw []string // ids of pages
+	By       string   // a user, or "" for the program itself
+	Note     string   // what is done, in words
 }
 
-// ReleaseAll publishes all pages of a site.
-func (p *Publisher) ReleaseAll(ctx context.Context, st *store.Store, s *doc.Site) error {
+// Publish carries out an order, and gives how many pictures on its pages still lack copies,
+// which come to them by themselves.
+func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o Order) (lacking int, err error) {
+	if src, err = src.published(o).forVisitors(ctx, st); err != nil {
+		return 0, err
+	}
+	ready := make([]*Prepared, len(o.Pages))
+	editions := make([]store.Edition, len(o.Pages))
+	g, _ := errgroup.WithContext(ctx)
+	g.SetLimit(runtime.NumCPU())
+	for i, page := range o.Pages {
+		g.Go(func() (err error) {
+			if editions[i], err = src.Edition(page.Seq, page.Slug, page.Doc); err != nil {
+				return err
+			}
+			if ready[i], err = p.Prepare(src, page.Slug, page.Doc); err != nil {
+				return err
+			}
+			editions[i].Said = ready[i].Said
+			return ctx.Err()
+		})
+	}
+	if err := g.Wait(); err != nil {
+		return 0, err
+	}
+	missing, err := p.missing(ctx, st, src)
+	if err != nil {
+		return 0, err
+	}
+	err = st.Publish(ctx, store.Publication{
+		Site: src.Site.ID, By: o.By, Note: o.Note, Editions: editions, Withdrawn: o.Withdraw,
+		Change: p.change(src, func(r *Release, number int64) error {
+			r.Number, r.Missing = number, missing
+			for _, id := range o.Withdraw {
+				if at, e := r.At(id); e != nil {
+					delete(r.Pages, at)
+				}
+			}
+			for i, page := range o.Pages {
+				if at, e := r.At(page.ID); e != nil {
+					delete(r.Pages, at)
+				}
+				e := ready[i].Entry
+				e.Seq, e.Since = page.Seq, time.Now().UTC().Truncate(time.Second)
+				r.Pages[page.Slug] = e
+			}
+			return nil
+		}),
+	})
+	if err != nil {
+		return 0, err
+	}
+	for _, e := range editions {
+		n, err := p.CatchUp(ctx, st, src.Site.ID, e)
+		if err != nil {
+			return 0, err
+		}
+		lacking += n
+	}
+	return lacking, nil
+}
+
+// Back shows visitors again what a publication showed, but for pages that were deleted since. It
+// is a publication of its own, so that one can go back from it too.
+func (p *Publisher) Back(ctx context.Context, st *store.Store, src Source, number int64, by string) error {
+	src, err := src.forVisitors(ctx, st)
+	if err != nil {
+		return err
+	}
+	content, err := st.Release(ctx, src.Site.ID, number)
+	if err != nil {
+		return err
+	}
+	then, err := parseRelease(content)
+	if err != nil {
+		return err
+	}
+	there := map[string]*store.PageInfo{}
+	for _, info := range src.Pages {
+		there[info.ID] = info
+	}
+	var editions []store.Edition
+	shown := map[string]bool{}
+	for at, e := range then.Pages {
+		info := there[e.Page]
+		if info == nil {
+			delete(then.Pages, at)
+			continue
+		}
+		b, err := os.ReadFile(filepath.Join(p.Dir, src.Site.Slug, filepath.FromSlash(e.Content())))
+		if err != nil {
+			return fmt.Errorf("reading what was published: %w", err)
+		}
+		words, err := said(string(b), src.Site.Slug)
+		if err != nil {
+			return err
+		}
+		e.Lock = info.Lock // who may see a page isn't gone back to
+		shown[e.Page] = true
+		editions = append(editions, store.Edition{Page: e.Page, Seq: e.Seq, Look: e.Look, Said: words})
+	}
+	var gone []string
+	for id, info := range there {
+		if info.PublishedSeq != nil && !shown[id] {
+			gone = append(gone, id)
+		}
+	}
+	return st.Publish(ctx, store.Publication{
+		Site: src.Site.ID, By: by, Note: fmt.Sprintf("Back to publication %d", number), Editions: editions, Withdrawn: gone,
+		Change: p.change(src, func(r *Release, number int64) error {
+			r.Number, r.Pages, r.Missing = number, then.Pages, then.Missing
+			return nil
+		}),
+	})
+}
+
+// published leaves out of a site's pages those that visitors won't find after an order: menus
+// and lists don't show them, and links don't lead to them.
+func (src Source) published(o Order) Source {
+	src.Pages = slices.DeleteFunc(slices.Clone(src.Pages), func(p *store.PageInfo) bool {
+		ordered := slices.ContainsFunc(o.Pages, func(q *store.Page) bool { return q.ID == p.ID })
+		return !ordered && (p.PublishedSeq == nil || slices.Contains(o.Withdraw, p.ID))
+	})
+	return src
+}
+
+// change is a change of what the host of a site shows.
+func (p *Publisher) change(src Source, how func(r *Release, number int64) error) store.Change {
+	return store.Change{
+		Next: func(was []byte, number int64) ([]byte, error) {
+			r, err := parseRelease(was)
+			if err != nil {
+				return nil, err
+			}
+			if err := how(r, number); err != nil {
+				return nil, err
+			}
+			if err := p.complete(src, r); err != nil {
+				return nil, err
+			}
+			return json.Marshal(r)
+		},
+		Put: p.put(src.Site.Slug),
+	}
+}
+
+// PublishAll publishes all pages of a site.
+func (p *Publisher) PublishAll(ctx context.Context, st *store.Store, s *store.Site) error {
 	src, err := ReadSource(ctx, st, s)
 	if err != nil {
 		return err
 	}
+	o := Order{Note: "All pages"}
 	for _, info := range src.Pages {
 		page, err := st.Page(ctx, s.ID, info.Slug)
 		if err != nil {
 			return err
 		}
-		if _, _, err := p.Release(ctx, st, src, page); err != nil {
-			return err
-		}
+		o.Pages = append(o.Pages, page)
 	}
-	return nil
+	_, err = p.Publish(ctx, st, src, o)
+	return err
 }
 
 // CatchUp brings copies to an edition that were made while it was being published, and
@@ -111,6 +252,18 @@ func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.M
 		now[m.Original] = m
 	}
 	m := now[job.Original]
+	site, err := st.SiteByID(ctx, job.Site)
+	if err != nil {
+		return err
+	}
+	src, err := ReadSource(ctx, st, site)
+	if err == nil {
+		src, err = src.forVisitors(ctx, st)
+	}
+	if err != nil {
+		return err
+	}
+	var ready []*Prepared
 	return st.Renew(ctx, job.Site, job.Original, m == nil || m.CopiesLeft == 0, func(source []byte) ([]byte, error) {
 		var e edition
 		if err := json.Unmarshal(source, &e); err != nil {
@@ -121,9 +274,18 @@ func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.M
 				was.Variants = m.Variants
 			}
 		}
-		if _, err := p.Publish(e.Source, e.Slug, e.Page); err != nil {
+		r, err := p.Prepare(e.Source, e.Slug, e.Page)
+		if err != nil {
 			return nil, err
 		}
+		ready = append(ready, r)
 		return json.Marshal(e)
-	})
+	}, p.change(src, func(r *Release, _ int64) error {
+		for _, now := range ready {
+			if _, e := r.At(now.Entry.Page); e != nil {
+				e.File, e.Styles = now.Entry.File, now.Entry.Styles
+			}
+		}
+		return nil
+	}))
 }

@@ -61,19 +61,18 @@ func TestEditions(t *testing.T) {
 		)
 	}
 	p := &Publisher{Dir: dir, MediaDir: uploads}
-	publish := func() store.Edition {
+	order := Order{Pages: []*store.Page{{PageInfo: store.PageInfo{ID: "p", Slug: "fares"}, Doc: page}}}
+	publish := func() int {
 		t.Helper()
 		media, err := st.Media(ctx, "w")
 		must(err)
-		src := Source{Site: s, Media: media}
-		e, err := src.Edition(0, "fares", page)
+		lacking, err := p.Publish(ctx, st, Source{Site: s, Media: media}, order)
 		must(err)
-		must(st.Publish(ctx, e, func() error { _, err := p.Publish(src, "fares", page); return err }))
-		return e
+		return lacking
 	}
 	shows := func(want ...string) {
 		t.Helper()
-		b, err := os.ReadFile(filepath.Join(dir, "skerry", "fares", "index.html"))
+		b, err := Read(os.DirFS(filepath.Join(dir, "skerry")), "fares")
 		must(err)
 		for _, name := range []string{"m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp"} {
 			wanted := strings.Contains(" "+strings.Join(want, " ")+" ", " "+name+" ")
@@ -94,9 +93,8 @@ func TestEditions(t *testing.T) {
 		return job
 	}
 
-	e := publish()
-	if len(e.Lacks) != 2 { // what isn't on the page doesn't count
-		t.Errorf("lacks copies of %v", e.Lacks)
+	if lacking := publish(); lacking != 2 { // what isn't on the page doesn't count
+		t.Errorf("%d lack copies", lacking)
 	}
 	shows("m1-480.webp", "m2-480.webp")
 	m, err := st.Medium(ctx, "w", "m1")
@@ -114,7 +112,7 @@ func TestEditions(t *testing.T) {
 	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp")
 	left := 0
 	for _, original := range []string{"m1-original", "m2-original"} {
-		must(st.Renew(ctx, "w", original, false, func(source []byte) ([]byte, error) { left++; return source, nil }))
+		must(st.Renew(ctx, "w", original, false, func(source []byte) ([]byte, error) { left++; return source, nil }, store.Change{}))
 	}
 	if left > 0 {
 		t.Error("the edition is kept although nothing is to come")
@@ -134,26 +132,25 @@ func TestEditions(t *testing.T) {
 	media, err := st.Media(ctx, "w")
 	must(err)
 	src := Source{Site: s, Media: media}
-	e, err = src.Edition(0, "fares", page)
-	must(err)
-	job := made("m1", "900.webp", 0)
-	must(p.CopiesMade(ctx, st, job)) // finds no edition yet
-	must(st.Publish(ctx, e, func() error { _, err := p.Publish(src, "fares", page); return err }))
-	shows("m1-480.webp", "m2-480.webp", "m2-900.webp")
-	if n, err := p.CatchUp(ctx, st, "w", e); err != nil || n != 0 {
+	must(p.CopiesMade(ctx, st, made("m1", "900.webp", 0))) // finds no edition yet
+	if n, err := p.Publish(ctx, st, src, order); err != nil || n != 0 {
 		t.Errorf("%d pictures lack copies, %v", n, err)
 	}
 	shows("m1-480.webp", "m1-900.webp", "m2-480.webp", "m2-900.webp")
 	// Where nothing lacks, nothing is kept.
-	if e = publish(); len(e.Lacks) != 0 || e.Source != nil {
-		t.Errorf("%+v", e)
+	if n := publish(); n != 0 {
+		t.Errorf("%d lack copies", n)
 	}
-	if n, err := p.CatchUp(ctx, st, "w", e); err != nil || n != 0 {
-		t.Errorf("%d, %v", n, err)
+	if media, err = st.Media(ctx, "w"); err != nil {
+		t.Fatal(err)
+	}
+	if e, err := (Source{Site: s, Media: media}).Edition(0, "fares", page); err != nil || e.Source != nil || len(e.Lacks) > 0 {
+		t.Errorf("%+v, %v", e, err)
 	}
 	// A page that can't be written isn't published.
-	q := &Publisher{Dir: filepath.Join(dir, "skerry", "fares", "index.html"), MediaDir: uploads}
-	if err := st.Publish(ctx, store.Edition{Page: "p", Seq: 9}, func() error { _, err := q.Publish(src, "fares", page); return err }); err == nil {
+	q := &Publisher{Dir: filepath.Join(dir, "skerry", "release.json"), MediaDir: uploads}
+	order.Pages[0].Seq = 9
+	if _, err := q.Publish(ctx, st, src, order); err == nil {
 		t.Error("a page was written into a file")
 	}
 	if infos, err := st.Pages(ctx, "w"); err != nil || infos[0].PublishedSeq == nil || *infos[0].PublishedSeq != 0 {

@@ -44,7 +44,7 @@ func (src Source) Needed(used func(family string, italic bool) bool) (out []*sto
 func (src Source) words(p *doc.Page) string {
 	var b strings.Builder
 	f := src.Site.Facts
-	for _, s := range []string{p.Plain(), src.Site.Name, f.Address, f.Hours, f.Phone, f.Mail} {
+	for _, s := range []string{p.Plain(), src.Site.Name, f.Address, f.InWords(), f.Phone, f.Mail} {
 		b.WriteString(s)
 	}
 	for _, i := range src.Pages {

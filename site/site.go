@@ -1,24 +1,27 @@
 // Package site publishes pages: it writes them as plain files, and renders them
 // for a preview.
 //
-// In come a site, its media and pages; out come a folder with an index.html per
-// page and one assets folder (style sheets, fonts, pictures), or the same text in
-// memory. Addresses are relative, so that the folder can be served from anywhere.
-// Start at Publish.
+// In come a site, its media and pages; out come a folder with its contents by hash, its assets
+// (style sheets, fonts, pictures) and one file that says which address shows what, or the same
+// text in memory. Addresses are relative, so that a site can be served from anywhere. Start at
+// Publisher.Publish, then Release.
 package site
 
 import (
 	"cmp"
 	"context"
 	"crypto/sha256"
+	"encoding/base64"
 	"encoding/hex"
 	"errors"
 	"fmt"
 	"io/fs"
 	"os"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 	_ "time/tzdata" // for machines without one
 
@@ -51,8 +54,10 @@ type Addresses struct {
 	// ByContent names files of shipped fonts after what is in them, for those that keep them
 	// for good.
 	ByContent bool
-	// Self is the page's own address in the world, or "".
-	Self string
+	// Self is the page's own address in the world, or "" for none; Origin is that of the site.
+	Self, Origin string
+	// Up leads from the page to the site's beginning: "" or "../", as often as it takes.
+	Up string
 	// StandIns shows pictures where none is chosen yet, at ScenesPath.
 	StandIns bool
 }
@@ -68,14 +73,19 @@ func (a Addresses) font(f fonts.Face) string {
 // Source is what the pages of a site are made from.
 type Source struct {
 	Site  *doc.Site
+	Look  int64 // the site's version
 	Media []*store.Medium
 	Pages []*store.PageInfo
 	Fonts []*store.Font
+	// Domain is a host of the site's own at which it is shown, or "".
+	Domain string
+	// Redirects are addresses that lead elsewhere.
+	Redirects []store.Redirect
 }
 
 // ReadSource reads what the pages of a site are made from.
-func ReadSource(ctx context.Context, st *store.Store, s *doc.Site) (src Source, err error) {
-	src.Site = s
+func ReadSource(ctx context.Context, st *store.Store, s *store.Site) (src Source, err error) {
+	src.Site, src.Look = &s.Site, s.Version
 	if src.Media, err = st.Media(ctx, s.ID); err != nil {
 		return src, err
 	}
@@ -83,6 +93,20 @@ func ReadSource(ctx context.Context, st *store.Store, s *doc.Site) (src Source, 
 		return src, err
 	}
 	src.Fonts, err = st.Fonts(ctx, s.ID)
+	return src, err
+}
+
+// forVisitors reads what only published pages need.
+func (src Source) forVisitors(ctx context.Context, st *store.Store) (_ Source, err error) {
+	if src.Redirects, err = st.Redirects(ctx, src.Site.ID); err != nil {
+		return src, err
+	}
+	ds, err := st.Domains(ctx, src.Site.ID)
+	for _, d := range ds {
+		if d.FoundAt != nil && src.Domain == "" {
+			src.Domain = d.Host
+		}
+	}
 	return src, err
 }
 
@@ -120,7 +144,10 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }
 	}
 	for _, p := range src.Pages {
-		b.Pages = append(b.Pages, element.PageLink{Slug: p.Slug, Name: p.Name, Description: p.Description, Categories: p.Categories, Picture: p.Picture})
+		b.Pages = append(b.Pages, element.PageLink{
+			Slug: p.Slug, Name: p.Name, Description: p.Description, Categories: p.Categories, Picture: p.Picture,
+			Menu: p.MenuName, OutOfMenu: !p.InMenu, InFooter: p.InFooter,
+		})
 	}
 	return b
 }
@@ -180,7 +207,17 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 		faces = append(faces, face)
 	}
 	sheet := emit.NewSheet(src.Site.Zones)
-	head := emit.Page{Title: p.Title, Description: p.Description, Language: cmp.Or(src.Site.Language, "en"), Stylesheet: a.Stylesheet, Fonts: faces}
+	head := emit.Page{
+		Title: p.Title, Description: p.Description, Language: cmp.Or(p.Language, src.Site.Language, "en"), Stylesheet: a.Stylesheet, Fonts: faces,
+		Hidden: p.Unlisted,
+	}
+	if a.Self != "" {
+		src.describe(&head, slug, p, a)
+		grounds := firstView(body, src.Site.Zones)
+		if a.Stylesheet == "" { // otherwise they are named from elsewhere
+			head.Preloads = grounds
+		}
+	}
 	if a.Script != nil {
 		r.Scripts = emit.Scripts(body)
 		for _, name := range r.Scripts {
@@ -212,91 +249,129 @@ type Publisher struct {
 	Dir      string // what is published, one folder per site
 	MediaDir string // where uploads are kept
 	Hosts    Hosts  // a site's own HTML is at a host of its own
+
+	icons sync.Map // drawnIcon by site
 }
 
-// Prepared is a page of which all is on disk that it needs, under names of its own.
+// Prepared is a page of which all is on disk that it needs, itself included: it only has to be
+// shown.
 type Prepared struct {
-	Address    string // on the site's host
-	Said       store.Said
-	file, html string
+	Entry *Entry
+	Said  store.Said
 }
 
-// Put writes the page itself. One that was there before is replaced in one step.
-func (p *Prepared) Put() error { return durable.Write(p.file, []byte(p.html)) }
+// largestInline is the size in bytes of a style sheet that stands in the page: one that is
+// fetched first keeps the page from being drawn for as long as that takes. Those of the demo's
+// pages have 8 to 15 kB, 2 to 3 packed.
+const largestInline = 48 << 10
 
-// Publish writes one page, "" being the home page, and gives its address on the site's
-// host.
-func (p *Publisher) Publish(src Source, slug string, page *doc.Page) (string, error) {
-	ready, err := p.Prepare(src, slug, page)
-	if err != nil {
-		return "", err
-	}
-	return ready.Address, ready.Put()
-}
+// missingPage is the address of the page that is shown where nothing is, at any depth.
+const missingPage = "404"
 
-// Prepare writes what a page needs, but for the page. It takes seconds where fonts of the
-// site's own are published for the first time.
+// Prepare writes a page, "" being the home page, and what it needs. It takes seconds where
+// fonts of the site's own are published for the first time.
 func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared, error) {
 	up := ""
-	if slug != "" {
-		up = "../"
+	if slug == missingPage {
+		up = "/"
+	} else if slug != "" {
+		up = strings.Repeat("../", strings.Count(slug, "/")+1)
 	}
 	a := Addresses{
-		ByContent: true, Media: up + "assets/media/", StyleMedia: "media/", Fonts: up + "assets/fonts/", StyleFonts: "fonts/",
+		ByContent: true, Media: up + "assets/media/", StyleMedia: up + "assets/media/", Fonts: up + "assets/fonts/", StyleFonts: up + "assets/fonts/",
 		Link:   func(href string) string { return relative(href, up) },
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
 		Embed:  func(file string) string { return p.Hosts.Own(src.Site.Slug) + "/" + file },
-		Self:   p.Hosts.Public(src.Site.Slug) + "/" + slug,
+		Self:   p.origin(src) + strings.TrimSuffix("/"+slug, "/") + "/",
+		Origin: p.origin(src), Up: up,
 	}
-	root := filepath.Join(p.Dir, src.Site.Slug)
-	assets := filepath.Join(root, "assets")
+	assets := filepath.Join(p.Dir, src.Site.Slug, assetFolder)
 	own := p.subsets(src, page)
 	a.OwnFont = own.name
-	draft := src.Render(slug, page, a)
-	sum := sha256.Sum256([]byte(draft.CSS))
-	css := "style-" + hex.EncodeToString(sum[:6]) + ".css"
-	a.Stylesheet = up + "assets/" + css
 	r := src.Render(slug, page, a)
-
+	if len(r.CSS) > largestInline {
+		a.StyleMedia, a.StyleFonts = "media/", "fonts/"
+		a.Stylesheet = styleFile(src.Render(slug, page, a).CSS)
+		css := a.Stylesheet
+		a.Stylesheet = up + "assets/" + css
+		r = src.Render(slug, page, a)
+		if err := writePacked(filepath.Join(assets, css), []byte(r.CSS)); err != nil {
+			return nil, err
+		}
+	}
+	if err := p.bring(assets, r, a); err != nil {
+		return nil, err
+	}
 	if err := own.write(filepath.Join(assets, "fonts")); err != nil {
 		return nil, err
 	}
+	words, err := said(r.HTML, src.Site.Slug)
+	if err != nil {
+		return nil, err
+	}
+	e := &Entry{Type: htmlType, Page: page.ID, Name: page.Name, Look: src.Look, Hidden: page.Unlisted}
+	if i := slices.IndexFunc(src.Pages, func(i *store.PageInfo) bool { return i.ID == page.ID }); i >= 0 {
+		e.Lock = src.Pages[i].Lock
+	}
+	if a.Stylesheet == "" {
+		sum := sha256.Sum256([]byte(r.CSS))
+		e.Styles = []string{"'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"}
+	}
+	if e.File, err = p.keep(src.Site.Slug, ".html", []byte(r.HTML)); err != nil {
+		return nil, err
+	}
+	return &Prepared{e, words}, nil
+}
+
+// origin is where a site's pages are in the world.
+func (p *Publisher) origin(src Source) string {
+	if src.Domain != "" {
+		return p.Hosts.Scheme + "://" + src.Domain
+	}
+	return p.Hosts.Public(src.Site.Slug)
+}
+
+// htmlType is the media type of pages.
+const htmlType = "text/html; charset=utf-8"
+
+// styleFile names a style sheet's file after what is in it.
+func styleFile(css string) string {
+	sum := sha256.Sum256([]byte(css))
+	return "style-" + hex.EncodeToString(sum[:6]) + ".css"
+}
+
+// bring writes the fonts, pictures, own HTML and scripts that a page needs among its site's
+// assets.
+func (p *Publisher) bring(assets string, r Rendered, a Addresses) error {
 	for _, f := range r.Fonts {
 		b, err := fonts.Files.ReadFile("files/" + f.File)
 		if err != nil {
-			return nil, fmt.Errorf("reading font %s: %w", f.File, err)
+			return fmt.Errorf("reading font %s: %w", f.File, err)
 		}
 		if err := durable.Write(filepath.Join(assets, "fonts", a.font(f)), b); err != nil {
-			return nil, err
+			return err
 		}
 	}
 	for _, name := range r.Media {
 		if err := copyFile(filepath.Join(assets, "media", name), filepath.Join(p.MediaDir, name)); err != nil {
-			return nil, err
+			return err
 		}
 	}
 	for name, markup := range r.Embeds {
-		if err := durable.Write(filepath.Join(assets, name), []byte(EmbedDocument(markup))); err != nil {
-			return nil, err
+		if err := writePacked(filepath.Join(assets, name), []byte(EmbedDocument(markup))); err != nil {
+			return err
 		}
 	}
 	for _, name := range r.Scripts {
 		b, err := Script(name)
 		if err != nil {
-			return nil, err
+			return err
 		}
-		if err := durable.Write(filepath.Join(assets, scriptFile(name)), b); err != nil {
-			return nil, err
+		if err := writePacked(filepath.Join(assets, scriptFile(name)), b); err != nil {
+			return err
 		}
 	}
-	if err := durable.Write(filepath.Join(assets, css), []byte(r.CSS)); err != nil {
-		return nil, err
-	}
-	said, err := Read(r.HTML, src.Site.Slug)
-	if err != nil {
-		return nil, err
-	}
-	return &Prepared{strings.TrimSuffix("/"+slug, "/") + "/", said, filepath.Join(root, slug, "index.html"), r.HTML}, nil
+	return nil
 }
 
 // relative turns "/fares#prices" into "fares/#prices" or "../fares/#prices", and

@@ -18,13 +18,13 @@ type DrawnPage struct {
 // DrawnPages gives pages of a site in their order, from one on, with their drawings; and how
 // many there are in all. look is the look of the site that drawings have to be in.
 func (s *Store) DrawnPages(ctx context.Context, site, look string, from, limit int) (pages []*DrawnPage, all int, err error) {
-	if err := s.db.GetContext(ctx, &all, `SELECT count(*) FROM pages WHERE site_id = $1`, site); err != nil {
+	if err := s.db.GetContext(ctx, &all, `SELECT count(*) FROM pages WHERE site_id = $1 AND deleted_at IS NULL`, site); err != nil {
 		return nil, 0, fmt.Errorf("counting pages: %w", err)
 	}
 	if err := s.db.SelectContext(
 		ctx, &pages,
 		`SELECT `+pageColumns+`, coalesce(d.svg, '') AS svg, coalesce(d.seq = p.seq AND d.look = $2, false) AS fresh
-			FROM pages p LEFT JOIN page_drawings d ON d.page_id = p.id WHERE p.site_id = $1 ORDER BY p.position, p.slug OFFSET $3 LIMIT $4`,
+			FROM pages p LEFT JOIN page_drawings d ON d.page_id = p.id WHERE p.site_id = $1 AND p.deleted_at IS NULL ORDER BY p.position, p.slug OFFSET $3 LIMIT $4`,
 		site, look, from, limit,
 	); err != nil {
 		return nil, 0, fmt.Errorf("listing pages: %w", err)
@@ -38,7 +38,7 @@ func (s *Store) Undrawn(ctx context.Context, site, look string, limit int) ([]*P
 	if err := s.db.SelectContext(
 		ctx, &ps,
 		`SELECT `+pageColumns+` FROM pages p LEFT JOIN page_drawings d ON d.page_id = p.id
-			WHERE p.site_id = $1 AND (d.page_id IS NULL OR d.seq <> p.seq OR d.look <> $2) ORDER BY p.position, p.slug LIMIT $3`,
+			WHERE p.site_id = $1 AND p.deleted_at IS NULL AND (d.page_id IS NULL OR d.seq <> p.seq OR d.look <> $2) ORDER BY p.position, p.slug LIMIT $3`,
 		site, look, limit,
 	); err != nil {
 		return nil, fmt.Errorf("looking for pages to draw: %w", err)

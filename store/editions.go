@@ -11,6 +11,7 @@ import (
 type Edition struct {
 	Page   string
 	Seq    int64
+	Look   int64    // the version of the site that it is made with
 	Lacks  []string // originals of the pictures of which copies are still to be made
 	Source []byte   // what it is made from, as JSON
 	Said
@@ -26,34 +27,9 @@ type Said struct {
 // (PostgreSQL 15 §12.11).
 const maxWords = 400_000
 
-// Publish notes that an edition is published, which write does. It is kept while it lacks
-// copies.
-func (s *Store) Publish(ctx context.Context, e Edition, write func() error) error {
-	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `UPDATE pages SET published_at = now(), published_seq = $2 WHERE id = $1`, e.Page, e.Seq); err != nil {
-			return fmt.Errorf("noting a publication: %w", err)
-		}
-		if err := keepSaid(ctx, tx, e.Page, e.Said); err != nil {
-			return err
-		}
-		query, args := `DELETE FROM editions WHERE page_id = $1`, []any{e.Page}
-		if len(e.Lacks) > 0 {
-			query, args = `INSERT INTO editions (page_id, originals, source) VALUES ($1, $2, $3)
-				ON CONFLICT (page_id) DO UPDATE SET originals = EXCLUDED.originals, source = EXCLUDED.source`, []any{e.Page, e.Lacks, e.Source}
-		}
-		if _, err := tx.ExecContext(ctx, query, args...); err != nil {
-			return fmt.Errorf("keeping an edition: %w", err)
-		}
-		return write()
-	})
-}
-
-// KeepSaid keeps what a page says that is published already.
-func (s *Store) KeepSaid(ctx context.Context, page string, said Said) error {
-	return s.inTx(ctx, func(tx *sqlx.Tx) error { return keepSaid(ctx, tx, page, said) })
-}
-
-func keepSaid(ctx context.Context, tx *sqlx.Tx, page string, said Said) error {
+// keepSaid keeps what a page says as it is published.
+func keepSaid(ctx context.Context, tx *sqlx.Tx, e Edition) error {
+	page, said := e.Page, e.Said
 	var language string
 	if err := tx.GetContext(ctx, &language, `SELECT s.language FROM pages p JOIN sites s ON s.id = p.site_id WHERE p.id = $1`, page); err != nil {
 		return fmt.Errorf("finding the page's language: %w", notFound(err))
@@ -72,9 +48,14 @@ func keepSaid(ctx context.Context, tx *sqlx.Tx, page string, said Said) error {
 }
 
 // Renew gives write the source of every edition that lacks copies of an original, and
-// keeps the one that it returns. With done there are no more copies to come.
-func (s *Store) Renew(ctx context.Context, site, original string, done bool, write func(source []byte) ([]byte, error)) error {
+// keeps the one that it returns; then it makes the change of what the host shows. With done
+// there are no more copies to come.
+func (s *Store) Renew(ctx context.Context, site, original string, done bool, write func(source []byte) ([]byte, error), change Change) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		number, was, err := shown(ctx, tx, site)
+		if err != nil {
+			return err
+		}
 		var editions []struct {
 			Page   string `db:"page_id"`
 			Source []byte `db:"source"`
@@ -82,6 +63,9 @@ func (s *Store) Renew(ctx context.Context, site, original string, done bool, wri
 		if err := tx.SelectContext(ctx, &editions, `SELECT e.page_id, e.source FROM pages p JOIN editions e ON e.page_id = p.id
 			WHERE p.site_id = $1 AND $2 = ANY (e.originals) ORDER BY p.id FOR UPDATE OF p`, site, original); err != nil {
 			return fmt.Errorf("finding editions: %w", err)
+		}
+		if len(editions) == 0 {
+			return nil
 		}
 		for _, e := range editions {
 			next, err := write(e.Source)
@@ -99,6 +83,28 @@ func (s *Store) Renew(ctx context.Context, site, original string, done bool, wri
 				return fmt.Errorf("keeping an edition: %w", err)
 			}
 		}
-		return nil
+		return amend(ctx, tx, site, number, was, change)
 	})
+}
+
+// Amend makes a change of what a site's host shows that is no publication of its own.
+func (s *Store) Amend(ctx context.Context, site string, change Change) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		number, was, err := shown(ctx, tx, site)
+		if err != nil || was == nil {
+			return err
+		}
+		return amend(ctx, tx, site, number, was, change)
+	})
+}
+
+func amend(ctx context.Context, tx *sqlx.Tx, site string, number int64, was []byte, change Change) error {
+	content, err := change.Next(was, number)
+	if err != nil {
+		return err
+	}
+	if _, err := tx.ExecContext(ctx, `UPDATE releases SET content = $3 WHERE site_id = $1 AND number = $2`, site, number, content); err != nil {
+		return fmt.Errorf("amending a publication: %w", err)
+	}
+	return change.Put(content)
 }

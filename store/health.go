@@ -29,21 +29,6 @@ func (s *Store) AllFonts(ctx context.Context) (fs []*Font, err error) {
 	return fs, nil
 }
 
-// PublishedPage is a page that is published, with its site's address.
-type PublishedPage struct {
-	PageInfo
-	Site string `db:"site"`
-}
-
-// AllPublished gives the published pages of all sites.
-func (s *Store) AllPublished(ctx context.Context) (ps []*PublishedPage, err error) {
-	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+`, s.slug AS site FROM pages p JOIN sites s ON s.id = p.site_id
-		WHERE p.published_at IS NOT NULL ORDER BY s.slug, p.slug`); err != nil {
-		return nil, fmt.Errorf("listing published pages: %w", err)
-	}
-	return ps, nil
-}
-
 // MendMedium keeps a medium's files and their bytes as they were found to be, with the job of
 // making copies that it lacks.
 func (s *Store) MendMedium(ctx context.Context, m *Medium) error {

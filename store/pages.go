@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -26,6 +27,16 @@ type PageInfo struct {
 	Seq          int64      `db:"seq"`
 	PublishedAt  *time.Time `db:"published_at"`
 	PublishedSeq *int64     `db:"published_seq"`
+	// PublishedLook is the version of the site that it was published with.
+	PublishedLook *int64 `db:"published_look"`
+	// Parent is the page that it stands under, nil at the top.
+	Parent *string `db:"parent"`
+	Placing
+	// Shared are the ids of its sections that stand on other pages too.
+	Shared categories `db:"shared"`
+	// Lock is the hash of the password that visitors need, or "".
+	Lock      string     `db:"lock"`
+	DeletedAt *time.Time `db:"deleted_at"`
 }
 
 // categories reads a list of words that the database gives as JSON.
@@ -63,12 +74,14 @@ var ErrStale = errors.New("somebody else changed this since")
 // ErrNothing means that there is nothing to undo or redo.
 var ErrNothing = errors.New("nothing to undo or redo")
 
-const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, array_to_json(p.categories) AS categories, p.picture, p.seq, p.published_at, p.published_seq`
+const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, array_to_json(p.categories) AS categories, p.picture, p.seq, p.published_at, p.published_seq, p.published_look,
+	p.parent, p.in_menu, p.in_footer, p.menu_name, p.lock, p.deleted_at,
+	array_to_json(p.shared) AS shared`
 
 // Pages lists a site's pages in their order.
 func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
 	var ps []*PageInfo
-	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 ORDER BY p.position, p.slug`, site); err != nil {
+	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.deleted_at IS NULL ORDER BY p.position, p.slug`, site); err != nil {
 		return nil, fmt.Errorf("listing pages: %w", err)
 	}
 	return ps, nil
@@ -76,8 +89,17 @@ func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
 
 // Page gives a page of a site by slug.
 func (s *Store) Page(ctx context.Context, site, slug string) (*Page, error) {
+	return s.page(ctx, `p.site_id = $1 AND p.slug = $2`, site, slug)
+}
+
+// PageByID gives a page of a site by id.
+func (s *Store) PageByID(ctx context.Context, site, id string) (*Page, error) {
+	return s.page(ctx, `p.site_id = $1 AND p.id = $2`, site, id)
+}
+
+func (s *Store) page(ctx context.Context, which string, args ...any) (*Page, error) {
 	var p Page
-	if err := s.db.GetContext(ctx, &p.PageInfo, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.slug = $2`, site, slug); err != nil {
+	if err := s.db.GetContext(ctx, &p.PageInfo, `SELECT `+pageColumns+` FROM pages p WHERE `+which+` AND p.deleted_at IS NULL`, args...); err != nil {
 		return nil, fmt.Errorf("finding page: %w", notFound(err))
 	}
 	var err error
@@ -93,8 +115,8 @@ func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p 
 	}
 	if _, err := s.db.ExecContext(
 		ctx,
-		`INSERT INTO pages (id, site_id, slug, position, doc, name, description, categories, picture) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-		p.ID, site, slug, position, b, p.Name, p.Description, append([]string{}, p.Categories...), p.Picture,
+		`INSERT INTO pages (id, site_id, slug, position, doc, name, description, categories, picture, shared) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+		p.ID, site, slug, position, b, p.Name, p.Description, append([]string{}, p.Categories...), p.Picture, p.SharedSections(),
 	); err != nil {
 		return fmt.Errorf("adding page %s: %w", slug, err)
 	}
@@ -128,27 +150,93 @@ type Edited struct {
 	Seq     int64
 	Result  *edit.Result
 	History History
+	// Shared is on how many other pages the edit was made too.
+	Shared int
 }
 
 // Edit applies a command that was made against the page as of base. The command,
 // its steps and their inverse are in the log before Edit returns. ErrStale means
 // that a newer entry touched the same nodes; other errors are apply's.
 func (s *Store) Edit(ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error)) (*Edited, error) {
-	var out *Edited
-	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
+	var shared []string
+	for range 3 { // what is shared may change in between, but not for ever
+		done, spreads, err := s.edit(ctx, page, user, base, command, apply, shared)
+		if err != nil {
+			return nil, err
+		}
+		if len(spreads) > 0 { // other pages are to be locked before this one, in their order
+			shared = spreads
+			continue
+		}
+		for id, e := range done {
+			s.pages.put(id, e.Seq, e.Page)
+		}
+		return done[page], nil
+	}
+	return nil, ErrStale
+}
+
+// edit makes an edit of a page and what comes of it for others, on which the sections stand that
+// are named in shared; it gives all of them by id. Where the edit changes others than those it
+// isn't made, and spreads names them.
+func (s *Store) edit(
+	ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error), shared []string,
+) (done map[string]*Edited, spreads []string, err error) {
+	done = map[string]*Edited{}
+	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
+		var others []string
+		if len(shared) > 0 {
+			if err := tx.SelectContext(ctx, &others, `SELECT id FROM pages WHERE site_id = (SELECT site_id FROM pages WHERE id = $1) AND (shared && $2 OR id = $1)
+				ORDER BY id FOR UPDATE`, page, shared); err != nil {
+				return fmt.Errorf("locking pages that share a section: %w", err)
+			}
+		}
 		seq, d, err := s.lock(ctx, tx, page)
 		if err != nil {
 			return err
 		}
 		r, err := apply(d)
-		out, err = s.change(ctx, tx, entry{page: page, seq: seq, user: user, kind: kindEdit, command: command, result: r}, base, command.Nodes(), err)
-		return err
+		if err == nil {
+			changed := r.Spread(d)
+			for _, id := range changed {
+				if !slices.Contains(shared, id) {
+					spreads = changed
+					return nil
+				}
+			}
+		}
+		e := entry{page: page, seq: seq, user: user, kind: kindEdit, command: command, result: r}
+		if len(others) > 1 {
+			act := NewID("a")
+			e.act = &act
+		}
+		if done[page], err = s.change(ctx, tx, e, base, command.Nodes(), err); err != nil {
+			return err
+		}
+		for _, id := range others {
+			if id == page {
+				continue
+			}
+			seq, d, err := s.lock(ctx, tx, id)
+			if err != nil {
+				return err
+			}
+			follows, err := r.Follow(shared, d)
+			if err != nil || follows == nil {
+				if err != nil {
+					return err
+				}
+				continue
+			}
+			if err := s.append(ctx, tx, entry{page: id, seq: seq + 1, user: user, kind: kindEdit, command: command, act: e.act, result: follows}); err != nil {
+				return err
+			}
+			done[id] = &Edited{Page: follows.Page, Seq: seq + 1, Result: follows}
+		}
+		done[page].Shared = len(done) - 1
+		return nil
 	})
-	if err != nil {
-		return nil, err
-	}
-	s.pages.put(page, out.Seq, out.Page)
-	return out, nil
+	return done, spreads, err
 }
 
 // change writes an edit of a page that is locked at e.seq, unless something newer than
@@ -236,12 +324,19 @@ func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 	if err != nil {
 		return fmt.Errorf("writing the page: %w", err)
 	}
+	if _, err := tx.ExecContext(ctx, `WITH due AS (SELECT id, site_id, seq, doc FROM pages WHERE id = $1 AND seq > 0
+			AND NOT EXISTS (SELECT FROM versions WHERE page_id = $1 AND made_at > now() - interval '1 hour')),
+		kept AS (INSERT INTO page_docs (page_id, seq, doc) SELECT id, seq, doc FROM due ON CONFLICT DO NOTHING)
+		INSERT INTO versions (id, site_id, page_id, seq, kind, made_by) SELECT $2, site_id, id, seq, 'hour', nullif($3, '') FROM due`, e.page, NewID("v"), e.user); err != nil {
+		return fmt.Errorf("keeping an hour's version: %w", err)
+	}
 	_, err = tx.ExecContext(ctx, `WITH kept AS (
-			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14, categories = $15, picture = $16 WHERE id = $1`,
+			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, nullif($3, ''), $4, $5, $6, $7, $8, $9, $10)
+		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14, categories = $15, picture = $16, edited_at = now(), shared = $17
+			WHERE id = $1`,
 		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, e.act, document, map[string]int{
 			kindEdit: 1, kindUndo: -1, kindRedo: 1,
-		}[e.kind], e.result.Page.Name, e.result.Page.Description, append([]string{}, e.result.Page.Categories...), e.result.Page.Picture)
+		}[e.kind], e.result.Page.Name, e.result.Page.Description, append([]string{}, e.result.Page.Categories...), e.result.Page.Picture, e.result.Page.SharedSections())
 	if err != nil {
 		return fmt.Errorf("keeping the edit: %w", err)
 	}

@@ -67,6 +67,10 @@ func (s *Store) hashed(ctx context.Context, password string) (string, error) {
 	if n := utf8.RuneCountInString(password); n < MinPassword || n > MaxPassword || !utf8.ValidString(password) {
 		return "", doc.Problemf("Password", "has %d characters; choose %d to %d", n, MinPassword, MaxPassword)
 	}
+	return s.hash(ctx, password)
+}
+
+func (s *Store) hash(ctx context.Context, password string) (string, error) {
 	if err := s.hashing.Acquire(ctx, 1); err != nil {
 		return "", fmt.Errorf("hashing the password: %w", err)
 	}

@@ -59,15 +59,3 @@ func (s *Store) FormPublished(ctx context.Context, site, form string) (is bool, 
 	}
 	return is, nil
 }
-
-// Unread gives the pages of all sites that were published before what they say was kept.
-func (s *Store) Unread(ctx context.Context) (ps []struct {
-	PageInfo
-	Site string `db:"site"`
-}, err error) {
-	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+`, s.slug AS site FROM pages p JOIN sites s ON s.id = p.site_id
-		WHERE p.published_at IS NOT NULL AND NOT EXISTS (SELECT FROM published d WHERE d.page_id = p.id)`); err != nil {
-		return nil, fmt.Errorf("looking for published pages: %w", err)
-	}
-	return ps, nil
-}

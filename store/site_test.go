@@ -2,6 +2,7 @@ package store
 
 import (
 	"errors"
+	"reflect"
 	"slices"
 	"testing"
 
@@ -9,14 +10,16 @@ import (
 	"openplot/core/edit"
 )
 
-func TestFacts(t *testing.T) {
+func TestSettings(t *testing.T) {
 	f := begin(t)
-	want := doc.Facts{Address: "1 North Steps\nHarbour", Phone: "555 0142"}
-	if err := f.SetFacts(t.Context(), "w1", want); err != nil {
+	want := doc.Facts{Address: "1 North Steps\nHarbour", Phone: "555 0142", Opening: []doc.Opening{{Day: "Monday", From: "09:00", To: "17:00"}}}
+	if err := f.SetSettings(t.Context(), "w1", Settings{
+		Name: "Skerry", Language: "de", TimeZone: "Europe/Vienna", SharePicture: "m1", Icon: doc.SiteIcon{Letter: "S", Colour: "deep"}, Facts: want,
+	}); err != nil {
 		t.Fatal(err)
 	}
 	s, err := f.SiteBySlug(t.Context(), "skerry")
-	if err != nil || s.Facts != want || s.Version != 2 {
+	if err != nil || !reflect.DeepEqual(s.Facts, want) || s.Icon.Colour != "deep" || s.Language != "de" || s.TimeZone != "Europe/Vienna" || s.SharePicture != "m1" || s.Version != 2 {
 		t.Errorf("%+v of version %d, %v", s.Facts, s.Version, err)
 	}
 }

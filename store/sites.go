@@ -18,6 +18,10 @@ type Site struct {
 	Worn string
 	// EntryDays is how long what visitors send is kept.
 	EntryDays int
+	// Archived is set aside: it is published as it was, and lists leave it out.
+	Archived bool
+	// Begun has no first steps to show.
+	Begun bool
 }
 
 type siteRow struct {
@@ -30,12 +34,29 @@ type siteRow struct {
 	Language  string `db:"language"`
 	Business  string `db:"business"`
 	EntryDays int    `db:"entry_days"`
+	Picture   string `db:"share_picture"`
+	Icon      []byte `db:"icon"`
+	TimeZone  string `db:"time_zone"`
+	Menus     []byte `db:"menus"`
+	Archived  bool   `db:"archived"`
+	Begun     bool   `db:"begun"`
 	Version   int64  `db:"version"`
 	Role      Role   `db:"role"`
 }
 
 func (r siteRow) site() (*Site, error) {
-	s := &Site{Site: doc.Site{ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language, Business: r.Business}, EntryDays: r.EntryDays, Version: r.Version, Role: r.Role}
+	s := &Site{
+		Site: doc.Site{
+			ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language, Business: r.Business, SharePicture: r.Picture, TimeZone: r.TimeZone,
+		},
+		EntryDays: r.EntryDays, Version: r.Version, Role: r.Role, Archived: r.Archived, Begun: r.Begun,
+	}
+	if err := json.Unmarshal(r.Menus, &s.Menus); err != nil {
+		return nil, fmt.Errorf("reading the menus of %s: %w", r.Slug, err)
+	}
+	if err := json.Unmarshal(r.Icon, &s.Icon); err != nil {
+		return nil, fmt.Errorf("reading the icon of %s: %w", r.Slug, err)
+	}
 	if err := json.Unmarshal(r.House, &s.House); err != nil {
 		return nil, fmt.Errorf("reading the house style of %s: %w", r.Slug, err)
 	}
@@ -49,14 +70,15 @@ func (r siteRow) site() (*Site, error) {
 	return s, nil
 }
 
-const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days`
+const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days,
+	s.share_picture, s.icon, s.time_zone, s.menus, s.archived_at IS NOT NULL AS archived, s.begun`
 
 // Sites gives the sites a person is a member of, by name.
 func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
 	var rows []siteRow
 	err := s.db.SelectContext(
 		ctx, &rows,
-		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 ORDER BY s.name`,
+		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL ORDER BY s.name`,
 		user,
 	)
 	if err != nil {
@@ -76,7 +98,7 @@ func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
 	var r siteRow
 	err := s.db.GetContext(
 		ctx, &r,
-		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2`,
+		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2 AND s.deleted_at IS NULL`,
 		user, slug,
 	)
 	if err != nil {
@@ -88,8 +110,17 @@ func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
 // SiteBySlug gives a site to the program itself; Role is empty.
 func (s *Store) SiteBySlug(ctx context.Context, slug string) (*Site, error) {
 	var r siteRow
-	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1`, slug)
+	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1 AND s.deleted_at IS NULL`, slug)
 	if err != nil {
+		return nil, fmt.Errorf("finding site: %w", notFound(err))
+	}
+	return r.site()
+}
+
+// SiteByID gives a site to the program itself; Role is empty.
+func (s *Store) SiteByID(ctx context.Context, id string) (*Site, error) {
+	var r siteRow
+	if err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.id = $1`, id); err != nil {
 		return nil, fmt.Errorf("finding site: %w", notFound(err))
 	}
 	return r.site()
@@ -131,14 +162,39 @@ func (s *Store) SetBusiness(ctx context.Context, site, business string) error {
 	return nil
 }
 
-// SetFacts keeps what a site says about itself.
-func (s *Store) SetFacts(ctx context.Context, site string, f doc.Facts) error {
-	facts, err := json.Marshal(f)
+// Settings are what a site's people say about all of it.
+type Settings struct {
+	Name, Language, TimeZone string
+	SharePicture             string
+	Icon                     doc.SiteIcon
+	Facts                    doc.Facts
+}
+
+// SetSettings keeps them.
+func (s *Store) SetSettings(ctx context.Context, site string, v Settings) error {
+	facts, err := json.Marshal(v.Facts)
 	if err != nil {
 		return fmt.Errorf("writing the facts: %w", err)
 	}
-	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET facts = $2, version = version + 1 WHERE id = $1`, site, facts); err != nil {
-		return fmt.Errorf("keeping the facts: %w", err)
+	icon, err := json.Marshal(v.Icon)
+	if err != nil {
+		return fmt.Errorf("writing the icon: %w", err)
+	}
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET name = $2, language = $3, time_zone = $4, share_picture = $5, icon = $6, facts = $7, version = version + 1
+		WHERE id = $1`, site, v.Name, cmp.Or(v.Language, "en"), v.TimeZone, v.SharePicture, icon, facts); err != nil {
+		return fmt.Errorf("keeping the settings: %w", err)
+	}
+	return nil
+}
+
+// SetMenus keeps what a site's menus hold beside pages.
+func (s *Store) SetMenus(ctx context.Context, site string, menus map[string][]doc.MenuItem) error {
+	b, err := json.Marshal(menus)
+	if err != nil {
+		return fmt.Errorf("writing the menus: %w", err)
+	}
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET menus = $2, version = version + 1 WHERE id = $1`, site, b); err != nil {
+		return fmt.Errorf("keeping the menus: %w", err)
 	}
 	return nil
 }

@@ -25,7 +25,7 @@ func (s *Store) Snapshot(ctx context.Context, take func() error, dump func(snaps
 			return fmt.Errorf("beginning: %w", err)
 		}
 		defer stop.Rollback() // which lets publishing go on
-		if _, err := stop.ExecContext(ctx, `LOCK TABLE published, editions IN SHARE MODE`); err != nil {
+		if _, err := stop.ExecContext(ctx, `LOCK TABLE releases, published, editions IN SHARE MODE`); err != nil {
 			return fmt.Errorf("waiting for what is being published: %w", err)
 		}
 		if err := standing.QueryRowContext(ctx, `SELECT pg_export_snapshot()`).Scan(&name); err != nil {

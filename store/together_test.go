@@ -1,8 +1,10 @@
 package store
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"testing"
 
 	"openplot/core/doc"
@@ -234,5 +236,123 @@ func TestHouseUndoIsOnesOwn(t *testing.T) {
 	}
 	if err := errors.Join(f.UndoHouse(t.Context(), "w1", other.ID), f.UndoHouse(t.Context(), "w1", f.user)); err != nil {
 		t.Error(err)
+	}
+}
+
+// A section that stands on several pages is changed on all of them at once, also by two people
+// from two pages at the same time; taking that back takes it back everywhere, and a page that
+// gets it back gets it as it is now.
+func TestSharedSections(t *testing.T) {
+	f := begin(t)
+	ctx := t.Context()
+	r := f.must(0, edit.Command{Op: "section.add", Preset: "footer"})
+	id := r.Page.Sections[len(r.Page.Sections)-1].ID
+	for _, s := range r.Page.Sections {
+		if s.Role == doc.RoleFooter {
+			id = s.ID
+		}
+	}
+	f.must(1, edit.Command{Op: "section.share", Node: id})
+	env := edit.Env{Site: f.site, NewID: NewID, Shared: func(id string) *doc.Section {
+		s, err := f.SharedSection(ctx, "w1", id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return s
+	}}
+	for _, other := range []string{"q1", "q2"} {
+		if err := f.AddPage(ctx, "w1", other, 5, &doc.Page{ID: other, Name: other, Sections: []*doc.Section{{ID: "s" + other, Name: "Words"}}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	do := func(page string, base int64, c edit.Command) (*Edited, error) {
+		return f.Edit(ctx, page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, env) })
+	}
+	for _, other := range []string{"q1", "q2"} {
+		if e, err := do(other, 0, edit.Command{Op: "section.add", Preset: edit.SharedPrefix + id, After: "s" + other}); err != nil || e.Shared != 0 {
+			t.Fatalf("%+v, %v", e, err)
+		}
+	}
+	// As JSON, for a document from the database has nothing where one in memory has an empty map.
+	same := func(what string, pages ...string) *doc.Section {
+		t.Helper()
+		var first *doc.Section
+		var written []byte
+		for _, page := range pages {
+			p, err := f.PageByID(ctx, "w1", page)
+			if err != nil {
+				t.Fatal(err)
+			}
+			s, _ := p.Doc.Section(id)
+			if s == nil {
+				t.Fatalf("%s: %s lacks it", what, page)
+			}
+			b, err := json.Marshal(s)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if first == nil {
+				first, written = s, b
+			} else if !bytes.Equal(written, b) {
+				t.Fatalf("%s: %s has another one:\n%s\n%s", what, page, written, b)
+			}
+		}
+		return first
+	}
+	e, err := do("q1", 1, edit.Command{Op: "rename", Node: id, Value: "Foot"})
+	if err != nil || e.Shared != 2 || same("renamed", f.page, "q1", "q2").Name != "Foot" {
+		t.Fatalf("%+v, %v", e, err)
+	}
+	// One page lets it go, the others go on, and it comes back as they have it.
+	if _, err := do("q2", 2, edit.Command{Op: "delete", Node: id}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := do("q1", 2, edit.Command{Op: "rename", Node: id, Value: "Footer"}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := f.Undo(ctx, "q2", f.user); err != nil {
+		t.Fatal(err)
+	}
+	same("back on one page", f.page, "q1", "q2")
+	// Taking a change back on one page does so on all.
+	if _, err := f.Undo(ctx, "q1", f.user); err != nil {
+		t.Fatal(err)
+	}
+	if s := same("taken back", f.page, "q1", "q2"); s.Name != "Foot" {
+		t.Errorf("it is called %s", s.Name)
+	}
+	// Many at once, from all pages.
+	errs := make(chan error)
+	pages := []string{f.page, "q1", "q2"}
+	for i, page := range pages {
+		go func() {
+			for n := range 20 {
+				for {
+					p, err := f.PageByID(ctx, "w1", page)
+					if err == nil {
+						_, err = do(page, p.Seq, edit.Command{Op: "rename", Node: id, Value: fmt.Sprint("Footer ", i, " ", n)})
+					}
+					if errors.Is(err, ErrStale) {
+						continue
+					}
+					if err != nil {
+						errs <- err
+						return
+					}
+					break
+				}
+			}
+			errs <- nil
+		}()
+	}
+	for range pages {
+		if err := <-errs; err != nil {
+			t.Error(err)
+		}
+	}
+	same("after many", pages...)
+	shared, err := f.SharedSections(ctx, "w1")
+	if err != nil || len(shared) != 1 || len(shared[0].Pages) != 3 {
+		t.Errorf("%+v, %v", shared, err)
 	}
 }

@@ -168,7 +168,7 @@ func (s *Store) backAct(ctx context.Context, tx *sqlx.Tx, user, kind string, e l
 			return nil, err
 		}
 	}
-	return done, nil
+	return done, s.evenOut(ctx, tx, e.Page, done)
 }
 
 // backEntry takes back one entry of a page's log, or does it again.
@@ -196,6 +196,9 @@ func (s *Store) backEntry(ctx context.Context, tx *sqlx.Tx, user, kind string, e
 	var steps []edit.Step
 	if err := json.Unmarshal(row.Inverse, &steps); err != nil {
 		return nil, fmt.Errorf("reading entry %d: %w", e.Seq, err)
+	}
+	if steps, err = s.renewShared(ctx, tx, e.Page, steps); err != nil {
+		return nil, err
 	}
 	name := map[string]string{kindUndo: "Undo", kindRedo: "Redo"}[kind]
 	next, inverse, err := edit.Run(d, steps)

@@ -1,6 +1,7 @@
 package visitors
 
 import (
+	"io/fs"
 	"net/http"
 	"os"
 	"path"
@@ -19,7 +20,7 @@ import (
 func pageHeaders(h http.Header, own string) {
 	h.Set(
 		"Content-Security-Policy",
-		"default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; media-src 'self'; frame-src "+
+		"default-src 'none'; connect-src 'self'; manifest-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; media-src 'self'; frame-src "+
 			strings.TrimSpace("https: "+own)+"; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
 	)
 	h.Set("X-Content-Type-Options", "nosniff")
@@ -51,61 +52,129 @@ var hashed = regexp.MustCompile(`^assets/(style-[0-9a-f]{12}\.css|[a-z]+-[0-9a-f
 
 // published serves what was published: pages and what they need at the site's host, own HTML
 // at the host that is for it.
-func (s *Server) published(w http.ResponseWriter, r *http.Request) {
-	if r.Method != http.MethodGet && r.Method != http.MethodHead {
-		w.Header().Set("Allow", "GET, HEAD")
-		http.Error(w, "Pages can only be read.", http.StatusMethodNotAllowed)
-		return
-	}
-	face, slug := s.Hosts.Which(r.Host)
+func (s *Server) published(c *gin.Context) {
+	w, r := c.Writer, c.Request
+	face, _ := c.MustGet(keyFace).(site.Face)
+	slug := c.GetString(keySlug)
 	clean := path.Clean("/" + r.URL.Path)
 	name := strings.TrimPrefix(clean, "/")
 	embed := strings.HasPrefix(path.Base(name), site.EmbedPrefix) && path.Ext(name) == ".html"
-	switch {
-	case strings.Contains(clean, "/.") || strings.ContainsRune(clean, 0):
-		http.NotFound(w, r)
-		return
-	case face == site.Public && embed: // where it was before, and pages of that time look for it
-		http.Redirect(w, r, s.Hosts.Own(slug)+"/"+path.Base(name), http.StatusMovedPermanently)
-		return
-	case face == site.Own && embed && !strings.Contains(name, "/"):
-		name = "assets/" + name
-	case face != site.Public:
+	if strings.Contains(clean, "/.") || strings.ContainsRune(clean, 0) {
 		http.NotFound(w, r)
 		return
 	}
-	root, err := os.OpenRoot(filepath.Join(s.SiteDir, slug))
+	f, err := s.folder(slug)
 	if err != nil {
-		http.NotFound(w, r)
-		return
-	}
-	defer root.Close()
-	fi, err := root.Stat(filepath.FromSlash(path.Join(".", name)))
-	if err != nil {
-		http.NotFound(w, r)
-		return
-	}
-	if fi.IsDir() {
-		if !strings.HasSuffix(r.URL.Path, "/") {
-			http.Redirect(w, r, clean+"/", http.StatusMovedPermanently)
+		if to, ok := s.movedSite(face, slug); ok {
+			http.Redirect(w, r, to+r.URL.RequestURI(), http.StatusMovedPermanently)
 			return
 		}
-		name = path.Join(name, "index.html")
-	}
-	f, err := root.Open(filepath.FromSlash(name))
-	if err != nil {
 		http.NotFound(w, r)
 		return
 	}
-	defer f.Close()
-	if fi, err = f.Stat(); err != nil || fi.IsDir() {
-		http.NotFound(w, r)
-		return
-	}
+	defer f.root.Close()
 	h := w.Header()
-	if pageHeaders(h, s.Hosts.Own(slug)); face == site.Own {
+	pageHeaders(h, s.Hosts.Own(slug))
+	switch {
+	case r.Method == http.MethodPost && face == site.Public: // a password
+		s.unlock(c, f, name)
+	case r.Method != http.MethodGet && r.Method != http.MethodHead:
+		h.Set("Allow", "GET, HEAD")
+		http.Error(w, "Pages can only be read.", http.StatusMethodNotAllowed)
+	case face == site.Public && embed: // where it was before, and pages of that time look for it
+		http.Redirect(w, r, s.Hosts.Own(slug)+"/"+path.Base(name), http.StatusMovedPermanently)
+	case face == site.Own && embed && !strings.Contains(name, "/"):
 		s.ownHeaders(h, slug)
+		f.asset(w, r, "assets/"+name)
+	case face != site.Public:
+		http.NotFound(w, r)
+	case strings.HasPrefix(name, "assets/"):
+		f.asset(w, r, name)
+	default:
+		page(w, r, f, name)
 	}
+}
+
+// page answers with what an address shows.
+func page(w http.ResponseWriter, r *http.Request, f *folder, name string) {
+	e, file := f.release.Pages[name], f.release.Files[name]
+	switch to, moved := f.release.Moved[name]; {
+	case e != nil && name != "" && !strings.HasSuffix(r.URL.Path, "/"):
+		http.Redirect(w, r, "/"+name+"/", http.StatusMovedPermanently)
+	case e != nil && e.Lock != "" && !opens(r, e):
+		askPassword(w, http.StatusOK, "")
+	case e != nil:
+		f.entry(w, r, e, http.StatusOK)
+	case file != nil && !strings.HasSuffix(r.URL.Path, "/"):
+		f.entry(w, r, file, http.StatusOK)
+	case moved:
+		if !strings.Contains(to, "://") {
+			at := strings.IndexAny(to+"#", "?#")
+			to = strings.TrimSuffix("/"+to[:at], "/") + "/" + to[at:]
+		}
+		http.Redirect(w, r, to, http.StatusMovedPermanently)
+	case f.release.Missing != nil:
+		f.entry(w, r, f.release.Missing, http.StatusNotFound)
+	default:
+		http.NotFound(w, r)
+	}
+}
+
+// movedSite gives the origin of a site that had an address before.
+func (s *Server) movedSite(face site.Face, slug string) (string, bool) {
+	root, err := os.OpenRoot(filepath.Join(s.SiteDir, slug))
+	if err != nil {
+		return "", false
+	}
+	defer root.Close()
+	to, ok := site.MovedTo(root.FS())
+	if face == site.Own {
+		return s.Hosts.Own(to), ok
+	}
+	return s.Hosts.Public(to), ok && face == site.Public
+}
+
+// folder is the folder of a site, with what its host shows.
+type folder struct {
+	root    *os.Root
+	release *site.Release
+}
+
+// known is what a host showed when it was last looked at.
+type known struct {
+	stat    fs.FileInfo
+	release *site.Release
+}
+
+// maxKnown bounds how many sites' releases are remembered.
+const maxKnown = 500
+
+// folder opens the folder of a site; it has to be closed.
+func (s *Server) folder(slug string) (*folder, error) {
+	root, err := os.OpenRoot(filepath.Join(s.SiteDir, slug))
+	if err != nil {
+		return nil, err
+	}
+	fi, err := site.StatRelease(root)
+	if err != nil {
+		root.Close()
+		return nil, err
+	}
+	if k, ok := s.releases.Get(slug); ok && os.SameFile(k.stat, fi) && k.stat.ModTime().Equal(fi.ModTime()) {
+		return &folder{root, k.release}, nil
+	}
+	r, err := site.ReadRelease(root.FS())
+	if err != nil {
+		root.Close()
+		return nil, err
+	}
+	s.releases.Add(slug, known{fi, r})
+	return &folder{root, r}, nil
+}
+
+// asset serves a file that pages need.
+func (f *folder) asset(w http.ResponseWriter, r *http.Request, name string) {
+	h := w.Header()
 	h.Set("Cache-Control", "no-cache")
 	if hashed.MatchString(name) {
 		h.Set("Cache-Control", forGood)
@@ -114,7 +183,99 @@ func (s *Server) published(w http.ResponseWriter, r *http.Request) {
 		svgHeaders(h)
 	}
 	setType(h, name)
-	http.ServeContent(w, r, name, fi.ModTime(), f)
+	f.send(w, r, name, packs[path.Ext(name)])
+}
+
+// packs are the endings of assets that are kept packed too.
+var packs = map[string]bool{".css": true, ".js": true, ".html": true}
+
+// entry serves what an address shows.
+func (f *folder) entry(w http.ResponseWriter, r *http.Request, e *site.Entry, status int) {
+	h := w.Header()
+	h.Set("Content-Type", e.Type)
+	h.Set("Cache-Control", "no-cache")
+	if e.Type == "image/svg+xml" {
+		svgHeaders(h)
+	}
+	if len(e.Styles) > 0 {
+		h.Set("Content-Security-Policy", strings.Replace(h.Get("Content-Security-Policy"), "style-src 'self'", "style-src 'self' "+strings.Join(e.Styles, " "), 1))
+	}
+	if e.Hidden || e.Lock != "" {
+		h.Set("X-Robots-Tag", "noindex")
+	}
+	if e.Lock != "" {
+		h.Set("Cache-Control", "private, no-store")
+	}
+	if status != http.StatusOK { // nothing to compare with
+		h.Set("Cache-Control", "no-store")
+		w = &answering{w, status}
+		r = r.WithContext(r.Context())
+		r.Header.Del("If-None-Match")
+		r.Header.Del("If-Modified-Since")
+		r.Header.Del("Range")
+	} else {
+		h.Set("ETag", `"`+strings.TrimSuffix(e.File, path.Ext(e.File))+`"`)
+	}
+	f.send(w, r, e.Content(), true)
+}
+
+// answering answers with another status than 200.
+type answering struct {
+	http.ResponseWriter
+	status int
+}
+
+// WriteHeader implements http.ResponseWriter.
+func (a *answering) WriteHeader(int) { a.ResponseWriter.WriteHeader(a.status) }
+
+// send sends a file, packed as the browser likes it if it is kept so.
+func (f *folder) send(w http.ResponseWriter, r *http.Request, name string, packed bool) {
+	h := w.Header()
+	if packed {
+		h.Add("Vary", "Accept-Encoding")
+		for _, p := range site.Packed() {
+			if !accepts(r, p.Coding) {
+				continue
+			}
+			if file, err := f.root.Open(filepath.FromSlash(name + p.Ending)); err == nil {
+				h.Set("Content-Encoding", p.Coding)
+				if tag := h.Get("ETag"); tag != "" { // another text has another tag (RFC 9110 §8.8.3)
+					h.Set("ETag", strings.TrimSuffix(tag, `"`)+"-"+p.Coding+`"`)
+				}
+				serve(w, r, name, file)
+				return
+			}
+		}
+	}
+	file, err := f.root.Open(filepath.FromSlash(name))
+	if err != nil {
+		http.NotFound(w, r)
+		return
+	}
+	serve(w, r, name, file)
+}
+
+func serve(w http.ResponseWriter, r *http.Request, name string, file *os.File) {
+	defer file.Close()
+	fi, err := file.Stat()
+	if err != nil || fi.IsDir() {
+		w.Header().Del("Content-Encoding")
+		http.NotFound(w, r)
+		return
+	}
+	http.ServeContent(w, r, name, fi.ModTime(), file)
+}
+
+// accepts reports whether a browser takes a content coding (RFC 9110 §12.5.3).
+func accepts(r *http.Request, coding string) bool {
+	for part := range strings.SplitSeq(r.Header.Get("Accept-Encoding"), ",") {
+		name, weight, _ := strings.Cut(part, ";")
+		if strings.EqualFold(strings.TrimSpace(name), coding) {
+			q := strings.TrimPrefix(strings.TrimSpace(weight), "q=")
+			return strings.Trim(q, "0.") != "" || q == ""
+		}
+	}
+	return false
 }
 
 // setType says what a file is whose type isn't in every system's table, and that what

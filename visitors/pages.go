@@ -2,6 +2,7 @@ package visitors
 
 import (
 	"html"
+	"io"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -13,14 +14,21 @@ func visitorPage(c *gin.Context, status int, title, text, back string) {
 
 // visitorDocument answers a visitor of a published site with a plain page.
 func visitorDocument(c *gin.Context, status int, title, content, back string) {
+	plainDocument(c.Writer, status, title, content, back)
+}
+
+func plainDocument(w http.ResponseWriter, status int, title, content, back string) {
 	link := ""
 	if back != "" {
 		link = "<p><a href=\"" + html.EscapeString(back) + "\">Back to the page</a></p>"
 	}
-	pageHeaders(c.Writer.Header(), "")
-	c.Header("Cache-Control", "no-store")
-	c.Data(status, "text/html; charset=utf-8", []byte("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>"+html.EscapeString(title)+
-		"</title><meta name=\"viewport\" content=\"width=device-width, initial-scale=1\"><link rel=\"stylesheet\" href=\"/_visitors.css\"></head><body><main><h1>"+html.EscapeString(title)+"</h1>"+content+link+"</main></body></html>\n"))
+	h := w.Header()
+	pageHeaders(h, "")
+	h.Set("Cache-Control", "no-store")
+	h.Set("Content-Type", "text/html; charset=utf-8")
+	w.WriteHeader(status)
+	_, _ = io.WriteString(w, "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>"+html.EscapeString(title)+
+		"</title><meta name=\"viewport\" content=\"width=device-width, initial-scale=1\"><link rel=\"stylesheet\" href=\"/_visitors.css\"></head><body><main><h1>"+html.EscapeString(title)+"</h1>"+content+link+"</main></body></html>\n") // a visitor who has gone needs no answer
 }
 
 const plainStyle = `body{font:1.0625rem/1.6 system-ui,sans-serif;color:#1f2a2c;background:#fff;margin:0}

@@ -72,7 +72,7 @@ func (s *Server) preview(c *gin.Context) {
 		notHere(c)
 		return
 	}
-	src, err := site.ReadSource(c, s.Store, &st.Site)
+	src, err := site.ReadSource(c, s.Store, st)
 	if err != nil {
 		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
 		visitorPage(c, http.StatusServiceUnavailable, "The preview can’t be made just now", "Try it again in a moment.", "")

@@ -14,7 +14,7 @@ import (
 	"time"
 
 	"github.com/gin-gonic/gin"
-	"github.com/klauspost/compress/gzhttp"
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"openplot/origin"
 	"openplot/site"
@@ -35,11 +35,13 @@ type Config struct {
 type Server struct {
 	Config
 	limits
+	releases *lru.Cache[string, known] // by slug
+	domains  domains
 }
 
 // limits are how often an address, and a form, may be used.
 type limits struct {
-	senders, forms, searchers *origin.Attempts
+	senders, forms, searchers, keys *origin.Attempts
 }
 
 // New prepares a server.
@@ -47,11 +49,13 @@ func New(c Config) *Server {
 	if c.Log == nil {
 		c.Log = slog.New(slog.DiscardHandler)
 	}
+	releases, _ := lru.New[string, known](maxKnown) // a size that can be
 	return &Server{c, limits{
 		senders:   origin.NewAttempts(10, 6*time.Second),
 		forms:     origin.NewAttempts(120, 3*time.Second),
 		searchers: origin.NewAttempts(30, time.Second),
-	}}
+		keys:      origin.NewAttempts(10, 30*time.Second),
+	}, releases, domains{}}
 }
 
 // Keys of what a request's host says.
@@ -63,7 +67,7 @@ const (
 // bounds are what a visitor's request may take; files take as long as a slow line needs.
 var (
 	bounds     = origin.Limits{Body: maxFormBytes, Time: 20 * time.Second}
-	fileBounds = origin.Limits{Body: 0, Time: 15 * time.Minute}
+	fileBounds = origin.Limits{Body: 4 << 10, Time: 15 * time.Minute}
 )
 
 // Handler serves all of the hosts. Errors are of the configuration.
@@ -95,7 +99,7 @@ func (s *Server) Handler() (http.Handler, error) {
 	get("/_visitors.css", nil, within, visitorStyle)
 	get("/try/:token/*path", []site.Face{site.Draft, site.Own}, within, s.preview)
 	r.POST("/try/:token/*path", on([]site.Face{site.Draft}), within, s.tryForm)
-	r.NoRoute(file, gin.WrapH(gzhttp.GzipHandler(http.HandlerFunc(s.published))))
+	r.NoRoute(file, s.published)
 	return r, nil
 }
 
@@ -103,6 +107,11 @@ func (s *Server) Handler() (http.Handler, error) {
 // lead there.
 func (s *Server) faced(c *gin.Context) {
 	face, slug := s.Hosts.Which(c.Request.Host)
+	if face == site.Nothing {
+		if own, ok := s.domains.slug(c, s.Config, c.Request.Host); ok {
+			face, slug = site.Public, own
+		}
+	}
 	if face == site.Nothing {
 		s.moved(c)
 		c.Abort()

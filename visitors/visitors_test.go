@@ -74,11 +74,12 @@ func begin(t testing.TB) *visited {
 }
 
 // says has a page published with words and a form "b1".
-func (v *visited) says(page, words string) {
+func (v *visited) says(site, page, words string) {
 	v.t.Helper()
-	if err := v.Store.Publish(
-		v.t.Context(), store.Edition{Page: page, Said: store.Said{Words: words, Forms: []string{"b1"}}}, func() error { return nil },
-	); err != nil {
+	if err := v.Store.Publish(v.t.Context(), store.Publication{
+		Site: site, Editions: []store.Edition{{Page: page, Said: store.Said{Words: words, Forms: []string{"b1"}}}},
+		Change: store.Change{Next: func([]byte, int64) ([]byte, error) { return []byte("{}"), nil }, Put: func([]byte) error { return nil }},
+	}); err != nil {
 		v.t.Fatal(err)
 	}
 }
@@ -139,9 +140,13 @@ func TestNoCookies(t *testing.T) {
 func TestHosts(t *testing.T) {
 	v := begin(t)
 	for name, text := range map[string]string{
-		"skerry/index.html": "<h1>Skerry</h1>", "skerry/fares/index.html": "<h1>Fares</h1>", "skerry/assets/style-0123456789ab.css": "h1{}",
-		"skerry/assets/index.html": "<h1>A page called assets</h1>", "skerry/assets/plain.css": "h1{}", "skerry/assets/media/f0123456789abc-480.webp": "RIFF",
-		"other/index.html": "<h1>Other</h1>",
+		"skerry/contents/a.html": "<h1>Skerry</h1>", "skerry/contents/b.html": "<h1>Fares</h1>", "skerry/contents/c.html": "<h1>Nothing here</h1>",
+		"skerry/contents/d.txt": "Sitemap: x", "skerry/assets/style-0123456789ab.css": "h1{}", "skerry/assets/plain.css": "h1{}",
+		"skerry/assets/media/f0123456789abc-480.webp": "RIFF",
+		"skerry/release.json": `{"pages":{"":{"file":"a.html","type":"text/html"},"fares":{"file":"b.html","type":"text/html"}},
+			"moved":{"prices":"fares","old":"https://example.org/"},"files":{"robots.txt":{"file":"d.txt","type":"text/plain"}},
+			"missing":{"file":"c.html","type":"text/html"}}`,
+		"other/contents/a.html": "<h1>Other</h1>", "other/release.json": `{"pages":{"":{"file":"a.html","type":"text/html"}}}`,
 	} {
 		at := filepath.Join(v.SiteDir, name)
 		if err := os.MkdirAll(filepath.Dir(at), 0o700); err != nil {
@@ -160,9 +165,16 @@ func TestHosts(t *testing.T) {
 		{public + "/", 200, "<h1>Skerry"},
 		{public + "/fares/", 200, "<h1>Fares"},
 		{public + "/fares", 301, "/fares/"},
-		{public + "/other/", 404, ""},
-		{public + "/../other/index.html", 404, ""},
-		{public + "/%2e%2e/other/index.html", 404, ""},
+		{public + "/other/", 404, "<h1>Nothing here"},
+		{public + "/prices/", 301, "/fares/"},
+		{public + "/prices", 301, "/fares/"},
+		{public + "/old/", 301, "https://example.org/"},
+		{public + "/robots.txt", 200, "Sitemap: x"},
+		{public + "/robots.txt/", 404, ""},
+		{public + "/release.json", 404, ""},
+		{public + "/contents/a.html", 404, ""},
+		{public + "/../other/contents/a.html", 404, ""},
+		{public + "/%2e%2e/other/release.json", 404, ""},
 		{public + "/a%00b", 404, ""},
 		{public + "/a%ffb", 404, ""},
 		{v.Hosts.Public("other") + "/", 200, "<h1>Other"},
@@ -195,7 +207,7 @@ func TestHosts(t *testing.T) {
 	}
 	// Only what is named after its content is kept for good.
 	for path, good := range map[string]bool{
-		"/": false, "/assets/": false, "/assets/plain.css": false, "/assets/style-0123456789ab.css": true, "/assets/media/f0123456789abc-480.webp": true,
+		"/": false, "/robots.txt": false, "/assets/plain.css": false, "/assets/style-0123456789ab.css": true, "/assets/media/f0123456789abc-480.webp": true,
 	} {
 		if _, _, h := v.visit("GET", path, nil); (h.Get("Cache-Control") == forGood) != good {
 			t.Errorf("%s: %s", path, h.Get("Cache-Control"))
@@ -224,7 +236,7 @@ func TestForms(t *testing.T) {
 	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"b"}}); status != http.StatusNotFound {
 		t.Errorf("a form that isn't published: %d", status)
 	}
-	v.says("p1", "")
+	v.says("w1", "p1", "")
 	status, text, header := v.visit("POST", "/_forms/skerry/b1", url.Values{"Your name": {"<b>Somebody</b>"}, "Which": {"one", "two"}})
 	if status != http.StatusOK || !strings.Contains(text, "Thank you") || !strings.Contains(text, `href="/fares/"`) || !strings.Contains(
 		header.Get("Content-Security-Policy"),
@@ -268,7 +280,7 @@ func TestForms(t *testing.T) {
 // What looks like a program's is taken, and set apart.
 func TestSuspectEntries(t *testing.T) {
 	v := begin(t)
-	v.says("p1", "")
+	v.says("w1", "p1", "")
 	for i, tt := range []struct {
 		form    url.Values
 		suspect string
@@ -292,7 +304,7 @@ func TestSuspectEntries(t *testing.T) {
 // A flood from everywhere pushes nothing out that came before.
 func TestFloodsPushNothingOut(t *testing.T) {
 	v := begin(t)
-	v.says("p1", "")
+	v.says("w1", "p1", "")
 	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"the first"}}); status != http.StatusOK {
 		t.Fatal(status)
 	}
@@ -324,8 +336,8 @@ func TestSearch(t *testing.T) {
 	if err := v.Store.AddPage(t.Context(), "w2", "", 0, &doc.Page{ID: "q0", Name: "Start", Title: "Start"}); err != nil {
 		t.Fatal(err)
 	}
-	v.says("q0", "Alle Häuser auf den Inseln stehen am Wasser.")
-	v.says("p0", "The ferries cross the sound twice a day & never on Sundays. <b>Boats</b> are red.")
+	v.says("w2", "q0", "Alle Häuser auf den Inseln stehen am Wasser.")
+	v.says("w1", "p0", "The ferries cross the sound twice a day & never on Sundays. <b>Boats</b> are red.")
 	for _, tt := range []struct {
 		site, query string
 		want        []string

@@ -21,7 +21,7 @@ import (
 
 // source reads what the pages of a site are made from.
 func (s *Server) source(c *gin.Context, st *store.Site) (site.Source, error) {
-	return site.ReadSource(c, s.Store, &st.Site)
+	return site.ReadSource(c, s.Store, st)
 }
 
 // look reads width and selection from the request and prepares the view of the
@@ -131,6 +131,11 @@ func (s *Server) canvas(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	s.canvasOf(c, v)
+}
+
+// canvasOf answers with a page as a document.
+func (s *Server) canvasOf(c *gin.Context, v *bench.View) {
 	c.Header(
 		"Content-Security-Policy",
 		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.Hosts.Uploads()+"; media-src "+s.Hosts.Uploads()+"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",

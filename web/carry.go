@@ -57,6 +57,9 @@ func (s *Server) takeHouseFile(c *gin.Context) {
 	carried, name, err := receivedHouse(c, siteOf(c).Zones)
 	if err == nil {
 		command.Name = name
+		err = s.Store.KeepSiteVersion(c, siteOf(c).ID, user(c).ID, store.Before, "Before a house style from a file")
+	}
+	if err == nil {
 		err = s.takeCarried(c, command, carried)
 	}
 	s.houseDone(c, command, err)

@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"html/template"
 	"net/http"
 	"strconv"
 
@@ -22,7 +21,11 @@ const (
 // lookOf names the look that drawings of a site's pages are in: with another house style,
 // or other addresses of pictures, they are drawn anew.
 func (s *Server) lookOf(st *store.Site) string {
-	return strconv.FormatInt(st.Version, 10) + " " + s.Hosts.Uploads()
+	return s.lookAt(st.Version)
+}
+
+func (s *Server) lookAt(version int64) string {
+	return strconv.FormatInt(version, 10) + " " + s.Hosts.Uploads()
 }
 
 // drawnBatch is how many pages are drawn before it is looked anew which aren't.
@@ -40,7 +43,7 @@ func (s *Server) DrawPages(ctx context.Context, slug string) error {
 		if err != nil || len(pages) == 0 {
 			return err
 		}
-		src, err := site.ReadSource(ctx, s.Store, &st.Site)
+		src, err := site.ReadSource(ctx, s.Store, st)
 		if err != nil {
 			return err
 		}
@@ -58,33 +61,30 @@ func (s *Server) DrawPages(ctx context.Context, slug string) error {
 	}
 }
 
-// pageCards is a part of the pages of a site, as cards.
-type pageCards struct {
+// pageList is a part of the pages of a site.
+type pageList struct {
 	Site    *store.Site
-	Pages   []pageCard
+	Pages   []pageRow
 	From    int
-	Next    int  // where the next part begins, or 0
-	Waiting bool // some of these are still to be drawn
+	Next    int    // where the next part begins, or 0
+	Waiting bool   // some of these are still to be drawn
+	Problem string // why something couldn't be done to them
+	Focus   string // the page that it was done to
 }
 
-type pageCard struct {
-	Slug, Name, State string
-	Drawing           template.HTML
-}
+// rowsAtOnce is how many pages are shown before one scrolls on.
+const rowsAtOnce = 60
 
-// cardsAtOnce is how many pages are shown before one scrolls on.
-const cardsAtOnce = 60
-
-// cards gives a part of a site's pages, and has those drawn that lack it.
-func (s *Server) cards(c *gin.Context, st *store.Site, from int) (*pageCards, error) {
-	pages, all, err := s.Store.DrawnPages(c, st.ID, s.lookOf(st), from, cardsAtOnce)
+// rows gives a part of a site's pages, and has those drawn that lack it.
+func (s *Server) rows(c *gin.Context, st *store.Site, from int) (*pageList, error) {
+	pages, all, err := s.Store.DrawnPages(c, st.ID, s.lookOf(st), from, rowsAtOnce)
 	if err != nil {
 		return nil, err
 	}
-	v := &pageCards{Site: st, From: from}
+	v := &pageList{Site: st, From: from}
 	for _, p := range pages {
 		v.Waiting = v.Waiting || !p.Fresh
-		v.Pages = append(v.Pages, pageCard{Slug: pageSlug(p.Slug), Name: p.Name, State: publishedState(&p.PageInfo), Drawing: template.HTML(p.SVG)})
+		v.Pages = append(v.Pages, s.row(st, &p.PageInfo, p.SVG))
 	}
 	if from+len(pages) < all {
 		v.Next = from + len(pages)
@@ -95,13 +95,13 @@ func (s *Server) cards(c *gin.Context, st *store.Site, from int) (*pageCards, er
 	return v, err
 }
 
-// moreCards answers with a part of the pages' cards.
-func (s *Server) moreCards(c *gin.Context) {
+// moreRows answers with a part of the pages.
+func (s *Server) moreRows(c *gin.Context) {
 	from, err := strconv.Atoi(c.Query("from"))
 	if err != nil || from < 0 {
 		from = 0
 	}
-	v, err := s.cards(c, siteOf(c), from)
+	v, err := s.rows(c, siteOf(c), from)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -109,5 +109,5 @@ func (s *Server) moreCards(c *gin.Context) {
 	if c.Query("only") != "" { // the part that was waiting; what follows it stands already
 		v.Next = 0
 	}
-	s.parted(c, http.StatusOK, "page-cards", v)
+	s.parted(c, http.StatusOK, "page-rows", v)
 }

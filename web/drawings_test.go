@@ -18,7 +18,7 @@ import (
 func (p *studio) many(n int) {
 	p.t.Helper()
 	for i := range n {
-		page, err := edit.NewPage("contact", fmt.Sprintf("Page %04d", i), fmt.Sprintf("page-%d", i), nil, store.NewID, nil)
+		page, err := edit.NewPage("contact", fmt.Sprintf("Page %04d", i), nil, store.NewID, nil)
 		if err != nil {
 			p.t.Fatal(err)
 		}

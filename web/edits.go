@@ -53,7 +53,19 @@ func (s *Server) edit(c *gin.Context) {
 		return
 	}
 	s.usedShelf(c, command)
-	s.edited(c, v, done, done.Result.Note)
+	note := done.Result.Note
+	if done.Shared > 0 && note == "" {
+		note = "Changed on " + others(done.Shared) + " too."
+	}
+	s.edited(c, v, done, note)
+}
+
+// others counts other pages in words.
+func others(n int) string {
+	if n == 1 {
+		return "one other page"
+	}
+	return strconv.Itoa(n) + " other pages"
 }
 
 // forWriters is what those are told who may not do something.
@@ -74,7 +86,18 @@ func allowed(v *bench.View, command edit.Command) bool {
 func (s *Server) env(c *gin.Context, v *bench.View, stock func(id string) string) edit.Env {
 	return edit.Env{
 		Site: &v.Site.Site, Stock: stock, NewID: store.NewID, Medium: v.Medium, HasIcon: hasIcon,
-		Kept: s.keptSection(c, v),
+		Kept: s.keptSection(c, v), Shared: s.sharedSection(c, v.Site.ID),
+	}
+}
+
+// sharedSection finds a section that stands on several pages of a site.
+func (s *Server) sharedSection(c *gin.Context, site string) func(id string) *doc.Section {
+	return func(id string) *doc.Section {
+		sec, err := s.Store.SharedSection(c, site, id)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			s.Log.Error("shared section", "id", id, "error", err)
+		}
+		return sec
 	}
 }
 

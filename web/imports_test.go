@@ -12,12 +12,12 @@ import (
 // the model of the Bench nothing of HTTP.
 var imports = map[string]string{
 	"postgres": "", "durable": "", "metrics": "", "fonts": "core", "icons": "", "stock": "core", "gestures": "core",
-	"store": "core", "media": "core durable metrics store", "site": "core durable fonts icons stock store", "backup": "durable store",
+	"dns": "core durable", "store": "core", "media": "core durable metrics store", "site": "core durable fonts icons stock store", "backup": "durable store",
 	"origin":    "fonts metrics stock",
 	"jobs":      "core media metrics store",
 	"visitors":  "core media origin site store",
 	"web/bench": "core fonts metrics site store",
-	"web":       "core durable fonts icons media metrics origin site stock store web/bench",
+	"web":       "core dns durable fonts icons media metrics origin site stock store web/bench",
 	"demo":      "core icons media stock store",
 }
 

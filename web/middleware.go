@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -88,7 +89,7 @@ func (s *Server) member(c *gin.Context) {
 const homeSlug = "home"
 
 func (s *Server) onPage(c *gin.Context) {
-	slug := c.Param("page")
+	slug := strings.ReplaceAll(c.Param("page"), ".", "/")
 	if slug == homeSlug {
 		slug = ""
 	}

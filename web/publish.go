@@ -3,13 +3,14 @@ package web
 import (
 	"context"
 	"net/http"
-	"net/url"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/metrics"
+	"openplot/site"
 	"openplot/store"
 )
 
@@ -21,18 +22,19 @@ func (s *Server) publish(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	address, lacking, err := s.publisher.Release(c, s.Store, v.Source, pageOf(c))
+	page := pageOf(c)
+	lacking, err := s.publisher.Publish(c, s.Store, v.Source, site.Order{Pages: []*store.Page{page}, By: user(c).ID, Note: page.Name})
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
 	metrics.Since(metrics.Publications, start)
-	s.note(c, "page published", v.Site.ID, pageOf(c).Name)
+	s.note(c, "page published", v.Site.ID, page.Name)
 	message := "Published as of edit " + strconv.FormatInt(v.Seq, 10) + "."
 	if lacking > 0 {
 		message += " Copies of pictures are still being made; the page gets them by itself."
 	}
-	link := s.Hosts.Public(v.Site.Slug) + (&url.URL{Path: address}).EscapedPath()
+	link := s.Hosts.Public(v.Site.Slug) + strings.TrimSuffix("/"+page.Slug, "/") + "/"
 	s.answer(c, http.StatusOK, answer{View: v, message: message, link: link, noTray: true})
 }
 

@@ -54,7 +54,7 @@ func (s *Server) drawReady(c *gin.Context) {
 	for i := range v.Pages {
 		r := &v.Pages[i]
 		ids := 0
-		p, err := edit.NewPage(r.ID, r.Name, "drawn", edit.FindBusiness(st.Business), func(prefix string) string {
+		p, err := edit.NewPage(r.ID, r.Name, edit.FindBusiness(st.Business), func(prefix string) string {
 			ids++
 			return prefix + "-" + r.ID + "-" + strconv.Itoa(ids)
 		}, func(id string) string { return stockPrefix + id })

@@ -452,7 +452,7 @@ func TestFailedJobsAreSeen(t *testing.T) {
 		t.Fatal(err)
 	}
 	stop, err := jobs.Run(t.Context(), jobs.Config{
-		Store: p.store, Pictures: p.server.Pictures, Log: slog.New(slog.DiscardHandler), CopiesMade: p.server.CopiesMade, DrawPages: p.server.DrawPages,
+		Store: p.store, Pictures: p.server.Pictures, Log: slog.New(slog.DiscardHandler), CopiesMade: p.server.CopiesMade, CarryOut: p.server.CarryOut, DrawPages: p.server.DrawPages,
 		Forget: func(context.Context) error { return nil },
 	})
 	if err != nil {

@@ -20,6 +20,7 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 
+	"openplot/dns"
 	"openplot/media"
 	"openplot/origin"
 	"openplot/site"
@@ -38,7 +39,9 @@ type Config struct {
 	Hosts    site.Hosts    // of the visitors' side
 	Pictures *media.Keeper // of uploads
 	Log      *slog.Logger
-	Proxies  []string // trusted, as origin.Options has them
+	Proxies  []string     // trusted, as origin.Options has them
+	DNS      dns.Resolver // of sites' own domains
+	AppHost  string       // the application's name, which is no site's
 	// Secure says that the application is reached by HTTPS alone.
 	Secure bool
 	// Idle is how long a session goes on without a request; 12 hours when zero.
@@ -67,6 +70,9 @@ func New(c Config) (*Server, error) {
 	s := &Server{
 		Config: c, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts},
 		signIns: origin.NewAttempts(10, 6*time.Second), accounts: origin.NewAttempts(10, 30*time.Second),
+	}
+	if c.DNS == nil {
+		s.DNS = &dns.StandIn{}
 	}
 	s.Idle = cmp.Or(c.Idle, 12*time.Hour)
 	var err error

@@ -3,6 +3,9 @@ package web
 import (
 	"cmp"
 	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"fmt"
 	"html/template"
 	"net/http"
 	"slices"
@@ -113,15 +116,44 @@ func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (
 	slices.SortStableFunc(own.Items, func(a, b shelfItem) int { // those for the same stand together
 		return slices.Index(edit.Purposes, a.Purpose) - slices.Index(edit.Purposes, b.Purpose)
 	})
+	shared, err := s.sharedOnShelf(ctx, stage)
+	if err != nil {
+		return shelfView{}, err
+	}
 	uses, err := s.Store.ShelfUses(ctx, person)
 	if err != nil {
 		return shelfView{}, err
 	}
-	v := shelfView{Sorts: []shelfSort{sections, blocks, own}, Business: businessChoice(st)}
+	v := shelfView{Sorts: []shelfSort{sections, blocks, shared, own}, Business: businessChoice(st)}
 	for i := range v.Sorts {
 		v.Sorts[i].used(uses)
 	}
 	return v, nil
+}
+
+// sharedOnShelf lists the sections that stand on several pages.
+func (s *Server) sharedOnShelf(ctx context.Context, stage *bench.Stage) (shelfSort, error) {
+	sort := shelfSort{ID: "shared", Name: "Shared"}
+	all, err := s.Store.SharedSections(ctx, stage.Site.ID)
+	if err != nil {
+		return sort, err
+	}
+	for _, sh := range all {
+		names := make([]string, len(sh.Pages))
+		for i, p := range sh.Pages {
+			names[i] = p.Name
+		}
+		as, err := json.Marshal(sh.Section)
+		if err != nil {
+			return sort, err
+		}
+		sum := sha256.Sum256(as) // another drawing for another state
+		sort.Items = append(sort.Items, shelfItem{
+			Preset: edit.SharedPrefix + sh.Section.ID, Name: sh.Section.Name, Hint: "the same on " + brief(names), Purpose: edit.Purposes[0],
+			Find: sh.Section.Name + " shared " + kindsIn(sh.Section), Drawing: stage.DrawSection(fmt.Sprintf("shared %x", sum[:8]), sh.Section, drawnWide),
+		})
+	}
+	return sort, nil
 }
 
 // used marks what a person used last or likes, and counts.

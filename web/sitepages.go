@@ -1,87 +1,62 @@
 package web
 
 import (
-	"cmp"
 	"errors"
 	"net/http"
-	"net/url"
-	"slices"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/tree"
 	"openplot/store"
 )
-
-// setFacts keeps what the site says about itself.
-func (s *Server) setFacts(c *gin.Context) {
-	entered := doc.Facts{Address: c.PostForm("address"), Hours: c.PostForm("hours"), Phone: c.PostForm("phone"), Mail: c.PostForm("mail")}
-	f, err := edit.ReadFacts(entered)
-	var problem *doc.Problem
-	if errors.As(err, &problem) {
-		s.pagesScreen(c, http.StatusUnprocessableEntity, pagesForm{Facts: entered, FactsProblem: problem.Sentence()})
-		return
-	}
-	if err == nil {
-		err = s.Store.SetFacts(c, siteOf(c).ID, f)
-	}
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.Redirect(http.StatusSeeOther, "/sites/"+siteOf(c).Slug+"?kept=facts#facts")
-}
 
 // newPage adds a page made of ready-made sections.
 func (s *Server) newPage(c *gin.Context) {
 	st := siteOf(c)
-	form := pagesForm{Facts: st.Facts, Name: c.PostForm("name"), Slug: c.PostForm("slug"), Ready: c.PostForm("ready")}
-	infos, err := s.Store.Pages(c, st.ID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	form.Derived = freshSlug(form.Name, infos)
-	slug := cmp.Or(form.Slug, form.Derived)
+	form := newPageForm{Name: c.PostForm("name"), Slug: strings.TrimSpace(c.PostForm("slug")), Ready: c.PostForm("ready"), Parent: c.PostForm("parent"), Open: true}
 	has, err := s.Store.Media(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	p, err := edit.NewPage(form.Ready, form.Name, slug, edit.FindBusiness(st.Business), store.NewID, func(id string) string {
+	p, err := edit.NewPage(form.Ready, form.Name, edit.FindBusiness(st.Business), store.NewID, func(id string) string {
 		ids, _, kerr := s.stocked(c, st, has, []string{id})
 		if kerr != nil { // the page begins without it
 			s.Log.Error("stock", "picture", id, "error", kerr)
 		}
 		return ids[id]
 	})
-	if err == nil && len(infos) >= maxPages {
-		err = doc.Problemf("Site", "has %d pages already, the most there can be", maxPages)
-	}
-	for _, i := range infos {
-		if err == nil && i.Slug == slug {
-			err = doc.Problemf("Address", "%q is the page %q’s already; choose another", slug, i.Name)
-		}
+	var at tree.Page
+	if err == nil {
+		err = s.Store.PutPage(c, st.ID, p, func(t tree.Tree) (tree.Tree, error) {
+			next, err := t.Add(tree.Page{ID: p.ID, Parent: form.Parent, Name: p.Name}, form.Slug)
+			if err == nil {
+				at = next[next.Index(p.ID)]
+			}
+			return next, err
+		})
 	}
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		form.Problem = problem.Sentence()
-		s.pagesScreen(c, http.StatusUnprocessableEntity, form)
+		infos, err := s.Store.Pages(c, st.ID)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		form.Derived = derived(form.Name, form.Parent, infos)
+		s.pagesScreen(c, http.StatusUnprocessableEntity, pagesView{New: form})
 		return
-	}
-	if err == nil {
-		err = s.Store.AddPage(c, st.ID, slug, len(infos), p)
 	}
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/pages/"+url.PathEscape(slug)+"/bench")
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/pages/"+pageSlug(at.Address)+"/bench")
 }
-
-// maxPages is how many pages a site can have.
-const maxPages = 2000
 
 // derivedSlug answers with the field of a new page's address while its name is typed.
 func (s *Server) derivedSlug(c *gin.Context) {
@@ -90,12 +65,10 @@ func (s *Server) derivedSlug(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	s.parted(c, http.StatusOK, "slug", pagesForm{Slug: c.Query("slug"), Derived: freshSlug(c.Query("name"), infos)})
+	s.parted(c, http.StatusOK, "slug", newPageForm{Slug: c.Query("slug"), Derived: derived(c.Query("name"), c.Query("parent"), infos)})
 }
 
-// freshSlug derives an address from a page's name that no page of the site has.
-func freshSlug(name string, pages []*store.PageInfo) string {
-	return edit.Slug(name, func(slug string) bool {
-		return doc.PageReserved(slug) || slices.ContainsFunc(pages, func(p *store.PageInfo) bool { return p.Slug == slug })
-	})
+// derived is the word of an address that a name gives which no page has under a parent.
+func derived(name, parent string, infos []*store.PageInfo) string {
+	return tree.Fresh(name, "page", store.Tree(infos).Taken(parent))
 }

@@ -75,13 +75,13 @@ func TestSiteFacts(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.add", Preset: "contact-map"}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	entered := url.Values{"address": {"1 North Steps\nSkerry Harbour"}, "hours": {"Every day"}, "phone": {"555 0142"}, "mail": {"office at skerry"}}
-	status, body, _ := d.post("/sites/skerry/facts", entered)
+	entered := url.Values{"name": {"Skerry"}, "address": {"1 North Steps\nSkerry Harbour"}, "hours": {"Every day"}, "phone": {"555 0142"}, "mail": {"office at skerry"}}
+	status, body, _ := d.post("/sites/skerry/settings", entered)
 	if status != http.StatusUnprocessableEntity || !strings.Contains(body, "office at skerry") || !strings.Contains(body, "1 North Steps") {
 		t.Errorf("a mail address without an @: %d", status)
 	}
 	entered.Set("mail", "office@skerry.example")
-	if status, _, _ := d.post("/sites/skerry/facts", entered); status != http.StatusSeeOther {
+	if status, _, _ := d.post("/sites/skerry/settings", entered); status != http.StatusSeeOther {
 		t.Fatal(status)
 	}
 	_, canvas, _ := d.get(benchPath + "/canvas")
@@ -96,9 +96,9 @@ func TestSiteFacts(t *testing.T) {
 		"phone":   strings.Repeat("5", 201),
 		"mail":    "a@" + strings.Repeat("b", 300) + ".example",
 	} {
-		bad := url.Values{"address": {"1"}, "hours": {"2"}, "phone": {"3"}, "mail": {"a@b.example"}}
+		bad := url.Values{"name": {"Skerry"}, "address": {"1"}, "hours": {"2"}, "phone": {"3"}, "mail": {"a@b.example"}}
 		bad.Set(field, long)
-		if status, _, _ := d.post("/sites/skerry/facts", bad); status != http.StatusUnprocessableEntity {
+		if status, _, _ := d.post("/sites/skerry/settings", bad); status != http.StatusUnprocessableEntity {
 			t.Errorf("a long %s: %d", field, status)
 		}
 	}

@@ -101,7 +101,7 @@ func (s *Server) fileMedia(c *gin.Context) {
 // is given, that shows in the place of the medium with its id.
 func (s *Server) onPages(c *gin.Context, instead *store.Medium, f func(stage *bench.Stage, p *store.Page)) error {
 	st := siteOf(c)
-	src, err := site.ReadSource(c, s.Store, &st.Site)
+	src, err := site.ReadSource(c, s.Store, st)
 	if err != nil {
 		return err
 	}

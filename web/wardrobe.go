@@ -118,6 +118,9 @@ func (s *Server) takeHouse(c *gin.Context) {
 	command := edit.HouseCommand{Op: "house.take", Value: c.PostForm("id")}
 	h, err := s.findHouse(c, st, command.Value)
 	if err == nil {
+		err = s.Store.KeepSiteVersion(c, st.ID, user(c).ID, store.Before, "Before another house style")
+	}
+	if err == nil {
 		err = s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, h) })
 	}
 	s.houseDone(c, command, err)

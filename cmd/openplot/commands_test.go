@@ -14,6 +14,7 @@ import (
 	"testing"
 
 	"openplot/demo"
+	"openplot/site"
 )
 
 // built is the program, built once for all tests.
@@ -165,9 +166,14 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	if out, err := command(t, data, "", "doctor"); err != nil || !strings.Contains(out, "All is as it should be") {
 		t.Errorf("doctor: %v: %s", err, out)
 	}
-	// A published page, its style sheet and a copy of a picture are lost.
-	lost := []string{filepath.Join(data, "published", demo.SiteSlug, "fares", "index.html")}
-	for _, pattern := range []string{"published/" + demo.SiteSlug + "/assets/style-*.css", "media/f*-480.webp"} {
+	// A published page, a font and a copy of a picture are lost.
+	published := os.DirFS(filepath.Join(data, "published", demo.SiteSlug))
+	shown, err := site.ReadRelease(published)
+	if err != nil {
+		t.Fatal(err)
+	}
+	lost := []string{filepath.Join(data, "published", demo.SiteSlug, shown.Pages["fares"].Content())}
+	for _, pattern := range []string{"published/" + demo.SiteSlug + "/assets/fonts/*.woff2", "media/f*-480.webp"} {
 		found, err := filepath.Glob(filepath.Join(data, pattern))
 		if err != nil || len(found) == 0 {
 			t.Fatal(pattern, err)
@@ -191,10 +197,11 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	if out, err := command(t, data, "", "doctor", "-repair"); err != nil {
 		t.Errorf("%v: %s", err, out)
 	}
-	for _, n := range lost[:2] {
-		if _, err := os.Stat(n); err != nil {
-			t.Errorf("not repaired: %v", err)
-		}
+	if _, err := site.Read(published, "fares"); err != nil {
+		t.Errorf("not repaired: %v", err)
+	}
+	if _, err := os.Stat(lost[1]); err != nil {
+		t.Errorf("not repaired: %v", err)
 	}
 	if out, err := command(t, data, "", "doctor"); err != nil {
 		t.Errorf("after the repair: %s", out)
@@ -208,7 +215,7 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	}
 	b, _ := io.ReadAll(r.Body)
 	r.Body.Close()
-	if !bytes.Contains(b, []byte("You aren’t a member of any site yet")) {
+	if !bytes.Contains(b, []byte("You have no site yet")) {
 		t.Errorf("the demo is back: %.300s", b)
 	}
 	p.stop(t)

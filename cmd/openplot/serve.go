@@ -2,16 +2,19 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"log/slog"
 	"net"
 	"net/http"
 	"os"
+	"path/filepath"
 	"runtime/debug"
 	"syscall"
 	"time"
 
+	"golang.org/x/crypto/acme/autocert"
 	"gopkg.in/natefinch/lumberjack.v2"
 
 	"openplot/demo"
@@ -52,12 +55,12 @@ func serve(ctx context.Context, s settings) error {
 	if err := s.offerDemo(ctx, st, pictures, publisher); err != nil {
 		return err
 	}
-	if err := publisher.Recall(ctx, st); err != nil {
+	if err := publisher.Mend(ctx, st); err != nil {
 		return err
 	}
 	server, err := web.New(web.Config{
 		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Pictures: pictures, Log: log, Proxies: s.proxies, Secure: s.secure(),
-		Idle: s.idle, Room: s.room,
+		Idle: s.idle, Room: s.room, DNS: s.dns(), AppHost: s.appName(),
 	})
 	if err != nil {
 		return err
@@ -74,7 +77,7 @@ func serve(ctx context.Context, s settings) error {
 	}
 	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), jobs.Config{
 		Store: st, Pictures: pictures, Log: slog.New(atLeast{log.Handler(), slog.LevelWarn}),
-		CopiesMade: server.CopiesMade, DrawPages: server.DrawPages, Forget: upkeep(st, pictures, publisher, log),
+		CopiesMade: server.CopiesMade, DrawPages: server.DrawPages, CarryOut: server.CarryOut, Forget: upkeep(st, pictures, publisher, log),
 	})
 	if err != nil {
 		return err
@@ -93,9 +96,41 @@ func serve(ctx context.Context, s settings) error {
 		}
 		return n
 	})
+	if s.acme != "" {
+		listeners[1] = tls.NewListener(listeners[1], s.certificates(st).TLSConfig())
+	}
 	debug.FreeOSMemory() // reading the fonts took several times what stays of them
 	s.greet(ctx, st)
 	return run(ctx, listeners, []http.Handler{app, pages, metrics.Handler()}[:len(listeners)])
+}
+
+// certificates asks for those of the sites' hosts as visitors come to them (RFC 8555), and keeps
+// them in a folder. It is for machines that face the world with the pages' port.
+func (s settings) certificates(st *store.Store) *autocert.Manager {
+	return &autocert.Manager{
+		Prompt: autocert.AcceptTOS, Email: s.acme, Cache: autocert.DirCache(filepath.Join(s.data, "certificates")),
+		HostPolicy: func(ctx context.Context, host string) error { return certified(ctx, st, s.hosts, host) },
+	}
+}
+
+// certified gives an error for hosts that aren't a site's.
+func certified(ctx context.Context, st *store.Store, hosts site.Hosts, host string) error {
+	face, slug := hosts.Which(host)
+	if face == site.Uploads {
+		return nil
+	}
+	if face != site.Nothing {
+		_, err := st.SiteBySlug(ctx, slug)
+		return err
+	}
+	shown, err := st.ShownDomains(ctx)
+	if err != nil {
+		return err
+	}
+	if _, ok := shown[host]; !ok {
+		return fmt.Errorf("%s is no site's: %w", host, store.ErrNotFound)
+	}
+	return nil
 }
 
 // greet says where everything is.
@@ -154,7 +189,7 @@ func (s settings) offerDemo(ctx context.Context, st *store.Store, pictures *medi
 	if !made && (err != nil || !unpublished(ctx, st, demonstrated.ID)) {
 		return nil
 	}
-	if err := publisher.ReleaseAll(ctx, st, &demonstrated.Site); err != nil {
+	if err := publisher.PublishAll(ctx, st, demonstrated); err != nil {
 		return fmt.Errorf("publishing the demo: %w", err)
 	}
 	return nil
@@ -215,7 +250,9 @@ const fileGrace = 24 * time.Hour
 func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, log *slog.Logger) func(context.Context) error {
 	return func(ctx context.Context) error {
 		edits, err := st.Compact(ctx, time.Now().Add(-store.LogLife))
-		err = errors.Join(err, st.ForgetMedia(ctx, time.Now().Add(-store.DeletedMediaLife)), st.ForgetEntries(ctx), st.ForgetAudit(ctx))
+		err = errors.Join(err, st.ForgetMedia(ctx, time.Now().Add(-store.DeletedMediaLife)), st.ForgetEntries(ctx), st.ForgetAudit(ctx), st.ForgetReleases(ctx, time.Now().Add(-store.ReleaseLife)),
+			st.ForgetVersions(ctx, time.Now().Add(-store.LogLife)), st.ForgetPages(ctx, time.Now().Add(-store.DeletedPageLife)),
+			st.ForgetSites(ctx, time.Now().Add(-store.DeletedSiteLife)))
 		uploads, freed, uerr := pictures.Collect(ctx, time.Now().Add(-fileGrace))
 		published, more, perr := publisher.Collect(ctx, st, time.Now().Add(-fileGrace))
 		log.Info("upkeep", "edits", edits, "uploads", uploads, "published", published, "bytes", freed+more)

@@ -11,6 +11,7 @@ import (
 	"strings"
 	"time"
 
+	"openplot/dns"
 	"openplot/postgres"
 	"openplot/site"
 )
@@ -23,6 +24,8 @@ type settings struct {
 	app, pages  address
 	appURL      *url.URL // as people reach it
 	hosts       site.Hosts
+	worldDNS    bool     // sites' own domains are looked up in the world's DNS
+	acme        string   // the address that certificates are asked for with, or ""
 	proxies     []string // whose X-Forwarded-For counts
 	demo        string   // "" loads none
 	log         string   // "stderr" or a file
@@ -82,6 +85,10 @@ func readSettings() (s settings, err error) {
 	default:
 		return s, fmt.Errorf("OPENPLOT_DEMO is %q: write yes, quick, whole or no", s.demo)
 	}
+	if s.worldDNS = env("OPENPLOT_DNS", "stand-in") == "world"; !s.worldDNS && env("OPENPLOT_DNS", "stand-in") != "stand-in" {
+		return s, fmt.Errorf("OPENPLOT_DNS is %q: write world, or stand-in for one that the program has in itself", os.Getenv("OPENPLOT_DNS"))
+	}
+	s.acme = os.Getenv("OPENPLOT_ACME_EMAIL")
 	s.log = env("OPENPLOT_LOG", "stderr")
 	s.metricsPort = os.Getenv("OPENPLOT_METRICS_PORT")
 	if s.idle, err = time.ParseDuration(env("OPENPLOT_SESSION_IDLE", "12h")); err != nil || s.idle < time.Minute {
@@ -128,3 +135,14 @@ func (s settings) open(attach func(dir string, o postgres.Options) (*postgres.Cl
 	}
 	return cluster.Main(), cluster.Stop, nil
 }
+
+// dns is what reads the records of sites' own domains.
+func (s settings) dns() dns.Resolver {
+	if s.worldDNS {
+		return dns.World{}
+	}
+	return &dns.StandIn{File: filepath.Join(s.data, "dns.json")}
+}
+
+// appName is the application's name.
+func (s settings) appName() string { return s.appURL.Hostname() }

@@ -10,6 +10,7 @@ import (
 	"image/png"
 	"math/rand/v2"
 	"net/http"
+	"net/url"
 	"os"
 	"regexp"
 	"strconv"
@@ -30,6 +31,8 @@ type answered struct {
 	title    int // the greatest number that was published
 	edits    int
 	publicly int
+	both     int // the greatest number that two pages were published with at once
+	restored int
 }
 
 // kill kills the program in the middle of everything, n times, and looks each time whether all
@@ -68,8 +71,8 @@ func (t *trial) kill(ctx context.Context, n int) error {
 		}
 	}
 	p.stop()
-	fmt.Printf("%d × kill -9 (%d of them during a first start): %d edits, %d uploads and %d publications were answered, none is lost; starting again took %s\n",
-		n, firsts, a.edits, len(a.uploads), a.publicly, &starts)
+	fmt.Printf("%d × kill -9 (%d of them during a first start): %d edits, %d uploads, %d publications and %d restorations were answered, none is lost or half; starting again took %s\n",
+		n, firsts, a.edits, len(a.uploads), a.publicly, a.restored, &starts)
 	return nil
 }
 
@@ -132,10 +135,90 @@ func (t *trial) burst(ctx context.Context, p *program, a *answered, round int) e
 			a.mu.Unlock()
 		}
 	})
+	wg.Go(func() { t.publishBoth(designer, a, round) })
+	wg.Go(func() { t.restoreAgain(designer, a, round) })
 	wait(ctx, time.Duration(200+rand.IntN(1800))*time.Millisecond)
 	p.kill()
 	wg.Wait()
 	return nil
+}
+
+// Pages of the demo on which more than one thing is done at once.
+const (
+	sitePath    = "/sites/" + demo.SiteSlug
+	faresPage   = sitePath + "/pages/fares"
+	crewPage    = sitePath + "/pages/crew"
+	islandsPage = sitePath + "/pages/islands"
+)
+
+var (
+	pageIDs    = regexp.MustCompile(`data-page="([^"]+)" data-slug="(fares|crew)"`)
+	versionIDs = regexp.MustCompile(`id="version-([^"]+)"`)
+)
+
+// publishBoth gives two pages one number in their titles, and publishes both at once, again and
+// again.
+func (t *trial) publishBoth(designer *person, a *answered, round int) {
+	_, list, err := designer.get(sitePath)
+	if err != nil {
+		return
+	}
+	ids := url.Values{}
+	for _, m := range pageIDs.FindAllStringSubmatch(list, -1) {
+		ids.Add("id", m[1])
+	}
+	seqs := map[string]int64{}
+	for _, page := range []string{faresPage, crewPage} {
+		s, err := designer.bench(page)
+		if err != nil {
+			return
+		}
+		seqs[page] = s.Seq
+	}
+	for k := 1; len(ids["id"]) == 2; k++ {
+		number := round*1000 + k
+		for _, page := range []string{faresPage, crewPage} {
+			status, s, err := designer.edit(page, map[string]any{"op": "page.set", "setting": "title", "value": fmt.Sprint("Title ", number), "base": seqs[page]})
+			if err != nil || status != http.StatusOK {
+				return
+			}
+			seqs[page] = s.Seq
+		}
+		if status, _, err := designer.post(sitePath+"/publish", ids); err != nil || status >= http.StatusBadRequest {
+			return
+		}
+		a.mu.Lock()
+		a.both = number
+		a.publicly++
+		a.mu.Unlock()
+	}
+}
+
+// restoreAgain takes a page back to the first of its versions, again and again.
+func (t *trial) restoreAgain(designer *person, a *answered, round int) {
+	if status, _, err := designer.post(islandsPage+"/versions", url.Values{"name": {fmt.Sprint("Round ", round)}}); err != nil || status >= http.StatusBadRequest {
+		return
+	}
+	_, list, err := designer.get(islandsPage + "/versions")
+	if err != nil {
+		return
+	}
+	m := versionIDs.FindStringSubmatch(list)
+	for m != nil {
+		s, err := designer.bench(islandsPage)
+		if err != nil || len(s.Order) == 0 {
+			return
+		}
+		if status, _, err := designer.edit(islandsPage, map[string]any{"op": "section.shift", "node": s.Order[len(s.Order)-2], "dy": -1, "base": s.Seq}); err != nil || status != http.StatusOK {
+			return
+		}
+		if status, _, err := designer.post(islandsPage+"/versions/restore", url.Values{"version": {m[1]}}); err != nil || status >= http.StatusBadRequest {
+			return
+		}
+		a.mu.Lock()
+		a.restored++
+		a.mu.Unlock()
+	}
 }
 
 // picture is one that no other is like.
@@ -191,6 +274,23 @@ func (t *trial) sound(p *program, a *answered) error {
 		if got, _ := strconv.Atoi(m[1]); got < a.title {
 			return fmt.Errorf("%d is published; %d was answered", got, a.title)
 		}
+	}
+	if a.both > 0 {
+		numbers := map[string]int{}
+		for _, path := range []string{"/fares/", "/crew/"} {
+			status, page, err := p.published(demo.SiteSlug, path)
+			m := titleIn.FindStringSubmatch(page)
+			if err != nil || status != http.StatusOK || m == nil {
+				return fmt.Errorf("%s: %d %.100s, %v", path, status, page, err)
+			}
+			numbers[path], _ = strconv.Atoi(m[1])
+		}
+		if numbers["/fares/"] != numbers["/crew/"] || numbers["/fares/"] < a.both {
+			return fmt.Errorf("half of a publication is seen: %v; %d was answered", numbers, a.both)
+		}
+	}
+	if _, err := designer.bench(islandsPage); err != nil {
+		return fmt.Errorf("the page that was taken back: %w", err)
 	}
 	return t.doctor()
 }

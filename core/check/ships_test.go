@@ -24,7 +24,7 @@ func shipped(t *testing.T, s *doc.Site) []*doc.Page {
 		t.Fatal(err)
 	}
 	for _, r := range edit.ReadyPages {
-		p, err := edit.NewPage(r.ID, "Ready "+r.ID, "ready", nil, store.NewID, nil)
+		p, err := edit.NewPage(r.ID, "Ready "+r.ID, nil, store.NewID, nil)
 		if err != nil {
 			t.Fatal(err)
 		}

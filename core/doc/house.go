@@ -265,6 +265,32 @@ type Site struct {
 	Language string `json:"language,omitempty"`
 	// Business is the kind of business it is for, as edit.Businesses has them; "" is any.
 	Business string `json:"business,omitempty"`
+	// SharePicture is the id of the medium that links to its pages are shown with where a page
+	// has none of its own; Icon is what browsers show beside its name.
+	SharePicture string   `json:"sharePicture,omitempty"`
+	Icon         SiteIcon `json:"icon,omitzero"`
+	// Menus are what the site's menus hold behind its pages, by menu: value.Pages is the one at the
+	// top, value.Footer and value.Legal are others.
+	Menus map[string][]MenuItem `json:"menus,omitempty"`
+	// TimeZone is where it is (IANA), such as "Europe/Vienna"; "" is UTC.
+	TimeZone string `json:"timeZone,omitempty"`
+}
+
+// MenuItem is an item of a menu that isn't a page of its own accord: a link to anywhere, or a
+// heading over those under it.
+type MenuItem struct {
+	Label string `json:"label"`
+	Link  string `json:"link,omitempty"`  // "" is a heading
+	Under bool   `json:"under,omitempty"` // the one before it that isn't under another
+}
+
+// SiteIcon is what browsers show of a site beside its name: a picture of it, an icon of the
+// shipped set, or a letter, on a colour.
+type SiteIcon struct {
+	Medium string `json:"medium,omitempty"`
+	Icon   string `json:"icon,omitempty"`
+	Letter string `json:"letter,omitempty"` // "" is the first of the site's name
+	Colour string `json:"colour,omitempty"` // token of the palette, "" being the accent
 }
 
 // Facts are what a site says about itself in several places, entered once.
@@ -273,7 +299,20 @@ type Facts struct {
 	Hours   string `json:"hours,omitempty"`   // lines
 	Phone   string `json:"phone,omitempty"`
 	Mail    string `json:"mail,omitempty"`
+	// Opening are the hours by day, for those who look for them; Hours says them in words.
+	Opening []Opening `json:"opening,omitempty"`
+	Social  []string  `json:"social,omitempty"` // addresses of profiles elsewhere
 }
+
+// Opening is a span of a day of the week at which it is open; a day may have several.
+type Opening struct {
+	Day  string `json:"day"`  // "Monday" to "Sunday", as schema.org has it
+	From string `json:"from"` // "09:00"
+	To   string `json:"to"`
+}
+
+// Days are the days of the week, from Monday (ISO 8601).
+var Days = []string{"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"}
 
 // StandardHouse is what a new site begins with.
 func StandardHouse() House {

@@ -14,6 +14,10 @@ type Page struct {
 	// for it there and where it is shared.
 	Categories []string `json:"categories,omitempty"`
 	Picture    string   `json:"picture,omitempty"`
+	// Language is what its words are in where that isn't the site's (BCP 47), or "".
+	Language string `json:"language,omitempty"`
+	// Unlisted asks search engines to leave it out.
+	Unlisted bool `json:"unlisted,omitempty"`
 	// Ground is the colour that the page lies on, by token; "" is the house style's.
 	Ground string `json:"ground,omitempty"`
 	// Guides are lines that people have drawn to compose along, by the zone they are drawn in.
@@ -49,6 +53,9 @@ type Section struct {
 	Name   string `json:"name"`
 	Role   Role   `json:"role,omitempty"`
 	Hidden bool   `json:"hidden,omitempty"`
+	// Shared stands on several pages of the site, the same on each with all that is in it: its id
+	// and those of its blocks are the same there.
+	Shared bool `json:"shared,omitempty"`
 	// Made is the ready-made section that it began as, or "".
 	Made string `json:"made,omitempty"`
 	// Anchor is the id that links on the page lead to, or "".
@@ -261,6 +268,17 @@ func (p *Page) Views() (out []View) {
 		}
 	}
 	return out
+}
+
+// SharedSections are the ids of the page's sections that stand on others too, in their order.
+func (p *Page) SharedSections() []string {
+	ids := []string{}
+	for _, s := range p.Sections {
+		if s.Shared {
+			ids = append(ids, s.ID)
+		}
+	}
+	return ids
 }
 
 // Divided reports whether a section has a shape divider.

@@ -118,6 +118,8 @@ type Env struct {
 	HasIcon func(name string) bool
 	// Stock gives the site's picture that is a stock picture, or ""; nil has none.
 	Stock func(id string) string
+	// Shared gives a section that stands on several pages, or nil.
+	Shared func(id string) *doc.Section
 	// Kept gives a section that the site keeps on its Shelf, or nil.
 	Kept func(id string) *doc.Section
 }

@@ -455,21 +455,6 @@ func TestParseWordsOfHostileHTML(t *testing.T) {
 	}
 }
 
-// Addresses come of names in any script, and no two are alike.
-func TestSlug(t *testing.T) {
-	taken := map[string]bool{"fares": true, "fares-2": true}
-	for name, want := range map[string]string{
-		"Über uns": "uber-uns", "  Winter  weekend! ": "winter-weekend", "Fares": "fares-3", "Цены": "tseny", "Ωράριο": "orario", "Crème brûlée & tea": "creme-brulee-and-tea", "!?": "",
-	} {
-		if got := Slug(name, func(s string) bool { return taken[s] }); got != want {
-			t.Errorf("%q gives %q, want %q", name, got, want)
-		}
-	}
-	if got := Slug(strings.Repeat("long ", 40), func(string) bool { return false }); len(got) > 60 || !slugPattern.MatchString(got) {
-		t.Errorf("a long name gives %q", got)
-	}
-}
-
 func FuzzParseWords(f *testing.F) {
 	f.Add("<p>a <b>b</b><br></p>")
 	f.Add("<a href='x'><i>q</a>")

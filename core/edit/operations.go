@@ -10,10 +10,13 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"golang.org/x/text/language"
+
 	"openplot/core/doc"
 	"openplot/core/place"
 	"openplot/core/rights"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // operation is one thing that can be done.
@@ -29,7 +32,7 @@ var operations map[string]operation
 
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
-		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title, description, ground, categories or picture; Value
+		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title, description, ground, categories, picture, language or unlisted; Value
 		"page.guide":        {on: onPage, zone: true, right: rights.Compose, run: (*editing).setGuide},     // Zone, Setting: x or y; Value: px, "" to take it away; After: the px of the one that is moved, "" for a new one
 		"section.add":       {on: onPage, right: rights.Compose, run: (*editing).addSection},               // After, Preset
 		"section.move":      {on: onSection, right: rights.Compose, run: (*editing).moveSection},           // Node, After
@@ -39,6 +42,8 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"section.role":      {on: onSection, right: rights.Compose, run: (*editing).setRole},               // Node, Value
 		"section.anchor":    {on: onSection, right: rights.Compose, run: (*editing).setAnchor},             // Node, Value
 		"section.view":      {on: onSection, right: rights.Compose, run: (*editing).setView},               // Node, Value: a title
+		"section.share":     {on: onSection, right: rights.Compose, run: (*editing).share},                 // Node
+		"section.own":       {on: onSection, right: rights.Compose, run: (*editing).makeOwn},               // Node
 		"section.fold":      {on: onSection, right: rights.Compose, run: (*editing).setFold},               // Node, Setting: as or title; Value
 		"section.picture":   {on: onSection, right: rights.Write, run: (*editing).setBackdrop},             // Node, Value
 		"section.video":     {on: onSection, right: rights.Write, run: (*editing).setFilm},                 // Node, Value
@@ -118,13 +123,30 @@ func (e *editing) setPage() ([]Step, error) {
 		head.Categories, err = readCategories(e.c.Value)
 	case "picture":
 		head.Picture, err = e.c.Value, e.medium("Picture", e.c.Value, doc.PictureMedium)
+	case "language":
+		head.Language, err = readLanguage(e.c.Value)
+	case "unlisted":
+		head.Unlisted = e.c.Value == value.Yes
 	default:
-		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title, description, ground, categories and picture are", e.c.Setting)
+		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title, description, ground, categories, picture, language and unlisted are", e.c.Setting)
 	}
 	if err != nil {
 		return nil, err
 	}
 	return []Step{{Do: SetPage, Page: &head}}, nil
+}
+
+// readLanguage reads a language tag, "" being the site's.
+func readLanguage(v string) (string, error) {
+	v = strings.TrimSpace(v)
+	if v == "" {
+		return "", nil
+	}
+	tag, err := language.Parse(v)
+	if err != nil || len(v) > 35 {
+		return "", doc.Problemf("Language", "can't be %.40q: write its code (BCP 47), such as en, de-AT or pt-BR", v)
+	}
+	return tag.String(), nil
 }
 
 // readGround reads the colour that a page lies on: one of the palette, or "" for the house
@@ -163,6 +185,9 @@ func (e *editing) addSection() ([]Step, error) {
 	if err != nil {
 		return nil, err
 	}
+	if s.Shared && taken(e.page, s.ID) {
+		return nil, doc.Problemf("Section", "“%s” is on this page already; it is the same wherever it stands", s.Name)
+	}
 	e.selected = s.ID
 	return []Step{{Do: InsertSection, At: at, Section: s}}, nil
 }
@@ -175,6 +200,12 @@ func (e *editing) ready(id string) (*doc.Section, error) {
 			return anew(s, e.env.NewID), nil
 		}
 		return nil, doc.Problemf("Section", "%.40q isn't on the Shelf any more", kept)
+	}
+	if shared, ok := strings.CutPrefix(id, SharedPrefix); ok && e.env.Shared != nil {
+		if s := e.env.Shared(shared); s != nil {
+			return s, nil
+		}
+		return nil, doc.Problemf("Section", "isn't on any page any more, so it can't be shared from there")
 	}
 	preset := FindPreset(id)
 	if preset == nil {
@@ -190,7 +221,7 @@ func (e *editing) ready(id string) (*doc.Section, error) {
 // anew gives a copy of a section with new ids.
 func anew(s *doc.Section, newID func(string) string) *doc.Section {
 	c := s.Clone()
-	c.ID, c.Anchor, c.View = newID("s"), "", nil
+	c.ID, c.Anchor, c.View, c.Shared = newID("s"), "", nil, false
 	for i, b := range c.Blocks {
 		c.Blocks[i] = b.Anew(newID)
 	}

@@ -1,13 +1,8 @@
 package edit
 
 import (
-	"regexp"
-	"strconv"
-	"strings"
-
-	"github.com/gosimple/slug"
-
 	"openplot/core/doc"
+	"openplot/core/tree"
 )
 
 // ReadyPage is a ready-made page: ready-made sections in an order.
@@ -39,43 +34,15 @@ var ReadyPages = []ReadyPage{
 	},
 }
 
-// Slug derives an address from a page's name: transliterated, small letters, digits and
-// hyphens, with a number where the address is taken; "" when the name has none of those.
-func Slug(name string, taken func(string) bool) string {
-	base := slug.Make(name)
-	if len(base) > maxSlug-4 {
-		base = strings.Trim(base[:maxSlug-4], "-") // it is ASCII
-	}
-	if base == "" {
-		return ""
-	}
-	s := base
-	for n := 2; taken(s); n++ { // ends: there are only so many
-		s = base + "-" + strconv.Itoa(n)
-	}
-	return s
-}
-
-// maxSlug is how long an address can be.
-const maxSlug = 60
-
-var slugPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
-
 // NewPage makes a page of a ready-made one, in the words of a business or, where it is nil, of
 // any; stock is as Env.Stock. Errors are *doc.Problem.
-func NewPage(ready, name, address string, business *Business, newID func(string) string, stock func(id string) string) (*doc.Page, error) {
+func NewPage(ready, name string, business *Business, newID func(string) string, stock func(id string) string) (*doc.Page, error) {
 	name, err := text("Name", name, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
 	}
 	if name == "" {
 		return nil, doc.Problemf("Name", "can't be empty: it is how the page is found, such as Fares")
-	}
-	if !slugPattern.MatchString(address) || len(address) > maxSlug {
-		return nil, doc.Problemf("Address", "can't be %.60q: write small letters, digits and hyphens, such as winter-fares", address)
-	}
-	if doc.PageReserved(address) {
-		return nil, doc.Problemf("Address", "%q means something else on every site; choose another", address)
 	}
 	for _, r := range ReadyPages {
 		if r.ID != ready {
@@ -95,37 +62,6 @@ func NewPage(ready, name, address string, business *Business, newID func(string)
 	return nil, doc.Problemf("Page", "there is no ready-made page %.40q", ready)
 }
 
-// ReadFacts checks what a site says about itself. Errors are *doc.Problem.
-func ReadFacts(f doc.Facts) (doc.Facts, error) {
-	var err error
-	lines := func(field, v string) string {
-		v, e := textLines(field, v, 12)
-		if err == nil {
-			err = e
-		}
-		return v
-	}
-	line := func(field, v string) string {
-		v, e := text(field, v, 200)
-		if err == nil {
-			err = e
-		}
-		return v
-	}
-	f = doc.Facts{
-		Address: lines("Address", f.Address),
-		Hours:   lines("Hours", f.Hours),
-		Phone:   line("Telephone", f.Phone),
-		Mail:    line("Email", f.Mail),
-	}
-	if err == nil && f.Mail != "" && !mailPattern.MatchString(f.Mail) {
-		err = doc.Problemf("Email", "can't be %.60q: write an address such as office@example.org", f.Mail)
-	}
-	return f, err
-}
-
-var mailPattern = regexp.MustCompile(`^[^@\s<>"]+@[^@\s<>"]+\.[^@\s<>"]+$`)
-
 // maxSiteSlug leaves room for the marks of a site's other hosts: a label has 63 bytes at most
 // (RFC 1035 §2.3.4).
 const maxSiteSlug = 55
@@ -139,7 +75,7 @@ func NewSite(address, name string, newID func(string) string) (*doc.Site, error)
 	if name == "" {
 		return nil, doc.Problemf("Name", "can't be empty: it is what the site is called")
 	}
-	if !slugPattern.MatchString(address) || len(address) > maxSiteSlug {
+	if tree.CheckSegment(address) != nil || len(address) > maxSiteSlug {
 		return nil, doc.Problemf("Address", "can't be %.60q: write at most %d small letters, digits and hyphens, such as skerry-line", address, maxSiteSlug)
 	}
 	if doc.SiteReserved(address) {
@@ -150,7 +86,7 @@ func NewSite(address, name string, newID func(string) string) (*doc.Site, error)
 
 // NewHome makes a site's first page.
 func NewHome(site string, newID func(string) string) (*doc.Page, error) {
-	p, err := NewPage(ReadyPages[0].ID, "Home", "x", nil, newID, nil)
+	p, err := NewPage(ReadyPages[0].ID, "Home", nil, newID, nil)
 	if err != nil {
 		return nil, err
 	}

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/tree"
 	"openplot/core/value"
 )
 
@@ -54,9 +55,9 @@ func (e *editing) view(title string) *doc.View {
 	if v := e.section.View; v != nil && strings.EqualFold(v.Title, title) {
 		return &doc.View{Title: title, Anchor: v.Anchor}
 	}
-	anchor := Slug(title, func(name string) bool { return e.anchored(name) })
+	anchor := tree.Slug(title, func(name string) bool { return e.anchored(name) })
 	if anchor == "" {
-		anchor = Slug("view", func(name string) bool { return e.anchored(name) })
+		anchor = tree.Slug("view", func(name string) bool { return e.anchored(name) })
 	}
 	return &doc.View{Title: title, Anchor: anchor}
 }

@@ -1,6 +1,8 @@
 package element
 
 import (
+	"strings"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 )
@@ -19,6 +21,14 @@ var breadcrumb = Anatomy{
 			st.Display, st.FlexWrap, st.ColumnGap = style.Flex, style.Wrap, style.Pixels(8)
 		})
 		ol.attr("role", "list")
+		step := func(name, to string) {
+			a := b.child(b.child(ol, "li", inlineBlock), "a", func(_ int, st *style.Style) { st.Display, st.Underline = style.Block, true })
+			a.attr("href", b.link(to))
+			say(a, name)
+			mark := b.child(ol, "li", inlineBlock)
+			mark.attr("aria-hidden", "true")
+			say(mark, "/")
+		}
 		home, here := "Home", "This page"
 		for _, p := range b.Pages {
 			if p.Slug == "" {
@@ -29,12 +39,12 @@ var breadcrumb = Anatomy{
 			}
 		}
 		if b.Here != "" || len(b.Pages) == 0 {
-			a := b.child(b.child(ol, "li", inlineBlock), "a", func(_ int, st *style.Style) { st.Display, st.Underline = style.Block, true })
-			a.attr("href", b.link("/"))
-			say(a, home)
-			mark := b.child(ol, "li", inlineBlock)
-			mark.attr("aria-hidden", "true")
-			say(mark, "/")
+			step(home, "/")
+		}
+		for _, p := range b.Pages { // those that it stands under, which come before it
+			if p.Slug != "" && strings.HasPrefix(b.Here, p.Slug+"/") {
+				step(p.InMenus(), "/"+p.Slug)
+			}
 		}
 		last := b.child(ol, "li", inlineBlock)
 		last.attr("aria-current", "page")

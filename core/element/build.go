@@ -1,6 +1,7 @@
 package element
 
 import (
+	"cmp"
 	"math"
 	"openplot/core/value"
 	"slices"
@@ -37,7 +38,14 @@ type PageLink struct {
 	Slug, Name, Description string
 	Categories              []string
 	Picture                 string
+	// Menu is what menus call it, "" being its name; OutOfMenu leaves it out of them, InFooter
+	// puts it into that of the footer.
+	Menu                string
+	OutOfMenu, InFooter bool
 }
+
+// InMenus is what menus call the page.
+func (p PageLink) InMenus() string { return cmp.Or(p.Menu, p.Name) }
 
 // Variant is one resized copy of a picture.
 type Variant struct {

@@ -37,7 +37,7 @@ func (b *Builder) facts(in *Node, bl *doc.Block) *Node {
 	f := b.Site.Facts
 	for _, k := range []struct{ name, icon, text, href, standIn string }{
 		{"address", "geo-alt", f.Address, "", "The address, as entered for the site"},
-		{"hours", "clock", f.Hours, "", "The hours, as entered for the site"},
+		{"hours", "clock", f.InWords(), "", "The hours, as entered for the site"},
 		{"phone", "telephone", f.Phone, "tel:" + strings.Map(dialled, f.Phone), "The telephone"},
 		{"mail", "envelope", f.Mail, "mailto:" + f.Mail, "The mail address"},
 	} {

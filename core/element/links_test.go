@@ -1,6 +1,8 @@
 package element
 
 import (
+	"openplot/core/value"
+	"strings"
 	"testing"
 
 	"openplot/core/doc"
@@ -127,6 +129,31 @@ func TestBrokenLinksAreMarked(t *testing.T) {
 		}
 		if b.DropEmpty = true; of().value("data-broken") != "" {
 			t.Errorf("%s is marked for visitors", link)
+		}
+	}
+}
+
+// Menus are the site's pages, those under others under them, and behind them what the site says.
+func TestMenusOfTheSite(t *testing.T) {
+	b := &Builder{Site: &doc.Site{Menus: map[string][]doc.MenuItem{
+		value.Pages: {{Label: "More"}, {Label: "Shop", Link: "https://shop.example/", Under: true}}, value.Legal: {{Label: "Imprint", Link: "/imprint"}},
+	}}, Pages: []PageLink{
+		{Name: "Home"}, {Slug: "islands", Name: "Islands", Menu: "The islands"}, {Slug: "islands/skarva", Name: "Skarva", InFooter: true}, {Slug: "hidden", Name: "Hidden", OutOfMenu: true},
+		{Slug: "hidden/below", Name: "Below it"},
+	}}
+	for from, want := range map[string]string{
+		"": "Home, The islands (Skarva), More (Shop)", value.Footer: "Skarva", value.Legal: "Imprint", value.Pages: "Home, The islands (Skarva), More (Shop)",
+	} {
+		var got []string
+		for _, l := range b.menuLinks(&doc.Block{Content: doc.Content{Values: map[string]string{"from": from}}}) {
+			text := l.label
+			for _, u := range l.under {
+				text += " (" + u.label + ")"
+			}
+			got = append(got, text)
+		}
+		if strings.Join(got, ", ") != want {
+			t.Errorf("%q: %s, want %s", from, strings.Join(got, ", "), want)
 		}
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"openplot/core/style"
 	"openplot/core/value"
 	"slices"
+	"strings"
 )
 
 // A menu is a <nav> of links. Where it folds, a button opens it as a popover: reached
@@ -16,7 +17,7 @@ var menu = Anatomy{
 	Name: "Menu", Hint: "the site’s pages; folds up on phones", Icon: "list", Find: "navigation nav links pages header",
 	Shelf: Finding, Span: 8, Rows: 2,
 	Fields: []Field{
-		{Name: "from", Label: "Source", Type: Choice, Choices: value.Is(value.Pages, "The site’s pages", value.Own, "Its own list", value.Views, "The page’s views")},
+		{Name: "from", Label: "Source", Type: Choice, Choices: value.Is(value.Pages, "The site’s pages", value.Footer, "The footer’s menu", value.Legal, "The legal menu", value.Own, "Its own list", value.Views, "The page’s views")},
 		{Name: "label", Label: "Name", Type: Line, Default: "Menu"},
 	},
 	EntryName: "Own items",
@@ -50,10 +51,11 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 		}
 		return links
 	}
-	if bl.Content.Values["from"] != value.Own {
-		for _, p := range b.Pages {
-			links = append(links, menuLink{label: p.Name, href: "/" + p.Slug, here: p.Slug == b.Here})
+	if from := cmp.Or(bl.Content.Values["from"], value.Pages); from != value.Own {
+		if from != value.Legal {
+			links = b.pageLinks(from == value.Footer)
 		}
+		links = b.menuItems(links, from)
 		if len(links) == 0 {
 			links = []menuLink{{label: "Home", href: "/"}}
 		}
@@ -73,6 +75,37 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 	}
 	if len(links) == 0 {
 		links = []menuLink{{label: "Home", href: "/"}}
+	}
+	return links
+}
+
+// pageLinks are the site's pages that are in menus, those under others under them; or those of
+// the footer, side by side. What stands under a page that is in no menu isn't in one either.
+func (b *Builder) pageLinks(footer bool) (links []menuLink) {
+	at := map[string]int{} // index of a link at the top, by the page's address
+	for _, p := range b.Pages {
+		l := menuLink{label: p.InMenus(), href: "/" + p.Slug, here: p.Slug == b.Here}
+		top, _, nested := strings.Cut(p.Slug, "/")
+		switch i, shown := at[top]; {
+		case footer && p.InFooter, !footer && !p.OutOfMenu && !nested:
+			at[p.Slug] = len(links)
+			links = append(links, l)
+		case !footer && !p.OutOfMenu && shown:
+			links[i].under = append(links[i].under, l)
+		}
+	}
+	return links
+}
+
+// menuItems adds to links what a menu of the site holds beside pages.
+func (b *Builder) menuItems(links []menuLink, menu string) []menuLink {
+	for _, i := range b.Site.Menus[menu] {
+		l := menuLink{label: i.Label, href: i.Link, here: i.Link == "/"+b.Here}
+		if k := len(links) - 1; i.Under && k >= 0 {
+			links[k].under = append(links[k].under, l)
+			continue
+		}
+		links = append(links, l)
 	}
 	return links
 }

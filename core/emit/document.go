@@ -223,9 +223,32 @@ type Page struct {
 	Title       string
 	Description string
 	Language    string // BCP 47
-	Stylesheet  string // address of the style sheet
+	Stylesheet  string // address of the style sheet; "" has it stand in the document
 	Fonts       []FontFace
 	Scripts     []string // addresses
+	// Canonical is the page's one address (RFC 6596), or "".
+	Canonical string
+	// Hidden asks search engines to leave it out.
+	Hidden bool
+	// Properties are what a link to it is shown with elsewhere (Open Graph).
+	Properties []Property
+	Icons      []Icon
+	Preloads   []Preload
+	// Data is what the page is about, as JSON-LD, or "".
+	Data string
+}
+
+// Property is a <meta> with a property (Open Graph).
+type Property struct{ Name, Content string }
+
+// Icon is a <link> to an icon of the site, or to its manifest.
+type Icon struct{ Rel, Type, Sizes, Href string }
+
+// Preload is a picture for browsers to fetch before they need it (HTML §4.6.7.14).
+type Preload struct {
+	Href  string
+	Type  string // "" is any
+	Media string // a media query, or ""
 }
 
 // Scripts names the scripts that a tree's elements need, each once.
@@ -242,36 +265,80 @@ func Scripts(n *element.Node) (names []string) {
 func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 	var b strings.Builder
 	s.Write(&b, body)
-	var d strings.Builder
-	d.WriteString("<!DOCTYPE html>\n<html lang=\"" + html.EscapeString(p.Language) + "\">\n<head>\n<meta charset=\"utf-8\">\n")
-	d.WriteString("<title>" + html.EscapeString(p.Title) + "</title>\n")
-	d.WriteString("<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n")
-	if p.Description != "" {
-		d.WriteString("<meta name=\"description\" content=\"" + html.EscapeString(p.Description) + "\">\n")
-	}
 	var c strings.Builder
 	for _, f := range p.Fonts {
 		c.WriteString(f.CSS("swap"))
+	}
+	c.WriteString(Reset(body))
+	c.WriteString(s.CSS())
+	css = strings.ReplaceAll(c.String(), "</", `<\/`) // which no name or address has, and is the same in a string
+
+	var d strings.Builder
+	d.WriteString("<!DOCTYPE html>\n<html lang=\"" + html.EscapeString(p.Language) + "\">\n<head>\n<meta charset=\"utf-8\">\n")
+	d.WriteString("<title>" + html.EscapeString(p.Title) + "</title>\n")
+	tag := func(name string, attributes ...string) {
+		d.WriteString("<" + name)
+		for i := 0; i < len(attributes); i += 2 {
+			if attributes[i+1] != "" {
+				d.WriteString(" " + attributes[i] + "=\"" + html.EscapeString(attributes[i+1]) + "\"")
+			}
+		}
+		d.WriteString(">\n")
+	}
+	tag("meta", "name", "viewport", "content", "width=device-width, initial-scale=1")
+	if p.Description != "" {
+		tag("meta", "name", "description", "content", p.Description)
+	}
+	if p.Hidden {
+		tag("meta", "name", "robots", "content", "noindex")
+	}
+	for _, l := range p.Preloads {
+		tag("link", "rel", "preload", "as", "image", "href", l.Href, "type", l.Type, "media", l.Media, "fetchpriority", "high")
+	}
+	for _, f := range p.Fonts {
 		if f.Preload != "" {
 			d.WriteString("<link rel=\"preload\" as=\"font\" type=\"font/woff2\" href=\"" + html.EscapeString(f.Preload) + "\" crossorigin>\n")
 		}
 	}
-	d.WriteString("<link rel=\"stylesheet\" href=\"" + html.EscapeString(p.Stylesheet) + "\">\n")
+	if p.Stylesheet == "" {
+		d.WriteString(styleOpen + css + styleClose)
+	} else {
+		tag("link", "rel", "stylesheet", "href", p.Stylesheet)
+	}
 	for _, s := range p.Scripts {
 		d.WriteString("<script src=\"" + html.EscapeString(s) + "\" defer></script>\n")
+	}
+	if p.Canonical != "" {
+		tag("link", "rel", "canonical", "href", p.Canonical)
+	}
+	for _, i := range p.Icons {
+		tag("link", "rel", i.Rel, "type", i.Type, "sizes", i.Sizes, "href", i.Href)
+	}
+	for _, m := range p.Properties {
+		if m.Content != "" {
+			tag("meta", "property", m.Name, "content", m.Content)
+		}
+	}
+	if p.Data != "" {
+		d.WriteString("<script type=\"application/ld+json\">" + strings.ReplaceAll(p.Data, "</", `<\/`) + "</script>\n")
 	}
 	d.WriteString("</head>\n")
 	d.WriteString(b.String())
 	d.WriteString("\n</html>\n")
-	c.WriteString(Reset(body))
-	c.WriteString(s.CSS())
-	return d.String(), c.String()
+	return d.String(), css
 }
+
+// What the style sheet stands between in a document that has it.
+const (
+	styleOpen  = "<style>"
+	styleClose = "</style>\n"
+)
 
 // Inline gives a whole page with its style sheet in it.
 func (s *Sheet) Inline(p Page, body *element.Node) string {
-	document, css := s.Document(p, body)
-	return strings.Replace(document, "<link rel=\"stylesheet\" href=\"\">", "<style>\n"+css+"</style>", 1)
+	p.Stylesheet = ""
+	document, _ := s.Document(p, body)
+	return document
 }
 
 // PaintOnly lists the emitted properties that cannot move a box; the others are

@@ -95,9 +95,11 @@ const (
 	Columns   = "columns"
 	Line      = "line"
 	Slider    = "slider"
-	Pages     = "pages" // a menu of the site's pages
-	Own       = "own"   // of its own entries
-	Views     = "views" // of the page that it is on
+	Pages     = "pages"  // a menu of the site's pages
+	Footer    = "footer" // a menu of those that are in its footer
+	Legal     = "legal"  // a menu of what the law wants, and the like
+	Own       = "own"    // of its own entries
+	Views     = "views"  // of the page that it is on
 )
 
 // Looks of buttons.

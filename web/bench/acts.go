@@ -41,7 +41,11 @@ func (v *View) acts(t *Tray, sec *doc.Section, b *doc.Block) {
 		if sec.Hidden {
 			hide = of("Show", "", edit.Command{Op: "section.hide"})
 		}
-		more = []act{hide, {Name: "Keep on the Shelf", Keep: true}}
+		share := of("Share on several pages", "", edit.Command{Op: "section.share"})
+		if sec.Shared {
+			share = of("Make it this page’s own", "", edit.Command{Op: "section.own"})
+		}
+		more = []act{hide, share, {Name: "Keep on the Shelf", Keep: true}}
 	case t.Placed:
 		first = []act{
 			of("Forward", "Ctrl+PageUp", edit.Command{Op: "block.layer", Zone: zone, DY: 1}),

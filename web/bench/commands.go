@@ -98,6 +98,8 @@ var Commands = []Command{
 	{ID: "paste-look", Name: "Paste the look", Find: "style format", Keys: []string{"Ctrl+Shift+V"}, Needs: "any", Menu: true, Composes: true, Changes: true},
 	{ID: "duplicate", Name: "Duplicate", Find: "copy again", Keys: []string{"Ctrl+D"}, Needs: "any", Menu: true, Composes: true},
 	{ID: "delete", Name: "Delete", Find: "remove", Keys: []string{"Delete", "Backspace"}, Needs: "any", Menu: true, Composes: true, Changes: true},
+	{ID: "share", Name: "Share the section on several pages", Find: "global reuse everywhere header footer", Needs: "any", Menu: true, Composes: true},
+	{ID: "own", Name: "Make the section this page’s own", Find: "unlink detach separate shared", Needs: "any", Menu: true, Composes: true},
 	{ID: "hide", Name: "Hide in this zone", Find: "invisible phone desktop", Needs: "block", Menu: true, Composes: true, Changes: true},
 
 	{ID: "group", Name: "Group", Find: "container wrap together", Keys: []string{"Ctrl+G"}, Needs: "block", Menu: true, Composes: true, Changes: true},
@@ -150,6 +152,7 @@ var Commands = []Command{
 	{ID: "fold", Name: "Fold the Tray", Find: "properties panel", Keys: []string{"t"}},
 	{ID: "house", Name: "House style", Find: "colours fonts theme design"},
 	{ID: "library", Name: "Library", Find: "pictures videos files media"},
+	{ID: "versions", Name: "Versions of this page", Find: "history restore earlier before", Composes: true},
 	{ID: "pages", Name: "All pages", Find: "site list"},
 	{ID: "try", Name: "Try it", Find: "preview"},
 	{ID: "publish", Name: "Publish", Find: "live put online"},

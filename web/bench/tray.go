@@ -20,6 +20,7 @@ type Tray struct {
 	Range     string // of the zone, in words
 	Trail     []crumb
 	Note      string
+	Shared    []link // the pages that the section stands on, this one included, when it is shared
 	Node      string
 	Kind      string // block kind, "section", or "" with nothing selected
 	Hidden    bool
@@ -34,6 +35,22 @@ type Tray struct {
 }
 
 type crumb struct{ ID, Name string }
+
+// link is a way to another page's Bench.
+type link struct{ Name, Href string }
+
+// sharedOn gives the pages that a section stands on that is shared.
+func (v *View) sharedOn(sec *doc.Section) (on []link) {
+	if !sec.Shared {
+		return nil
+	}
+	for _, p := range v.Source.Pages {
+		if slices.Contains(p.Shared, sec.ID) || p.ID == v.Page.ID {
+			on = append(on, link{p.Name, "/sites/" + v.Site.Slug + "/pages/" + cmp.Or(strings.ReplaceAll(p.Slug, "/", "."), "home") + "/bench"})
+		}
+	}
+	return on
+}
 
 // cluster is a group of fields.
 type cluster struct {

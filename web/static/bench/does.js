@@ -85,6 +85,7 @@ export const does = {
   duplicate: () => on({ op: 'duplicate' }), delete: () => on({ op: 'delete' }), hide: () => on({ op: 'block.hide', hide: true }),
   left: () => nudge(-1, 0), right: () => nudge(1, 0), up: () => nudge(0, -1), down: () => nudge(0, 1),
   wider: () => resize(1, 0), narrower: () => resize(-1, 0), taller: () => resize(0, 1), 'less-tall': () => resize(0, -1),
+  share: () => send({ op: 'section.share', node: sectionOf(page.select) }), own: () => send({ op: 'section.own', node: sectionOf(page.select) }),
   earlier: () => send({ op: 'section.shift', node: sectionOf(page.select), dy: -1 }), later: () => send({ op: 'section.shift', node: sectionOf(page.select), dy: 1 }),
   forward: () => on({ op: 'block.layer', dy: 1 }), backward: () => on({ op: 'block.layer', dy: -1 }),
   front: () => together('blocks.order', 'front'), back: () => together('blocks.order', 'back'),
@@ -96,7 +97,7 @@ export const does = {
   rulers: rulers.toggle, guide: rulers.ask,
   marks: () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); },
   fold: tray.toggleFold,
-  house: () => go('/house'), library: () => go('/library'), pages: () => go(''),
+  house: () => go('/house'), library: () => go('/library'), pages: () => go(''), versions: () => location.assign(location.pathname.replace(/bench$/, 'versions')),
   try: () => press('.top-try'), publish: () => press('.top-publish'),
   help: () => document.getElementById('keys').showModal(),
 };

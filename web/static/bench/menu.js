@@ -58,8 +58,11 @@ export function show(some, anchor) {
   search.focus();
 }
 
-/** The menu of what is selected, at a point. */
+let pressed = false; // the button that asks for the menu is down
+
+/** The menu of what is selected, at a point: once the button is up, which some browsers take for a press outside of it. */
 function menu(x, y) {
+  if (pressed) { window.addEventListener('pointerup', () => setTimeout(() => menu(x, y)), { once: true }); return; }
   show(table.filter((c) => c.menu && !why(c)), { getBoundingClientRect: () => new DOMRect(x, y, 0, 0), tagName: '', isConnected: false });
 }
 
@@ -72,6 +75,8 @@ export function start() {
     if (e.key === 'Enter') { e.preventDefault(); take(offered[at]); }
   });
   list.addEventListener('click', (e) => { const li = e.target.closest('li'); if (li) take(offered[[...list.children].indexOf(li)]); });
+  window.addEventListener('pointerdown', (e) => { pressed = e.button === 2; }, true);
+  window.addEventListener('pointerup', () => { pressed = false; }, true);
   stage.addEventListener('contextmenu', (e) => {
     e.preventDefault();
     if (e.button !== 2 || e.clientX === 0) { // by the menu key: at what is selected

@@ -1,0 +1,313 @@
+// A whole site by somebody who never made one: begun, its pages named, arranged and found, its
+// footer changed once, published at a domain of its own, and taken back; by pointer and labels.
+import assert from 'node:assert/strict';
+import http from 'node:http';
+import { before, test } from 'node:test';
+import { findings } from './axe.mjs';
+import { browser, page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
+import { canvas, choose, edit, eventually, newPage, ready, signIn, undo } from './person.mjs';
+
+const at = (path = '') => `${plot.app}/sites/kelp-and-salt${path}`;
+const live = plot.site.replace('skerry-line', 'kelp-and-salt');
+const row = (name) => page.locator('.page-card', { has: page.locator('.card-name', { hasText: new RegExp(`^${name}$`) }) });
+const keep = () => page.getByRole('button', { name: 'Keep', exact: true }).click();
+const settings = async (name) => {
+  await row(name).getByRole('link', { name: `Settings of ${name}` }).click();
+  await page.locator('.page-panel h2', { hasText: name }).waitFor();
+};
+const tree = () => page.locator('.page-card').evaluateAll((rows) => rows.map((r) => `${'.'.repeat(r.dataset.depth)}${r.querySelector('.card-name').textContent} ${r.querySelector('.page-address').textContent}`));
+
+let visitor;
+before(async () => {
+  visitor = await newPage(await browser.newContext());
+  await signIn(page, plot.app, designer);
+});
+
+/** What visitors get at an address: its status, its text and where it leads. */
+const visit = (address, host = new URL(address).host) => new Promise((resolve, reject) => {
+  const { port, pathname } = new URL(address);
+  http.get({ host: '127.0.0.1', port, path: pathname, headers: { host } }, (r) => {
+    let text = '';
+    r.setEncoding('utf8').on('data', (b) => { text += b; }).on('end', () => resolve({ status: r.statusCode, text, location: r.headers.location, headers: r.headers }));
+  }).on('error', reject);
+});
+
+test('a site is begun: named, for a business, in a house style, with pages', async () => {
+  await page.getByRole('link', { name: 'New site' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Kelp & Salt');
+  await eventually(() => page.locator('#site-slug').getAttribute('placeholder'), 'kelp-and-salt', 'the address follows the name');
+  const drawn = () => page.locator('#sheet .planned .card-drawing').first().innerHTML();
+  const plain = await drawn();
+  await page.getByLabel('Food and drink').check();
+  await eventually(async () => (await page.locator('.planned-name').allTextContents()).join(), 'Home,Menu,About,Find us', 'the pages of a restaurant');
+  await page.getByLabel('Meadow').check();
+  await eventually(async () => (await drawn()) !== plain, true, 'the house style is tried on');
+  assert.deepEqual(await findings(page), []);
+  await page.getByRole('button', { name: 'Begin the site' }).click();
+  await page.getByRole('heading', { name: 'Kelp & Salt' }).waitFor();
+  assert.deepEqual(await tree(), ['Home /', 'Menu /menu', 'About /about', 'Find us /find-us']);
+  assert.equal(await page.locator('.first-step').count(), 4, 'the next steps are shown');
+  assert.equal((await visit(`${live}/`)).status, 404, 'nothing is published yet');
+});
+
+test('a fifth page is added under another, and pages are moved by keys and by dragging', async () => {
+  await page.getByRole('link', { name: 'New page' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Cellar');
+  await page.locator('#page-parent').selectOption({ label: 'Under Menu' });
+  await page.getByLabel(/Blank page/).check();
+  await page.getByRole('button', { name: 'Add the page' }).click();
+  await ready(page);
+  await page.goto(at());
+  assert.deepEqual(await tree(), ['Home /', 'Menu /menu', '.Cellar /menu/cellar', 'About /about', 'Find us /find-us']);
+  await page.locator('.page-grip[aria-label="Move Find us"]').focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await eventually(async () => (await tree()).at(-1), 'About /about', 'Find us went before About');
+  await eventually(() => page.evaluate(() => document.activeElement.getAttribute('aria-label')), 'Move Find us', 'the grip keeps the focus');
+  await page.keyboard.press('Alt+ArrowDown');
+  await eventually(async () => (await tree()).at(-1), 'Find us /find-us', 'and back');
+  const [grip, target] = [await page.locator('.page-grip[aria-label="Move About"]').boundingBox(), await row('Cellar').boundingBox()];
+  await page.mouse.move(grip.x + 8, grip.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 20, grip.y - 10, { steps: 4 });
+  await page.mouse.move(target.x + 20 + 28, target.y + target.height - 8, { steps: 6 });
+  await page.locator('.page-drop').waitFor();
+  await page.mouse.up();
+  await eventually(tree, ['Home /', 'Menu /menu', '.Cellar /menu/cellar', '.About /menu/about', 'Find us /find-us'], 'About stands under Menu');
+});
+
+test('the home page links to a page, and the link follows when that gets another address', async () => {
+  await page.goto(at('/pages/home/bench'));
+  await ready(page);
+  const button = canvas(page).getByRole('link', { name: 'See the menu' }).first();
+  await choose(page, button);
+  await page.locator('#tray').getByLabel('Link', { exact: true }).first().fill('/menu');
+  await edit(page, () => page.keyboard.press('Enter'));
+  await page.goto(at());
+  await settings('Menu');
+  await page.locator('#set-segment').fill('Speisekarte täglich');
+  await keep();
+  await page.getByRole('alert').getByText(/such as speisekarte-taglich/).waitFor();
+  assert.equal(await page.locator('#set-segment').inputValue(), 'Speisekarte täglich', 'nothing that was entered is lost');
+  await page.locator('#set-segment').fill('card');
+  await page.locator('#set-menu-name').fill('Our card');
+  await page.getByLabel('In the footer’s menu').check();
+  await page.locator('#set-title').fill('What we cook today, from the harbour and the gardens above it, changed every morning at six');
+  await eventually(() => page.locator('.found-fit .over').count(), 1, 'the title is longer than results show');
+  assert.match(await page.locator('.found-title').first().textContent(), / …$/);
+  await page.locator('#set-title').fill('What we cook today');
+  await page.locator('#set-description').fill('A short menu that follows the season.');
+  await eventually(() => page.locator('.found-words').textContent(), 'A short menu that follows the season.', 'the description is seen in the result');
+  assert.deepEqual(await findings(page), []);
+  await keep();
+  await page.getByText('Kept.').waitFor();
+  assert.deepEqual(await tree(), ['Home /', 'Menu /card', '.Cellar /card/cellar', '.About /card/about', 'Find us /find-us']);
+  await page.goto(at('/pages/home/bench'));
+  await ready(page);
+  assert.equal(await button.getAttribute('href'), '/card');
+});
+
+test('the footer is one for all pages', async () => {
+  const footer = canvas(page).locator('footer');
+  await footer.scrollIntoViewIfNeeded();
+  await choose(page, footer.locator('p').first());
+  await page.locator('.trail-shared', { hasText: 'on 4 pages' }).waitFor();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Open when the flag is up.');
+  await edit(page, () => page.keyboard.press('Escape'));
+  await page.getByText('Changed on 3 other pages too.').waitFor();
+  for (const other of ['card', 'card.about', 'find-us']) {
+    await page.goto(at(`/pages/${other}/bench`));
+    await ready(page);
+    await canvas(page).locator('footer').getByText('Open when the flag is up.').waitFor({ state: 'attached' });
+  }
+  await undo(page); // it is the person’s own last edit, wherever it was made
+  await page.goto(at('/pages/home/bench'));
+  await ready(page);
+  assert.equal(await canvas(page).locator('footer').getByText('Open when the flag is up.').count(), 0, 'taken back on one page, it is on all');
+});
+
+test('icon, hours, and a picture for shared links', async () => {
+  await page.goto(at('/settings'));
+  await page.locator('[name="icon-letter"]').fill('K');
+  await page.getByRole('radio', { name: 'Deep', exact: true }).check();
+  await page.locator('.share-choice img').first().waitFor();
+  await page.locator('.share-choice input').nth(1).check();
+  await page.getByLabel('Monday').fill('seven to ten');
+  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await page.getByRole('alert').getByText(/Monday can't be “?"?seven to ten/).waitFor();
+  await page.getByLabel('Monday').fill('9–12, 13:30–17:00');
+  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await page.getByText('Kept.').waitFor();
+  assert.equal(await page.getByLabel('Monday').inputValue(), '9:00–12:00, 13:30–17:00');
+  assert.equal(await page.locator('.week-bar rect').count(), 2);
+  assert.deepEqual(await findings(page), []);
+});
+
+test('all of it is published at once, with what search engines and links need', async () => {
+  await page.goto(at('/publish'));
+  assert.equal(await page.locator('.publish-row').count(), 5);
+  assert.deepEqual(await findings(page), []);
+  await page.getByRole('button', { name: 'Publish the ticked pages' }).click();
+  await page.getByText('Published.').waitFor();
+  await visitor.goto(`${live}/`);
+  const menu = visitor.getByRole('navigation').first();
+  assert.equal(await menu.getByText('Our card').count() > 0, true, 'the menu has the name that it is called in menus');
+  const home = (await visit(`${live}/`)).text;
+  for (const want of [`<link rel="canonical" href="${live}/">`, 'property="og:image"', 'LocalBusiness', '"opens":"13:30"', 'favicon.ico', 'site.webmanifest']) assert.ok(home.includes(want), want);
+  const map = await visit(`${live}/sitemap.xml`);
+  assert.match(map.text, /<loc>[^<]+\/card\/about\/<\/loc>/);
+  assert.match((await visit(`${live}/robots.txt`)).text, /Sitemap: /);
+  const icon = await visit(`${live}/favicon.ico`);
+  assert.equal(icon.status, 200);
+  assert.equal(icon.headers['content-type'], 'image/vnd.microsoft.icon');
+  const missing = await visit(`${live}/nowhere`);
+  assert.equal(missing.status, 404);
+  assert.match(missing.text, /This page isn’t here/);
+  const form = await visit(`${live}/find-us/`);
+  assert.match(form.text, /action="\/_forms\/kelp-and-salt\//);
+  await visitor.goto(`${live}/find-us/`);
+  assert.equal(await visitor.locator('form').count(), 1);
+  assert.deepEqual(visitor.wrong, []);
+});
+
+test('a page that moves leaves its address leading to it', async () => {
+  await page.goto(at());
+  await settings('About');
+  await page.locator('#set-parent').selectOption({ label: 'At the top' });
+  await page.locator('#set-segment').fill('who-we-are');
+  await keep();
+  await page.getByText('Kept.').waitFor();
+  assert.equal((await visit(`${live}/card/about/`)).status, 200, 'visitors see it where it was until it is published');
+  await page.goto(at('/publish'));
+  await page.getByRole('button', { name: 'Publish the ticked pages' }).click();
+  await page.getByText('Published.').waitFor();
+  const old = await visit(`${live}/card/about/`);
+  assert.equal(old.status, 301);
+  assert.equal(old.location, '/who-we-are/');
+  await page.goto(at('/settings'));
+  await page.getByRole('row', { name: /\/card\/about/ }).getByText('/who-we-are').waitFor();
+});
+
+test('one section comes back from an earlier version', async () => {
+  await page.goto(at('/pages/home/versions'));
+  await page.getByLabel('Name for the page as it is now').fill('As it opened');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.locator('.version', { hasText: 'As it opened' }).waitFor();
+  await page.goto(at('/pages/home/bench'));
+  await ready(page);
+  const heading = canvas(page).getByRole('heading', { level: 1 });
+  const was = await heading.textContent();
+  await choose(page, heading);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Closed until further notice');
+  await edit(page, () => page.keyboard.press('Escape'));
+  await page.goto(at('/pages/home/versions'));
+  await page.locator('.version', { hasText: 'As it opened' }).click();
+  const change = page.locator('.change', { hasText: 'Heading' });
+  await change.getByText('says something else').waitFor();
+  await eventually(() => page.frameLocator('#now').getByRole('heading', { level: 1 }).evaluate((e) => e.style.outlineStyle), 'dotted', 'it is marked now');
+  assert.equal(await page.frameLocator('#then').getByRole('heading', { level: 1 }).textContent(), was);
+  assert.deepEqual(await findings(page), []);
+  await change.getByRole('button', { name: /^Take back/ }).click();
+  await page.getByText('Taken back.').waitFor();
+  assert.equal(await page.frameLocator('#now').getByRole('heading', { level: 1 }).textContent(), was);
+});
+
+test('a publication is gone back from in one press', async () => {
+  const words = async () => (await visit(`${live}/`)).text.replace(/<style>.*<\/style>/s, '').replace(/<[^>]*>/g, ' ');
+  const before = await words();
+  await page.goto(at('/pages/home/bench'));
+  await ready(page);
+  await choose(page, canvas(page).getByRole('heading', { level: 1 }));
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('A slip that everybody saw');
+  await edit(page, () => page.keyboard.press('Escape'));
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await page.getByRole('link', { name: /Open it/ }).waitFor();
+  assert.match((await visit(`${live}/`)).text, /A slip that everybody saw/);
+  await page.goto(at('/publish'));
+  await page.getByRole('button', { name: 'Go back to publication 2' }).click();
+  await page.getByText('Visitors see that publication again.').waitFor();
+  assert.equal(await words(), before);
+  await page.getByRole('checkbox').first().waitFor(); // and the page here is as it was written
+});
+
+test('the site is shown at a domain of its own', async () => {
+  await page.goto(at('/settings'));
+  await page.locator('#domain-host').fill('https://WWW.Kelp.example/');
+  await page.locator('#domains').getByRole('button', { name: 'Add' }).click();
+  await page.getByText(/Not shown yet: CNAME TXT missing/).waitFor();
+  const there = `www.kelp.example:${new URL(live).port}`;
+  assert.equal((await visit(`http://127.0.0.1:${new URL(live).port}/`, there)).status, 404);
+  await page.getByRole('button', { name: 'Set it here: CNAME' }).click();
+  await page.getByText(/Not shown yet: TXT missing/).waitFor();
+  await page.getByRole('button', { name: 'Set it here: TXT' }).click();
+  await page.getByText(/Shown at http:\/\/www.kelp.example/).waitFor();
+  await eventually(async () => (await visit(`http://127.0.0.1:${new URL(live).port}/card/`, there)).status, 200, 'the site is at its domain');
+});
+
+test('pages are left out of the menu, withdrawn, deleted and had back together', async () => {
+  await page.goto(at());
+  await row('Cellar').getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Hide from menu' }).click();
+  await row('Cellar').getByText('Not in the menu').waitFor();
+  await row('Cellar').getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await page.getByText(/Deleted. It can be had back/).waitFor();
+  assert.equal((await visit(`${live}/card/cellar/`)).status, 404);
+  await page.getByText('Deleted pages').click();
+  await page.getByRole('button', { name: 'Restore' }).click();
+  await row('Cellar').getByText('Not published').waitFor();
+});
+
+test('a page with a password is opened by it alone', async () => {
+  await settings('Cellar');
+  await page.getByText('Who may find and see it').click();
+  await page.getByLabel('Visitors need a password').check();
+  await page.locator('#set-password').fill('oyster');
+  await keep();
+  await page.getByText('Kept.').waitFor();
+  await page.goto(at('/publish'));
+  await page.getByRole('button', { name: 'Publish the ticked pages' }).click();
+  await page.getByText('Published.').waitFor();
+  await visitor.goto(`${live}/card/cellar/`);
+  await visitor.getByLabel('Password').fill('mussel');
+  await visitor.getByRole('button', { name: 'Open the page' }).click();
+  await visitor.getByRole('alert').getByText('That isn’t the password of this page.').waitFor();
+  await visitor.getByLabel('Password').fill('oyster');
+  await visitor.getByRole('button', { name: 'Open the page' }).click();
+  await visitor.getByRole('heading', { name: 'This page has a password' }).waitFor({ state: 'detached' });
+  assert.equal((await visit(`${live}/card/cellar/`)).text.includes('This page has a password'), true, 'others still need it');
+  assert.equal((await visit(`${live}/sitemap.xml`)).text.includes('cellar'), false, 'and search engines don’t hear of it');
+});
+
+test('a site is archived, copied, deleted by its name, and had back', async () => {
+  await page.goto(`${plot.app}/new`);
+  await page.getByLabel('Name', { exact: true }).fill('Kelp & Salt, winter');
+  await page.getByLabel('A copy of Kelp & Salt').check();
+  await page.getByRole('button', { name: 'Begin the site' }).click();
+  await page.getByRole('heading', { name: 'Kelp & Salt, winter' }).waitFor({ timeout: 90_000 }); // its pictures are copied
+  assert.deepEqual(await tree(), ['Home /', 'Menu /card', '.Cellar /card/cellar', 'Find us /find-us', 'About /who-we-are']);
+  await page.getByRole('link', { name: 'Site settings' }).click();
+  await page.getByLabel(/Write its name/).fill('Kelp');
+  await page.getByRole('button', { name: 'Delete the site' }).click();
+  await page.getByRole('alert').getByText(/write it to delete the site/).waitFor();
+  await page.getByLabel(/Write its name/).fill('Kelp & Salt, winter');
+  await page.getByRole('button', { name: 'Delete the site' }).click();
+  await page.getByText(/Deleted. It can be had back/).waitFor();
+  await page.getByText('Deleted sites').click();
+  await page.getByRole('button', { name: 'Restore' }).click();
+  await page.getByRole('heading', { name: 'Kelp & Salt, winter' }).waitFor();
+  await page.getByRole('link', { name: 'Site settings' }).click();
+  await page.getByRole('button', { name: 'Archive' }).click();
+  await page.getByText(/Archived: it is published as it was/).waitFor();
+  assert.equal(await page.locator('.site-card', { hasText: 'winter' }).count(), 0);
+  await page.getByLabel('Find a site').pressSequentially('kelp');
+  await eventually(() => page.locator('.site-card').count(), 1, 'found by its name');
+  assert.deepEqual(await findings(page), []);
+  assert.deepEqual(page.wrong, []);
+});

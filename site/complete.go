@@ -1,0 +1,211 @@
+package site
+
+import (
+	"context"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io/fs"
+	"maps"
+	"os"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"openplot/core/compose"
+	"openplot/core/doc"
+	"openplot/durable"
+	"openplot/store"
+)
+
+// complete makes what a host shows beside its pages: the site map, what robots are told, and
+// the page for addresses that have nothing.
+func (p *Publisher) complete(src Source, r *Release) error {
+	slug, origin := src.Site.Slug, p.origin(src)
+	add := func(address, ending, media, text string) error {
+		file, err := p.keep(slug, ending, []byte(text))
+		if err != nil {
+			return err
+		}
+		r.Files[address] = &Entry{File: file, Type: media}
+		return nil
+	}
+	siteMap, err := siteMap(r, origin)
+	if err != nil {
+		return err
+	}
+	if err := add("sitemap.xml", ".xml", "application/xml", siteMap); err != nil {
+		return err
+	}
+	robots := "User-agent: *\nAllow: /\nSitemap: " + origin + "/sitemap.xml\n"
+	if err := add("robots.txt", ".txt", "text/plain; charset=utf-8", robots); err != nil {
+		return err
+	}
+	r.lead(src.Redirects)
+	drawn, err := p.iconFiles(src)
+	if err != nil {
+		return err
+	}
+	for address, b := range drawn {
+		if err := add(address, filepath.Ext(address), iconTypes[filepath.Ext(address)], string(b)); err != nil {
+			return err
+		}
+	}
+	if own := r.Pages[missingPage]; own != nil {
+		r.Missing = own
+	}
+	return nil
+}
+
+// missing makes the page for addresses that have nothing, between the bar and the footer of the
+// home page: the site's own takes its place at /404.
+func (p *Publisher) missing(ctx context.Context, st *store.Store, src Source) (*Entry, error) {
+	page := &doc.Page{ID: "missing", Name: "Not found", Title: "This page isn’t here – " + src.Site.Name}
+	words := compose.Section(
+		doc.LineUp, compose.Centred("min-height", "50vh", "justify-content", "center"),
+		compose.Heading(1, "This page isn’t here"),
+		compose.Words("lead", "The address may have a slip in it, or the page has gone."),
+		&doc.Block{Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Go to the home page", Link: "/"}}}}},
+	)
+	words.ID, words.Name = "s404", "Not found"
+	for i, b := range words.Blocks {
+		b.ID = "b404" + strconv.Itoa(i)
+	}
+	home, err := st.Page(ctx, src.Site.ID, "")
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return nil, err
+	}
+	put := false
+	if err == nil {
+		for _, s := range home.Doc.Sections {
+			if s.Role == doc.RoleFooter && !put {
+				page.Sections, put = append(page.Sections, words), true
+			}
+			if s.Role != doc.RoleMain {
+				page.Sections = append(page.Sections, s)
+			}
+		}
+	}
+	if !put {
+		page.Sections = append(page.Sections, words)
+	}
+	ready, err := p.Prepare(src, missingPage, page)
+	if err != nil {
+		return nil, err
+	}
+	ready.Entry.Page = ""
+	return ready.Entry, nil
+}
+
+// iconTypes are the media types of the files of a site's icon.
+var iconTypes = map[string]string{".ico": "image/vnd.microsoft.icon", ".svg": "image/svg+xml", ".png": "image/png", ".webmanifest": "application/manifest+json"}
+
+// siteMap lists the pages for search engines, as sitemaps.org has it (protocol 0.9).
+func siteMap(r *Release, origin string) (string, error) {
+	type address struct {
+		Loc     string `xml:"loc"`
+		Lastmod string `xml:"lastmod"`
+	}
+	set := struct {
+		XMLName xml.Name  `xml:"http://www.sitemaps.org/schemas/sitemap/0.9 urlset"`
+		URLs    []address `xml:"url"`
+	}{}
+	for _, at := range slices.Sorted(maps.Keys(r.Pages)) {
+		if e := r.Pages[at]; !e.Hidden && e.Lock == "" && at != missingPage {
+			set.URLs = append(set.URLs, address{origin + strings.TrimSuffix("/"+at, "/") + "/", e.Since.Format("2006-01-02")})
+		}
+	}
+	b, err := xml.MarshalIndent(set, "", " ")
+	if err != nil {
+		return "", fmt.Errorf("writing the site map: %w", err)
+	}
+	return xml.Header + string(b) + "\n", nil
+}
+
+// Refresh brings to visitors what isn't of a page: redirects, the site's icon, the site map.
+func (p *Publisher) Refresh(ctx context.Context, st *store.Store, src Source) error {
+	src, err := src.forVisitors(ctx, st)
+	if err != nil {
+		return err
+	}
+	return st.Amend(ctx, src.Site.ID, p.change(src, func(*Release, int64) error { return nil }))
+}
+
+// lead fills in where addresses lead at which there is no page: to where pages are, as far as
+// visitors can see them, or to what somebody entered.
+func (r *Release) lead(redirects []store.Redirect) {
+	r.Moved = map[string]string{}
+	to := map[string]string{}
+	for _, d := range redirects {
+		if d.Page == "" {
+			to[d.Address] = d.Target
+			if d.Target == "/" {
+				to[d.Address] = ""
+			}
+		} else if at, e := r.At(d.Page); e != nil {
+			to[d.Address] = at
+		}
+	}
+	for from := range to {
+		if r.Pages[from] != nil {
+			continue
+		}
+		at := to[from]
+		for range to { // from one to another, as long as that leads on
+			next, leads := to[at]
+			if !leads || r.Pages[at] != nil {
+				break
+			}
+			at = next
+		}
+		r.Moved[from] = at
+	}
+}
+
+// KnownZone reports whether there is a time zone of a name (IANA).
+func KnownZone(name string) bool {
+	_, err := time.LoadLocation(name)
+	return err == nil
+}
+
+// Vanish takes a site from visitors.
+func (p *Publisher) Vanish(slug string) error {
+	if err := os.Remove(filepath.Join(p.Dir, slug, releaseFile)); err != nil && !errors.Is(err, fs.ErrNotExist) {
+		return fmt.Errorf("taking a site from visitors: %w", err)
+	}
+	return nil
+}
+
+// movedFile says, in the folder of an address that a site had, which one it has now.
+const movedFile = "moved"
+
+// Rename brings what a site has published to another address, and has the old one lead there.
+// The pages name their host in places, so they are to be published Again.
+func (p *Publisher) Rename(old, slug string) error {
+	from, to := filepath.Join(p.Dir, old), filepath.Join(p.Dir, slug)
+	if _, err := os.Stat(from); errors.Is(err, fs.ErrNotExist) {
+		return nil // nothing was published
+	}
+	if _, err := os.Stat(to); err == nil { // of a site that was there once
+		if err := os.RemoveAll(to); err != nil {
+			return fmt.Errorf("making room for a site: %w", err)
+		}
+	}
+	if err := os.Rename(from, to); err != nil {
+		return fmt.Errorf("moving a site: %w", err)
+	}
+	return durable.Write(filepath.Join(from, movedFile), []byte(slug))
+}
+
+// MovedTo gives the address that a site has now which had another, from that one's folder.
+func MovedTo(folder fs.FS) (string, bool) {
+	b, err := fs.ReadFile(folder, movedFile)
+	return string(b), err == nil
+}
+
+// Again publishes what a site has published as it was, with what is the site's as it is now.
+func (p *Publisher) Again(ctx context.Context, st *store.Store, site string) error {
+	return p.again(ctx, st, site)
+}

@@ -1,0 +1,207 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"time"
+
+	"github.com/jmoiron/sqlx"
+)
+
+// Change is a change of what a site's host shows. Next makes what it shows of what it showed
+// before, nil at first; Put brings that to visitors, as the last thing before it is kept.
+type Change struct {
+	Next func(was []byte, number int64) ([]byte, error)
+	Put  func(content []byte) error
+}
+
+// Publication is what is published of a site at once, and what is withdrawn.
+type Publication struct {
+	Site      string
+	By        string // a user, or "" for the program itself
+	Note      string // what was done, in words
+	Editions  []Edition
+	Withdrawn []string // pages
+	Change
+}
+
+// ReleaseInfo is what lists of publications show.
+type ReleaseInfo struct {
+	Number int64     `db:"number"`
+	Note   string    `db:"note"`
+	By     string    `db:"by"` // a name, or ""
+	MadeAt time.Time `db:"made_at"`
+}
+
+// Publish keeps a publication: all of it, or nothing. Publications of a site come one after
+// another.
+func (s *Store) Publish(ctx context.Context, p Publication) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		_, was, err := shown(ctx, tx, p.Site)
+		if err != nil {
+			return err
+		}
+		var last int64
+		if err := tx.GetContext(ctx, &last, `SELECT coalesce(max(number), 0) FROM releases WHERE site_id = $1`, p.Site); err != nil {
+			return fmt.Errorf("numbering a publication: %w", err)
+		}
+		number := last + 1
+		content, err := p.Next(was, number)
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `WITH made AS (INSERT INTO releases (site_id, number, content, note, made_by) VALUES ($1, $2, $3, $4, nullif($5, '')))
+			UPDATE sites SET release = $2 WHERE id = $1`, p.Site, number, content, p.Note, p.By); err != nil {
+			return fmt.Errorf("keeping a publication: %w", err)
+		}
+		if len(p.Editions) > 0 {
+			if err := keepSiteVersion(ctx, tx, p.Site, p.By, Published, p.Note); err != nil {
+				return err
+			}
+		}
+		for _, e := range p.Editions {
+			if err := keepEdition(ctx, tx, p.Site, e); err != nil {
+				return err
+			}
+		}
+		for _, page := range p.Withdrawn {
+			if err := withdraw(ctx, tx, p.Site, page); err != nil {
+				return err
+			}
+		}
+		return p.Put(content)
+	})
+}
+
+// shown locks a site and gives the number and the content of what its host shows; 0 and nil
+// when that is nothing. It asks twice: whoever waited for the lock would otherwise read what
+// was there before it waited (PostgreSQL 15 §13.2.1).
+func shown(ctx context.Context, tx *sqlx.Tx, site string) (int64, []byte, error) {
+	var number sql.NullInt64
+	if err := tx.GetContext(ctx, &number, `SELECT release FROM sites WHERE id = $1 FOR UPDATE`, site); err != nil {
+		return 0, nil, fmt.Errorf("locking what is published: %w", notFound(err))
+	}
+	if !number.Valid {
+		return 0, nil, nil
+	}
+	var content []byte
+	if err := tx.GetContext(ctx, &content, `SELECT content FROM releases WHERE site_id = $1 AND number = $2`, site, number.Int64); err != nil {
+		return 0, nil, fmt.Errorf("reading what is published: %w", notFound(err))
+	}
+	return number.Int64, content, nil
+}
+
+func keepEdition(ctx context.Context, tx *sqlx.Tx, site string, e Edition) error {
+	r, err := tx.ExecContext(ctx, `UPDATE pages SET published_at = now(), published_seq = $2, published_look = $3 WHERE id = $1 AND site_id = $4`,
+		e.Page, e.Seq, e.Look, site)
+	if err != nil {
+		return fmt.Errorf("noting a publication: %w", err)
+	}
+	if n, err := r.RowsAffected(); err != nil || n == 0 {
+		return fmt.Errorf("noting a publication of %s: %w", e.Page, ErrNotFound)
+	}
+	if err := keepSaid(ctx, tx, e); err != nil {
+		return err
+	}
+	query, args := `DELETE FROM editions WHERE page_id = $1`, []any{e.Page}
+	if len(e.Lacks) > 0 {
+		query, args = `INSERT INTO editions (page_id, originals, source) VALUES ($1, $2, $3)
+			ON CONFLICT (page_id) DO UPDATE SET originals = EXCLUDED.originals, source = EXCLUDED.source`, []any{e.Page, e.Lacks, e.Source}
+	}
+	if _, err := tx.ExecContext(ctx, query, args...); err != nil {
+		return fmt.Errorf("keeping an edition: %w", err)
+	}
+	return nil
+}
+
+// withdraw notes that a page isn't published any more.
+func withdraw(ctx context.Context, tx *sqlx.Tx, site, page string) error {
+	for _, query := range []string{
+		`UPDATE pages SET published_at = NULL, published_seq = NULL, published_look = NULL WHERE id = $1 AND site_id = $2`,
+		`DELETE FROM published WHERE page_id = $1 AND site_id = $2`,
+		`DELETE FROM editions e USING pages p WHERE e.page_id = $1 AND p.id = e.page_id AND p.site_id = $2`,
+	} {
+		if _, err := tx.ExecContext(ctx, query, page, site); err != nil {
+			return fmt.Errorf("withdrawing a page: %w", err)
+		}
+	}
+	return nil
+}
+
+// Releases lists the newest publications of a site, the newest first.
+func (s *Store) Releases(ctx context.Context, site string, limit int) (rs []ReleaseInfo, err error) {
+	if err := s.db.SelectContext(ctx, &rs, `SELECT r.number, r.note, coalesce(u.name, '') AS by, r.made_at FROM releases r LEFT JOIN users u ON u.id = r.made_by
+		WHERE r.site_id = $1 ORDER BY r.number DESC LIMIT $2`, site, limit); err != nil {
+		return nil, fmt.Errorf("listing publications: %w", err)
+	}
+	return rs, nil
+}
+
+// ShownRelease gives the number of the publication that a site's host shows, or 0.
+func (s *Store) ShownRelease(ctx context.Context, site string) (number int64, err error) {
+	if err := s.db.GetContext(ctx, &number, `SELECT coalesce(release, 0) FROM sites WHERE id = $1`, site); err != nil {
+		return 0, fmt.Errorf("finding the publication: %w", notFound(err))
+	}
+	return number, nil
+}
+
+// Release gives the content of a publication of a site.
+func (s *Store) Release(ctx context.Context, site string, number int64) (content []byte, err error) {
+	if err := s.db.GetContext(ctx, &content, `SELECT content FROM releases WHERE site_id = $1 AND number = $2`, site, number); err != nil {
+		return nil, fmt.Errorf("finding a publication: %w", notFound(err))
+	}
+	return content, nil
+}
+
+// Shown is what the host of a site shows.
+type Shown struct {
+	Site    string `db:"site"` // id
+	Slug    string `db:"slug"`
+	Content []byte `db:"content"` // nil: pages were published before there were releases
+}
+
+// AllShown gives what the hosts of all sites show that have anything published.
+func (s *Store) AllShown(ctx context.Context) (all []Shown, err error) {
+	if err := s.db.SelectContext(ctx, &all, `SELECT s.id AS site, s.slug, r.content FROM sites s LEFT JOIN releases r ON r.site_id = s.id AND r.number = s.release
+		WHERE r.number IS NOT NULL OR EXISTS (SELECT FROM pages p WHERE p.site_id = s.id AND p.published_at IS NOT NULL) ORDER BY s.slug`); err != nil {
+		return nil, fmt.Errorf("listing what is published: %w", err)
+	}
+	return all, nil
+}
+
+// Reading is a look at what a site's host shows while nothing is published.
+func (s *Store) Reading(ctx context.Context, site string, look func(content []byte) error) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		_, content, err := shown(ctx, tx, site)
+		if err != nil {
+			return err
+		}
+		return look(content)
+	})
+}
+
+// ReleaseContents gives the content of all publications that are kept of a site, by its slug.
+func (s *Store) ReleaseContents(ctx context.Context, slug string) (all [][]byte, err error) {
+	if err := s.db.SelectContext(ctx, &all, `SELECT r.content FROM releases r JOIN sites s ON s.id = r.site_id WHERE s.slug = $1`, slug); err != nil {
+		return nil, fmt.Errorf("reading publications: %w", err)
+	}
+	return all, nil
+}
+
+// ForgetReleases ends publications of before a time, but for the newest of each site and the
+// one that is shown.
+func (s *Store) ForgetReleases(ctx context.Context, before time.Time) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM releases r USING sites s WHERE s.id = r.site_id AND r.made_at < $1 AND r.number IS DISTINCT FROM s.release
+		AND r.number <= (SELECT max(number) FROM releases WHERE site_id = r.site_id) - $2`, before, fewestReleases); err != nil {
+		return fmt.Errorf("ending old publications: %w", err)
+	}
+	return nil
+}
+
+// ReleaseLife is how long publications are kept to go back to, and fewestReleases how many are
+// in any case.
+const (
+	ReleaseLife    = 365 * 24 * time.Hour
+	fewestReleases = 50
+)

@@ -1,0 +1,201 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/jmoiron/sqlx"
+
+	"openplot/core/doc"
+	"openplot/core/tree"
+)
+
+// SiteInfo is what lists of sites show.
+type SiteInfo struct {
+	Slug     string    `db:"slug"`
+	Name     string    `db:"name"`
+	Role     Role      `db:"role"`
+	Version  int64     `db:"version"`
+	Archived bool      `db:"archived"`
+	Pages    int       `db:"pages"`
+	EditedAt time.Time `db:"edited_at"`
+	// Published are the pages that visitors see, Changed those of them that they see an earlier
+	// state of.
+	Published int `db:"published"`
+	Changed   int `db:"changed"`
+	// SVG is the home page's drawing, of an earlier state unless Fresh.
+	SVG   string `db:"svg"`
+	Look  string `db:"look"`
+	Fresh bool   `db:"fresh"`
+}
+
+// SiteQuery says which of somebody's sites are listed: those whose name or address has some
+// words, and which are set aside or aren't.
+type SiteQuery struct {
+	Words    string
+	Archived bool
+	From     int
+	Limit    int
+}
+
+// SiteList lists sites of a person, those edited last first, with the number of all that fit.
+func (s *Store) SiteList(ctx context.Context, user string, q SiteQuery) (sites []*SiteInfo, all int, err error) {
+	const which = `FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL AND (s.archived_at IS NOT NULL) = $2
+		AND ($3 = '' OR strpos(lower(s.name || ' ' || s.slug), lower($3)) > 0)`
+	words := Clean(q.Words)
+	if err := s.db.GetContext(ctx, &all, `SELECT count(*) `+which, user, q.Archived, words); err != nil {
+		return nil, 0, fmt.Errorf("counting sites: %w", err)
+	}
+	if err := s.db.SelectContext(ctx, &sites, `WITH mine AS (SELECT s.id, s.slug, s.name, s.version, s.archived_at IS NOT NULL AS archived, s.created_at, m.role `+which+`),
+		shown AS (SELECT mine.*, greatest(mine.created_at, (SELECT max(p.edited_at) FROM pages p WHERE p.site_id = mine.id AND p.deleted_at IS NULL)) AS edited_at
+			FROM mine ORDER BY edited_at DESC, slug OFFSET $4 LIMIT $5)
+		SELECT shown.slug, shown.name, shown.role, shown.version, shown.archived, shown.edited_at, coalesce(d.svg, '') AS svg, coalesce(d.look, '') AS look,
+			coalesce(d.seq = h.seq, false) AS fresh, n.pages, n.published, n.changed
+		FROM shown LEFT JOIN pages h ON h.site_id = shown.id AND h.slug = '' AND h.deleted_at IS NULL LEFT JOIN page_drawings d ON d.page_id = h.id,
+		LATERAL (SELECT count(*) AS pages, count(p.published_seq) AS published,
+			count(*) FILTER (WHERE p.published_seq <> p.seq OR p.published_look <> shown.version) AS changed
+			FROM pages p WHERE p.site_id = shown.id AND p.deleted_at IS NULL) n ORDER BY shown.edited_at DESC, shown.slug`,
+		user, q.Archived, words, q.From, q.Limit); err != nil {
+		return nil, 0, fmt.Errorf("listing sites: %w", err)
+	}
+	return sites, all, nil
+}
+
+// DeletedSite is a site that its owner can have back.
+type DeletedSite struct {
+	ID        string    `db:"id"`
+	Slug      string    `db:"slug"`
+	Name      string    `db:"name"`
+	DeletedAt time.Time `db:"deleted_at"`
+}
+
+// DeletedSiteLife is how long deleted sites can be had back.
+const DeletedSiteLife = 30 * 24 * time.Hour
+
+// DeletedSites lists those that somebody owned.
+func (s *Store) DeletedSites(ctx context.Context, user string) (sites []DeletedSite, err error) {
+	if err := s.db.SelectContext(ctx, &sites, `SELECT s.id, s.slug, s.name, s.deleted_at FROM sites s JOIN members m ON m.site_id = s.id
+		WHERE m.user_id = $1 AND m.role = 'owner' AND s.deleted_at IS NOT NULL ORDER BY s.deleted_at DESC`, user); err != nil {
+		return nil, fmt.Errorf("listing deleted sites: %w", err)
+	}
+	return sites, nil
+}
+
+// ArchiveSite sets a site aside, or brings it back.
+func (s *Store) ArchiveSite(ctx context.Context, site string, archived bool) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET archived_at = CASE WHEN $2 THEN coalesce(archived_at, now()) END WHERE id = $1`, site, archived); err != nil {
+		return fmt.Errorf("setting a site aside: %w", err)
+	}
+	return nil
+}
+
+// DeleteSite deletes a site, which can be had back; gone takes it from visitors, as the last
+// thing before that is kept.
+func (s *Store) DeleteSite(ctx context.Context, site string, gone func() error) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, _, err := shown(ctx, tx, site); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE sites SET deleted_at = now() WHERE id = $1`, site); err != nil {
+			return fmt.Errorf("deleting a site: %w", err)
+		}
+		return gone()
+	})
+}
+
+// RestoreSite brings a deleted site back to its owner, with nothing published; where its address
+// is taken it gets another. It gives the address.
+func (s *Store) RestoreSite(ctx context.Context, user, id string) (slug string, err error) {
+	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if err := tx.GetContext(ctx, &slug, `SELECT s.slug FROM sites s JOIN members m ON m.site_id = s.id
+			WHERE s.id = $1 AND m.user_id = $2 AND m.role = 'owner' AND s.deleted_at IS NOT NULL FOR UPDATE OF s`, id, user); err != nil {
+			return fmt.Errorf("finding a deleted site: %w", notFound(err))
+		}
+		var failed error
+		slug = tree.Slug(slug, func(word string) bool {
+			var taken bool
+			if err := tx.GetContext(ctx, &taken, `SELECT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL)`, word); err != nil {
+				failed = err
+			}
+			return taken || doc.SiteReserved(word)
+		})
+		if failed != nil {
+			return fmt.Errorf("looking for an address: %w", failed)
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE sites SET deleted_at = NULL, slug = $2, release = NULL, version = version + 1 WHERE id = $1`, id, slug); err != nil {
+			return fmt.Errorf("restoring a site: %w", err)
+		}
+		for _, query := range []string{
+			`UPDATE pages SET published_at = NULL, published_seq = NULL, published_look = NULL WHERE site_id = $1`, `DELETE FROM published WHERE site_id = $1`,
+			`DELETE FROM releases WHERE site_id = $1`,
+		} {
+			if _, err := tx.ExecContext(ctx, query, id); err != nil {
+				return fmt.Errorf("restoring a site: %w", err)
+			}
+		}
+		return nil
+	})
+	return slug, err
+}
+
+// ForgetSites ends sites that were deleted before a time.
+func (s *Store) ForgetSites(ctx context.Context, before time.Time) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM sites WHERE deleted_at < $1`, before); err != nil {
+		return fmt.Errorf("ending deleted sites: %w", err)
+	}
+	return nil
+}
+
+// SiteTaken reports whether a site has an address.
+func (s *Store) SiteTaken(ctx context.Context, slug string) (taken bool, err error) {
+	if err := s.db.GetContext(ctx, &taken, `SELECT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL)`, Clean(slug)); err != nil {
+		return false, fmt.Errorf("looking for an address: %w", err)
+	}
+	return taken, nil
+}
+
+// BeginSite notes that a site's first steps aren't shown any more.
+func (s *Store) BeginSite(ctx context.Context, site string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET begun = true WHERE id = $1`, site); err != nil {
+		return fmt.Errorf("noting the first steps: %w", err)
+	}
+	return nil
+}
+
+// DropSite ends a site at once, with all that it has.
+func (s *Store) DropSite(ctx context.Context, site string) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM sites WHERE id = $1`, site); err != nil {
+		return fmt.Errorf("ending a site: %w", err)
+	}
+	return nil
+}
+
+// Firsts reports whether a site's house style was ever edited, and whether anything on its pages
+// was set in a zone that isn't the widest.
+func (s *Store) Firsts(ctx context.Context, site string) (styled, narrow bool, err error) {
+	row := s.db.QueryRowxContext(ctx, `SELECT EXISTS (SELECT FROM house_log WHERE site_id = s.id), EXISTS (SELECT FROM page_log l JOIN pages p ON p.id = l.page_id
+		WHERE p.site_id = s.id AND l.command->>'zone' IN (SELECT z->>'id' FROM jsonb_array_elements(s.zones) WITH ORDINALITY AS t(z, n) WHERE n > 1)) FROM sites s WHERE s.id = $1`, site)
+	if err := row.Scan(&styled, &narrow); err != nil {
+		return false, false, fmt.Errorf("looking for first steps: %w", notFound(err))
+	}
+	return styled, narrow, nil
+}
+
+// RenameSite gives a site another address; move brings what is published there, as the last thing
+// before that is kept. Errors are *doc.Problem for an address that is taken.
+func (s *Store) RenameSite(ctx context.Context, site, slug string, move func() error) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, _, err := shown(ctx, tx, site); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `UPDATE sites SET slug = $2, version = version + 1 WHERE id = $1`, site, slug)
+		if duplicate(err) {
+			return doc.Problemf("Address", "%q is another site’s already; choose another", slug)
+		}
+		if err != nil {
+			return fmt.Errorf("moving a site: %w", err)
+		}
+		return move()
+	})
+}

@@ -1,0 +1,459 @@
+package web
+
+import (
+	"cmp"
+	"context"
+	"encoding/json"
+	"errors"
+	"html/template"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/tree"
+	"openplot/media"
+	"openplot/site"
+	"openplot/store"
+)
+
+// newSiteView is the screen on which a site is begun.
+type newSiteView struct {
+	User       *store.User
+	Site       *store.Site // none yet
+	Form       newSiteForm
+	Businesses []edit.Business
+	Houses     []wornView
+	Sheet      *contactSheet
+	Copies     []*store.SiteInfo // sites that one can be a copy of
+	Problem    string
+}
+
+// newSiteForm is what was entered of a new site.
+type newSiteForm struct {
+	Name, Slug, Derived, Business, House, From string
+	Leave                                      []string // names of pages
+}
+
+// contactSheet is the pages that a new site begins with, drawn.
+type contactSheet struct {
+	Pages []plannedDrawing
+	Blank bool
+}
+
+type plannedDrawing struct {
+	Name     string
+	Home     bool
+	Left     bool
+	Drawing  template.HTML
+	Sections int
+}
+
+// What a new site begins as.
+const (
+	fromPages = "pages" // ready-made pages
+	fromBlank = "blank"
+	copyOf    = "copy:" // before the address of a site
+)
+
+func newSiteEntered(get func(string) string, all func(string) []string) newSiteForm {
+	f := newSiteForm{
+		Name: strings.TrimSpace(get("name")), Slug: strings.TrimSpace(get("slug")), Business: get("business"), House: get("house"), From: cmp.Or(get("from"), fromPages),
+		Leave: all("leave"),
+	}
+	if edit.FindReadyHouse(f.House) == nil {
+		f.House = edit.ReadyHouses[0].ID
+	}
+	return f
+}
+
+// newSite shows the screen on which a site is begun.
+func (s *Server) newSite(c *gin.Context) {
+	s.showNewSite(c, http.StatusOK, newSiteEntered(c.Query, c.QueryArray), "")
+}
+
+func (s *Server) showNewSite(c *gin.Context, status int, f newSiteForm, problem string) {
+	v := newSiteView{User: user(c), Form: f, Businesses: edit.Businesses, Problem: problem}
+	for i := range edit.ReadyHouses {
+		r := &edit.ReadyHouses[i]
+		h := r.House()
+		v.Houses = append(v.Houses, worn(r.ID, r.Name, r.Hint, &h, false))
+	}
+	var err error
+	if v.Form.Derived, err = s.freshSite(c, f.Name); err == nil {
+		v.Copies, _, err = s.Store.SiteList(c, user(c).ID, store.SiteQuery{Limit: 200})
+	}
+	if err == nil {
+		v.Sheet, err = s.contactSheet(f)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.screen(c, status, "new-site", v)
+}
+
+// freshSite derives an address from a site's name that no site has, or "".
+func (s *Server) freshSite(ctx context.Context, name string) (slug string, err error) {
+	if name == "" {
+		return "", nil
+	}
+	slug = tree.Fresh(name, "site", func(word string) bool {
+		taken, terr := s.Store.SiteTaken(ctx, word)
+		err = errors.Join(err, terr)
+		return terr == nil && (taken || doc.SiteReserved(word))
+	})
+	return slug, err
+}
+
+// newSiteSheet answers with the pages of a new site as they would be, and with its address.
+func (s *Server) newSiteSheet(c *gin.Context) {
+	v, err := s.contactSheet(newSiteEntered(c.Query, c.QueryArray))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.parted(c, http.StatusOK, "contact-sheet", v)
+}
+
+// newSiteSlug answers with the field of a new site's address while its name is typed.
+func (s *Server) newSiteSlug(c *gin.Context) {
+	derived, err := s.freshSite(c, strings.TrimSpace(c.Query("name")))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.parted(c, http.StatusOK, "site-slug", newSiteForm{Slug: c.Query("slug"), Derived: derived})
+}
+
+// The size in px of a page's drawing on the contact sheet.
+const (
+	sheetWidth  = 220
+	sheetHeight = 300
+)
+
+// contactSheet draws the pages that a new site would begin with.
+func (s *Server) contactSheet(f newSiteForm) (*contactSheet, error) {
+	if f.From != fromPages {
+		return &contactSheet{Blank: true}, nil
+	}
+	b := edit.FindBusiness(f.Business)
+	ids := map[string]int{}
+	leave := func(name string) bool { return slices.Contains(f.Leave, name) }
+	pages, t, err := edit.Planned(b, func(string) bool { return false }, func(prefix string) string { // the same ids each time, so that drawings are found again
+		ids[prefix]++
+		return prefix + "-" + string(rune('a'+ids[prefix]/26%26)) + string(rune('a'+ids[prefix]%26)) + string(rune('a'+ids[prefix]/676))
+	}, func(id string) string { return stockPrefix + id })
+	if err != nil {
+		return nil, err
+	}
+	house := edit.FindReadyHouse(f.House).House()
+	of := &store.Site{Site: doc.Site{
+		ID: "new " + f.House + " " + f.Business + " " + strings.Join(f.Leave, ","), Slug: "new", Name: cmp.Or(f.Name, "Your site"), House: house, Zones: doc.StandardZones(), Business: f.Business,
+	}}
+	src := site.Source{Site: &of.Site}
+	for i, p := range pages {
+		if i == 0 || !leave(p.Name) {
+			src.Pages = append(src.Pages, &store.PageInfo{ID: p.ID, Slug: t[i].Address, Name: p.Name, Placing: store.Placing{InMenu: true}})
+		}
+	}
+	stage := s.workshop.Stage(of, src, "")
+	stocked(stage)
+	v := &contactSheet{}
+	for i, p := range pages {
+		v.Pages = append(v.Pages, plannedDrawing{
+			Name: p.Name, Home: i == 0, Left: i > 0 && leave(p.Name), Sections: len(p.Sections),
+			Drawing: stage.For(t[i].Address).DrawReady("new "+of.Name+" "+p.Name, p, sheetWidth, sheetHeight),
+		})
+	}
+	return v, nil
+}
+
+// beginSite makes a site of what was entered, with whoever asks as its owner.
+func (s *Server) beginSite(c *gin.Context) {
+	f := newSiteEntered(c.PostForm, c.PostFormArray)
+	made, err := s.makeSite(c, f)
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		s.showNewSite(c, http.StatusUnprocessableEntity, f, problem.Sentence())
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "site added", made.ID, made.Slug)
+	c.Redirect(http.StatusSeeOther, "/sites/"+made.Slug)
+}
+
+// makeSite makes a site: the site itself first, since its pictures belong to it, and then its
+// pages; all of it, or nothing.
+func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
+	slug := f.Slug
+	var err error
+	if slug == "" {
+		if slug, err = s.freshSite(c, f.Name); err != nil {
+			return nil, err
+		}
+	}
+	made, err := edit.NewSite(slug, f.Name, store.NewID)
+	if err != nil {
+		return nil, err
+	}
+	made.House, made.Business = edit.FindReadyHouse(f.House).House(), f.Business
+	if edit.FindBusiness(f.Business) == nil {
+		made.Business = ""
+	}
+	var from *store.Site
+	if of, ok := strings.CutPrefix(f.From, copyOf); ok {
+		if from, err = s.Store.Site(c, user(c).ID, of); err != nil {
+			return nil, doc.Problemf("Copy", "can't be of %.60q: it isn't one of your sites", of)
+		}
+		copied := from.Site
+		copied.ID, copied.Slug, copied.Name = made.ID, made.Slug, made.Name
+		made = &copied
+	}
+	if err := s.Store.Transaction(c, func(in *store.Store) error {
+		if err := in.AddSite(c, made); err != nil {
+			return err
+		}
+		return in.AddMember(c, made.ID, user(c).ID, store.Owner)
+	}); err != nil {
+		return nil, err
+	}
+	st, err := s.Store.Site(c, user(c).ID, made.Slug)
+	if err == nil {
+		c.Set(keySite, st)
+		switch {
+		case from != nil:
+			err = s.copySite(c, from, st)
+		case f.From == fromBlank:
+			err = s.fillSite(c, st, func(newID func(string) string) ([]*doc.Page, tree.Tree, error) {
+				home, err := edit.NewHome(st.Name, newID)
+				if err != nil {
+					return nil, nil, err
+				}
+				return []*doc.Page{home}, tree.Tree{{ID: home.ID, Name: home.Name}}, nil
+			})
+		default:
+			err = s.planSite(c, st, f)
+		}
+	}
+	if err != nil {
+		// What there is of it isn't one that anybody asked for.
+		return nil, errors.Join(err, s.Store.DropSite(context.WithoutCancel(c), made.ID))
+	}
+	return st, nil
+}
+
+// planSite gives a new site its ready-made pages.
+func (s *Server) planSite(c *gin.Context, st *store.Site, f newSiteForm) error {
+	b := edit.FindBusiness(f.Business)
+	leave := func(name string) bool { return slices.Contains(f.Leave, name) }
+	return s.fillSite(c, st, func(newID func(string) string) ([]*doc.Page, tree.Tree, error) {
+		pages, t, err := edit.Planned(b, leave, newID, func(id string) string {
+			ids, _, kerr := s.stocked(c, st, nil, []string{id})
+			if kerr != nil { // the page begins without it
+				s.Log.Error("stock", "picture", id, "error", kerr)
+			}
+			return ids[id]
+		})
+		if err == nil {
+			pages[0].Title = st.Name
+		}
+		return pages, t, err
+	})
+}
+
+// fillSite keeps the pages of a new site.
+func (s *Server) fillSite(c *gin.Context, st *store.Site, make func(newID func(string) string) ([]*doc.Page, tree.Tree, error)) error {
+	pages, t, err := make(store.NewID)
+	if err != nil {
+		return err
+	}
+	return s.Store.Transaction(c, func(in *store.Store) error {
+		for i, p := range pages {
+			if err := in.AddPage(c, st.ID, t[i].Address, i, p); err != nil {
+				return err
+			}
+		}
+		return in.Rearrange(c, st.ID, func(now tree.Tree) (tree.Tree, error) {
+			now = slices.Clone(now)
+			for i := range now {
+				now[i].Parent = t[t.Index(now[i].ID)].Parent
+			}
+			return tree.Sorted(now), nil
+		})
+	})
+}
+
+// copySite gives a new site the pages of another, and the pictures that they show.
+func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
+	infos, err := s.Store.Pages(c, from.ID)
+	if err != nil {
+		return err
+	}
+	all, err := s.Store.Media(c, from.ID)
+	if err != nil {
+		return err
+	}
+	ids := []string{}
+	for _, m := range all {
+		brought, err := s.Pictures.Bring(c, media.By{Site: to.ID, User: user(c).ID}, m)
+		if err != nil {
+			return err
+		}
+		ids = append(ids, `"`+m.ID+`"`, `"`+brought.ID+`"`, `"`+doc.FilePrefix+m.ID, `"`+doc.FilePrefix+brought.ID)
+	}
+	replace := strings.NewReplacer(ids...)
+	pages, known := map[string]*doc.Page{}, map[string]string{} // ids there by those here
+	for _, info := range infos {
+		p, err := s.Store.PageByID(c, from.ID, info.ID)
+		if err != nil {
+			return err
+		}
+		text, err := json.Marshal(p.Doc)
+		if err != nil {
+			return err
+		}
+		d := new(doc.Page)
+		if err := json.Unmarshal([]byte(replace.Replace(string(text))), d); err != nil {
+			return err
+		}
+		d.ID = store.NewID("p")
+		pages[info.ID], known[info.ID] = d, d.ID
+	}
+	return s.Store.Transaction(c, func(in *store.Store) error {
+		for i, info := range infos {
+			if err := in.AddPage(c, to.ID, info.Slug, i, pages[info.ID]); err != nil {
+				return err
+			}
+			if err := in.SetPlacing(c, to.ID, pages[info.ID].ID, info.Placing); err != nil {
+				return err
+			}
+		}
+		return in.Rearrange(c, to.ID, func(t tree.Tree) (tree.Tree, error) {
+			t = slices.Clone(t)
+			for _, info := range infos {
+				if info.Parent != nil {
+					t[t.Index(known[info.ID])].Parent = known[*info.Parent]
+				}
+			}
+			return tree.Sorted(t), nil
+		})
+	})
+}
+
+// archive sets a site aside, or brings it back.
+func (s *Server) archive(c *gin.Context) {
+	back := c.PostForm("back") != ""
+	if err := s.Store.ArchiveSite(c, siteOf(c).ID, !back); err != nil {
+		s.fail(c, err)
+		return
+	}
+	to := "/?done=archived"
+	if back {
+		to = "/?done=unarchived"
+	}
+	c.Redirect(http.StatusSeeOther, to)
+}
+
+// moveSite gives a site another address.
+func (s *Server) moveSite(c *gin.Context) {
+	st := siteOf(c)
+	slug := strings.TrimSpace(c.PostForm("slug"))
+	probe, err := edit.NewSite(slug, st.Name, store.NewID)
+	if err == nil && probe.Slug != st.Slug {
+		err = s.Store.RenameSite(c, st.ID, slug, func() error { return s.publisher.Rename(st.Slug, slug) })
+	}
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{Problem: problem.Sentence()}, nil)
+		return
+	}
+	if err == nil {
+		s.note(c, "site moved", st.ID, st.Slug+" to "+slug)
+		err = s.publisher.Again(c, s.Store, st.ID)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/sites/"+slug+"/settings?kept=1")
+}
+
+// deleteSite deletes a site whose name was written to confirm it.
+func (s *Server) deleteSite(c *gin.Context) {
+	st := siteOf(c)
+	if strings.TrimSpace(c.PostForm("name")) != st.Name {
+		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{Problem: doc.Problemf("Name", "isn't “%s”: write it to delete the site", st.Name).Sentence()}, nil)
+		return
+	}
+	if err := s.Store.DeleteSite(c, st.ID, func() error { return s.publisher.Vanish(st.Slug) }); err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "site deleted", st.ID, st.Slug)
+	c.Redirect(http.StatusSeeOther, "/?done=deleted")
+}
+
+// restoreSite brings a deleted site back.
+func (s *Server) restoreSite(c *gin.Context) {
+	slug, err := s.Store.RestoreSite(c, user(c).ID, c.PostForm("id"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	st, err := s.Store.Site(c, user(c).ID, slug)
+	if err == nil {
+		s.note(c, "site restored", st.ID, slug)
+	}
+	c.Redirect(http.StatusSeeOther, "/sites/"+slug)
+}
+
+// dismiss hides a site's first steps.
+func (s *Server) dismiss(c *gin.Context) {
+	if err := s.Store.BeginSite(c, siteOf(c).ID); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/sites/"+siteOf(c).Slug)
+}
+
+// step is one of the first steps of a new site.
+type step struct {
+	Done             bool
+	Name, Hint, Href string
+}
+
+// firstSteps are those of a site, ticked off by what was done; nil when they are all done or
+// not wanted.
+func (s *Server) firstSteps(c *gin.Context, st *store.Site, infos []*store.PageInfo) ([]step, error) {
+	if st.Begun {
+		return nil, nil
+	}
+	styled, phone, err := s.Store.Firsts(c, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	home := "/sites/" + st.Slug + "/pages/" + homeSlug + "/bench"
+	edited, published := false, false
+	for _, p := range infos {
+		edited = edited || p.Seq > 0
+		published = published || p.PublishedSeq != nil
+	}
+	steps := []step{
+		{styled, "Colours and type", "set them once, for all pages", "/sites/" + st.Slug + "/house"},
+		{edited, "Your first page", "put your words and pictures on it", home},
+		{phone, "On a phone", "see it at 375 px, and set something for phones alone", home + "?" + url.Values{"width": {"375"}}.Encode()},
+		{published, "Publish", "bring it to visitors; you can take it back", "/sites/" + st.Slug + "/publish"},
+	}
+	if !slices.ContainsFunc(steps, func(t step) bool { return !t.Done }) {
+		return nil, s.Store.BeginSite(c, st.ID)
+	}
+	return steps, nil
+}

@@ -1,0 +1,257 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/dns"
+	"openplot/site"
+	"openplot/store"
+)
+
+// settingsView is the screen of what holds for all of a site.
+type settingsView struct {
+	User      *store.User
+	Site      *store.Site
+	Entered   store.Settings
+	Days      []openingDay
+	Social    string
+	Pictures  []settingsPicture
+	Palette   []doc.Swatch
+	Redirects []redirectRow
+	From, To  string // of a redirect that couldn't be kept
+	Domains   []domainView
+	Host      string // that couldn't be added
+	Target    string // where a domain has to lead
+	StandIn   bool   // records are set in the stand-in for DNS
+	Problem   string
+	Kept      bool
+}
+
+// openingDay is a day of the week with its hours, as they are written and as a bar shows them.
+type openingDay struct {
+	Day, Hours string
+	Bars       []openingBar
+}
+
+// openingBar is a span of a day, in minutes.
+type openingBar struct{ From, Length int }
+
+type settingsPicture struct{ ID, Name, Thumb string }
+
+type redirectRow struct {
+	Address, To, Page string
+}
+
+// settings shows what holds for all of a site.
+func (s *Server) settings(c *gin.Context) {
+	s.showSettings(c, http.StatusOK, settingsView{Kept: c.Query("kept") != ""}, nil)
+}
+
+// showSettings shows the settings; entered are those that couldn't be kept, nil those that are.
+func (s *Server) showSettings(c *gin.Context, status int, v settingsView, entered *store.Settings) {
+	st := siteOf(c)
+	v.User, v.Site, v.Palette = user(c), st, st.House.Palette
+	if entered == nil {
+		v.Entered = store.Settings{Name: st.Name, Language: st.Language, TimeZone: st.TimeZone, SharePicture: st.SharePicture, Icon: st.Icon, Facts: st.Facts}
+		v.Social = strings.Join(st.Facts.Social, "\n")
+		v.Days = days(st.Facts)
+	} else {
+		v.Entered = *entered
+	}
+	media, err := s.Store.Media(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	v.Pictures = s.pictureChoices(media)
+	if v.Domains, err = s.domainsOf(c, st); err != nil {
+		s.fail(c, err)
+		return
+	}
+	v.Target = s.target(st)
+	_, v.StandIn = s.DNS.(*dns.StandIn)
+	rs, err := s.Store.Redirects(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	infos, err := s.Store.Pages(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	for _, r := range rs {
+		row := redirectRow{Address: "/" + r.Address, To: r.Target}
+		if r.Page == "" && !strings.Contains(r.Target, "://") {
+			row.To = "/" + strings.TrimPrefix(r.Target, "/")
+		}
+		for _, p := range infos {
+			if p.ID == r.Page {
+				row.To, row.Page = "/"+p.Slug, p.Name
+			}
+		}
+		if row.To != "" {
+			v.Redirects = append(v.Redirects, row)
+		}
+	}
+	s.screen(c, status, "settings", v)
+}
+
+// pictureChoices are the pictures of a library that one can be chosen from.
+func (s *Server) pictureChoices(media []*store.Medium) (out []settingsPicture) {
+	for _, m := range media {
+		if m.Picture() && len(m.Variants) > 0 {
+			out = append(out, settingsPicture{m.ID, m.Name, s.Hosts.Uploads() + "/media/" + m.Variants[0].File})
+		}
+	}
+	return out
+}
+
+// days are the days of a week with a site's hours.
+func days(f doc.Facts) (out []openingDay) {
+	for _, day := range doc.Days {
+		d := openingDay{Day: day, Hours: f.HoursOf(day)}
+		for _, o := range f.Opening {
+			if o.Day == day {
+				from, to := minutes(o.From), minutes(o.To)
+				d.Bars = append(d.Bars, openingBar{from, to - from})
+			}
+		}
+		out = append(out, d)
+	}
+	return out
+}
+
+// minutes gives how long after midnight a time of day is.
+func minutes(clock string) int {
+	digits := []byte(strings.ReplaceAll(clock, ":", ""))
+	if len(digits) != 4 {
+		return 0
+	}
+	n := func(b byte) int { return int(b - '0') }
+	return (n(digits[0])*10+n(digits[1]))*60 + n(digits[2])*10 + n(digits[3])
+}
+
+// keepSettings keeps what was entered: all of it, or nothing.
+func (s *Server) keepSettings(c *gin.Context) {
+	st := siteOf(c)
+	in := store.Settings{
+		Name: c.PostForm("name"), Language: c.PostForm("language"), TimeZone: c.PostForm("time-zone"), SharePicture: c.PostForm("share-picture"),
+		Icon: enteredIcon(c.PostForm), Facts: doc.Facts{Address: c.PostForm("address"), Hours: c.PostForm("hours"), Phone: c.PostForm("phone"), Mail: c.PostForm("mail")},
+	}
+	hours := map[string]string{}
+	v := settingsView{Social: c.PostForm("social")}
+	for _, day := range doc.Days {
+		hours[day] = c.PostForm("open-" + day)
+		v.Days = append(v.Days, openingDay{Day: day, Hours: hours[day]})
+	}
+	kept := in
+	var err error
+	if kept.Name, kept.Language, kept.TimeZone, err = edit.ReadSite(in.Name, in.Language, in.TimeZone); err == nil {
+		if kept.TimeZone != "" && !site.KnownZone(kept.TimeZone) {
+			err = doc.Problemf("Time zone", "%.40q isn't known; write its name, such as Europe/Vienna", kept.TimeZone)
+		}
+	}
+	picture := func(id string) bool {
+		m, err := s.Store.Medium(c, st.ID, id)
+		return err == nil && m.Picture()
+	}
+	if err == nil && in.SharePicture != "" && !picture(in.SharePicture) {
+		err = doc.Problemf("Picture", "isn't in the library any more; choose another")
+	}
+	if err == nil {
+		kept.Icon, err = edit.ReadIcon(in.Icon, &st.House, hasIcon, picture)
+	}
+	if err == nil {
+		kept.Facts, err = edit.ReadFacts(in.Facts, hours, v.Social)
+	}
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		v.Problem = problem.Sentence()
+		s.showSettings(c, http.StatusUnprocessableEntity, v, &in)
+		return
+	}
+	if err == nil {
+		err = s.Store.SetSettings(c, st.ID, kept)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/settings?kept=1")
+}
+
+// enteredIcon reads what was chosen for the site's icon.
+func enteredIcon(get func(string) string) doc.SiteIcon {
+	i := doc.SiteIcon{Colour: get("icon-colour")}
+	switch get("icon-from") {
+	case "picture":
+		i.Medium = get("icon-picture")
+	case "icon":
+		i.Icon = strings.TrimSpace(get("icon-name"))
+	default:
+		i.Letter = strings.TrimSpace(get("icon-letter"))
+	}
+	return i
+}
+
+// siteIcon answers with a site's icon as it is.
+func (s *Server) siteIcon(c *gin.Context) {
+	c.Header("Cache-Control", "no-cache")
+	c.Data(http.StatusOK, "image/svg+xml", []byte(site.DrawIcon(&siteOf(c).Site)))
+}
+
+// iconPart answers with a site's icon as it would be of what is being entered.
+func (s *Server) iconPart(c *gin.Context) {
+	st := *siteOf(c)
+	icon, err := edit.ReadIcon(enteredIcon(c.Query), &st.House, hasIcon, func(string) bool { return true })
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		c.String(http.StatusUnprocessableEntity, "%s", problem.Sentence())
+		return
+	}
+	st.Icon = icon
+	if name := strings.TrimSpace(c.Query("name")); name != "" {
+		st.Name = name
+	}
+	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(site.DrawIcon(&st.Site)))
+}
+
+// addRedirect has an address that somebody enters lead elsewhere.
+func (s *Server) addRedirect(c *gin.Context) {
+	from, to := c.PostForm("from"), c.PostForm("to")
+	err := s.Store.AddRedirect(c, siteOf(c).ID, store.Clean(from), store.Clean(to))
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{From: from, To: to, Problem: problem.Sentence()}, nil)
+		return
+	}
+	s.redirected(c, err)
+}
+
+// dropRedirect ends one.
+func (s *Server) dropRedirect(c *gin.Context) {
+	s.redirected(c, s.Store.DropRedirect(c, siteOf(c).ID, strings.TrimPrefix(c.PostForm("address"), "/")))
+}
+
+// redirected brings redirects to visitors at once: they are about addresses that visitors know.
+func (s *Server) redirected(c *gin.Context, err error) {
+	st := siteOf(c)
+	if err == nil {
+		var src site.Source
+		if src, err = site.ReadSource(c, s.Store, st); err == nil {
+			err = s.publisher.Refresh(c, s.Store, src)
+		}
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/settings?kept=1#redirects")
+}
