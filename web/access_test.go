@@ -92,6 +92,8 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/menus":                                rights.Keep,
 	"POST /sites/:site/address":                              rights.Account,
 	"GET /sites/:site/export":                                rights.Publish,
+	"GET /sites/:site/file":                                  rights.Publish,
+	"POST /new/file":                                         rights.Sign,
 	"GET /sites/:site/publish":                               rights.Publish,
 	"POST /sites/:site/publish":                              rights.Publish,
 	"POST /sites/:site/publish/back":                         rights.Publish,

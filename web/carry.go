@@ -11,7 +11,6 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/fonts"
 	"openplot/store"
 )
 
@@ -83,24 +82,13 @@ func receivedHouse(c *gin.Context, zones doc.Zones) (edit.CarriedHouse, string, 
 // all of it has been checked.
 func (s *Server) takeCarried(c *gin.Context, command edit.HouseCommand, carried edit.CarriedHouse) error {
 	st := siteOf(c)
-	if len(carried.Fonts) > store.MaxFonts {
-		return doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried.Fonts), store.MaxFonts)
-	}
 	take := func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, carried.House, carried.Fonts...) }
 	if _, err := take(st.House); err != nil {
 		return err
 	}
-	checked := make([]*fonts.Own, len(carried.Fonts))
-	for i, f := range carried.Fonts {
-		own, err := fonts.ReadOwn(f.WOFF2)
-		var problem *doc.Problem
-		if errors.As(err, &problem) {
-			return doc.Problemf("Fonts", "of %s in the file can't be used: it %s", f.Family, problem.Message)
-		}
-		if err != nil {
-			return err
-		}
-		checked[i] = own
+	checked, err := checkCarried(carried.Fonts)
+	if err != nil {
+		return err
 	}
 	for i, f := range carried.Fonts {
 		if st.House.OwnFamily(f.Family) != nil {

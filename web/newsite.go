@@ -3,7 +3,6 @@ package web
 import (
 	"cmp"
 	"context"
-	"encoding/json"
 	"errors"
 	"html/template"
 	"net/http"
@@ -16,7 +15,6 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/tree"
-	"openplot/media"
 	"openplot/site"
 	"openplot/store"
 )
@@ -217,6 +215,26 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 		copied.ID, copied.Slug, copied.Name = made.ID, made.Slug, made.Name
 		made = &copied
 	}
+	return s.addSite(c, made, func(st *store.Site) error {
+		switch {
+		case from != nil:
+			return s.copySite(c, from, st)
+		case f.From == fromBlank:
+			return s.fillSite(c, st, func(newID func(string) string) ([]*doc.Page, tree.Tree, error) {
+				home, err := edit.NewHome(st.Name, newID)
+				if err != nil {
+					return nil, nil, err
+				}
+				return []*doc.Page{home}, tree.Tree{{ID: home.ID, Name: home.Name}}, nil
+			})
+		}
+		return s.planSite(c, st, f)
+	})
+}
+
+// addSite keeps a new site, with whoever asks as its owner, and has fill give it its pages; all
+// of it, or nothing.
+func (s *Server) addSite(c *gin.Context, made *doc.Site, fill func(st *store.Site) error) (*store.Site, error) {
 	if err := s.Store.Transaction(c, func(in *store.Store) error {
 		if err := in.AddSite(c, made); err != nil {
 			return err
@@ -228,20 +246,7 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 	st, err := s.Store.Site(c, user(c).ID, made.Slug)
 	if err == nil {
 		c.Set(keySite, st)
-		switch {
-		case from != nil:
-			err = s.copySite(c, from, st)
-		case f.From == fromBlank:
-			err = s.fillSite(c, st, func(newID func(string) string) ([]*doc.Page, tree.Tree, error) {
-				home, err := edit.NewHome(st.Name, newID)
-				if err != nil {
-					return nil, nil, err
-				}
-				return []*doc.Page{home}, tree.Tree{{ID: home.ID, Name: home.Name}}, nil
-			})
-		default:
-			err = s.planSite(c, st, f)
-		}
+		err = fill(st)
 	}
 	if err != nil {
 		// What there is of it isn't one that anybody asked for.
@@ -287,63 +292,6 @@ func (s *Server) fillSite(c *gin.Context, st *store.Site, make func(newID func(s
 				now[i].Parent = t[t.Index(now[i].ID)].Parent
 			}
 			return tree.Sorted(now), nil
-		})
-	})
-}
-
-// copySite gives a new site the pages of another, and the pictures that they show.
-func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
-	infos, err := s.Store.Pages(c, from.ID)
-	if err != nil {
-		return err
-	}
-	all, err := s.Store.Media(c, from.ID)
-	if err != nil {
-		return err
-	}
-	ids := []string{}
-	for _, m := range all {
-		brought, err := s.Pictures.Bring(c, media.By{Site: to.ID, User: user(c).ID}, m)
-		if err != nil {
-			return err
-		}
-		ids = append(ids, `"`+m.ID+`"`, `"`+brought.ID+`"`, `"`+doc.FilePrefix+m.ID, `"`+doc.FilePrefix+brought.ID)
-	}
-	replace := strings.NewReplacer(ids...)
-	pages, known := map[string]*doc.Page{}, map[string]string{} // ids there by those here
-	for _, info := range infos {
-		p, err := s.Store.PageByID(c, from.ID, info.ID)
-		if err != nil {
-			return err
-		}
-		text, err := json.Marshal(p.Doc)
-		if err != nil {
-			return err
-		}
-		d := new(doc.Page)
-		if err := json.Unmarshal([]byte(replace.Replace(string(text))), d); err != nil {
-			return err
-		}
-		d.ID = store.NewID("p")
-		pages[info.ID], known[info.ID] = d, d.ID
-	}
-	return s.Store.Transaction(c, func(in *store.Store) error {
-		for i, info := range infos {
-			if err := in.AddPage(c, to.ID, info.Slug, i, pages[info.ID]); err != nil {
-				return err
-			}
-			if err := in.SetPlacing(c, to.ID, pages[info.ID].ID, info.Placing); err != nil {
-				return err
-			}
-		}
-		return in.Rearrange(c, to.ID, func(t tree.Tree) (tree.Tree, error) {
-			t = slices.Clone(t)
-			for _, info := range infos {
-				if info.Parent != nil {
-					t[t.Index(known[info.ID])].Parent = known[*info.Parent]
-				}
-			}
-			return tree.Sorted(t), nil
 		})
 	})
 }

@@ -12,6 +12,7 @@ import (
 	"openplot/fonts"
 	"openplot/media"
 	"openplot/origin"
+	publishing "openplot/site"
 )
 
 // route is an address of the application, with the right and what else it takes.
@@ -30,6 +31,7 @@ var (
 	uploading = origin.Limits{Body: media.MaxVideoBytes + 1<<20, Time: 10 * time.Minute}
 	typeface  = origin.Limits{Body: fonts.MaxOwnBytes + 64<<10, Time: 5 * time.Minute}
 	houseFile = origin.Limits{Body: edit.MaxHouseFile + 64<<10, Time: 5 * time.Minute}
+	wholeSite = origin.Limits{Body: publishing.MaxFile + 1<<20, Time: 30 * time.Minute}
 	writing   = origin.Limits{Body: 1 << 20, Time: 2 * time.Minute}
 )
 
@@ -60,6 +62,7 @@ func (s *Server) table() []route {
 		get("/", rights.Sign, s.sites),
 		get("/new", rights.Sign, s.newSite),
 		within(writing, post("/new", rights.Sign, s.beginSite)),
+		within(wholeSite, post("/new/file", rights.Sign, s.siteFromFile)),
 		get("/new/sheet", rights.Sign, s.newSiteSheet),
 		get("/new/slug", rights.Sign, s.newSiteSlug),
 		post("/restore", rights.Sign, s.restoreSite),
@@ -91,6 +94,7 @@ func (s *Server) table() []route {
 		post(site+"/domains/drop", rights.Account, s.dropDomain),
 		post(site+"/domains/record", rights.Account, s.setRecord),
 		get(site+"/export", rights.Publish, s.export),
+		within(writing, get(site+"/file", rights.Publish, s.siteFile)),
 		post(site+"/redirects", rights.Keep, s.addRedirect),
 		post(site+"/redirects/drop", rights.Keep, s.dropRedirect),
 		post(site+"/pages/restore", rights.Compose, s.restorePage),
@@ -195,7 +199,7 @@ func sessionless(path string) bool {
 func (s *Server) gates(t route) (gates []gin.HandlerFunc) {
 	limits, tooLarge := ordinary, func(c *gin.Context) { s.problemPage(c, http.StatusRequestEntityTooLarge) }
 	if t.limits != (origin.Limits{}) {
-		if limits = t.limits; limits == uploading || limits == typeface || limits == houseFile {
+		if limits = t.limits; limits == uploading || limits == typeface || limits == houseFile || limits == wholeSite {
 			tooLarge = nil
 		}
 	}

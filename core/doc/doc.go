@@ -38,6 +38,12 @@ func Problemf(field, format string, args ...any) *Problem {
 	return &Problem{Field: field, Message: fmt.Sprintf(format, args...)}
 }
 
+// The widths of a viewport, in px, that pages are laid out and checked for.
+const (
+	MinViewport = 320
+	MaxViewport = 1920
+)
+
 // Limits keep one page within what a browser and a person can handle. They are
 // our own choices, not a standard's.
 const (

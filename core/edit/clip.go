@@ -176,31 +176,9 @@ func (e *editing) pasteSections(list []*doc.Section) ([]Step, error) {
 	}
 	var steps []Step
 	for i, was := range list {
-		s := &doc.Section{ID: was.ID, Style: e.cleanStyle(was.Style, style.OnSection), Arrangement: arrangementOr(was.Arrangement), Hidden: was.Hidden}
-		if s.Name = plainText(was.Name, doc.MaxNameRunes); s.Name == "" {
-			s.Name = "Section"
-		}
-		if was.Role == doc.RoleHeader || was.Role == doc.RoleFooter {
-			s.Role = was.Role
-		}
-		if FindPreset(was.Made) != nil {
-			s.Made = was.Made
-		}
-		if e.medium("", was.Picture, doc.PictureMedium) == nil {
-			s.Picture = was.Picture
-		}
-		if e.medium("", was.Video, doc.VideoMedium) == nil {
-			s.Video = was.Video
-		}
-		if was.Fold != nil {
-			s.Fold = &doc.Fold{Title: plainText(was.Fold.Title, doc.MaxNameRunes), Open: was.Fold.Open}
-		}
-		for _, b := range was.Blocks {
-			c, err := e.clean(b, 0)
-			if err != nil {
-				return nil, err
-			}
-			s.Blocks = append(s.Blocks, c)
+		s, err := e.cleanSection(was)
+		if err != nil {
+			return nil, err
 		}
 		s = anew(s, e.env.NewID)
 		if i == 0 {
@@ -225,9 +203,13 @@ func (e *editing) clean(was *doc.Block, depth int) (*doc.Block, error) {
 		return nil, doc.Problemf("Clipboard", "has containers within each other more than %d deep", doc.MaxDepth)
 	}
 	b := &doc.Block{ID: was.ID, Kind: was.Kind, Name: plainText(was.Name, doc.MaxNameRunes), Style: e.cleanStyle(was.Style, was.Kind), Content: e.cleanContent(was.Kind, was.Content)}
+	columns := place.Twelfths
+	if e.whole {
+		columns, b.Locked = doc.MaxColumns, was.Locked
+	}
 	for zone, p := range was.Place {
 		if i := e.zones().Index(zone); i >= 0 {
-			b.Place = b.Place.With(zone, place.Fit(p, place.Twelfths))
+			b.Place = b.Place.With(zone, place.Fit(p, columns))
 		}
 	}
 	for zone, hidden := range was.Hidden {
@@ -245,6 +227,9 @@ func (e *editing) clean(was *doc.Block, depth int) (*doc.Block, error) {
 			return nil, err
 		}
 		b.Blocks = append(b.Blocks, c)
+	}
+	if e.whole && b.Arrangement == doc.Placed && b.Kind != doc.Series {
+		e.standAll(b.Blocks)
 	}
 	if was.Kind != doc.Series {
 		return b, nil

@@ -237,6 +237,7 @@ type editing struct {
 	block    *doc.Block   // the node, when it is a block
 	series   *doc.Block   // the Series whose item the node was pointed at in, or nil
 	item     int          // the item's index
+	whole    bool         // a page is read from a file, so that more of it is kept than of what is pasted
 	selected string
 	note     string
 }

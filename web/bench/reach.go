@@ -4,8 +4,8 @@ import "openplot/core/doc"
 
 // Widths that the Reach covers, in px.
 const (
-	LeastWidth    = 320
-	GreatestWidth = 1920
+	LeastWidth    = doc.MinViewport
+	GreatestWidth = doc.MaxViewport
 )
 
 // Reach is the rule of widths.

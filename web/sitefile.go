@@ -1,0 +1,352 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/compare"
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/style"
+	"openplot/core/tree"
+	"openplot/fonts"
+	"openplot/media"
+	"openplot/site"
+	"openplot/store"
+)
+
+// carried gives a site with all that it needs elsewhere; of a medium the file's name is the one
+// in the media folder.
+func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSite, infos []*store.PageInfo, err error) {
+	c.Site = st.Site
+	own, err := s.Store.Fonts(ctx, st.ID)
+	if err != nil {
+		return c, nil, err
+	}
+	for _, f := range own {
+		b, err := os.ReadFile(filepath.Join(s.MediaDir, f.File))
+		if err != nil {
+			return c, nil, err
+		}
+		c.Fonts = append(c.Fonts, edit.CarriedFont{Family: f.Family, WOFF2: b})
+	}
+	all, err := s.Store.Media(ctx, st.ID)
+	if err != nil {
+		return c, nil, err
+	}
+	for _, m := range all {
+		file := m.Original
+		if file == "" {
+			file = m.Variants[len(m.Variants)-1].File
+		}
+		c.Media = append(c.Media, edit.CarriedMedium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder})
+	}
+	infos, err = s.Store.Pages(ctx, st.ID)
+	if err != nil {
+		return c, nil, err
+	}
+	addresses := map[string]string{}
+	for _, at := range store.Tree(infos) {
+		i := slices.IndexFunc(infos, func(p *store.PageInfo) bool { return p.ID == at.ID })
+		p, err := s.Store.PageByID(ctx, st.ID, at.ID)
+		if err != nil {
+			return c, nil, err
+		}
+		addresses[at.ID] = at.Address
+		placing := infos[i].Placing
+		c.Pages = append(c.Pages, edit.CarriedPage{
+			Address: at.Address, Under: addresses[at.Parent], InMenu: placing.InMenu, InFooter: placing.InFooter, MenuName: placing.MenuName, Page: p.Doc,
+		})
+	}
+	return c, infos, nil
+}
+
+// siteFile answers with the whole site as a file, from which it can be begun again here or
+// elsewhere.
+func (s *Server) siteFile(c *gin.Context) {
+	st := siteOf(c)
+	carried, _, err := s.carried(c, st)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	files := map[string]string{}
+	for i := range carried.Media {
+		m := &carried.Media[i]
+		files[m.ID], m.File = m.File, "media/"+m.ID+strings.ToLower(filepath.Ext(m.Name))
+	}
+	// Written whole before any of it is sent, so that what goes wrong can still be told.
+	tmp, err := os.CreateTemp("", "site-*.zip")
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	defer func() { _ = errors.Join(tmp.Close(), os.Remove(tmp.Name())) }()
+	err = site.WriteFile(tmp, carried, func(m edit.CarriedMedium) (io.ReadCloser, error) {
+		return os.Open(filepath.Join(s.MediaDir, files[m.ID]))
+	})
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{Problem: problem.Sentence()}, nil)
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "site saved as a file", st.ID, "")
+	c.Header("Content-Type", "application/zip")
+	c.FileAttachment(tmp.Name(), st.Slug+".site.zip")
+}
+
+// siteFromFile begins a site that is in a file.
+func (s *Server) siteFromFile(c *gin.Context) {
+	file, header, err := sentFile(c)
+	if err != nil {
+		s.refuseSite(c, doc.Problemf("File", "choose one of at most %d MB first", site.MaxFile>>20))
+		return
+	}
+	defer file.Close()
+	carried, t, medium, err := site.OpenFile(file, header.Size, store.NewID)
+	var st *store.Site
+	var lost []string
+	if err == nil {
+		if name := strings.TrimSpace(c.PostForm("name")); name != "" {
+			carried.Site.Name = name
+		}
+		st, lost, err = s.takeSite(c, carried, t, medium)
+	}
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		s.refuseSite(c, problem)
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	to, about := "/sites/"+st.Slug, st.Slug+" from a file"
+	if len(lost) > 0 {
+		to, about = to+"?done=trimmed", about+"; not as in the file: "+strings.Join(lost, "; ")
+	}
+	s.note(c, "site added", st.ID, about)
+	c.Redirect(http.StatusSeeOther, to)
+}
+
+func (s *Server) refuseSite(c *gin.Context, problem *doc.Problem) {
+	s.showNewSite(c, http.StatusUnprocessableEntity, newSiteEntered(func(string) string { return "" }, func(string) []string { return nil }), problem.Sentence())
+}
+
+// takeSite makes a site of what a file holds; lost tells which pages have less here than there.
+func (s *Server) takeSite(c *gin.Context, carried edit.CarriedSite, t tree.Tree, medium func(edit.CarriedMedium) (io.ReadCloser, error)) (st *store.Site, lost []string, err error) {
+	slug, err := s.freshSite(c, carried.Site.Name)
+	if err != nil {
+		return nil, nil, err
+	}
+	made, err := edit.NewSite(slug, carried.Site.Name, store.NewID)
+	if err != nil {
+		return nil, nil, err
+	}
+	checked, err := checkCarried(carried.Fonts)
+	if err != nil {
+		return nil, nil, err
+	}
+	carried.Site.ID, carried.Site.Slug = made.ID, made.Slug
+	st, err = s.addSite(c, &carried.Site, func(st *store.Site) error {
+		for i, f := range carried.Fonts {
+			if err := s.keepFont(c, st.ID, f.Family, checked[i]); err != nil {
+				return err
+			}
+		}
+		ids, sorts := renaming{}, map[string]doc.MediumSort{}
+		for _, m := range carried.Media {
+			kept, err := s.keepCarried(c, st.ID, m, medium)
+			if err != nil {
+				return err
+			}
+			ids.add(m.ID, kept.ID)
+			sorts[kept.ID] = kept.Sort()
+		}
+		env := edit.Env{Site: &carried.Site, NewID: store.NewID, HasIcon: hasIcon, Medium: func(id string) doc.MediumSort { return sorts[id] }}
+		pages := make([]*doc.Page, len(carried.Pages))
+		for i, p := range carried.Pages {
+			was, err := ids.page(p.Page)
+			if err != nil {
+				return err
+			}
+			if pages[i], err = edit.TakePage(was, t[i].ID, env); err != nil {
+				return err
+			}
+			t[i].Name, was.ID = pages[i].Name, t[i].ID
+			if changes := compare.Pages(was, pages[i]); len(changes) > 0 {
+				lost = append(lost, pages[i].Name+": "+strings.Join(compare.Say(changes), ", "))
+			}
+		}
+		edit.EvenShared(pages)
+		carried.Site.Icon.Medium, carried.Site.SharePicture = ids.to(carried.Site.Icon.Medium), ids.to(carried.Site.SharePicture)
+		if carried.Site, err = edit.TakeSettings(carried.Site, env); err != nil {
+			return err
+		}
+		return s.fillCarried(c, st, carried, t, pages)
+	})
+	return st, lost, err
+}
+
+// keepCarried keeps a medium of a site's file, checked as an uploaded one.
+func (s *Server) keepCarried(c *gin.Context, st string, m edit.CarriedMedium, medium func(edit.CarriedMedium) (io.ReadCloser, error)) (*store.Medium, error) {
+	from, err := medium(m)
+	if err != nil {
+		return nil, err
+	}
+	defer from.Close()
+	kept, err := s.Pictures.Keep(c, media.By{Site: st, User: user(c).ID}, m.Name, m.Alt, from)
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		return nil, doc.Problemf("Media", "in the file have %.80q, which can't be kept: %s", m.Name, problem.Message)
+	}
+	if err != nil {
+		return nil, err
+	}
+	kept.Folder = m.Folder
+	if focal, problem := style.Find("object-position", doc.Picture).Read(nil, m.Focal); problem == nil && m.Focal != "" {
+		kept.Focal = focal
+	}
+	return kept, s.Store.DescribeMedium(c, kept)
+}
+
+// checkCarried checks fonts of a file as uploaded ones. Errors are *doc.Problem when they are
+// about one.
+func checkCarried(carried []edit.CarriedFont) ([]*fonts.Own, error) {
+	if len(carried) > store.MaxFonts {
+		return nil, doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried), store.MaxFonts)
+	}
+	checked := make([]*fonts.Own, len(carried))
+	for i, f := range carried {
+		own, err := fonts.ReadOwn(f.WOFF2)
+		var problem *doc.Problem
+		if errors.As(err, &problem) {
+			return nil, doc.Problemf("Fonts", "of %s in the file can't be used: it %s", f.Family, problem.Message)
+		}
+		if err != nil {
+			return nil, err
+		}
+		checked[i] = own
+	}
+	return checked, nil
+}
+
+// copySite gives a new site the pages of another, its fonts, and the media that they show.
+func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
+	carried, _, err := s.carried(c, from)
+	if err != nil {
+		return err
+	}
+	all, err := s.Store.Media(c, from.ID)
+	if err != nil {
+		return err
+	}
+	checked, err := checkCarried(carried.Fonts)
+	if err != nil {
+		return err
+	}
+	for i, f := range carried.Fonts {
+		if err := s.keepFont(c, to.ID, f.Family, checked[i]); err != nil {
+			return err
+		}
+	}
+	ids := renaming{}
+	for _, m := range all {
+		brought, err := s.Pictures.Bring(c, media.By{Site: to.ID, User: user(c).ID}, m)
+		if err != nil {
+			return err
+		}
+		ids.add(m.ID, brought.ID)
+	}
+	pages := make([]*doc.Page, len(carried.Pages))
+	t := make(tree.Tree, len(pages))
+	known := map[string]string{} // ids by address
+	for i, p := range carried.Pages {
+		if pages[i], err = ids.page(p.Page); err != nil {
+			return err
+		}
+		pages[i].ID = store.NewID("p")
+		known[p.Address] = pages[i].ID
+		t[i] = tree.Page{ID: pages[i].ID, Address: p.Address, Name: p.Page.Name}
+		if p.Under != "" {
+			t[i].Parent = known[p.Under]
+		}
+	}
+	carried.Site.Name = to.Name
+	carried.Site.Icon.Medium, carried.Site.SharePicture = ids.to(carried.Site.Icon.Medium), ids.to(carried.Site.SharePicture)
+	return s.fillCarried(c, to, carried, t, pages)
+}
+
+// fillCarried keeps the pages of a new site where they stand, and what the site says of itself.
+func (s *Server) fillCarried(c *gin.Context, st *store.Site, carried edit.CarriedSite, t tree.Tree, pages []*doc.Page) error {
+	return s.Store.Transaction(c, func(in *store.Store) error {
+		for i, p := range pages {
+			if err := in.AddPage(c, st.ID, t[i].Address, i, p); err != nil {
+				return err
+			}
+			at := carried.Pages[i]
+			if err := in.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: at.InMenu, InFooter: at.InFooter, MenuName: at.MenuName}); err != nil {
+				return err
+			}
+		}
+		if err := in.Rearrange(c, st.ID, func(now tree.Tree) (tree.Tree, error) {
+			now = slices.Clone(now)
+			for i := range now {
+				now[i].Parent = t[t.Index(now[i].ID)].Parent
+			}
+			return tree.Sorted(now), nil
+		}); err != nil {
+			return err
+		}
+		if err := in.SetMenus(c, st.ID, carried.Site.Menus); err != nil {
+			return err
+		}
+		if err := in.BeginSite(c, st.ID); err != nil { // it isn't a first one
+			return err
+		}
+		of := carried.Site
+		return in.SetSettings(c, st.ID, store.Settings{
+			Name: of.Name, Language: of.Language, TimeZone: of.TimeZone, SharePicture: of.SharePicture, Icon: of.Icon, Facts: of.Facts,
+		})
+	})
+}
+
+// renaming gives media other ids where a page names them.
+type renaming struct {
+	pairs []string
+	ids   map[string]string
+}
+
+func (r *renaming) add(was, now string) {
+	if r.ids == nil {
+		r.ids = map[string]string{}
+	}
+	r.ids[was] = now
+	r.pairs = append(r.pairs, `"`+was+`"`, `"`+now+`"`, `"`+doc.FilePrefix+was, `"`+doc.FilePrefix+now)
+}
+
+// to gives the id that one has now; "" where it has none.
+func (r *renaming) to(was string) string { return r.ids[was] }
+
+// page gives a copy of a page that names media by what they are called now.
+func (r *renaming) page(p *doc.Page) (*doc.Page, error) {
+	text, err := json.Marshal(p)
+	if err != nil {
+		return nil, err
+	}
+	d := new(doc.Page)
+	return d, json.Unmarshal([]byte(strings.NewReplacer(r.pairs...).Replace(string(text))), d)
+}

@@ -1,0 +1,160 @@
+package web
+
+import (
+	"archive/zip"
+	"bytes"
+	"encoding/json"
+	"io"
+	"net/http"
+	"strings"
+	"testing"
+
+	"openplot/core/compare"
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/tree"
+	"openplot/store"
+)
+
+// A site that is saved as a file and begun from it has the same pages, at the same addresses,
+// with the same pictures, menus and settings.
+func TestASiteIsCarriedInAFile(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	if status, body := upload(t, d, libraryPath, "boat.png", noise(t, 120, 80), nil); status != http.StatusOK {
+		t.Fatalf("%d %s", status, body)
+	}
+	media, err := p.store.Media(t.Context(), "w1")
+	if err != nil || len(media) != 1 {
+		t.Fatalf("%d media, %v", len(media), err)
+	}
+	m := media[0]
+	m.Alt, m.Folder = "A boat", "Boats"
+	if err := p.store.DescribeMedium(t.Context(), m); err != nil {
+		t.Fatal(err)
+	}
+	under := &doc.Page{ID: "p2", Name: "Fares", Title: "Fares", Picture: m.ID, Sections: []*doc.Section{{
+		ID: "s9", Name: "Boat", Picture: m.ID, Blocks: []*doc.Block{{
+			ID: "b9", Kind: doc.Picture, Locked: true, Content: doc.Content{Picture: m.ID, Alt: "A boat"}, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 4, Row: 1, Rows: 2}},
+		}},
+	}}}
+	if err := p.store.PutPage(t.Context(), "w1", under, func(now tree.Tree) (tree.Tree, error) {
+		return now.Add(tree.Page{ID: "p2", Name: "Fares"}, "fares")
+	}); err != nil {
+		t.Fatal(err)
+	}
+	if err := p.store.SetMenus(t.Context(), "w1", map[string][]doc.MenuItem{"legal": {{Label: "Imprint", Link: "/fares"}}}); err != nil {
+		t.Fatal(err)
+	}
+	if err := p.store.SetPlacing(t.Context(), "w1", "p2", store.Placing{InFooter: true, MenuName: "Prices"}); err != nil {
+		t.Fatal(err)
+	}
+	if err := p.store.SetSettings(t.Context(), "w1", store.Settings{Name: "Skerry", Language: "nb", TimeZone: "Europe/Oslo", SharePicture: m.ID, Icon: doc.SiteIcon{Medium: m.ID}}); err != nil {
+		t.Fatal(err)
+	}
+	status, file, h := d.get("/sites/skerry/file")
+	if status != http.StatusOK || !strings.Contains(h.Get("Content-Disposition"), "skerry.site.zip") {
+		t.Fatalf("%d %v", status, h)
+	}
+	status, body := upload(t, d, "/new/file", "skerry.site.zip", []byte(file), map[string]string{"name": "Second"})
+	if status != http.StatusSeeOther {
+		t.Fatalf("%d %s", status, body)
+	}
+	u, err := p.store.UserByEmail(t.Context(), "designer@example.org")
+	if err != nil {
+		t.Fatal(err)
+	}
+	st, err := p.store.Site(t.Context(), u.ID, "second")
+	if err != nil {
+		t.Fatal(err)
+	}
+	brought, err := p.store.Media(t.Context(), st.ID)
+	if err != nil || len(brought) != 1 || brought[0].Alt != "A boat" || brought[0].Folder != "Boats" || brought[0].ID == m.ID {
+		t.Fatalf("%+v, %v", brought, err)
+	}
+	if st.Name != "Second" || st.Language != "nb" || st.TimeZone != "Europe/Oslo" || st.SharePicture != brought[0].ID || st.Icon.Medium != brought[0].ID || len(st.Menus["legal"]) != 1 {
+		t.Errorf("%+v", st.Site)
+	}
+	for _, slug := range []string{"", "fares"} {
+		was, err := p.store.Page(t.Context(), "w1", slug)
+		if err != nil {
+			t.Fatal(err)
+		}
+		now, err := p.store.Page(t.Context(), st.ID, slug)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if now.Placing != was.Placing {
+			t.Errorf("/%s is %+v in menus", slug, now.Placing)
+		}
+		text, err := json.Marshal(was.Doc)
+		if err != nil {
+			t.Fatal(err)
+		}
+		want := new(doc.Page)
+		if err := json.Unmarshal(bytes.ReplaceAll(text, []byte(m.ID), []byte(brought[0].ID)), want); err != nil {
+			t.Fatal(err)
+		}
+		want.ID = now.ID
+		if lines := compare.Say(compare.Pages(want, now.Doc)); len(lines) > 0 {
+			t.Errorf("/%s: %v", slug, lines)
+		}
+	}
+	log, err := p.store.Audit(t.Context(), st.ID, 9)
+	if err != nil || len(log) == 0 || strings.Contains(log[0].About, "not as in the file") {
+		t.Errorf("something is told to be left out: %+v, %v", log, err)
+	}
+	// What is damaged makes nothing.
+	before, all, err := p.store.SiteList(t.Context(), u.ID, store.SiteQuery{Limit: 9})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for what, bad := range map[string][]byte{
+		"no archive":      []byte("hello"),
+		"cut off":         []byte(file)[:len(file)/2],
+		"without a house": without(t, file, edit.HousePart),
+		"without a page":  without(t, file, "pages/at/fares.json"),
+		"without a file":  without(t, file, "media/"+m.ID+".png"),
+	} {
+		status, body := upload(t, d, "/new/file", "x.site.zip", bad, nil)
+		if status != http.StatusUnprocessableEntity || !tellsOf(body, "File") {
+			t.Errorf("%s: %d %s", what, status, body)
+		}
+	}
+	if _, after, err := p.store.SiteList(t.Context(), u.ID, store.SiteQuery{Limit: 9}); err != nil || after != all {
+		t.Errorf("%d sites, were %d %v, %v", after, all, before, err)
+	}
+}
+
+// without gives an archive that lacks a part.
+func without(t *testing.T, file, part string) []byte {
+	t.Helper()
+	r, err := zip.NewReader(strings.NewReader(file), int64(len(file)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var b bytes.Buffer
+	w := zip.NewWriter(&b)
+	found := false
+	for _, f := range r.File {
+		if f.Name == part {
+			found = true
+			continue
+		}
+		from, err := f.Open()
+		if err != nil {
+			t.Fatal(err)
+		}
+		to, err := w.Create(f.Name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := io.Copy(to, from); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := w.Close(); err != nil || !found {
+		t.Fatalf("%s: found %v, %v", part, found, err)
+	}
+	return b.Bytes()
+}
