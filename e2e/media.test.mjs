@@ -29,8 +29,7 @@ test('the point kept in sight is set by clicking, and by writing', async () => {
   await page.mouse.click(box.x + box.width * 0.25, box.y + box.height / 2);
   assert.match(await card('Discs').locator('[name=focal]').inputValue(), /^25% 50%$/);
   await card('Discs').locator('[name=focal]').fill('10% 80%');
-  await card('Discs').getByRole('button', { name: 'Keep' }).click();
-  await page.waitForLoadState('networkidle');
+  await Promise.all([page.waitForResponse((r) => r.request().method() === 'POST'), card('Discs').getByRole('button', { name: 'Keep' }).click()]);
   await page.reload();
   assert.equal(await card('Discs').locator('[name=focal]').inputValue(), '10% 80%');
 });

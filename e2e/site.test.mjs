@@ -61,10 +61,16 @@ test('a fifth page is added under another, and pages are moved by keys and by dr
   await page.goto(at());
   assert.deepEqual(await tree(), ['Home /', 'Menu /menu', '.Cellar /menu/cellar', 'About /about', 'Find us /find-us']);
   await page.locator('.page-grip[aria-label="Move Find us"]').focus();
-  await page.keyboard.press('Alt+ArrowUp');
+  /** Moves a page, and waits until the list that the server answers with is there. */
+  const moves = async (act) => {
+    await page.evaluate(() => { window.swapped = false; document.addEventListener('htmx:after:swap', () => { window.swapped = true; }, { once: true }); });
+    await act();
+    await page.waitForFunction(() => window.swapped);
+  };
+  await moves(() => page.keyboard.press('Alt+ArrowUp'));
   await eventually(async () => (await tree()).at(-1), 'About /about', 'Find us went before About');
   await eventually(() => page.evaluate(() => document.activeElement.getAttribute('aria-label')), 'Move Find us', 'the grip keeps the focus');
-  await page.keyboard.press('Alt+ArrowDown');
+  await moves(() => page.keyboard.press('Alt+ArrowDown'));
   await eventually(async () => (await tree()).at(-1), 'Find us /find-us', 'and back');
   const [grip, target] = [await page.locator('.page-grip[aria-label="Move About"]').boundingBox(), await row('Cellar').boundingBox()];
   await page.mouse.move(grip.x + 8, grip.y + 10);
