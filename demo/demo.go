@@ -128,12 +128,28 @@ type Page struct {
 	Page *doc.Page
 }
 
-// Pages gives the demo's pages, the home page first; ids are its pictures' by name.
+// Pages gives the demo's pages, the home page first; ids are its pictures' by name. All share
+// the top bar; the inner pages share a footer, and the home page has one with the winter weekend.
 func Pages(ids map[string]string) []Page {
-	return []Page{
+	pages := []Page{
 		{"", Home(ids)}, {"sailings", Sailings()}, {"fares", Fares()}, {"islands", Islands(ids)}, {"crew", Crew(ids)},
 		{"notices", Notices()}, {"ask-for-a-berth", Berth()}, {"winter-weekend", WinterWeekend(ids)},
 	}
+	shared := map[string]*doc.Section{}
+	for _, p := range pages {
+		for i, s := range p.Page.Sections {
+			if s.Role == doc.RoleMain {
+				continue
+			}
+			which := string(s.Role) + s.Anchor
+			if shared[which] == nil {
+				s.Shared = true
+				shared[which] = s
+			}
+			p.Page.Sections[i] = shared[which]
+		}
+	}
+	return pages
 }
 
 // drawPictures draws the pictures and writes their files.

@@ -165,6 +165,10 @@ func (s *Server) table() []route {
 		post(page+"/copy", rights.Compose, s.copyPage),
 		post(page+"/home", rights.Compose, s.makeHome),
 
+		get(page+"/checks", rights.See, s.checks),
+		get(page+"/checks/marks", rights.See, s.marks),
+		get(page+"/checks/file", rights.See, s.findingsFile),
+		post(page+"/checks/quiet", rights.Compose, s.keepQuiet),
 		get(page+"/versions", rights.See, s.versions),
 		post(page+"/versions", rights.Compose, s.nameVersion),
 		post(page+"/versions/restore", rights.Compose, s.restoreVersion),

@@ -76,7 +76,7 @@ func New(c Config) (*Server, error) {
 	}
 	s.Idle = cmp.Or(c.Idle, 12*time.Hour)
 	var err error
-	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", c.Log); err != nil {
+	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", media.ReadPixels, c.Log); err != nil {
 		return nil, err
 	}
 	if s.static, err = shipped(); err != nil {

@@ -1,11 +1,26 @@
 package check
 
-import "openplot/core/layout"
+import "fmt"
 
-// besidePage finds a box that reaches past the edges of the page, as it is painted.
-func (s *sight) besidePage(b *layout.Box, x, width float64, node string) {
-	dx, _, w, _ := b.Painted(s.zone)
-	if by := max(-(x + dx), x+dx+w-width); by > slack {
-		s.findings = append(s.findings, Finding{Rule: BesidePage, Node: node, By: by})
-	}
+var besidePage = Rule{
+	ID: "beside-page", Name: "Reaches past the page", Family: Layout, Severity: Broken, Standard: "WCAG 2.2, 1.4.10",
+	Why:   "The page scrolls sideways there, and on a phone all of it is shown smaller.",
+	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("%.0f px past the page", f.By) },
+	title: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("%s reaches %.0f px past the page", name(f.Node), f.By)
+	},
+	say: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("At %d px it is %.0f px wider than there is room for.", f.Worst, f.By)
+	},
+	at: func(s *sight) {
+		for i := range s.boxes {
+			b := &s.boxes[i]
+			if b.free || b.clip >= 0 || b.see < unseen {
+				continue
+			}
+			if by := max(-b.px, b.px+b.pw-s.width); by > slack {
+				s.note(b.node(), "", by)
+			}
+		}
+	},
 }

@@ -1,8 +1,8 @@
-// Package check finds what no designer would take on a page: from its boxes at every
-// width, and from its elements.
+// Package check finds what is wrong with a page, at every width: from its boxes, from its
+// elements, and from what the site around it holds.
 //
-// In comes a layout.Tree or a tree of elements, out go Findings, each with the widths it
-// holds for. One file holds one rule. Start at Sweep.
+// In come sections that are ready to be laid out, and a page; out come Findings, each with the
+// widths that it holds for. A rule is one file; rules.go lists them. Start at Section and Whole.
 package check
 
 import (
@@ -10,120 +10,154 @@ import (
 	"slices"
 
 	"openplot/core/doc"
-	"openplot/core/element"
-	"openplot/core/layout"
-	"openplot/core/style"
 )
+
+// Severity is how bad a finding is.
+type Severity int
+
+// The severities.
+const (
+	Hint     Severity = iota // somebody may want to know
+	Doubtful                 // most designers would change it
+	Broken                   // visitors can't read it, use it or see it
+)
+
+// String is the severity in a word.
+func (s Severity) String() string { return [...]string{"hint", "doubtful", "broken"}[s] }
+
+// Family is what a rule is about.
+type Family string
+
+// The families.
+const (
+	Layout  Family = "layout"
+	Reading Family = "reading"
+	Content Family = "content"
+	Weight  Family = "weight"
+)
+
+// Families are all of them, in their order.
+var Families = []Family{Layout, Reading, Content, Weight}
 
 // Rule is what a finding offends against.
-type Rule string
+type Rule struct {
+	ID       string
+	Name     string // what it is called, such as "Words over words"
+	Family   Family
+	Severity Severity
+	Why      string // why it matters, a sentence or two
+	Standard string // such as "WCAG 2.2, 1.4.10", or ""
+	// Least has less be worse: what By counts is to be at least something.
+	Least bool
+	// say gives a sentence with figures about a finding; name gives what people call a node.
+	say func(f *Finding, name func(id string) string) string
+	// title says it in a few words with a figure.
+	title func(f *Finding, name func(id string) string) string
 
-// The rules.
-const (
-	BesidePage Rule = "beside-page" // a box reaches past the page's edge, so that it scrolls sideways (WCAG 2.2, 1.4.10)
-	LongWord   Rule = "long-word"   // words are wider than where they stand
-	WordsOver  Rule = "words-over"  // words of two blocks lie over one another
-	Contrast   Rule = "contrast"    // words can't be read on their ground (WCAG 2.2, 1.4.3)
-)
+	// short says it in a few words beside the bar of what it is about.
+	short func(f *Finding, name func(id string) string) string
+
+	at    func(s *sight)           // looks at a section at a width
+	zone  func(s *zoned)           // looks at a section's elements in a zone
+	whole func(p *Page, r *report) // looks at all of a page
+	least int                      // how many px of width it has to hold for
+}
+
+// Range is widths of a viewport in px, both ends included.
+type Range struct{ From, To int }
+
+// Widths are all that are checked.
+var Widths = Range{doc.MinViewport, doc.MaxViewport}
+
+// Holds reports whether a width is in the range.
+func (r Range) Holds(px int) bool { return r.From <= px && px <= r.To }
 
 // Finding is one thing that is wrong.
 type Finding struct {
-	Rule Rule
+	*Rule
 	// Node is the section or block that it is about, and Other a second one or "".
 	Node, Other string
-	// From and To are the widths in px that it holds for, 0 for all.
-	From, To int
-	// By says how much: px too wide, or a contrast ratio; the worst of the widths.
-	By float64
+	// Ranges are the widths that it holds for, from narrow to wide, each apart from the next;
+	// Worst is one at which it is worst.
+	Ranges []Range
+	Worst  int
+	// By says how much, in the rule's own unit: px too wide, a contrast ratio; the worst of the
+	// widths. Of is what that is measured against, or 0.
+	By, Of float64
 	// Words are those that it is about, or "".
 	Words string
+	// Part tells findings of one rule about one node apart, such as the link that leads nowhere.
+	Part string
 }
 
-// key tells findings apart but for their widths and how much.
-type key struct {
-	rule        Rule
-	node, other string
+// Holds reports whether a finding holds at a width in px.
+func (f *Finding) Holds(px int) bool {
+	return slices.ContainsFunc(f.Ranges, func(r Range) bool { return r.Holds(px) })
 }
 
-func (f *Finding) key() key { return key{f.Rule, f.Node, f.Other} }
-
-// At gives what is wrong with the boxes of a page at a width in px.
-func At(page *layout.Box, width float64, zone int) []Finding {
-	s := &sight{width: width, zone: zone}
-	s.walk(page, 0, 0, width, "")
-	s.overlaps()
-	return s.findings
-}
-
-// Sweep gives what is wrong at the widths from one to another, in px, each finding once
-// for every range of widths that it holds for. Of widths in between steps nothing is known.
-func Sweep(t *layout.Tree, zones doc.Zones, from, to, step int) []Finding {
-	var out []Finding
-	open := map[key]int{} // findings of the last width, by their index in out
-	for w := from; w <= to; w += step {
-		still := map[key]int{}
-		for _, f := range At(t.At(float64(w)), float64(w), zones.At(float64(w))) {
-			i, ok := open[f.key()]
-			if j, twice := still[f.key()]; twice {
-				i, ok = j, true
-			}
-			if !ok {
-				i = len(out)
-				f.From = w
-				out = append(out, f)
-			}
-			out[i].To, out[i].By = w, max(out[i].By, f.By)
-			still[f.key()] = i
-		}
-		open = still
+// Reach is how many px of width a finding holds for.
+func (f *Finding) Reach() (n int) {
+	for _, r := range f.Ranges {
+		n += r.To - r.From + 1
 	}
-	slices.SortStableFunc(out, func(a, b Finding) int { return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Node, b.Node)) })
-	return out
+	return n
 }
 
-// line is a line of words where it is seen.
-type line struct {
-	block      string
-	x, y, w, h float64
+// Title says in a few words what is wrong; name gives what people call a section or block.
+func (f *Finding) Title(name func(id string) string) string {
+	if f.title == nil {
+		return f.Name
+	}
+	return f.title(f, name)
 }
 
-// sight is what is seen of a page at a width.
-type sight struct {
-	width    float64
-	zone     int
-	lines    []line
-	findings []Finding
+// Short says it in a few words for where it is seen what it is about.
+func (f *Finding) Short(name func(id string) string) string {
+	if f.short == nil {
+		return f.Title(name)
+	}
+	return f.short(f, name)
 }
 
-// slack is how far, in px, something may be off without being seen.
-const slack = 0.5
-
-// walk looks at a box at a place and all in it. width is that of what it may not reach
-// past; node is the section or block that it is part of.
-func (s *sight) walk(b *layout.Box, x, y, width float64, node string) {
-	st := &b.Node.Styles[s.zone]
-	if st.Display == style.None {
-		return
+// Say says what is wrong in a sentence with figures, or "".
+func (f *Finding) Say(name func(id string) string) string {
+	if f.say == nil {
+		return ""
 	}
-	node = cmp.Or(b.Node.Block, b.Node.Section, node)
-	s.besidePage(b, x, width, node)
-	s.longWords(b, width, node)
-	for _, l := range b.Lines {
-		s.lines = append(s.lines, line{node, x + l.X, y + l.Y, l.W, l.H})
-	}
-	if st.Overflow != style.Visible || st.Rotate != 0 { // what is beside it is scrolled to or cut off; what is in it is turned with it
-		width = unbounded
-	}
-	for _, c := range b.Children {
-		s.walk(c.Box, x+c.X, y+c.Y, width, node)
-	}
+	return f.say(f, name)
 }
 
-// unbounded is the width of what can be scrolled.
-const unbounded = 1e9
+// Key tells findings apart but for their widths and how much; the same one after an edit has the
+// same.
+func (f *Finding) Key() Key { return Key{f.ID, f.Node, f.Other, f.Part} }
 
-// words gives what a node says, for findings about elements.
-func words(n *element.Node) string {
-	r := []rune(n.Text)
-	return string(r[:min(len(r), 40)])
+// Key is what a finding is about.
+type Key struct{ Rule, Node, Other, Part string }
+
+// Sort puts findings in order: the worst first, then by rule and by how far they reach.
+func Sort(fs []Finding) {
+	slices.SortStableFunc(fs, func(a, b Finding) int {
+		return cmp.Or(
+			cmp.Compare(b.Severity, a.Severity), cmp.Compare(slices.Index(Rules, a.Rule), slices.Index(Rules, b.Rule)), cmp.Compare(b.Reach(), a.Reach()),
+			cmp.Compare(a.Node, b.Node),
+		)
+	})
+}
+
+// report gathers findings that aren't about single widths.
+type report struct {
+	rule *Rule
+	out  *[]Finding
+}
+
+// add notes a finding at all widths.
+func (r *report) add(f Finding) {
+	f.Rule = r.rule
+	if f.Ranges == nil {
+		f.Ranges = []Range{Widths}
+	}
+	if f.Worst == 0 {
+		f.Worst = f.Ranges[0].From
+	}
+	*r.out = append(*r.out, f)
 }

@@ -1,8 +1,9 @@
 package check
 
 import (
-	"cmp"
+	"fmt"
 	"math"
+	"slices"
 
 	"openplot/core/colour"
 	"openplot/core/element"
@@ -20,41 +21,137 @@ const (
 // unseen is the opacity below which nothing is seen.
 const unseen = 0.01
 
-// Contrasts gives the words of a tree that can't be read on their ground in a zone, as far
-// as that is one colour: on pictures and gradients nothing is known.
-func Contrasts(tree *element.Node, zone int, width float64) []Finding {
-	return contrasts(tree, zone, style.Viewport{Width: width}, "", 1)
+var contrast = Rule{
+	ID: "contrast", Name: "Words are too faint on their ground", Family: Reading, Severity: Broken, Standard: "WCAG 2.2, 1.4.3",
+	Why:   "People with weak eyes, and everybody in the sun, can’t read them.",
+	Least: true,
+	short: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("%.2f to 1", math.Floor(f.By*100)/100)
+	},
+	title: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("%s is %.2f to 1 on its ground", name(f.Node), math.Floor(f.By*100)/100)
+	},
+	say: func(f *Finding, _ func(string) string) string {
+		if f.Part == "picture" {
+			return fmt.Sprintf("At %d px, part of “%s” lies on what is nearly as light or as dark; at least %.1f to 1 is asked for.", f.Worst, f.Words, f.Of)
+		}
+		return fmt.Sprintf("“%s” needs at least %.1f to 1.", f.Words, f.Of)
+	},
+	zone: func(s *zoned) {
+		s.contrasts(s.Tree.Root, style.Viewport{Width: float64(zoneRange(s.Zones, s.zone).From)}, 1)
+	},
+	at: (*sight).onPictures,
 }
 
-func contrasts(n *element.Node, zone int, view style.Viewport, node string, opacity float64) (out []Finding) {
-	if n.Raw != "" {
-		return nil
+// least is the ratio that words of a style need.
+func leastRatio(st *style.Style, view style.Viewport) float64 {
+	if size := st.FontPx(view); size >= largeWords || size >= largeBold && st.FontWeight >= 700 {
+		return largeRatio
 	}
-	node = cmp.Or(n.Block, n.Section, node)
-	st := &n.Styles[zone]
+	return colour.AA
+}
+
+// contrasts finds words on a ground of one colour, as that is known from the elements.
+func (s *zoned) contrasts(n *element.Node, view style.Viewport, opacity float64) {
+	if n.Raw != "" || n.Folded {
+		return
+	}
+	st := &n.Styles[s.zone]
+	if st.Display == style.None || st.ClipPath == unseenClip {
+		return
+	}
 	if st.Opacity > 0 && st.Opacity < unseen && len(n.States) > 0 { // it is read when pointing shows it
 		then := *st
-		n.States[0].Change(zone, &then)
+		n.States[0].Change(s.zone, &then)
 		st = &then
 	}
 	if st.Opacity > 0 {
 		opacity *= st.Opacity
 	}
-	ground := style.Over(st.Background, st.Behind)
 	said, err1 := colour.ParseHex(st.Color)
-	behind, err2 := colour.ParseHex(ground)
+	behind, err2 := colour.ParseHex(style.Over(st.Background, st.Behind))
 	if n.Text != "" && err1 == nil && err2 == nil && !st.Pictured {
-		least := colour.AA
-		if size := st.FontPx(view); size >= largeWords || size >= largeBold && st.FontWeight >= 700 {
-			least = largeRatio
-		}
+		least := leastRatio(st, view)
 		said.A = uint8(math.Round(float64(said.A) * opacity))
 		if r := colour.Contrast(said.Over(behind), behind); r < least {
-			out = append(out, Finding{Rule: Contrast, Node: node, By: r, Words: words(n)})
+			in := s.infos[n]
+			node := in.block
+			if node == "" {
+				node = in.section
+			}
+			s.found = append(s.found, raw{rule: s.rule, node: node, by: r, of: least, words: start(n.Text)})
 		}
 	}
 	for _, c := range n.Children {
-		out = append(out, contrasts(c, zone, view, node, opacity)...)
+		s.contrasts(c, view, opacity)
 	}
-	return out
+}
+
+// How words on a picture are looked at: at so many places of each line, of which so many in a
+// hundred may be too faint, since letters aren't everywhere. Common practice.
+const (
+	placesAcross = 12
+	placesDown   = 2
+	faintPlaces  = 0.15
+)
+
+// onPictures finds words that lie on pictures, gradients or other blocks, as they are painted at
+// the width.
+func (s *sight) onPictures() {
+	var grounds []int
+	for i := range s.boxes {
+		if b := &s.boxes[i]; b.shown || b.st.Background != "" || b.st.BackgroundURL != "" || b.st.BackgroundTop != "" {
+			grounds = append(grounds, i)
+		}
+	}
+	var behind []int
+	for i := range s.lines {
+		l := &s.lines[i]
+		b := &s.boxes[l.box]
+		if l.w < 1 || b.hidden || b.see < unseen || b.free && b.st.Rotate != 0 {
+			continue
+		}
+		behind = behind[:0]
+		pictured := false
+		for _, g := range grounds {
+			o := &s.boxes[g]
+			if g > l.box || o.px >= l.x+l.w || o.py >= l.y+l.h || o.px+o.pw <= l.x || o.py+o.ph <= l.y {
+				continue
+			}
+			if o.opaque() && o.px <= l.x && o.py <= l.y && o.px+o.pw >= l.x+l.w && o.py+o.ph >= l.y+l.h {
+				behind, pictured = behind[:0], false
+			}
+			behind = append(behind, g)
+			pictured = pictured || o.shown || o.st.BackgroundURL != "" || o.st.BackgroundTop != "" || apart(o.info, b.info)
+		}
+		if pictured {
+			s.onPicture(l, b, behind)
+		}
+	}
+}
+
+func (s *sight) onPicture(l *line, b *box, behind []int) {
+	said, err := colour.ParseHex(b.st.Color)
+	if err != nil {
+		return
+	}
+	said.A = uint8(math.Round(float64(said.A) * b.see))
+	least := leastRatio(b.st, s.view)
+	var ratios [placesAcross * placesDown]float64
+	n := 0
+	for row := range placesDown {
+		for col := range placesAcross {
+			x, y := l.x+l.w*(float64(col)+0.5)/placesAcross, l.y+l.h*(float64(row)+1)/(placesDown+1)
+			g, known := s.sample(behind, x, y)
+			if !known {
+				return
+			}
+			ratios[n] = colour.Contrast(said.Over(g), g)
+			n++
+		}
+	}
+	slices.Sort(ratios[:])
+	if r := ratios[int(faintPlaces*float64(n))]; r < least {
+		s.noteWords(b.node(), "", "picture", r, least, start(b.text))
+	}
 }

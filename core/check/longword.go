@@ -1,16 +1,28 @@
 package check
 
-import "openplot/core/layout"
+import "fmt"
 
-// longWords finds a line that is wider than the box it stands in, which only a word can
-// be that has no place to be broken at. In what can be scrolled that is no matter.
-func (s *sight) longWords(b *layout.Box, width float64, node string) {
-	if width == unbounded {
-		return
-	}
-	for _, l := range b.Lines {
-		if by := max(-l.X, l.X+l.W-b.W); by > slack {
-			s.findings = append(s.findings, Finding{Rule: LongWord, Node: node, By: by})
+// A line is wider than the box it stands in only where a word has no place to be broken at.
+var longWord = Rule{
+	ID: "long-word", Name: "A word is too long for its place", Family: Layout, Severity: Doubtful,
+	Why:   "It runs over what is beside it, or out of its box.",
+	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("a word %.0f px too long", f.By) },
+	title: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("A word of %s is %.0f px too long", name(f.Node), f.By)
+	},
+	say: func(f *Finding, _ func(string) string) string {
+		return fmt.Sprintf("“%s” has no place to be broken at, at %d px.", f.Words, f.Worst)
+	},
+	at: func(s *sight) {
+		for i := range s.lines {
+			l := &s.lines[i]
+			b := &s.boxes[l.box]
+			if b.free {
+				continue
+			}
+			if by := max(b.x-l.x, l.x+l.w-b.x-b.W); by > slack {
+				s.noteWords(b.node(), "", "", by, 0, start(b.text))
+			}
 		}
-	}
+	},
 }

@@ -6,11 +6,8 @@ import (
 	"openplot/core/check"
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/core/element"
-	"openplot/core/layout"
 	"openplot/core/shape"
 	"openplot/demo"
-	"openplot/fonts"
 	"openplot/store"
 )
 
@@ -36,14 +33,6 @@ func shipped(t *testing.T, s *doc.Site) []*doc.Page {
 	return pages
 }
 
-// fits fails where a page doesn't fit a width.
-func fits(t *testing.T, lib *shape.Library, s *doc.Site, p *doc.Page, step int) {
-	t.Helper()
-	for _, f := range check.Sweep(layout.New(lib, s.Zones, builder(s).Page(p)), s.Zones, 320, 1920, step) {
-		t.Errorf("from %d to %d px: %s by %.1f px, in “%s” %s", f.From, f.To, f.Rule, f.By, said(p, f.Node), said(p, f.Other))
-	}
-}
-
 // said is how a block's words begin.
 func said(p *doc.Page, id string) string {
 	id, _ = doc.SplitItem(id)
@@ -54,48 +43,62 @@ func said(p *doc.Page, id string) string {
 	return id
 }
 
-func builder(s *doc.Site) *element.Builder {
-	return &element.Builder{Site: s, Media: func(id string) (element.Medium, bool) {
-		return element.Medium{ID: id, Width: 1440, Height: 1080, Variants: []element.Variant{{URL: "p", StyleURL: "p", Width: 1440}}}, id != ""
-	}}
+// sound fails where something is broken on a page: the links of those that are shipped lead to
+// other sites' pages.
+func sound(t *testing.T, lib *shape.Library, s *doc.Site, p *doc.Page, at ...int) {
+	t.Helper()
+	page := ready(t, lib, s, p, at...)
+	ids := map[string]string{}
+	for _, n := range demo.PictureNames() {
+		ids[n] = n
+	}
+	page.Others = nil
+	for _, o := range demo.Pages(ids) {
+		page.Others = append(page.Others, check.Other{Address: o.Slug, Name: o.Page.Name, Title: o.Page.Title, Anchors: check.Anchors(o.Page)})
+	}
+	name := func(id string) string { return "“" + said(p, id) + "”" }
+	for _, f := range check.All(page) {
+		if f.Severity == check.Broken && (f.ID != "dead-link" || p.ID != "" && p.Name == "Home") {
+			t.Errorf("%v: %s. %s", f.Ranges, f.Title(name), f.Say(name))
+		}
+	}
 }
 
-// Every kind of block, every ready-made section and page and every page of the demo fits
-// every width: nothing stands beside the page, no word is too long for its place, and no
-// words lie over others. So it is in every house style that ships.
-func TestAllThatShipsFitsEveryWidth(t *testing.T) {
-	lib, err := fonts.Library()
-	if err != nil {
-		t.Fatal(err)
-	}
+// Nothing of the demo, of any kind of block, of any ready-made section or page is broken at any
+// width. So it is in every house style that ships, at widths from all zones.
+func TestNothingThatShipsIsBroken(t *testing.T) {
+	lib := library(t)
 	ids := map[string]string{}
 	for _, n := range demo.PictureNames() {
 		ids[n] = n
 	}
 	s := demo.Site()
 	for _, p := range demo.Pages(ids) {
-		t.Run(p.Page.Name, func(t *testing.T) { fits(t, lib, s, p.Page, 4) })
+		t.Run(p.Page.Name, func(t *testing.T) { sound(t, lib, s, p.Page) })
 	}
 	for i := range edit.ReadyHouses {
 		s := demo.Site()
 		s.House = edit.ReadyHouses[i].House()
+		var at []int // all of the first, some of the others
+		for w := check.Widths.From; w <= check.Widths.To && i > 0; w += 32 {
+			at = append(at, w)
+		}
 		for _, p := range shipped(t, s) {
-			t.Run(edit.ReadyHouses[i].Name+", "+p.Name, func(t *testing.T) { fits(t, lib, s, p, 16) })
+			t.Run(edit.ReadyHouses[i].Name+", "+p.Name, func(t *testing.T) { sound(t, lib, s, p, at...) })
 		}
 	}
 }
 
-// Words of what ships can be read in every house style that ships, wherever they stand on
-// one colour: WCAG 2.2, 1.4.3, with the least of large words from 24 px, or bold from
-// 18.66 px.
-func TestAllThatShipsCanBeRead(t *testing.T) {
-	for i := range edit.ReadyHouses {
-		s := demo.Site()
-		s.House = edit.ReadyHouses[i].House()
-		for _, p := range shipped(t, s) {
-			for _, f := range check.Contrasts(builder(s).Page(p), 0, 1280) {
-				t.Errorf("%s, %s: “%s” is %.2f to 1", edit.ReadyHouses[i].Name, p.Name, f.Words, f.By)
-			}
-		}
+func benchmark(b *testing.B, blocks int) {
+	lib, s := library(b), demo.Site()
+	p := demo.Sample(blocks)
+	check.All(ready(b, lib, s, p)) // words are shaped once
+	b.ReportAllocs()
+	for b.Loop() {
+		check.All(ready(b, lib, s, p))
 	}
 }
+
+func BenchmarkAllRules80(b *testing.B)   { benchmark(b, 80) }
+func BenchmarkAllRules320(b *testing.B)  { benchmark(b, 320) }
+func BenchmarkAllRules1280(b *testing.B) { benchmark(b, 1280) }

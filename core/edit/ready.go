@@ -100,7 +100,7 @@ var Presets = []Preset{
 		section: func() *doc.Section {
 			return compose.Section(doc.LineUp, compose.Centred(
 				append(
-					onDeep, "gradient", "linear 160deg $deep 0%, $accent 100%", "padding-bottom", "160px",
+					onDeep, "gradient", "linear 160deg $deep 0%, $accent/45% 100%", "padding-bottom", "160px",
 					"padding-bottom@phone", "110px", "edge-bottom", "tide",
 				)...,
 			),
@@ -635,7 +635,7 @@ var Presets = []Preset{
 				doc.LineUp,
 				compose.Centred(
 					append(
-						onDeep, "gradient", "linear 120deg $accent 0%, $deep 100%", "edge-top", "slope", "padding-top",
+						onDeep, "gradient", "linear 120deg $accent/45% 0%, $deep 100%", "edge-top", "slope", "padding-top",
 						"150px", "padding-top@phone", "110px",
 					)...,
 				),

@@ -27,9 +27,13 @@ type Child struct {
 	*Box
 }
 
-// Line is a line box: its place within the border box of the block it stands in, and
-// how far its baseline lies below its top.
-type Line struct{ X, Y, W, H, Above float64 }
+// Line is a line box: its place within the border box of the block it stands in, how far its
+// baseline lies below its top, and how many characters it has, spaces at its end not counted.
+type Line struct {
+	X, Y, W, H, Above float64
+	Runes             int
+	Alone             bool // they are one word
+}
 
 // Span is a stretch of an axis.
 type Span struct{ Start, Size float64 }
@@ -75,16 +79,24 @@ func (b *Box) baseline() float64 {
 	return b.Baseline
 }
 
-// Painted is the box that is painted in a zone, from the place of its own, in px: turned
-// about its middle, as the rotate property does it (CSS Transforms 2 §5), and the box around
-// that. Other boxes aren't moved by it.
+// Painted is the box that is painted in a zone, from the place of its own, in px: scaled and
+// turned about its middle and moved, as the individual transform properties do it (CSS
+// Transforms 2 §4), and the box around that. Other boxes aren't moved by it.
 func (b *Box) Painted(zone int) (x, y, w, h float64) {
-	turn := b.Node.Styles[zone].Rotate
-	if turn == 0 {
-		return 0, 0, b.W, b.H
+	st := &b.Node.Styles[zone]
+	w, h = b.W, b.H
+	if st.Rotate == 0 && st.ScaleX == 0 && st.ScaleY == 0 && st.TranslateX == 0 && st.TranslateY == 0 {
+		return 0, 0, w, h
 	}
-	sin, cos := math.Sincos(turn * math.Pi / 180)
-	w = math.Abs(b.W*cos) + math.Abs(b.H*sin)
-	h = math.Abs(b.W*sin) + math.Abs(b.H*cos)
-	return (b.W - w) / 2, (b.H - h) / 2, w, h
+	if st.ScaleX != 0 {
+		w *= math.Abs(st.ScaleX)
+	}
+	if st.ScaleY != 0 {
+		h *= math.Abs(st.ScaleY)
+	}
+	if st.Rotate != 0 {
+		sin, cos := math.Sincos(st.Rotate * math.Pi / 180)
+		w, h = math.Abs(w*cos)+math.Abs(h*sin), math.Abs(w*sin)+math.Abs(h*cos)
+	}
+	return (b.W-w)/2 + st.TranslateX, (b.H-h)/2 + st.TranslateY, w, h
 }

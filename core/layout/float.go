@@ -46,7 +46,7 @@ func (c *context) float(b *Box, child *object, room space, in edges, y float64, 
 func (c *context) wrapBeside(b *Box, o *object, inner float64, in edges, f floats) float64 {
 	text, s := c.flow(o), c.style(o)
 	y := 0.0
-	place := func(l shape.Line) {
+	place := func(p *shape.Paragraph, l shape.Line) {
 		x, room := 0.0, inner
 		if y < f.bottom {
 			x, room = f.left, inner-f.left-f.right
@@ -57,7 +57,8 @@ func (c *context) wrapBeside(b *Box, o *object, inner float64, in edges, f float
 		case style.TextEnd:
 			x += free
 		}
-		b.Lines = append(b.Lines, Line{in.left + x, in.top + y, l.Width, l.Above + l.Below, l.Above})
+		runes, alone := p.Words(l)
+		b.Lines = append(b.Lines, Line{in.left + x, in.top + y, l.Width, l.Above + l.Below, l.Above, runes, alone})
 		y += l.Above + l.Below
 	}
 	for _, p := range text.segments {
@@ -71,7 +72,7 @@ func (c *context) wrapBeside(b *Box, o *object, inner float64, in edges, f float
 			l, next, fits, ok := p.Next(at, w)
 			if !ok {
 				if !some {
-					place(shape.Line{Above: text.above, Below: text.below})
+					place(p, shape.Line{Above: text.above, Below: text.below})
 				}
 				break
 			}
@@ -79,7 +80,7 @@ func (c *context) wrapBeside(b *Box, o *object, inner float64, in edges, f float
 				y = f.bottom
 				continue
 			}
-			place(l)
+			place(p, l)
 			at = next
 		}
 	}

@@ -137,10 +137,16 @@ func (c *context) inline(b *Box, o *object, inner float64, in edges) float64 {
 	return last.height
 }
 
+// count is how many characters a line has, and whether they are one word.
+type count struct {
+	runes int
+	alone bool
+}
+
 func (c *context) wrap(b *Box, o *object, inner float64, in edges, same *shape.Range) float64 {
 	f := c.flow(o)
 	s := c.style(o)
-	lines := c.lines[:0]
+	lines, counts := c.lines[:0], c.counts[:0]
 	for _, p := range f.segments {
 		w := shape.Wrapping{Width: inner, Above: f.above, Below: f.below, BreakWords: s.OverflowWrap != style.WrapNormal && !s.NoWrap}
 		before := len(lines)
@@ -152,8 +158,12 @@ func (c *context) wrap(b *Box, o *object, inner float64, in edges, same *shape.R
 		if len(lines) == before {
 			lines = append(lines, shape.Line{Above: f.above, Below: f.below}) // an empty line is as high as the strut
 		}
+		for _, l := range lines[before:] {
+			runes, alone := p.Words(l)
+			counts = append(counts, count{runes, alone})
+		}
 	}
-	c.lines = lines
+	c.lines, c.counts = lines, counts
 	b.Lines = make([]Line, len(lines))
 	y := 0.0
 	for i, l := range lines {
@@ -164,7 +174,7 @@ func (c *context) wrap(b *Box, o *object, inner float64, in edges, same *shape.R
 		case style.TextEnd:
 			x = free
 		}
-		b.Lines[i] = Line{in.left + x, in.top + y, l.Width, l.Above + l.Below, l.Above}
+		b.Lines[i] = Line{in.left + x, in.top + y, l.Width, l.Above + l.Below, l.Above, counts[i].runes, counts[i].alone}
 		y += l.Above + l.Below
 	}
 	return y

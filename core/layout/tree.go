@@ -144,6 +144,7 @@ type context struct {
 	grids  []*gridbox
 	flexes []*flexbox
 	lines  []shape.Line
+	counts []count
 }
 
 func (t *Tree) context() *context { return &context{tree: t, slots: make([]slot, t.count)} }

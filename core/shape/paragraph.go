@@ -2,6 +2,7 @@ package shape
 
 import (
 	"math"
+	"slices"
 	"sort"
 )
 
@@ -138,6 +139,16 @@ type Line struct {
 	Start, End   int     // runes, trailing spaces included
 	Width        float64 // px, trailing spaces not included
 	Above, Below float64 // px from the baseline to the line box's edges
+}
+
+// Words tells how many characters a line has, spaces at its end not counted, and whether they
+// are one word.
+func (p *Paragraph) Words(l Line) (runes int, alone bool) {
+	end := min(l.End, len(p.text))
+	for end > l.Start && p.text[end-1] == ' ' {
+		end--
+	}
+	return end - l.Start, end > l.Start && !slices.Contains(p.text[l.Start:end], ' ')
 }
 
 // Wrapping is how lines are broken.

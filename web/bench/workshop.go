@@ -11,6 +11,7 @@ import (
 
 	lru "github.com/hashicorp/golang-lru/v2"
 
+	"openplot/core/check"
 	"openplot/core/doc"
 	"openplot/core/shape"
 	"openplot/fonts"
@@ -27,12 +28,17 @@ type Workshop struct {
 	libraries          *lru.Cache[string, *shape.Library] // by the files' names
 	scenes             *lru.Cache[sceneKey, *scene]
 	drawings           *lru.Cache[string, template.HTML] // of ready-made sections, by stage and name
+	checked            *lru.Cache[sceneKey, *checked]
+	colours            *lru.Cache[string, *check.Pixels] // of pictures, by file
+	readPixels         func(file string) (*check.Pixels, error)
 }
 
 const (
 	maxLibraries = 50
 	maxScenes    = 1000
 	maxDrawings  = 1000
+	maxChecked   = 600
+	maxColours   = 500
 )
 
 // sceneKey tells scenes apart by all that they are made from.
@@ -42,9 +48,9 @@ type sceneKey struct {
 }
 
 // NewWorkshop prepares one for uploads in mediaDir that are served below mediaURL, which
-// ends in a slash.
-func NewWorkshop(mediaDir, mediaURL string, log *slog.Logger) (*Workshop, error) {
-	w := &Workshop{mediaDir: mediaDir, mediaURL: mediaURL, log: log}
+// ends in a slash; pixels reads the colours of one.
+func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*check.Pixels, error), log *slog.Logger) (*Workshop, error) {
+	w := &Workshop{mediaDir: mediaDir, mediaURL: mediaURL, readPixels: pixels, log: log}
 	var err error
 	if w.shipped, err = fonts.Library(); err != nil {
 		return nil, err
@@ -57,6 +63,12 @@ func NewWorkshop(mediaDir, mediaURL string, log *slog.Logger) (*Workshop, error)
 	}
 	if w.drawings, err = lru.New[string, template.HTML](maxDrawings); err != nil {
 		return nil, fmt.Errorf("remembering drawings: %w", err)
+	}
+	if w.checked, err = lru.New[sceneKey, *checked](maxChecked); err != nil {
+		return nil, fmt.Errorf("remembering findings: %w", err)
+	}
+	if w.colours, err = lru.New[string, *check.Pixels](maxColours); err != nil {
+		return nil, fmt.Errorf("remembering colours: %w", err)
 	}
 	return w, nil
 }

@@ -2,6 +2,7 @@
 import { page, read, take } from './page.js';
 import { keep, onAnswer, onState, redo, send, undo } from './edits.js';
 import * as canvas from './canvas.js';
+import * as checks from './checks.js';
 import * as clipboard from './clipboard.js';
 import * as drops from './drops.js';
 import * as gesture from './gesture.js';
@@ -79,7 +80,7 @@ tray.stand();
 canvas.setWidth(page.width);
 canvas.onScroll(overlay.redraw);
 canvas.onLay(overlay.redraw);
-for (const part of [reach, rulers, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, tree, shelf, picker, drops, clipboard, menu, history, words]) part.start();
+for (const part of [reach, rulers, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, tree, shelf, picker, drops, clipboard, menu, history, words, checks]) part.start();
 reach.lay();
 grips.handled(page.select);
 mark();

@@ -8,6 +8,7 @@ import { write } from './words.js';
 import { table } from './commands.js';
 import { show as list } from './menu.js';
 import * as canvas from './canvas.js';
+import * as checks from './checks.js';
 import * as clipboard from './clipboard.js';
 import * as overlay from './overlay.js';
 import * as rulers from './rulers.js';
@@ -97,6 +98,7 @@ export const does = {
   rulers: rulers.toggle, guide: rulers.ask,
   marks: () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); },
   fold: tray.toggleFold,
+  'next-finding': () => checks.step(1), 'previous-finding': () => checks.step(-1), checks: () => press('#checks-open'),
   house: () => go('/house'), library: () => go('/library'), pages: () => go(''), versions: () => location.assign(location.pathname.replace(/bench$/, 'versions')),
   try: () => press('.top-try'), publish: () => press('.top-publish'),
   help: () => document.getElementById('keys').showModal(),

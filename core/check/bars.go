@@ -1,0 +1,58 @@
+package check
+
+import (
+	"fmt"
+
+	"openplot/core/style"
+)
+
+// How much of a viewport's height what stays in sight may take; common practice.
+const mostOfHeight = 0.25
+
+var tallBar = Rule{
+	ID: "tall-bar", Name: "What stays in sight takes much of the height", Family: Layout, Severity: Doubtful,
+	Why: "On a phone little is left to read in, less with the keyboard up (WCAG 2.2, 1.4.10).", Standard: "WCAG 2.2, 1.4.10",
+	short: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("hides %.0f %% of the height", 100*f.By/f.Of)
+	},
+	title: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("%s hides %.0f %% of the height", name(f.Node), 100*f.By/f.Of)
+	},
+	say: func(f *Finding, _ func(string) string) string {
+		return fmt.Sprintf("It is %.0f px high at %d px and stays while the page is scrolled; a viewport there has about %.0f.", f.By, f.Worst, f.Of)
+	},
+	at: func(s *sight) {
+		for i := range s.boxes {
+			b := &s.boxes[i]
+			if b.st.Position == style.Sticky && b.top && !b.st.Reveal && b.H > mostOfHeight*s.view.Height && b.block == "" {
+				s.noteWords(b.node(), "", "", b.H, s.view.Height, "")
+			}
+		}
+	},
+}
+
+// ScrollPadding is how far below the top a place comes to stand that a link leads to, px: what
+// emit writes as scroll-padding.
+const ScrollPadding = 80.0
+
+var underBar = Rule{
+	ID: "under-bar", Name: "The bar covers what links lead to", Family: Layout, Severity: Doubtful, Standard: "WCAG 2.2, 2.4.11",
+	Why: "Whoever follows a link on the page doesn’t see the beginning of what it leads to.",
+	short: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("covers %.0f px of what links lead to", f.By-f.Of)
+	},
+	title: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("%s covers %.0f px of what links lead to", name(f.Node), f.By-f.Of)
+	},
+	say: func(f *Finding, _ func(string) string) string {
+		return fmt.Sprintf("It is %.0f px high at %d px; places come to stand %.0f px below the top.", f.By, f.Worst, f.Of)
+	},
+	at: func(s *sight) {
+		for i := range s.boxes {
+			b := &s.boxes[i]
+			if b.st.Position == style.Sticky && b.top && b.block == "" && b.st.Inset.Top.Unit != style.Auto && b.H > ScrollPadding+slack {
+				s.noteWords(b.node(), "", "", b.H, ScrollPadding, "")
+			}
+		}
+	},
+}

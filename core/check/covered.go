@@ -1,0 +1,39 @@
+package check
+
+import "fmt"
+
+// What is painted later lies on top.
+var covered = Rule{
+	ID: "covered", Name: "Something covers words or a button", Family: Layout, Severity: Broken,
+	Why: "What is covered can’t be read or pressed.",
+	short: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("covers %.0f px of %s", f.By, name(f.Other))
+	},
+	title: func(f *Finding, name func(string) string) string {
+		return fmt.Sprintf("%s covers %.0f px of %s", name(f.Node), f.By, name(f.Other))
+	},
+	say: func(f *Finding, _ func(string) string) string {
+		return fmt.Sprintf("At %d px, “%s” is under it.", f.Worst, f.Words)
+	},
+	at: func(s *sight) {
+		for i := range s.boxes {
+			over := &s.boxes[i]
+			if over.block == "" || !over.opaque() || over.clip >= 0 {
+				continue
+			}
+			for k := range s.lines {
+				l := &s.lines[k]
+				if l.box > i {
+					break // it is painted later
+				}
+				w, h := min(over.px+over.pw, l.x+l.w)-max(over.px, l.x), min(over.py+over.ph, l.y+l.h)-max(over.py, l.y)
+				if w <= 3 || h <= 3 {
+					continue
+				}
+				if b := &s.boxes[l.box]; apart(over.info, b.info) && b.see >= unseen {
+					s.noteWords(over.block, b.node(), "", min(w, h), 0, start(b.text))
+				}
+			}
+		}
+	},
+}

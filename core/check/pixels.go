@@ -1,0 +1,240 @@
+package check
+
+import (
+	"math"
+	"strconv"
+	"strings"
+
+	"openplot/core/colour"
+)
+
+// Pixels is a picture, mostly a small copy of one, from left to right and top to bottom.
+type Pixels struct {
+	W, H int
+	RGBA []colour.Colour
+}
+
+// at gives the colour at a place, 0 to 1 from the left and from the top.
+func (p *Pixels) at(x, y float64) colour.Colour {
+	c := min(max(int(x*float64(p.W)), 0), p.W-1)
+	r := min(max(int(y*float64(p.H)), 0), p.H-1)
+	return p.RGBA[r*p.W+c]
+}
+
+// ground is what is behind words: layers from the one that lies on top. alpha is what is still
+// seen through.
+type ground struct {
+	r, g, b, alpha float64
+}
+
+// under puts a colour below what there is.
+func (d *ground) under(c colour.Colour, see float64) {
+	a := float64(c.A) / 255 * see * d.alpha
+	d.r, d.g, d.b = d.r+float64(c.R)*a, d.g+float64(c.G)*a, d.b+float64(c.B)*a
+	d.alpha -= a
+}
+
+func (d *ground) colour() colour.Colour {
+	return colour.Colour{R: uint8(math.Round(min(d.r, 255))), G: uint8(math.Round(min(d.g, 255))), B: uint8(math.Round(min(d.b, 255))), A: 255}
+}
+
+// sample gives the colour behind a point, of boxes from the one that is painted first to the one
+// that is painted last; ok is false where it isn't known.
+func (s *sight) sample(boxes []int, x, y float64) (c colour.Colour, ok bool) {
+	d := ground{alpha: 1}
+	for i := len(boxes) - 1; i >= 0 && d.alpha > 0.02; i-- {
+		b := &s.boxes[boxes[i]]
+		if x < b.px || y < b.py || x > b.px+b.pw || y > b.py+b.ph {
+			continue
+		}
+		st := b.st
+		if b.shown {
+			if b.Node.Tag != "img" || st.Filter != "" {
+				return c, false
+			}
+			p := s.pixels(value(b.Node, "src"))
+			if p == nil {
+				return c, false
+			}
+			d.under(p.fitted(st.ObjectFit, st.ObjectPos, b.pw, b.ph, x-b.px, y-b.py), b.see)
+			continue
+		}
+		if st.BackgroundTop != "" {
+			for _, l := range layers(st.BackgroundTop) {
+				g, known := gradientAt(l, b.pw, b.ph, x-b.px, y-b.py)
+				if !known {
+					return c, false
+				}
+				d.under(g, b.see)
+			}
+		}
+		if st.BackgroundURL != "" {
+			p := s.pixels(st.BackgroundURL)
+			if p == nil || strings.HasPrefix(st.BackgroundURL, "data:") {
+				return c, false
+			}
+			at, size, _ := strings.Cut(st.BackgroundFit, "/")
+			if strings.Contains(size, "fixed") { // it stands still behind: anything of it may be there
+				return c, false
+			}
+			if strings.Contains(size, "auto") {
+				return c, false
+			}
+			fit := "cover"
+			if strings.Contains(size, "contain") {
+				fit = "contain"
+			}
+			d.under(p.fitted(fit, at, b.pw, b.ph, x-b.px, y-b.py), b.see)
+		}
+		if g, err := colour.ParseHex(st.Background); err == nil {
+			d.under(g, b.see)
+		}
+	}
+	base, err := colour.ParseHex(s.Tree.Root.Styles[s.zone].Behind)
+	if err != nil {
+		base = colour.Colour{R: 255, G: 255, B: 255, A: 255}
+	}
+	d.under(base, 1)
+	return d.colour(), true
+}
+
+func (s *sight) pixels(address string) *Pixels {
+	if s.Pixels == nil || address == "" {
+		return nil
+	}
+	return s.Pixels(address)
+}
+
+// fitted gives the colour of a picture that fills a box by object-fit (CSS Images 3 §5.5), at a
+// place in the box; it is see-through where the picture isn't.
+func (p *Pixels) fitted(fit, position string, w, h, x, y float64) colour.Colour {
+	if p.W == 0 || p.H == 0 || w <= 0 || h <= 0 {
+		return colour.Colour{}
+	}
+	sx, sy := w/float64(p.W), h/float64(p.H)
+	switch fit {
+	case "cover", "":
+		sx = max(sx, sy)
+		sy = sx
+	case "contain":
+		sx = min(sx, sy)
+		sy = sx
+	}
+	iw, ih := sx*float64(p.W), sy*float64(p.H)
+	ax, ay := position2(position)
+	u, v := (x-(w-iw)*ax)/iw, (y-(h-ih)*ay)/ih
+	if u < 0 || v < 0 || u > 1 || v > 1 {
+		return colour.Colour{}
+	}
+	return p.at(u, v)
+}
+
+// position2 reads an object-position, "30% 70%", as parts of 1; the middle where it says none.
+func position2(v string) (x, y float64) {
+	x, y = 0.5, 0.5
+	for i, f := range strings.Fields(v) {
+		n, err := strconv.ParseFloat(strings.TrimSuffix(f, "%"), 64)
+		if err != nil || i > 1 {
+			continue
+		}
+		if i == 0 {
+			x = n / 100
+		} else {
+			y = n / 100
+		}
+	}
+	return x, y
+}
+
+// layers parts background images at their commas.
+func layers(v string) (out []string) {
+	depth, from := 0, 0
+	for i, r := range v {
+		switch {
+		case r == '(':
+			depth++
+		case r == ')':
+			depth--
+		case r == ',' && depth == 0:
+			out = append(out, strings.TrimSpace(v[from:i]))
+			from = i + 1
+		}
+	}
+	return append(out, strings.TrimSpace(v[from:]))
+}
+
+// gradientAt gives the colour of a CSS gradient, as package style writes it, at a place in a box
+// (CSS Images 4 §3). Colours are mixed with their opacity (§3.4.3).
+func gradientAt(v string, w, h, x, y float64) (c colour.Colour, ok bool) {
+	kind, rest, found := strings.Cut(v, "-gradient(")
+	if !found || !strings.HasSuffix(rest, ")") {
+		return c, false
+	}
+	parts := layers(strings.TrimSuffix(rest, ")"))
+	angle := 180.0
+	if a, is := strings.CutSuffix(strings.TrimPrefix(parts[0], "from "), "deg"); is {
+		n, err := strconv.ParseFloat(a, 64)
+		if err != nil {
+			return c, false
+		}
+		angle, parts = n, parts[1:]
+	} else if kind == "conic" {
+		angle = 0
+	}
+	var t float64
+	switch kind {
+	case "linear":
+		sin, cos := math.Sincos(angle * math.Pi / 180)
+		length := math.Abs(w*sin) + math.Abs(h*cos)
+		t = ((x-w/2)*sin-(y-h/2)*cos)/length + 0.5
+	case "radial": // to the farthest corner
+		rx, ry := w/math.Sqrt2, h/math.Sqrt2
+		t = math.Hypot((x-w/2)/rx, (y-h/2)/ry)
+	case "conic":
+		t = math.Mod(math.Atan2(x-w/2, h/2-y)/(2*math.Pi)-angle/360+2, 1)
+	default:
+		return c, false
+	}
+	type stop struct {
+		at float64
+		c  colour.Colour
+	}
+	var stops []stop
+	for i, p := range parts {
+		said, at, placed := strings.Cut(p, " ")
+		col, err := colour.ParseHex(said)
+		if err != nil {
+			return c, false
+		}
+		s := stop{float64(i) / float64(max(len(parts)-1, 1)), col}
+		if n, err := strconv.ParseFloat(strings.TrimSuffix(at, "%"), 64); placed && err == nil {
+			s.at = n / 100
+		}
+		stops = append(stops, s)
+	}
+	if len(stops) == 0 {
+		return c, false
+	}
+	if t <= stops[0].at {
+		return stops[0].c, true
+	}
+	for i := 1; i < len(stops); i++ {
+		a, b := stops[i-1], stops[i]
+		if t > b.at {
+			continue
+		}
+		k := 0.0
+		if b.at > a.at {
+			k = (t - a.at) / (b.at - a.at)
+		}
+		alpha := float64(a.c.A)*(1-k) + float64(b.c.A)*k
+		if alpha == 0 {
+			return colour.Colour{}, true
+		}
+		mix := func(x, y uint8) uint8 {
+			return uint8(math.Round((float64(x)*float64(a.c.A)*(1-k) + float64(y)*float64(b.c.A)*k) / alpha))
+		}
+		return colour.Colour{R: mix(a.c.R, b.c.R), G: mix(a.c.G, b.c.G), B: mix(a.c.B, b.c.B), A: uint8(math.Round(alpha))}, true
+	}
+	return stops[len(stops)-1].c, true
+}

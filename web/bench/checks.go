@@ -1,0 +1,173 @@
+package bench
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"path"
+	"path/filepath"
+	"slices"
+
+	"openplot/core/check"
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/layout"
+	"openplot/site"
+	"openplot/store"
+)
+
+// checked is a section that was checked: as visitors see it.
+type checked struct {
+	part     check.Part
+	findings []check.Finding
+}
+
+// Checked is what was found on a page.
+type Checked struct {
+	Findings []check.Finding
+	Quiet    []QuietFinding // those that are meant to be so
+	names    map[string]string
+}
+
+// QuietFinding is a finding that is meant to be so.
+type QuietFinding struct {
+	check.Finding
+	Reason, By string
+}
+
+// Name gives what people call a section or a block.
+func (c *Checked) Name(id string) string {
+	if n, ok := c.names[id]; ok {
+		return n
+	}
+	of, _ := doc.SplitItem(id)
+	if n, ok := c.names[of]; ok {
+		return n
+	}
+	return "something"
+}
+
+// Counts counts those that aren't quiet.
+func (c *Checked) Counts() (n store.Counts) {
+	for _, f := range c.Findings {
+		switch f.Severity {
+		case check.Broken:
+			n.Broken++
+		case check.Doubtful:
+			n.Doubtful++
+		default:
+			n.Hints++
+		}
+	}
+	return n
+}
+
+// Look tells apart what findings on a site's pages depend on beside the pages themselves.
+func (st *Stage) Look() string { return st.look }
+
+// Check gives what is wrong with a page: of sections that didn't change since, from memory.
+// others are the site's other pages, quiet what is meant to be so.
+func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []store.Quiet) *Checked {
+	page := &check.Page{
+		Site: &st.Site.Site, Doc: p, Here: here,
+		Others:  append(slices.Clone(others), check.Other{Address: here, Name: p.Name, Title: p.Title, Description: p.Description, Anchors: check.Anchors(p)}),
+		File:    func(id string) bool { return st.Medium(id) != "" },
+		StandIn: func(_ *doc.Block, words string) bool { return edit.StandsIn(words) },
+	}
+	var sections [][]check.Finding
+	for _, sec := range p.Sections {
+		if sec.Hidden {
+			continue
+		}
+		c := st.checkedSection(p, sec)
+		page.Parts = append(page.Parts, c.part)
+		sections = append(sections, c.findings)
+	}
+	out := &Checked{names: map[string]string{"": "The page"}}
+	for _, s := range p.Sections {
+		out.names[s.ID] = s.Name
+		s.Walk(func(b *doc.Block) { out.names[b.ID] = blockName(b) })
+	}
+	said := map[check.Key]store.Quiet{}
+	for _, q := range quiet {
+		said[q.Key()] = q
+	}
+	for _, f := range check.Findings(page, sections) {
+		if q, ok := said[f.Key()]; ok && q.Content == About(p, f.Key()) {
+			out.Quiet = append(out.Quiet, QuietFinding{f, q.Reason, q.By})
+			continue
+		}
+		out.Findings = append(out.Findings, f)
+	}
+	return out
+}
+
+// About tells states of what a finding is about apart: the blocks, or the page's own words.
+func About(p *doc.Page, k check.Key) string {
+	var about []any
+	for _, id := range []string{k.Node, k.Other} {
+		of, _ := doc.SplitItem(id)
+		if s, _ := p.Section(of); s != nil {
+			about = append(about, s)
+		} else if _, b := p.Block(of); b != nil {
+			about = append(about, b)
+		}
+	}
+	if len(about) == 0 {
+		about = append(about, p.Title, p.Description)
+	}
+	b, err := json.Marshal(about)
+	if err != nil {
+		return ""
+	}
+	sum := sha256.Sum256(b)
+	return hex.EncodeToString(sum[:12])
+}
+
+// checkedSection gives what is wrong in a section by itself, from memory when nothing changed.
+func (st *Stage) checkedSection(p *doc.Page, sec *doc.Section) *checked {
+	k := sceneKey{sec, st.key + p.Ground + around(p, sec) + st.shown(sec)}
+	if c, ok := st.workshop.checked.Get(k); ok {
+		return c
+	}
+	b := st.Source.Builder(st.Builder.Here, site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL})
+	b.Neighbours, b.Ground, b.Views, b.DropEmpty = p.Neighbours, p.Ground, p.Views(), true
+	c := &checked{part: check.Part{
+		Tree: layout.New(st.lib, st.Site.Zones, b.Section(sec)), Zones: st.Site.Zones, Section: sec, Pixels: st.pixels,
+	}}
+	c.findings = check.Section(c.part)
+	if !st.passing {
+		st.workshop.checked.Add(k, c)
+	}
+	return c
+}
+
+// pixels gives the colours of a picture of the library, by the address of one of its copies:
+// from memory, or from the smallest there is. Drawings have none.
+func (st *Stage) pixels(address string) *check.Pixels {
+	w, file := st.workshop, path.Base(address)
+	of := ""
+	for _, m := range st.Source.Media {
+		if slices.ContainsFunc(m.Variants, func(c store.MediumCopy) bool { return c.File == file }) {
+			for _, c := range m.Variants { // plain ones come first, from narrow to wide
+				if of == "" && path.Ext(c.File) != ".svg" {
+					of = c.File
+				}
+			}
+			break
+		}
+	}
+	if of == "" {
+		return nil
+	}
+	if p, ok := w.colours.Get(of); ok {
+		return p
+	}
+	p, err := w.readPixels(filepath.Join(w.mediaDir, of))
+	if err != nil {
+		w.log.Warn("colours", "file", of, "error", err)
+		p = nil
+	}
+	w.colours.Add(of, p)
+	return p
+}

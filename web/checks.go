@@ -1,0 +1,553 @@
+package web
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/check"
+	"openplot/core/doc"
+	"openplot/site"
+	"openplot/store"
+	"openplot/web/bench"
+)
+
+// check checks the page of a request as it stands.
+func (s *Server) check(c *gin.Context) (*bench.Checked, error) {
+	st, p := siteOf(c), pageOf(c)
+	src, err := s.source(c, st)
+	if err != nil {
+		return nil, err
+	}
+	return s.checkPage(c, st, src, p)
+}
+
+func (s *Server) checkPage(c *gin.Context, st *store.Site, src site.Source, p *store.Page) (*bench.Checked, error) {
+	others, err := s.Store.OtherPages(c, st.ID, p.ID)
+	if err != nil {
+		return nil, err
+	}
+	quiet, err := s.Store.Quiets(c, p.ID)
+	if err != nil {
+		return nil, err
+	}
+	stage := s.workshop.Stage(st, src, p.Slug)
+	found := stage.Check(p.Doc, p.Slug, others, quiet)
+	if err := s.Store.KeepFound(c, p.ID, p.Seq, stage.Look(), found.Counts()); err != nil {
+		return nil, err
+	}
+	return found, nil
+}
+
+// mark is a finding as the Reach shows it.
+type mark struct {
+	Severity int      `json:"severity"`
+	Title    string   `json:"title"`
+	Say      string   `json:"say"`
+	Nodes    []string `json:"nodes"`
+	Ranges   [][2]int `json:"ranges"`
+	Worst    int      `json:"worst"`
+}
+
+// marks answers with what was found on the page, for the Reach.
+func (s *Server) marks(c *gin.Context) {
+	checked, err := s.check(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	marks := make([]mark, len(checked.Findings))
+	for i := range checked.Findings {
+		f := &checked.Findings[i]
+		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst}
+		for _, id := range []string{f.Node, f.Other} {
+			if id != "" {
+				m.Nodes = append(m.Nodes, id)
+			}
+		}
+		for _, r := range f.Ranges {
+			m.Ranges = append(m.Ranges, [2]int{r.From, r.To})
+		}
+		marks[i] = m
+	}
+	c.JSON(http.StatusOK, gin.H{"seq": pageOf(c).Seq, "marks": marks, "counts": checked.Counts(), "quiet": len(checked.Quiet)})
+}
+
+// checksView is the screen of what breaks where.
+type checksView struct {
+	User     *store.User
+	Site     *store.Site
+	Page     *store.Page
+	Slug     string
+	Counts   store.Counts
+	Chart    checksChart
+	Findings []findingView
+	Quiet    []findingView
+	Shown    int // how many of all are shown
+	All      int
+	Families []filterChoice
+	Zones    []filterChoice
+	Graves   []filterChoice
+	Table    bool
+	Query    address
+	Width    int
+	Problem  string
+	Pages    []*store.PageInfo
+}
+
+// address is the screen's address with one thing chosen otherwise.
+type address struct{ url.Values }
+
+// With gives the address with a value; "" leaves it out.
+func (t address) With(name, v string) string {
+	q := url.Values{}
+	for k, vs := range t.Values {
+		q[k] = vs
+	}
+	if q.Del(name); v != "" {
+		q.Set(name, v)
+	}
+	return "?" + q.Encode()
+}
+
+type filterChoice struct {
+	ID, Name string
+	Count    int
+	Chosen   bool
+}
+
+// findingView is a finding as the screen shows it.
+type findingView struct {
+	*check.Finding
+	I                int
+	Heading, Says    string
+	Short            string
+	Where            string // the section it is in
+	Widths           string
+	Reason, By       string // of one that is kept quiet
+	Chosen, Composes bool
+}
+
+// Grave is its severity in a word.
+func (f findingView) Grave() string { return f.Severity.String() }
+
+// checksChart is widths across, and sections and blocks down.
+type checksChart struct {
+	Rows   []chartRow
+	Zones  []chartZone
+	Ticks  []chartTick
+	Height float64
+	Here   float64 // where the width is
+	Width  int
+}
+
+type chartRow struct {
+	Name   string
+	Block  bool
+	Y, H   float64
+	Bars   []chartBar
+	Middle float64
+}
+
+type chartBar struct {
+	I             int
+	X, Y, W       float64
+	Grave, Title  string
+	Label         string
+	LabelX        float64
+	End           bool // the label stands before the bar
+	Quiet, Chosen bool
+	Href          string
+}
+
+type chartZone struct {
+	Name string
+	X, W float64
+}
+
+type chartTick struct {
+	X     float64
+	Label int
+	Last  bool
+}
+
+// Measures of the chart in px.
+const (
+	chartLeft  = 150.0
+	chartWide  = 690.0
+	chartTop   = 58.0
+	chartRowH  = 30.0
+	chartBarH  = 16.0
+	chartEvery = 22.0 // from one bar to the next in a row
+)
+
+func chartX(px int) float64 {
+	return chartLeft + float64(px-check.Widths.From)/float64(check.Widths.To-check.Widths.From)*chartWide
+}
+
+// widthsOf says for which widths a finding holds.
+func widthsOf(f *check.Finding) string {
+	if len(f.Ranges) == 1 && f.Ranges[0] == check.Widths {
+		return "all widths"
+	}
+	var out []string
+	for i, r := range f.Ranges {
+		if i == 3 {
+			out = append(out, fmt.Sprintf("%d more", len(f.Ranges)-3))
+			break
+		}
+		if r.From == r.To {
+			out = append(out, strconv.Itoa(r.From))
+			continue
+		}
+		out = append(out, fmt.Sprintf("%d–%d", r.From, r.To))
+	}
+	return strings.Join(out, ", ") + " px"
+}
+
+// sectionOf gives the section that a node is or stands in, or nil.
+func sectionOf(p *doc.Page, node string) *doc.Section {
+	id, _ := doc.SplitItem(node)
+	if s, _ := p.Section(id); s != nil {
+		return s
+	}
+	s, _ := p.Block(id)
+	return s
+}
+
+// checks shows what breaks on a page, and where.
+func (s *Server) checks(c *gin.Context) { s.showChecks(c, http.StatusOK, "") }
+
+func (s *Server) showChecks(c *gin.Context, status int, problem string) {
+	st, p := siteOf(c), pageOf(c)
+	checked, err := s.check(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	pages, err := s.Store.Pages(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	q := c.Request.URL.Query()
+	v := checksView{
+		User: user(c), Site: st, Page: p, Slug: pageSlug(p.Slug), Counts: checked.Counts(), Problem: problem, Table: q.Get("as") == "table", Query: address{q},
+		All: len(checked.Findings), Pages: pages,
+	}
+	v.Width, _ = strconv.Atoi(q.Get("width"))
+	chosen := q.Get("finding")
+	view := func(i int, f *check.Finding) findingView {
+		w := findingView{Finding: f, I: i, Heading: f.Title(checked.Name), Says: f.Say(checked.Name), Short: f.Short(checked.Name), Widths: widthsOf(f), Composes: st.Role.May("compose")}
+		if sec := sectionOf(p.Doc, f.Node); sec != nil {
+			w.Where = sec.Name
+		}
+		if w.Heading != "" {
+			w.Heading = strings.ToUpper(w.Heading[:1]) + w.Heading[1:]
+		}
+		return w
+	}
+	count := func(choices []filterChoice, id string) {
+		for i := range choices {
+			if choices[i].ID == id {
+				choices[i].Count++
+			}
+		}
+	}
+	v.Families, v.Graves = []filterChoice{}, []filterChoice{{ID: "broken", Name: "Broken"}, {ID: "doubtful", Name: "Doubtful"}, {ID: "hint", Name: "Hints"}}
+	for _, f := range check.Families {
+		v.Families = append(v.Families, filterChoice{ID: string(f), Name: strings.ToUpper(string(f[:1])) + string(f[1:])})
+	}
+	for i := len(st.Zones) - 1; i >= 0; i-- {
+		v.Zones = append(v.Zones, filterChoice{ID: st.Zones[i].ID, Name: st.Zones[i].Name})
+	}
+	for _, choices := range []struct {
+		name string
+		of   []filterChoice
+	}{{"kind", v.Families}, {"zone", v.Zones}, {"grave", v.Graves}} {
+		for i := range choices.of {
+			choices.of[i].Chosen = q.Get(choices.name) == choices.of[i].ID
+		}
+	}
+	for i := range checked.Findings {
+		f := &checked.Findings[i]
+		count(v.Families, string(f.Family))
+		count(v.Graves, f.Severity.String())
+		in := q.Get("zone") == ""
+		for z, zone := range st.Zones {
+			most := check.Widths.To
+			if z > 0 {
+				most = st.Zones[z-1].Min - 1
+			}
+			if slices.ContainsFunc(f.Ranges, func(r check.Range) bool { return r.From <= most && r.To >= zone.Min }) {
+				count(v.Zones, zone.ID)
+				in = in || zone.ID == q.Get("zone")
+			}
+		}
+		if !in || q.Get("kind") != "" && q.Get("kind") != string(f.Family) || q.Get("grave") != "" && q.Get("grave") != f.Severity.String() {
+			continue
+		}
+		w := view(i, f)
+		if w.Chosen = chosen == strconv.Itoa(i); w.Chosen {
+			v.Width = f.Worst
+		}
+		v.Findings = append(v.Findings, w)
+	}
+	for i := range checked.Quiet {
+		w := view(-1, &checked.Quiet[i].Finding)
+		w.Reason, w.By = checked.Quiet[i].Reason, checked.Quiet[i].By
+		v.Quiet = append(v.Quiet, w)
+	}
+	if v.Width == 0 {
+		v.Width = st.Zones[0].Typical
+		if len(v.Findings) > 0 {
+			v.Width = v.Findings[0].Worst
+		}
+	}
+	v.Shown = len(v.Findings)
+	v.Chart = chartOf(st, p.Doc, v, checked)
+	s.screen(c, status, "checks", v)
+}
+
+// chartOf lays the chart out: a row for each section, and below it one for each of its blocks
+// that something was found about.
+func chartOf(st *store.Site, p *doc.Page, v checksView, checked *bench.Checked) (ch checksChart) {
+	for px := check.Widths.From; px <= check.Widths.To; px += 160 {
+		ch.Ticks = append(ch.Ticks, chartTick{chartX(px), px, px == check.Widths.To})
+	}
+	for i := len(st.Zones) - 1; i >= 0; i-- {
+		from, to := max(st.Zones[i].Min, check.Widths.From), check.Widths.To
+		if i > 0 {
+			to = st.Zones[i-1].Min
+		}
+		ch.Zones = append(ch.Zones, chartZone{st.Zones[i].Name, chartX(from), chartX(to) - chartX(from)})
+	}
+	y := chartTop
+	add := func(name string, block bool, fs []findingView) {
+		if letters := []rune(name); len(letters) > 22 {
+			name = strings.TrimSpace(string(letters[:21])) + "…"
+		}
+		r := chartRow{Name: name, Block: block, Y: y, H: max(chartRowH, float64(len(fs))*chartEvery+8)}
+		r.Middle = y + r.H/2
+		for k, f := range fs {
+			top := y + (r.H-float64(len(fs))*chartEvery)/2 + float64(k)*chartEvery + (chartEvery-chartBarH)/2
+			for n, w := range f.Ranges {
+				b := chartBar{
+					I: f.I, X: chartX(w.From), W: max(chartX(w.To)-chartX(w.From), 3), Y: top, Grave: f.Severity.String(), Quiet: f.I < 0, Chosen: f.Chosen,
+					Title: f.Heading + ", " + f.Widths,
+				}
+				if f.I >= 0 {
+					b.Href = v.Query.With("finding", strconv.Itoa(f.I)) + "#finding-" + strconv.Itoa(f.I)
+				}
+				if n == len(f.Ranges)-1 {
+					b.Label = f.Short
+					if b.Quiet {
+						b.Label = "kept quiet: " + f.Reason
+					}
+					most := 44
+					if b.LabelX = b.X + b.W + 7; b.LabelX > chartLeft+chartWide-210 {
+						first := chartX(f.Ranges[0].From)
+						if b.LabelX, b.End = first-7, true; first < chartLeft+220 {
+							b.LabelX, b.End = first+8, false // it lies on the bar
+						}
+					}
+					if letters := []rune(b.Label); len(letters) > most {
+						b.Label = strings.TrimSpace(string(letters[:most-1])) + "…"
+					}
+				}
+				r.Bars = append(r.Bars, b)
+			}
+		}
+		ch.Rows = append(ch.Rows, r)
+		y += r.H
+	}
+	of := func(in func(f *findingView) bool) (out []findingView) {
+		for _, list := range [][]findingView{v.Findings, v.Quiet} {
+			for i := range list {
+				if in(&list[i]) {
+					out = append(out, list[i])
+				}
+			}
+		}
+		return out
+	}
+	if whole := of(func(f *findingView) bool { return sectionOf(p, f.Node) == nil }); len(whole) > 0 {
+		add("The page", false, whole)
+	}
+	for _, sec := range p.Sections {
+		if sec.Hidden {
+			continue
+		}
+		add(sec.Name, false, of(func(f *findingView) bool { return f.Node == sec.ID }))
+		sec.Walk(func(b *doc.Block) {
+			mine := of(func(f *findingView) bool { id, _ := doc.SplitItem(f.Node); return id == b.ID })
+			if len(mine) > 0 {
+				add(checked.Name(b.ID), true, mine)
+			}
+		})
+	}
+	ch.Height, ch.Width = y+8, v.Width
+	ch.Here = chartX(min(max(v.Width, check.Widths.From), check.Widths.To))
+	return ch
+}
+
+// keepQuiet notes that a finding is meant to be so, or has it be told again.
+func (s *Server) keepQuiet(c *gin.Context) {
+	p := pageOf(c)
+	k := check.Key{Rule: c.PostForm("rule"), Node: c.PostForm("node"), Other: c.PostForm("other"), Part: c.PostForm("part")}
+	to := "/sites/" + siteOf(c).Slug + "/pages/" + pageSlug(p.Slug) + "/checks"
+	if c.PostForm("again") != "" {
+		if err := s.Store.TellAgain(c, p.ID, k); err != nil {
+			s.fail(c, err)
+			return
+		}
+		c.Redirect(http.StatusSeeOther, to)
+		return
+	}
+	reason := strings.Join(strings.Fields(c.PostForm("reason")), " ")
+	if n := len([]rune(reason)); n == 0 || n > 200 {
+		s.showChecks(c, http.StatusUnprocessableEntity, doc.Problemf("Reason", "has %d characters; write 1 to 200, for whoever asks later", n).Sentence())
+		return
+	}
+	if check.Find(k.Rule) == nil {
+		s.showChecks(c, http.StatusUnprocessableEntity, doc.Problemf("Finding", "%.40q isn't one of the rules", k.Rule).Sentence())
+		return
+	}
+	err := s.Store.KeepQuiet(c, p.ID, user(c).ID, store.Quiet{Rule: k.Rule, Node: k.Node, Other: k.Other, Part: k.Part, Content: bench.About(p.Doc, k), Reason: reason})
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, to)
+}
+
+// findingsFile answers with what was found as a file: CSV, JSON or SARIF 2.1.0.
+func (s *Server) findingsFile(c *gin.Context) {
+	checked, err := s.check(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	p := pageOf(c)
+	name := siteOf(c).Slug + "-" + pageSlug(p.Slug)
+	var b []byte
+	kind, ending := "application/json", "json"
+	switch c.Query("as") {
+	case "csv":
+		kind, ending = "text/csv; charset=utf-8", "csv"
+		b, err = findingsCSV(checked)
+	case "sarif":
+		kind, ending = "application/sarif+json", "sarif"
+		b, err = FindingsSARIF(checked, "/"+p.Slug)
+	default:
+		b, err = FindingsJSON(checked)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="`+name+`.checks.`+ending+`"`)
+	c.Data(http.StatusOK, kind, b)
+}
+
+// told is a finding as files have it.
+type told struct {
+	Rule     string        `json:"rule"`
+	Severity string        `json:"severity"`
+	Family   check.Family  `json:"family"`
+	Title    string        `json:"title"`
+	Says     string        `json:"says,omitempty"`
+	Why      string        `json:"why"`
+	Standard string        `json:"standard,omitempty"`
+	Node     string        `json:"node,omitempty"`
+	Other    string        `json:"other,omitempty"`
+	Ranges   []check.Range `json:"ranges"`
+	Worst    int           `json:"worst"`
+	Quiet    string        `json:"quiet,omitempty"`
+}
+
+func tell(c *bench.Checked) (out []told) {
+	add := func(f *check.Finding, quiet string) {
+		out = append(out, told{
+			f.ID, f.Severity.String(), f.Family, f.Title(c.Name), f.Say(c.Name), f.Why, f.Standard, f.Node, f.Other, f.Ranges, f.Worst, quiet,
+		})
+	}
+	for i := range c.Findings {
+		add(&c.Findings[i], "")
+	}
+	for i := range c.Quiet {
+		add(&c.Quiet[i].Finding, cmp.Or(c.Quiet[i].Reason, "meant to be so"))
+	}
+	return out
+}
+
+// FindingsJSON writes findings as JSON.
+func FindingsJSON(c *bench.Checked) ([]byte, error) {
+	return json.MarshalIndent(map[string]any{"findings": tell(c)}, "", "  ")
+}
+
+func findingsCSV(c *bench.Checked) ([]byte, error) {
+	var b bytes.Buffer
+	w := csv.NewWriter(&b)
+	err := w.Write([]string{"severity", "family", "rule", "title", "says", "from", "to", "worst", "node", "other", "standard", "quiet"})
+	for _, f := range tell(c) {
+		for _, r := range f.Ranges {
+			err = errors.Join(err, w.Write([]string{
+				f.Severity, string(f.Family), f.Rule, plainCell(f.Title), plainCell(f.Says), strconv.Itoa(r.From), strconv.Itoa(r.To), strconv.Itoa(f.Worst), f.Node, f.Other, f.Standard,
+				plainCell(f.Quiet),
+			}))
+		}
+	}
+	w.Flush()
+	return b.Bytes(), errors.Join(err, w.Error())
+}
+
+// plainCell keeps a spreadsheet from taking words for a formula.
+func plainCell(v string) string {
+	if v != "" && strings.ContainsRune("=+-@\t\r", rune(v[0])) {
+		return "'" + v
+	}
+	return v
+}
+
+// FindingsSARIF writes findings in the Static Analysis Results Interchange Format 2.1.0 (OASIS).
+func FindingsSARIF(c *bench.Checked, page string) ([]byte, error) {
+	level := map[string]string{"broken": "error", "doubtful": "warning", "hint": "note"}
+	rules, seen := []any{}, map[string]bool{}
+	results := []any{}
+	for _, f := range tell(c) {
+		if r := check.Find(f.Rule); r != nil && !seen[f.Rule] {
+			seen[f.Rule] = true
+			rules = append(rules, map[string]any{
+				"id": r.ID, "name": r.Name, "shortDescription": map[string]any{"text": r.Name}, "fullDescription": map[string]any{"text": r.Why},
+				"defaultConfiguration": map[string]any{"level": level[r.Severity.String()]},
+			})
+		}
+		result := map[string]any{
+			"ruleId": f.Rule, "level": level[f.Severity], "message": map[string]any{"text": strings.TrimSpace(f.Title + ". " + f.Says)},
+			"locations": []any{map[string]any{
+				"physicalLocation": map[string]any{"artifactLocation": map[string]any{"uri": strings.TrimPrefix(page, "/") + "/index.html"}},
+				"logicalLocations": []any{map[string]any{"name": f.Node}},
+			}},
+			"properties": map[string]any{"ranges": f.Ranges, "worst": f.Worst},
+		}
+		if f.Quiet != "" {
+			result["suppressions"] = []any{map[string]any{"kind": "external", "justification": f.Quiet}}
+		}
+		results = append(results, result)
+	}
+	return json.MarshalIndent(map[string]any{
+		"$schema": "https://json.schemastore.org/sarif-2.1.0.json", "version": "2.1.0",
+		"runs": []any{map[string]any{"tool": map[string]any{"driver": map[string]any{"name": "Open Plot", "rules": rules}}, "results": results}},
+	}, "", "  ")
+}

@@ -1,0 +1,107 @@
+// The marks of Checks under the Reach: asked for after each edit, gone through by [ and ].
+import { base, own, page } from './page.js';
+import { onAnswer } from './edits.js';
+import { select } from './select.js';
+import { setWidth } from './reach.js';
+import * as canvas from './canvas.js';
+
+const graves = ['hint', 'doubtful', 'broken'];
+const lane = () => document.getElementById('reach-marks');
+let marks = [];
+let asked = -1;
+let asking;
+let at = -1; // which one was gone to last
+
+/** Those of the selection, or of the page when it has none. */
+function shown() {
+  const of = page.select && marks.filter((m) => m.nodes.some((id) => own(id) === own(page.select) || canvas.element(page.select)?.contains(canvas.element(id))));
+  return of?.length ? of : marks;
+}
+
+/** Draws the marks: the worst on top, each as long as its widths. */
+function draw() {
+  const { least, most } = document.getElementById('reach').dataset;
+  const x = (px) => ((px - least) / (most - least)) * 1000;
+  const mine = shown();
+  lane().replaceChildren(...graves.flatMap((grave, severity) => {
+    const ranges = mine.filter((m) => m.severity === severity).flatMap((m) => m.ranges).sort((a, b) => a[0] - b[0]);
+    const joined = [];
+    for (const [from, to] of ranges) {
+      if (joined.length && joined.at(-1)[1] >= from - 1) joined.at(-1)[1] = Math.max(joined.at(-1)[1], to);
+      else joined.push([from, to]);
+    }
+    return joined.map(([from, to]) => {
+      const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
+      for (const [name, v] of Object.entries({ class: `mark-${grave}`, x: x(from), width: Math.max(x(to) - x(from), 2), y: 4 - 2 * severity, height: 3 + 2 * severity })) r.setAttribute(name, v);
+      return r;
+    });
+  }));
+  const whole = mine === marks;
+  document.getElementById('reach-told').textContent = `${mine.length} ${mine.length === 1 ? 'finding' : 'findings'} ${whole ? 'on the page' : 'about what is selected'}`;
+}
+
+/** Asks what is wrong with the page as it is now; an answer that is late is left. */
+async function ask() {
+  if (page.seq === asked) { draw(); return; }
+  asked = page.seq;
+  asking?.abort();
+  asking = new AbortController();
+  try {
+    const r = await fetch(`${base}/checks/marks`, { signal: asking.signal });
+    if (r.status !== 200) return;
+    const answer = await r.json();
+    if (answer.seq < page.seq) { asked = -1; return; }
+    marks = answer.marks;
+    const n = answer.counts.Broken + answer.counts.Doubtful;
+    const link = document.getElementById('checks-open');
+    link.dataset.grave = answer.counts.Broken ? 'broken' : n ? 'doubtful' : 'none';
+    document.getElementById('checks-count').textContent = n;
+    draw();
+    document.body.dataset.checked = answer.seq;
+  } catch (e) {
+    if (e.name !== 'AbortError') asked = -1;
+  }
+}
+
+/** Goes to a finding: its worst width, with its blocks selected. */
+function go(m) {
+  at = marks.indexOf(m);
+  setWidth(m.worst);
+  const node = m.nodes.find((id) => canvas.element(id));
+  if (node) select(node, { show: true });
+  const p = document.createElement('p');
+  const strong = document.createElement('strong');
+  strong.textContent = m.title;
+  p.append(strong, ` ${m.say}`);
+  const say = document.getElementById('say');
+  say.classList.remove('say-alert');
+  telling = { p, until: performance.now() + 2000 };
+  say.replaceChildren(p);
+}
+
+let telling; // what an answer that comes after must not wipe away
+
+/** The next finding on the Reach, from narrow to wide, or the one before. */
+export function step(by) {
+  if (!marks.length) return;
+  const order = [...marks].sort((a, b) => a.worst - b.worst || b.severity - a.severity);
+  const from = at < 0 ? (by > 0 ? -1 : 0) : order.indexOf(marks[at]);
+  go(order[(from + by + order.length) % order.length]);
+}
+
+export function start() {
+  onAnswer(() => {
+    ask();
+    const say = document.getElementById('say');
+    if (telling && performance.now() < telling.until && !say.textContent.trim()) say.replaceChildren(telling.p);
+  });
+  lane().parentElement.addEventListener('click', (e) => {
+    const { least, most } = document.getElementById('reach').dataset;
+    const r = lane().getBoundingClientRect();
+    const px = Number(least) + ((e.clientX - r.left) / r.width) * (most - least);
+    const near = (m) => Math.min(...m.ranges.map(([from, to]) => (px < from ? from - px : px > to ? px - to : 0)));
+    const here = shown().filter((m) => near(m) < 6).sort((a, b) => b.severity - a.severity || near(a) - near(b))[0];
+    if (here) go(here);
+  });
+  ask();
+}
