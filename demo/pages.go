@@ -13,20 +13,8 @@ func (s spot) place() doc.Place {
 	return doc.Place{Column: s[0], Span: s[1], Row: s[2], Rows: s[3], Layer: s[4]}
 }
 
-// on gives placements on desktop and, where they aren't left to the rule, on
-// tablet and phone.
-func on(desktop spot, narrower ...spot) doc.Zoned[doc.Place] {
-	z := doc.Zoned[doc.Place]{"desktop": desktop.place()}
-	for i, zone := range []string{"tablet", "phone"} {
-		if i < len(narrower) && narrower[i][1] > 0 {
-			z[zone] = narrower[i].place()
-		}
-	}
-	return z
-}
-
-// byRule leaves a zone's placement to the rule.
-var byRule spot
+// on gives a placement on desktop; the others are left to the rule.
+func on(desktop spot) doc.Zoned[doc.Place] { return doc.Zoned[doc.Place]{"desktop": desktop.place()} }
 
 func block(kind doc.Kind, at doc.Zoned[doc.Place], style doc.Style, c doc.Content) *doc.Block {
 	return &doc.Block{ID: store.NewID("b"), Kind: kind, Place: at, Style: style, Content: c}
@@ -93,25 +81,25 @@ func topBar() *doc.Section {
 
 func footer() *doc.Section {
 	s := section("Contact", room("$broad", "$wide", "row-gap@phone", "$snug", "background", "$deep", "color", "$on-deep"),
-		heading(2, "Ask for a berth", on(spot{1, 6, 1, 2}, spot{1, 8, 1, 2}), compose.Look("text-style", "$h2")),
+		heading(2, "Ask for a berth", on(spot{1, 6, 1, 2}), compose.Look("text-style", "$h2")),
 		text(
-			on(spot{1, 5, 3, 3}, spot{1, 6, 3, 3}), compose.Look("text-style", "$body"),
+			on(spot{1, 5, 3, 3}), compose.Look("text-style", "$body"),
 			"Bicycles travel free. Cars, carts and sheep need a berth: tell us the day and the sailing, and we answer before the evening boat.",
 		),
 		button(
-			"Write to the office", "mailto:office@skerry.example", on(spot{1, 4, 7, 2}, spot{1, 4, 7, 2}),
+			"Write to the office", "mailto:office@skerry.example", on(spot{1, 4, 7, 2}),
 			compose.Look("background", "$second-accent", "color", "#ffffff"),
 		),
 		text(
-			on(spot{7, 3, 1, 6}, spot{1, 4, 10, 4}), compose.Look("font-size", "16px"), "Harbour office",
+			on(spot{7, 3, 1, 7}), compose.Look("font-size", "16px"), "Harbour office",
 			"1 North Steps\nSkerry Harbour", "Open 07:30 to 18:00",
 		),
 		text(
-			on(spot{10, 3, 1, 6}, spot{5, 4, 10, 4}), compose.Look("font-size", "16px"), "By telephone",
+			on(spot{10, 3, 1, 7}), compose.Look("font-size", "16px"), "By telephone",
 			"The office: 555 0142\nSailings, day and night: 555 0143",
 		),
 		text(
-			on(spot{1, 12, 12, 1}, spot{1, 8, 16, 1}), compose.Look("text-style", "$small", "opacity", "80%"),
+			on(spot{1, 12, 12, 1}), compose.Look("text-style", "$small", "opacity", "80%"),
 			"Skerry Line is made up, and so are its islands. No boat leaves from here.",
 		),
 	)
@@ -124,15 +112,15 @@ func Home(ids map[string]string) *doc.Page {
 	welcome := section("Welcome", room(
 		"$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep",
 		"color", "$on-deep", "filter-gradient", "linear 90deg $deep 0%, $deep 45%, $accent 100%", "filter-opacity",
-		"38%", "min-height", "560px", "min-height@phone", "auto", "row-gap@phone", "$snug",
+		"38%", "filter-opacity@phone", "80%", "min-height", "560px", "min-height@phone", "auto", "row-gap@phone", "$snug",
 	),
-		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}, spot{1, 7, 1, 4}), compose.Look("text-style", "$display")),
+		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}), compose.Look("text-style", "$display")),
 		text(
-			on(spot{1, 6, 6, 2}, spot{1, 6, 6, 2}), compose.Look("text-style", "$lead"),
+			on(spot{1, 6, 6, 2}), compose.Look("text-style", "$lead"),
 			"Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in.",
 		),
 		button(
-			"See today’s sailings", "#departures", on(spot{1, 4, 9, 2}, spot{1, 4, 9, 2}),
+			"See today’s sailings", "#departures", on(spot{1, 4, 9, 2}),
 			compose.Look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px"),
 		),
 	)
@@ -152,23 +140,23 @@ func Home(ids map[string]string) *doc.Page {
 	departures := section("Departures", room(
 		"$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground",
 	),
-		heading(2, "Next departures", on(spot{1, 4, 1, 2}, spot{1, 8, 1, 2}), nil),
+		heading(2, "Next departures", on(spot{1, 4, 1, 2}), nil),
 		text(
-			on(spot{1, 4, 3, 4}, spot{1, 7, 3, 2}), compose.Look("color", "$quiet-words"),
+			on(spot{1, 4, 3, 4}), compose.Look("color", "$quiet-words"),
 			"Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.",
 			"In fog the morning boat waits for the light; the sign at the steps says how long.",
 		),
-		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}, spot{1, 6, 6, 8}, spot{1, 4, 3, 8}), card()), "Today’s card"),
+		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}), card("font-size@phone", "17px")), "Today’s card"),
 		named(
 			text(
-				on(spot{5, 3, 3, 5, 1}, spot{1, 3, 8, 5, 1}, spot{1, 2, 6, 5, 1}),
+				on(spot{5, 3, 3, 5, 1}),
 				compose.Look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip",
 			),
 			"Islands",
 		),
 		named(
 			text(
-				on(spot{7, 4, 3, 5, 1}, spot{3, 4, 8, 5, 1}, spot{2, 3, 6, 5, 1}),
+				on(spot{7, 4, 3, 5, 1}),
 				compose.Look("text-style", "$mono", "text-style@phone", "$body", "text-align", "end", "padding-right", "$room"),
 				"08:10 11:40 15:20", "09:00 13:30", "10:15 17:05", "18:45",
 			),
@@ -176,7 +164,7 @@ func Home(ids map[string]string) *doc.Page {
 		),
 		named(
 			photo(
-				on(spot{9, 4, 8, 7, 2}, spot{5, 4, 13, 8, 2}, spot{1, 4, 11, 7}),
+				on(spot{9, 4, 8, 7, 2}),
 				compose.Look("aspect-ratio", "rows", "border-radius", "$card", "box-shadow", "$card"),
 				ids["the-langey-boat.png"], "",
 			),
@@ -186,7 +174,7 @@ func Home(ids map[string]string) *doc.Page {
 	departures.Anchor = "departures"
 
 	islands := section("Three islands", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad"),
-		heading(2, "Three islands, each a day out", on(spot{1, 8, 1, 2}, spot{1, 8, 1, 2}), nil),
+		heading(2, "Three islands, each a day out", on(spot{1, 8, 1, 2}), nil),
 	)
 	islands.Anchor = "islands"
 	for i, is := range []struct{ name, file, words, time string }{
@@ -206,20 +194,19 @@ func Home(ids map[string]string) *doc.Page {
 			"50 minutes from the steps",
 		},
 	} {
-		row := 4 + 9*i
 		islands.Blocks = append(islands.Blocks,
 			photo(
-				on(spot{1 + 4*i, 4, 4, 8}, spot{1, 3, row, 7}, byRule),
+				on(spot{1 + 4*i, 4, 4, 8}),
 				compose.Look("aspect-ratio", "4:3", "border-radius", "$card"),
 				ids[is.file], "",
 			),
 			heading(
-				3, is.name, on(spot{1 + 4*i, 4, 12, 2}, spot{4, 5, row, 2}, byRule),
+				3, is.name, on(spot{1 + 4*i, 4, 12, 2}),
 				compose.Look("align-self", "end", "align-self@tablet", "start"),
 			),
-			text(on(spot{1 + 4*i, 4, 14, 4}, spot{4, 5, row + 2, 3}, byRule), compose.Look("color", "$quiet-words"), is.words),
+			text(on(spot{1 + 4*i, 4, 14, 4}), compose.Look("color", "$quiet-words"), is.words),
 			text(
-				on(spot{1 + 4*i, 4, 18, 1}, spot{4, 5, row + 5, 1}, byRule),
+				on(spot{1 + 4*i, 4, 18, 1}),
 				compose.Look("text-style", "$label", "color", "$accent", "padding-bottom@phone", "$room"),
 				is.time,
 			),
@@ -229,16 +216,16 @@ func Home(ids map[string]string) *doc.Page {
 	winter := section("Winter weekend", room("$none", "$vast", "padding-bottom@phone", "$broad"),
 		named(
 			photo(
-				on(spot{1, 9, 1, 13}, spot{1, 8, 1, 11}, spot{1, 4, 1, 7}),
+				on(spot{1, 9, 1, 13}),
 				compose.Look("aspect-ratio", "rows", "border-radius", "$card"),
 				ids["winter-light.png"], "",
 			),
 			"Photo: winter light",
 		),
 		named(text(on(
-			spot{7, 6, 5, 6, 1}, spot{4, 5, 8, 6, 1}, spot{1, 4, 8, 6},
+			spot{7, 6, 5, 6, 1},
 		), compose.Look("background", "$ground", "text-style", "$body", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
-			"padding-top@phone", "$room", "padding-right@phone", "$none", "padding-bottom@phone", "$snug", "padding-left@phone", "$none", "border-radius", "$card", "box-shadow", "$card", "box-shadow@phone", "none"), "A winter weekend on Skarva",
+			"padding-top@phone", "$room", "padding-right@phone", "$room", "padding-bottom@phone", "$room", "padding-left@phone", "$room", "border-radius", "$card", "box-shadow", "$card"), "A winter weekend on Skarva",
 			"Two nights at the old customs house, a stove, a stack of books, and the boat there and back. From November to March."), "Winter card"),
 	)
 	winter.Blocks[1].Content.Words = append(
@@ -259,9 +246,9 @@ func WinterWeekend(ids map[string]string) *doc.Page {
 		"$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "45%",
 		"min-height", "520px",
 	),
-		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}, spot{1, 7, 1, 5}), compose.Look("text-style", "$display")),
+		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}), compose.Look("text-style", "$display")),
 		text(
-			on(spot{1, 6, 7, 2}, spot{1, 6, 7, 2}), compose.Look("text-style", "$lead"),
+			on(spot{1, 6, 7, 2}), compose.Look("text-style", "$lead"),
 			"From November to March: the boat there and back, two nights at the old customs house, and soup when you arrive.",
 		),
 	)
@@ -269,7 +256,7 @@ func WinterWeekend(ids map[string]string) *doc.Page {
 	prices := section("Prices", room("$vast", "$vast"),
 		heading(2, "What it costs", on(spot{1, 6, 1, 2}), nil),
 		text(
-			on(spot{1, 4, 4, 6}, spot{1, 4, 4, 6}),
+			on(spot{1, 4, 4, 6}),
 			compose.Look(
 				"background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right",
 				"$room", "padding-bottom", "$room", "padding-left", "$room",
@@ -277,7 +264,7 @@ func WinterWeekend(ids map[string]string) *doc.Page {
 			"One person", "148", "A room to yourself, both boats, breakfast twice.",
 		),
 		text(
-			on(spot{5, 4, 4, 6}, spot{5, 4, 4, 6}),
+			on(spot{5, 4, 4, 6}),
 			compose.Look(
 				"background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right",
 				"$room", "padding-bottom", "$room", "padding-left", "$room",
@@ -285,7 +272,7 @@ func WinterWeekend(ids map[string]string) *doc.Page {
 			"Two people", "236", "One room with the stove, both boats, breakfast twice.",
 		),
 		text(
-			on(spot{9, 4, 4, 6}, spot{1, 8, 11, 4}),
+			on(spot{9, 4, 4, 6}),
 			compose.Look(
 				"background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right",
 				"$room", "padding-bottom", "$room", "padding-left", "$room",

@@ -31,7 +31,7 @@ func Sample(blocks int) *doc.Page {
 		s := p.Sections[len(p.Sections)-1]
 		k := i % 8
 		row := 1 + k/3*8
-		at := on(spot{1 + 4*(k%3), 4, row, 7}, spot{1 + 4*(k%2), 4, 1 + k/2*7, 6})
+		at := on(spot{1 + 4*(k%3), 4, row, 7})
 		var b *doc.Block
 		switch k {
 		case 0:

@@ -162,11 +162,11 @@ func TestRules(t *testing.T) {
 			{name: "short words", sections: wide},
 		},
 		"words-over": {
-			{name: "in one place", sections: []*doc.Section{grid(put(words("a", long), 1, 8, 1, 2), over(put(words("b", long), 1, 8, 1, 2)))}, from: 1024, to: 1920},
+			{name: "in one place", sections: []*doc.Section{grid(put(words("a", long), 1, 8, 1, 2), over(put(words("b", long), 1, 8, 1, 2)))}, from: 320, to: 1920},
 			{name: "one below the other", sections: []*doc.Section{grid(put(words("a", long), 1, 8, 1, 2), put(words("b", long), 1, 8, 3, 2))}},
 		},
 		"covered": {
-			{name: "by a picture", sections: []*doc.Section{grid(put(words("a", long), 1, 12, 1, 2), over(put(picture("b", "boat", "aspect-ratio", "rows"), 1, 12, 1, 2)))}, from: 1024, to: 1920},
+			{name: "by a picture", sections: []*doc.Section{grid(put(words("a", long), 1, 12, 1, 2), over(put(picture("b", "boat", "aspect-ratio", "rows"), 1, 12, 1, 2)))}, from: 320, to: 1920},
 			{name: "over a picture", sections: []*doc.Section{grid(put(picture("b", "boat", "aspect-ratio", "rows"), 1, 12, 1, 2), over(put(words("a", long), 1, 12, 1, 2)))}},
 		},
 		"alone": {

@@ -57,7 +57,7 @@ func TestPlacedToColumns(t *testing.T) {
 func TestPlacedToALineUp(t *testing.T) {
 	zs := doc.StandardZones()
 	side := Rearrange(doc.Holder{Blocks: []*doc.Block{block("b", inGrid(5, 4, 1, 4)), block("a", inGrid(1, 4, 2, 2))}}, doc.LineUp, zs)
-	if !side.Across || !reflect.DeepEqual(side.ids(), [][]string{{"b"}, {"a"}}) {
+	if !side.Across || !reflect.DeepEqual(side.ids(), [][]string{{"a"}, {"b"}}) {
 		t.Errorf("side by side: across %v, %v", side.Across, side.ids())
 	}
 	down := Rearrange(doc.Holder{Blocks: []*doc.Block{block("b", inGrid(1, 4, 5, 4)), block("a", inGrid(1, 4, 1, 2))}}, doc.LineUp, zs)

@@ -111,7 +111,7 @@ func Layers(ps []Placed, i, step int) map[int]int {
 
 // paintOrder gives the blocks from the lowest up.
 func paintOrder(ps []Placed) []int {
-	seq := order(ps)
+	seq := order(doc.Holder{}, ps)
 	slices.SortStableFunc(seq, func(a, b int) int { return cmp.Compare(ps[a].Layer, ps[b].Layer) })
 	return seq
 }
@@ -121,7 +121,7 @@ func Above(ps []Placed, a, b int) bool {
 	if ps[a].Layer != ps[b].Layer {
 		return ps[a].Layer > ps[b].Layer
 	}
-	for _, i := range order(ps) { // later in the document is on top
+	for _, i := range order(doc.Holder{}, ps) { // later in the document is on top
 		if i == a {
 			return false
 		}

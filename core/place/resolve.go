@@ -1,11 +1,6 @@
 package place
 
-import (
-	"cmp"
-	"slices"
-
-	"openplot/core/doc"
-)
+import "openplot/core/doc"
 
 // Placed is where one block of a section stands in one zone.
 type Placed struct {
@@ -19,11 +14,9 @@ type Placed struct {
 // the first index is the zone's, the second the block's. In the other arrangements
 // only Hidden means something.
 //
-// In the widest zone each block stands where it was put. In a narrower zone a
-// block placed there by hand stays there; the others follow the rule: in the
-// reading order of the next wider zone, each in full width, in rows of its own
-// below one another, stepping over the rows that hand-placed blocks take. A
-// block hidden in the zone takes no rows.
+// In the widest zone each block stands where it was put. In a narrower zone a block placed
+// there by hand stands there; the others stand where the rule (derive.go) puts them, as if none
+// had been: so that placing one by hand moves no other.
 func Resolve(s doc.Holder, zs doc.Zones) [][]Placed {
 	out := make([][]Placed, len(zs))
 	for z := range zs {
@@ -44,37 +37,19 @@ func Resolve(s doc.Holder, zs doc.Zones) [][]Placed {
 				}
 			}
 		} else {
-			derive(s, row, out[z-1], columns)
+			hidden := make([]bool, len(row))
+			for i := range row {
+				hidden[i] = row[i].Hidden
+			}
+			for i, p := range derive(s, out[z-1], columns, s.Columns(zs, z-1), zs[z], zs[z-1], hidden) {
+				if row[i].Derived {
+					row[i].Place = Fit(p.Place, columns)
+				}
+			}
 		}
 		out[z] = row
 	}
 	return out
-}
-
-func derive(s doc.Holder, row, wider []Placed, columns int) {
-	next := 1
-	for _, i := range order(wider) {
-		if !row[i].Derived {
-			continue
-		}
-		rows := 1
-		if keepsRows(s.Blocks[i]) {
-			rows = wider[i].Rows
-		}
-		p := doc.Place{Column: 1, Span: columns, Row: next, Rows: rows}
-		if !row[i].Hidden {
-			for moved := true; moved; {
-				moved = false
-				for _, h := range row {
-					if !h.Derived && !h.Hidden && p.Overlaps(h.Place) {
-						p.Row, moved = h.Row+h.Rows, true
-					}
-				}
-			}
-			next = p.Row + p.Rows
-		}
-		row[i].Place = p
-	}
 }
 
 // keepsRows reports whether a block has no height but that of its rows, so that
@@ -102,58 +77,7 @@ func Order(s doc.Holder, zs doc.Zones) []int {
 		}
 		return seq
 	}
-	return order(Resolve(s, zs[:1])[0])
-}
-
-// order sorts by what is seen: top to bottom by rows, left to right within a
-// row. Blocks that overlap, directly or through others, stay together where the
-// first of them stands, in their layer order.
-func order(ps []Placed) []int {
-	group := make([]int, len(ps)) // union-find by smallest reading position
-	seq := make([]int, len(ps))
-	for i := range seq {
-		seq[i] = i
-	}
-	before := func(a, b int) int {
-		p, q := ps[a], ps[b]
-		return cmp.Or(cmp.Compare(p.Row, q.Row), cmp.Compare(p.Column, q.Column), cmp.Compare(p.Layer, q.Layer), cmp.Compare(a, b))
-	}
-	slices.SortFunc(seq, before)
-	rank := make([]int, len(ps))
-	for r, i := range seq {
-		rank[i], group[i] = r, i
-	}
-	find := func(i int) int {
-		for group[i] != i {
-			i = group[i]
-		}
-		return i
-	}
-	for x, i := range seq {
-		for _, j := range seq[x+1:] {
-			if ps[j].Row >= ps[i].Row+ps[i].Rows {
-				break
-			}
-			if !ps[i].Hidden && !ps[j].Hidden && ps[i].Overlaps(ps[j].Place) {
-				a, b := find(i), find(j)
-				if rank[a] > rank[b] {
-					a, b = b, a
-				}
-				group[b] = a
-			}
-		}
-	}
-	root := make([]int, len(ps))
-	for i := range ps {
-		root[i] = find(i)
-	}
-	slices.SortStableFunc(seq, func(a, b int) int {
-		if root[a] != root[b] {
-			return cmp.Compare(rank[root[a]], rank[root[b]])
-		}
-		return cmp.Or(cmp.Compare(ps[a].Layer, ps[b].Layer), cmp.Compare(rank[a], rank[b]))
-	})
-	return seq
+	return order(s, Resolve(s, zs[:1])[0])
 }
 
 // Fit moves and narrows a placement until it lies within the columns.
