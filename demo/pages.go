@@ -243,7 +243,7 @@ func Home(ids map[string]string) *doc.Page {
 // WinterWeekend is the demo's landing page.
 func WinterWeekend(ids map[string]string) *doc.Page {
 	opening := section("Opening", room(
-		"$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "45%",
+		"$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "60%",
 		"min-height", "520px",
 	),
 		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}), compose.Look("text-style", "$display")),

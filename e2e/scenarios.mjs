@@ -92,8 +92,10 @@ export const scenarios = [
       const all = await boxes(p.locator('article'));
       assert.equal(all.length, 5);
       const [left, right] = inner[width];
-      if (width !== 1280) {
-        for (const b of all) { near(b.x, left, 1, 'full width'); near(b.x + b.w, right, 1, 'full width'); }
+      if (width !== 1280) { // where there is room for two they stay beside each other
+        const beside = width === 800 ? all.slice(0, 2) : [];
+        if (beside.length) { near(beside[0].y, beside[1].y, 1, 'two beside each other'); near(beside[0].w, beside[1].w, 1, 'alike'); near(beside[1].x + beside[1].w, right, 1, 'to the edge'); }
+        for (const b of all.slice(beside.length)) { near(b.x, left, 1, 'full width'); near(b.x + b.w, right, 1, 'full width'); }
         return;
       }
       const [two, three] = [all.filter((b) => Math.abs(b.y - all[0].y) < 1), all.filter((b) => Math.abs(b.y - all[0].y) >= 1)];

@@ -114,6 +114,25 @@ await page.getByRole('toolbar', { name: 'Text formatting' }).waitFor();
 await page.waitForTimeout(300);
 await shot('writing');
 await page.keyboard.press('Escape');
+{ // a page with faults, at some widths
+  const home = `${plot.app}/sites/skerry-line/pages/home`;
+  const change = async (where, width, label, value) => {
+    await page.goto(`${home}/bench?width=${width}`);
+    await ready(page);
+    await page.locator('.overview-go', { hasText: 'Three islands' }).click();
+    await settled(page);
+    await choose(page, canvas(page).getByText(where).first());
+    const field = page.locator('#tray').getByLabel(label, { exact: true }).first();
+    await field.fill(value);
+    await field.press('Enter');
+    await settled(page);
+  };
+  await change('18 minutes from the steps', 375, 'Font size', '11px');
+  await change('Cliffs, sea birds', 1280, 'Text colour', '#a9b3b1');
+  await change('Inner Holm', 800, 'Width', '60px');
+  await page.goto(`${home}/checks`);
+  await shot('checks');
+}
 { // a page that changed since it was published, beside what it was
   const fares = `${plot.app}/sites/skerry-line/pages/fares`;
   await page.goto(`${fares}/versions`);
@@ -136,6 +155,7 @@ await page.keyboard.press('Escape');
   await page.waitForTimeout(2000);
   await shot('versions');
   await page.goto(`${plot.app}/sites/skerry-line/publish`);
+  await page.waitForFunction(() => !document.querySelector('.row-checks [hx-get], .row-checks[hx-get]'));
   await shot('publish');
 }
 // All pages of the demo as published, side by side in one picture a width.

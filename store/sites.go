@@ -6,6 +6,8 @@ import (
 	"encoding/json"
 	"fmt"
 
+	"github.com/jmoiron/sqlx"
+
 	"openplot/core/doc"
 )
 
@@ -160,6 +162,45 @@ func (s *Store) SetBusiness(ctx context.Context, site, business string) error {
 		return fmt.Errorf("keeping the kind of business: %w", err)
 	}
 	return nil
+}
+
+// SetZones changes a site's zones; what they were is kept, to be had back. Errors are change's.
+func (s *Store) SetZones(ctx context.Context, site string, change func(doc.Zones) (doc.Zones, error)) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		var text []byte
+		if err := tx.GetContext(ctx, &text, `SELECT zones FROM sites WHERE id = $1 FOR UPDATE`, site); err != nil {
+			return fmt.Errorf("reading the zones: %w", notFound(err))
+		}
+		var zs doc.Zones
+		if err := json.Unmarshal(text, &zs); err != nil {
+			return fmt.Errorf("reading the zones: %w", err)
+		}
+		next, err := change(zs)
+		if err != nil {
+			return err
+		}
+		b, err := json.Marshal(next)
+		if err != nil {
+			return fmt.Errorf("writing the zones: %w", err)
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE sites SET zones_before = zones::jsonb, zones = $2, version = version + 1 WHERE id = $1`, site, b); err != nil {
+			return fmt.Errorf("keeping the zones: %w", err)
+		}
+		return nil
+	})
+}
+
+// ZonesBefore gives a site's zones as they were before they were changed last, or none.
+func (s *Store) ZonesBefore(ctx context.Context, site string) (doc.Zones, error) {
+	var text []byte
+	if err := s.db.GetContext(ctx, &text, `SELECT coalesce(zones_before, '[]') FROM sites WHERE id = $1`, site); err != nil {
+		return nil, fmt.Errorf("reading the zones: %w", notFound(err))
+	}
+	var zs doc.Zones
+	if err := json.Unmarshal(text, &zs); err != nil {
+		return nil, fmt.Errorf("reading the zones: %w", err)
+	}
+	return zs, nil
 }
 
 // Settings are what a site's people say about all of it.

@@ -17,36 +17,90 @@ import (
 
 	"openplot/core/check"
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/site"
 	"openplot/store"
 	"openplot/web/bench"
 )
 
+// checking is what a page is checked with.
+type checking struct {
+	stage  *bench.Stage
+	others []check.Other
+	quiet  []store.Quiet
+	*bench.Checked
+}
+
 // check checks the page of a request as it stands.
-func (s *Server) check(c *gin.Context) (*bench.Checked, error) {
-	st, p := siteOf(c), pageOf(c)
+func (s *Server) check(c *gin.Context) (*checking, error) {
+	st := siteOf(c)
 	src, err := s.source(c, st)
 	if err != nil {
 		return nil, err
 	}
-	return s.checkPage(c, st, src, p)
+	return s.checkPage(c, st, src, pageOf(c))
 }
 
-func (s *Server) checkPage(c *gin.Context, st *store.Site, src site.Source, p *store.Page) (*bench.Checked, error) {
-	others, err := s.Store.OtherPages(c, st.ID, p.ID)
+func (s *Server) checkPage(c *gin.Context, st *store.Site, src site.Source, p *store.Page) (*checking, error) {
+	k := &checking{stage: s.workshop.Stage(st, src, p.Slug)}
+	var err error
+	if k.others, err = s.Store.OtherPages(c, st.ID, p.ID); err != nil {
+		return nil, err
+	}
+	if k.quiet, err = s.Store.Quiets(c, p.ID); err != nil {
+		return nil, err
+	}
+	k.Checked = k.stage.Check(p.Doc, p.Slug, k.others, k.quiet)
+	return k, s.Store.KeepFound(c, p.ID, p.Seq, k.stage.Look(), k.Counts())
+}
+
+// offer gives the repair of a finding, proven, or nil.
+func (s *Server) offer(c *gin.Context, k *checking, f *check.Finding, all bool) *bench.Offer {
+	p := pageOf(c)
+	env := edit.Env{Site: &k.stage.Site.Site, NewID: store.NewID, Medium: k.stage.Medium, HasIcon: hasIcon, Shared: s.sharedSection(c, k.stage.Site.ID)}
+	return k.stage.Offer(p.Doc, p.Slug, k.Checked, f, all, env, k.others, k.quiet)
+}
+
+// repair mends a finding, or all of its kind, in one edit.
+func (s *Server) repair(c *gin.Context) {
+	st, p := siteOf(c), pageOf(c)
+	k, err := s.check(c)
 	if err != nil {
-		return nil, err
+		s.fail(c, err)
+		return
 	}
-	quiet, err := s.Store.Quiets(c, p.ID)
-	if err != nil {
-		return nil, err
+	key := keyOf(c)
+	for i := range k.Findings {
+		f := &k.Findings[i]
+		if f.Key() != key {
+			continue
+		}
+		offer := s.offer(c, k, f, c.PostForm("all") != "")
+		if offer == nil {
+			break
+		}
+		env := edit.Env{Site: &st.Site, NewID: store.NewID, Medium: k.stage.Medium, HasIcon: hasIcon, Shared: s.sharedSection(c, st.ID)}
+		_, err := s.Store.Edit(c, p.ID, user(c).ID, p.Seq, offer.Command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, offer.Command, env) })
+		var problem *doc.Problem
+		if errors.As(err, &problem) {
+			s.showChecks(c, http.StatusUnprocessableEntity, problem.Sentence())
+			return
+		}
+		if errors.Is(err, store.ErrStale) {
+			break
+		}
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/pages/"+pageSlug(p.Slug)+"/checks?done=mended")
+		return
 	}
-	stage := s.workshop.Stage(st, src, p.Slug)
-	found := stage.Check(p.Doc, p.Slug, others, quiet)
-	if err := s.Store.KeepFound(c, p.ID, p.Seq, stage.Look(), found.Counts()); err != nil {
-		return nil, err
-	}
-	return found, nil
+	s.showChecks(c, http.StatusConflict, "The page changed meanwhile, so that this repair isn't one any more. These are the findings now.")
+}
+
+func keyOf(c *gin.Context) check.Key {
+	return check.Key{Rule: c.PostForm("rule"), Node: c.PostForm("node"), Other: c.PostForm("other"), Part: c.PostForm("part")}
 }
 
 // mark is a finding as the Reach shows it.
@@ -69,7 +123,7 @@ func (s *Server) marks(c *gin.Context) {
 	marks := make([]mark, len(checked.Findings))
 	for i := range checked.Findings {
 		f := &checked.Findings[i]
-		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst}
+		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst, Nodes: []string{}}
 		for _, id := range []string{f.Node, f.Other} {
 			if id != "" {
 				m.Nodes = append(m.Nodes, id)
@@ -81,6 +135,16 @@ func (s *Server) marks(c *gin.Context) {
 		marks[i] = m
 	}
 	c.JSON(http.StatusOK, gin.H{"seq": pageOf(c).Seq, "marks": marks, "counts": checked.Counts(), "quiet": len(checked.Quiet)})
+}
+
+// checkCount answers with how much was found on a page, for lists of pages.
+func (s *Server) checkCount(c *gin.Context) {
+	k, err := s.check(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.parted(c, http.StatusOK, "check-count", gin.H{"Site": siteOf(c).Slug, "Slug": pageSlug(pageOf(c).Slug), "Counts": k.Counts()})
 }
 
 // checksView is the screen of what breaks where.
@@ -102,6 +166,7 @@ type checksView struct {
 	Query    address
 	Width    int
 	Problem  string
+	Done     string
 	Pages    []*store.PageInfo
 }
 
@@ -136,6 +201,7 @@ type findingView struct {
 	Widths           string
 	Reason, By       string // of one that is kept quiet
 	Chosen, Composes bool
+	Offer, All       *bench.Offer // what would mend it, and all like it
 }
 
 // Grave is its severity in a word.
@@ -246,6 +312,9 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 		All: len(checked.Findings), Pages: pages,
 	}
 	v.Width, _ = strconv.Atoi(q.Get("width"))
+	if q.Get("done") == "mended" {
+		v.Done = "Mended. Undo on the Bench takes it back."
+	}
 	chosen := q.Get("finding")
 	view := func(i int, f *check.Finding) findingView {
 		w := findingView{Finding: f, I: i, Heading: f.Title(checked.Name), Says: f.Say(checked.Name), Short: f.Short(checked.Name), Widths: widthsOf(f), Composes: st.Role.May("compose")}
@@ -298,8 +367,13 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 			continue
 		}
 		w := view(i, f)
-		if w.Chosen = chosen == strconv.Itoa(i); w.Chosen {
+		if w.Chosen = chosen == strconv.Itoa(i) || chosen == "" && len(v.Findings) == 0; w.Chosen {
 			v.Width = f.Worst
+			if w.Composes {
+				if w.Offer = s.offer(c, checked, f, false); w.Offer != nil {
+					w.All = s.offer(c, checked, f, true)
+				}
+			}
 		}
 		v.Findings = append(v.Findings, w)
 	}
@@ -315,7 +389,7 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 		}
 	}
 	v.Shown = len(v.Findings)
-	v.Chart = chartOf(st, p.Doc, v, checked)
+	v.Chart = chartOf(st, p.Doc, v, checked.Checked)
 	s.screen(c, status, "checks", v)
 }
 
@@ -404,7 +478,7 @@ func chartOf(st *store.Site, p *doc.Page, v checksView, checked *bench.Checked) 
 // keepQuiet notes that a finding is meant to be so, or has it be told again.
 func (s *Server) keepQuiet(c *gin.Context) {
 	p := pageOf(c)
-	k := check.Key{Rule: c.PostForm("rule"), Node: c.PostForm("node"), Other: c.PostForm("other"), Part: c.PostForm("part")}
+	k := keyOf(c)
 	to := "/sites/" + siteOf(c).Slug + "/pages/" + pageSlug(p.Slug) + "/checks"
 	if c.PostForm("again") != "" {
 		if err := s.Store.TellAgain(c, p.ID, k); err != nil {
@@ -445,12 +519,12 @@ func (s *Server) findingsFile(c *gin.Context) {
 	switch c.Query("as") {
 	case "csv":
 		kind, ending = "text/csv; charset=utf-8", "csv"
-		b, err = findingsCSV(checked)
+		b, err = findingsCSV(checked.Checked)
 	case "sarif":
 		kind, ending = "application/sarif+json", "sarif"
-		b, err = FindingsSARIF(checked, "/"+p.Slug)
+		b, err = FindingsSARIF(checked.Checked, "/"+p.Slug)
 	default:
-		b, err = FindingsJSON(checked)
+		b, err = FindingsJSON(checked.Checked)
 	}
 	if err != nil {
 		s.fail(c, err)

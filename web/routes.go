@@ -85,6 +85,8 @@ func (s *Server) table() []route {
 		post(site+"/archive", rights.Account, s.archive),
 		post(site+"/delete", rights.Account, s.deleteSite),
 		post(site+"/begun", rights.Compose, s.dismiss),
+		get(site+"/zones", rights.House, s.zones),
+		post(site+"/zones", rights.House, s.setZones),
 		get(site+"/settings", rights.Keep, s.settings),
 		within(writing, post(site+"/settings", rights.Keep, s.keepSettings)),
 		get(site+"/settings/icon", rights.Keep, s.iconPart),
@@ -167,7 +169,9 @@ func (s *Server) table() []route {
 
 		get(page+"/checks", rights.See, s.checks),
 		get(page+"/checks/marks", rights.See, s.marks),
+		get(page+"/checks/count", rights.See, s.checkCount),
 		get(page+"/checks/file", rights.See, s.findingsFile),
+		post(page+"/checks/repair", rights.Compose, s.repair),
 		post(page+"/checks/quiet", rights.Compose, s.keepQuiet),
 		get(page+"/versions", rights.See, s.versions),
 		post(page+"/versions", rights.Compose, s.nameVersion),

@@ -159,6 +159,16 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	p := start(t, name, data, "OPENPLOT_DEMO=quick")
 	signIn(t, p)
 	p.stop(t)
+	// Nothing of it is broken, and that is what the exit code says; a page that isn't there is told.
+	if out, err := command(t, data, "", "check", "skerry-line"); err != nil || !strings.Contains(out, "Home: 0 broken") || !strings.Contains(out, "Winter weekend: 0 broken") {
+		t.Errorf("check: %v: %s", err, out)
+	}
+	if out, err := command(t, data, "", "check", "skerry-line", "fares", "-sarif"); err != nil || !strings.Contains(out, `"version": "2.1.0"`) {
+		t.Errorf("check: %v: %s", err, out)
+	}
+	if out, err := command(t, data, "", "check", "skerry-line", "nowhere"); err == nil || !strings.Contains(out, "no page") {
+		t.Errorf("check of no page: %v: %s", err, out)
+	}
 	archive := filepath.Join(t.TempDir(), "plot.backup")
 	if out, err := command(t, data, "", "backup", archive); err != nil {
 		t.Fatalf("%v: %s", err, out)

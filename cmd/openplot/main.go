@@ -12,6 +12,7 @@
 //	openplot backup FILE                        everything in one archive, while it runs or not
 //	openplot restore FILE                       into an empty data folder and database
 //	openplot doctor [-repair]                   check the database against the files
+//	openplot check SITE [PAGE] [-json|-sarif]   what is wrong with its pages; 1 when something is broken
 //
 // The environment is described in docs/operating.md.
 package main
@@ -53,6 +54,7 @@ const usage = `usage:
   openplot backup FILE
   openplot restore FILE
   openplot doctor [-repair]
+  openplot check SITE [PAGE] [-json|-sarif]
 `
 
 // do carries out what the command line says.
@@ -74,6 +76,8 @@ func do(ctx context.Context, args []string) error {
 		return s.restore(ctx, rest[0])
 	case command == "doctor" && (len(rest) == 0 || len(rest) == 1 && rest[0] == "-repair"):
 		return s.with(ctx, func(st *store.Store, _ string) error { return s.doctor(ctx, st, len(rest) == 1) })
+	case command == "check":
+		return s.with(ctx, func(st *store.Store, _ string) error { return s.check(ctx, st, rest) })
 	case commands[command] != nil:
 		return s.with(ctx, func(st *store.Store, _ string) error { return commands[command](ctx, st, rest) })
 	}

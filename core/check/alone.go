@@ -10,7 +10,8 @@ import (
 
 // Rows of three things or more of which the last holds one by itself.
 var alone = Rule{
-	ID: "alone", Name: "One stands alone on its row", Family: Layout, Severity: Doubtful,
+	repair: mendAlone,
+	ID:     "alone", Name: "One stands alone on its row", Family: Layout, Severity: Doubtful,
 	Why:   "The row looks broken off, and most of it is empty.",
 	short: func(f *Finding, name func(string) string) string { return "one alone on its row" },
 	title: func(f *Finding, name func(string) string) string {

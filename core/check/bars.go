@@ -10,7 +10,8 @@ import (
 const mostOfHeight = 0.25
 
 var tallBar = Rule{
-	ID: "tall-bar", Name: "What stays in sight takes much of the height", Family: Layout, Severity: Doubtful,
+	repair: mendBar,
+	ID:     "tall-bar", Name: "What stays in sight takes much of the height", Family: Layout, Severity: Doubtful,
 	Why: "On a phone little is left to read in, less with the keyboard up (WCAG 2.2, 1.4.10).", Standard: "WCAG 2.2, 1.4.10",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("hides %.0f %% of the height", 100*f.By/f.Of)
@@ -36,7 +37,8 @@ var tallBar = Rule{
 const ScrollPadding = 80.0
 
 var underBar = Rule{
-	ID: "under-bar", Name: "The bar covers what links lead to", Family: Layout, Severity: Doubtful, Standard: "WCAG 2.2, 2.4.11",
+	repair: mendBar,
+	ID:     "under-bar", Name: "The bar covers what links lead to", Family: Layout, Severity: Doubtful, Standard: "WCAG 2.2, 2.4.11",
 	Why: "Whoever follows a link on the page doesn’t see the beginning of what it leads to.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("covers %.0f px of what links lead to", f.By-f.Of)

@@ -60,7 +60,9 @@ type Rule struct {
 	at    func(s *sight)           // looks at a section at a width
 	zone  func(s *zoned)           // looks at a section's elements in a zone
 	whole func(p *Page, r *report) // looks at all of a page
-	least int                      // how many px of width it has to hold for
+	// repair gives what may mend it, or nil; it may be nil.
+	repair func(p *Page, f *Finding) *Repair
+	least  int // how many px of width it has to hold for
 }
 
 // Range is widths of a viewport in px, both ends included.

@@ -19,8 +19,8 @@ var noAlternative = Rule{
 	whole: func(p *Page, r *report) {
 		p.inZones(r, func(z int, note func(Finding)) {
 			p.each(z, func(n *element.Node, node string, hidden bool) {
-				if n.Tag == "img" && !hidden && strings.TrimSpace(value(n, "alt")) == "" && value(n, "data-stands-in") == "" && isBlock(p, node) {
-					note(Finding{Node: node, Part: value(n, "src")})
+				if n.Tag == "img" && !hidden && strings.TrimSpace(attr(n, "alt")) == "" && attr(n, "data-stands-in") == "" && isBlock(p, node) {
+					note(Finding{Node: node, Part: attr(n, "src")})
 				}
 			})
 		})
@@ -79,14 +79,12 @@ var standsIn = Rule{
 			if s.Hidden {
 				continue
 			}
-			s.Walk(func(b *doc.Block) {
-				if b.Kind == doc.Picture && b.Content.Picture == "" {
-					if up := s.HolderOf(b.ID); up.ID != "" {
-						r.add(Finding{Node: b.ID, Part: "picture"})
-					}
+			eachShown(s, func(node string, b *doc.Block, c doc.Content) {
+				if b.Kind == doc.Picture && c.Picture == "" {
+					r.add(Finding{Node: node, Part: "picture"})
 				}
-				if words := strings.TrimSpace(b.Content.Words.Plain()); words != "" && p.StandIn != nil && p.StandIn(b, words) {
-					r.add(Finding{Node: b.ID, Words: start(words)})
+				if words := strings.TrimSpace(c.Words.Plain()); words != "" && p.StandIn != nil && p.StandIn(b, words) {
+					r.add(Finding{Node: node, Words: start(words)})
 				}
 			})
 		}
@@ -142,4 +140,31 @@ var about = Rule{
 			}
 		}
 	},
+}
+
+// eachShown calls f for the blocks of a section with what they show: those of a Series with what
+// its items show.
+func eachShown(s *doc.Section, f func(node string, b *doc.Block, c doc.Content)) {
+	var walk func(blocks []*doc.Block, series *doc.Block)
+	walk = func(blocks []*doc.Block, series *doc.Block) {
+		for _, b := range blocks {
+			if series == nil {
+				f(b.ID, b, b.Content)
+			} else {
+				for _, it := range series.Items {
+					c, own := it.Contents[b.ID]
+					if !own {
+						c = b.Content
+					}
+					f(doc.ItemID(b.ID, it.ID), b, c)
+				}
+			}
+			in := series
+			if b.Kind == doc.Series {
+				in = b
+			}
+			walk(b.Blocks, in)
+		}
+	}
+	walk(s.Blocks, nil)
 }

@@ -22,7 +22,8 @@ const (
 const unseen = 0.01
 
 var contrast = Rule{
-	ID: "contrast", Name: "Words are too faint on their ground", Family: Reading, Severity: Broken, Standard: "WCAG 2.2, 1.4.3",
+	repair: mendContrast,
+	ID:     "contrast", Name: "Words are too faint on their ground", Family: Reading, Severity: Broken, Standard: "WCAG 2.2, 1.4.3",
 	Why:   "People with weak eyes, and everybody in the sun, can’t read them.",
 	Least: true,
 	short: func(f *Finding, name func(string) string) string {

@@ -4,7 +4,8 @@ import "fmt"
 
 // What is painted later lies on top.
 var covered = Rule{
-	ID: "covered", Name: "Something covers words or a button", Family: Layout, Severity: Broken,
+	repair: mendRoom,
+	ID:     "covered", Name: "Something covers words or a button", Family: Layout, Severity: Broken,
 	Why: "What is covered can’t be read or pressed.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("covers %.0f px of %s", f.By, name(f.Other))

@@ -8,7 +8,8 @@ import (
 )
 
 var headings = Rule{
-	ID: "headings", Name: "Headings skip a level", Family: Reading, Severity: Doubtful, Standard: "WCAG 2.2, 1.3.1",
+	repair: mendHeading,
+	ID:     "headings", Name: "Headings skip a level", Family: Reading, Severity: Doubtful, Standard: "WCAG 2.2, 1.3.1",
 	Why: "Who hears the page goes from heading to heading, and finds its parts by their levels.",
 	title: func(f *Finding, name func(string) string) string {
 		switch f.Part {

@@ -10,7 +10,8 @@ const (
 )
 
 var longLines = Rule{
-	ID: "long-lines", Name: "Lines are long", Family: Layout, Severity: Hint, Standard: "WCAG 2.2, 1.4.8 (AAA)", least: 16,
+	repair: mendLongLines,
+	ID:     "long-lines", Name: "Lines are long", Family: Layout, Severity: Hint, Standard: "WCAG 2.2, 1.4.8 (AAA)", least: 16,
 	Why:   "From the end of a long line, eyes don’t find the beginning of the next.",
 	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("%.0f characters a line", f.By) },
 	title: func(f *Finding, name func(string) string) string {

@@ -67,8 +67,8 @@ var noWordsLink = Rule{
 		p.inZones(r, func(z int, note func(Finding)) {
 			p.each(z, func(n *element.Node, node string, hidden bool) {
 				pressed := n.Tag == "a" && has(n, "href") || n.Tag == "button"
-				if pressed && !hidden && spoken(n) == "" && value(n, "aria-labelledby") == "" && !strings.Contains(n.Raw, "aria-label") {
-					note(Finding{Node: node, Part: value(n, "href")})
+				if pressed && !hidden && spoken(n) == "" && attr(n, "aria-labelledby") == "" && !strings.Contains(n.Raw, "aria-label") {
+					note(Finding{Node: node, Part: attr(n, "href")})
 				}
 			})
 		})
@@ -114,7 +114,7 @@ var sameLink = Rule{
 		first := map[string]Finding{}
 		var said []string
 		p.each(0, func(n *element.Node, node string, hidden bool) {
-			to := value(n, "href")
+			to := attr(n, "href")
 			words := spoken(n)
 			if n.Tag != "a" || to == "" || hidden || words == "" || slices.Contains(leads[words], to) {
 				return
@@ -137,7 +137,8 @@ var sameLink = Rule{
 }
 
 var twice = Rule{
-	ID: "anchor-twice", Name: "Two places have one name", Family: Content, Severity: Broken, Standard: "HTML, the id attribute",
+	repair: mendTwice,
+	ID:     "anchor-twice", Name: "Two places have one name", Family: Content, Severity: Broken, Standard: "HTML, the id attribute",
 	Why: "Links to it lead to the first; the other can’t be reached.",
 	title: func(f *Finding, _ func(string) string) string {
 		return fmt.Sprintf("Two places are called #%s", f.Words)

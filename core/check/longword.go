@@ -4,7 +4,8 @@ import "fmt"
 
 // A line is wider than the box it stands in only where a word has no place to be broken at.
 var longWord = Rule{
-	ID: "long-word", Name: "A word is too long for its place", Family: Layout, Severity: Doubtful,
+	repair: mendLongWord,
+	ID:     "long-word", Name: "A word is too long for its place", Family: Layout, Severity: Doubtful,
 	Why:   "It runs over what is beside it, or out of its box.",
 	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("a word %.0f px too long", f.By) },
 	title: func(f *Finding, name func(string) string) string {

@@ -8,7 +8,8 @@ import (
 
 // Blocks of a grid are read in the order of the document, wherever they stand.
 var order = Rule{
-	ID: "order", Name: "Read in another order than it is seen", Family: Reading, Severity: Doubtful, Standard: "WCAG 2.2, 1.3.2", least: 8,
+	repair: mendRoom,
+	ID:     "order", Name: "Read in another order than it is seen", Family: Reading, Severity: Doubtful, Standard: "WCAG 2.2, 1.3.2", least: 8,
 	Why:   "Who hears the page, or goes through it by Tab, gets the later part first.",
 	short: func(f *Finding, name func(string) string) string { return "read after " + name(f.Other) },
 	title: func(f *Finding, name func(string) string) string {

@@ -9,7 +9,8 @@ import (
 // What overlaps in the width that it was placed at is meant to: the typical width of the widest
 // zone, and of each zone in which one of the two was placed by hand.
 var overlapping = Rule{
-	ID: "overlapping", Name: "Blocks run into each other", Family: Layout, Severity: Doubtful,
+	repair: mendRoom,
+	ID:     "overlapping", Name: "Blocks run into each other", Family: Layout, Severity: Doubtful,
 	Why: "They don’t where they were placed: what they hold needs more room here.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("%.0f px into %s", f.By, name(f.Other))

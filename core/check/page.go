@@ -105,7 +105,7 @@ func (p *Page) each(z int, f func(n *element.Node, node string, hidden bool)) {
 			if n.Block != "" {
 				node = n.Block
 			}
-			hidden = hidden || value(n, "aria-hidden") == "true"
+			hidden = hidden || attr(n, "aria-hidden") == "true"
 			f(n, node, hidden)
 			for _, c := range n.Children {
 				walk(c, node, hidden)

@@ -52,7 +52,7 @@ func (s *sight) sample(boxes []int, x, y float64) (c colour.Colour, ok bool) {
 			if b.Node.Tag != "img" || st.Filter != "" {
 				return c, false
 			}
-			p := s.pixels(value(b.Node, "src"))
+			p := s.pixels(attr(b.Node, "src"))
 			if p == nil {
 				return c, false
 			}

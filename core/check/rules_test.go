@@ -256,6 +256,7 @@ func TestRules(t *testing.T) {
 		"stands-in": {
 			{name: "no picture", sections: []*doc.Section{line(picture("a", ""))}, from: 320, to: 1920, part: "picture"},
 			{name: "a picture", sections: []*doc.Section{line(picture("a", "boat"))}},
+			{name: "a design whose items all show one", sections: []*doc.Section{line(shownBy(hold(block("x", doc.Series), "", picture("x-p", "")), "boat"))}},
 		},
 		"vague-link": {
 			{name: "click here", sections: []*doc.Section{line(linked(words("a", "Click here"), "/fares"))}, from: 320, to: 1920},
@@ -314,6 +315,15 @@ func hiddenOn(b *doc.Block, zone string) *doc.Block {
 	b.Hidden = doc.Zoned[bool]{zone: true}
 	return b
 }
+
+// shownBy has the one block of a Series show a picture in each of two items.
+func shownBy(b *doc.Block, medium string) *doc.Block {
+	for _, id := range []string{"ia", "ib"} {
+		b.Items = append(b.Items, doc.Item{ID: id, Contents: map[string]doc.Content{b.Blocks[0].ID: {Picture: medium}}})
+	}
+	return b
+}
+
 func leads(b *doc.Block, to string) *doc.Block { b.Content.Link = to; return b }
 func onPhone(b *doc.Block, column, span, row, rows int) *doc.Block {
 	b.Place = b.Place.With("phone", doc.Place{Column: column, Span: span, Row: row, Rows: rows})

@@ -12,7 +12,8 @@ const (
 )
 
 var smallWords = Rule{
-	ID: "small-words", Name: "Words are small", Family: Reading, Severity: Doubtful, Least: true,
+	repair: mendSmallWords,
+	ID:     "small-words", Name: "Words are small", Family: Reading, Severity: Doubtful, Least: true,
 	Why:   "Below 12 px letters lose their shape, and people zoom in or go away.",
 	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("%.4g px", f.By) },
 	title: func(f *Finding, name func(string) string) string {
@@ -35,7 +36,8 @@ var smallWords = Rule{
 }
 
 var smallFields = Rule{
-	ID: "small-fields", Name: "Words in fields are under 16 px on phones", Family: Reading, Severity: Hint, Least: true,
+	repair: mendFields,
+	ID:     "small-fields", Name: "Words in fields are under 16 px on phones", Family: Reading, Severity: Hint, Least: true,
 	Why:   "Some phones zoom in when such a field is touched, and visitors have to find their way back.",
 	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("fields of %.4g px", f.By) },
 	title: func(f *Finding, name func(string) string) string {
@@ -50,7 +52,7 @@ var smallFields = Rule{
 			if b.Node.Tag != "input" && b.Node.Tag != "select" && b.Node.Tag != "textarea" {
 				continue
 			}
-			switch value(b.Node, "type") {
+			switch attr(b.Node, "type") {
 			case "checkbox", "radio", "submit":
 				continue
 			}

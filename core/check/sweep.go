@@ -134,16 +134,16 @@ func (g *gathered) know(n *element.Node, up *info) {
 		in.block, in.top, in.above = n.Block, true, up.block
 		in.within = append(slices.Clone(up.within), n.Block)
 	}
-	if value(n, "aria-hidden") == "true" {
+	if attr(n, "aria-hidden") == "true" {
 		in.hidden = true
 	}
 	switch n.Tag {
 	case "a":
-		in.target = value(n, "href") != ""
+		in.target = attr(n, "href") != ""
 	case "button", "select", "textarea", "summary":
 		in.target = true
 	case "input":
-		in.target = value(n, "type") != "hidden" && value(n, "tabindex") != "-1"
+		in.target = attr(n, "type") != "hidden" && attr(n, "tabindex") != "-1"
 	case "img", "video", "iframe":
 		in.shown = true
 	case "h1", "h2", "h3", "h4", "h5", "h6":
@@ -164,8 +164,8 @@ func (g *gathered) know(n *element.Node, up *info) {
 	}
 }
 
-// value gives an attribute of an element, or "".
-func value(n *element.Node, name string) string {
+// attr gives an attribute of an element, or "".
+func attr(n *element.Node, name string) string {
 	for _, a := range n.Attrs {
 		if a.Name == name {
 			return a.Value

@@ -83,7 +83,7 @@ func (s *sight) targets() (out []target) {
 		var sole *element.Node
 		for _, c := range b.Node.Children {
 			switch {
-			case c.Tag == "a" && value(c, "href") != "" && sole == nil:
+			case c.Tag == "a" && attr(c, "href") != "" && sole == nil:
 				sole = c
 			case strings.TrimSpace(textOf(c)) != "":
 				sole = nil
@@ -111,7 +111,7 @@ const contentArea = 1.2
 
 // spoken gives what an element is called by those who hear it.
 func spoken(n *element.Node) string {
-	if v := value(n, "aria-label"); v != "" {
+	if v := attr(n, "aria-label"); v != "" {
 		return v
 	}
 	if t := strings.Join(strings.Fields(textOf(n)), " "); t != "" {
@@ -120,17 +120,17 @@ func spoken(n *element.Node) string {
 	alt := ""
 	n.Walk(func(c *element.Node) {
 		if c.Tag == "img" && alt == "" {
-			alt = value(c, "alt")
+			alt = attr(c, "alt")
 		}
 		if alt == "" && c != n {
-			alt = value(c, "aria-label")
+			alt = attr(c, "aria-label")
 		}
 	})
 	if alt == "" {
-		alt = value(n, "placeholder")
+		alt = attr(n, "placeholder")
 	}
 	if alt == "" {
-		alt = value(n, "name")
+		alt = attr(n, "name")
 	}
 	return alt
 }

@@ -54,7 +54,8 @@ func thousands(n float64) string {
 }
 
 var blurred = Rule{
-	ID: "blurred", Name: "A picture is larger than its pixels", Family: Weight, Severity: Doubtful, least: 4,
+	repair: mendBlurred,
+	ID:     "blurred", Name: "A picture is larger than its pixels", Family: Weight, Severity: Doubtful, least: 4,
 	Why:   "It looks blurred.",
 	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("%.0f px of %.0f", f.By, f.Of) },
 	title: func(f *Finding, name func(string) string) string {
@@ -66,11 +67,11 @@ var blurred = Rule{
 	at: func(s *sight) {
 		for i := range s.boxes {
 			b := &s.boxes[i]
-			if b.Node.Tag != "img" || b.block == "" || vector(value(b.Node, "src")) {
+			if b.Node.Tag != "img" || b.block == "" || vector(attr(b.Node, "src")) {
 				continue
 			}
-			w, _ := strconv.ParseFloat(value(b.Node, "width"), 64)
-			h, _ := strconv.ParseFloat(value(b.Node, "height"), 64)
+			w, _ := strconv.ParseFloat(attr(b.Node, "width"), 64)
+			h, _ := strconv.ParseFloat(attr(b.Node, "height"), 64)
 			if w <= 0 || h <= 0 {
 				continue
 			}
@@ -109,7 +110,7 @@ var wasteful = Rule{
 	at: func(s *sight) {
 		for i := range s.boxes {
 			b := &s.boxes[i]
-			if b.Node.Tag != "img" || b.block == "" || b.W <= 0 || vector(value(b.Node, "src")) {
+			if b.Node.Tag != "img" || b.block == "" || b.W <= 0 || vector(attr(b.Node, "src")) {
 				continue
 			}
 			if loads := s.chosen(b); loads >= leastWaste && loads > b.W*mostWaste {
@@ -123,7 +124,7 @@ var wasteful = Rule{
 // pixel a px (HTML §4.8.4.3): the first that is as wide as sizes says, or the widest.
 func (s *sight) chosen(b *box) float64 {
 	var widths []float64
-	for _, c := range strings.Split(value(b.Node, "srcset"), ",") {
+	for _, c := range strings.Split(attr(b.Node, "srcset"), ",") {
 		f := strings.Fields(c)
 		if len(f) != 2 {
 			continue
@@ -133,11 +134,11 @@ func (s *sight) chosen(b *box) float64 {
 		}
 	}
 	if len(widths) == 0 {
-		w, _ := strconv.ParseFloat(value(b.Node, "width"), 64)
+		w, _ := strconv.ParseFloat(attr(b.Node, "width"), 64)
 		return w
 	}
 	slices.Sort(widths)
-	needs := sizesAt(value(b.Node, "sizes"), s.width)
+	needs := sizesAt(attr(b.Node, "sizes"), s.width)
 	for _, w := range widths {
 		if w >= needs {
 			return w

@@ -3,7 +3,8 @@ package check
 import "fmt"
 
 var wordsOver = Rule{
-	ID: "words-over", Name: "Words lie over words", Family: Layout, Severity: Broken,
+	repair: mendRoom,
+	ID:     "words-over", Name: "Words lie over words", Family: Layout, Severity: Broken,
 	Why:   "Neither of the two can be read.",
 	short: func(f *Finding, name func(string) string) string { return "over the words of " + name(f.Other) },
 	title: func(f *Finding, name func(string) string) string {

@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"html/template"
 	"path"
 	"path/filepath"
 	"slices"
@@ -27,6 +28,7 @@ type Checked struct {
 	Findings []check.Finding
 	Quiet    []QuietFinding // those that are meant to be so
 	names    map[string]string
+	page     *check.Page
 }
 
 // QuietFinding is a finding that is meant to be so.
@@ -83,7 +85,7 @@ func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []s
 		page.Parts = append(page.Parts, c.part)
 		sections = append(sections, c.findings)
 	}
-	out := &Checked{names: map[string]string{"": "The page"}}
+	out := &Checked{names: map[string]string{"": "The page"}, page: page}
 	for _, s := range p.Sections {
 		out.names[s.ID] = s.Name
 		s.Walk(func(b *doc.Block) { out.names[b.ID] = blockName(b) })
@@ -100,6 +102,68 @@ func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []s
 		out.Findings = append(out.Findings, f)
 	}
 	return out
+}
+
+// Offer is a repair that was proven: with it the finding is gone, and nothing else is wrong that
+// wasn't.
+type Offer struct {
+	*check.Repair
+	Before, After template.HTML // the section at the finding's worst width
+	Of            int           // how many findings it mends
+}
+
+// Offer gives the repair of a finding, proven, or nil; with all, one for all findings of its rule
+// that have one.
+func (st *Stage) Offer(p *doc.Page, here string, c *Checked, f *check.Finding, all bool, env edit.Env, others []check.Other, quiet []store.Quiet) *Offer {
+	var of []*check.Finding
+	var repairs []*check.Repair
+	for i := range c.Findings {
+		g := &c.Findings[i]
+		if g != f && (!all || g.Rule != f.Rule) {
+			continue
+		}
+		if r := c.page.Repair(g); r != nil {
+			of, repairs = append(of, g), append(repairs, r)
+		}
+	}
+	if len(repairs) == 0 || all && len(repairs) < 2 {
+		return nil
+	}
+	offer := &Offer{Repair: repairs[0], Of: len(of)}
+	if all {
+		offer.Repair = &check.Repair{Label: repairs[0].Label, Command: check.AllOf(repairs)}
+	}
+	done, err := edit.Apply(p, offer.Command, env)
+	if err != nil || len(done.Steps) == 0 {
+		return nil
+	}
+	after := st.Check(done.Page, here, others, quiet)
+	for _, g := range of {
+		if !check.Mends(g, c.Findings, after.Findings) {
+			return nil
+		}
+	}
+	offer.Before, offer.After = st.drawAt(p, f), st.drawAt(done.Page, f)
+	return offer
+}
+
+// repairWide is how wide, in px, the drawings of a repair are.
+const repairWide = 164
+
+// drawAt draws the section that a finding is about, at its worst width.
+func (st *Stage) drawAt(p *doc.Page, f *check.Finding) template.HTML {
+	id, _ := doc.SplitItem(f.Node)
+	sec, _ := p.Section(id)
+	if sec == nil {
+		sec, _ = p.Block(id)
+	}
+	if sec == nil {
+		return ""
+	}
+	width := float64(f.Worst)
+	d := drawing{width: width, zone: st.Site.Zones.At(width), marked: f.Node}
+	on := st.Passing()
+	return d.whole(on.scene(p, sec).at(width), (&View{Stage: on, Page: p}).over(sec, d.zone), repairWide)
 }
 
 // About tells states of what a finding is about apart: the blocks, or the page's own words.

@@ -64,8 +64,8 @@ async function ask() {
 }
 
 /** Goes to a finding: its worst width, with its blocks selected. */
-function go(m) {
-  at = marks.indexOf(m);
+function go(m, of = m) {
+  at = marks.indexOf(of);
   setWidth(m.worst);
   const node = m.nodes.find((id) => canvas.element(id));
   if (node) select(node, { show: true });
@@ -89,7 +89,34 @@ export function step(by) {
   go(order[(from + by + order.length) % order.length]);
 }
 
+let playing = 0;
+let way = 1; // 1 from narrow to wide, -1 back
+
+/** Plays the page from 320 to 1920 px and back, and stops where something is wrong; again, it goes on or stops. */
+export function play() {
+  if (playing) { cancelAnimationFrame(playing); playing = 0; setWidth(page.width); return; }
+  const { least, most } = document.getElementById('reach').dataset;
+  if (matchMedia('(prefers-reduced-motion: reduce)').matches) { step(1); return; }
+  let last = performance.now();
+  let at = page.width;
+  const bad = marks.filter((m) => m.severity > 0);
+  const frame = (now) => {
+    const before = at;
+    at += way * Math.min(now - last, 50) * 0.32; // px of width a millisecond: all of it in five seconds
+    last = now;
+    if (at >= most || at <= least) way = at >= most ? -1 : 1;
+    at = Math.min(most, Math.max(least, at));
+    const [a, b] = [Math.min(before, at), Math.max(before, at)];
+    const found = bad.find((m) => m.ranges.some(([from, to]) => { const end = way > 0 ? from : to; return end > a && end <= b; }));
+    if (found) { playing = 0; go({ ...found, worst: Math.round(at) }, found); return; }
+    setWidth(at, { rest: false });
+    playing = requestAnimationFrame(frame);
+  };
+  playing = requestAnimationFrame(frame);
+}
+
 export function start() {
+  document.addEventListener('pointerdown', () => { if (playing) play(); }, true);
   onAnswer(() => {
     ask();
     const say = document.getElementById('say');

@@ -10,10 +10,12 @@ import { show as list } from './menu.js';
 import * as canvas from './canvas.js';
 import * as checks from './checks.js';
 import * as clipboard from './clipboard.js';
+import * as companion from './companion.js';
 import * as overlay from './overlay.js';
 import * as rulers from './rulers.js';
 import * as shelf from './shelf.js';
 import * as tray from './tray.js';
+import * as zones from './zones.js';
 
 const zone = () => zoneAt(page.width).id;
 const aside = (command) => ({ node: page.select, zone: zone(), ...command });
@@ -98,7 +100,7 @@ export const does = {
   rulers: rulers.toggle, guide: rulers.ask,
   marks: () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); },
   fold: tray.toggleFold,
-  'next-finding': () => checks.step(1), 'previous-finding': () => checks.step(-1), checks: () => press('#checks-open'),
+  'next-finding': () => checks.step(1), 'previous-finding': () => checks.step(-1), checks: () => press('#checks-open'), zones: zones.open, companion: companion.toggle, film: checks.play,
   house: () => go('/house'), library: () => go('/library'), pages: () => go(''), versions: () => location.assign(location.pathname.replace(/bench$/, 'versions')),
   try: () => press('.top-try'), publish: () => press('.top-publish'),
   help: () => document.getElementById('keys').showModal(),

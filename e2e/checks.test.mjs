@@ -1,0 +1,133 @@
+// What breaks where: marks on the Reach, the Checks screen, repairs, and the zones themselves.
+import assert from 'node:assert/strict';
+import fs from 'node:fs';
+import { before, test } from 'node:test';
+import { findings } from './axe.mjs';
+import { page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
+import { canvas, choose, edit, eventually, openBench, ready, settled, signIn } from './person.mjs';
+
+const count = () => page.locator('#checks-count').textContent();
+const checked = () => page.waitForFunction(() => document.body.dataset.checked === JSON.parse(document.getElementById('state').textContent).seq.toString());
+const words = () => canvas(page).getByText('Boats leave from the north steps');
+const checks = `${plot.app}/sites/skerry-line/pages/home/checks`;
+
+async function setSize(px) {
+  await page.locator('.overview-go', { hasText: 'Departures' }).click();
+  await settled(page);
+  await choose(page, words());
+  const size = page.locator('#tray').getByLabel('Font size', { exact: true }).first();
+  await size.fill(px);
+  await edit(page, () => size.press('Enter'));
+}
+
+before(async () => {
+  await signIn(page, plot.app, designer);
+  await openBench(page);
+});
+
+test('an edit is marked under the Reach, and a key goes there', async () => {
+  await checked();
+  assert.equal(await count(), '0', 'nothing is wrong with the demo');
+  assert.equal(await page.locator('#reach-marks rect.mark-broken').count(), 0);
+  await setSize('10px');
+  await eventually(count, '1', 'the small words are counted');
+  assert.equal(await page.locator('#reach-marks rect.mark-doubtful').count(), 1);
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press(']');
+  await page.locator('#say').getByText(/is set in 10 px/).waitFor();
+  await eventually(() => page.locator('#showing').textContent(), '320 px', 'the canvas is at the worst width');
+  await page.locator('.tray-trail, .trail').getByText(/Boats leave/).first().waitFor();
+});
+
+test('the screen shows it over its widths, with a repair that is taken', async () => {
+  await page.goto(checks);
+  await page.getByRole('heading', { name: /What breaks on Home/ }).waitFor();
+  assert.deepEqual(await findings(page), []);
+  assert.equal(await page.locator('.finding').count(), 1);
+  assert.equal(await page.locator('.chart-bar').count(), 1);
+  assert.equal(await page.locator('.repair .drawing').count(), 2, 'as it is and as it would be');
+  await page.getByRole('button', { name: 'Set in 12 px' }).click();
+  await page.getByText('Mended.').waitFor();
+  assert.equal(await page.locator('.finding').count(), 0);
+  await page.getByRole('heading', { name: 'Nothing is wrong' }).waitFor();
+});
+
+test('what is meant to be so is kept quiet until it changes', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(page);
+  await setSize('11px');
+  await page.goto(checks);
+  await page.getByText('It’s meant to').click();
+  await page.getByLabel('Why').fill('Small print is small here');
+  await page.getByRole('button', { name: 'Keep it quiet' }).click();
+  await page.getByText('“Small print is small here”').waitFor();
+  assert.equal(await page.locator('.finding:not(.finding-silent)').count(), 0);
+  assert.deepEqual(await findings(page), []);
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(page);
+  await eventually(count, '0', 'it isn’t counted');
+  await setSize('10px');
+  await eventually(count, '1', 'it is another block now');
+});
+
+test('findings are read as a table, filtered, and saved as files', async () => {
+  await page.goto(checks);
+  await page.getByRole('link', { name: 'As a table' }).click();
+  await page.getByRole('row', { name: /is set in 10 px/ }).waitFor();
+  assert.deepEqual(await findings(page), []);
+  await page.getByRole('link', { name: /^Layout/ }).click();
+  await page.getByText('0 of 1 findings').waitFor();
+  for (const [name, want] of [['CSV', 'doubtful,reading,small-words'], ['JSON', '"rule": "small-words"'], ['SARIF', '"ruleId": "small-words"']]) {
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name, exact: true }).click()]);
+    assert.ok(fs.readFileSync(await file.path(), 'utf8').includes(want), name);
+  }
+});
+
+test('zones are moved by dragging and typing, added, and removed', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(page);
+  const zones = () => page.locator('.reach-zone').evaluateAll((zs) => zs.map((z) => `${z.textContent} ${z.dataset.min}`));
+  const anew = async (act) => {
+    await page.evaluate(() => { delete document.body.dataset.ready; window.before = true; });
+    await act();
+    await page.waitForFunction(() => !window.before && document.body?.dataset.ready !== undefined);
+  };
+  const edge = await page.locator('.reach-edge[data-zone="tablet"]').boundingBox();
+  const rule = await page.locator('.reach-edges').boundingBox();
+  await anew(async () => {
+    await page.mouse.move(edge.x + edge.width / 2, edge.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(rule.x + rule.width * (380 / 1600), edge.y + 10, { steps: 6 });
+    await page.locator('.reach-edge output', { hasText: /^(699|700|701) px$/ }).waitFor();
+    await page.mouse.up();
+  });
+  assert.match((await zones())[1], /^Tablet (699|700|701)$/);
+  const list = async () => {
+    await page.locator('#stage').focus();
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('Zones');
+    await page.keyboard.press('Enter');
+    await page.locator('#zones .zone-row').first().waitFor();
+  };
+  await list();
+  assert.deepEqual(await findings(page), []);
+  await page.getByLabel('from', { exact: true }).nth(1).fill('100');
+  await page.getByRole('button', { name: 'Set where Tablet begins' }).click();
+  await page.locator('#zones').getByRole('alert').getByText(/can't begin at 100 px/).waitFor();
+  await page.locator('#split-at').fill('1500');
+  await page.getByLabel('Wider part').fill('Wide');
+  await page.getByLabel('Narrower part').fill('Desktop');
+  await anew(() => page.getByRole('button', { name: 'Add', exact: true }).click());
+  assert.deepEqual((await zones()).map((z) => z.split(' ')[0]), ['Phone', 'Tablet', 'Desktop', 'Wide']);
+  await list();
+  await anew(() => page.locator('#zones li', { has: page.locator('input[value="Desktop"]') }).getByRole('button', { name: /^Remove/ }).click());
+  assert.equal((await zones()).length, 3);
+  await list();
+  page.once('dialog', (d) => d.accept());
+  await anew(() => page.getByRole('button', { name: 'Back to the zones as they were before' }).click());
+  assert.equal((await zones()).length, 4);
+});
+
+test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong.filter((w) => !w.includes('422')), []));

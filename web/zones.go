@@ -1,0 +1,123 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/store"
+)
+
+// zoneRow is a zone as the list of them shows it.
+type zoneRow struct {
+	doc.Zone
+	From, To   int
+	X, W       float64 // on a strip of 1,000 units
+	Narrowest  bool
+	Widest     bool
+	Set, Pages int // values that are set in it, on so many pages
+}
+
+// zonesView is the list of a site's zones.
+type zonesView struct {
+	Site    *store.Site
+	Rows    []zoneRow
+	Back    bool // they can be had back as they were
+	Problem string
+}
+
+// zones answers with the list of a site's zones, with what is set in each.
+func (s *Server) zones(c *gin.Context) { s.showZones(c, http.StatusOK, "") }
+
+func (s *Server) showZones(c *gin.Context, status int, problem string) {
+	st := siteOf(c)
+	before, err := s.Store.ZonesBefore(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	v := zonesView{Site: st, Back: len(before) > 0, Problem: problem}
+	infos, err := s.Store.Pages(c, st.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	for i, z := range st.Zones {
+		r := zoneRow{Zone: z, From: max(z.Min, doc.MinViewport), To: doc.MaxViewport, Widest: i == 0, Narrowest: i == len(st.Zones)-1}
+		if i > 0 {
+			r.To = st.Zones[i-1].Min - 1
+		}
+		r.X = float64(r.From-doc.MinViewport) / (doc.MaxViewport - doc.MinViewport) * 1000
+		r.W = float64(r.To-r.From+1) / (doc.MaxViewport - doc.MinViewport) * 1000
+		v.Rows = append(v.Rows, r)
+	}
+	for _, info := range infos {
+		p, err := s.Store.PageByID(c, st.ID, info.ID)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		for i := range v.Rows {
+			if n := edit.SetIn(p.Doc, v.Rows[i].ID); n > 0 && i > 0 {
+				v.Rows[i].Set, v.Rows[i].Pages = v.Rows[i].Set+n, v.Rows[i].Pages+1
+			}
+		}
+	}
+	s.parted(c, status, "zones", v)
+}
+
+// setZones changes a site's zones. What asks reads the page anew, since all of it may stand
+// elsewhere.
+func (s *Server) setZones(c *gin.Context) {
+	st := siteOf(c)
+	id := c.PostForm("zone")
+	at, aerr := strconv.Atoi(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(c.PostForm("at")), "px")))
+	width := func() error {
+		if aerr != nil {
+			return doc.Problemf("Width", "can't be %.20q: write px, such as 640", c.PostForm("at"))
+		}
+		return nil
+	}
+	err := s.Store.SetZones(c, st.ID, func(zs doc.Zones) (doc.Zones, error) {
+		switch c.PostForm("op") {
+		case "move":
+			if err := width(); err != nil {
+				return nil, err
+			}
+			return edit.MoveZone(zs, id, at)
+		case "split":
+			if err := width(); err != nil {
+				return nil, err
+			}
+			return edit.SplitZone(zs, at, c.PostForm("wider"), c.PostForm("narrower"), store.NewID)
+		case "remove":
+			return edit.RemoveZone(zs, id)
+		case "name":
+			return edit.NameZone(zs, id, c.PostForm("name"))
+		case "back":
+			before, err := s.Store.ZonesBefore(c, st.ID)
+			if err == nil && len(before) == 0 {
+				err = doc.Problemf("Zones", "weren't changed yet")
+			}
+			return before, err
+		}
+		return nil, doc.Problemf("Zones", "can't be changed so: %.20q", c.PostForm("op"))
+	})
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		s.showZones(c, http.StatusUnprocessableEntity, problem.Sentence())
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "zones changed", st.ID, c.PostForm("op")+" "+id)
+	c.Header("HX-Refresh", "true")
+	c.Status(http.StatusNoContent)
+}
