@@ -5,7 +5,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, edit, eventually, middle, openBench, ready, settled, signIn } from './person.mjs';
 
 const count = () => page.locator('#checks-count').textContent();
 const checked = () => page.waitForFunction(() => document.body.dataset.checked === JSON.parse(document.getElementById('state').textContent).seq.toString());
@@ -83,6 +83,44 @@ test('findings are read as a table, filtered, and saved as files', async () => {
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name, exact: true }).click()]);
     assert.ok(fs.readFileSync(await file.path(), 'utf8').includes(want), name);
   }
+});
+
+test('a companion shows the page at another width, follows edits, and is changed over', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(page);
+  await page.locator('#stage').focus();
+  await page.keyboard.press('c');
+  const beside = page.frameLocator('#companion iframe');
+  await beside.getByText('Boats leave from the north steps').waitFor();
+  assert.equal(await page.locator('#companion-width').textContent(), '375 px, Phone');
+  assert.deepEqual(await findings(page), []);
+  const size = () => beside.getByText('Boats leave from the north steps').evaluate((e) => getComputedStyle(e).fontSize);
+  await setSize('19px');
+  await eventually(size, '19px', 'it follows the edit');
+  const there = middle(await beside.getByRole('heading', { name: 'Next departures' }).boundingBox());
+  await page.mouse.click(there.x, there.y);
+  await eventually(() => page.locator('#showing').textContent(), '375 px', 'it is edited at that width');
+  assert.match(await page.locator('#companion-width').textContent(), /^1280 px/);
+  await page.getByRole('button', { name: 'Close the companion' }).click();
+});
+
+test('what is set for phones is listed by section, and put back', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench?width=375`);
+  await ready(page);
+  await setSize('15px');
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Zones');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'List what is set for Phone on this page' }).click();
+  const row = page.getByRole('row', { name: /Boats leave.*Font size 15px/ });
+  await row.waitFor();
+  assert.deepEqual(await findings(page), []);
+  await edit(page, () => row.getByRole('button', { name: /^Put back/ }).click());
+  await row.waitFor({ state: 'detached' });
+  await edit(page, () => page.getByRole('button', { name: 'Put all back' }).click());
+  await page.locator('.zone-here').getByText('Nothing: all of it follows').waitFor();
+  await page.keyboard.press('Escape');
 });
 
 test('zones are moved by dragging and typing, added, and removed', async () => {

@@ -76,3 +76,30 @@ test('the canvas follows what is tried on a section of 60 blocks', async (t) => 
   t.diagnostic(`${blocks} blocks: from input to the canvas ${median(times).toFixed(1)} ms (median of ${times.length}), 95th percentile ${p95(times).toFixed(1)} ms`);
   assert.equal(times.length, 60);
 });
+
+test('marks follow an edit on Home', async (t) => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(page);
+  await page.waitForFunction(() => document.body.dataset.checked);
+  await page.locator('.overview-go', { hasText: 'Departures' }).click();
+  await settled(page);
+  const times = [];
+  for (let i = 0; i < 30; i++) {
+    times.push(await page.evaluate(async (dy) => {
+      const state = JSON.parse(document.getElementById('state').textContent);
+      const seq = Number(state.seq);
+      const marked = new Promise((resolve) => {
+        const o = new MutationObserver(() => { if (Number(document.body.dataset.checked) > seq) { o.disconnect(); resolve(performance.now()); } });
+        o.observe(document.body, { attributes: true, attributeFilter: ['data-checked'] });
+      });
+      const start = performance.now();
+      const gap = document.getElementById('f-row-gap') ?? document.getElementById('f-padding-top');
+      gap.dispatchEvent(new KeyboardEvent('keydown', { key: dy > 0 ? 'ArrowUp' : 'ArrowDown', bubbles: true, cancelable: true }));
+      gap.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+      return (await marked) - start;
+    }, i % 2 ? -1 : 1));
+    await settled(page);
+  }
+  t.diagnostic(`Home: from an edit to its marks ${median(times).toFixed(1)} ms (median of ${times.length}), 95th percentile ${p95(times).toFixed(1)} ms`);
+  assert.equal(times.length, 30);
+});

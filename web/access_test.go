@@ -80,6 +80,8 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/pages/:page/versions/restore":         rights.Compose,
 	"GET /sites/:site/pages/:page/versions/:version/canvas":  rights.See,
 	"GET /sites/:site/pages/:page/versions/:version/drawing": rights.See,
+	"GET /sites/:site/pages/:page/zones/:zone":               rights.Compose,
+	"GET /sites/:site/pages/:page/shared/:section":           rights.See,
 	"GET /sites/:site/pages/:page/checks":                    rights.See,
 	"GET /sites/:site/pages/:page/checks/marks":              rights.See,
 	"GET /sites/:site/pages/:page/checks/count":              rights.See,

@@ -167,6 +167,8 @@ func (s *Server) table() []route {
 		post(page+"/copy", rights.Compose, s.copyPage),
 		post(page+"/home", rights.Compose, s.makeHome),
 
+		get(page+"/zones/:zone", rights.Compose, s.zoneHere),
+		get(page+"/shared/:section", rights.See, s.sharedOn),
 		get(page+"/checks", rights.See, s.checks),
 		get(page+"/checks/marks", rights.See, s.marks),
 		get(page+"/checks/count", rights.See, s.checkCount),

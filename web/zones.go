@@ -1,6 +1,7 @@
 package web
 
 import (
+	"encoding/json"
 	"errors"
 	"net/http"
 	"strconv"
@@ -11,6 +12,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/store"
+	"openplot/web/bench"
 )
 
 // zoneRow is a zone as the list of them shows it.
@@ -120,4 +122,58 @@ func (s *Server) setZones(c *gin.Context) {
 	s.note(c, "zones changed", st.ID, c.PostForm("op")+" "+id)
 	c.Header("HX-Refresh", "true")
 	c.Status(http.StatusNoContent)
+}
+
+// hereView is all that is set in a zone on a page, by section.
+type hereView struct {
+	Site   *store.Site
+	Page   *store.Page
+	Zone   doc.Zone
+	Count  int
+	Groups []hereGroup
+}
+
+type hereGroup struct {
+	ID, Name string
+	Rows     []hereRow
+}
+
+type hereRow struct {
+	edit.Here
+	Name    string
+	Command string // what puts it back
+}
+
+// zoneHere answers with all that is set in a zone on a page.
+func (s *Server) zoneHere(c *gin.Context) {
+	st, p := siteOf(c), pageOf(c)
+	i := st.Zones.Index(c.Param("zone"))
+	if i < 1 {
+		s.fail(c, store.ErrNotFound)
+		return
+	}
+	v := hereView{Site: st, Page: p, Zone: st.Zones[i]}
+	for _, sec := range p.Doc.Sections {
+		g := hereGroup{ID: sec.ID, Name: sec.Name}
+		for _, h := range edit.SetHere(&doc.Page{Sections: []*doc.Section{sec}}, v.Zone.ID) {
+			r := hereRow{Here: h, Name: bench.NameOf(p.Doc, h.Node)}
+			put := edit.Command{Op: "follow", Node: h.Node, Zone: v.Zone.ID, Setting: h.Setting}
+			if h.Setting == "" && h.Label == "Place" {
+				put = edit.Command{Op: "block.place.reset", Node: h.Node, Zone: v.Zone.ID}
+			} else if h.Setting == "" {
+				put = edit.Command{Op: "block.hide", Node: h.Node, Zone: v.Zone.ID, Hide: h.Value != "hidden"}
+			}
+			b, err := json.Marshal(put)
+			if err != nil {
+				s.fail(c, err)
+				return
+			}
+			r.Command = string(b)
+			g.Rows = append(g.Rows, r)
+		}
+		if v.Count += len(g.Rows); len(g.Rows) > 0 {
+			v.Groups = append(v.Groups, g)
+		}
+	}
+	s.parted(c, http.StatusOK, "zone-here", v)
 }

@@ -19,7 +19,7 @@ var inWords = map[string]string{
 	"block.place.set": "place", "block.place.reset": "reset the place", "block.layer": "layer", "block.hide": "hide", "block.write": "write", "block.content": "%s",
 	"entry.add": "add to the list", "entry.fill": "fill the list", "entry.duplicate": "duplicate in the list", "entry.remove": "remove from the list", "entry.shift": "reorder the list",
 	"entry.write": "write", "entry.set": "%s", "item.add": "add an item", "item.remove": "remove an item", "item.move": "move an item", "item.shift": "move an item",
-	"arrange": "arrangement", "rename": "rename", "restore": "take back from a version", "set": "%s", "follow": "reset %s", "same": "same %s", "duplicate": "duplicate", "delete": "delete", "paste": "paste", "look": "paste the look",
+	"arrange": "arrangement", "rename": "rename", "restore": "take back from a version", "set": "%s", "follow": "reset %s", "zone.follow": "reset a zone", "same": "same %s", "duplicate": "duplicate", "delete": "delete", "paste": "paste", "look": "paste the look",
 	"blocks.align": "align", "blocks.spread": "equal gaps", "blocks.same": "same size", "blocks.nudge": "move together", "blocks.tidy": "tidy", "blocks.order": "order",
 	"blocks.move": "move together", "blocks.scale": "resize together", "blocks.group": "group", "blocks.series": "make a series", "block.ungroup": "ungroup", "block.loose": "take a series apart", "block.room": "make room", "block.alike": "all alike",
 	"block.lock": "lock", "flip": "flip",

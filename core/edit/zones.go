@@ -1,9 +1,12 @@
 package edit
 
 import (
+	"fmt"
+	"maps"
 	"slices"
 
 	"openplot/core/doc"
+	"openplot/core/style"
 )
 
 // The widest zone's values are those that the others follow, so that its id stays, whatever
@@ -113,4 +116,91 @@ func SetIn(p *doc.Page, zone string) (n int) {
 		})
 	}
 	return n
+}
+
+// Here is a value that is set in a zone, so that it doesn't follow the wider one.
+type Here struct {
+	Node  string // a section or block
+	Label string // what is set, as the Tray calls it
+	Value string
+	// Setting is what the follow command takes, or "" for a place, and for what is hidden.
+	Setting string
+}
+
+// SetHere lists the values that are set in a zone on a page, in the order of the document.
+func SetHere(p *doc.Page, zone string) (out []Here) {
+	look := func(node string, st doc.Style, kind doc.Kind) {
+		for _, name := range slices.Sorted(maps.Keys(st)) {
+			if v, ok := st[name][zone]; ok {
+				label := name
+				if s := style.Find(name, kind); s != nil {
+					label = s.Label
+				}
+				out = append(out, Here{node, label, v, name})
+			}
+		}
+	}
+	for _, s := range p.Sections {
+		look(s.ID, s.Style, style.OnSection)
+		s.Walk(func(b *doc.Block) {
+			if at, ok := b.Place[zone]; ok {
+				out = append(out, Here{Node: b.ID, Label: "Place", Value: fmt.Sprintf("columns %d–%d, rows %d–%d", at.Column, at.Column+at.Span-1, at.Row, at.Row+at.Rows-1)})
+			}
+			if hidden, ok := b.Hidden[zone]; ok {
+				out = append(out, Here{Node: b.ID, Label: "Visible", Value: map[bool]string{true: "hidden", false: "shown"}[hidden]})
+			}
+			look(b.ID, b.Style, b.Kind)
+		})
+	}
+	return out
+}
+
+// followZone has all that is set in a zone follow the wider one: on the page, in a section with all
+// that stands in it, or of a block with all in it.
+func (e *editing) followZone() ([]Step, error) {
+	if e.c.Zone == e.zones().Widest() {
+		return nil, doc.Problemf("Zone", "%s is the widest; there is none that it could follow", e.env.Site.Zones[0].Name)
+	}
+	cleared := func(st doc.Style) (doc.Style, bool) {
+		next, changed := doc.Style{}, false
+		for name, v := range st {
+			w := v.Without(e.c.Zone)
+			changed = changed || len(w) != len(v)
+			if len(w) > 0 {
+				next[name] = w
+			}
+		}
+		if len(next) == 0 {
+			next = nil
+		}
+		return next, changed
+	}
+	id, _ := doc.SplitItem(e.c.Node)
+	var steps []Step
+	found := id == ""
+	for _, s := range e.page.Sections {
+		whole := id == "" || s.ID == id
+		found = found || whole
+		if next, changed := cleared(s.Style); whole && changed {
+			head := s.Head()
+			head.Style = next
+			steps = append(steps, Step{Do: SetSection, ID: s.ID, Section: head})
+		}
+		s.Walk(func(b *doc.Block) {
+			within := whole || b.ID == id || slices.ContainsFunc(s.Path(b.ID), func(up *doc.Block) bool { return up.ID == id })
+			found = found || within
+			next, changed := cleared(b.Style)
+			_, placed := b.Place[e.c.Zone]
+			_, hidden := b.Hidden[e.c.Zone]
+			if within && (changed || placed || hidden) {
+				steps = append(steps, setBlock(b, func(c *doc.Block) {
+					c.Style, c.Place, c.Hidden = next, b.Place.Without(e.c.Zone), b.Hidden.Without(e.c.Zone)
+				})...)
+			}
+		})
+	}
+	if !found {
+		return nil, doc.Problemf("Selection", "%.40q isn't on this page any more", e.c.Node)
+	}
+	return steps, nil
 }

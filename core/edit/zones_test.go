@@ -76,3 +76,48 @@ func TestSetIn(t *testing.T) {
 		t.Errorf("%d, %d, %d", SetIn(p, "phone"), SetIn(p, "tablet"), SetIn(p, "watch"))
 	}
 }
+
+// All that is set for phones goes back to what the wider zone has: on the page, in a section, of a
+// block; and the undo of it brings all of it back.
+func TestAZoneFollowsAgain(t *testing.T) {
+	e := env()
+	p := page(e)
+	s := p.Sections[1]
+	b := s.Blocks[0]
+	do := func(c Command) {
+		t.Helper()
+		r, err := Apply(p, c, e)
+		if err != nil {
+			t.Fatal(err)
+		}
+		p = r.Page
+	}
+	do(Command{Op: "set", Node: b.ID, Zone: "phone", Setting: "padding-top", Value: "12"})
+	do(Command{Op: "set", Node: s.ID, Zone: "phone", Setting: "padding-top", Value: "24"})
+	do(Command{Op: "block.hide", Node: b.ID, Zone: "phone", Hide: true})
+	do(Command{Op: "set", Node: p.Sections[0].ID, Zone: "phone", Setting: "padding-top", Value: "8"})
+	n := SetIn(p, "phone")
+	if here := SetHere(p, "phone"); len(here) != n || n < 4 {
+		t.Fatalf("%d are listed of %d: %+v", len(here), n, here)
+	}
+	before := p
+	r, err := Apply(p, Command{Op: "zone.follow", Zone: "phone", Node: b.ID}, e)
+	if err != nil || SetIn(r.Page, "phone") != n-2 {
+		t.Errorf("a block: %d left, %v", SetIn(r.Page, "phone"), err)
+	}
+	if r, err = Apply(p, Command{Op: "zone.follow", Zone: "phone", Node: s.ID}, e); err != nil || SetIn(r.Page, "phone") >= n-2 {
+		t.Errorf("a section: %d left, %v", SetIn(r.Page, "phone"), err)
+	}
+	if r, err = Apply(p, Command{Op: "zone.follow", Zone: "phone"}, e); err != nil || SetIn(r.Page, "phone") != 0 {
+		t.Errorf("the page: %d left, %v", SetIn(r.Page, "phone"), err)
+	}
+	back, _, err := Run(r.Page, r.Inverse)
+	if err != nil || SetIn(back, "phone") != SetIn(before, "phone") {
+		t.Errorf("the undo gives %d back, %v", SetIn(back, "phone"), err)
+	}
+	for _, c := range []Command{{Op: "zone.follow", Zone: "desktop"}, {Op: "zone.follow", Zone: "phone", Node: "none"}} {
+		if _, err := Apply(p, c, e); err == nil {
+			t.Errorf("%+v is taken", c)
+		}
+	}
+}

@@ -29,7 +29,7 @@ func named(fs []field, pairs ...string) []field {
 
 func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 	t.Kind, t.Hidden = "section", sec.Hidden
-	t.Trail, t.Shared = []crumb{{sec.ID, sec.Name}}, v.sharedOn(sec)
+	t.Trail, t.Shared, t.SharedAt = []crumb{{sec.ID, sec.Name}}, v.sharedOn(sec), v.sharedAt(sec)
 	blocks := 0
 	sec.Walk(func(*doc.Block) { blocks++ })
 	t.Note = blockCount(blocks)
@@ -152,7 +152,7 @@ func (v *View) groundCluster(values doc.Style, kind doc.Kind, picture field, fil
 
 func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 	t.Kind = string(b.Kind)
-	t.Trail, t.Shared = []crumb{{sec.ID, sec.Name}}, v.sharedOn(sec)
+	t.Trail, t.Shared, t.SharedAt = []crumb{{sec.ID, sec.Name}}, v.sharedOn(sec), v.sharedAt(sec)
 	scope, series := "", (*doc.Block)(nil)
 	for _, c := range sec.Path(b.ID) {
 		id := c.ID

@@ -20,6 +20,7 @@ type Tray struct {
 	Range     string // of the zone, in words
 	Trail     []crumb
 	Note      string
+	SharedAt  string // where they are drawn
 	Shared    []link // the pages that the section stands on, this one included, when it is shared
 	Node      string
 	Kind      string // block kind, "section", or "" with nothing selected
@@ -50,6 +51,11 @@ func (v *View) sharedOn(sec *doc.Section) (on []link) {
 		}
 	}
 	return on
+}
+
+// sharedAt is where a shared section is drawn on all its pages.
+func (v *View) sharedAt(sec *doc.Section) string {
+	return fmt.Sprintf("/sites/%s/pages/%s/shared/%s?width=%.0f", v.Site.Slug, v.Slug, sec.ID, v.Width)
 }
 
 // cluster is a group of fields.

@@ -66,6 +66,18 @@ func (v *View) SelectedStyle() (doc.Style, doc.Kind, string) {
 	return b.Style, b.Kind, base
 }
 
+// NameOf is what people call a section or block of a page.
+func NameOf(p *doc.Page, id string) string {
+	of, _ := doc.SplitItem(id)
+	if s, _ := p.Section(of); s != nil {
+		return s.Name
+	}
+	if _, b := p.Block(of); b != nil {
+		return blockName(b)
+	}
+	return ""
+}
+
 // blockName is the name given, or the kind with its first words.
 func blockName(b *doc.Block) string {
 	if b.Name != "" {

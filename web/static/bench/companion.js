@@ -81,16 +81,12 @@ function change(block) {
 export function toggle() {
   const open = aside.hidden;
   aside.hidden = !open;
-  document.body.toggleAttribute('data-beside', open);
+  document.body.toggleAttribute('data-companioned', open);
   if (!open) { localStorage.removeItem('companion'); watching?.disconnect(); return; }
   width ||= page.zones.at(-1).typical === page.width ? page.zones[0].typical : page.zones.at(-1).typical;
   frame.addEventListener('load', () => {
     const d = there();
     if (d.URL === 'about:blank') return;
-    d.addEventListener('click', (e) => {
-      e.preventDefault();
-      change(e.target.closest('[data-block], [data-section]')?.dataset.block);
-    }, true);
     watching = new MutationObserver(soon);
     watching.observe(canvas.doc(), { subtree: true, childList: true, attributes: true, characterData: true });
     setIts(width);
@@ -99,7 +95,17 @@ export function toggle() {
   frame.src = `${base}/canvas`;
 }
 
+/** What lies in the frame at a point of the window; nothing in it is told of events, since no script runs there. */
+function at(x, y) {
+  const r = frame.getBoundingClientRect();
+  const scale = r.width / width;
+  return there().elementFromPoint((x - r.left) / scale, (y - r.top) / scale);
+}
+
 export function start() {
+  const over = aside.querySelector('.companion-over');
+  over.addEventListener('click', (e) => change(at(e.clientX, e.clientY)?.closest('[data-block], [data-section]')?.dataset.block));
+  over.addEventListener('wheel', (e) => frame.contentWindow.scrollBy({ top: e.deltaY, behavior: 'instant' }), { passive: true });
   canvas.onScroll(() => { if (!aside.hidden && there()?.body) follow(); });
   aside.addEventListener('click', (e) => {
     const b = e.target.closest('[data-companion]');

@@ -1,6 +1,6 @@
 // The zones' boundaries: dragged on the Reach, or typed in the list of zones.
-import { site } from './page.js';
-import { say } from './edits.js';
+import { base, site } from './page.js';
+import { say, settled } from './edits.js';
 import { drag } from '../shared/drag.js';
 
 const dialog = document.getElementById('zones');
@@ -26,8 +26,17 @@ async function move(zone, at) {
   say(new DOMParser().parseFromString(text, 'text/html').querySelector('[role="alert"]')?.textContent ?? 'The boundary could not be moved.');
 }
 
+const list = (zone) => window.htmx.ajax('GET', `${base}/zones/${zone}`, { target: '#zones-list', swap: 'outerHTML' });
+let listed = '';
+
 export function start() {
   lay();
+  dialog.addEventListener('click', async (e) => {
+    const here = e.target.closest('[data-here]');
+    if (here) { listed = here.dataset.here; list(listed); }
+    if (e.target.closest('[data-again]')) { await new Promise((r) => { setTimeout(r); }); await settled(); list(listed); } // what was put back is gone from it
+    if (e.target.closest('[data-select]')) dialog.close();
+  });
   if (document.body.dataset.composes !== 'yes') return;
   document.addEventListener('pointerdown', (e) => {
     const edge = e.target.closest('.reach-edge');
