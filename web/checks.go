@@ -51,7 +51,7 @@ func (s *Server) checkPage(c *gin.Context, st *store.Site, src site.Source, p *s
 		return nil, err
 	}
 	k.Checked = k.stage.Check(p.Doc, p.Slug, k.others, k.quiet)
-	return k, s.Store.KeepFound(c, p.ID, p.Seq, k.stage.Look(), k.Counts())
+	return k, nil
 }
 
 // offer gives the repair of a finding, proven, or nil.
@@ -141,6 +141,10 @@ func (s *Server) marks(c *gin.Context) {
 func (s *Server) checkCount(c *gin.Context) {
 	k, err := s.check(c)
 	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if err := s.Store.KeepFound(c, pageOf(c).ID, pageOf(c).Seq, k.stage.Look(), k.Counts()); err != nil {
 		s.fail(c, err)
 		return
 	}

@@ -113,36 +113,39 @@ func (s *sight) onPictures() {
 			continue
 		}
 		behind = behind[:0]
-		pictured := false
+		pictured, plain := false, true
 		for _, g := range grounds {
 			o := &s.boxes[g]
 			if g > l.box || o.px >= l.x+l.w || o.py >= l.y+l.h || o.px+o.pw <= l.x || o.py+o.ph <= l.y {
 				continue
 			}
 			if o.opaque() && o.px <= l.x && o.py <= l.y && o.px+o.pw >= l.x+l.w && o.py+o.ph >= l.y+l.h {
-				behind, pictured = behind[:0], false
+				behind, pictured, plain = behind[:0], false, true
 			}
 			behind = append(behind, g)
-			pictured = pictured || o.shown || o.st.BackgroundURL != "" || o.st.BackgroundTop != "" || apart(o.info, b.info)
+			plain = plain && !o.shown && o.st.BackgroundURL == "" && o.st.BackgroundTop == ""
+			pictured = pictured || !plain || apart(o.info, b.info)
 		}
-		if pictured {
-			s.onPicture(l, b, behind)
+		if pictured && plain {
+			s.onPicture(l, b, behind, 4, 1) // a few colours, side by side or one below the other
+		} else if pictured {
+			s.onPicture(l, b, behind, placesAcross, placesDown)
 		}
 	}
 }
 
-func (s *sight) onPicture(l *line, b *box, behind []int) {
-	said, err := colour.ParseHex(b.st.Color)
-	if err != nil {
+func (s *sight) onPicture(l *line, b *box, behind []int, across, down int) {
+	said, ok := s.hex(b.st.Color)
+	if !ok {
 		return
 	}
 	said.A = uint8(math.Round(float64(said.A) * b.see))
 	least := leastRatio(b.st, s.view)
 	var ratios [placesAcross * placesDown]float64
 	n := 0
-	for row := range placesDown {
-		for col := range placesAcross {
-			x, y := l.x+l.w*(float64(col)+0.5)/placesAcross, l.y+l.h*(float64(row)+1)/(placesDown+1)
+	for row := range down {
+		for col := range across {
+			x, y := l.x+l.w*(float64(col)+0.5)/float64(across), l.y+l.h*(float64(row)+1)/float64(down+1)
 			g, known := s.sample(behind, x, y)
 			if !known {
 				return
@@ -151,7 +154,7 @@ func (s *sight) onPicture(l *line, b *box, behind []int) {
 			n++
 		}
 	}
-	slices.Sort(ratios[:])
+	slices.Sort(ratios[:n])
 	if r := ratios[int(faintPlaces*float64(n))]; r < least {
 		s.noteWords(b.node(), "", "picture", r, least, start(b.text))
 	}

@@ -86,16 +86,35 @@ func (s *sight) sample(boxes []int, x, y float64) (c colour.Colour, ok bool) {
 			}
 			d.under(p.fitted(fit, at, b.pw, b.ph, x-b.px, y-b.py), b.see)
 		}
-		if g, err := colour.ParseHex(st.Background); err == nil {
+		if g, ok := s.hex(st.Background); ok {
 			d.under(g, b.see)
 		}
 	}
-	base, err := colour.ParseHex(s.Tree.Root.Styles[s.zone].Behind)
-	if err != nil {
+	base, ok := s.hex(s.Tree.Root.Styles[s.zone].Behind)
+	if !ok {
 		base = colour.Colour{R: 255, G: 255, B: 255, A: 255}
 	}
 	d.under(base, 1)
 	return d.colour(), true
+}
+
+// hex reads a colour, which is read again and again.
+func (s *sight) hex(v string) (c colour.Colour, ok bool) {
+	if v == "" {
+		return c, false
+	}
+	if c, ok = s.colours[v]; ok {
+		return c, true
+	}
+	c, err := colour.ParseHex(v)
+	if err != nil {
+		return c, false
+	}
+	if s.colours == nil {
+		s.colours = map[string]colour.Colour{}
+	}
+	s.colours[v] = c
+	return c, true
 }
 
 func (s *sight) pixels(address string) *Pixels {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"sync"
 
+	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/layout"
@@ -213,15 +214,16 @@ type line struct {
 // sight is what is seen of a section at a width, in the order in which it is painted.
 type sight struct {
 	*gathered
-	width float64
-	px    int
-	zone  int
-	view  style.Viewport
-	boxes []box
-	lines []line
-	rule  *Rule // the one that is looked for
-	found []raw
-	order []int // scratch
+	width   float64
+	px      int
+	zone    int
+	view    style.Viewport
+	boxes   []box
+	lines   []line
+	rule    *Rule // the one that is looked for
+	found   []raw
+	order   []int                    // scratch
+	colours map[string]colour.Colour // that were read
 }
 
 // look looks at a section at a width and notes what is found.

@@ -1,6 +1,6 @@
 // The marks of Checks under the Reach: asked for after each edit, gone through by [ and ].
 import { base, own, page } from './page.js';
-import { onAnswer } from './edits.js';
+import { onAnswer, onState } from './edits.js';
 import { select } from './select.js';
 import { setWidth } from './reach.js';
 import * as canvas from './canvas.js';
@@ -117,6 +117,7 @@ export function play() {
 
 export function start() {
   document.addEventListener('pointerdown', () => { if (playing) play(); }, true);
+  onState(() => { if (page.seq !== asked) ask(); }); // while the rest of the answer is drawn
   onAnswer(() => {
     ask();
     const say = document.getElementById('say');

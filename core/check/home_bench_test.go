@@ -1,0 +1,26 @@
+package check_test
+
+import (
+	"testing"
+
+	"openplot/core/check"
+	"openplot/demo"
+)
+
+// The sections of the demo's home page, each by itself: what an edit sweeps again.
+func BenchmarkHomeBySection(b *testing.B) {
+	lib, s := library(b), demo.Site()
+	ids := map[string]string{}
+	for _, n := range demo.PictureNames() {
+		ids[n] = n
+	}
+	page := ready(b, lib, s, demo.Home(ids))
+	for _, part := range page.Parts {
+		check.Section(part) // words are shaped once
+		b.Run(part.Section.Name, func(b *testing.B) {
+			for b.Loop() {
+				check.Section(part)
+			}
+		})
+	}
+}
