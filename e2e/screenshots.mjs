@@ -12,7 +12,6 @@ const shot = async (name) => {
   await page.screenshot({ path: `${to}${name}.png` });
 };
 await page.goto(`${plot.app}/sign-in`);
-await shot('sign-in');
 await signIn(page, plot.app, designer);
 const drawn = () => page.waitForFunction(() => [...document.querySelectorAll('.card-drawing')].every((d) => d.querySelector('svg')));
 await drawn();
@@ -116,20 +115,20 @@ await shot('writing');
 await page.keyboard.press('Escape');
 { // a page with faults, at some widths
   const home = `${plot.app}/sites/skerry-line/pages/home`;
-  const change = async (where, width, label, value) => {
-    await page.goto(`${home}/bench?width=${width}`);
+  await page.goto(`${home}/bench`);
+  await ready(page);
+  const change = async (where, zone, setting, value) => {
+    const node = await canvas(page).getByText(where).first().evaluate((e) => e.closest('[data-block]').dataset.block);
+    await page.evaluate(async (command) => {
+      const { seq } = JSON.parse(document.getElementById('state').textContent);
+      await fetch(`${document.body.dataset.base}/edits`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: 1280 }) });
+    }, { op: 'set', node, zone, setting, value });
+    await page.reload();
     await ready(page);
-    await page.locator('.overview-go', { hasText: 'Three islands' }).click();
-    await settled(page);
-    await choose(page, canvas(page).getByText(where).first());
-    const field = page.locator('#tray').getByLabel(label, { exact: true }).first();
-    await field.fill(value);
-    await field.press('Enter');
-    await settled(page);
   };
-  await change('18 minutes from the steps', 375, 'Font size', '11px');
-  await change('Cliffs, sea birds', 1280, 'Text colour', '#a9b3b1');
-  await change('Inner Holm', 800, 'Width', '60px');
+  await change('18 minutes from the steps', 'phone', 'font-size', '11px');
+  await change('Cliffs, sea birds', 'desktop', 'color', '#a9b3b1');
+  await change('50 minutes from the steps', 'tablet', 'font-size', '10px');
   await page.goto(`${home}/checks`);
   await shot('checks');
 }
