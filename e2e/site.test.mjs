@@ -13,8 +13,9 @@ const live = plot.site.replace('skerry-line', 'kelp-and-salt');
 const row = (name) => page.locator('.page-card', { has: page.locator('.card-name', { hasText: new RegExp(`^${name}$`) }) });
 const keep = () => page.getByRole('button', { name: 'Keep', exact: true }).click();
 const settings = async (name) => {
+  await page.evaluate(() => document.querySelector('.page-panel')?.setAttribute('data-before', '')); // the one that was open, maybe of the same page
   await row(name).getByRole('link', { name: `Settings of ${name}` }).click();
-  await page.locator('.page-panel h2', { hasText: name }).waitFor();
+  await page.locator('.page-panel:not([data-before]) h2', { hasText: name }).waitFor();
 };
 const tree = () => page.locator('.page-card').evaluateAll((rows) => rows.map((r) => `${'.'.repeat(r.dataset.depth)}${r.querySelector('.card-name').textContent} ${r.querySelector('.page-address').textContent}`));
 
