@@ -57,8 +57,12 @@ func (s *Server) checkPage(c *gin.Context, st *store.Site, src site.Source, p *s
 // offer gives the repair of a finding, proven, or nil.
 func (s *Server) offer(c *gin.Context, k *checking, f *check.Finding, all bool) *bench.Offer {
 	p := pageOf(c)
-	env := edit.Env{Site: &k.stage.Site.Site, NewID: store.NewID, Medium: k.stage.Medium, HasIcon: hasIcon, Shared: s.sharedSection(c, k.stage.Site.ID)}
-	return k.stage.Offer(p.Doc, p.Slug, k.Checked, f, all, env, k.others, k.quiet)
+	return k.stage.Offer(p.Doc, p.Slug, k.Checked, f, all, s.repairEnv(c, k), k.others, k.quiet)
+}
+
+// repairEnv is what repairs are checked against.
+func (s *Server) repairEnv(c *gin.Context, k *checking) edit.Env {
+	return edit.Env{Site: &k.stage.Site.Site, NewID: store.NewID, Medium: k.stage.Medium, HasIcon: hasIcon, Shared: s.sharedSection(c, k.stage.Site.ID)}
 }
 
 // repair mends a finding, or all of its kind, in one edit.
@@ -79,7 +83,7 @@ func (s *Server) repair(c *gin.Context) {
 		if offer == nil {
 			break
 		}
-		env := edit.Env{Site: &st.Site, NewID: store.NewID, Medium: k.stage.Medium, HasIcon: hasIcon, Shared: s.sharedSection(c, st.ID)}
+		env := s.repairEnv(c, k)
 		_, err := s.Store.Edit(c, p.ID, user(c).ID, p.Seq, offer.Command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, offer.Command, env) })
 		var problem *doc.Problem
 		if errors.As(err, &problem) {

@@ -280,19 +280,22 @@ func (s *Server) fillSite(c *gin.Context, st *store.Site, make func(newID func(s
 	if err != nil {
 		return err
 	}
-	return s.Store.Transaction(c, func(in *store.Store) error {
-		for i, p := range pages {
-			if err := in.AddPage(c, st.ID, t[i].Address, i, p); err != nil {
-				return err
-			}
+	return s.Store.Transaction(c, func(in *store.Store) error { return addPages(c, in, st.ID, t, pages) })
+}
+
+// addPages keeps the pages of a new site where a tree has them.
+func addPages(ctx context.Context, in *store.Store, site string, t tree.Tree, pages []*doc.Page) error {
+	for i, p := range pages {
+		if err := in.AddPage(ctx, site, t[i].Address, i, p); err != nil {
+			return err
 		}
-		return in.Rearrange(c, st.ID, func(now tree.Tree) (tree.Tree, error) {
-			now = slices.Clone(now)
-			for i := range now {
-				now[i].Parent = t[t.Index(now[i].ID)].Parent
-			}
-			return tree.Sorted(now), nil
-		})
+	}
+	return in.Rearrange(ctx, site, func(now tree.Tree) (tree.Tree, error) {
+		now = slices.Clone(now)
+		for i := range now {
+			now[i].Parent = t[t.Index(now[i].ID)].Parent
+		}
+		return tree.Sorted(now), nil
 	})
 }
 

@@ -26,22 +26,22 @@ import (
 
 // carried gives a site with all that it needs elsewhere; of a medium the file's name is the one
 // in the media folder.
-func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSite, infos []*store.PageInfo, err error) {
+func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSite, err error) {
 	c.Site = st.Site
 	own, err := s.Store.Fonts(ctx, st.ID)
 	if err != nil {
-		return c, nil, err
+		return c, err
 	}
 	for _, f := range own {
 		b, err := os.ReadFile(filepath.Join(s.MediaDir, f.File))
 		if err != nil {
-			return c, nil, err
+			return c, err
 		}
 		c.Fonts = append(c.Fonts, edit.CarriedFont{Family: f.Family, WOFF2: b})
 	}
 	all, err := s.Store.Media(ctx, st.ID)
 	if err != nil {
-		return c, nil, err
+		return c, err
 	}
 	for _, m := range all {
 		file := m.Original
@@ -50,16 +50,16 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSit
 		}
 		c.Media = append(c.Media, edit.CarriedMedium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder})
 	}
-	infos, err = s.Store.Pages(ctx, st.ID)
+	infos, err := s.Store.Pages(ctx, st.ID)
 	if err != nil {
-		return c, nil, err
+		return c, err
 	}
 	addresses := map[string]string{}
 	for _, at := range store.Tree(infos) {
 		i := slices.IndexFunc(infos, func(p *store.PageInfo) bool { return p.ID == at.ID })
 		p, err := s.Store.PageByID(ctx, st.ID, at.ID)
 		if err != nil {
-			return c, nil, err
+			return c, err
 		}
 		addresses[at.ID] = at.Address
 		placing := infos[i].Placing
@@ -67,14 +67,14 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSit
 			Address: at.Address, Under: addresses[at.Parent], InMenu: placing.InMenu, InFooter: placing.InFooter, MenuName: placing.MenuName, Page: p.Doc,
 		})
 	}
-	return c, infos, nil
+	return c, nil
 }
 
 // siteFile answers with the whole site as a file, from which it can be begun again here or
 // elsewhere.
 func (s *Server) siteFile(c *gin.Context) {
 	st := siteOf(c)
-	carried, _, err := s.carried(c, st)
+	carried, err := s.carried(c, st)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -246,7 +246,7 @@ func checkCarried(carried []edit.CarriedFont) ([]*fonts.Own, error) {
 
 // copySite gives a new site the pages of another, its fonts, and the media that they show.
 func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
-	carried, _, err := s.carried(c, from)
+	carried, err := s.carried(c, from)
 	if err != nil {
 		return err
 	}
@@ -293,23 +293,14 @@ func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
 // fillCarried keeps the pages of a new site where they stand, and what the site says of itself.
 func (s *Server) fillCarried(c *gin.Context, st *store.Site, carried edit.CarriedSite, t tree.Tree, pages []*doc.Page) error {
 	return s.Store.Transaction(c, func(in *store.Store) error {
+		if err := addPages(c, in, st.ID, t, pages); err != nil {
+			return err
+		}
 		for i, p := range pages {
-			if err := in.AddPage(c, st.ID, t[i].Address, i, p); err != nil {
-				return err
-			}
 			at := carried.Pages[i]
 			if err := in.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: at.InMenu, InFooter: at.InFooter, MenuName: at.MenuName}); err != nil {
 				return err
 			}
-		}
-		if err := in.Rearrange(c, st.ID, func(now tree.Tree) (tree.Tree, error) {
-			now = slices.Clone(now)
-			for i := range now {
-				now[i].Parent = t[t.Index(now[i].ID)].Parent
-			}
-			return tree.Sorted(now), nil
-		}); err != nil {
-			return err
 		}
 		if err := in.SetMenus(c, st.ID, carried.Site.Menus); err != nil {
 			return err

@@ -25,7 +25,7 @@ var deadLink = Rule{
 		return fmt.Sprintf("The site has no page at %s.", f.Part)
 	},
 	whole: func(p *Page, r *report) {
-		here := anchors(p.Doc)
+		here := Anchors(p.Doc)
 		for _, l := range links(p.Doc) {
 			path, anchor, placed := strings.Cut(l.to, "#")
 			ok := true

@@ -48,7 +48,7 @@ func Whole(p *Page) (out []Finding) {
 // links on the page is left out where nothing on it leads anywhere on it.
 func Findings(p *Page, sections [][]Finding) []Finding {
 	out := slices.Concat(append(slices.Clone(sections), Whole(p))...)
-	if len(anchors(p.Doc)) == 0 {
+	if len(Anchors(p.Doc)) == 0 {
 		out = slices.DeleteFunc(out, func(f Finding) bool { return f.Rule == &underBar })
 	}
 	Sort(out)
@@ -115,8 +115,8 @@ func (p *Page) each(z int, f func(n *element.Node, node string, hidden bool)) {
 	}
 }
 
-// anchors are the names of the places on a page that links lead to.
-func anchors(p *doc.Page) (out []string) {
+// Anchors are the names of the places on a page that links lead to.
+func Anchors(p *doc.Page) (out []string) {
 	for _, v := range p.Views() {
 		out = append(out, v.Anchor)
 	}
@@ -132,9 +132,6 @@ func anchors(p *doc.Page) (out []string) {
 	}
 	return out
 }
-
-// Anchors are the names of the places on a page that links lead to.
-func Anchors(p *doc.Page) []string { return anchors(p) }
 
 // link is a link of a page, as it was entered.
 type link struct {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"openplot/core/colour"
+	"openplot/core/style"
 )
 
 // Pixels is a picture, mostly a small copy of one, from left to right and top to bottom.
@@ -166,20 +167,12 @@ func position2(v string) (x, y float64) {
 }
 
 // layers parts background images at their commas.
-func layers(v string) (out []string) {
-	depth, from := 0, 0
-	for i, r := range v {
-		switch {
-		case r == '(':
-			depth++
-		case r == ')':
-			depth--
-		case r == ',' && depth == 0:
-			out = append(out, strings.TrimSpace(v[from:i]))
-			from = i + 1
-		}
+func layers(v string) []string {
+	parts := style.Parts(v)
+	for i := range parts {
+		parts[i] = strings.TrimSpace(parts[i])
 	}
-	return append(out, strings.TrimSpace(v[from:]))
+	return parts
 }
 
 // gradientAt gives the colour of a CSS gradient, as package style writes it, at a place in a box

@@ -251,7 +251,7 @@ func mendBar(p *Page, f *Finding) *Repair {
 }
 
 func mendTwice(p *Page, f *Finding) *Repair {
-	have := anchors(p.Doc)
+	have := Anchors(p.Doc)
 	for n := 2; n < 100; n++ {
 		name := fmt.Sprintf("%s-%d", f.Words, n)
 		taken := false
