@@ -2,13 +2,15 @@ package check
 
 import (
 	"fmt"
+	"slices"
 
 	"openplot/core/doc"
+	"openplot/core/place"
 )
 
 // Blocks of a grid are read in the order of the document, wherever they stand.
 var order = Rule{
-	repair: mendRoom,
+	repair: mendOrder,
 	ID:     "order", Name: "Read in another order than it is seen", Family: Reading, Severity: Doubtful, Standard: "WCAG 2.2, 1.3.2", least: 8,
 	Why:   "Who hears the page, or goes through it by Tab, gets the later part first.",
 	short: func(f *Finding, name func(string) string) string { return "read after " + name(f.Other) },
@@ -16,6 +18,31 @@ var order = Rule{
 		return fmt.Sprintf("%s is read before %s, but stands after it", name(f.Other), name(f.Node))
 	},
 	say: func(f *Finding, _ func(string) string) string { return fmt.Sprintf("So it stands at %d px.", f.Worst) },
+	whole: func(p *Page, r *report) {
+		p.inZones(r, func(z int, note func(Finding)) {
+			seen, byHand := place.Sections(p.Doc, p.Site.Zones, z)
+			if !byHand {
+				return
+			}
+			seen = slices.DeleteFunc(slices.Clone(seen), func(s *doc.Section) bool { return s.Hidden })
+			for _, moved := range elsewhere(p.Doc, seen) {
+				at := slices.Index(seen, moved)
+				_, nth := p.Doc.Section(moved.ID)
+				for _, s := range seen[at+1:] { // it was put before what is read first
+					if _, n := p.Doc.Section(s.ID); n < nth {
+						note(Finding{Node: moved.ID, Other: s.ID})
+						return
+					}
+				}
+				for _, s := range seen[:at] {
+					if _, n := p.Doc.Section(s.ID); n > nth {
+						note(Finding{Node: s.ID, Other: moved.ID})
+						return
+					}
+				}
+			}
+		})
+	},
 	at: func(s *sight) {
 		for i := range s.boxes {
 			b := &s.boxes[i]
@@ -45,12 +72,44 @@ var order = Rule{
 	},
 }
 
-// placed reports whether a block stands in a grid.
+// placed reports whether a block stands in a grid, or comes in another order by hand.
 func (s *sight) placed(b *box) bool {
+	if b.st.Order != 0 {
+		return true
+	}
 	if up := s.kind(b.above); up != nil {
 		return up.Arrangement == doc.Placed && up.Kind != doc.Series
 	}
 	return s.Section != nil && b.above == "" && s.Section.Arrangement == doc.Placed
+}
+
+// elsewhere gives the fewest sections without which the others come in the order of the document.
+func elsewhere(p *doc.Page, seen []*doc.Section) []*doc.Section {
+	nth := func(i int) int { _, n := p.Section(seen[i].ID); return n }
+	long, from := make([]int, len(seen)), make([]int, len(seen)) // the longest rising sequence that ends there
+	best := 0
+	for i := range seen {
+		from[i] = -1
+		for k := range i {
+			if nth(k) < nth(i) && long[k]+1 > long[i] {
+				long[i], from[i] = long[k]+1, k
+			}
+		}
+		if long[i] > long[best] {
+			best = i
+		}
+	}
+	stay := make([]bool, len(seen))
+	for i := best; i >= 0 && len(seen) > 0; i = from[i] {
+		stay[i] = true
+	}
+	var out []*doc.Section
+	for i, s := range seen {
+		if !stay[i] {
+			out = append(out, s)
+		}
+	}
+	return out
 }
 
 // says reports whether a block is something to be read or heard.

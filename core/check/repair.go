@@ -282,6 +282,31 @@ func mendHeading(p *Page, f *Finding) *Repair {
 }
 
 // mendRoom has what is in the way go down, or the block go back to where the rule puts it.
+// mendOrder has what comes in another order by hand in a zone come as it does in the wider one.
+func mendOrder(p *Page, f *Finding) *Repair {
+	zone := p.at(f)
+	var back []edit.Command
+	follow := func(id string, st doc.Style) {
+		if _, byHand := st["order"][zone]; byHand {
+			back = append(back, edit.Command{Op: "follow", Node: id, Zone: zone, Setting: "order"})
+		}
+	}
+	if s, _ := p.Doc.Section(f.Node); s != nil {
+		for _, s := range p.Doc.Sections {
+			follow(s.ID, s.Style)
+		}
+	} else if b := p.block(f.Node); b != nil {
+		s, _ := p.Doc.Block(b.ID)
+		for _, beside := range s.HolderOf(b.ID).Blocks {
+			follow(beside.ID, beside.Style)
+		}
+	}
+	if len(back) == 0 {
+		return mendRoom(p, f)
+	}
+	return &Repair{"The order of the document in " + p.where(f), edit.Command{Op: edit.Many, Parts: back}}
+}
+
 func mendRoom(p *Page, f *Finding) *Repair {
 	b := p.block(f.Node)
 	if b == nil {

@@ -228,6 +228,8 @@ func TestRules(t *testing.T) {
 			{name: "the second above the first on phones", sections: []*doc.Section{grid(
 				onPhone(put(words("a", short), 1, 6, 1, 2), 1, 4, 5, 2), onPhone(put(words("b", short), 1, 6, 3, 2), 1, 4, 1, 2),
 			)}, from: 320, to: 639},
+			{name: "a line-up by hand", sections: []*doc.Section{line(words("a", short, "order@phone", "2"), words("b", short, "order@phone", "1"))}, from: 320, to: 639},
+			{name: "sections by hand", sections: []*doc.Section{comes("s1", "2"), comes("s2", "1")}, from: 320, to: 639},
 			{name: "as it is seen", sections: wide},
 		},
 		"dead-link": {
@@ -308,6 +310,13 @@ func told(fs []check.Finding) string {
 		b.WriteString("; ")
 	}
 	return b.String()
+}
+
+// comes makes a section that comes in some order on phones.
+func comes(id, order string) *doc.Section {
+	s := section(doc.LineUp, element.Look("order@phone", order), words(id+"-words", "Boats for hire"))
+	s.ID = id
+	return s
 }
 
 func withLook(b *doc.Block, pairs ...string) *doc.Block { b.Style = element.Look(pairs...); return b }

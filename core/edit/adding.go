@@ -126,6 +126,12 @@ func (e *editing) moveBlock() ([]Step, error) {
 	if inside {
 		return nil, doc.Problemf("Position", "can't be in the block itself")
 	}
+	if z := e.zones().Index(e.c.Zone); z > 0 && from.ID == to.ID && (from.Arrangement != doc.Placed || e.c.Place == nil) {
+		if e.c.DY = 0; e.c.After == "first" {
+			e.c.After = ""
+		}
+		return e.order()
+	}
 	at := e.behind(to)
 	if now := from.Index(e.block.ID); from.ID == to.ID && at > now { // counted without the block itself
 		if at--; at == now {

@@ -83,5 +83,5 @@ func (e *editing) takeLook() ([]Step, error) {
 // rather than what it looks like.
 var standing = []string{
 	"align-self", "justify-self", "grow", "run", "margin-top", "margin-bottom", "margin-left", "margin-right", "margin-sides", "overhang", "width", "min-width", "max-width", "min-height",
-	"height", "pull", "layer", "over", "stays", "columns", "row-height", "shares", "below", "direction", "per-row",
+	"height", "pull", "layer", "over", "stays", "columns", "row-height", "shares", "below", "direction", "per-row", "order",
 }

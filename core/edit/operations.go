@@ -91,7 +91,8 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"rename":            {on: onEither, right: rights.Compose, run: (*editing).rename},                 // Node, Value
 		"set":               {on: onEither, zone: true, right: rights.Compose, run: (*editing).set},        // Node, Zone, Setting, Value; "" follows
 		"follow":            {on: onEither, zone: true, right: rights.Compose, run: (*editing).follow},     // Node, Zone, Setting
-		"zone.follow":       {on: onPage, zone: true, right: rights.Compose, run: (*editing).followZone},   // Zone; Node: a section or block, "" being all of the page
+		"order":             {on: onEither, zone: true, right: rights.Compose, run: (*editing).order},      // Node, Zone; DY: so many earlier or later, or After: what it is to be seen after, "" being none
+		"zone.follow":       {on: onPage, zone: true, right: rights.Compose, run: (*editing).followZone},   // Zone; Node: a section or block, "" being all of the page; Setting: "places", or "" for all that is set
 		"same":              {on: onEither, zone: true, right: rights.Compose, run: (*editing).same},       // Node, Zone, Setting, After: a section or block that has it
 		"duplicate":         {on: onEither, right: rights.Compose, run: (*editing).duplicate},              // Node
 		"delete":            {on: onEither, right: rights.Compose, run: (*editing).delete},                 // Node

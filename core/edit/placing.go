@@ -64,6 +64,10 @@ func (e *editing) placeBlock() ([]Step, error) {
 // nudge moves a block by cells, or to an earlier or later place where there are none.
 func (e *editing) nudge() ([]Step, error) {
 	if h := e.holder(); h.Arrangement != doc.Placed {
+		if e.zones().Index(e.c.Zone) > 0 && e.series == nil {
+			e.c.DY = sign(e.c.DX + e.c.DY)
+			return e.order()
+		}
 		from := h.Index(e.block.ID)
 		to := min(max(from+sign(e.c.DX+e.c.DY), 0), len(h.Blocks)-1)
 		if to == from || e.series != nil && h.ID == e.series.ID {

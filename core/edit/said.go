@@ -22,7 +22,7 @@ var inWords = map[string]string{
 	"arrange": "arrangement", "rename": "rename", "restore": "take back from a version", "set": "%s", "follow": "reset %s", "zone.follow": "reset a zone", "same": "same %s", "duplicate": "duplicate", "delete": "delete", "paste": "paste", "look": "paste the look",
 	"blocks.align": "align", "blocks.spread": "equal gaps", "blocks.same": "same size", "blocks.nudge": "move together", "blocks.tidy": "tidy", "blocks.order": "order",
 	"blocks.move": "move together", "blocks.scale": "resize together", "blocks.group": "group", "blocks.series": "make a series", "block.ungroup": "ungroup", "block.loose": "take a series apart", "block.room": "make room", "block.alike": "all alike",
-	"block.lock": "lock", "flip": "flip",
+	"block.lock": "lock", "flip": "flip", "order": "order",
 }
 
 // Said is what a command did, in a few words that go on from "Undo: ".

@@ -155,16 +155,23 @@ func SetHere(p *doc.Page, zone string) (out []Here) {
 	return out
 }
 
-// followZone has all that is set in a zone follow the wider one: on the page, in a section with all
-// that stands in it, or of a block with all in it.
+// places are the settings that say where things stand in a zone and in what order.
+var places = []string{"order", "shares", "below", "direction", "columns", "wrap"}
+
+// followZone has all that is set in a zone follow the wider one, or only where things stand: on the
+// page, in a section with all that stands in it, or of a block with all in it.
 func (e *editing) followZone() ([]Step, error) {
 	if e.c.Zone == e.zones().Widest() {
 		return nil, doc.Problemf("Zone", "%s is the widest; there is none that it could follow", e.env.Site.Zones[0].Name)
 	}
+	all := e.c.Setting != "places"
 	cleared := func(st doc.Style) (doc.Style, bool) {
 		next, changed := doc.Style{}, false
 		for name, v := range st {
-			w := v.Without(e.c.Zone)
+			w := v
+			if all || slices.Contains(places, name) {
+				w = v.Without(e.c.Zone)
+			}
 			changed = changed || len(w) != len(v)
 			if len(w) > 0 {
 				next[name] = w
@@ -192,9 +199,12 @@ func (e *editing) followZone() ([]Step, error) {
 			next, changed := cleared(b.Style)
 			_, placed := b.Place[e.c.Zone]
 			_, hidden := b.Hidden[e.c.Zone]
+			hidden = hidden && all
 			if within && (changed || placed || hidden) {
 				steps = append(steps, setBlock(b, func(c *doc.Block) {
-					c.Style, c.Place, c.Hidden = next, b.Place.Without(e.c.Zone), b.Hidden.Without(e.c.Zone)
+					if c.Style, c.Place = next, b.Place.Without(e.c.Zone); hidden {
+						c.Hidden = b.Hidden.Without(e.c.Zone)
+					}
 				})...)
 			}
 		})

@@ -10,6 +10,7 @@ import (
 
 	"openplot/core/colour"
 	"openplot/core/doc"
+	"openplot/core/place"
 	"openplot/core/style"
 )
 
@@ -150,6 +151,7 @@ func (b *Builder) Page(p *doc.Page) *Node {
 	if spaced {
 		apart(body)
 	}
+	orders := b.sectionOrders(p)
 	var main *Node
 	views := map[string]bool{} // that have begun
 	for i, s := range p.Sections {
@@ -161,17 +163,23 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			for z := range main.Styles {
 				main.Styles[z].Background = ""
 			}
-			if spaced {
+			if spaced || orders != nil {
 				apart(main)
 			}
 			body.Children = append(body.Children, main)
 		}
 		n := b.Section(s)
 		if main != nil && i <= last {
-			if n.Tag != "section" { // a header or footer in the midst of main is no landmark
+			if n.Tag != "section" || orders != nil { // a header or footer in the midst of main is no landmark
 				c := *n
 				c.Tag = "section"
 				n = &c
+			}
+			if orders != nil {
+				n.Styles = slices.Clone(n.Styles)
+				for z := range n.Styles {
+					n.Styles[z].Order = orders[z][i]
+				}
 			}
 			at := main
 			if s.View != nil {
@@ -186,6 +194,26 @@ func (b *Builder) Page(p *doc.Page) *Node {
 	}
 	b.warnOfTabs(body)
 	return body
+}
+
+// sectionOrders gives, by zone and index, where the sections of a page come in zones in which they
+// come in another order than in the document; nil where there is none.
+func (b *Builder) sectionOrders(p *doc.Page) [][]int {
+	out, some := make([][]int, len(b.Site.Zones)), false
+	for z := range out {
+		seen, byHand := place.Sections(p, b.Site.Zones, z)
+		some = some || byHand
+		out[z] = make([]int, len(p.Sections))
+		for i, s := range p.Sections {
+			if byHand {
+				out[z][i] = slices.Index(seen, s)
+			}
+		}
+	}
+	if !some {
+		return nil
+	}
+	return out
 }
 
 // viewOf gives the element of a view that a section stands in: that of the section before it

@@ -11,6 +11,7 @@ import (
 func (b *Builder) hold(n *Node, h doc.Holder) {
 	zones := b.Site.Zones
 	places := place.Resolve(h, zones)
+	orders := inOrder(h, zones)
 	spans := make([][]int, len(zones))
 	for z := range zones {
 		tracks := 0
@@ -45,9 +46,27 @@ func (b *Builder) hold(n *Node, h doc.Holder) {
 					c.Styles[z].Order = len(h.Blocks) - 1 - i
 				}
 			}
+			if orders[z] != nil {
+				c.Styles[z].Order = orders[z][i]
+			}
 		}
 		n.Children = append(n.Children, c)
 	}
+}
+
+// inOrder gives, by zone, where each block of Columns or of a Line-up comes by hand; nil for a zone
+// in which they come as they do in the document.
+func inOrder(h doc.Holder, zones doc.Zones) [][]int {
+	out := make([][]int, len(zones))
+	for z := range zones {
+		if seq, byHand := place.Sequence(h, zones, z); byHand && h.Arrangement != doc.Placed {
+			out[z] = make([]int, len(seq))
+			for to, i := range seq {
+				out[z][i] = to + 1
+			}
+		}
+	}
+	return out
 }
 
 func partOf(share []float64, zone int) float64 {

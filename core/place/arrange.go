@@ -52,7 +52,7 @@ func Rearrange(h doc.Holder, to doc.Arrangement, zs doc.Zones) Arranged {
 	case h.Arrangement == doc.Placed && to == doc.Columns:
 		return toColumns(h, zs)
 	case h.Arrangement == doc.Placed:
-		a := Arranged{Across: len(bands(h, zs)) == 1 && len(h.Blocks) > 1}
+		a := Arranged{Across: len(Bands(Resolve(h, zs[:1])[0], true)) == 1 && len(h.Blocks) > 1}
 		for _, i := range Order(h, zs) {
 			a.Children = append(a.Children, Stack{Blocks: h.Blocks[i : i+1]})
 		}
@@ -92,28 +92,6 @@ func rowsOf(h doc.Holder, zs doc.Zones) int {
 	return rows
 }
 
-// band is blocks that no horizontal line parts, by index, in reading order.
-type band []int
-
-func bands(h doc.Holder, zs doc.Zones) []band {
-	ps := Resolve(h, zs[:1])[0]
-	seq := make([]int, len(ps))
-	for i := range seq {
-		seq[i] = i
-	}
-	slices.SortStableFunc(seq, func(a, b int) int { return cmp.Compare(ps[a].Row, ps[b].Row) })
-	var out []band
-	end := 0 // the row behind the band
-	for _, i := range seq {
-		if len(out) == 0 || ps[i].Row >= end {
-			out = append(out, nil)
-		}
-		out[len(out)-1] = append(out[len(out)-1], i)
-		end = max(end, ps[i].Row+ps[i].Rows)
-	}
-	return out
-}
-
 func toColumns(h doc.Holder, zs doc.Zones) Arranged {
 	ps := Resolve(h, zs[:1])[0]
 	rank := make([]int, len(ps))
@@ -123,7 +101,7 @@ func toColumns(h doc.Holder, zs doc.Zones) Arranged {
 	columns := h.Columns(zs, 0)
 	var a Arranged
 	var shares []string
-	for _, b := range bands(h, zs) {
+	for _, b := range Bands(ps, true) {
 		slices.SortStableFunc(b, func(x, y int) int { return cmp.Compare(ps[x].Column, ps[y].Column) })
 		type column struct {
 			from, to int

@@ -46,6 +46,9 @@ func Resolve(s doc.Holder, zs doc.Zones) [][]Placed {
 					row[i].Place = Fit(p.Place, columns)
 				}
 			}
+			if s.Arrangement == doc.Placed {
+				reorder(s, row, zs[z].ID)
+			}
 		}
 		out[z] = row
 	}

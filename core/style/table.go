@@ -355,6 +355,7 @@ var settings = []*Setting{
 		Name: "row-gap", Label: "Row gap", On: gapped,
 		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Max: 200, Units: []Unit{Rem}, Steps: spaces,
 	},
+	{Name: "order", Label: "Order", On: either(section, all), Choices: value.Is(value.Default, "As in the document"), Type: TypeWhole, Min: 1, Max: 1000},
 	{Name: "shares", Label: "Column widths", On: holds, Choices: value.Is(value.Equal, "Equal"), Type: TypeShares},
 	{Name: "below", Label: "Stacked order", On: holds, Choices: value.Is(value.First, "First on top", value.Last, "Last on top"), Type: TypeWord},
 	{Name: "direction", Label: "Direction", On: holds, Choices: value.Is(value.Column, "Down", value.Row, "Across"), Type: TypeWord},

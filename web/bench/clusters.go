@@ -61,6 +61,9 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 		{ID: "dividers", Title: "Shape dividers", Fields: v.edgeFields(sec)},
 		{ID: "scroll", Title: "On scroll", Fields: of("stays", "over", "picture-scroll", "parallax")},
 	}
+	if o := v.sectionOrder(sec); o != nil {
+		t.Clusters = append(t.Clusters, cluster{ID: "order", Title: "Order", Order: o})
+	}
 }
 
 // visibilityCluster is whether visitors see a section at once: the view that it is part of,
@@ -237,6 +240,9 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 	seen := cluster{ID: "seen", Title: "Visible on"}
 	for z := range v.Site.Zones {
 		seen.SeenOn = append(seen.SeenOn, seenOn{v.Site.Zones[z], !resolved[z][i].Hidden})
+	}
+	if series == nil || h.ID != series.ID {
+		seen.Order = v.blockOrder(h, resolved, i)
 	}
 	t.Clusters = append(t.Clusters, seen)
 }

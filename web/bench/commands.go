@@ -122,6 +122,8 @@ var Commands = []Command{
 	{ID: "less-tall", Name: "Less tall", Find: "resize lower", Keys: []string{"Shift+ArrowUp"}, Needs: "cells", OnCanvas: true, Composes: true, Changes: true},
 	{ID: "earlier", Name: "Section earlier", Find: "move up", Keys: []string{"Ctrl+Shift+ArrowUp"}, Needs: "any", Composes: true},
 	{ID: "later", Name: "Section later", Find: "move down", Keys: []string{"Ctrl+Shift+ArrowDown"}, Needs: "any", Composes: true},
+	{ID: "sooner", Name: "Block earlier in this zone", Find: "order before move up reading phone", Keys: []string{"Ctrl+ArrowUp"}, Needs: "block", Composes: true, Changes: true},
+	{ID: "after", Name: "Block later in this zone", Find: "order behind move down reading phone", Keys: []string{"Ctrl+ArrowDown"}, Needs: "block", Composes: true, Changes: true},
 	{ID: "forward", Name: "Bring forward", Find: "layer above", Keys: []string{"Ctrl+PageUp"}, Needs: "cells", Menu: true, Composes: true, Changes: true},
 	{ID: "backward", Name: "Send backward", Find: "layer below", Keys: []string{"Ctrl+PageDown"}, Needs: "cells", Menu: true, Composes: true, Changes: true},
 	{ID: "front", Name: "To front", Find: "layer top", Needs: "cells", Menu: true, Composes: true, Changes: true},

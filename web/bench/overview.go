@@ -3,6 +3,7 @@ package bench
 import (
 	"html/template"
 	"openplot/core/doc"
+	"openplot/core/place"
 	"openplot/core/rights"
 	"strconv"
 )
@@ -24,6 +25,7 @@ type Overview struct {
 	Count    int
 	Composes bool
 	Items    []OverviewItem
+	Zone     string // in which the sections come in an order of its own, or ""
 }
 
 // OverviewItem is one section of it.
@@ -41,7 +43,11 @@ type OverviewItem struct {
 // Overview gives all sections, each drawn.
 func (v *View) Overview() Overview {
 	o := Overview{Count: len(v.Page.Sections), Composes: v.Site.Role.May(rights.Compose)}
-	for _, sec := range v.Page.Sections {
+	sections, byHand := place.Sections(v.Page, v.Site.Zones, v.Zone)
+	if byHand {
+		o.Zone = v.Current().Name
+	}
+	for _, sec := range sections {
 		o.Items = append(o.Items, v.OverviewItem(sec))
 	}
 	return o

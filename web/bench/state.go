@@ -18,7 +18,9 @@ type State struct {
 	Seq    int64                  `json:"seq"`
 	Width  float64                `json:"width"`
 	Select string                 `json:"select"`
-	Order  []string               `json:"order"`  // sections that are shown
+	Order  []string               `json:"order"`  // sections that are shown, as they are at the width
+	Usual  []string               `json:"usual"`  // the same as in the document
+	Orders map[string][]string    `json:"orders"` // the same in zones in which they come otherwise by hand
 	Show   []sectionText          `json:"show"`   // sections that changed
 	Places map[string][]heldBlock `json:"places"` // by section
 	Zones  doc.Zones              `json:"zones"`
@@ -107,6 +109,8 @@ type heldBlock struct {
 	StandIn bool              `json:"standIn,omitempty"`
 	Zones   map[string][5]int `json:"zones,omitempty"`
 	Hidden  map[string]bool   `json:"hidden,omitempty"`
+	// Order is where it comes to the eye, by zone, where that isn't as in the document.
+	Order map[string]int `json:"order,omitempty"`
 }
 
 // across reports whether one block stands beside the next in a holder at the width.
@@ -146,10 +150,34 @@ func (v *View) handles() []handle.Handle {
 	return append(out, at.Block(sec, b, v.Selected, v.Stage.scene(v.Page, sec).at(v.Width), series)...)
 }
 
+// ranks gives, by zone, where each block of a holder comes to the eye in the narrower ones; nil for
+// a zone in which that is the order of the document.
+func (v *View) ranks(h doc.Holder, resolved [][]place.Placed) [][]int {
+	out := make([][]int, len(v.Site.Zones))
+	for z := 1; z < len(out); z++ {
+		seq, byHand := place.Sequence(h, v.Site.Zones, z)
+		if h.Arrangement == doc.Placed {
+			seq, byHand = seq[:0], true
+			for _, band := range place.Bands(resolved[z], true) {
+				seq = append(seq, band...)
+			}
+		}
+		if !byHand {
+			continue
+		}
+		out[z] = make([]int, len(seq))
+		for to, i := range seq {
+			out[z][i] = to
+		}
+	}
+	return out
+}
+
 // held describes the blocks of a holder and of the containers in it.
 func (v *View) held(st *State, section string, h doc.Holder, series bool, standIn func(*doc.Block) bool) {
 	resolved := place.Resolve(h, v.Site.Zones)
 	st.Across[h.ID] = v.across(h, series)
+	ranks := v.ranks(h, resolved)
 	for i, b := range h.Blocks {
 		e := heldBlock{
 			ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series,
@@ -165,6 +193,12 @@ func (v *View) held(st *State, section string, h doc.Holder, series bool, standI
 					e.Zones = map[string][5]int{}
 				}
 				e.Zones[zone.ID] = [5]int{p.Column, p.Span, p.Row, p.Rows, p.Layer}
+			}
+			if ranks[z] != nil {
+				if e.Order == nil {
+					e.Order = map[string]int{}
+				}
+				e.Order[zone.ID] = ranks[z][i]
 			}
 			if p.Hidden {
 				if e.Hidden == nil {
@@ -184,17 +218,15 @@ func (v *View) held(st *State, section string, h doc.Holder, series bool, standI
 // canvas has its text already.
 func (v *View) State(changed []string, grids bool) State {
 	st := State{
-		Seq: v.Seq, Width: v.Width, Select: v.Selected, Order: []string{}, Show: []sectionText{},
+		Seq: v.Seq, Width: v.Width, Select: v.Selected, Show: []sectionText{},
 		Places: map[string][]heldBlock{},
 		Zones:  v.Site.Zones,
 		Names:  map[string]string{},
 		Grids:  map[string]grid{}, Across: map[string]bool{},
 		Ground: v.ground(), Handles: v.handles(), Guides: v.Page.Guides[v.Current().ID],
 	}
+	st.Order, st.Usual, st.Orders = v.orders()
 	for _, sec := range v.Page.Sections {
-		if !sec.Hidden {
-			st.Order = append(st.Order, sec.ID)
-		}
 		touched := changed == nil || slices.Contains(changed, sec.ID)
 		if !sec.Hidden && (grids || touched) {
 			v.grids(st.Grids, sec)
@@ -211,6 +243,30 @@ func (v *View) State(changed []string, grids bool) State {
 		v.held(&st, sec.ID, sec.Holder(), false, edit.StandIns(sec))
 	}
 	return st
+}
+
+// orders gives the sections that are shown: in their order at the width, in that of the document,
+// and in those of zones in which they come otherwise by hand.
+func (v *View) orders() (here, usual []string, zones map[string][]string) {
+	shown := func(all []*doc.Section) []string {
+		ids := []string{}
+		for _, sec := range all {
+			if !sec.Hidden {
+				ids = append(ids, sec.ID)
+			}
+		}
+		return ids
+	}
+	usual, zones = shown(v.Page.Sections), map[string][]string{}
+	here = usual
+	for z, zone := range v.Site.Zones {
+		if all, byHand := place.Sections(v.Page, v.Site.Zones, z); byHand {
+			if zones[zone.ID] = shown(all); z == v.Zone {
+				here = zones[zone.ID]
+			}
+		}
+	}
+	return here, usual, zones
 }
 
 // Boxes gives where the blocks of some sections stand at the width, by section and id: x and y
@@ -251,13 +307,10 @@ func (v *View) ground() string {
 // Tried describes the sections named as the page, which isn't kept, has them. Nothing of it
 // is remembered, and nothing is laid out.
 func (v *View) Tried(changed []string, selected string) Tried {
-	t := Tried{Select: selected, Order: []string{}, Show: []sectionText{}, Ground: v.ground()}
+	t := Tried{Select: selected, Show: []sectionText{}, Ground: v.ground()}
+	t.Order, _, _ = v.orders()
 	for _, sec := range v.Page.Sections {
-		if sec.Hidden {
-			continue
-		}
-		t.Order = append(t.Order, sec.ID)
-		if slices.Contains(changed, sec.ID) {
+		if !sec.Hidden && slices.Contains(changed, sec.ID) {
 			html, css, _ := v.Stage.write(v.Page, sec)
 			t.Show = append(t.Show, sectionText{sec.ID, html, css})
 		}

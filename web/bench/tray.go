@@ -72,6 +72,7 @@ type cluster struct {
 	Play            string // how the entrance is played on the canvas, as JSON
 	Crops           []crop
 	SeenOn          []seenOn
+	Order           *ordering
 	Entries         *Entries
 	Together        []together
 }
@@ -159,6 +160,41 @@ type option struct {
 type seenOn struct {
 	Zone    doc.Zone
 	Visible bool
+}
+
+// ordering is where something comes among what is beside it in a narrower zone.
+type ordering struct {
+	Zone   string
+	At, Of int
+	Here   bool // it was given there by hand
+	Wider  string
+}
+
+// ordering is the order of a block or section in a narrower zone, or nil.
+func (v *View) ordering(at, of int, set doc.Style) *ordering {
+	if v.Zone == 0 || of < 2 || at < 0 {
+		return nil
+	}
+	_, here := set["order"][v.Current().ID]
+	return &ordering{v.Current().Name, at + 1, of, here, v.Site.Zones[v.Zone-1].Name}
+}
+
+// blockOrder is that of a block.
+func (v *View) blockOrder(h doc.Holder, resolved [][]place.Placed, i int) *ordering {
+	if h.Arrangement == doc.Placed {
+		bands := place.Bands(resolved[v.Zone], false)
+		at := slices.IndexFunc(bands, func(b []int) bool { return slices.Contains(b, i) })
+		return v.ordering(at, len(bands), h.Blocks[i].Style)
+	}
+	seq, _ := place.Sequence(h, v.Site.Zones, v.Zone)
+	return v.ordering(slices.Index(seq, i), len(seq), h.Blocks[i].Style)
+}
+
+// sectionOrder is that of a section.
+func (v *View) sectionOrder(sec *doc.Section) *ordering {
+	all, _ := place.Sections(v.Page, v.Site.Zones, v.Zone)
+	all = slices.DeleteFunc(slices.Clone(all), func(s *doc.Section) bool { return !place.Orderable(s) })
+	return v.ordering(slices.Index(all, sec), len(all), sec.Style)
 }
 
 type elsewhere struct {

@@ -1,5 +1,5 @@
 // The page itself, in a frame without scripts: patched here, measured here.
-import { page } from './page.js';
+import { orderAt, page } from './page.js';
 
 // It has no id: htmx gives what has one its focus back after each answer, and would take it
 // from the words that are being written in it.
@@ -27,6 +27,11 @@ let panned = 0; // px of the stage that the page is moved sideways, when it is w
 /** Gives the frame a width in px of the page; it is scaled down where it doesn't fit, unless a scale was chosen. */
 export function setWidth(px) {
   width = px;
+  const order = orderAt(px);
+  if (order && order !== page.order && !kept.size) {
+    page.order = order;
+    arrange(order);
+  }
   lay();
 }
 

@@ -1,4 +1,5 @@
 // The Overview: going to sections, and dragging them to another place.
+import { page, zoneAt } from './page.js';
 import { send } from './edits.js';
 import { select } from './select.js';
 import { drag } from '../shared/drag.js';
@@ -34,7 +35,7 @@ function lift(item, e) {
       if (after) list.querySelector(`[data-section="${after}"]`).classList.add('drop-after');
       else document.getElementById('overview').classList.add('overview-first-drop');
     },
-    drop: () => { if (after !== item.dataset.section) send({ op: 'section.move', node: item.dataset.section, after }); },
+    drop: () => { if (after !== item.dataset.section) send({ op: 'order', node: item.dataset.section, zone: zoneAt(page.width).id, after }); },
     end: clear,
     scroll: { rect: () => document.getElementById('overview').getBoundingClientRect(), by: (x, y) => document.getElementById('overview').scrollBy(0, y) },
   });

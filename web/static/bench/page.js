@@ -2,14 +2,14 @@
 // pixels are moved. Nothing is decided here.
 import * as canvas from './canvas.js';
 
-export const page = { seq: 0, width: 0, select: '', also: [], order: [], places: {}, zones: [], names: {}, grids: {}, across: {}, handles: [], guides: {} };
+export const page = { seq: 0, width: 0, select: '', also: [], order: [], orders: {}, places: {}, zones: [], names: {}, grids: {}, across: {}, handles: [], guides: {} };
 
 export const base = document.body.dataset.base;
 export const site = document.body.dataset.site;
 
 /** Takes over a state that came with an answer. */
 export function take(state) {
-  Object.assign(page, { seq: state.seq, order: state.order, zones: state.zones, handles: state.handles, guides: state.guides });
+  Object.assign(page, { seq: state.seq, order: state.order, orders: state.orders, usual: state.usual, zones: state.zones, handles: state.handles, guides: state.guides });
   for (const [section, held] of Object.entries(state.places)) { // what isn't a grid any more is none
     for (const id of [section, ...held.map((b) => b.id), ...(page.places[section] ?? []).map((b) => b.id)]) delete page.grids[id];
   }
@@ -28,6 +28,9 @@ export function read() {
 export function zoneAt(width) {
   return page.zones.find((z) => width >= z.min) ?? page.zones.at(-1);
 }
+
+/** The sections in the order in which they are seen at a width. */
+export const orderAt = (width) => page.orders[zoneAt(width).id] ?? page.usual;
 
 /** The id of a block itself, for one that an item of a Series shows. */
 export const own = (id) => canvas.element(id)?.dataset.own ?? id;
@@ -73,7 +76,11 @@ export function holderOf(id) {
 }
 
 /** The blocks that stand in a section or container. */
-export const heldIn = (holder) => (page.places[sectionOf(holder)] ?? []).filter((b) => b.holder === own(holder));
+export function heldIn(holder) {
+  const { id } = zoneAt(page.width);
+  const rank = (b) => b.order?.[id] ?? 0;
+  return (page.places[sectionOf(holder)] ?? []).filter((b) => b.holder === own(holder)).sort((a, b) => rank(a) - rank(b));
+}
 
 /** The section or container that something new goes into when this is selected. */
 export function goesInto(id) {

@@ -131,7 +131,7 @@ function lift(e, section) {
       after = rest.findLast((id) => { const r = canvas.element(id).getBoundingClientRect(); return y > r.top + r.height / 2; }) ?? '';
       overlay.between(after);
     },
-    drop() { if (after !== (page.order[page.order.indexOf(section) - 1] ?? '')) send({ op: 'section.move', node: section, after }); },
+    drop() { if (after !== (page.order[page.order.indexOf(section) - 1] ?? '')) send({ op: 'order', node: section, zone: zoneAt(page.width).id, after }); },
     end() { busy = false; canvas.element(section)?.removeAttribute('data-moving'); overlay.between(null); },
     scroll: scrolls,
   });
