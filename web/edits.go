@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"slices"
 	"strconv"
 
 	"github.com/gin-gonic/gin"
@@ -203,12 +204,13 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 // edited answers with the page after an edit.
 func (s *Server) edited(c *gin.Context, v *bench.View, e *store.Edited, message string) {
 	metrics.Edits.WithLabelValues("kept").Inc()
+	before := v.Order()
 	v.Page, v.Seq, v.History = e.Page, e.Seq, e.History
 	if e.Result.Select != "" {
 		v.Selected, v.Also = e.Result.Select, nil
 	}
-	changed := v.Alongside(e.Result.Sections, structural(e.Result.Steps))
-	s.answer(c, http.StatusOK, answer{View: v, message: message, changed: changed, overview: structural(e.Result.Steps)})
+	other := structural(e.Result.Steps) || !slices.Equal(before, v.Order())
+	s.answer(c, http.StatusOK, answer{View: v, message: message, changed: v.Alongside(e.Result.Sections, other), overview: other})
 }
 
 // refuse answers an edit that was not made.

@@ -191,6 +191,6 @@ func (e *editing) orderSection(z int) ([]Step, error) {
 		steps = append(steps, Step{Do: SetSection, ID: s.ID, Section: head})
 	}
 	e.selected = e.section.ID
-	e.note = "In " + e.zones()[z].Name + " only."
+	e.note = "On " + e.zones()[z].Name + " only."
 	return steps, nil
 }

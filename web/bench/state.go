@@ -269,6 +269,12 @@ func (v *View) orders() (here, usual []string, zones map[string][]string) {
 	return here, usual, zones
 }
 
+// Order gives the sections that are shown, as they come at the width.
+func (v *View) Order() []string {
+	here, _, _ := v.orders()
+	return here
+}
+
 // Boxes gives where the blocks of some sections stand at the width, by section and id: x and y
 // from the section's top left corner, width and height, in px.
 func (v *View) Boxes(sections []string) map[string]map[string][4]float64 {
@@ -308,7 +314,7 @@ func (v *View) ground() string {
 // is remembered, and nothing is laid out.
 func (v *View) Tried(changed []string, selected string) Tried {
 	t := Tried{Select: selected, Show: []sectionText{}, Ground: v.ground()}
-	t.Order, _, _ = v.orders()
+	t.Order = v.Order()
 	for _, sec := range v.Page.Sections {
 		if !sec.Hidden && slices.Contains(changed, sec.ID) {
 			html, css, _ := v.Stage.write(v.Page, sec)

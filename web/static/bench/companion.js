@@ -1,6 +1,6 @@
 // The companion: the page at another width beside the canvas. It mirrors what the canvas shows,
 // tries too; pressing a block in it changes the two over, so that it is edited at that width.
-import { base, page, zoneAt } from './page.js';
+import { base, orderAt, page, zoneAt } from './page.js';
 import { select } from './select.js';
 import { setWidth } from './reach.js';
 import * as canvas from './canvas.js';
@@ -30,7 +30,10 @@ function mirror() {
     }
     if (mine.textContent !== rule.textContent) mine.textContent = rule.textContent;
   }
-  [...from.body.children].forEach((e, i) => {
+  const order = orderAt(width);
+  const all = [...from.body.children];
+  if (all.every((e) => order.includes(e.dataset.section))) all.sort((a, b) => order.indexOf(a.dataset.section) - order.indexOf(b.dataset.section));
+  all.forEach((e, i) => {
     const mine = to.body.children[i];
     if (!mine) to.body.append(to.importNode(e, true));
     else if (mine.outerHTML !== e.outerHTML) mine.replaceWith(to.importNode(e, true));
@@ -66,7 +69,7 @@ function setIts(px) {
   width = px;
   localStorage.setItem('companion', String(px));
   lay();
-  follow();
+  soon();
 }
 
 /** Changes the two over, with a block selected. */
