@@ -158,7 +158,9 @@ func (s *Server) zoneHere(c *gin.Context) {
 		for _, h := range edit.SetHere(&doc.Page{Sections: []*doc.Section{sec}}, v.Zone.ID) {
 			r := hereRow{Here: h, Name: bench.NameOf(p.Doc, h.Node)}
 			put := edit.Command{Op: "follow", Node: h.Node, Zone: v.Zone.ID, Setting: h.Setting}
-			if h.Setting == "" && h.Label == "Place" {
+			if h.Setting == "" && h.Label == "Words" {
+				put = edit.Command{Op: "block.words", Node: h.Node, Zone: v.Zone.ID, Hide: true}
+			} else if h.Setting == "" && h.Label == "Place" {
 				put = edit.Command{Op: "block.place.reset", Node: h.Node, Zone: v.Zone.ID}
 			} else if h.Setting == "" {
 				put = edit.Command{Op: "block.hide", Node: h.Node, Zone: v.Zone.ID, Hide: h.Value != "hidden"}

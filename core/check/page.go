@@ -159,7 +159,9 @@ func links(p *doc.Page) (out []link) {
 					}
 				}
 				note(c.Link, start(c.Words.Plain()))
-				words(c.Words)
+				for _, w := range c.Said() {
+					words(w)
+				}
 				a := element.Of(kind)
 				if a == nil {
 					return

@@ -179,14 +179,16 @@ func has(n *element.Node, name string) bool {
 	return slices.ContainsFunc(n.Attrs, func(a element.Attr) bool { return a.Name == name })
 }
 
-// textOf gives the words that an element holds.
+// textOf gives the words that an element holds: those of the widest zone, where it has others.
 func textOf(n *element.Node) string {
 	if n.Tag == "" {
 		return n.Text
 	}
 	var out string
 	for _, c := range n.Children {
-		out += textOf(c)
+		if c.Tag == "" || c.Tag == "br" || attr(c, "data-words") == "" || c.Styles[0].Display != style.None {
+			out += textOf(c)
+		}
 	}
 	return out
 }

@@ -141,13 +141,15 @@ func differ(a, b *doc.Block) (says, shows bool) {
 	}
 	says = says || len(x.Items) != len(y.Items)
 	for _, c := range []*doc.Block{&x, &y} {
-		c.Place, c.Content.Words, c.Content.Entries, c.Items = nil, nil, nil, nil
+		c.Place, c.Content.Words, c.Content.Instead, c.Content.Entries, c.Items = nil, nil, nil, nil, nil
 	}
 	return says, !reflect.DeepEqual(x, y)
 }
 
 // words are what a content says, and lists.
-func words(c doc.Content) doc.Content { return doc.Content{Words: c.Words, Entries: c.Entries} }
+func words(c doc.Content) doc.Content {
+	return doc.Content{Words: c.Words, Instead: c.Instead, Entries: c.Entries}
+}
 
 // inOrder gives those of now that stand in the order that they had: the longest run of them, so
 // that as few as can be count as moved.

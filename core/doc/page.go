@@ -1,6 +1,9 @@
 package doc
 
-import "slices"
+import (
+	"maps"
+	"slices"
+)
 
 // Page is one page of a site: its head and its sections from top to bottom.
 // Pages are treated as values: an edit makes a new Page that shares the sections
@@ -133,15 +136,34 @@ func (p Place) Overlaps(q Place) bool {
 // Content is what a block says or shows; which fields a kind uses is in
 // package element.
 type Content struct {
-	Words   Words  `json:"words,omitempty"`
-	Level   int    `json:"level,omitempty"`   // of a heading, 1 to 6
-	Picture string `json:"picture,omitempty"` // id of a medium
-	Alt     string `json:"alt,omitempty"`     // words for those who can't see the picture
-	Link    string `json:"link,omitempty"`
+	Words Words `json:"words,omitempty"`
+	// Instead is what is said instead in a narrower zone, and in those that are narrower still.
+	Instead Zoned[Words] `json:"instead,omitempty"`
+	Level   int          `json:"level,omitempty"`   // of a heading, 1 to 6
+	Picture string       `json:"picture,omitempty"` // id of a medium
+	Alt     string       `json:"alt,omitempty"`     // words for those who can't see the picture
+	Link    string       `json:"link,omitempty"`
 	// Values holds what else a kind asks for, by name; Entries what it lists, such as
 	// the questions of an accordion.
 	Values  map[string]string `json:"values,omitempty"`
 	Entries []Entry           `json:"entries,omitempty"`
+}
+
+// WordsIn gives what is said in zone i, and the id of the zone that it was written for.
+func (c Content) WordsIn(zs Zones, i int) (w Words, from string) {
+	if w, from, ok := c.Instead.Resolve(zs, i); ok && from != zs.Widest() {
+		return w, from
+	}
+	return c.Words, zs.Widest()
+}
+
+// Said gives all words of the content but those of its entries.
+func (c Content) Said() []Words {
+	out := []Words{c.Words}
+	for _, zone := range slices.Sorted(maps.Keys(c.Instead)) {
+		out = append(out, c.Instead[zone])
+	}
+	return out
 }
 
 // Entry is one of the things that a block lists.

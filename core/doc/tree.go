@@ -98,7 +98,10 @@ func walk(blocks []*Block, f func(*Block)) {
 func (p *Page) Plain() string {
 	var b strings.Builder
 	say := func(c Content) {
-		b.WriteString(c.Words.Plain() + "\n" + c.Alt + "\n")
+		for _, w := range c.Said() {
+			b.WriteString(w.Plain() + "\n")
+		}
+		b.WriteString(c.Alt + "\n")
 		for _, e := range c.Entries {
 			b.WriteString(e.Words.Plain() + "\n")
 			for _, name := range slices.Sorted(maps.Keys(e.Values)) {
@@ -186,7 +189,9 @@ func (p *Page) Uses(token string) bool {
 		}
 	}
 	content := func(c Content) {
-		words(c.Words)
+		for _, w := range c.Said() {
+			words(w)
+		}
 		for _, e := range c.Entries {
 			words(e.Words)
 		}

@@ -219,7 +219,9 @@ func (b *Business) Say(blocks []*doc.Block) {
 		}
 	}
 	content := func(c *doc.Content) {
-		words(c.Words)
+		for _, w := range c.Said() {
+			words(w)
+		}
 		for i := range c.Entries {
 			words(c.Entries[i].Words)
 			values(c.Entries[i].Values)

@@ -296,6 +296,11 @@ func (e *editing) cleanContent(kind doc.Kind, was doc.Content) doc.Content {
 	if kind.Is(doc.Worded) {
 		c.Words = cleanWords(was.Words)
 	}
+	for zone, w := range was.Instead {
+		if element.Varies(kind, c) && e.zones().Index(zone) > 0 {
+			c.Instead = c.Instead.With(zone, cleanWords(w))
+		}
+	}
 	if kind == doc.Heading {
 		c.Level = min(max(was.Level, 1), 6)
 	}

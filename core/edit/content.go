@@ -46,9 +46,39 @@ func (e *editing) write() ([]Step, error) {
 		return nil, doc.Problemf("Text", "a %s has none of its own", e.block.Kind)
 	}
 	c := e.content()
-	var err error
-	if c.Words, err = ParseWords(e.c.Value); err != nil {
+	w, err := ParseWords(e.c.Value)
+	if err != nil {
 		return nil, err
+	}
+	if z := e.zones().Index(e.c.Zone); z > 0 && element.Varies(e.block.Kind, c) {
+		if _, from := c.WordsIn(e.zones(), z); from != e.zones().Widest() {
+			c.Instead = c.Instead.With(from, w)
+			return e.say(c), nil
+		}
+	}
+	c.Words = w
+	return e.say(c), nil
+}
+
+// ownWords lets a block say something else in a narrower zone: what it says there now, to begin
+// with; or lets it say what it does in the wider one.
+func (e *editing) ownWords() ([]Step, error) {
+	z, c := e.zones().Index(e.c.Zone), e.content()
+	switch {
+	case z == 0:
+		return nil, doc.Problemf("Text", "is what the other zones follow in %s; choose a narrower zone", e.zones()[0].Name)
+	case !element.Varies(e.block.Kind, c):
+		return nil, doc.Problemf("Text", "can't differ by zone in a %s that goes round a picture, or has more than words; headings, texts, quotes and buttons can", e.block.Kind)
+	}
+	_, own := c.Instead[e.c.Zone]
+	switch {
+	case e.c.Hide && own:
+		c.Instead = c.Instead.Without(e.c.Zone)
+	case !e.c.Hide && !own:
+		w, _ := c.WordsIn(e.zones(), z)
+		c.Instead = c.Instead.With(e.c.Zone, w)
+	default:
+		return nil, nil
 	}
 	return e.say(c), nil
 }

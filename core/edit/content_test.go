@@ -146,3 +146,46 @@ func TestNewPage(t *testing.T) {
 		}
 	}
 }
+
+// TestWordsOfAZone writes in a narrower zone what is said there, and has it follow again.
+func TestWordsOfAZone(t *testing.T) {
+	env := Env{Site: &doc.Site{Zones: doc.StandardZones()}, NewID: func(p string) string { return p + "new" }}
+	h := &doc.Block{ID: "h", Kind: doc.Heading, Content: doc.Content{Level: 2, Words: doc.PlainWords("Boats to all islands")}}
+	p := &doc.Page{Sections: []*doc.Section{{ID: "s", Name: "S", Arrangement: doc.LineUp, Blocks: []*doc.Block{h, {ID: "t", Kind: doc.Table}}}}}
+	said := func() string {
+		_, b := p.Block("h")
+		out := ""
+		for z := range env.Site.Zones {
+			w, _ := b.Content.WordsIn(env.Site.Zones, z)
+			out += w.Plain() + "|"
+		}
+		return out
+	}
+	for _, step := range []struct {
+		c    Command
+		want string
+	}{
+		{Command{Op: "block.write", Node: "h", Zone: "phone", Value: "All islands"}, "All islands|All islands|All islands|"}, // none of its own: all zones
+		{Command{Op: "block.words", Node: "h", Zone: "tablet"}, "All islands|All islands|All islands|"},
+		{Command{Op: "block.write", Node: "h", Zone: "phone", Value: "Boats"}, "All islands|Boats|Boats|"}, // what holds there is the tablet's
+		{Command{Op: "block.words", Node: "h", Zone: "phone"}, "All islands|Boats|Boats|"},
+		{Command{Op: "block.write", Node: "h", Zone: "phone", Value: "Sail"}, "All islands|Boats|Sail|"},
+		{Command{Op: "block.write", Node: "h", Value: "Islands"}, "Islands|Boats|Sail|"},
+		{Command{Op: "block.words", Node: "h", Zone: "tablet", Hide: true}, "Islands|Islands|Sail|"},
+		{Command{Op: "zone.follow", Zone: "phone"}, "Islands|Islands|Islands|"},
+	} {
+		r, err := Apply(p, step.c, env)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if p = r.Page; said() != step.want {
+			t.Errorf("%s in %q: %s, want %s", step.c.Op, step.c.Zone, said(), step.want)
+		}
+	}
+	for _, c := range []Command{{Node: "h", Zone: "desktop"}, {Node: "t", Zone: "phone"}} {
+		c.Op = "block.words"
+		if _, err := Apply(p, c, env); err == nil {
+			t.Errorf("%v: no problem", c)
+		}
+	}
+}

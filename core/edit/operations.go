@@ -72,7 +72,8 @@ func init() { // a variable initialiser would be a cycle through Apply
 		"block.lock":        {on: onBlock, right: rights.Compose, run: (*editing).lock},                    // Node, Hide: whether it is locked
 		"flip":              {on: onEither, right: rights.Compose, run: (*editing).flip},                   // Node: a section or container, or a block in it
 		"block.hide":        {on: onBlock, zone: true, right: rights.Compose, run: (*editing).hideBlock},   // Node, Zone, Hide
-		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML
+		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML; Zone: where it is written, "" being the widest
+		"block.words":       {on: onBlock, zone: true, right: rights.Write, run: (*editing).ownWords},      // Node, Zone, Hide: whether they follow the wider zone
 		"block.content":     {on: onBlock, right: rights.Write, run: (*editing).setContent},                // Node, Setting: a field of its anatomy; Value
 		"entry.add":         {on: onBlock, right: rights.Write, run: (*editing).addEntry},                  // Node, At
 		"entry.fill":        {on: onBlock, right: rights.Write, run: (*editing).fillEntry},                 // Node, Setting, Value

@@ -84,7 +84,9 @@ func relinked(b *doc.Block, moved map[string]string) (*doc.Block, error) {
 			}
 		}
 		link(&c.Link)
-		words(c.Words)
+		for _, w := range c.Said() {
+			words(w)
+		}
 		if of != nil {
 			values(of.Fields, c.Values)
 		}

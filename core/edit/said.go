@@ -16,7 +16,7 @@ var inWords = map[string]string{
 	"page.set": "page settings", "page.guide": "guide", "section.add": "add a section", "section.move": "move a section", "section.shift": "move a section", "section.hide": "hide a section",
 	"section.redesign": "change the layout", "section.role": "landmark", "section.anchor": "anchor", "section.picture": "background picture", "section.video": "background video",
 	"section.view": "view", "section.fold": "folding", "section.share": "share a section", "section.own": "make a section the page’s own", "block.add": "add %s", "block.move": "move", "block.place": "move", "block.nudge": "move", "block.resize": "resize",
-	"block.place.set": "place", "block.place.reset": "reset the place", "block.layer": "layer", "block.hide": "hide", "block.write": "write", "block.content": "%s",
+	"block.place.set": "place", "block.place.reset": "reset the place", "block.layer": "layer", "block.hide": "hide", "block.write": "write", "block.words": "words of the zone", "block.content": "%s",
 	"entry.add": "add to the list", "entry.fill": "fill the list", "entry.duplicate": "duplicate in the list", "entry.remove": "remove from the list", "entry.shift": "reorder the list",
 	"entry.write": "write", "entry.set": "%s", "item.add": "add an item", "item.remove": "remove an item", "item.move": "move an item", "item.shift": "move an item",
 	"arrange": "arrangement", "rename": "rename", "restore": "take back from a version", "set": "%s", "follow": "reset %s", "zone.follow": "reset a zone", "same": "same %s", "duplicate": "duplicate", "delete": "delete", "paste": "paste", "look": "paste the look",

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/style"
@@ -113,6 +114,8 @@ func SetIn(p *doc.Page, zone string) (n int) {
 			in(placed)
 			_, hidden := b.Hidden[zone]
 			in(hidden)
+			_, said := b.Content.Instead[zone]
+			in(said)
 		})
 	}
 	return n
@@ -123,8 +126,17 @@ type Here struct {
 	Node  string // a section or block
 	Label string // what is set, as the Tray calls it
 	Value string
-	// Setting is what the follow command takes, or "" for a place, and for what is hidden.
+	// Setting is what the follow command takes, or "" for a place, for what is hidden, and for words.
 	Setting string
+}
+
+// firstOf gives the first of words, for a list.
+func firstOf(w doc.Words) string {
+	r := []rune(strings.Join(strings.Fields(w.Plain()), " "))
+	if len(r) > 60 {
+		return string(r[:59]) + "…"
+	}
+	return string(r)
 }
 
 // SetHere lists the values that are set in a zone on a page, in the order of the document.
@@ -148,6 +160,9 @@ func SetHere(p *doc.Page, zone string) (out []Here) {
 			}
 			if hidden, ok := b.Hidden[zone]; ok {
 				out = append(out, Here{Node: b.ID, Label: "Visible", Value: map[bool]string{true: "hidden", false: "shown"}[hidden]})
+			}
+			if w, ok := b.Content.Instead[zone]; ok {
+				out = append(out, Here{Node: b.ID, Label: "Words", Value: firstOf(w)})
 			}
 			look(b.ID, b.Style, b.Kind)
 		})
@@ -199,11 +214,15 @@ func (e *editing) followZone() ([]Step, error) {
 			next, changed := cleared(b.Style)
 			_, placed := b.Place[e.c.Zone]
 			_, hidden := b.Hidden[e.c.Zone]
-			hidden = hidden && all
-			if within && (changed || placed || hidden) {
+			_, says := b.Content.Instead[e.c.Zone]
+			hidden, says = hidden && all, says && all
+			if within && (changed || placed || hidden || says) {
 				steps = append(steps, setBlock(b, func(c *doc.Block) {
 					if c.Style, c.Place = next, b.Place.Without(e.c.Zone); hidden {
 						c.Hidden = b.Hidden.Without(e.c.Zone)
+					}
+					if says {
+						c.Content.Instead = b.Content.Instead.Without(e.c.Zone)
 					}
 				})...)
 			}

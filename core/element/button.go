@@ -30,8 +30,7 @@ func (b *Builder) button(grid *Node, bl *doc.Block) *Node {
 		b.lead(n, bl.Content.Link)
 	}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) { buttonLook(st, b.sheet(bl.Style, z)) })
-
-	b.phrase(n, bl.Content.Words)
+	b.said(n, bl, "span", b.phrase)
 	return n
 }
 

@@ -28,12 +28,14 @@ func (b *Builder) heading(grid *Node, bl *doc.Block) *Node {
 		st.Balance = true // no word alone on the last line
 		words(st, b.sheet(bl.Style, z), b.textStyle("h"+strconv.Itoa(level), "h3"))
 	})
-	for i, p := range bl.Content.Words {
-		if i > 0 {
-			n.Children = append(n.Children, &Node{Tag: "br", Styles: n.Styles})
+	b.said(n, bl, "span", func(n *Node, w doc.Words) {
+		for i, p := range w {
+			if i > 0 {
+				n.Children = append(n.Children, &Node{Tag: "br", Styles: n.Styles})
+			}
+			b.runs(n, p)
 		}
-		b.runs(n, p)
-	}
+	})
 	return n
 }
 

@@ -245,3 +245,39 @@ func TestButtonsGiveWayLast(t *testing.T) {
 		})
 	}
 }
+
+// TestWordsByZone has a heading say something shorter on phones: one element with both, of which
+// one is displayed in each zone.
+func TestWordsByZone(t *testing.T) {
+	zs := doc.StandardZones()
+	s := &doc.Site{Zones: zs}
+	h := &doc.Block{ID: "h", Kind: doc.Heading, Content: doc.Content{
+		Level: 2, Words: doc.PlainWords("Boats to all islands, every day"),
+		Instead: doc.Zoned[doc.Words]{"phone": doc.PlainWords("Daily boats"), "watch": doc.PlainWords("of no zone")},
+	}}
+	b := &Builder{Site: s}
+	n := b.Section(&doc.Section{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{h}})
+	var at *Node
+	n.Walk(func(c *Node) {
+		if c.Block == "h" {
+			at = c
+		}
+	})
+	if at.Tag != "h2" || len(at.Children) != 2 || !at.Inline() {
+		t.Fatalf("%s with %d children", at.Tag, len(at.Children))
+	}
+	for z, want := range []int{0, 0, 1} {
+		for i, c := range at.Children {
+			if shown := c.Styles[z].Display != style.None; shown != (i == want) {
+				t.Errorf("%s: %q is shown: %v", zs[z].ID, c.Children[0].Text, shown)
+			}
+		}
+	}
+	h.Content.Instead = nil
+	if n = b.Section(&doc.Section{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{h}}); n.Children[0].Children[0].Children[0].Tag != "" {
+		t.Error("words that are the same everywhere stand in an element of their own")
+	}
+	if Varies(doc.Table, doc.Content{}) || Varies(doc.Text, doc.Content{Picture: "m"}) {
+		t.Error("what can't differ does")
+	}
+}

@@ -25,7 +25,7 @@ func (b *Builder) quote(grid *Node, bl *doc.Block) *Node {
 		words(st, sh, b.textStyle("quote", "lead"))
 		st.Padding.Left = sh.Length("padding-left", style.Pixels(24))
 	})
-	b.paragraphs(n, bl.Content.Words)
+	b.said(n, bl, "div", b.paragraphs)
 	return n
 }
 

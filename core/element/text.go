@@ -36,7 +36,7 @@ func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
 	if m, ok := b.medium(bl.Content.Picture); ok && m.Sort() == doc.PictureMedium {
 		b.beside(n, bl, m)
 	}
-	b.paragraphs(n, bl.Content.Words)
+	b.said(n, bl, "div", b.paragraphs)
 	return n
 }
 

@@ -19,7 +19,7 @@ import (
 func (v *View) contentClusters(b *doc.Block) []cluster {
 	a := element.Of(b.Kind)
 	var cs []cluster
-	if len(a.Fields) > 0 {
+	if len(a.Fields) > 0 || element.Varies(b.Kind, b.Content) {
 		c := cluster{ID: "content", Title: "Content"}
 		for _, f := range a.Fields {
 			if f.Name == "picture" && b.Kind.Is(doc.Holding) { // what it lies on is with its surface
@@ -27,7 +27,7 @@ func (v *View) contentClusters(b *doc.Block) []cluster {
 			}
 			c.Fields = append(c.Fields, v.contentField(f, "block.content", "f-c-"+f.Name, element.Value(b.Content, f.Name), b.Content.Picture))
 		}
-		if len(c.Fields) > 0 {
+		if c.Says = v.saying(b); len(c.Fields) > 0 || c.Says != nil {
 			cs = append(cs, c)
 		}
 	}

@@ -10,6 +10,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/rights"
 )
@@ -73,6 +74,7 @@ type cluster struct {
 	Crops           []crop
 	SeenOn          []seenOn
 	Order           *ordering
+	Says            *saying
 	Entries         *Entries
 	Together        []together
 }
@@ -195,6 +197,31 @@ func (v *View) sectionOrder(sec *doc.Section) *ordering {
 	all, _ := place.Sections(v.Page, v.Site.Zones, v.Zone)
 	all = slices.DeleteFunc(slices.Clone(all), func(s *doc.Section) bool { return !place.Orderable(s) })
 	return v.ordering(slices.Index(all, sec), len(all), sec.Style)
+}
+
+// saying is whether a block says something of its own in a narrower zone.
+type saying struct {
+	Zone, Wider string
+	Here        bool
+	Elsewhere   string // what is said in the wider zone
+}
+
+// saying gives that of a block, or nil where it can't differ.
+func (v *View) saying(b *doc.Block) *saying {
+	if v.Zone == 0 || !element.Varies(b.Kind, b.Content) {
+		return nil
+	}
+	_, here := b.Content.Instead[v.Current().ID]
+	w, _ := b.Content.WordsIn(v.Site.Zones, v.Zone-1)
+	return &saying{v.Current().Name, v.Site.Zones[v.Zone-1].Name, here, shorten(strings.Join(strings.Fields(w.Plain()), " "))}
+}
+
+// shorten keeps what fits into a line of the Tray.
+func shorten(s string) string {
+	if r := []rune(s); len(r) > 70 {
+		return string(r[:69]) + "…"
+	}
+	return s
 }
 
 type elsewhere struct {

@@ -1,5 +1,5 @@
 // Words are changed where they stand: by ProseMirror, in the frame of the page.
-import { block, page } from './page.js';
+import { block, page, zoneAt } from './page.js';
 import { say, send } from './edits.js';
 import { select } from './select.js';
 import { ask, nameOf } from '../controls/link.js';
@@ -44,14 +44,15 @@ export function write(id, part = '', then = null) {
   const b = block(id);
   let element = canvas.element(id);
   if (!b || !element) return false;
-  if (!b.writes) {
+  if (b.writes) element = [...element.children].find((e) => e.dataset.words && e.getClientRects().length) ?? element; // what is said in this zone
+  else {
     element = element.querySelector(part ? `[data-part="${part}"]` : '[data-part]');
     if (!element || element.closest('[data-block]').dataset.block !== id) return false;
   }
   if (writing) stop();
   select(id);
   const field = !b.writes && element.dataset.part.includes('.'); // a field has no look of its own
-  writing = { id, part: b.writes ? '' : element.dataset.part, element, field, line: b.kind === 'heading' || b.kind === 'button' || field, was: element.getAttribute('class'), then };
+  writing = { id, part: b.writes ? '' : element.dataset.part, element, field, zone: zoneAt(page.width).id, line: b.kind === 'heading' || b.kind === 'button' || field, was: element.getAttribute('class'), then };
   stage.classList.add('writing');
   if (field) plain();
   else rich(writing);
@@ -171,7 +172,7 @@ function left() {
 
 /** The command that keeps what was written: words of a block, words of an entry, or a field of one. */
 function command(w, value) {
-  if (!w.part) return { op: 'block.write', node: w.id, value };
+  if (!w.part) return { op: 'block.write', node: w.id, zone: w.zone, value };
   const [at, setting] = w.part.split('.');
   if (!setting) return { op: 'entry.write', node: w.id, at: Number(at), value };
   return at === '' ? { op: 'block.content', node: w.id, setting, value: value.trim() } : { op: 'entry.set', node: w.id, at: Number(at), setting, value: value.trim() };
