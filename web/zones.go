@@ -136,6 +136,7 @@ type hereView struct {
 type hereGroup struct {
 	ID, Name string
 	Rows     []hereRow
+	Again    *bench.Again // where its blocks stand otherwise than by the rule
 }
 
 type hereRow struct {
@@ -153,6 +154,12 @@ func (s *Server) zoneHere(c *gin.Context) {
 		return
 	}
 	v := hereView{Site: st, Page: p, Zone: st.Zones[i]}
+	src, err := s.source(c, st)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	stage := s.workshop.Stage(st, src, p.Slug)
 	for _, sec := range p.Doc.Sections {
 		g := hereGroup{ID: sec.ID, Name: sec.Name}
 		for _, h := range edit.SetHere(&doc.Page{Sections: []*doc.Section{sec}}, v.Zone.ID) {
@@ -174,6 +181,9 @@ func (s *Server) zoneHere(c *gin.Context) {
 			g.Rows = append(g.Rows, r)
 		}
 		if v.Count += len(g.Rows); len(g.Rows) > 0 {
+			if !sec.Hidden {
+				g.Again = stage.Again(p.Doc, sec, v.Zone, edit.Env{Site: &st.Site, NewID: store.NewID})
+			}
 			v.Groups = append(v.Groups, g)
 		}
 	}

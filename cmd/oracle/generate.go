@@ -89,6 +89,9 @@ func (g *generator) block(h doc.Holder, depth int) *doc.Block {
 		b.Arrangement = g.arrangement()
 		b.Blocks = g.blocks(b.Holder(), 5, depth+1)
 	}
+	if element.Varies(kind, b.Content) && g.r.IntN(4) == 0 {
+		b.Content.Instead = doc.Zoned[doc.Words]{g.zone(): g.words(1 + g.r.IntN(2))}
+	}
 	return b
 }
 

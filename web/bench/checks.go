@@ -160,10 +160,34 @@ func (st *Stage) drawAt(p *doc.Page, f *check.Finding) template.HTML {
 	if sec == nil {
 		return ""
 	}
-	width := float64(f.Worst)
-	d := drawing{width: width, zone: st.Site.Zones.At(width), marked: f.Node}
+	return st.drawSection(p, sec, float64(f.Worst), f.Node, repairWide)
+}
+
+// drawSection draws a section of a page that isn't kept, at a width of the page in px, with a block
+// marked or none, wide px wide on screen.
+func (st *Stage) drawSection(p *doc.Page, sec *doc.Section, width float64, marked string, wide float64) template.HTML {
+	d := drawing{width: width, zone: st.Site.Zones.At(width), marked: marked}
 	on := st.Passing()
-	return d.whole(on.scene(p, sec).at(width), (&View{Stage: on, Page: p}).over(sec, d.zone), repairWide)
+	return d.whole(on.scene(p, sec).at(width), (&View{Stage: on, Page: p}).over(sec, d.zone), wide)
+}
+
+// Again is a section whose blocks stand otherwise in a zone than by the rule, drawn as it is and
+// as the rule has it.
+type Again struct{ Now, ByRule template.HTML }
+
+// againWide is how wide, in px, these drawings are.
+const againWide = 108
+
+// Again draws what arranging a section again by the rule would do in a zone, or gives nil where it
+// stands by the rule already.
+func (st *Stage) Again(p *doc.Page, sec *doc.Section, zone doc.Zone, env edit.Env) *Again {
+	r, err := edit.Apply(p, edit.Command{Op: "zone.follow", Node: sec.ID, Zone: zone.ID, Setting: "places"}, env)
+	if err != nil || len(r.Steps) == 0 {
+		return nil
+	}
+	next, _ := r.Page.Section(sec.ID)
+	width := float64(zone.Typical)
+	return &Again{st.drawSection(p, sec, width, "", againWide), st.drawSection(r.Page, next, width, "", againWide)}
 }
 
 // About tells states of what a finding is about apart: the blocks, or the page's own words.

@@ -157,6 +157,7 @@ var Commands = []Command{
 	{ID: "checks", Name: "Checks", Find: "problems findings errors accessibility"},
 	{ID: "companion", Name: "Companion: another width beside", Find: "phone second canvas split pane", Keys: []string{"c"}},
 	{ID: "film", Name: "Play all widths", Find: "film animate responsive widths", Keys: []string{"p"}},
+	{ID: "again", Name: "Arrange the section again in this zone", Find: "reset places order phone rule automatic derive", Needs: "any", Menu: true, Composes: true},
 	{ID: "zones", Name: "Zones", Find: "breakpoints devices widths boundaries add remove", Composes: true},
 	{ID: "house", Name: "House style", Find: "colours fonts theme design"},
 	{ID: "library", Name: "Library", Find: "pictures videos files media"},

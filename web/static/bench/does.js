@@ -101,6 +101,7 @@ export const does = {
   rulers: rulers.toggle, guide: rulers.ask,
   marks: () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); },
   fold: tray.toggleFold,
+  again: () => ask({ op: 'zone.follow', setting: 'places', node: sectionOf(page.select), zone: zone() }, 'Arranged by the rule'),
   'next-finding': () => checks.step(1), 'previous-finding': () => checks.step(-1), checks: () => press('#checks-open'), zones: zones.open, companion: companion.toggle, film: checks.play,
   house: () => go('/house'), library: () => go('/library'), pages: () => go(''), versions: () => location.assign(location.pathname.replace(/bench$/, 'versions')),
   try: () => press('.top-try'), publish: () => press('.top-publish'),
