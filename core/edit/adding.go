@@ -50,15 +50,16 @@ func (e *editing) addBlock() ([]Step, error) {
 	if err != nil {
 		return nil, err
 	}
+	var steps []Step
 	if h.Arrangement == doc.Placed {
-		if b.Place, err = e.cells(h, e.c.Kind, e.c.Place); err != nil {
+		if b.Place, steps, err = e.cells(h, e.c.Kind, e.c.Place); err != nil {
 			return nil, err
 		}
 	} else if b.Kind == doc.Picture { // there are no rows to fill
 		delete(b.Style, "aspect-ratio")
 	}
 	e.selected = b.ID
-	return []Step{{Do: InsertBlock, Parent: h.ID, At: e.behind(h), Block: b}}, nil
+	return append(steps, Step{Do: InsertBlock, Parent: h.ID, At: e.behind(h), Block: b}), nil
 }
 
 // fillWith puts the command's medium into a new block that can show it.
@@ -78,8 +79,9 @@ func (e *editing) fillWith(b *doc.Block) error {
 }
 
 // cells finds the cells of a new block in a Placed arrangement: those given for the
-// command's zone, else at the left of the first free row.
-func (e *editing) cells(h doc.Holder, kind doc.Kind, given *doc.Place) (doc.Zoned[doc.Place], error) {
+// command's zone, else at the left of the first free row. What was put into a narrower zone stands
+// in the widest by place.Upward, with steps by which others make room there.
+func (e *editing) cells(h doc.Holder, kind doc.Kind, given *doc.Place) (doc.Zoned[doc.Place], []Step, error) {
 	zones := e.zones()
 	resolved := place.Resolve(h, zones)
 	a := element.Of(kind)
@@ -98,18 +100,24 @@ func (e *editing) cells(h doc.Holder, kind doc.Kind, given *doc.Place) (doc.Zone
 		return at, checkPlace(at, columns)
 	}
 	z := zones.Index(e.c.Zone)
-	var narrow doc.Zoned[doc.Place]
-	if z > 0 && given != nil { // dropped by hand in a narrower zone
-		p, err := put(z, given)
-		if err != nil {
-			return nil, err
-		}
-		narrow, given = narrow.With(zones[z].ID, p), nil
-	} else if z > 0 {
-		given = nil
+	if z <= 0 || given == nil {
+		p, err := put(0, given)
+		return doc.Zoned[doc.Place]{zones.Widest(): p}, nil, err
 	}
-	p, err := put(0, given)
-	return narrow.With(zones.Widest(), p), err
+	p, err := put(z, given)
+	if err != nil {
+		return nil, nil, err
+	}
+	to, down := place.Upward(h, zones, z, p)
+	var steps []Step
+	for i, b := range h.Blocks {
+		if by, ok := down[i]; ok {
+			at := resolved[0][i].Place
+			at.Row += by
+			steps = append(steps, setBlock(b, func(b *doc.Block) { b.Place = b.Place.With(zones.Widest(), at) })...)
+		}
+	}
+	return doc.Zoned[doc.Place]{zones[z].ID: p, zones.Widest(): to}, steps, nil
 }
 
 func (e *editing) moveBlock() ([]Step, error) {
@@ -141,11 +149,11 @@ func (e *editing) moveBlock() ([]Step, error) {
 	e.selected = e.block.ID
 	var steps []Step
 	if to.Arrangement == doc.Placed && from.ID != to.ID {
-		cells, err := e.cells(to, e.block.Kind, e.c.Place)
+		cells, room, err := e.cells(to, e.block.Kind, e.c.Place)
 		if err != nil {
 			return nil, err
 		}
-		steps = e.replace(func(b *doc.Block) { b.Place = cells })
+		steps = append(room, e.replace(func(b *doc.Block) { b.Place = cells })...)
 	}
 	return append(steps, Step{Do: MoveBlock, ID: e.block.ID, Parent: to.ID, At: at}), nil
 }

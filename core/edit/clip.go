@@ -157,7 +157,7 @@ func (e *editing) paste() ([]Step, error) {
 			if p, ok := b.Place[widest]; ok { // as they stood to one another, below what is there
 				p.Row += below + 1 - top
 				b.Place = doc.Zoned[doc.Place]{widest: place.Fit(p, h.Columns(e.zones(), 0))}
-			} else if b.Place, err = e.cells(h, b.Kind, nil); err != nil {
+			} else if b.Place, _, err = e.cells(h, b.Kind, nil); err != nil {
 				return nil, err
 			}
 		}

@@ -37,7 +37,7 @@ func (e *editing) redesign() ([]Step, error) {
 	c.ofSeries(e.env.NewID)
 	for _, b := range c.rest() {
 		if next.Arrangement == doc.Placed {
-			cells, err := e.cells(next.Holder(), b.Kind, nil)
+			cells, _, err := e.cells(next.Holder(), b.Kind, nil)
 			if err != nil {
 				return nil, err
 			}

@@ -238,7 +238,7 @@ func (e *editing) moveAll() ([]Step, error) {
 	}
 	for i, b := range bs {
 		if to.Arrangement == doc.Placed && len(steps) == 0 && to.Index(b.ID) < 0 {
-			cells, err := e.cells(to, b.Kind, nil)
+			cells, _, err := e.cells(to, b.Kind, nil)
 			if err != nil {
 				return nil, err
 			}

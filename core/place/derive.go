@@ -525,7 +525,7 @@ func contains(p, q doc.Place) bool {
 
 // overlap is how many cells two places share.
 func overlap(p, q doc.Place) int {
-	return overlapRows(p, q) * max(min(p.Column+p.Span, q.Column+q.Span)-max(p.Column, q.Column), 0)
+	return overlapRows(p, q) * shared(p, q)
 }
 
 // filled reports whether a block fills its rows, and has no height of its own.
