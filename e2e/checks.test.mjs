@@ -41,6 +41,16 @@ test('an edit is marked under the Reach, and a key goes there', async () => {
   await page.locator('.tray-trail, .trail').getByText(/Boats leave/).first().waitFor();
 });
 
+const sizeShown = () => words().evaluate((e) => getComputedStyle(e).fontSize);
+
+test('what would mend it is tried on the canvas', async () => {
+  await page.getByRole('button', { name: 'Try: Set in 12 px' }).click();
+  await eventually(sizeShown, '12px', 'it is shown');
+  await page.keyboard.press('Escape');
+  await eventually(sizeShown, '10px', 'and left');
+  assert.equal(await count(), '1');
+});
+
 test('the screen shows it over its widths, with a repair that is taken', async () => {
   await page.goto(checks);
   await page.getByRole('heading', { name: /What breaks on Home/ }).waitFor();
@@ -48,6 +58,12 @@ test('the screen shows it over its widths, with a repair that is taken', async (
   assert.equal(await page.locator('.finding').count(), 1);
   assert.equal(await page.locator('.chart-bar').count(), 1);
   assert.equal(await page.locator('.repair .drawing').count(), 2, 'as it is and as it would be');
+  await page.getByRole('link', { name: 'Try it on the canvas' }).click();
+  await ready(page);
+  await eventually(sizeShown, '12px', 'it is shown there');
+  await page.keyboard.press('Escape');
+  await eventually(sizeShown, '10px', 'and left');
+  await page.goto(checks);
   await page.getByRole('button', { name: 'Set in 12 px' }).click();
   await page.getByText('Mended.').waitFor();
   assert.equal(await page.locator('.finding').count(), 0);

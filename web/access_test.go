@@ -86,6 +86,7 @@ var access = map[string]rights.Right{
 	"GET /sites/:site/pages/:page/checks/marks":              rights.See,
 	"GET /sites/:site/pages/:page/checks/count":              rights.See,
 	"GET /sites/:site/pages/:page/checks/file":               rights.See,
+	"GET /sites/:site/pages/:page/checks/mend":               rights.Compose,
 	"POST /sites/:site/pages/:page/checks/repair":            rights.Compose,
 	"POST /sites/:site/pages/:page/checks/quiet":             rights.Compose,
 	"GET /sites/:site/versions":                              rights.See,

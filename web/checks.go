@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"html/template"
 	"net/http"
 	"net/url"
 	"slices"
@@ -58,6 +59,27 @@ func (s *Server) checkPage(c *gin.Context, st *store.Site, src site.Source, p *s
 func (s *Server) offer(c *gin.Context, k *checking, f *check.Finding, all bool) *bench.Offer {
 	p := pageOf(c)
 	return k.stage.Offer(p.Doc, p.Slug, k.Checked, f, all, s.repairEnv(c, k), k.others, k.quiet)
+}
+
+// mend answers with the command that would mend a finding, to be tried on the canvas, or with
+// nothing.
+func (s *Server) mend(c *gin.Context) {
+	k, err := s.check(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	q := c.Query
+	key := check.Key{Rule: q("rule"), Node: q("node"), Other: q("other"), Part: q("part")}
+	for i := range k.Findings {
+		if f := &k.Findings[i]; f.Key() == key {
+			if offer := s.offer(c, k, f, false); offer != nil {
+				c.JSON(http.StatusOK, gin.H{"label": offer.Label, "command": offer.Command, "worst": f.Worst})
+				return
+			}
+		}
+	}
+	c.Status(http.StatusNoContent)
 }
 
 // repairEnv is what repairs are checked against.
@@ -115,6 +137,17 @@ type mark struct {
 	Nodes    []string `json:"nodes"`
 	Ranges   [][2]int `json:"ranges"`
 	Worst    int      `json:"worst"`
+	Key      string   `json:"key"` // as a query
+}
+
+// query is a finding's key as the query of an address.
+func query(k check.Key) string {
+	return url.Values{"rule": {k.Rule}, "node": {k.Node}, "other": {k.Other}, "part": {k.Part}}.Encode()
+}
+
+// Try is where what would mend a finding is tried on the canvas of a page's Bench.
+func (f findingView) Try(bench string) template.URL {
+	return template.URL(bench + "?" + url.Values{"width": {strconv.Itoa(f.Worst)}, "select": {f.Node}}.Encode() + "&" + query(f.Key()))
 }
 
 // marks answers with what was found on the page, for the Reach.
@@ -127,7 +160,7 @@ func (s *Server) marks(c *gin.Context) {
 	marks := make([]mark, len(checked.Findings))
 	for i := range checked.Findings {
 		f := &checked.Findings[i]
-		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst, Nodes: []string{}}
+		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst, Nodes: []string{}, Key: query(f.Key())}
 		for _, id := range []string{f.Node, f.Other} {
 			if id != "" {
 				m.Nodes = append(m.Nodes, id)

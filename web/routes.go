@@ -173,6 +173,7 @@ func (s *Server) table() []route {
 		get(page+"/checks/marks", rights.See, s.marks),
 		get(page+"/checks/count", rights.See, s.checkCount),
 		get(page+"/checks/file", rights.See, s.findingsFile),
+		get(page+"/checks/mend", rights.Compose, s.mend),
 		post(page+"/checks/repair", rights.Compose, s.repair),
 		post(page+"/checks/quiet", rights.Compose, s.keepQuiet),
 		get(page+"/versions", rights.See, s.versions),

@@ -160,15 +160,14 @@ func (st *Stage) drawAt(p *doc.Page, f *check.Finding) template.HTML {
 	if sec == nil {
 		return ""
 	}
-	return st.drawSection(p, sec, float64(f.Worst), f.Node, repairWide)
+	return st.drawSection(p, sec, drawing{width: float64(f.Worst), marked: f.Node, most: 0.9 * float64(f.Worst)}, repairWide)
 }
 
-// drawSection draws a section of a page that isn't kept, at a width of the page in px, with a block
-// marked or none, wide px wide on screen.
-func (st *Stage) drawSection(p *doc.Page, sec *doc.Section, width float64, marked string, wide float64) template.HTML {
-	d := drawing{width: width, zone: st.Site.Zones.At(width), marked: marked}
+// drawSection draws a section of a page that isn't kept, wide px wide on screen.
+func (st *Stage) drawSection(p *doc.Page, sec *doc.Section, d drawing, wide float64) template.HTML {
+	d.zone = st.Site.Zones.At(d.width)
 	on := st.Passing()
-	return d.whole(on.scene(p, sec).at(width), (&View{Stage: on, Page: p}).over(sec, d.zone), wide)
+	return d.whole(on.scene(p, sec).at(d.width), (&View{Stage: on, Page: p}).over(sec, d.zone), wide)
 }
 
 // Again is a section whose blocks stand otherwise in a zone than by the rule, drawn as it is and
@@ -186,8 +185,8 @@ func (st *Stage) Again(p *doc.Page, sec *doc.Section, zone doc.Zone, env edit.En
 		return nil
 	}
 	next, _ := r.Page.Section(sec.ID)
-	width := float64(zone.Typical)
-	return &Again{st.drawSection(p, sec, width, "", againWide), st.drawSection(r.Page, next, width, "", againWide)}
+	d := drawing{width: float64(zone.Typical)}
+	return &Again{st.drawSection(p, sec, d, againWide), st.drawSection(r.Page, next, d, againWide)}
 }
 
 // About tells states of what a finding is about apart: the blocks, or the page's own words.

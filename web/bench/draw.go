@@ -20,6 +20,8 @@ type drawing struct {
 	zone   int
 	marked string  // block to mark, or ""
 	until  float64 // what begins further down, in px of the page, isn't drawn; 0 draws all
+	top    float64 // where what is seen of it begins, in px of the page
+	most   float64 // how many px of the page are seen of it, around what is marked; 0 are all
 }
 
 // over reports whether a section lies over the next one and takes no room of its own.
@@ -43,6 +45,14 @@ func (d drawing) whole(box *layout.Box, over bool, width float64) template.HTML 
 		fmt.Fprintf(&b, `<rect width="%.0f" height="%.0f" fill="#66706d"/>`, d.width, height)
 	}
 	d.section(&b, box, 0)
+	if d.most > 0 && height > d.most {
+		box.Walk(func(c *layout.Box, _, y float64) {
+			if c.Node.Block != "" && c.Node.Block == d.marked {
+				d.top = min(max(y+c.H/2-d.most/2, 0), height-d.most)
+			}
+		})
+		height = d.most
+	}
 	return d.svg(b.String(), height, width)
 }
 
@@ -145,8 +155,8 @@ func (d drawing) picture(b *strings.Builder, src string, x, y, w, h, radius floa
 
 // svg wraps what was drawn; the picture is width px wide on screen.
 func (d drawing) svg(content string, pageHeight, width float64) template.HTML {
-	return template.HTML(fmt.Sprintf(`<svg class="drawing" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMinYMin slice" aria-hidden="true" focusable="false">%s</svg>`,
-		d.width, max(pageHeight, 1), width, max(pageHeight*width/d.width, 1), content))
+	return template.HTML(fmt.Sprintf(`<svg class="drawing" viewBox="0 %.0f %.0f %.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMinYMin slice" aria-hidden="true" focusable="false">%s</svg>`,
+		d.top, d.width, max(pageHeight, 1), width, max(pageHeight*width/d.width, 1), content))
 }
 
 // DrawSection draws a section that stands on no page, width px wide on screen. Drawings are

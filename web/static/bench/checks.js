@@ -3,6 +3,7 @@ import { base, own, page } from './page.js';
 import { onAnswer, onState } from './edits.js';
 import { select } from './select.js';
 import { setWidth } from './reach.js';
+import { ask as tryOut } from './tries.js';
 import * as canvas from './canvas.js';
 
 const graves = ['hint', 'doubtful', 'broken'];
@@ -77,6 +78,44 @@ function go(m, of = m) {
   say.classList.remove('say-alert');
   telling = { p, until: performance.now() + 2000 };
   say.replaceChildren(p);
+  if (composes) offer(m.key, p);
+}
+
+const composes = document.body.dataset.composes === 'yes';
+
+/** Asks what would mend a finding, and puts it beside what is told of it, to be tried on the canvas. */
+async function offer(key, p) {
+  const { seq } = page;
+  const r = await fetch(`${base}/checks/mend?${key}`);
+  if (r.status !== 200 || seq !== page.seq) return;
+  const { label, command } = await r.json();
+  const b = document.createElement('button');
+  b.type = 'button';
+  b.className = 'btn btn-sm btn-outline-light';
+  b.textContent = `Try: ${label}`;
+  b.addEventListener('click', () => attempt(command, label, p));
+  p.append(' ', b);
+}
+
+/** Shows on the canvas what a repair does; Enter keeps it. */
+function attempt(command, label, p) {
+  p.replaceChildren(`${label}: Enter keeps it, Escape leaves it as it was.`);
+  tryOut(command, label);
+}
+
+/** Tries what the address names, as the screen of Checks leads here. */
+async function fromAddress() {
+  const q = new URLSearchParams(location.search);
+  if (!q.get('rule') || !composes) return;
+  const key = new URLSearchParams(['rule', 'node', 'other', 'part'].map((name) => [name, q.get(name) ?? '']));
+  for (const name of key.keys()) q.delete(name);
+  history.replaceState(null, '', `?${q}`);
+  const r = await fetch(`${base}/checks/mend?${key}`);
+  if (r.status !== 200) return;
+  const { label, command } = await r.json();
+  const p = document.createElement('p');
+  document.getElementById('say').replaceChildren(p);
+  attempt(command, label, p);
 }
 
 let telling; // what an answer that comes after must not wipe away
@@ -132,4 +171,5 @@ export function start() {
     if (here) go(here);
   });
   ask();
+  fromAddress();
 }

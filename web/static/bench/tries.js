@@ -19,7 +19,7 @@ const line = tries(async ({ command }) => {
 }, (answer, { go, name }) => {
   if (!answer.problem) {
     canvas.tryOn(answer);
-    if (go) canvas.show(answer.select);
+    if (go) canvas.show(answer.select || page.select);
     overlay.tried(name ? { id: answer.select || page.select, name } : null);
     overlay.redraw();
   }

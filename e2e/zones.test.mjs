@@ -1,0 +1,80 @@
+// What is otherwise in a narrower zone: its order, its words, and where things stand.
+import assert from 'node:assert/strict';
+import { before, test } from 'node:test';
+import { page, plot } from './opened.mjs';
+import { designer } from './openplot.mjs';
+import { canvas, choose, edit, eventually, openBench, settled, signIn } from './person.mjs';
+
+const names = () => page.locator('.overview-item .overview-name > span:first-child').allTextContents();
+const sections = () => canvas(page).locator('body > [data-section]').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top));
+const rises = (list) => list.every((y, i) => !i || y >= list[i - 1]);
+const zone = async (key) => { await page.locator('#stage').focus(); await page.keyboard.press(key); await settled(page); };
+
+before(async () => {
+  await signIn(page, plot.app, designer);
+  await openBench(page);
+});
+
+test('a section comes later on phones, and only there', async () => {
+  await zone('3');
+  const usual = await names();
+  await page.locator('.overview-go', { hasText: 'Departures' }).click();
+  await settled(page);
+  await edit(page, () => page.locator('#order-later').click());
+  await page.getByText('On Phone only.').waitFor();
+  const phone = [...usual];
+  [phone[2], phone[3]] = [phone[3], phone[2]];
+  assert.deepEqual(await names(), phone);
+  assert.ok(rises(await sections()), 'the canvas has them in that order');
+  await zone('1');
+  await eventually(async () => (await names()).join(), usual.join(), 'on desktops it is as it was');
+  await zone('3');
+  await eventually(async () => (await names()).join(), phone.join(), 'and on phones as it was put');
+});
+
+test('it is seen so in what is published, and the document is in the wider order', async () => {
+  const [at] = await Promise.all([page.waitForEvent('popup'), page.locator('.top-try').click()]);
+  await at.waitForLoadState();
+  await at.setViewportSize({ width: 375, height: 800 });
+  const tops = await at.locator('main > section').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top));
+  assert.ok(tops[1] > tops[2], 'the second of the document is seen after the third');
+  await at.setViewportSize({ width: 1280, height: 800 });
+  assert.ok(rises(await at.locator('main > section').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top))));
+  await at.close();
+});
+
+test('a heading says something shorter on phones', async () => {
+  await zone('3');
+  const title = canvas(page).getByText('Small boats, three');
+  await title.scrollIntoViewIfNeeded();
+  await choose(page, title);
+  await edit(page, () => page.locator('#words-own').click());
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Enter');
+  await canvas(page).locator('.ProseMirror').waitFor();
+  await page.keyboard.type('Sail today');
+  await edit(page, () => page.keyboard.press('Escape'));
+  const shown = () => canvas(page).locator('h1').first().evaluate((e) => e.innerText);
+  await eventually(shown, 'Sail today', 'on phones');
+  await zone('1');
+  await eventually(async () => (await shown()).startsWith('Small boats, three'), true, 'on desktops as before');
+  const tree = await canvas(page).locator('h1').first().ariaSnapshot();
+  assert.ok(!tree.includes('Sail today'), 'what isn’t seen isn’t announced');
+});
+
+test('a section is arranged again by the rule', async () => {
+  await zone('3');
+  const lead = canvas(page).getByText('Foot passengers, bicycles');
+  await choose(page, lead);
+  const row = () => page.locator('#tray').getByLabel('Rows', { exact: true }).inputValue();
+  await page.locator('#stage').focus();
+  await edit(page, () => page.keyboard.press('ArrowDown'));
+  await edit(page, () => page.keyboard.press('ArrowDown'));
+  assert.notEqual(await row(), '');
+  await page.keyboard.press('Control+K');
+  await page.keyboard.type('arrange the section');
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(400); // it is tried
+  await edit(page, () => page.keyboard.press('Enter'));
+  await eventually(row, '', 'it follows the rule again');
+});
