@@ -113,18 +113,22 @@ func (s *sight) onPictures() {
 			continue
 		}
 		behind = behind[:0]
-		pictured, plain := false, true
+		pictured, plain, foreign := false, true, false
 		for _, g := range grounds {
 			o := &s.boxes[g]
 			if g > l.box || o.px >= l.x+l.w || o.py >= l.y+l.h || o.px+o.pw <= l.x || o.py+o.ph <= l.y {
 				continue
 			}
 			if o.opaque() && o.px <= l.x && o.py <= l.y && o.px+o.pw >= l.x+l.w && o.py+o.ph >= l.y+l.h {
-				behind, pictured, plain = behind[:0], false, true
+				behind, pictured, plain, foreign = behind[:0], false, true, false
 			}
 			behind = append(behind, g)
 			plain = plain && !o.shown && o.st.BackgroundURL == "" && o.st.BackgroundTop == ""
+			foreign = foreign || s.foreign(o.info, b.info)
 			pictured = pictured || !plain || apart(o.info, b.info)
+		}
+		if s.pair {
+			pictured = foreign
 		}
 		if pictured && plain {
 			s.onPicture(l, b, behind, 4, 1) // a few colours, side by side or one below the other

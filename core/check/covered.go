@@ -19,7 +19,7 @@ var covered = Rule{
 	at: func(s *sight) {
 		for i := range s.boxes {
 			over := &s.boxes[i]
-			if over.block == "" || !over.opaque() || over.clip >= 0 {
+			if over.block == "" && !s.pair || !over.opaque() || over.clip >= 0 {
 				continue
 			}
 			for k := range s.lines {
@@ -31,8 +31,8 @@ var covered = Rule{
 				if w <= 3 || h <= 3 {
 					continue
 				}
-				if b := &s.boxes[l.box]; apart(over.info, b.info) && b.see >= unseen {
-					s.noteWords(over.block, b.node(), "", min(w, h), 0, start(b.text))
+				if b := &s.boxes[l.box]; (s.foreign(over.info, b.info) || !s.pair && apart(over.info, b.info)) && b.see >= unseen {
+					s.noteWords(over.node(), b.node(), "", min(w, h), 0, start(b.text))
 				}
 			}
 		}

@@ -52,7 +52,13 @@ func Findings(p *Page, sections [][]Finding) []Finding {
 		out = slices.DeleteFunc(out, func(f Finding) bool { return f.Rule == &underBar })
 	}
 	Sort(out)
-	return out
+	seen := map[Key]bool{}
+	return slices.DeleteFunc(out, func(f Finding) bool { // one section by itself, and held against the next
+		k := f.Key()
+		was := seen[k]
+		seen[k] = true
+		return was
+	})
 }
 
 // All gives what is wrong with a page: in each of its sections, and in all of it.
@@ -60,6 +66,9 @@ func All(p *Page) []Finding {
 	sections := make([][]Finding, len(p.Parts))
 	for i, part := range p.Parts {
 		sections[i] = Section(part)
+		if i > 0 {
+			sections[i] = append(sections[i], Between(p.Parts[i-1], part)...)
+		}
 	}
 	return Findings(p, sections)
 }

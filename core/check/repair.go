@@ -282,6 +282,28 @@ func mendHeading(p *Page, f *Finding) *Repair {
 }
 
 // mendRoom has what is in the way go down, or the block go back to where the rule puts it.
+// mendPull has a section that lies over the one above lie below it where it covers something.
+func mendPull(p *Page, f *Finding) *Repair {
+	of := func(node string) *doc.Section {
+		id, _ := doc.SplitItem(node)
+		if s, _ := p.Doc.Section(id); s != nil {
+			return s
+		}
+		s, _ := p.Doc.Block(id)
+		return s
+	}
+	a, b := of(f.Node), of(f.Other)
+	if a == b || a == nil || b == nil {
+		return nil
+	}
+	for _, s := range []*doc.Section{a, b} {
+		if s.Style["pull"] != nil {
+			return &Repair{"No overlap in " + p.where(f), edit.Command{Op: "set", Node: s.ID, Zone: p.at(f), Setting: "pull", Value: "0"}}
+		}
+	}
+	return nil
+}
+
 // mendOrder has what comes in another order by hand in a zone come as it does in the wider one.
 func mendOrder(p *Page, f *Finding) *Repair {
 	zone := p.at(f)
@@ -308,6 +330,9 @@ func mendOrder(p *Page, f *Finding) *Repair {
 }
 
 func mendRoom(p *Page, f *Finding) *Repair {
+	if r := mendPull(p, f); r != nil {
+		return r
+	}
 	b := p.block(f.Node)
 	if b == nil {
 		return nil

@@ -34,24 +34,30 @@ func Section(p Part) []Finding {
 	for z, zone := range p.Zones {
 		g.refer(z, zone)
 	}
+	return append(g.sweep(Rules), g.zoned()...)
+}
+
+// sweep looks for what breaks rules at each width.
+func (g *gathered) sweep(rules []*Rule) []Finding {
+	p := g.Part
 	if p.At != nil {
 		s := &sight{gathered: g}
 		all := make([][]raw, len(p.At))
 		for i, w := range p.At {
-			s.look(p.Tree.At(float64(w)), w)
+			s.look(rules, p.Tree.At(float64(w)), w)
 			all[i] = slices.Clone(s.found)
 		}
-		return append(merged(all, func(i int) int { return p.At[i] }), g.zoned()...)
+		return merged(all, func(i int) int { return p.At[i] })
 	}
 	all := make([][]raw, Widths.To-Widths.From+1)
 	sights := sync.Pool{New: func() any { return &sight{gathered: g} }}
 	p.Tree.Each(Widths.From, Widths.To, func(width int, root *layout.Box) {
 		s := sights.Get().(*sight)
-		s.look(root, width)
+		s.look(rules, root, width)
 		all[width-Widths.From] = slices.Clone(s.found)
 		sights.Put(s)
 	})
-	return append(merged(all, func(i int) int { return Widths.From + i }), g.zoned()...)
+	return merged(all, func(i int) int { return Widths.From + i })
 }
 
 // raw is something found at one width.
@@ -114,6 +120,7 @@ type gathered struct {
 	meant []map[[2]string]bool
 	paint []bool // by zone: something is painted in another order than it stands in
 	count int    // of the elements known
+	pair  bool   // they are two sections, of which only what one does to the other is looked for
 }
 
 func (p Part) gather() *gathered {
@@ -229,10 +236,10 @@ type sight struct {
 }
 
 // look looks at a section at a width and notes what is found.
-func (s *sight) look(root *layout.Box, width int) {
+func (s *sight) look(rules []*Rule, root *layout.Box, width int) {
 	s.take(root, width)
 	s.found = s.found[:0]
-	for _, r := range Rules {
+	for _, r := range rules {
 		if r.at != nil {
 			s.rule = r
 			r.at(s)
@@ -317,6 +324,9 @@ func (s *sight) noteWords(node, other, part string, by, of float64, words string
 	}
 	s.found = append(s.found, raw{s.rule, node, other, part, by, of, words})
 }
+
+// foreign reports whether two boxes are of the two sections of a pair.
+func (g *gathered) foreign(a, b *info) bool { return g.pair && a.section != b.section }
 
 // apart reports whether two boxes are of blocks neither of which stands in the other.
 func apart(a, b *info) bool {

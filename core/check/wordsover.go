@@ -25,7 +25,7 @@ var wordsOver = Rule{
 					continue
 				}
 				x, y := &s.boxes[a.box], &s.boxes[b.box]
-				if x.node() == y.node() || y.see < unseen {
+				if x.node() == y.node() || y.see < unseen || s.pair && !s.foreign(x.info, y.info) {
 					continue
 				}
 				s.noteWords(x.node(), y.node(), "", min(a.x+a.w, b.x+b.w)-max(a.x, b.x, 0), 0, start(x.text))

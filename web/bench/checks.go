@@ -77,12 +77,16 @@ func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []s
 		StandIn: func(_ *doc.Block, words string) bool { return edit.StandsIn(words) },
 	}
 	var sections [][]check.Finding
+	var before *checked
 	for _, sec := range p.Sections {
 		if sec.Hidden {
 			continue
 		}
 		c := st.checkedSection(p, sec)
-		page.Parts = append(page.Parts, c.part)
+		if before != nil {
+			sections = append(sections, st.checkedPair(before, c))
+		}
+		page.Parts, before = append(page.Parts, c.part), c
 		sections = append(sections, c.findings)
 	}
 	out := &Checked{names: map[string]string{"": "The page"}, page: page}
@@ -227,6 +231,23 @@ func (st *Stage) checkedSection(p *doc.Page, sec *doc.Section) *checked {
 		st.workshop.checked.Add(k, c)
 	}
 	return c
+}
+
+// checkedPair gives what is wrong where a section overlaps the one below it, from memory when neither
+// changed.
+func (st *Stage) checkedPair(above, below *checked) []check.Finding {
+	if !check.Overlap(above.part.Section, below.part.Section) {
+		return nil
+	}
+	k := [2]*checked{above, below}
+	if fs, ok := st.workshop.pairs.Get(k); ok {
+		return fs
+	}
+	fs := check.Between(above.part, below.part)
+	if !st.passing {
+		st.workshop.pairs.Add(k, fs)
+	}
+	return fs
 }
 
 // pixels gives the colours of a picture of the library, by the address of one of its copies:

@@ -29,6 +29,7 @@ type Workshop struct {
 	scenes             *lru.Cache[sceneKey, *scene]
 	drawings           *lru.Cache[string, template.HTML] // of ready-made sections, by stage and name
 	checked            *lru.Cache[sceneKey, *checked]
+	pairs              *lru.Cache[[2]*checked, []check.Finding] // of a section and the one below it
 	colours            *lru.Cache[string, *check.Pixels] // of pictures, by file
 	readPixels         func(file string) (*check.Pixels, error)
 }
@@ -63,6 +64,9 @@ func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*check.Pix
 	}
 	if w.drawings, err = lru.New[string, template.HTML](maxDrawings); err != nil {
 		return nil, fmt.Errorf("remembering drawings: %w", err)
+	}
+	if w.pairs, err = lru.New[[2]*checked, []check.Finding](maxChecked); err != nil {
+		return nil, err
 	}
 	if w.checked, err = lru.New[sceneKey, *checked](maxChecked); err != nil {
 		return nil, fmt.Errorf("remembering findings: %w", err)

@@ -1,0 +1,44 @@
+package check
+
+import (
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/style"
+)
+
+// between are the rules by which one section is held against the next.
+var between = []*Rule{&covered, &wordsOver, &contrast}
+
+// Between gives what is wrong where a section and the one below it overlap, at every width: one is
+// pulled over the other, a bar lies over what comes after it, or a block hangs out.
+func Between(above, below Part) []Finding {
+	if !Overlap(above.Section, below.Section) {
+		return nil
+	}
+	body := &element.Node{Tag: "body", Styles: make([]style.Style, len(above.Zones)), Children: []*element.Node{above.Tree.Root, below.Tree.Root}}
+	for z := range body.Styles {
+		body.Styles[z].Display, body.Styles[z].FlexDirection = style.Flex, style.Column
+	}
+	p := above
+	p.Tree = above.Tree.Next(body)
+	g := p.gather()
+	below.Section.Walk(func(b *doc.Block) { g.kinds[b.ID] = b })
+	g.pair = true
+	return g.sweep(between)
+}
+
+// Overlap reports whether something of a section may lie over the one below it, or be under it.
+func Overlap(above, below *doc.Section) bool {
+	if above == nil || below == nil {
+		return false
+	}
+	if below.Style["pull"] != nil || above.Style["over"] != nil {
+		return true
+	}
+	for _, b := range above.Blocks {
+		if b.Style["overhang"] != nil {
+			return true
+		}
+	}
+	return false
+}
