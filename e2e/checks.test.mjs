@@ -26,6 +26,39 @@ before(async () => {
   await openBench(page);
 });
 
+/** What Chromium loads of the published Home at a width, once all of it was seen: bytes by what it is. */
+async function loaded(width) {
+  const live = await page.context().browser().newContext({ viewport: { width, height: 800 }, deviceScaleFactor: 1 });
+  const p = await live.newPage();
+  const asked = [];
+  p.on('requestfinished', (r) => asked.push(r));
+  await p.goto(`${plot.site}/`);
+  await p.evaluate(async () => { for (let y = 0; y < document.body.scrollHeight; y += 400) { scrollTo(0, y); await new Promise((f) => { setTimeout(f, 60); }); } });
+  await p.waitForLoadState('networkidle');
+  const by = { text: 0, fonts: 0, pictures: 0 };
+  for (const r of asked) {
+    const { responseBodySize } = await r.sizes();
+    const path = new URL(r.url()).pathname;
+    if (path.includes('/fonts/')) by.fonts += responseBodySize;
+    else if (path.includes('/media/')) by.pictures += responseBodySize;
+    else if (r.resourceType() === 'document') by.text += responseBodySize;
+  }
+  await live.close();
+  return by;
+}
+
+test('what visitors load is what Chromium loads', async () => {
+  await page.goto(checks);
+  const told = await page.locator('.weights [data-bytes]').evaluateAll((all) => all.map((e) => Object.fromEntries(e.dataset.bytes.split(';').filter(Boolean).map((p) => p.split('=')).map(([k, v]) => [k, Number(v)]))));
+  for (const [i, width] of [375, 800, 1280].entries()) {
+    const by = await loaded(width);
+    assert.equal(told[i].pictures, by.pictures, `pictures at ${width}`);
+    assert.equal(told[i].fonts, by.fonts, `fonts at ${width}`);
+    assert.ok(Math.abs(told[i].HTML + told[i].CSS - by.text) < 0.15 * by.text, `text at ${width}: ${told[i].HTML + told[i].CSS} and ${by.text}`); // packed otherwise
+  }
+  await openBench(page);
+});
+
 test('an edit is marked under the Reach, and a key goes there', async () => {
   await checked();
   assert.equal(await count(), '0', 'nothing is wrong with the demo');

@@ -170,6 +170,7 @@ type Rendered struct {
 	Media     []string          // file names
 	Scripts   []string          // names
 	Embeds    map[string]string // own HTML, by file name
+	Body      *element.Node
 }
 
 // Render gives a page's HTML and CSS.
@@ -184,6 +185,7 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 		}
 	}
 	body := b.Page(p)
+	r.Body = body
 	var faces []emit.FontFace
 	// What the page's first words are set in is wanted before the style sheet is read.
 	early := func(family string, italic bool) bool {

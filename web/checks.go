@@ -209,6 +209,43 @@ type checksView struct {
 	Problem  string
 	Done     string
 	Pages    []*store.PageInfo
+	Weights  []weightBar
+}
+
+// weightBar is what a zone's visitors load, drawn as a bar.
+type weightBar struct {
+	Zone  string
+	Total int // kB
+	Parts []weightPart
+}
+
+type weightPart struct {
+	Name  string
+	Bytes int
+	KB    int
+	X, W  float64 // on a line of weightWide px
+}
+
+// weightWide is how wide the heaviest zone's bar is, in px.
+const weightWide = 320.0
+
+// weightsOf draws what is loaded in each zone, from the narrowest.
+func weightsOf(zs doc.Zones, by []check.Bytes) (out []weightBar) {
+	most := 1
+	for _, w := range by {
+		most = max(most, w.Sum())
+	}
+	for z := len(by) - 1; z >= 0; z-- {
+		w := by[z]
+		bar, x := weightBar{Zone: zs[z].Name, Total: (w.Sum() + 500) / 1000}, 0.0
+		for _, p := range []weightPart{{Name: "HTML", Bytes: w.HTML}, {Name: "CSS", Bytes: w.CSS}, {Name: "scripts", Bytes: w.Scripts}, {Name: "fonts", Bytes: w.Fonts}, {Name: "pictures", Bytes: w.Pictures}} {
+			p.X, p.W, p.KB = x, float64(p.Bytes)/float64(most)*weightWide, (p.Bytes+500)/1000
+			x += p.W
+			bar.Parts = append(bar.Parts, p)
+		}
+		out = append(out, bar)
+	}
+	return out
 }
 
 // address is the screen's address with one thing chosen otherwise.
@@ -429,7 +466,7 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 			v.Width = v.Findings[0].Worst
 		}
 	}
-	v.Shown = len(v.Findings)
+	v.Shown, v.Weights = len(v.Findings), weightsOf(st.Zones, checked.Weights())
 	v.Chart = chartOf(st, p.Doc, v, checked.Checked)
 	s.screen(c, status, "checks", v)
 }

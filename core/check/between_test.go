@@ -17,7 +17,9 @@ func TestBetween(t *testing.T) {
 		c.ID = id
 		return c
 	}
-	said := func(id, color string) []*doc.Block { return []*doc.Block{words(id, "Boats for hire by the hour", "color", color)} }
+	said := func(id, color string) []*doc.Block {
+		return []*doc.Block{words(id, "Boats for hire by the hour", "color", color)}
+	}
 	for what, tt := range map[string]struct {
 		above, below   *doc.Section
 		rule, on, from string

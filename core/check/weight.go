@@ -8,6 +8,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/style"
 )
 
 // Bytes are what a visitor's browser loads for a page, by what it is.
@@ -113,38 +114,38 @@ var wasteful = Rule{
 			if b.Node.Tag != "img" || b.block == "" || b.W <= 0 || vector(attr(b.Node, "src")) {
 				continue
 			}
-			if loads := s.chosen(b); loads >= leastWaste && loads > b.W*mostWaste {
+			if _, loads := Loads(b.Node, s.width); loads >= leastWaste && loads > b.W*mostWaste {
 				s.noteWords(b.block, "", "", loads, b.W, "")
 			}
 		}
 	},
 }
 
-// chosen is how wide the file is that a browser takes of those of a picture, on a screen with one
-// pixel a px (HTML §4.8.4.3): the first that is as wide as sizes says, or the widest.
-func (s *sight) chosen(b *box) float64 {
-	var widths []float64
-	for _, c := range strings.Split(attr(b.Node, "srcset"), ",") {
+// Loads gives the file that a browser takes of those of a picture in a viewport of a width in px, on
+// a screen with one pixel a px (HTML §4.8.4.3), and how wide that is: the first that is as wide as
+// sizes says, or the widest. Of several formats it is the first.
+func Loads(n *element.Node, width float64) (address string, px float64) {
+	srcset, sizes := attr(n, "srcset"), attr(n, "sizes")
+	if len(n.Sources) > 0 {
+		srcset, sizes = n.Sources[0].Srcset, n.Sources[0].Sizes
+	}
+	address = attr(n, "src")
+	px, _ = strconv.ParseFloat(attr(n, "width"), 64)
+	needs, first := sizesAt(sizes, width), true
+	for _, c := range strings.Split(srcset, ",") {
 		f := strings.Fields(c)
 		if len(f) != 2 {
 			continue
 		}
-		if w, err := strconv.ParseFloat(strings.TrimSuffix(f[1], "w"), 64); err == nil {
-			widths = append(widths, w)
+		w, err := strconv.ParseFloat(strings.TrimSuffix(f[1], "w"), 64)
+		if err != nil {
+			continue
+		}
+		if first || px < needs && w > px || w >= needs && w < px {
+			address, px, first = f[0], w, false
 		}
 	}
-	if len(widths) == 0 {
-		w, _ := strconv.ParseFloat(attr(b.Node, "width"), 64)
-		return w
-	}
-	slices.Sort(widths)
-	needs := sizesAt(attr(b.Node, "sizes"), s.width)
-	for _, w := range widths {
-		if w >= needs {
-			return w
-		}
-	}
-	return widths[len(widths)-1]
+	return address, px
 }
 
 // sizesAt gives the width in px that a sizes attribute, as package element writes it, says at a
@@ -207,23 +208,22 @@ var unusedFont = Rule{
 	},
 	whole: func(p *Page, r *report) {
 		for _, family := range p.Families {
-			used := false
-			for z := range p.Site.Zones {
+			p.inZones(r, func(z int, note func(Finding)) {
 				for _, part := range p.Parts {
-					used = used || usesFont(part, z, family)
+					if usesFont(part.Tree.Root, z, family) {
+						return
+					}
 				}
-			}
-			if !used {
-				r.add(Finding{Part: family, Words: family})
-			}
+				note(Finding{Part: family, Words: family})
+			})
 		}
 	},
 }
 
-// usesFont reports whether any words of a section are set in a family in a zone.
-func usesFont(p Part, z int, family string) (used bool) {
-	p.Tree.Root.Walk(func(n *element.Node) {
-		used = used || n.Text != "" && n.Styles[z].FontFamily == family
-	})
-	return used
+// usesFont reports whether any words of an element that are displayed in a zone are set in a family.
+func usesFont(n *element.Node, z int, family string) bool {
+	if n.Tag == "" {
+		return n.Styles[z].FontFamily == family
+	}
+	return n.Styles[z].Display != style.None && slices.ContainsFunc(n.Children, func(c *element.Node) bool { return usesFont(c, z, family) })
 }

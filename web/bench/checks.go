@@ -49,6 +49,9 @@ func (c *Checked) Name(id string) string {
 	return "something"
 }
 
+// Weights is what a visitor's browser loads for the page, by zone.
+func (c *Checked) Weights() []check.Bytes { return c.page.Weights }
+
 // Counts counts those that aren't quiet.
 func (c *Checked) Counts() (n store.Counts) {
 	for _, f := range c.Findings {
@@ -76,6 +79,11 @@ func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []s
 		File:    func(id string) bool { return st.Medium(id) != "" },
 		StandIn: func(_ *doc.Block, words string) bool { return edit.StandsIn(words) },
 	}
+	weighed := make(chan struct{})
+	go func() {
+		page.Weights, page.Families = st.Source.Weigh(here, p, st.workshop.mediaDir)
+		close(weighed)
+	}()
 	var sections [][]check.Finding
 	var before *checked
 	for _, sec := range p.Sections {
@@ -89,6 +97,7 @@ func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []s
 		page.Parts, before = append(page.Parts, c.part), c
 		sections = append(sections, c.findings)
 	}
+	<-weighed
 	out := &Checked{names: map[string]string{"": "The page"}, page: page}
 	for _, s := range p.Sections {
 		out.names[s.ID] = s.Name

@@ -30,7 +30,7 @@ type Workshop struct {
 	drawings           *lru.Cache[string, template.HTML] // of ready-made sections, by stage and name
 	checked            *lru.Cache[sceneKey, *checked]
 	pairs              *lru.Cache[[2]*checked, []check.Finding] // of a section and the one below it
-	colours            *lru.Cache[string, *check.Pixels] // of pictures, by file
+	colours            *lru.Cache[string, *check.Pixels]        // of pictures, by file
 	readPixels         func(file string) (*check.Pixels, error)
 }
 

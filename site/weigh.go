@@ -1,0 +1,172 @@
+package site
+
+import (
+	"bytes"
+	"cmp"
+	"compress/gzip"
+	"os"
+	"path"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
+
+	"openplot/core/check"
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/style"
+	"openplot/fonts"
+	"openplot/store"
+)
+
+// Weigh gives what a visitor's browser loads of a page, by zone, at its typical width and on a
+// screen with one pixel a px, once all of it was seen: text packed with gzip, pictures and fonts
+// as they are, fonts of the site's own with all their characters. Videos and what others serve
+// don't count. families are those that the page has browsers fetch before they are needed.
+func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.Bytes, families []string) {
+	const media = "m/"
+	r := src.Render(slug, p, Addresses{Media: media, StyleMedia: media, Fonts: "f/", StyleFonts: "f/", Script: func(name string) string { return name }, OwnFont: func(f *store.Font) string { return f.File }})
+	css := packed([]byte(r.CSS))
+	text := check.Bytes{CSS: css, HTML: max(packed([]byte(r.HTML))-css, 0)}
+	for _, name := range r.Scripts {
+		if b, err := Script(name); err == nil {
+			text.Scripts += packed(b)
+		}
+	}
+	for z, zone := range src.Site.Zones {
+		w := text
+		seen := map[string]bool{}
+		add := func(address string) {
+			if file, ours := strings.CutPrefix(address, media); ours && !seen[file] {
+				seen[file] = true
+				w.Pictures += size(filepath.Join(mediaDir, path.Base(file)))
+			}
+		}
+		type face struct {
+			family string
+			italic bool
+		}
+		used, beyond := map[face]map[int]bool{}, map[face]bool{} // weights, and whether extended characters are in it
+		var walk func(n *element.Node)
+		walk = func(n *element.Node) {
+			st := &n.Styles[z]
+			if n.Tag == "" {
+				f := face{st.FontFamily, st.FontItalic}
+				if used[f] == nil {
+					used[f] = map[int]bool{}
+				}
+				used[f][st.FontWeight] = true
+				beyond[f] = beyond[f] || strings.ContainsFunc(n.Text, isExtended)
+				return
+			}
+			if st.Display == style.None || n.Folded {
+				return
+			}
+			if n.Tag == "img" {
+				address, _ := check.Loads(n, float64(zone.Typical))
+				add(address)
+			}
+			add(st.BackgroundURL)
+			for _, a := range n.Attrs {
+				if a.Name == "poster" {
+					add(a.Value)
+				}
+			}
+			for _, c := range n.Children {
+				walk(c)
+			}
+		}
+		walk(r.Body)
+		is := func(family string, italic bool) bool { return used[face{family, italic}] != nil }
+		for _, f := range fonts.Needed(is) {
+			of := face{f.Family, f.Italic}
+			if b, err := fonts.Files.ReadFile("files/" + f.File); err == nil && (!f.Extended || beyond[of]) && takes(f, used[of]) {
+				w.Fonts += len(b)
+			}
+		}
+		for _, f := range src.Needed(is) {
+			w.Fonts += size(filepath.Join(mediaDir, f.File))
+		}
+		by = append(by, w)
+	}
+	for _, family := range []string{src.Site.House.Fonts.Heading, src.Site.House.Fonts.Body} {
+		if emitted := strings.Contains(r.CSS, `font-family:"`+family+`"`); emitted && (len(families) == 0 || families[0] != family) {
+			families = append(families, family)
+		}
+	}
+	return by, families
+}
+
+// takes reports whether words of some weights are set in a shipped file rather than in another one of
+// its family (CSS Fonts 4 §5.2): of a family with files of one weight each, in the one that matches.
+func takes(f fonts.Face, weights map[int]bool) bool {
+	if f.Weights[0] != f.Weights[1] || weights == nil { // or an italic stands in
+		return true
+	}
+	var all []int
+	for _, other := range fonts.Faces {
+		if other.Family == f.Family && other.Italic == f.Italic && !other.Extended {
+			all = append(all, other.Weights[0])
+		}
+	}
+	for w := range weights {
+		best := slices.MinFunc(all, func(a, b int) int { return cmp.Compare(further(w, a), further(w, b)) })
+		if best == f.Weights[0] {
+			return true
+		}
+	}
+	return false
+}
+
+// further is how far a weight comes behind in the order in which weights are tried for a wanted one.
+func further(wanted, w int) int {
+	const other = 1000 // what lies in the other direction comes after
+	switch {
+	case wanted >= 400 && wanted <= 500 && w >= wanted && w <= 500:
+		return w - wanted
+	case wanted <= 500 && w <= wanted:
+		return 100 + wanted - w
+	case wanted > 500 && w >= wanted:
+		return w - wanted
+	case w > wanted:
+		return other + w - wanted
+	}
+	return other + wanted - w
+}
+
+// packed is how many bytes are sent of a text.
+func packed(b []byte) int {
+	var out bytes.Buffer
+	w := gzip.NewWriter(&out)
+	if _, err := w.Write(b); err != nil || w.Close() != nil {
+		return len(b)
+	}
+	return out.Len()
+}
+
+// size is a file's in bytes, or 0 where there is none.
+func size(file string) int {
+	info, err := os.Stat(file)
+	if err != nil {
+		return 0
+	}
+	return int(info.Size())
+}
+
+// extended are the characters of the extended files of shipped fonts.
+var extended = func() (out [][2]rune) {
+	for _, part := range strings.Split(fonts.Face{Extended: true}.Range(), ",") {
+		from, to, span := strings.Cut(strings.TrimPrefix(part, "U+"), "-")
+		if !span {
+			to = from
+		}
+		a, _ := strconv.ParseInt(from, 16, 32)
+		b, _ := strconv.ParseInt(to, 16, 32)
+		out = append(out, [2]rune{rune(a), rune(b)})
+	}
+	return out
+}()
+
+func isExtended(r rune) bool {
+	return slices.ContainsFunc(extended, func(s [2]rune) bool { return r >= s[0] && r <= s[1] })
+}
