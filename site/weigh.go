@@ -2,7 +2,6 @@ package site
 
 import (
 	"bytes"
-	"cmp"
 	"compress/gzip"
 	"os"
 	"path"
@@ -14,6 +13,7 @@ import (
 	"openplot/core/check"
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/shape"
 	"openplot/core/style"
 	"openplot/fonts"
 	"openplot/store"
@@ -100,38 +100,18 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 // takes reports whether words of some weights are set in a shipped file rather than in another one of
 // its family (CSS Fonts 4 §5.2): of a family with files of one weight each, in the one that matches.
 func takes(f fonts.Face, weights map[int]bool) bool {
-	if f.Weights[0] != f.Weights[1] || weights == nil { // or an italic stands in
+	if weights == nil { // an italic stands in
 		return true
 	}
-	var all []int
-	for _, other := range fonts.Faces {
-		if other.Family == f.Family && other.Italic == f.Italic && !other.Extended {
-			all = append(all, other.Weights[0])
-		}
-	}
 	for w := range weights {
-		best := slices.MinFunc(all, func(a, b int) int { return cmp.Compare(further(w, a), further(w, b)) })
-		if best == f.Weights[0] {
+		far := func(of fonts.Face) int { return shape.WeightDistance(of.Weights[0], of.Weights[1], w) }
+		if !slices.ContainsFunc(fonts.Faces, func(other fonts.Face) bool {
+			return other.Family == f.Family && other.Italic == f.Italic && far(other) < far(f)
+		}) {
 			return true
 		}
 	}
 	return false
-}
-
-// further is how far a weight comes behind in the order in which weights are tried for a wanted one.
-func further(wanted, w int) int {
-	const other = 1000 // what lies in the other direction comes after
-	switch {
-	case wanted >= 400 && wanted <= 500 && w >= wanted && w <= 500:
-		return w - wanted
-	case wanted <= 500 && w <= wanted:
-		return 100 + wanted - w
-	case wanted > 500 && w >= wanted:
-		return w - wanted
-	case w > wanted:
-		return other + w - wanted
-	}
-	return other + wanted - w
 }
 
 // packed is how many bytes are sent of a text.

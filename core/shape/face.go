@@ -161,15 +161,19 @@ func (l *Library) Faces(family string, weight int, italic bool) []*Face {
 	return fs
 }
 
-// distance orders files as CSS Fonts 4 §5.2 does: style first; then, for weights
-// from 400 to 500 up to 500 first, for lighter ones down first, for heavier ones
-// up first.
+// distance orders files as CSS Fonts 4 §5.2 does: style first, then weight.
 func distance(f *file, weight int, italic bool) int {
-	d := 0
+	d := WeightDistance(f.weights[0], f.weights[1], weight)
 	if f.italic != italic {
 		d += 100000
 	}
-	lo, hi := f.weights[0], f.weights[1]
+	return d
+}
+
+// WeightDistance orders files by the weights that they have, from lo to hi, as CSS Fonts 4 §5.2 does
+// for a wanted one: from 400 to 500 up to 500 first, for lighter ones down first, for heavier ones
+// up first.
+func WeightDistance(lo, hi, weight int) (d int) {
 	switch {
 	case weight >= lo && weight <= hi:
 	case weight < lo: // heavier than wanted
