@@ -77,10 +77,14 @@ test('an edit is marked under the Reach, and a key goes there', async () => {
 const sizeShown = () => words().evaluate((e) => getComputedStyle(e).fontSize);
 
 test('what would mend it is tried on the canvas', async () => {
+  const elsewhere = () => page.locator('#elsewhere-desktop svg').evaluate((e) => e.outerHTML);
+  const before = await elsewhere();
   await page.getByRole('button', { name: 'Try: Set in 12 px' }).click();
   await eventually(sizeShown, '12px', 'it is shown');
+  await eventually(async () => (await elsewhere()) !== before, true, 'in the other zones too, drawn small');
   await page.keyboard.press('Escape');
   await eventually(sizeShown, '10px', 'and left');
+  assert.equal(await elsewhere(), before);
   assert.equal(await count(), '1');
 });
 

@@ -31,6 +31,10 @@ func (s *Server) tryEdit(c *gin.Context) {
 		return
 	}
 	v := &bench.View{Stage: s.workshop.Stage(st, src, p.Slug), Page: p.Doc, Seq: p.Seq}
+	if at, err := strconv.ParseFloat(c.PostForm("at"), 64); err == nil {
+		v.Width = min(max(at, bench.LeastWidth), bench.GreatestWidth)
+		v.Zone = st.Zones.At(v.Width)
+	}
 	if !allowed(v, command) {
 		c.JSON(http.StatusForbidden, gin.H{"problem": forWriters})
 		return
@@ -48,6 +52,11 @@ func (s *Server) tryEdit(c *gin.Context) {
 		v.Zone = st.Zones.At(v.Width)
 		v.Stage = v.Passing()
 		c.JSON(http.StatusOK, gin.H{"boxes": v.Boxes(result.Sections)})
+		return
+	}
+	if v.Selected = c.PostForm("elsewhere"); v.Selected != "" { // what else it does, drawn small
+		v.Stage = v.Passing()
+		c.JSON(http.StatusOK, gin.H{"elsewhere": v.Elsewhere()})
 		return
 	}
 	c.JSON(http.StatusOK, v.Tried(v.Alongside(result.Sections, structural(result.Steps)), result.Select))

@@ -362,6 +362,25 @@ func overlapped(sec doc.Holder, ps []place.Placed, i int) string {
 }
 
 // elsewhere draws the section in the other zones, with the selection marked.
+// Elsewhere draws what is selected as it is in the zones that aren't shown, by zone.
+func (v *View) Elsewhere() map[string]template.HTML {
+	id, _ := doc.SplitItem(v.Selected)
+	sec, _ := v.Page.Section(id)
+	if sec == nil {
+		sec, _ = v.Page.Block(id)
+	}
+	out := map[string]template.HTML{}
+	if sec == nil {
+		return out
+	}
+	var t Tray
+	v.elsewhere(&t, sec)
+	for _, e := range t.Elsewhere {
+		out[e.Zone.ID] = e.Drawing
+	}
+	return out
+}
+
 func (v *View) elsewhere(t *Tray, sec *doc.Section) {
 	if sec.Hidden {
 		return

@@ -11,13 +11,47 @@ let onNext = () => {}; // what is asked about
 /** Calls f(problem) after every try, with what is wrong with it or ''. */
 export function onTried(f) { listeners.push(f); }
 
-const line = tries(async ({ command }) => {
+async function post(command, more) {
   const { seq } = page;
-  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...onAll(command), base: seq }) }) });
+  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...onAll(command), base: seq }), at: page.width, ...more }) });
   const answer = r.status === 200 || r.status === 422 ? await r.json() : null;
   return seq === page.seq ? answer : null; // the page may be another one by now
-}, (answer, { go, name }) => {
+}
+
+const drawn = new Map(); // what the Tray's drawings of other zones showed before, by their button
+let rest = 0;
+
+/** Draws what a try does in the other zones, once it rests. */
+function elsewhere(command) {
+  clearTimeout(rest);
+  if (!page.select || !document.querySelector('.elsewhere-zone')) return;
+  rest = setTimeout(async () => {
+    const mine = rest;
+    const answer = await post(command, { elsewhere: page.select }).catch(() => null);
+    if (mine !== rest || !answer?.elsewhere) return;
+    for (const [zone, svg] of Object.entries(answer.elsewhere)) {
+      const b = document.getElementById(`elsewhere-${zone}`);
+      const was = b?.querySelector('svg');
+      if (!was) continue;
+      if (!drawn.has(b)) drawn.set(b, was);
+      const t = document.createElement('template');
+      t.innerHTML = svg;
+      was.replaceWith(t.content);
+    }
+  }, 120);
+}
+
+/** Ends drawing; the drawings are again what they were, unless what was tried is kept. */
+function settle(kept) {
+  clearTimeout(rest);
+  rest = 0;
+  if (!kept) for (const [b, was] of drawn) b.querySelector('svg')?.replaceWith(was);
+  drawn.clear();
+}
+
+const line = tries(({ command }) => post(command), (answer, { command, go, name }) => {
   if (!answer.problem) {
+    elsewhere(command);
     canvas.tryOn(answer);
     if (go) canvas.show(answer.select || page.select);
     overlay.tried(name ? { id: answer.select || page.select, name } : null);
@@ -33,6 +67,7 @@ export const attempt = (command, { go = false, name = '' } = {}) => line.want({ 
 /** Shows again what is kept. */
 export function leave() {
   line.end();
+  settle(false);
   overlay.tried(null);
   if (canvas.restore()) overlay.redraw();
 }
@@ -40,6 +75,7 @@ export function leave() {
 /** Keeps what was tried; it is shown on until the answer is there. */
 export function take(command) {
   line.end();
+  settle(true);
   overlay.tried(null);
   return send(command);
 }
