@@ -23,7 +23,7 @@ func Between(above, below Part) []Finding {
 	p.Tree = above.Tree.Next(body)
 	g := p.gather()
 	below.Section.Walk(func(b *doc.Block) { g.kinds[b.ID] = b })
-	g.pair = true
+	g.pair, g.flat = true, make([]map[*element.Node]faint, len(p.Zones))
 	return g.sweep(between)
 }
 

@@ -1,6 +1,7 @@
 package check
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -39,9 +40,28 @@ var contrast = Rule{
 		return fmt.Sprintf("“%s” needs at least %.1f to 1.", f.Words, f.Of)
 	},
 	zone: func(s *zoned) {
-		s.contrasts(s.Tree.Root, style.Viewport{Width: float64(zoneRange(s.Zones, s.zone).From)}, 1)
+		for _, f := range s.flat[s.zone] {
+			if f.pointed {
+				s.found = append(s.found, raw{rule: s.rule, node: f.node, by: f.by, of: f.of, words: f.words})
+			}
+		}
 	},
-	at: (*sight).onPictures,
+	at: (*sight).onGrounds,
+}
+
+// faint are words that are too faint on the ground that their elements give them.
+type faint struct {
+	node    string
+	by, of  float64
+	words   string
+	pointed bool // they are read when pointing shows them
+}
+
+// flats finds them in a zone, by the element whose lines they are in: the worst of each.
+func (g *gathered) flats(z int) map[*element.Node]faint {
+	out := map[*element.Node]faint{}
+	g.contrasts(g.Tree.Root, nil, z, style.Viewport{Width: float64(zoneRange(g.Zones, z).From)}, 1, false, out)
+	return out
 }
 
 // least is the ratio that words of a style need.
@@ -52,19 +72,23 @@ func leastRatio(st *style.Style, view style.Viewport) float64 {
 	return colour.AA
 }
 
-// contrasts finds words on a ground of one colour, as that is known from the elements.
-func (s *zoned) contrasts(n *element.Node, view style.Viewport, opacity float64) {
+// contrasts finds words that are too faint on a ground of one colour, as that is known from the
+// elements, in lines of in.
+func (g *gathered) contrasts(n, in *element.Node, z int, view style.Viewport, opacity float64, pointed bool, out map[*element.Node]faint) {
 	if n.Raw != "" || n.Folded {
 		return
 	}
-	st := &n.Styles[s.zone]
+	if in == nil && n.Inline() {
+		in = n
+	}
+	st := &n.Styles[z]
 	if st.Display == style.None || st.ClipPath == unseenClip {
 		return
 	}
 	if st.Opacity > 0 && st.Opacity < unseen && len(n.States) > 0 { // it is read when pointing shows it
 		then := *st
-		n.States[0].Change(s.zone, &then)
-		st = &then
+		n.States[0].Change(z, &then)
+		st, pointed = &then, true
 	}
 	if st.Opacity > 0 {
 		opacity *= st.Opacity
@@ -74,17 +98,14 @@ func (s *zoned) contrasts(n *element.Node, view style.Viewport, opacity float64)
 	if n.Text != "" && err1 == nil && err2 == nil && !st.Pictured {
 		least := leastRatio(st, view)
 		said.A = uint8(math.Round(float64(said.A) * opacity))
-		if r := colour.Contrast(said.Over(behind), behind); r < least {
-			in := s.infos[n]
-			node := in.block
-			if node == "" {
-				node = in.section
-			}
-			s.found = append(s.found, raw{rule: s.rule, node: node, by: r, of: least, words: start(n.Text)})
+		was, known := out[in]
+		if r := colour.Contrast(said.Over(behind), behind); r < least && (!known || r < was.by) {
+			of := g.infos[n]
+			out[in] = faint{cmp.Or(of.block, of.section), r, least, start(n.Text), pointed}
 		}
 	}
 	for _, c := range n.Children {
-		s.contrasts(c, view, opacity)
+		g.contrasts(c, in, z, view, opacity, pointed, out)
 	}
 }
 
@@ -96,9 +117,10 @@ const (
 	faintPlaces  = 0.15
 )
 
-// onPictures finds words that lie on pictures, gradients or other blocks, as they are painted at
-// the width.
-func (s *sight) onPictures() {
+// onGrounds finds words that are too faint on what they lie on as it is painted at the width: on
+// pictures, gradients and other blocks by what is sampled behind them, on the ground that their
+// elements give them by its colour.
+func (s *sight) onGrounds() {
 	var grounds []int
 	for i := range s.boxes {
 		if b := &s.boxes[i]; b.shown || b.st.Background != "" || b.st.BackgroundURL != "" || b.st.BackgroundTop != "" {
@@ -109,7 +131,7 @@ func (s *sight) onPictures() {
 	for i := range s.lines {
 		l := &s.lines[i]
 		b := &s.boxes[l.box]
-		if l.w < 1 || b.hidden || b.see < unseen || b.free && b.st.Rotate != 0 {
+		if l.w < 1 || b.see < unseen {
 			continue
 		}
 		behind = behind[:0]
@@ -129,6 +151,12 @@ func (s *sight) onPictures() {
 		}
 		if s.pair {
 			pictured = foreign
+		}
+		if f, is := s.flat[s.zone][b.Node]; is && !pictured && !s.pair && !f.pointed {
+			s.noteWords(f.node, "", "", f.by, f.of, f.words)
+		}
+		if b.hidden || b.free && b.st.Rotate != 0 {
+			continue
 		}
 		if pictured && plain {
 			s.onPicture(l, b, behind, 4, 1) // a few colours, side by side or one below the other

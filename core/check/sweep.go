@@ -33,6 +33,7 @@ func Section(p Part) []Finding {
 	g := p.gather()
 	for z, zone := range p.Zones {
 		g.refer(z, zone)
+		g.flat = append(g.flat, g.flats(z))
 	}
 	return append(g.sweep(Rules), g.zoned()...)
 }
@@ -118,9 +119,10 @@ type gathered struct {
 	kinds map[string]*doc.Block
 	// meant are pairs of blocks that overlap where they were placed, by zone.
 	meant []map[[2]string]bool
-	paint []bool // by zone: something is painted in another order than it stands in
-	count int    // of the elements known
-	pair  bool   // they are two sections, of which only what one does to the other is looked for
+	paint []bool                    // by zone: something is painted in another order than it stands in
+	count int                       // of the elements known
+	flat  []map[*element.Node]faint // by zone: words on a ground that is too like them, by the element of their lines
+	pair  bool                      // they are two sections, of which only what one does to the other is looked for
 }
 
 func (p Part) gather() *gathered {
