@@ -5,17 +5,20 @@
 // for each element that has a box of its own, in document order, its tag, x, y,
 // width and height (getBoundingClientRect) and the lines of text in it, each as
 // [left, right] (the client rects of a Range, those of a line following each other).
-// With {time: true} it writes how long the browser took instead.
+// With {time: true} it writes how long the browser took instead. With {axe: widths} it also writes
+// how wide what can be scrolled is at each width, and what axe-core finds at those.
+import fs from 'node:fs';
 import readline from 'node:readline';
 import { launch } from './chromium.mjs';
 
+const axeSource = fs.readFileSync(new URL('node_modules/axe-core/axe.min.js', import.meta.url), 'utf8');
 const browser = await launch();
 // What moves as one scrolls is measured at rest.
 const page = await browser.newPage({ viewport: { width: 2000, height: 900 }, reducedMotion: 'reduce' });
 let base = '';
 
 for await (const line of readline.createInterface({ input: process.stdin })) {
-  const { url, widths, time } = JSON.parse(line);
+  const { url, widths, time, axe } = JSON.parse(line);
   const origin = new URL(url).origin;
   if (origin !== base) { // the frame's parent has to be of the same origin
     base = origin;
@@ -29,6 +32,7 @@ for await (const line of readline.createInterface({ input: process.stdin })) {
   let answer;
   try {
     answer = await page.evaluate(time ? clock : read, { url, widths });
+    if (axe) Object.assign(answer, await page.evaluate(outside, { widths, axe, source: axeSource }));
   } catch (e) {
     answer = { error: String(e) };
   }
@@ -54,6 +58,26 @@ async function clock({ url, widths }) {
     times.push(performance.now() - start);
   }
   return { ms: times.sort((a, b) => a - b)[1], elements: all.length };
+}
+
+/** What can be scrolled to at each width, and what axe-core finds. */
+async function outside({ widths, axe, source }) {
+  const frame = document.querySelector('iframe');
+  const w = frame.contentWindow;
+  const scroll = {};
+  for (const width of widths) {
+    frame.style.width = `${width}px`;
+    scroll[width] = w.document.documentElement.scrollWidth;
+  }
+  w.eval(source);
+  const found = {};
+  for (const width of axe) {
+    frame.style.width = `${width}px`;
+    const rules = ['color-contrast', 'image-alt', 'label', 'select-name', 'target-size', 'heading-order', 'page-has-heading-one', 'link-name'];
+    const { violations } = await w.axe.run(w.document, { runOnly: { type: 'rule', values: rules } });
+    found[width] = Object.fromEntries(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 90))]));
+  }
+  return { scroll, axe: found };
 }
 
 async function read({ url, widths }) {

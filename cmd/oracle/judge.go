@@ -226,7 +226,7 @@ func (j *judge) ask(c testCase, ws []int) (map[int][]box, error) {
 func computed(t *layout.Tree, width int) []named {
 	byNode := map[*element.Node]named{}
 	t.At(float64(width)).Walk(func(b *layout.Box, x, y float64) {
-		v := named{b.Node.Tag + " " + b.Node.Key, b.Node.Styles[t.Zone(width)].Balance, box{b.Node.Tag, x, y, b.W, b.H, nil}}
+		v := named{b.Node, b.Node.Tag + " " + b.Node.Key, b.Node.Styles[t.Zone(width)].Balance, box{b.Node.Tag, x, y, b.W, b.H, nil}}
 		for _, l := range b.Lines {
 			if l.W > 0 {
 				v.lines = append(v.lines, [2]float64{x + l.X, x + l.X + l.W})
@@ -244,6 +244,7 @@ func computed(t *layout.Tree, width int) []named {
 }
 
 type named struct {
+	node     *element.Node
 	name     string
 	balanced bool
 	box

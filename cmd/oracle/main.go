@@ -33,6 +33,7 @@ func main() {
 	flag.IntVar(&o.sweep, "sweep", 0, "only measure a sweep over all widths of a page with this many blocks")
 	flag.StringVar(&o.only, "only", "", "a single case by name, such as tree-17")
 	flag.StringVar(&o.write, "write", "", "only write the pages of all kinds and ready-made sections into this folder")
+	flag.IntVar(&o.outside, "outside", 0, "only hold Checks against the browser and axe-core on so many pages")
 	flag.IntVar(&o.words, "words", 0, "only print so many random rich texts")
 	flag.BoolVar(&o.back, "back", false, "only read rich texts from standard input, and print what they are")
 	flag.Parse()
@@ -56,6 +57,7 @@ type options struct {
 	yoga, sweep  int
 	write        string
 	words        int
+	outside      int
 	back         bool
 }
 
@@ -77,6 +79,9 @@ func run(o options) (bool, error) {
 		return false, err
 	}
 	defer j.stop()
+	if o.outside > 0 {
+		return true, j.outside(o.outside, o.seed)
+	}
 	if o.sweep > 0 {
 		return true, j.sweep(o.sweep)
 	}
