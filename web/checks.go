@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -42,7 +43,7 @@ func (s *Server) check(c *gin.Context) (*checking, error) {
 	return s.checkPage(c, st, src, pageOf(c))
 }
 
-func (s *Server) checkPage(c *gin.Context, st *store.Site, src site.Source, p *store.Page) (*checking, error) {
+func (s *Server) checkPage(c context.Context, st *store.Site, src site.Source, p *store.Page) (*checking, error) {
 	k := &checking{stage: s.workshop.Stage(st, src, p.Slug)}
 	var err error
 	if k.others, err = s.Store.OtherPages(c, st.ID, p.ID); err != nil {

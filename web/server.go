@@ -60,6 +60,7 @@ type Server struct {
 	signIns   *origin.Attempts // by network
 	accounts  *origin.Attempts // by account
 	static    *static
+	sweeps    siteSweeps
 }
 
 // New prepares a server.

@@ -63,6 +63,8 @@ type Rule struct {
 	// repair gives what may mend it, or nil; it may be nil.
 	repair func(p *Page, f *Finding) *Repair
 	least  int // how many px of width it has to hold for
+	// viewport tells that what it finds at a width depends on that beside what is laid out.
+	viewport bool
 }
 
 // Range is widths of a viewport in px, both ends included.

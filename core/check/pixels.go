@@ -61,12 +61,12 @@ func (s *sight) sample(boxes []int, x, y float64) (c colour.Colour, ok bool) {
 			continue
 		}
 		if st.BackgroundTop != "" {
-			for _, l := range layers(st.BackgroundTop) {
-				g, known := gradientAt(l, b.pw, b.ph, x-b.px, y-b.py)
-				if !known {
-					return c, false
-				}
-				d.under(g, b.see)
+			gs := s.gradients(st.BackgroundTop)
+			if gs == nil {
+				return c, false
+			}
+			for i := range gs {
+				d.under(gs[i].at(b.pw, b.ph, x-b.px, y-b.py), b.see)
 			}
 		}
 		if st.BackgroundURL != "" {
@@ -175,63 +175,91 @@ func layers(v string) []string {
 	return parts
 }
 
-// gradientAt gives the colour of a CSS gradient, as package style writes it, at a place in a box
-// (CSS Images 4 §3). Colours are mixed with their opacity (§3.4.3).
-func gradientAt(v string, w, h, x, y float64) (c colour.Colour, ok bool) {
+// gradient is a CSS gradient, as package style writes it, read.
+type gradient struct {
+	kind  string // linear, radial or conic
+	angle float64
+	stops []stop
+}
+
+type stop struct {
+	at float64
+	c  colour.Colour
+}
+
+// readGradient reads one (CSS Images 4 §3); ok is false where it can't be.
+func readGradient(v string) (g gradient, ok bool) {
 	kind, rest, found := strings.Cut(v, "-gradient(")
-	if !found || !strings.HasSuffix(rest, ")") {
-		return c, false
+	if !found || !strings.HasSuffix(rest, ")") || kind != "linear" && kind != "radial" && kind != "conic" {
+		return g, false
 	}
 	parts := layers(strings.TrimSuffix(rest, ")"))
-	angle := 180.0
+	g.kind, g.angle = kind, 180
 	if a, is := strings.CutSuffix(strings.TrimPrefix(parts[0], "from "), "deg"); is {
 		n, err := strconv.ParseFloat(a, 64)
 		if err != nil {
-			return c, false
+			return g, false
 		}
-		angle, parts = n, parts[1:]
+		g.angle, parts = n, parts[1:]
 	} else if kind == "conic" {
-		angle = 0
+		g.angle = 0
 	}
-	var t float64
-	switch kind {
-	case "linear":
-		sin, cos := math.Sincos(angle * math.Pi / 180)
-		length := math.Abs(w*sin) + math.Abs(h*cos)
-		t = ((x-w/2)*sin-(y-h/2)*cos)/length + 0.5
-	case "radial": // to the farthest corner
-		rx, ry := w/math.Sqrt2, h/math.Sqrt2
-		t = math.Hypot((x-w/2)/rx, (y-h/2)/ry)
-	case "conic":
-		t = math.Mod(math.Atan2(x-w/2, h/2-y)/(2*math.Pi)-angle/360+2, 1)
-	default:
-		return c, false
-	}
-	type stop struct {
-		at float64
-		c  colour.Colour
-	}
-	var stops []stop
 	for i, p := range parts {
 		said, at, placed := strings.Cut(p, " ")
 		col, err := colour.ParseHex(said)
 		if err != nil {
-			return c, false
+			return g, false
 		}
 		s := stop{float64(i) / float64(max(len(parts)-1, 1)), col}
 		if n, err := strconv.ParseFloat(strings.TrimSuffix(at, "%"), 64); placed && err == nil {
 			s.at = n / 100
 		}
-		stops = append(stops, s)
+		g.stops = append(g.stops, s)
 	}
-	if len(stops) == 0 {
-		return c, false
+	return g, len(g.stops) > 0
+}
+
+// gradients reads the gradients of a background, which is looked at again and again; nil where one
+// can't be read.
+func (s *sight) gradients(v string) []gradient {
+	if gs, known := s.read[v]; known {
+		return gs
 	}
-	if t <= stops[0].at {
-		return stops[0].c, true
+	var gs []gradient
+	for _, l := range layers(v) {
+		g, ok := readGradient(l)
+		if !ok {
+			gs = nil
+			break
+		}
+		gs = append(gs, g)
 	}
-	for i := 1; i < len(stops); i++ {
-		a, b := stops[i-1], stops[i]
+	if s.read == nil {
+		s.read = map[string][]gradient{}
+	}
+	s.read[v] = gs
+	return gs
+}
+
+// at gives the gradient's colour at a place in a box. Colours are mixed with their opacity (§3.4.3).
+func (g *gradient) at(w, h, x, y float64) colour.Colour {
+	var t float64
+	switch g.kind {
+	case "linear":
+		sin, cos := math.Sincos(g.angle * math.Pi / 180)
+		length := math.Abs(w*sin) + math.Abs(h*cos)
+		t = ((x-w/2)*sin-(y-h/2)*cos)/length + 0.5
+	case "radial": // to the farthest corner
+		rx, ry := w/math.Sqrt2, h/math.Sqrt2
+		t = math.Hypot((x-w/2)/rx, (y-h/2)/ry)
+	default:
+		t = math.Mod(math.Atan2(x-w/2, h/2-y)/(2*math.Pi)-g.angle/360+2, 1)
+	}
+	if t <= g.stops[0].at {
+		return g.stops[0].c
+	}
+	for i := 1; i < len(g.stops); i++ {
+		a, b := g.stops[i-1], g.stops[i]
 		if t > b.at {
 			continue
 		}
@@ -241,12 +269,12 @@ func gradientAt(v string, w, h, x, y float64) (c colour.Colour, ok bool) {
 		}
 		alpha := float64(a.c.A)*(1-k) + float64(b.c.A)*k
 		if alpha == 0 {
-			return colour.Colour{}, true
+			return colour.Colour{}
 		}
 		mix := func(x, y uint8) uint8 {
 			return uint8(math.Round((float64(x)*float64(a.c.A)*(1-k) + float64(y)*float64(b.c.A)*k) / alpha))
 		}
-		return colour.Colour{R: mix(a.c.R, b.c.R), G: mix(a.c.G, b.c.G), B: mix(a.c.B, b.c.B), A: uint8(math.Round(alpha))}, true
+		return colour.Colour{R: mix(a.c.R, b.c.R), G: mix(a.c.G, b.c.G), B: mix(a.c.B, b.c.B), A: uint8(math.Round(alpha))}
 	}
-	return stops[len(stops)-1].c, true
+	return g.stops[len(g.stops)-1].c
 }

@@ -235,14 +235,43 @@ type sight struct {
 	found   []raw
 	order   []int                    // scratch
 	colours map[string]colour.Colour // that were read
+	read    map[string][]gradient    // that were read
+	last    seen
+}
+
+// seen is how a section was at the width before.
+type seen struct {
+	root *layout.Box
+	zone int
+}
+
+// alike reports whether a section is as it was at the width that was looked at before, but for how far
+// it stands from the page's edges: what it holds is the very same.
+func (s *sight) alike(root *layout.Box, zone int) bool {
+	was := s.last.root
+	st := &root.Node.Styles[zone]
+	if was == nil || s.last.zone != zone || was.H != root.H || len(was.Children) != len(root.Children) || st.BackgroundURL != "" || st.BackgroundTop != "" {
+		return false
+	}
+	for i := range root.Children {
+		if root.Children[i].Box != was.Children[i].Box || root.Children[i].Y != was.Children[i].Y {
+			return false
+		}
+	}
+	return true
 }
 
 // look looks at a section at a width and notes what is found.
 func (s *sight) look(rules []*Rule, root *layout.Box, width int) {
+	alike := s.alike(root, s.Zones.At(float64(width)))
 	s.take(root, width)
-	s.found = s.found[:0]
+	if s.last = (seen{root, s.zone}); alike {
+		s.found = slices.DeleteFunc(s.found, func(f raw) bool { return f.rule.viewport })
+	} else {
+		s.found = s.found[:0]
+	}
 	for _, r := range rules {
-		if r.at != nil {
+		if r.at != nil && (!alike || r.viewport) {
 			s.rule = r
 			r.at(s)
 		}

@@ -49,7 +49,7 @@ var smallTarget = Rule{
 					near = near || math.Hypot(cx-o.x-o.w/2, cy-o.y-o.h/2) < leastTarget
 				}
 				if near {
-					s.noteWords(t.b.node(), "", start(t.words), small, leastTarget, start(t.words))
+					s.noteWords(t.b.node(), "", start(t.words()), small, leastTarget, start(t.words()))
 					break
 				}
 			}
@@ -62,8 +62,10 @@ type target struct {
 	b          *box
 	node       *element.Node
 	x, y, w, h float64
-	words      string
 }
+
+// words are what it is called by those who hear it.
+func (t *target) words() string { return spoken(t.node) }
 
 // targets gives what is to be pressed: boxes, and links that are all of their line's words.
 // Links in a sentence are left out, as the standard does.
@@ -74,7 +76,7 @@ func (s *sight) targets() (out []target) {
 			continue
 		}
 		if b.target && b.W > 0 {
-			out = append(out, target{b, b.Node, b.px, b.py, b.pw, b.ph, spoken(b.Node)})
+			out = append(out, target{b, b.Node, b.px, b.py, b.pw, b.ph})
 			continue
 		}
 		if len(b.Lines) == 0 || len(b.Node.Children) == 0 {
@@ -98,7 +100,7 @@ func (s *sight) targets() (out []target) {
 				x, x2 = min(x, l.X), max(x2, l.X+l.W)
 				y, y2 = min(y, l.Y+(l.H-h)/2), max(y2, l.Y+(l.H+h)/2)
 			}
-			out = append(out, target{b, sole, b.x + x, b.y + y, x2 - x, y2 - y, spoken(sole)})
+			out = append(out, target{b, sole, b.x + x, b.y + y, x2 - x, y2 - y})
 		}
 	next:
 	}

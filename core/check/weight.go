@@ -100,7 +100,7 @@ const (
 )
 
 var wasteful = Rule{
-	ID: "wasteful", Name: "A picture is much smaller than its file", Family: Weight, Severity: Hint, least: 16,
+	ID: "wasteful", Name: "A picture is much smaller than its file", Family: Weight, Severity: Hint, least: 16, viewport: true,
 	Why: "Visitors load pixels that nobody sees.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("loads %.0f px for %.0f", f.By, f.Of)

@@ -16,22 +16,34 @@ func (e edges) y() float64 { return e.top + e.bottom }
 // inset gives padding plus border; percentages are of the containing block's width
 // (CSS Box 4 §4.1), 0 where that is indefinite.
 func (c *context) inset(s *style.Style, cw float64) edges {
-	px := func(l style.Length) float64 { return shape.Floor64(max(l.Or(cw, c.viewport, 0), 0)) }
+	p := &s.Padding
 	return edges{
-		px(s.Padding.Top) + s.Border.Top, px(s.Padding.Right) + s.Border.Right,
-		px(s.Padding.Bottom) + s.Border.Bottom, px(s.Padding.Left) + s.Border.Left,
+		max(c.px(&p.Top, cw), 0) + s.Border.Top, max(c.px(&p.Right, cw), 0) + s.Border.Right,
+		max(c.px(&p.Bottom, cw), 0) + s.Border.Bottom, max(c.px(&p.Left, cw), 0) + s.Border.Left,
 	}
+}
+
+// px resolves a length that is 0 where it can't be; most are 0 px.
+func (c *context) px(l *style.Length, base float64) float64 {
+	if l.Unit == style.Px {
+		if l.N == 0 {
+			return 0
+		}
+		return shape.Floor64(l.N)
+	}
+	return shape.Floor64(l.Or(base, c.viewport, 0))
 }
 
 // margins gives the used margins, auto ones as 0.
 func (c *context) margins(s *style.Style, cw float64) edges {
-	px := func(l style.Length, side style.Sides) float64 {
+	px := func(l *style.Length, side style.Sides) float64 {
 		if s.MarginAuto&side != 0 {
 			return 0
 		}
-		return shape.Floor64(l.Or(cw, c.viewport, 0))
+		return c.px(l, cw)
 	}
-	return edges{px(s.Margin.Top, style.Top), px(s.Margin.Right, style.Right), px(s.Margin.Bottom, style.Bottom), px(s.Margin.Left, style.Left)}
+	m := &s.Margin
+	return edges{px(&m.Top, style.Top), px(&m.Right, style.Right), px(&m.Bottom, style.Bottom), px(&m.Left, style.Left)}
 }
 
 // layout lays a box out in the space it is given.
