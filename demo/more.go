@@ -150,7 +150,7 @@ func Fares() *doc.Page {
 	),
 		compose.Repeated(compose.Look("per-row@tablet", "3", "column-gap@tablet", "$snug"), element.Start(doc.PriceCard),
 			[]string{
-				"One island", "11.20", "for one, there and back",
+				"One island", "11.20", "there and back, for one",
 				"Inner Holm, Skarva or Langey\nAny boat of the day\nA bicycle goes free", "See sailings",
 			},
 			[]string{

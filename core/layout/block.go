@@ -23,12 +23,28 @@ func (c *context) inset(s *style.Style, cw float64) edges {
 	}
 }
 
-// px resolves a length that is 0 where it can't be; most are 0 px.
+// insetOf is inset of an element, from memory where it is always the same.
+func (c *context) insetOf(o *object, cw float64) edges {
+	if f := &o.fixed[c.zone]; f.hasInset {
+		return f.inset
+	}
+	return c.inset(c.style(o), cw)
+}
+
+// marginsOf is margins of an element, from memory where they are always the same.
+func (c *context) marginsOf(o *object, cw float64) edges {
+	if f := &o.fixed[c.zone]; f.hasMargin {
+		return f.margin
+	}
+	return c.margins(c.style(o), cw)
+}
+
+// px resolves a length that is 0 where it can't be; most are auto, or px.
 func (c *context) px(l *style.Length, base float64) float64 {
-	if l.Unit == style.Px {
-		if l.N == 0 {
-			return 0
-		}
+	switch l.Unit {
+	case style.Auto:
+		return 0
+	case style.Px:
 		return shape.Floor64(l.N)
 	}
 	return shape.Floor64(l.Or(base, c.viewport, 0))
@@ -88,7 +104,7 @@ func (s space) bound(h float64) float64 { return max(min(h, s.maxH), s.minH) }
 
 func (c *context) compute(o *object, k constraint) *Box {
 	s := c.style(o)
-	in := c.inset(s, k.cw)
+	in := c.insetOf(o, k.cw)
 	b := &Box{Node: o.node, index: o.index, W: max(shape.Floor64(k.w), in.x()), Baseline: auto}
 	h, least := k.h, 0.0
 	if isAuto(h) && !k.content {
@@ -157,11 +173,11 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 			floated = max(floated, beside.bottom)
 			continue
 		}
-		m := c.margins(s, room.w)
+		m := c.marginsOf(child, room.w)
 		w := c.usedWidth(child, room.w, room.percent)
 		k := c.layout(
 			child,
-			constraint{w: w, h: auto, cw: room.w, ch: room.percent, beside: beside.in(m.left, y+m.top, w, room.w, c.inset(c.style(child), room.w))},
+			constraint{w: w, h: auto, cw: room.w, ch: room.percent, beside: beside.in(m.left, y+m.top, w, room.w, c.insetOf(child, room.w))},
 		)
 		x := m.left
 		if free := room.w - k.W - m.x(); free > 0 { // auto margins (CSS 2.2 §10.3.3)
@@ -190,7 +206,7 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 // fills the containing block's unless it has one (CSS 2.2 §10.3.3, §10.4).
 func (c *context) usedWidth(o *object, cw, ch float64) float64 {
 	s := c.style(o)
-	available := cw - c.margins(s, cw).x()
+	available := cw - c.marginsOf(o, cw).x()
 	w, ok := c.specifiedWidth(o, available, cw)
 	switch {
 	case ok:
@@ -231,6 +247,9 @@ func (c *context) sizeIn(o *object, l style.Length, available, cw float64) (w fl
 
 // clampWidth applies min-width and max-width; an automatic minimum is 0.
 func (c *context) clampWidth(o *object, w, cw float64) float64 {
+	if o.fixed[c.zone].anyWidth {
+		return max(w, c.insetOf(o, cw).x())
+	}
 	s := c.style(o)
 	if m, ok := c.sizeIn(o, s.MaxWidth, cw, cw); ok {
 		w = min(w, m)
@@ -238,7 +257,7 @@ func (c *context) clampWidth(o *object, w, cw float64) float64 {
 	if m, ok := c.sizeIn(o, s.MinWidth, cw, cw); ok {
 		w = max(w, m)
 	}
-	return max(w, c.inset(s, cw).x())
+	return max(w, c.insetOf(o, cw).x())
 }
 
 func (c *context) clampHeight(s *style.Style, h, ch float64) float64 {

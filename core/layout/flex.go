@@ -106,7 +106,7 @@ func (f *flexbox) generateItems(o *object) {
 		if f.s.FlexWrap == style.WrapReverse {
 			a = flipped(a)
 		}
-		f.items = append(f.items, flexItem{o: child, s: s, margin: f.c.margins(s, f.room.w), align: a})
+		f.items = append(f.items, flexItem{o: child, s: s, margin: f.c.marginsOf(child, f.room.w), align: a})
 	}
 	slices.SortStableFunc(f.items, func(a, b flexItem) int { return cmp.Compare(a.s.Order, b.s.Order) })
 }
@@ -149,7 +149,7 @@ func (f *flexbox) baseSize(it *flexItem) {
 
 func (f *flexbox) rowBaseSize(it *flexItem) {
 	c, s := f.c, it.s
-	inset := c.inset(s, f.room.w).x()
+	inset := c.insetOf(it.o, f.room.w).x()
 	available := f.room.w - it.margin.x()
 	basis := s.FlexBasis
 	if basis.Unit == style.Auto {
@@ -197,7 +197,7 @@ func (f *flexbox) transferred(it *flexItem, h, otherwise float64) float64 {
 	if it.s.AspectRatio > 0 {
 		return h * it.s.AspectRatio
 	}
-	in := f.c.inset(it.s, f.room.w)
+	in := f.c.insetOf(it.o, f.room.w)
 	if w, nh := it.o.natural(); w > 0 && nh > 0 {
 		return max(h-in.y(), 0)*w/nh + in.x()
 	}
@@ -206,7 +206,7 @@ func (f *flexbox) transferred(it *flexItem, h, otherwise float64) float64 {
 
 func (f *flexbox) columnBaseSize(it *flexItem) {
 	c, s := f.c, it.s
-	inset := c.inset(s, f.room.w).y()
+	inset := c.insetOf(it.o, f.room.w).y()
 	it.crossWidth = f.columnWidth(it)
 	content := auto
 	contentHeight := func() float64 {
@@ -425,7 +425,7 @@ func (f *flexbox) stretch(it *flexItem, l *flexLine) {
 		}
 		k.w, k.h, k.loose = f.c.clampWidth(it.o, size, f.room.w), it.target, isAuto(f.room.h)
 	} else {
-		k.h = max(k.h, f.c.inset(it.s, f.room.w).y())
+		k.h = max(k.h, f.c.insetOf(it.o, f.room.w).y())
 	}
 	it.box = f.c.layout(it.o, k)
 }

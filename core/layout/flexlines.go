@@ -96,7 +96,7 @@ func (f *flexbox) freeSpace(l *flexLine, inner float64) float64 {
 // innerBase is the flex base size without padding and border: what the scaled flex
 // shrink factor multiplies.
 func (f *flexbox) innerBase(it *flexItem) float64 {
-	in := f.c.inset(it.s, f.room.w)
+	in := f.c.insetOf(it.o, f.room.w)
 	if f.row {
 		return it.base - in.x()
 	}

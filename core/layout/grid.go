@@ -250,7 +250,7 @@ func (g *gridbox) minimumHeight(it *gridItem, z *sizer, h float64) float64 {
 	if s.Height.Unit != style.Auto && !s.Height.OfBase() {
 		return h
 	}
-	inset, m := g.c.inset(s, it.w).y(), it.margin.y()
+	inset, m := g.c.insetOf(it.o, it.w).y(), it.margin.y()
 	if px, ok := s.MinHeight.Resolve(auto, g.c.viewport); ok {
 		return max(px, inset) + m
 	}
@@ -307,7 +307,7 @@ func (g *gridbox) fills(it *gridItem, a style.Alignment, autoMargins style.Sides
 // height of its content.
 func (g *gridbox) sizeItem(it *gridItem, h float64) {
 	c := g.c
-	it.margin = c.margins(it.s, it.w)
+	it.margin = c.marginsOf(it.o, it.w)
 	available := it.w - it.margin.x()
 	w, ok := c.specifiedWidth(it.o, available, it.w)
 	switch {
@@ -333,7 +333,7 @@ func (g *gridbox) placeItem(it *gridItem, y, height float64) Child {
 	if px, ok := it.s.Height.Resolve(height, c.viewport); ok && it.s.Height.OfBase() {
 		it.box = c.layout(it.o, constraint{w: it.width, h: c.clampHeight(it.s, shape.Floor64(px), height), cw: it.w, ch: height})
 	} else if it.s.Height.Unit == style.Auto && g.fills(it, it.align, style.Top|style.Bottom) && !it.o.node.Replaced() {
-		h := max(c.clampHeight(it.s, height-it.margin.y(), height), c.inset(it.s, it.w).y())
+		h := max(c.clampHeight(it.s, height-it.margin.y(), height), c.insetOf(it.o, it.w).y())
 		if h != it.box.H || g.heightMatters(it) {
 			it.box = c.layout(it.o, constraint{w: it.width, h: h, cw: it.w, ch: height})
 		}

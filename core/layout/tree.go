@@ -34,7 +34,38 @@ type object struct {
 	// percent tells, by zone, whether its padding or height is a percentage of its
 	// containing block's size.
 	percent []bool
+	fixed   []fixed // by zone
 	*kept
+}
+
+// fixed is what is known of an element in a zone whatever space it is given.
+type fixed struct {
+	inset, margin       edges
+	hasInset, hasMargin bool // they are known
+	anyWidth, anyHeight bool // they have no least and no most
+}
+
+func fixedOf(s *style.Style) (f fixed) {
+	px := func(ls ...style.Length) bool {
+		for _, l := range ls {
+			if l.Unit != style.Px && l.Unit != style.Auto {
+				return false
+			}
+		}
+		return true
+	}
+	c := &context{}
+	if p := &s.Padding; px(p.Top, p.Right, p.Bottom, p.Left) {
+		f.hasInset, f.inset = true, c.inset(s, 0)
+	}
+	m := &s.Margin
+	if m.Top.OfBase() || m.Right.OfBase() || m.Bottom.OfBase() || m.Left.OfBase() || ofViewport(s) {
+		return f
+	}
+	f.hasMargin, f.margin = true, c.margins(s, 0)
+	f.anyWidth = s.MinWidth.Unit == style.Auto && s.MaxWidth.Unit == style.Auto
+	f.anyHeight = s.MinHeight.Unit == style.Auto && s.MaxHeight.Unit == style.Auto
+	return f
 }
 
 // kept is what stays with an element from one tree to the next.
@@ -67,7 +98,9 @@ func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
 		o.kept = &kept{flows: make([]atomic.Pointer[flow], len(t.zones))}
 	}
 	t.kept[n] = o.kept
+	o.fixed = make([]fixed, len(t.zones))
 	for z := range o.viewport {
+		o.fixed[z] = fixedOf(&n.Styles[z])
 		o.viewport[z] = ofViewport(&n.Styles[z])
 		o.percent[z] = ofContaining(&n.Styles[z])
 	}
