@@ -78,3 +78,28 @@ test('a section is arranged again by the rule', async () => {
   await edit(page, () => page.keyboard.press('Enter'));
   await eventually(row, '', 'it follows the rule again');
 });
+
+test('the widths of visits lie under the Reach where the site counts them', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/settings`);
+  await page.getByRole('button', { name: 'Count visits by width' }).click();
+  await page.getByRole('button', { name: /^Stop/ }).waitFor();
+  await page.goto(`${plot.app}/sites/skerry-line/publish`);
+  await page.locator('#publish-now').click();
+  await page.waitForLoadState();
+  const visit = async (width, more = {}) => {
+    const live = await page.context().browser().newContext({ viewport: { width, height: 700 } });
+    const p = await live.newPage();
+    await p.addInitScript((set) => { for (const [name, value] of Object.entries(set)) Object.defineProperty(navigator, name, { value }); }, more);
+    const told = more.globalPrivacyControl ? null : p.waitForResponse((r) => r.url().endsWith('/_visits'));
+    await p.goto(`${plot.site}/`);
+    if (told) assert.equal((await told).status(), 204);
+    await live.close();
+  };
+  for (const width of [375, 390, 1280]) await visit(width);
+  await visit(800, { globalPrivacyControl: true }); // who asks not to be followed isn't counted
+  await openBench(page);
+  await eventually(() => page.locator('#reach-visits rect').count(), 2, 'two steps of widths');
+  const heights = await page.locator('#reach-visits rect').evaluateAll((all) => all.map((r) => Number(r.getAttribute('height'))));
+  assert.equal(heights[0], 24);
+  assert.equal(heights[1], 12);
+});

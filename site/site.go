@@ -222,6 +222,9 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	}
 	if a.Script != nil {
 		r.Scripts = emit.Scripts(body)
+		if a.Self != "" && src.Site.CountsVisits {
+			r.Scripts = append(r.Scripts, "visits")
+		}
 		for _, name := range r.Scripts {
 			head.Scripts = append(head.Scripts, a.Script(name))
 		}

@@ -42,6 +42,7 @@ type siteRow struct {
 	Menus     []byte `db:"menus"`
 	Archived  bool   `db:"archived"`
 	Begun     bool   `db:"begun"`
+	Counts    bool   `db:"counts_visits"`
 	Version   int64  `db:"version"`
 	Role      Role   `db:"role"`
 }
@@ -50,6 +51,7 @@ func (r siteRow) site() (*Site, error) {
 	s := &Site{
 		Site: doc.Site{
 			ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language, Business: r.Business, SharePicture: r.Picture, TimeZone: r.TimeZone,
+			CountsVisits: r.Counts,
 		},
 		EntryDays: r.EntryDays, Version: r.Version, Role: r.Role, Archived: r.Archived, Begun: r.Begun,
 	}
@@ -73,7 +75,7 @@ func (r siteRow) site() (*Site, error) {
 }
 
 const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days,
-	s.share_picture, s.icon, s.time_zone, s.menus, s.archived_at IS NOT NULL AS archived, s.begun`
+	s.share_picture, s.icon, s.time_zone, s.menus, s.archived_at IS NOT NULL AS archived, s.begun, s.counts_visits`
 
 // Sites gives the sites a person is a member of, by name.
 func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {

@@ -41,7 +41,7 @@ type Server struct {
 
 // limits are how often an address, and a form, may be used.
 type limits struct {
-	senders, forms, searchers, keys *origin.Attempts
+	senders, forms, searchers, keys, visits *origin.Attempts
 }
 
 // New prepares a server.
@@ -55,6 +55,7 @@ func New(c Config) *Server {
 		forms:     origin.NewAttempts(120, 3*time.Second),
 		searchers: origin.NewAttempts(30, time.Second),
 		keys:      origin.NewAttempts(10, 30*time.Second),
+		visits:    origin.NewAttempts(60, time.Second),
 	}, releases, domains{}}
 }
 
@@ -95,6 +96,7 @@ func (s *Server) Handler() (http.Handler, error) {
 	get("/fonts/own/:file", []site.Face{site.Draft}, file, origin.OwnFont(s.MediaDir))
 	get("/scripts/:name", []site.Face{site.Draft}, within, s.script)
 	r.POST("/_forms/:site/:form", on([]site.Face{site.Public}), within, s.takeForm)
+	r.POST("/_visits", on([]site.Face{site.Public}), within, s.countVisit)
 	get("/_search/:site", []site.Face{site.Public}, within, s.searchSite)
 	get("/_visitors.css", nil, within, visitorStyle)
 	get("/try/:token/*path", []site.Face{site.Draft, site.Own}, within, s.preview)

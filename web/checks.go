@@ -139,6 +139,35 @@ type mark struct {
 	Ranges   [][2]int `json:"ranges"`
 	Worst    int      `json:"worst"`
 	Key      string   `json:"key"` // as a query
+	Share    string   `json:"share,omitempty"`
+}
+
+// visited is how wide the windows are in which a page is seen.
+type visited []store.Visit
+
+// share says what share of visits a finding touches, or nothing where none are counted. Visits of one
+// step are taken to be even over its widths.
+func (vs visited) share(f *check.Finding) string {
+	all, touched := 0, 0.0
+	for _, v := range vs {
+		all += v.N
+		within := 0
+		for px := v.Width; px < v.Width+store.VisitStep; px++ {
+			if f.Holds(min(max(px, check.Widths.From), check.Widths.To)) {
+				within++
+			}
+		}
+		touched += float64(v.N) * float64(within) / store.VisitStep
+	}
+	if all == 0 {
+		return ""
+	}
+	switch part := 100 * touched / float64(all); {
+	case part > 0 && part < 1:
+		return "under 1 % of visits"
+	default:
+		return fmt.Sprintf("%.0f %% of visits", part)
+	}
 }
 
 // query is a finding's key as the query of an address.
@@ -158,10 +187,15 @@ func (s *Server) marks(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	visits, err := s.Store.Visits(c, pageOf(c).ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	marks := make([]mark, len(checked.Findings))
 	for i := range checked.Findings {
 		f := &checked.Findings[i]
-		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst, Nodes: []string{}, Key: query(f.Key())}
+		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst, Nodes: []string{}, Key: query(f.Key()), Share: visited(visits).share(f)}
 		for _, id := range []string{f.Node, f.Other} {
 			if id != "" {
 				m.Nodes = append(m.Nodes, id)
@@ -172,7 +206,27 @@ func (s *Server) marks(c *gin.Context) {
 		}
 		marks[i] = m
 	}
-	c.JSON(http.StatusOK, gin.H{"seq": pageOf(c).Seq, "marks": marks, "counts": checked.Counts(), "quiet": len(checked.Quiet)})
+	c.JSON(http.StatusOK, gin.H{"seq": pageOf(c).Seq, "marks": marks, "counts": checked.Counts(), "quiet": len(checked.Quiet), "visits": visitBars(visits)})
+}
+
+// visitBars are steps of widths with their share of the greatest, for the Reach; what lies beyond its
+// ends is in the first and the last.
+func visitBars(vs []store.Visit) [][3]float64 {
+	const steps = (bench.GreatestWidth - bench.LeastWidth) / store.VisitStep
+	var by [steps]int
+	most := 1
+	for _, v := range vs {
+		i := min(max((v.Width-bench.LeastWidth)/store.VisitStep, 0), steps-1)
+		by[i] += v.N
+		most = max(most, by[i])
+	}
+	bars := [][3]float64{}
+	for i, n := range by {
+		if from := bench.LeastWidth + i*store.VisitStep; n > 0 {
+			bars = append(bars, [3]float64{float64(from), float64(from + store.VisitStep), float64(n) / float64(most)})
+		}
+	}
+	return bars
 }
 
 // checkCount answers with how much was found on a page, for lists of pages.
@@ -279,6 +333,7 @@ type findingView struct {
 	Where            string // the section it is in
 	Widths           string
 	Reason, By       string // of one that is kept quiet
+	Share            string // of the visits, that it touches, or ""
 	Chosen, Composes bool
 	Offer, All       *bench.Offer // what would mend it, and all like it
 }
@@ -394,9 +449,14 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 	if q.Get("done") == "mended" {
 		v.Done = "Mended. Undo on the Bench takes it back."
 	}
+	visits, err := s.Store.Visits(c, p.ID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	chosen := q.Get("finding")
 	view := func(i int, f *check.Finding) findingView {
-		w := findingView{Finding: f, I: i, Heading: f.Title(checked.Name), Says: f.Say(checked.Name), Short: f.Short(checked.Name), Widths: widthsOf(f), Composes: st.Role.May("compose")}
+		w := findingView{Finding: f, I: i, Heading: f.Title(checked.Name), Says: f.Say(checked.Name), Short: f.Short(checked.Name), Widths: widthsOf(f), Share: visited(visits).share(f), Composes: st.Role.May("compose")}
 		if sec := sectionOf(p.Doc, f.Node); sec != nil {
 			w.Where = sec.Name
 		}

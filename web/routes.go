@@ -90,6 +90,7 @@ func (s *Server) table() []route {
 		get(site+"/settings", rights.Keep, s.settings),
 		within(writing, post(site+"/settings", rights.Keep, s.keepSettings)),
 		get(site+"/settings/icon", rights.Keep, s.iconPart),
+		post(site+"/settings/visits", rights.Keep, s.countVisits),
 		get(site+"/icon.svg", rights.See, s.siteIcon),
 		post(site+"/domains", rights.Account, s.addDomain),
 		post(site+"/domains/check", rights.Account, s.checkDomain),

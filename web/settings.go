@@ -9,6 +9,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/value"
 	"openplot/dns"
 	"openplot/site"
 	"openplot/store"
@@ -185,6 +186,17 @@ func (s *Server) keepSettings(c *gin.Context) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/settings?kept=1")
+}
+
+// countVisits has the site count visits, or not any more.
+func (s *Server) countVisits(c *gin.Context) {
+	st, on := siteOf(c), c.PostForm("count") == value.Yes
+	if err := s.Store.SetCounting(c, st.ID, on); err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.note(c, "visits counted", st.ID, map[bool]string{true: "yes", false: "no"}[on])
+	c.Redirect(http.StatusSeeOther, "/sites/"+st.Slug+"/settings?kept=1#visits")
 }
 
 // enteredIcon reads what was chosen for the site's icon.

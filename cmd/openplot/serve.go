@@ -250,7 +250,7 @@ const fileGrace = 24 * time.Hour
 func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, log *slog.Logger) func(context.Context) error {
 	return func(ctx context.Context) error {
 		edits, err := st.Compact(ctx, time.Now().Add(-store.LogLife))
-		err = errors.Join(err, st.ForgetMedia(ctx, time.Now().Add(-store.DeletedMediaLife)), st.ForgetEntries(ctx), st.ForgetAudit(ctx), st.ForgetReleases(ctx, time.Now().Add(-store.ReleaseLife)),
+		err = errors.Join(err, st.ForgetMedia(ctx, time.Now().Add(-store.DeletedMediaLife)), st.ForgetEntries(ctx), st.ForgetVisits(ctx), st.ForgetAudit(ctx), st.ForgetReleases(ctx, time.Now().Add(-store.ReleaseLife)),
 			st.ForgetVersions(ctx, time.Now().Add(-store.LogLife)), st.ForgetPages(ctx, time.Now().Add(-store.DeletedPageLife)),
 			st.ForgetSites(ctx, time.Now().Add(-store.DeletedSiteLife)))
 		uploads, freed, uerr := pictures.Collect(ctx, time.Now().Add(-fileGrace))

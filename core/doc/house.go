@@ -274,6 +274,8 @@ type Site struct {
 	Menus map[string][]MenuItem `json:"menus,omitempty"`
 	// TimeZone is where it is (IANA), such as "Europe/Vienna"; "" is UTC.
 	TimeZone string `json:"timeZone,omitempty"`
+	// CountsVisits has published pages tell how wide the window is in which they are seen.
+	CountsVisits bool `json:"countsVisits,omitempty"`
 }
 
 // MenuItem is an item of a menu that isn't a page of its own accord: a link to anywhere, or a

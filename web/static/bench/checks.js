@@ -41,6 +41,17 @@ function draw() {
   document.getElementById('reach-told').textContent = `${mine.length} ${mine.length === 1 ? 'finding' : 'findings'} ${whole ? 'on the page' : 'about what is selected'}`;
 }
 
+/** Draws how wide the windows are in which the page is seen, as bars that grow from the rule. */
+function visits(bars) {
+  const { least, most } = document.getElementById('reach').dataset;
+  const x = (px) => ((Math.min(most, Math.max(least, px)) - least) / (most - least)) * 1000;
+  document.getElementById('reach-visits').replaceChildren(...bars.map(([from, to, share]) => {
+    const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
+    for (const [name, v] of Object.entries({ x: x(from), width: Math.max(x(to) - x(from), 2), y: 26 - 24 * share, height: 24 * share })) r.setAttribute(name, v);
+    return r;
+  }));
+}
+
 /** Asks what is wrong with the page as it is now; an answer that is late is left. */
 async function ask() {
   if (page.seq === asked) { draw(); return; }
@@ -53,6 +64,7 @@ async function ask() {
     const answer = await r.json();
     if (answer.seq < page.seq) { asked = -1; return; }
     marks = answer.marks;
+    visits(answer.visits);
     const n = answer.counts.Broken + answer.counts.Doubtful;
     const link = document.getElementById('checks-open');
     link.dataset.grave = answer.counts.Broken ? 'broken' : n ? 'doubtful' : 'none';
@@ -73,7 +85,7 @@ function go(m, of = m) {
   const p = document.createElement('p');
   const strong = document.createElement('strong');
   strong.textContent = m.title;
-  p.append(strong, ` ${m.say}`);
+  p.append(strong, ` ${m.say}${m.share ? ` It touches ${m.share}.` : ''}`);
   const say = document.getElementById('say');
   say.classList.remove('say-alert');
   telling = { p, until: performance.now() + 2000 };

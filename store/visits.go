@@ -1,0 +1,72 @@
+package store
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/jmoiron/sqlx"
+)
+
+// VisitStep is how fine widths are counted, in px, and VisitDays for how long.
+const (
+	VisitStep = 40
+	VisitDays = 90
+)
+
+// Visit is how often a page was seen in windows from Width to VisitStep - 1 px wider.
+type Visit struct {
+	Width int `db:"width"`
+	N     int `db:"n"`
+}
+
+// CountVisit counts a visit of a published page in a window of a width in px, if its site counts
+// them; slug is the page's address. ErrNotFound tells that there is no such page, or that it doesn't.
+func (s *Store) CountVisit(ctx context.Context, site, slug string, width int) error {
+	width = min(max(width, 0), 8000)
+	r, err := s.db.ExecContext(ctx, `INSERT INTO visits (page_id, day, width)
+		SELECT p.id, current_date, $3 FROM pages p JOIN sites s ON s.id = p.site_id
+		WHERE s.slug = $1 AND s.counts_visits AND s.deleted_at IS NULL AND p.slug = $2 AND p.published_seq IS NOT NULL AND p.deleted_at IS NULL
+		ON CONFLICT (page_id, day, width) DO UPDATE SET n = visits.n + 1`, site, slug, width/VisitStep*VisitStep)
+	if err != nil {
+		return fmt.Errorf("counting a visit: %w", err)
+	}
+	if n, err := r.RowsAffected(); err != nil || n == 0 {
+		return ErrNotFound
+	}
+	return nil
+}
+
+// Visits gives how wide the windows were in which a page was seen in the last VisitDays days, from
+// narrow to wide.
+func (s *Store) Visits(ctx context.Context, page string) (vs []Visit, err error) {
+	if err := s.db.SelectContext(ctx, &vs, `SELECT width, sum(n)::int AS n FROM visits WHERE page_id = $1 AND day > current_date - $2::int
+		GROUP BY width ORDER BY width`, page, VisitDays); err != nil {
+		return nil, fmt.Errorf("reading visits: %w", err)
+	}
+	return vs, nil
+}
+
+// ForgetVisits takes away what is older than VisitDays days.
+func (s *Store) ForgetVisits(ctx context.Context) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM visits WHERE day <= current_date - $1::int`, VisitDays); err != nil {
+		return fmt.Errorf("forgetting visits: %w", err)
+	}
+	return nil
+}
+
+// SetCounting has a site count visits or not; its pages change by it. What was counted goes when it
+// doesn't any more.
+func (s *Store) SetCounting(ctx context.Context, site string, on bool) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `UPDATE sites SET counts_visits = $2, version = version + 1 WHERE id = $1 AND counts_visits <> $2`, site, on); err != nil {
+			return fmt.Errorf("counting visits: %w", err)
+		}
+		if on {
+			return nil
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM visits WHERE page_id IN (SELECT id FROM pages WHERE site_id = $1)`, site); err != nil {
+			return fmt.Errorf("forgetting visits: %w", err)
+		}
+		return nil
+	})
+}
