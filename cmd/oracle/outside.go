@@ -280,6 +280,7 @@ func faulty(r *rand.Rand) *doc.Page {
 		first.Style = look("row-gap", []string{"2px", "30px"}[r.IntN(2)])
 	}
 	second := &doc.Section{ID: "s2", Name: "Second"}
+	beside := some(2)
 	for i := range 2 + r.IntN(4) {
 		k, st := doc.Text, look()
 		if some(3) {
@@ -290,7 +291,11 @@ func faulty(r *rand.Rand) *doc.Page {
 		}
 		b := say(k, long[:20+r.IntN(80)], st)
 		c := 1 + r.IntN(9)
-		b.Place = doc.Zoned[doc.Place]{"desktop": {Column: c, Span: 2 + r.IntN(12-c), Row: 1 + 3*i, Rows: 2 + r.IntN(4)}}
+		at := doc.Place{Column: c, Span: 2 + r.IntN(12-c), Row: 1 + 3*i, Rows: 2 + r.IntN(4)}
+		if beside { // two by two, which run together where one of them needs more than its half
+			at = doc.Place{Column: 1 + 6*(i%2), Span: 6, Row: 1 + i/2*3, Rows: 2}
+		}
+		b.Place = doc.Zoned[doc.Place]{"desktop": at}
 		if some(4) {
 			b.Place["phone"] = doc.Place{Column: 1, Span: 2 + r.IntN(3), Row: 1 + r.IntN(4), Rows: 1 + r.IntN(2)}
 		}
