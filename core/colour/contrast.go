@@ -3,7 +3,7 @@ package colour
 // Luminance is the relative luminance, 0 to 1 (WCAG 2.2, definition of relative
 // luminance).
 func (c Colour) Luminance() float64 {
-	return 0.2126*linear(float64(c.R)/255) + 0.7152*linear(float64(c.G)/255) + 0.0722*linear(float64(c.B)/255)
+	return 0.2126*ofByte[c.R] + 0.7152*ofByte[c.G] + 0.0722*ofByte[c.B]
 }
 
 // Contrast is the contrast ratio of two colours, 1 to 21 (WCAG 2.2, definition of

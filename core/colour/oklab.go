@@ -18,6 +18,14 @@ func linear(v float64) float64 {
 	return math.Copysign(math.Pow((math.Abs(v)+0.055)/1.055, 2.4), v)
 }
 
+// ofByte are the linear-light values of parts as bytes have them.
+var ofByte = func() (out [256]float64) {
+	for i := range out {
+		out[i] = linear(float64(i) / 255)
+	}
+	return out
+}()
+
 func encoded(v float64) float64 {
 	if math.Abs(v) <= 0.0031308 {
 		return v * 12.92
@@ -28,7 +36,7 @@ func encoded(v float64) float64 {
 // OKLab converts from sRGB. The matrices are Björn Ottosson's, as CSS Color 4 §18
 // has them for linear sRGB.
 func (c Colour) OKLab() OKLab {
-	r, g, b := linear(float64(c.R)/255), linear(float64(c.G)/255), linear(float64(c.B)/255)
+	r, g, b := ofByte[c.R], ofByte[c.G], ofByte[c.B]
 	l := math.Cbrt(0.4122214708*r + 0.5363325363*g + 0.0514459929*b)
 	m := math.Cbrt(0.2119034982*r + 0.6806995451*g + 0.1073969566*b)
 	s := math.Cbrt(0.0883024619*r + 0.2817188376*g + 0.6299787005*b)
