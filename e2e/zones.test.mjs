@@ -1,6 +1,7 @@
 // What is otherwise in a narrower zone: its order, its words, and where things stand.
 import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
+import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
 import { canvas, choose, edit, eventually, openBench, settled, signIn } from './person.mjs';
@@ -22,6 +23,7 @@ test('a section comes later on phones, and only there', async () => {
   await settled(page);
   await edit(page, () => page.locator('#order-later').click());
   await page.getByText('On Phone only.').waitFor();
+  assert.deepEqual(await findings(page), []);
   const phone = [...usual];
   [phone[2], phone[3]] = [phone[3], phone[2]];
   assert.deepEqual(await names(), phone);
@@ -56,6 +58,7 @@ test('a heading says something shorter on phones', async () => {
   await edit(page, () => page.keyboard.press('Escape'));
   const shown = () => canvas(page).locator('h1').first().evaluate((e) => e.innerText);
   await eventually(shown, 'Sail today', 'on phones');
+  assert.deepEqual(await findings(page), []);
   await zone('1');
   await eventually(async () => (await shown()).startsWith('Small boats, three'), true, 'on desktops as before');
   const tree = await canvas(page).locator('h1').first().ariaSnapshot();
@@ -79,10 +82,21 @@ test('a section is arranged again by the rule', async () => {
   await eventually(row, '', 'it follows the rule again');
 });
 
+test('all pages of the site are checked in the background, the worst first', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line`);
+  await page.getByRole('link', { name: 'Checks', exact: true }).click();
+  await page.getByRole('heading', { name: 'What breaks on Skerry Line' }).waitFor();
+  await page.getByText(/of 8 pages are sound/).waitFor();
+  assert.equal(await page.locator('#site-checks tbody tr').count(), 8);
+  assert.equal(await page.getByText('not checked yet').count(), 0);
+  assert.deepEqual(await findings(page), []);
+});
+
 test('the widths of visits lie under the Reach where the site counts them', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/settings`);
   await page.getByRole('button', { name: 'Count visits by width' }).click();
   await page.getByRole('button', { name: /^Stop/ }).waitFor();
+  assert.deepEqual(await findings(page), []);
   await page.goto(`${plot.app}/sites/skerry-line/publish`);
   await page.locator('#publish-now').click();
   await page.waitForLoadState();
