@@ -7,7 +7,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import { browser, context, openWindow, page, plot } from './opened.mjs';
 import { designer, tmp, visit, writer } from './openplot.mjs';
-import { canvas, choose, drag, edit, enter, eventually, kept, middle, more, near, newPage, onShelf, openBench, ready, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, drag, edit, enter, eventually, kept, middle, more, near, newPage, onShelf, openBench, publish, ready, settled, signIn, undo } from './person.mjs';
 
 /** The section that the test makes: it stands above Welcome. */
 const section = () => canvas(page).locator('[data-section]').nth(1);
@@ -59,6 +59,7 @@ test('adds a heading, text, picture and button from the Shelf and by drag', asyn
   await edit(page, () => onShelf(page, 'Heading').click());
   assert.equal(await section().locator('h2').count(), 1);
   await page.keyboard.press('/');
+  await onShelf(page, 'Text').waitFor();
   const item = middle(await onShelf(page, 'Text').boundingBox());
   const box = await section().boundingBox();
   await edit(page, () => drag(page, item, { x: box.x + box.width * 0.5, y: box.y + box.height - 12 }));
@@ -245,7 +246,7 @@ test('tries the page and publishes it', async () => {
   assert.ok(preview.url().startsWith(plot.draft), 'the preview is on the second origin');
   assert.equal(await preview.getByRole('heading', { name: 'Who sails with you' }).count(), 1);
   await preview.close();
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   const link = page.getByRole('link', { name: /Open it/ });
   await link.waitFor();
   published = await link.getAttribute('href');
@@ -299,7 +300,7 @@ test('the published page is plain, and valid', async () => {
       const p = await newPage(context);
       await p.goto(`${plot.app}/sites/skerry-line/pages/winter-weekend/bench`);
       await ready(p);
-      await p.getByRole('button', { name: 'Publish' }).click();
+      await publish(p);
       await p.getByRole('link', { name: /Open it/ }).waitFor();
       await p.close();
     }

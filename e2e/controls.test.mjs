@@ -4,7 +4,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, kept, newPage, openBench, option, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, edit, eventually, kept, newPage, openBench, option, publish, settled, signIn, undo } from './person.mjs';
 
 const tray = () => page.locator('#tray');
 const heading = () => canvas(page).locator('h2', { hasText: 'Next departures' });
@@ -238,7 +238,7 @@ test('the same as another block, by pressing it', async () => {
 });
 
 test('what was set is published, at three widths', async () => {
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   await page.getByRole('link', { name: /Open it/ }).waitFor();
   const p = await newPage(context);
   await p.goto(`${plot.site}/`);

@@ -5,7 +5,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, context, page, plot } from './opened.mjs';
 import { designer, tmp, writer } from './openplot.mjs';
-import { canvas, eventually, newPage, ready, signIn } from './person.mjs';
+import { canvas, eventually, newPage, publish, ready, signIn } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -241,7 +241,7 @@ test('a font of one’s own is uploaded, set, laid out as the browser does, and 
   // Core's height of the section stands in the Overview.
   const said = await bench.locator('.overview-item').filter({ hasText: 'Welcome' }).locator('.measure').textContent();
   assert.ok(Math.abs(Number(said) - drawn[3]) <= 1, `core says ${said}, the browser ${drawn[3]}`);
-  await bench.getByRole('button', { name: 'Publish' }).click();
+  await publish(bench);
   await bench.getByRole('link', { name: /Open it/ }).waitFor();
   const live = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
   await live.goto(`${plot.site}/`);

@@ -5,7 +5,7 @@ import { test } from 'node:test';
 import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, drag, eventually, middle, near, newPage, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, drag, eventually, middle, near, newPage, openBench, publish, ready, settled, signIn } from './person.mjs';
 
 const check = async (p, what) => assert.deepEqual(await findings(p), [], what);
 
@@ -33,7 +33,7 @@ test('the screens pass axe', async () => {
 });
 
 test('the published page passes axe at three widths', async () => {
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   const href = await page.getByRole('link', { name: /Open it/ }).getAttribute('href');
   const p = await newPage(page.context());
   await p.goto(href);

@@ -7,7 +7,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer, tmp } from './openplot.mjs';
-import { canvas, choose, drag, edit, enter, eventually, middle, more, newPage, option as choice, ready, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, drag, edit, enter, eventually, middle, more, newPage, option as choice, publish, ready, settled, signIn, undo } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -245,7 +245,7 @@ test('pictures are uploaded together, described, turned, and not deleted unasked
 test('what a visitor sends with a form arrives', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/pages/ask-for-a-berth/bench`);
   await ready(page);
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   const href = await page.getByRole('link', { name: /Open it/ }).getAttribute('href');
   const visitor = await newPage(await browser.newContext());
   await visitor.goto(href);
@@ -312,7 +312,7 @@ test('owners see who did what, and operators what failed', async () => {
 test('a published menu opens on a phone without a script, and tabs go by arrow keys', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/pages/sailings/bench`);
   await ready(page);
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   const href = await page.getByRole('link', { name: /Open it/ }).getAttribute('href');
   const still = await browser.newContext({ javaScriptEnabled: false, viewport: { width: 375, height: 700 } });
   const phone = await still.newPage();

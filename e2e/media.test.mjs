@@ -7,7 +7,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, eventually, newPage, option, ready, signIn } from './person.mjs';
+import { canvas, eventually, newPage, option, publish, ready, signIn } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -77,7 +77,7 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   await page.locator('#f-c-player').fill('https://player.example/crossing');
   await page.keyboard.press('Enter');
   await eventually(() => canvas(page).locator('a[type="text/html"]').count(), 1, 'a player');
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   await page.getByRole('link', { name: /Open it/ }).waitFor();
 
   const live = await newPage(context);

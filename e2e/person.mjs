@@ -115,3 +115,15 @@ export async function option(page, label, name) {
     await tray.getByRole('group', { name: label, exact: true }).getByRole('button', { name, exact: true }).click();
   }
 }
+
+/** Does something, and agrees when it is asked first. */
+export async function agreeing(page, act) {
+  const yes = (d) => d.accept();
+  page.on('dialog', yes);
+  await act();
+  await page.waitForTimeout(100); // it asks when the press was heard
+  page.off('dialog', yes);
+}
+
+/** Publishes the page that is on the Bench, whatever is broken on it. */
+export const publish = (page) => agreeing(page, () => page.getByRole('button', { name: 'Publish', exact: true }).click());

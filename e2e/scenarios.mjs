@@ -1,7 +1,7 @@
 // What designers arrange by hand, each on a page of its own: how it is done on the Bench, with what it
 // takes counted, and what visitors must see of it at 1280, 800 and 375 px.
 import assert from 'node:assert/strict';
-import { drag, eventually, near, ready, settled } from './person.mjs';
+import { drag, eventually, near, publish as press, ready, settled } from './person.mjs';
 import { hand } from './hand.mjs';
 
 export const widths = [1280, 800, 375];
@@ -345,7 +345,7 @@ export async function carryOut(page, plot, s, i) {
 
 /** Publishes the page that is open. */
 export async function publish(page) {
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await press(page);
   const link = page.getByRole('link', { name: /Open it/ });
   await link.waitFor();
   return link.getAttribute('href');

@@ -1,7 +1,7 @@
 // Takes a picture of each main view, from the demo data, for docs/screenshots.
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
-import { canvas, choose, newPage, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, newPage, openBench, publish, ready, settled, signIn } from './person.mjs';
 
 const to = new URL('../docs/screenshots/', import.meta.url).pathname;
 const plot = await start();
@@ -170,7 +170,7 @@ for (const bench of benches) {
     await choose(page, canvas(page).locator('h3', { hasText: 'Bo' }));
     await shot('bench-series');
   }
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   published.push(await page.getByRole('link', { name: /Open it/ }).getAttribute('href'));
 }
 const live = await newPage(page.context());

@@ -5,7 +5,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer, visit } from './openplot.mjs';
-import { canvas, choose, edit, enter, eventually, newPage, onShelf, openBench, option, settled, signIn } from './person.mjs';
+import { canvas, choose, edit, enter, eventually, newPage, onShelf, openBench, option, publish, settled, signIn } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -28,7 +28,7 @@ async function add(name) {
 
 /** Publishes, and gives a window with the published page, with or without scripts. */
 async function published(options = {}) {
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   await page.getByRole('link', { name: /Open it/ }).waitFor();
   const visitor = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options }));
   await visitor.goto(`${plot.site}/`);
@@ -144,7 +144,7 @@ test('a file of the library is linked to in a new tab, and pages are listed with
   await add('Page list');
   await enter(page, 'Category', 'news');
   await edit(page, () => option(page, 'Pictures', 'Under the text, which hover shows'));
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   await page.getByRole('link', { name: /Open it/ }).waitFor();
   assert.match(await visit(`${plot.site}/notices/`), /data-hover/);
   const reader = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));

@@ -6,7 +6,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, newPage, ready, signIn, undo } from './person.mjs';
+import { agreeing, canvas, choose, edit, eventually, newPage, publish, ready, signIn, undo } from './person.mjs';
 
 const at = (path = '') => `${plot.app}/sites/kelp-and-salt${path}`;
 const live = plot.site.replace('skerry-line', 'kelp-and-salt');
@@ -156,7 +156,7 @@ test('all of it is published at once, with what search engines and links need', 
   await page.goto(at('/publish'));
   assert.equal(await page.locator('.publish-row').count(), 5);
   assert.deepEqual(await findings(page), []);
-  await page.getByRole('button', { name: 'Publish the ticked pages' }).click();
+  await agreeing(page, () => page.getByRole('button', { name: 'Publish the ticked pages' }).click());
   await page.getByText('Published.').waitFor();
   await visitor.goto(`${live}/`);
   const menu = visitor.getByRole('navigation').first();
@@ -188,7 +188,7 @@ test('a page that moves leaves its address leading to it', async () => {
   await page.getByText('Kept.').waitFor();
   assert.equal((await visit(`${live}/card/about/`)).status, 200, 'visitors see it where it was until it is published');
   await page.goto(at('/publish'));
-  await page.getByRole('button', { name: 'Publish the ticked pages' }).click();
+  await agreeing(page, () => page.getByRole('button', { name: 'Publish the ticked pages' }).click());
   await page.getByText('Published.').waitFor();
   const old = await visit(`${live}/card/about/`);
   assert.equal(old.status, 301);
@@ -233,7 +233,7 @@ test('a publication is gone back from in one press', async () => {
   await page.keyboard.press('Control+a');
   await page.keyboard.type('A slip that everybody saw');
   await edit(page, () => page.keyboard.press('Escape'));
-  await page.getByRole('button', { name: 'Publish' }).click();
+  await publish(page);
   await page.getByRole('link', { name: /Open it/ }).waitFor();
   assert.match((await visit(`${live}/`)).text, /A slip that everybody saw/);
   await page.goto(at('/publish'));
@@ -279,7 +279,7 @@ test('a page with a password is opened by it alone', async () => {
   await keep();
   await page.getByText('Kept.').waitFor();
   await page.goto(at('/publish'));
-  await page.getByRole('button', { name: 'Publish the ticked pages' }).click();
+  await agreeing(page, () => page.getByRole('button', { name: 'Publish the ticked pages' }).click());
   await page.getByText('Published.').waitFor();
   await visitor.goto(`${live}/card/cellar/`);
   await visitor.getByLabel('Password').fill('mussel');

@@ -9,7 +9,7 @@ import { after, before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, context, page, plot } from './opened.mjs';
 import { designer, tmp } from './openplot.mjs';
-import { newPage, ready, signIn } from './person.mjs';
+import { newPage, publish, ready, signIn } from './person.mjs';
 
 const root = new URL('..', import.meta.url).pathname;
 const widths = [1280, 800, 375];
@@ -57,7 +57,7 @@ test('all of the demo is published valid, passes axe, and throws nothing', async
   for (const bench of benches) {
     await page.goto(bench);
     await ready(page);
-    await page.getByRole('button', { name: 'Publish' }).click();
+    await publish(page);
     await page.getByRole('link', { name: /Open it/ }).waitFor();
   }
   const folder = path.join(plot.data, 'published', 'skerry-line');

@@ -74,6 +74,12 @@ test('a section is arranged again by the rule', async () => {
   await edit(page, () => page.keyboard.press('ArrowDown'));
   await edit(page, () => page.keyboard.press('ArrowDown'));
   assert.notEqual(await row(), '');
+  await eventually(() => page.locator('#checks-open').getAttribute('data-grave'), 'broken', 'it lies over the button now');
+  let asked = '';
+  page.once('dialog', (d) => { asked = d.message(); d.dismiss(); });
+  await page.locator('.top-publish').click(); // asks first, and doesn't then
+  await eventually(async () => asked.endsWith('Publish it all the same?'), true, 'what is broken is said');
+  assert.ok(asked.includes('broken'), asked);
   await page.keyboard.press('Control+K');
   await page.keyboard.type('arrange the section');
   await page.keyboard.press('Enter');

@@ -130,6 +130,7 @@ type hereView struct {
 	Page   *store.Page
 	Zone   doc.Zone
 	Count  int
+	Again  bool // more than one section can be arranged again
 	Groups []hereGroup
 }
 
@@ -159,7 +160,7 @@ func (s *Server) zoneHere(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	stage := s.workshop.Stage(st, src, p.Slug)
+	stage, arranged := s.workshop.Stage(st, src, p.Slug), 0
 	for _, sec := range p.Doc.Sections {
 		g := hereGroup{ID: sec.ID, Name: sec.Name}
 		for _, h := range edit.SetHere(&doc.Page{Sections: []*doc.Section{sec}}, v.Zone.ID) {
@@ -183,9 +184,13 @@ func (s *Server) zoneHere(c *gin.Context) {
 		if v.Count += len(g.Rows); len(g.Rows) > 0 {
 			if !sec.Hidden {
 				g.Again = stage.Again(p.Doc, sec, v.Zone, edit.Env{Site: &st.Site, NewID: store.NewID})
+				if g.Again != nil {
+					arranged++
+				}
 			}
 			v.Groups = append(v.Groups, g)
 		}
 	}
+	v.Again = arranged > 1
 	s.parted(c, http.StatusOK, "zone-here", v)
 }

@@ -52,6 +52,14 @@ function visits(bars) {
   }));
 }
 
+/** Publishing asks first where something is broken, and says what; it forbids nothing. */
+function askFirst(broken) {
+  const publish = document.querySelector('.top-publish');
+  const worst = marks.find((m) => m.severity === graves.indexOf('broken'));
+  if (broken && worst) publish?.setAttribute('hx-confirm', `${broken === 1 ? 'One thing is broken' : `${broken} things are broken`} on this page: ${worst.title}. Publish it all the same?`);
+  else publish?.removeAttribute('hx-confirm');
+}
+
 /** Asks what is wrong with the page as it is now; an answer that is late is left. */
 async function ask() {
   if (page.seq === asked) { draw(); return; }
@@ -69,6 +77,7 @@ async function ask() {
     const link = document.getElementById('checks-open');
     link.dataset.grave = answer.counts.Broken ? 'broken' : n ? 'doubtful' : 'none';
     document.getElementById('checks-count').textContent = n;
+    askFirst(answer.counts.Broken);
     draw();
     document.body.dataset.checked = answer.seq;
   } catch (e) {

@@ -50,6 +50,17 @@ function fit() {
 }
 
 let kept = null; // what the specimen shows otherwise: its rules and its body
+let waiting = null; // what is to be put in its place once it is there
+
+/** The specimen's document, or null while another one is on its way. */
+function there() {
+  const d = frame.contentDocument;
+  return d?.head && d.body && d.readyState === 'complete' && frame.contentWindow.location.href !== 'about:blank' ? d : null;
+}
+
+frame.addEventListener('load', () => {
+  if (waiting) put(waiting);
+});
 
 const line = tries(async (values) => {
   const page = /\/pages\/([^/]+)\/canvas$/.exec(shown.value)?.[1] ?? '';
@@ -59,7 +70,9 @@ const line = tries(async (values) => {
 
 /** Puts a document in place of what the specimen shows, with the same fonts. */
 function put(next) {
-  const d = frame.contentDocument;
+  const d = there();
+  waiting = d ? null : next;
+  if (!d) return;
   const y = frame.contentWindow.scrollY;
   kept ??= { styles: [...d.querySelectorAll('head style')], body: d.body };
   for (const s of d.querySelectorAll('head style')) s.remove();
@@ -71,8 +84,9 @@ function put(next) {
 /** Shows again what is kept. */
 function leave() {
   line.end();
-  if (!kept) return;
-  const d = frame.contentDocument;
+  waiting = null;
+  const d = there();
+  if (!kept || !d) return;
   const y = frame.contentWindow.scrollY;
   for (const s of d.querySelectorAll('head style')) s.remove();
   d.head.append(...kept.styles);
