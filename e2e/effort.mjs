@@ -11,6 +11,7 @@ import { carryOut, scenarios } from './scenarios.mjs';
 const plot = await start();
 const browser = await launch();
 const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 }, permissions: ['clipboard-read', 'clipboard-write'] }));
+page.on('dialog', (d) => d.accept()); // publishing asks where something is broken
 page.setDefaultTimeout(6000);
 process.on('uncaughtException', async (e) => { console.error(e); await browser.close(); await plot.stop(); process.exit(1); });
 await signIn(page, plot.app, designer);

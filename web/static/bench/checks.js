@@ -121,6 +121,7 @@ async function offer(key, p) {
 /** Shows on the canvas what a repair does; Enter keeps it. */
 function attempt(command, label, p) {
   p.replaceChildren(`${label}: Enter keeps it, Escape leaves it as it was.`);
+  if (page.select) canvas.show(page.select);
   tryOut(command, label);
 }
 

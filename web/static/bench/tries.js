@@ -53,7 +53,7 @@ const line = tries(({ command }) => post(command), (answer, { command, go, name 
   if (!answer.problem) {
     elsewhere(command);
     canvas.tryOn(answer);
-    if (go) canvas.show(answer.select || page.select);
+    if (go) canvas.show(answer.select);
     overlay.tried(name ? { id: answer.select || page.select, name } : null);
     overlay.redraw();
   }
