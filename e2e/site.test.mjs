@@ -73,6 +73,7 @@ test('a fifth page is added under another, and pages are moved by keys and by dr
   await eventually(() => page.evaluate(() => document.activeElement.getAttribute('aria-label')), 'Move Find us', 'the grip keeps the focus');
   await moves(() => page.keyboard.press('Alt+ArrowDown'));
   await eventually(async () => (await tree()).at(-1), 'Find us /find-us', 'and back');
+  await eventually(() => page.locator('.page-rows[hx-get]').count(), 0, 'all of it is drawn, so that nothing moves meanwhile');
   const [grip, target] = [await page.locator('.page-grip[aria-label="Move About"]').boundingBox(), await row('Cellar').boundingBox()];
   await page.mouse.move(grip.x + 8, grip.y + 10);
   await page.mouse.down();
