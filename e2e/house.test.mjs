@@ -118,6 +118,23 @@ test('text styles: a size per zone, fluid, case, and all by a scale', async () =
   assert.equal(await page.getByLabel('Lead, size on Desktop').inputValue(), '21.5');
 });
 
+test('changes made faster than they are answered are all kept, and what is typed meanwhile stays', async () => {
+  const size = (zone) => page.getByLabel(`H2, size on ${zone}`);
+  await page.route('**/house/edits', async (route) => { await new Promise((r) => setTimeout(r, 400)); await route.continue(); });
+  for (const [zone, px] of [['Desktop', '41'], ['Tablet', '35'], ['Phone', '29']]) {
+    await size(zone).fill(px);
+    await size(zone).press('Enter');
+  }
+  await page.getByLabel('H3, size on Desktop').fill('27');
+  await eventually(() => size('Phone').getAttribute('value'), '29', 'the last is answered');
+  await page.unroute('**/house/edits');
+  assert.deepEqual(await Promise.all(['Desktop', 'Tablet', 'Phone'].map((zone) => size(zone).getAttribute('value'))), ['41', '35', '29']);
+  assert.equal(await page.locator('.house-say .problem').count(), 0);
+  assert.equal(await page.getByLabel('H3, size on Desktop').inputValue(), '27');
+  await page.getByLabel('H3, size on Desktop').press('Enter');
+  await eventually(() => page.getByLabel('H3, size on Desktop').getAttribute('value'), '27', 'kept as well');
+});
+
 test('colours by name are added, used and guarded', async () => {
   await page.locator('#add-name').fill('Buoy red');
   await page.locator('#add-value').fill('#c22f2f');

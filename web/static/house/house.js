@@ -1,6 +1,6 @@
-// The house style: a morph leaves what was typed in fields; they show what is kept,
-// or what was refused, as the server wrote it. While one types only the table of
-// contrasts is swapped, and the fields stay. The specimen on the right follows each
+// The house style: changes are sent one after another, each against the version that
+// the one before it left. A morph leaves what was typed in fields; they show what is kept,
+// or what was refused, as the server wrote it, but for what is being typed. The specimen on the right follows each
 // change, at the width that is chosen, scaled to fit, and shows what is tried.
 import { binding, paint, take } from '../controls/control.js';
 import * as colour from '../controls/colour.js';
@@ -144,9 +144,17 @@ for (const b of zones) {
   });
 }
 new ResizeObserver(fit).observe(stage.parentElement);
+const typed = new Set(); // the fields with something typed that isn't taken yet
+document.addEventListener('input', (e) => { typed.add(e.target); });
+for (const over of ['change', 'focusout']) document.addEventListener(over, (e) => { typed.delete(e.target); });
+document.addEventListener('htmx:before:request', ({ detail: { ctx: { request, target } } }) => {
+  if (target?.id === 'house' && request.body?.has?.('base')) request.body.set('base', document.getElementById('house').dataset.version);
+});
 document.addEventListener('htmx:after:swap', (e) => {
   if (e.detail.ctx.target?.id !== 'house') return;
-  for (const field of document.querySelectorAll('#house input:not([type=file], [type=hidden])')) field.value = field.defaultValue;
+  for (const field of document.querySelectorAll('#house input:not([type=file], [type=hidden])')) {
+    if (!typed.has(field)) field.value = field.defaultValue;
+  }
   draw();
   show();
 });
