@@ -4,7 +4,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, openBench, settled, signIn } from './person.mjs';
+import { agreeing, canvas, choose, edit, eventually, newPage, openBench, settled, signIn } from './person.mjs';
 
 const names = () => page.locator('.overview-item .overview-name > span:first-child').allTextContents();
 const sections = () => canvas(page).locator('body > [data-section]').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top));
@@ -80,6 +80,20 @@ test('a section is arranged again by the rule', async () => {
   await page.locator('.top-publish').click(); // asks first, and doesn't then
   await eventually(async () => asked.endsWith('Publish it all the same?'), true, 'what is broken is said');
   assert.ok(asked.includes('broken'), asked);
+  const publish = await newPage(page.context());
+  await publish.goto(`${plot.app}/sites/skerry-line/publish`);
+  await publish.locator('.checks-broken').first().waitFor();
+  await publish.getByText('Later instead').click();
+  await publish.getByLabel('Publish them on').fill(`${new Date().getFullYear() + 1}-01-01T08:00`);
+  const questions = [];
+  publish.on('dialog', (d) => { questions.push(d.message()); d.dismiss(); });
+  await publish.getByRole('button', { name: 'Plan it' }).click();
+  await publish.locator('#publish-now').click();
+  await eventually(async () => questions.length, 2, 'asked before both');
+  assert.match(questions[0], /broken on .*Home.* Plan it all the same\?$/);
+  assert.match(questions[1], /broken on .*Home.* Publish all the same\?$/);
+  assert.equal(await publish.getByRole('heading', { name: 'Planned' }).count(), 0, 'nothing is planned');
+  await publish.close();
   await page.keyboard.press('Control+K');
   await page.keyboard.type('arrange the section');
   await page.keyboard.press('Enter');
@@ -104,7 +118,7 @@ test('the widths of visits lie under the Reach where the site counts them', asyn
   await page.getByRole('button', { name: /^Stop/ }).waitFor();
   assert.deepEqual(await findings(page), []);
   await page.goto(`${plot.app}/sites/skerry-line/publish`);
-  await page.locator('#publish-now').click();
+  await agreeing(page, () => page.locator('#publish-now').click());
   await page.waitForLoadState();
   const visit = async (width, more = {}) => {
     const live = await page.context().browser().newContext({ viewport: { width, height: 700 } });

@@ -1,7 +1,10 @@
-// Publishing asks first where something is broken on a ticked page; it forbids nothing.
+// Publishing, now or later, asks first where something is broken on a ticked page; it forbids
+// nothing.
 document.querySelector('.publish-list')?.addEventListener('submit', (e) => {
-  if (e.submitter?.id !== 'publish-now') return;
-  const broken = [...e.target.querySelectorAll('.publish-row')].filter((row) => row.querySelector('input[name="id"]:checked') && row.querySelector('.checks-broken'));
-  const names = broken.map((row) => row.querySelector('.publish-name strong').textContent);
-  if (names.length && !window.confirm(`Something is broken on ${names.join(', ')}. Publish all the same?`)) e.preventDefault();
+  const ticked = [...e.target.querySelectorAll('.publish-row')].filter((row) => row.querySelector('input[name="id"]:checked'));
+  const names = (selector) => ticked.filter((row) => row.querySelector(selector)).map((row) => row.querySelector('.publish-name strong').textContent).join(', ');
+  const [broken, unchecked] = [names('.checks-broken'), names('.row-checks[hx-get]')];
+  const says = [broken && `Something is broken on ${broken}.`, unchecked && `${unchecked}: not checked yet.`].filter(Boolean).join(' ');
+  const does = e.submitter?.id === 'publish-now' ? 'Publish' : 'Plan it';
+  if (says && !window.confirm(`${says} ${does} all the same?`)) e.preventDefault();
 });
