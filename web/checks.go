@@ -52,14 +52,14 @@ func (s *Server) checkPage(c context.Context, st *store.Site, src site.Source, p
 	if k.quiet, err = s.Store.Quiets(c, p.ID); err != nil {
 		return nil, err
 	}
-	k.Checked = k.stage.Check(p.Doc, p.Slug, k.others, k.quiet)
-	return k, nil
+	k.Checked, err = k.stage.Check(c, p.Doc, p.Slug, k.others, k.quiet)
+	return k, err
 }
 
 // offer gives the repair of a finding, proven, or nil.
 func (s *Server) offer(c *gin.Context, k *checking, f *check.Finding, all bool) *bench.Offer {
 	p := pageOf(c)
-	return k.stage.Offer(p.Doc, p.Slug, k.Checked, f, all, s.repairEnv(c, k), k.others, k.quiet)
+	return k.stage.Offer(c, p.Doc, p.Slug, k.Checked, f, all, s.repairEnv(c, k), k.others, k.quiet)
 }
 
 // mend answers with the command that would mend a finding, to be tried on the canvas, or with

@@ -109,6 +109,9 @@ func pageOf(c *gin.Context) *store.Page { return c.MustGet(keyPage).(*store.Page
 // fail answers with an error that no form can show.
 func (s *Server) fail(c *gin.Context, err error) {
 	c.Abort()
+	if c.Request.Context().Err() != nil { // nobody waits for it any more
+		return
+	}
 	if errors.Is(err, store.ErrNotFound) {
 		s.problemPage(c, http.StatusNotFound)
 		return

@@ -81,7 +81,7 @@ func checkPage(ctx context.Context, st *store.Store, of *store.Site, src site.So
 	if err != nil {
 		return nil, err
 	}
-	return workshop.Stage(of, src, info.Slug).Check(p.Doc, info.Slug, others, quiet), nil
+	return workshop.Stage(of, src, info.Slug).Check(ctx, p.Doc, info.Slug, others, quiet)
 }
 
 // tellFound prints what was found on a page.

@@ -1,6 +1,8 @@
 package check
 
 import (
+	"context"
+
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/style"
@@ -10,10 +12,10 @@ import (
 var between = []*Rule{&covered, &wordsOver, &contrast}
 
 // Between gives what is wrong where a section and the one below it overlap, at every width: one is
-// pulled over the other, a bar lies over what comes after it, or a block hangs out.
-func Between(above, below Part) []Finding {
+// pulled over the other, a bar lies over what comes after it, or a block hangs out. It ends when ctx does.
+func Between(ctx context.Context, above, below Part) ([]Finding, error) {
 	if !Overlap(above.Section, below.Section) {
-		return nil
+		return nil, nil
 	}
 	body := &element.Node{Tag: "body", Styles: make([]style.Style, len(above.Zones)), Children: []*element.Node{above.Tree.Root, below.Tree.Root}}
 	for z := range body.Styles {
@@ -24,7 +26,7 @@ func Between(above, below Part) []Finding {
 	g := p.gather()
 	below.Section.Walk(func(b *doc.Block) { g.kinds[b.ID] = b })
 	g.pair, g.flat = true, make([]map[*element.Node]faint, len(p.Zones))
-	return g.sweep(between)
+	return g.sweep(ctx, between)
 }
 
 // Overlap reports whether something of a section may lie over the one below it, or be under it.

@@ -45,7 +45,10 @@ func TestBetween(t *testing.T) {
 		"apart": {sec("s1", said("a", "#000000")), sec("s2", said("b", "#000000")), "", "", ""},
 	} {
 		p := ready(t, lib, s, &doc.Page{ID: "p", Sections: []*doc.Section{tt.above, tt.below}}, 320, 640, 1280)
-		got := check.Between(p.Parts[0], p.Parts[1])
+		got, err := check.Between(t.Context(), p.Parts[0], p.Parts[1])
+		if err != nil {
+			t.Fatal(err)
+		}
 		switch {
 		case tt.rule == "" && len(got) == 0:
 		case tt.rule == "" || len(got) != 1 || got[0].ID != tt.rule || got[0].Node != tt.on || got[0].Other != tt.from:

@@ -108,7 +108,11 @@ func TestOverlappingDesigns(t *testing.T) {
 		}
 		p := ready(t, lib, s, &doc.Page{ID: "p", Title: "Test", Sections: []*doc.Section{sec}})
 		p.Parts[0].Pixels = tones
-		for _, f := range check.Section(p.Parts[0]) {
+		found, err := check.Section(t.Context(), p.Parts[0])
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range found {
 			if f.Severity == check.Broken {
 				t.Errorf("%s: %s", name, told([]check.Finding{f}))
 			}

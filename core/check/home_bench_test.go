@@ -16,10 +16,14 @@ func BenchmarkHomeBySection(b *testing.B) {
 	}
 	page := ready(b, lib, s, demo.Home(ids))
 	for _, part := range page.Parts {
-		check.Section(part) // words are shaped once
+		if _, err := check.Section(b.Context(), part); err != nil { // words are shaped once
+			b.Fatal(err)
+		}
 		b.Run(part.Section.Name, func(b *testing.B) {
 			for b.Loop() {
-				check.Section(part)
+				if _, err := check.Section(b.Context(), part); err != nil {
+					b.Fatal(err)
+				}
 			}
 		})
 	}

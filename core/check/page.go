@@ -1,6 +1,7 @@
 package check
 
 import (
+	"context"
 	"slices"
 	"strings"
 
@@ -65,9 +66,10 @@ func Findings(p *Page, sections [][]Finding) []Finding {
 func All(p *Page) []Finding {
 	sections := make([][]Finding, len(p.Parts))
 	for i, part := range p.Parts {
-		sections[i] = Section(part)
+		sections[i], _ = Section(context.Background(), part) // which doesn't end before
 		if i > 0 {
-			sections[i] = append(sections[i], Between(p.Parts[i-1], part)...)
+			pair, _ := Between(context.Background(), p.Parts[i-1], part)
+			sections[i] = append(sections[i], pair...)
 		}
 	}
 	return Findings(p, sections)

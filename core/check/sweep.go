@@ -2,6 +2,7 @@ package check
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"sync"
 
@@ -28,18 +29,22 @@ type Part struct {
 // slack is how far, in px, something may be off without being seen.
 const slack = 0.5
 
-// Section gives what is wrong in a section by itself, at every width.
-func Section(p Part) []Finding {
+// Section gives what is wrong in a section by itself, at every width, unless ctx ends before.
+func Section(ctx context.Context, p Part) ([]Finding, error) {
 	g := p.gather()
 	for z, zone := range p.Zones {
 		g.refer(z, zone)
 		g.flat = append(g.flat, g.flats(z))
 	}
-	return append(g.sweep(Rules), g.zoned()...)
+	out, err := g.sweep(ctx, Rules)
+	if err != nil {
+		return nil, err
+	}
+	return append(out, g.zoned()...), nil
 }
 
 // sweep looks for what breaks rules at each width.
-func (g *gathered) sweep(rules []*Rule) []Finding {
+func (g *gathered) sweep(ctx context.Context, rules []*Rule) ([]Finding, error) {
 	p := g.Part
 	if p.At != nil {
 		s := &sight{gathered: g}
@@ -48,17 +53,21 @@ func (g *gathered) sweep(rules []*Rule) []Finding {
 			s.look(rules, p.Tree.At(float64(w)), w)
 			all[i] = slices.Clone(s.found)
 		}
-		return merged(all, func(i int) int { return p.At[i] })
+		return merged(all, func(i int) int { return p.At[i] }), nil
 	}
 	all := make([][]raw, Widths.To-Widths.From+1)
 	sights := sync.Pool{New: func() any { return &sight{gathered: g} }}
-	p.Tree.Each(Widths.From, Widths.To, func(width int, root *layout.Box) {
+	p.Tree.Each(Widths.From, Widths.To, func(width int, root *layout.Box) bool {
 		s := sights.Get().(*sight)
 		s.look(rules, root, width)
 		all[width-Widths.From] = slices.Clone(s.found)
 		sights.Put(s)
+		return ctx.Err() == nil
 	})
-	return merged(all, func(i int) int { return Widths.From + i })
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
+	return merged(all, func(i int) int { return Widths.From + i }), nil
 }
 
 // raw is something found at one width.

@@ -41,7 +41,7 @@ func (t *Tree) Sweep(from, to int) *Swept {
 	walk(t.root)
 	s.rects = make([]rect, (to-from+1)*t.count)
 	s.lines = make([]uint16, len(s.rects))
-	t.Each(from, to, func(width int, root *Box) {
+	t.Each(from, to, func(width int, root *Box) bool {
 		rects := s.rects[(width-from)*t.count:][:t.count]
 		lines := s.lines[(width-from)*t.count:][:t.count]
 		for i := range rects {
@@ -52,6 +52,7 @@ func (t *Tree) Sweep(from, to int) *Swept {
 			rects[i] = rect{float32(x), float32(y), float32(b.W), float32(b.H)}
 			lines[i] = uint16(len(b.Lines))
 		})
+		return true
 	})
 	return s
 }
@@ -61,8 +62,8 @@ func (t *Tree) Sweep(from, to int) *Swept {
 const stretchOfWidths = 64
 
 // Each calls visit with the layout at every whole width from one to another, on
-// all processors at once and in no order. The box is only to be read.
-func (t *Tree) Each(from, to int, visit func(width int, root *Box)) {
+// all processors at once and in no order, until visit gives false. The box is only to be read.
+func (t *Tree) Each(from, to int, visit func(width int, root *Box) bool) {
 	var next atomic.Int64
 	next.Store(int64(from))
 	var wg sync.WaitGroup
@@ -75,7 +76,10 @@ func (t *Tree) Each(from, to int, visit func(width int, root *Box)) {
 					return
 				}
 				for w := start; w < start+stretchOfWidths && w <= to; w++ {
-					visit(w, c.at(float64(w)))
+					if !visit(w, c.at(float64(w))) {
+						next.Store(int64(to) + 1)
+						return
+					}
 				}
 			}
 		})

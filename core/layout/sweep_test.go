@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"runtime"
+	"sync/atomic"
 	"testing"
 
 	"openplot/core/doc"
@@ -142,5 +143,19 @@ func BenchmarkAfterAnEdit(b *testing.B) {
 		b.StartTimer()
 		tr = tr.Next(root)
 		tr.At(1280)
+	}
+}
+
+// What is not wanted any more ends at once, on all processors.
+func TestEachEndsWhenItIsTold(t *testing.T) {
+	s := demo.Site()
+	tr := layout.New(fresh(t), s.Zones, builder(s).Page(demo.Sample(20)))
+	var seen atomic.Int64
+	tr.Each(320, 1920, func(int, *layout.Box) bool {
+		seen.Add(1)
+		return false
+	})
+	if n := seen.Load(); n < 1 || n > int64(runtime.GOMAXPROCS(0)) {
+		t.Errorf("%d widths were laid out after none was wanted", n)
 	}
 }

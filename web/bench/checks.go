@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
@@ -71,8 +72,9 @@ func (c *Checked) Counts() (n store.Counts) {
 func (st *Stage) Look() string { return st.look }
 
 // Check gives what is wrong with a page: of sections that didn't change since, from memory.
-// others are the site's other pages, quiet what is meant to be so.
-func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []store.Quiet) *Checked {
+// others are the site's other pages, quiet what is meant to be so. It ends when ctx does, since each
+// edit asks anew.
+func (st *Stage) Check(ctx context.Context, p *doc.Page, here string, others []check.Other, quiet []store.Quiet) (*Checked, error) {
 	page := &check.Page{
 		Site: &st.Site.Site, Doc: p, Here: here,
 		Others:  append(slices.Clone(others), check.Other{Address: here, Name: p.Name, Title: p.Title, Description: p.Description, Anchors: check.Anchors(p)}),
@@ -90,9 +92,16 @@ func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []s
 		if sec.Hidden {
 			continue
 		}
-		c := st.checkedSection(p, sec)
+		c, err := st.checkedSection(ctx, p, sec)
+		if err != nil {
+			return nil, err
+		}
 		if before != nil {
-			sections = append(sections, st.checkedPair(before, c))
+			pair, err := st.checkedPair(ctx, before, c)
+			if err != nil {
+				return nil, err
+			}
+			sections = append(sections, pair)
 		}
 		page.Parts, before = append(page.Parts, c.part), c
 		sections = append(sections, c.findings)
@@ -114,7 +123,7 @@ func (st *Stage) Check(p *doc.Page, here string, others []check.Other, quiet []s
 		}
 		out.Findings = append(out.Findings, f)
 	}
-	return out
+	return out, nil
 }
 
 // Offer is a repair that was proven: with it the finding is gone, and nothing else is wrong that
@@ -127,7 +136,7 @@ type Offer struct {
 
 // Offer gives the repair of a finding, proven, or nil; with all, one for all findings of its rule
 // that have one.
-func (st *Stage) Offer(p *doc.Page, here string, c *Checked, f *check.Finding, all bool, env edit.Env, others []check.Other, quiet []store.Quiet) *Offer {
+func (st *Stage) Offer(ctx context.Context, p *doc.Page, here string, c *Checked, f *check.Finding, all bool, env edit.Env, others []check.Other, quiet []store.Quiet) *Offer {
 	var of []*check.Finding
 	var repairs []*check.Repair
 	for i := range c.Findings {
@@ -150,7 +159,10 @@ func (st *Stage) Offer(p *doc.Page, here string, c *Checked, f *check.Finding, a
 	if err != nil || len(done.Steps) == 0 {
 		return nil
 	}
-	after := st.Check(done.Page, here, others, quiet)
+	after, err := st.Check(ctx, done.Page, here, others, quiet)
+	if err != nil {
+		return nil
+	}
 	for _, g := range of {
 		if !check.Mends(g, c.Findings, after.Findings) {
 			return nil
@@ -225,38 +237,41 @@ func About(p *doc.Page, k check.Key) string {
 }
 
 // checkedSection gives what is wrong in a section by itself, from memory when nothing changed.
-func (st *Stage) checkedSection(p *doc.Page, sec *doc.Section) *checked {
+func (st *Stage) checkedSection(ctx context.Context, p *doc.Page, sec *doc.Section) (*checked, error) {
 	k := sceneKey{sec, st.key + p.Ground + around(p, sec) + st.shown(sec)}
 	if c, ok := st.workshop.checked.Get(k); ok {
-		return c
+		return c, nil
 	}
 	b := st.Source.Builder(st.Builder.Here, site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL})
 	b.Neighbours, b.Ground, b.Views, b.DropEmpty = p.Neighbours, p.Ground, p.Views(), true
 	c := &checked{part: check.Part{
 		Tree: layout.New(st.lib, st.Site.Zones, b.Section(sec)), Zones: st.Site.Zones, Section: sec, Pixels: st.pixels,
 	}}
-	c.findings = check.Section(c.part)
+	var err error
+	if c.findings, err = check.Section(ctx, c.part); err != nil {
+		return nil, err
+	}
 	if !st.passing {
 		st.workshop.checked.Add(k, c)
 	}
-	return c
+	return c, nil
 }
 
 // checkedPair gives what is wrong where a section overlaps the one below it, from memory when neither
 // changed.
-func (st *Stage) checkedPair(above, below *checked) []check.Finding {
+func (st *Stage) checkedPair(ctx context.Context, above, below *checked) ([]check.Finding, error) {
 	if !check.Overlap(above.part.Section, below.part.Section) {
-		return nil
+		return nil, nil
 	}
 	k := [2]*checked{above, below}
 	if fs, ok := st.workshop.pairs.Get(k); ok {
-		return fs
+		return fs, nil
 	}
-	fs := check.Between(above.part, below.part)
-	if !st.passing {
+	fs, err := check.Between(ctx, above.part, below.part)
+	if err == nil && !st.passing {
 		st.workshop.pairs.Add(k, fs)
 	}
-	return fs
+	return fs, err
 }
 
 // pixels gives the colours of a picture of the library, by the address of one of its copies:

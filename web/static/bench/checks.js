@@ -1,6 +1,6 @@
 // The marks of Checks under the Reach: asked for after each edit, gone through by [ and ].
 import { base, own, page } from './page.js';
-import { onAnswer, onState } from './edits.js';
+import { onAnswer, onSend, onState } from './edits.js';
 import { select } from './select.js';
 import { setWidth } from './reach.js';
 import { ask as tryOut } from './tries.js';
@@ -10,7 +10,7 @@ const graves = ['hint', 'doubtful', 'broken'];
 const lane = () => document.getElementById('reach-marks');
 let marks = [];
 let asked = -1;
-let asking;
+let asking = null; // what ends the asking that is on its way
 let at = -1; // which one was gone to last
 
 /** Those of the selection, or of the page when it has none. */
@@ -63,11 +63,12 @@ function askFirst(broken) {
 /** Asks what is wrong with the page as it is now; an answer that is late is left. */
 async function ask() {
   if (page.seq === asked) { draw(); return; }
+  leave();
   asked = page.seq;
-  asking?.abort();
   asking = new AbortController();
+  const { signal } = asking;
   try {
-    const r = await fetch(`${base}/checks/marks`, { signal: asking.signal });
+    const r = await fetch(`${base}/checks/marks`, { signal });
     if (r.status !== 200) return;
     const answer = await r.json();
     if (answer.seq < page.seq) { asked = -1; return; }
@@ -82,7 +83,17 @@ async function ask() {
     document.body.dataset.checked = answer.seq;
   } catch (e) {
     if (e.name !== 'AbortError') asked = -1;
+  } finally {
+    if (asking?.signal === signal) asking = null;
   }
+}
+
+/** Ends the asking that is on its way: the server has a change to answer, and what it looks for is late. */
+function leave() {
+  if (!asking) return;
+  asking.abort();
+  asking = null;
+  asked = -1;
 }
 
 /** Goes to a finding: its worst width, with its blocks selected. */
@@ -178,6 +189,7 @@ export function play() {
 
 export function start() {
   document.addEventListener('pointerdown', () => { if (playing) play(); }, true);
+  onSend(leave);
   onState(() => { if (page.seq !== asked) ask(); }); // while the rest of the answer is drawn
   onAnswer(() => {
     ask();

@@ -3,6 +3,10 @@ import { base, onAll, page, take } from './page.js';
 
 const listeners = [];
 const first = [];
+const before = [];
+
+/** Calls f() when a change is sent. */
+export function onSend(f) { before.push(f); }
 
 /** Calls f(state) with every answer, before what else came with it is drawn. */
 export function onState(f) { first.push(f); }
@@ -38,6 +42,7 @@ async function ask(method, path, values) {
 
 async function request(method, path, values) {
   const asked = page.select;
+  if (method === 'POST') for (const f of before) f();
   document.body.dataset.asking = '';
   try {
     const text = await ask(method, path, { width: page.width, select: page.select, also: page.also.join(','), ...values });
