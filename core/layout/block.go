@@ -261,6 +261,9 @@ func (c *context) clampWidth(o *object, w, cw float64) float64 {
 }
 
 func (c *context) clampHeight(s *style.Style, h, ch float64) float64 {
+	if s.MaxHeight.Unit == style.Auto && s.MinHeight.Unit == style.Auto {
+		return max(h, 0)
+	}
 	if m, ok := s.MaxHeight.Resolve(ch, c.viewport); ok {
 		h = min(h, shape.Floor64(m))
 	}

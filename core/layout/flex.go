@@ -47,10 +47,7 @@ type flexLine struct {
 
 // flex lays out the items of a flex container and gives its content height.
 func (c *context) flex(b *Box, o *object, room space, in edges) float64 {
-	f := &flexbox{}
-	if n := len(c.flexes); n > 0 {
-		f, c.flexes = c.flexes[n-1], c.flexes[:n-1]
-	}
+	f := last(&c.flexes)
 	*f = flexbox{c: c, s: c.style(o), room: room, items: f.items[:0], lines: f.lines[:0]}
 	defer func() { c.flexes = append(c.flexes, f) }()
 	f.row = f.s.FlexDirection == style.Row || f.s.FlexDirection == style.RowReverse

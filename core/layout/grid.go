@@ -46,10 +46,7 @@ type placement struct {
 // newGrid places a container's items; width is its content's, or auto.
 func (c *context) newGrid(o *object, width float64) *gridbox {
 	s := c.style(o)
-	g := &gridbox{}
-	if n := len(c.grids); n > 0 {
-		g, c.grids = c.grids[n-1], c.grids[:n-1]
-	}
+	g := last(&c.grids)
 	*g = gridbox{
 		c: c, s: s,
 		columnGap: shape.Floor64(s.ColumnGap.Or(width, c.viewport, 0)),

@@ -64,6 +64,8 @@ type sizer struct {
 	under     sizing
 	stretch   bool // align-content or justify-content is normal or stretch
 	flexed    bool // flexible tracks share the space by their factors
+	// ofContent: some track's minimum is min-content or max-content.
+	ofContent bool
 
 	spanning, group, overFlexible []contribution
 	incurred                      []float64
@@ -72,10 +74,7 @@ type sizer struct {
 
 // sizer gives one with nothing in it.
 func (c *context) sizer() *sizer {
-	z := &sizer{}
-	if n := len(c.sizers); n > 0 {
-		z, c.sizers = c.sizers[n-1], c.sizers[:n-1]
-	}
+	z := last(&c.sizers)
 	*z = sizer{
 		c: c, tracks: z.tracks[:0], items: z.items[:0], spanning: z.spanning, group: z.group, overFlexible: z.overFlexible,
 		incurred: z.incurred, grow: z.grow, open: z.open,
@@ -130,6 +129,7 @@ func (z *sizer) initializeTrackSizes() {
 	for i := range z.tracks {
 		t := &z.tracks[i]
 		t.base = t.Min.Or(z.available, z.c.viewport, 0)
+		z.ofContent = z.ofContent || t.Min.Unit == style.MinContent || t.Min.Unit == style.MaxContent
 		t.limit = math.Inf(1)
 		if t.Fr == 0 && !t.intrinsicMax() {
 			t.limit = max(t.Max.Or(z.available, z.c.viewport, 0), t.base)
@@ -226,12 +226,14 @@ func (z *sizer) accommodate(items []contribution, overFlexible bool) {
 	intrinsicMax := (*track).intrinsicMax
 	// 1. For intrinsic minimums.
 	z.distribute(items, overFlexible, false, in((*track).intrinsicMin), func(it contribution) float64 { return it.least }, intrinsicMax)
-	// 2. For content-based minimums.
-	contentMin := func(t *track) bool { return t.Min.Unit == style.MinContent || t.Min.Unit == style.MaxContent }
-	z.distribute(items, overFlexible, false, in(contentMin), func(it contribution) float64 { return it.min }, intrinsicMax)
-	// 3. For max-content minimums.
-	maxMin := func(t *track) bool { return t.Min.Unit == style.MaxContent }
-	z.distribute(items, overFlexible, false, in(maxMin), func(it contribution) float64 { return it.max }, (*track).maxContentMax)
+	if z.ofContent {
+		// 2. For content-based minimums.
+		contentMin := func(t *track) bool { return t.Min.Unit == style.MinContent || t.Min.Unit == style.MaxContent }
+		z.distribute(items, overFlexible, false, in(contentMin), func(it contribution) float64 { return it.min }, intrinsicMax)
+		// 3. For max-content minimums.
+		maxMin := func(t *track) bool { return t.Min.Unit == style.MaxContent }
+		z.distribute(items, overFlexible, false, in(maxMin), func(it contribution) float64 { return it.max }, (*track).maxContentMax)
+	}
 	// 4. No growth limit below its base size.
 	for i := range z.tracks {
 		z.tracks[i].limit = max(z.tracks[i].limit, z.tracks[i].base)

@@ -180,6 +180,17 @@ type context struct {
 	counts []count
 }
 
+// last takes the last of what is left to be used again, or makes one.
+func last[T any](left *[]*T) *T {
+	n := len(*left)
+	if n == 0 {
+		return new(T)
+	}
+	t := (*left)[n-1]
+	*left = (*left)[:n-1]
+	return t
+}
+
 func (t *Tree) context() *context { return &context{tree: t, slots: make([]slot, t.count)} }
 
 func (c *context) at(width float64) *Box {
