@@ -129,7 +129,7 @@ func (c *context) inline(b *Box, o *object, inner float64, in edges) float64 {
 		*last = wrapped{same: shape.Range{Below: math.Inf(1)}, in: in, when: c.when(o)}
 		last.height = c.wrap(b, o, inner, in, &last.same)
 		// Lines that aren't aligned to the start move with the width.
-		last.lines, last.known = b.Lines, s.TextAlign == style.TextStart && !s.Balance
+		last.lines, last.known = b.Lines, s.TextAlign == style.TextStart
 	}
 	if len(b.Lines) > 0 {
 		b.Baseline = b.Lines[0].Y + b.Lines[0].Above
@@ -151,7 +151,7 @@ func (c *context) wrap(b *Box, o *object, inner float64, in edges, same *shape.R
 		w := shape.Wrapping{Width: inner, Above: f.above, Below: f.below, BreakWords: s.OverflowWrap != style.WrapNormal && !s.NoWrap}
 		before := len(lines)
 		if s.Balance {
-			lines = p.WrapBalanced(w, lines)
+			lines = p.WrapBalanced(w, lines, same)
 		} else {
 			lines = p.Wrap(w, lines, same)
 		}

@@ -2,6 +2,7 @@ package shape_test
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -118,7 +119,7 @@ func TestBalanced(t *testing.T) {
 	r := run(t, "Small boats to three islands, all year round and in any weather", "Bricolage Grotesque", 700, 40)
 	p := paragraph(t, r)
 	for w := 250.0; w < 1300; w += 13 {
-		plain, even := p.Wrap(wrapping(w, r), nil, nil), p.WrapBalanced(wrapping(w, r), nil)
+		plain, even := p.Wrap(wrapping(w, r), nil, nil), p.WrapBalanced(wrapping(w, r), nil, nil)
 		if len(plain) != len(even) {
 			t.Errorf("at %v px %d lines, %d balanced", w, len(plain), len(even))
 		}
@@ -130,5 +131,28 @@ func TestBalanced(t *testing.T) {
 				t.Errorf("at %v px a balanced line is %v wide", w, l.Width)
 			}
 		}
+	}
+}
+
+// At all widths of the range that is told, the lines are the same.
+func TestBalancedAlikeOverItsRange(t *testing.T) {
+	r := run(t, "Small boats to three islands, all year round and in any weather", "Bricolage Grotesque", 700, 40)
+	p := paragraph(t, r)
+	held, spans := 0, 0
+	for w := 200.0; w < 1400; {
+		same := shape.Range{Below: math.Inf(1)}
+		want := p.WrapBalanced(wrapping(w, r), nil, &same)
+		if !same.Holds(w) {
+			t.Fatalf("%v px isn't in its own range %v", w, same)
+		}
+		for spans++; w < 1400 && same.Holds(w); w += 0.5 {
+			held++
+			if got := p.WrapBalanced(wrapping(w, r), nil, nil); !slices.Equal(got, want) {
+				t.Fatalf("at %v px, within %v, %v instead of %v", w, same, got, want)
+			}
+		}
+	}
+	if held < 20*spans {
+		t.Errorf("ranges of %d widths in %d: they hold for little", held, spans)
 	}
 }

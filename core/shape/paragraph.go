@@ -333,19 +333,49 @@ const mostBalanced = 6
 // the paragraph into as few lines as it takes, the one with the least sum of
 // squares of what the lines leave free (CSS Text 4 §6.4 leaves the method open;
 // this one is what Chromium's lines agree with).
-func (p *Paragraph) WrapBalanced(w Wrapping, lines []Line) []Line {
-	greedy := p.Wrap(w, nil, nil)
-	n := len(greedy)
+func (p *Paragraph) WrapBalanced(w Wrapping, lines []Line, same *Range) []Line {
+	before := len(lines)
+	lines = p.Wrap(w, lines, same)
+	n := len(lines) - before
 	if n < 2 || n > mostBalanced {
-		return append(lines, greedy...)
+		return lines
 	}
 	available := Floor64(w.Width) + 1.0/64
+	// All lines together are as long however they are broken, so which way is the best doesn't
+	// depend on the width as long as its lines fit.
+	ends, widest := p.balance(n, w.Width, math.Inf(1))
+	if widest > available {
+		ends, _ = p.balance(n, w.Width, available)
+		widest = available
+		if same != nil {
+			same.Below = math.Nextafter(available, math.Inf(1))
+		}
+	}
+	if same != nil {
+		same.From = max(same.From, widest)
+	}
+	if ends == nil { // a word had to be broken
+		return lines
+	}
+	lines = lines[:before]
+	s, start := 0, 0.0
+	for _, i := range ends {
+		o := p.breaks[i]
+		lines = append(lines, p.line(s, o, p.width(s, o.trim, start, o.end), w))
+		s, start = o.at, o.start
+	}
+	return lines
+}
+
+// balance breaks the paragraph into n lines none of which is wider than available, and gives
+// the opportunities at which they end, and how wide the widest is; nil where there is no way.
+func (p *Paragraph) balance(n int, width, available float64) (ends []int, widest float64) {
 	// cost[k][i] is the least for k lines that end at opportunity i-1; from[k][i] is
-	// the opportunity that the last of them begins after.
+	// the opportunity that the last of them begins after, wide[k][i] how wide the widest of them is.
 	count := len(p.breaks)
-	cost, from := make([][]float64, n+1), make([][]int, n+1)
+	cost, wide, from := make([][]float64, n+1), make([][]float64, n+1), make([][]int, n+1)
 	for k := range cost {
-		cost[k], from[k] = make([]float64, count+1), make([]int, count+1)
+		cost[k], wide[k], from[k] = make([]float64, count+1), make([]float64, count+1), make([]int, count+1)
 		for i := range cost[k] {
 			cost[k][i] = math.Inf(1)
 		}
@@ -357,36 +387,30 @@ func (p *Paragraph) WrapBalanced(w Wrapping, lines []Line) []Line {
 			s, start = p.breaks[b-1].at, p.breaks[b-1].start
 		}
 		for i := b; i < count; i++ {
-			width := p.width(s, p.breaks[i].trim, start, p.breaks[i].end)
-			if width > available {
+			line := p.width(s, p.breaks[i].trim, start, p.breaks[i].end)
+			if line > available {
 				if p.prefix[p.breaks[i].trim]-p.prefix[s] > available+4 {
 					break
 				}
 				continue
 			}
-			free := w.Width - (p.prefix[p.breaks[i].at] - p.prefix[s]) // spaces at its end count here
+			free := width - (p.prefix[p.breaks[i].at] - p.prefix[s]) // spaces at its end count here
 			for k := 1; k <= n; k++ {
 				if c := cost[k-1][b] + free*free; c < cost[k][i+1] {
-					cost[k][i+1], from[k][i+1] = c, b
+					cost[k][i+1], wide[k][i+1], from[k][i+1] = c, max(wide[k-1][b], line), b
 				}
 			}
 		}
 	}
-	if math.IsInf(cost[n][count], 1) { // a word had to be broken
-		return append(lines, greedy...)
+	if math.IsInf(cost[n][count], 1) {
+		return nil, 0
 	}
-	ends := make([]int, n)
+	ends = make([]int, n)
 	for k, i := n, count; k > 0; k-- {
 		ends[k-1] = i - 1
 		i = from[k][i]
 	}
-	s, start := 0, 0.0
-	for _, i := range ends {
-		o := p.breaks[i]
-		lines = append(lines, p.line(s, o, p.width(s, o.trim, start, o.end), w))
-		s, start = o.at, o.start
-	}
-	return lines
+	return ends, wide[n][count]
 }
 
 // line makes the line from rune s to an opportunity.
