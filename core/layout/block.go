@@ -25,7 +25,7 @@ func (c *context) inset(s *style.Style, cw float64) edges {
 
 // insetOf is inset of an element, from memory where it is always the same.
 func (c *context) insetOf(o *object, cw float64) edges {
-	if f := &o.fixed[c.zone]; f.hasInset {
+	if f := c.facts(o); f.hasInset {
 		return f.inset
 	}
 	return c.inset(c.style(o), cw)
@@ -33,7 +33,7 @@ func (c *context) insetOf(o *object, cw float64) edges {
 
 // marginsOf is margins of an element, from memory where they are always the same.
 func (c *context) marginsOf(o *object, cw float64) edges {
-	if f := &o.fixed[c.zone]; f.hasMargin {
+	if f := c.facts(o); f.hasMargin {
 		return f.margin
 	}
 	return c.margins(c.style(o), cw)
@@ -103,14 +103,14 @@ type space struct {
 func (s space) bound(h float64) float64 { return max(min(h, s.maxH), s.minH) }
 
 func (c *context) compute(o *object, k constraint) *Box {
-	s := c.style(o)
+	s, f := c.style(o), c.facts(o)
 	in := c.insetOf(o, k.cw)
 	b := &Box{Node: o.node, index: o.index, W: max(shape.Floor64(k.w), in.x()), Baseline: auto}
 	h, least := k.h, 0.0
-	if isAuto(h) && !k.content {
+	if isAuto(h) && !k.content && !f.tall {
 		if px, ok := s.Height.Resolve(k.ch, c.viewport); ok {
 			h = c.clampHeight(s, shape.Floor64(px), k.ch)
-		} else if s.AspectRatio > 0 && !o.node.Replaced() {
+		} else if s.AspectRatio > 0 && !o.replaced {
 			// The ratio's height, but no less than the content's (CSS Sizing 4 §5.1).
 			least = shape.Floor64(b.W / s.AspectRatio)
 			if s.Overflow != style.Visible {
@@ -125,18 +125,18 @@ func (c *context) compute(o *object, k constraint) *Box {
 	if k.loose {
 		room.percent = auto
 	}
-	if isAuto(h) && !k.content {
+	if isAuto(h) && !k.content && !(f.anyHeight && least == 0) {
 		room.minH = max(c.clampHeight(s, 0, k.ch), least) - in.y()
 		room.minH = max(room.minH, 0)
 		room.maxH = max(c.clampHeight(s, math.Inf(1), k.ch)-in.y(), room.minH)
 	}
 	var content float64 // height of what stands inside
 	switch {
-	case o.node.Replaced():
+	case o.replaced:
 		content = c.replacedHeight(o, b.W, in) - in.y()
-	case s.Display == style.Grid:
+	case f.display == style.Grid:
 		content = c.grid(b, o, room, in)
-	case s.Display == style.Flex:
+	case f.display == style.Flex:
 		content = c.flex(b, o, room, in)
 	case o.inline:
 		if k.beside != (floats{}) {
@@ -151,10 +151,14 @@ func (c *context) compute(o *object, k constraint) *Box {
 	if k.content {
 		b.H = max(content+in.y(), least)
 	} else if isAuto(h) {
-		b.H = c.clampHeight(s, max(content+in.y(), least), k.ch)
+		if b.H = max(content+in.y(), least); !f.anyHeight {
+			b.H = c.clampHeight(s, b.H, k.ch)
+		}
 	}
 	b.H = max(b.H, in.y())
-	c.positioned(b, o)
+	if f.holds {
+		c.positioned(b, o)
+	}
 	return b
 }
 
@@ -164,11 +168,11 @@ func (c *context) compute(o *object, k constraint) *Box {
 func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside floats) float64 {
 	y, edge, floated := 0.0, 0.0, 0.0
 	for _, child := range o.children {
-		s := c.style(child)
-		if s.Display == style.None || s.Position == style.Absolute {
+		f := c.facts(child)
+		if !f.inFlow() {
 			continue
 		}
-		if s.Float != style.NoFloat {
+		if f.floated {
 			beside = c.float(b, child, room, in, y, beside)
 			floated = max(floated, beside.bottom)
 			continue
@@ -181,7 +185,7 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 		)
 		x := m.left
 		if free := room.w - k.W - m.x(); free > 0 { // auto margins (CSS 2.2 §10.3.3)
-			switch s.MarginAuto & (style.Left | style.Right) {
+			switch f.marginAuto & (style.Left | style.Right) {
 			case style.Left | style.Right:
 				x += shape.Floor64(free / 2)
 			case style.Left:
@@ -205,12 +209,15 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 // usedWidth gives the border-box width of a block-level box in normal flow: it
 // fills the containing block's unless it has one (CSS 2.2 §10.3.3, §10.4).
 func (c *context) usedWidth(o *object, cw, ch float64) float64 {
-	s := c.style(o)
 	available := cw - c.marginsOf(o, cw).x()
+	if c.facts(o).fills && !o.replaced {
+		return c.clampWidth(o, available, cw)
+	}
+	s := c.style(o)
 	w, ok := c.specifiedWidth(o, available, cw)
 	switch {
 	case ok:
-	case o.node.Replaced():
+	case o.replaced:
 		w, _ = c.naturalWidth(o)
 	case s.AspectRatio > 0 && s.Width.Unit == style.Auto && c.hasHeight(s, ch):
 		h, _ := s.Height.Resolve(ch, c.viewport)
@@ -247,7 +254,7 @@ func (c *context) sizeIn(o *object, l style.Length, available, cw float64) (w fl
 
 // clampWidth applies min-width and max-width; an automatic minimum is 0.
 func (c *context) clampWidth(o *object, w, cw float64) float64 {
-	if o.fixed[c.zone].anyWidth {
+	if c.facts(o).anyWidth {
 		return max(w, c.insetOf(o, cw).x())
 	}
 	s := c.style(o)

@@ -155,7 +155,7 @@ func (f *flexbox) rowBaseSize(it *flexItem) {
 	base, ok := c.sizeIn(it.o, basis, available, f.room.w)
 	if !ok {
 		base = c.intrinsic(it.o).most
-		if h, definite := f.definiteCross(it); definite && (it.o.node.Replaced() || s.AspectRatio > 0) {
+		if h, definite := f.definiteCross(it); definite && (it.o.replaced || s.AspectRatio > 0) {
 			base = f.transferred(it, h, base)
 		}
 	}
@@ -195,7 +195,7 @@ func (f *flexbox) transferred(it *flexItem, h, otherwise float64) float64 {
 		return h * it.s.AspectRatio
 	}
 	in := f.c.insetOf(it.o, f.room.w)
-	if w, nh := it.o.natural(); w > 0 && nh > 0 {
+	if w, nh := it.o.natW, it.o.natH; w > 0 && nh > 0 {
 		return max(h-in.y(), 0)*w/nh + in.x()
 	}
 	return otherwise
@@ -245,7 +245,7 @@ func (f *flexbox) columnWidth(it *flexItem) float64 {
 	w, ok := f.c.specifiedWidth(it.o, available, f.room.w)
 	switch {
 	case ok:
-	case it.o.node.Replaced():
+	case it.o.replaced:
 		w, _ = f.c.naturalWidth(it.o)
 	case it.s.AspectRatio > 0 && it.s.Width.Unit == style.Auto && f.c.hasHeight(it.s, f.room.percent) && !(f.single() && f.stretches(it)):
 		h, _ := it.s.Height.Resolve(f.room.percent, f.c.viewport)
@@ -417,7 +417,7 @@ func (f *flexbox) stretch(it *flexItem, l *flexLine) {
 	size := l.cross - f.crossMargin(it)
 	k := constraint{w: it.target, h: f.c.clampHeight(it.s, size, f.room.percent), cw: f.room.w, ch: f.room.percent}
 	if !f.row {
-		if it.o.node.Replaced() {
+		if it.o.replaced {
 			return
 		}
 		k.w, k.h, k.loose = f.c.clampWidth(it.o, size, f.room.w), it.target, isAuto(f.room.h)

@@ -24,6 +24,7 @@ type gridbox struct {
 type gridItem struct {
 	o *object
 	s *style.Style
+	f *facts
 	area
 	margin  edges
 	align   style.Alignment // in the block axis
@@ -35,8 +36,7 @@ type gridItem struct {
 
 // placement is where a grid's items stand, by zone and by the number of columns.
 type placement struct {
-	children      []*object // in order
-	areas         []area
+	items         []gridItem // in order, not laid out
 	columns, rows int
 	zone          int
 	explicit      int
@@ -58,32 +58,34 @@ func (c *context) newGrid(o *object, width float64) *gridbox {
 		*p = c.placement(o, len(g.explicit))
 	}
 	g.columns, g.rows = max(p.columns, len(g.explicit)), max(p.rows, len(s.GridRows))
-	for i, child := range p.children {
-		k := c.style(child)
-		it := gridItem{
-			o: child, s: k, area: p.areas[i],
-			align:   selfAlignment(k.AlignSelf, s.AlignItems),
-			justify: selfAlignment(k.JustifySelf, s.JustifyItems),
-		}
-		if it.align == style.AlignBaseline { // only emitted in rows of flex items
-			it.align = style.AlignStart
-		}
-		g.items = append(g.items, it)
-	}
+	g.items = append(g.items, p.items...)
 	return g
 }
 
 func (c *context) placement(o *object, explicit int) placement {
 	s := c.style(o)
-	p := placement{children: c.ordered(o), zone: c.zone, explicit: explicit, known: true}
-	styles := make([]*style.Style, len(p.children))
-	for i, child := range p.children {
+	p := placement{zone: c.zone, explicit: explicit, known: true}
+	children := c.ordered(o)
+	styles := make([]*style.Style, len(children))
+	for i, child := range children {
 		styles[i] = c.style(child)
 	}
 	if s.GridFlow == style.FlowColumn || s.GridFlow == style.FlowColumnDense {
 		explicit = len(s.GridRows)
 	}
-	p.areas, p.columns, p.rows = placeItems(styles, s.GridFlow, explicit)
+	var areas []area
+	areas, p.columns, p.rows = placeItems(styles, s.GridFlow, explicit)
+	for i, child := range children {
+		it := gridItem{
+			o: child, s: styles[i], f: c.facts(child), area: areas[i],
+			align:   selfAlignment(styles[i].AlignSelf, s.AlignItems),
+			justify: selfAlignment(styles[i].JustifySelf, s.JustifyItems),
+		}
+		if it.align == style.AlignBaseline { // only emitted in rows of flex items
+			it.align = style.AlignStart
+		}
+		p.items = append(p.items, it)
+	}
 	return p
 }
 
@@ -294,10 +296,10 @@ func (c *context) gridIntrinsicWidths(o *object) (v intrinsicWidths) {
 // fills reports whether an item takes its area's size in an axis: normal and
 // stretch do, normal not for boxes with a ratio or a natural size (§6.2).
 func (g *gridbox) fills(it *gridItem, a style.Alignment, autoMargins style.Sides) bool {
-	if it.s.MarginAuto&autoMargins != 0 {
+	if it.f.marginAuto&autoMargins != 0 {
 		return false
 	}
-	return a == style.AlignStretch || a == style.AlignAuto && !it.o.node.Replaced() && it.s.AspectRatio == 0
+	return a == style.AlignStretch || a == style.AlignAuto && !it.o.replaced && it.s.AspectRatio == 0
 }
 
 // sizeItem finds the width of an item in its area (§6.2) and lays it out with the
@@ -306,10 +308,13 @@ func (g *gridbox) sizeItem(it *gridItem, h float64) {
 	c := g.c
 	it.margin = c.marginsOf(it.o, it.w)
 	available := it.w - it.margin.x()
-	w, ok := c.specifiedWidth(it.o, available, it.w)
+	w, ok := available, it.f.fills && !it.o.replaced && g.fills(it, it.justify, style.Left|style.Right)
+	if !ok {
+		w, ok = c.specifiedWidth(it.o, available, it.w)
+	}
 	switch {
 	case ok:
-	case it.o.node.Replaced() && it.justify != style.AlignStretch:
+	case it.o.replaced && it.justify != style.AlignStretch:
 		w, _ = c.naturalWidth(it.o)
 	case it.s.AspectRatio > 0 && c.hasHeight(it.s, auto) && it.justify != style.AlignStretch:
 		px, _ := it.s.Height.Resolve(auto, c.viewport)
@@ -327,30 +332,18 @@ func (g *gridbox) sizeItem(it *gridItem, h float64) {
 // height stretches to the area's.
 func (g *gridbox) placeItem(it *gridItem, y, height float64) Child {
 	c := g.c
-	if px, ok := it.s.Height.Resolve(height, c.viewport); ok && it.s.Height.OfBase() {
+	if px, ok := it.s.Height.Resolve(height, c.viewport); !it.f.tall && ok && it.s.Height.OfBase() {
 		it.box = c.layout(it.o, constraint{w: it.width, h: c.clampHeight(it.s, shape.Floor64(px), height), cw: it.w, ch: height})
-	} else if it.s.Height.Unit == style.Auto && g.fills(it, it.align, style.Top|style.Bottom) && !it.o.node.Replaced() {
+	} else if it.s.Height.Unit == style.Auto && g.fills(it, it.align, style.Top|style.Bottom) && !it.o.replaced {
 		h := max(c.clampHeight(it.s, height-it.margin.y(), height), c.insetOf(it.o, it.w).y())
-		if h != it.box.H || g.heightMatters(it) {
+		if h != it.box.H || it.f.ofHeight {
 			it.box = c.layout(it.o, constraint{w: it.width, h: h, cw: it.w, ch: height})
 		}
 	}
 	k := Child{Box: it.box}
-	k.X = it.x + it.margin.left + alignedIn(it.justify, it.s.MarginAuto, style.Left, style.Right, it.w-it.box.W-it.margin.x())
-	k.Y = y + it.margin.top + alignedIn(it.align, it.s.MarginAuto, style.Top, style.Bottom, height-it.box.H-it.margin.y())
+	k.X = it.x + it.margin.left + alignedIn(it.justify, it.f.marginAuto, style.Left, style.Right, it.w-it.box.W-it.margin.x())
+	k.Y = y + it.margin.top + alignedIn(it.align, it.f.marginAuto, style.Top, style.Bottom, height-it.box.H-it.margin.y())
 	return k
-}
-
-// heightMatters reports whether the item has to be laid out again for its height to
-// be definite inside.
-func (g *gridbox) heightMatters(it *gridItem) bool {
-	for _, child := range it.o.children {
-		s := g.c.style(child)
-		if s.Position == style.Absolute || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase() {
-			return true
-		}
-	}
-	return it.s.Display == style.Grid || it.s.Display == style.Flex
 }
 
 // alignedIn is where a box stands between two margins: auto ones take what is

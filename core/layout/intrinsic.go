@@ -39,7 +39,7 @@ func (c *context) contentWidths(o *object) intrinsicWidths {
 	in := c.inset(s, 0).x()
 	var v intrinsicWidths
 	switch {
-	case o.node.Replaced():
+	case o.replaced:
 		w, _ := c.naturalWidth(o)
 		return intrinsicWidths{w, w}
 	case s.AspectRatio > 0 && c.hasHeight(s, auto):
@@ -70,7 +70,7 @@ func (c *context) contentWidths(o *object) intrinsicWidths {
 func (c *context) contribution(o *object) intrinsicWidths {
 	s := c.style(o)
 	v := c.preferred(o)
-	if o.node.Replaced() && (s.Width.OfBase() || s.MaxWidth.OfBase()) {
+	if o.replaced && (s.Width.OfBase() || s.MaxWidth.OfBase()) {
 		v.least = 0
 	}
 	v.least, v.most = c.limitWidth(o, v.least), c.limitWidth(o, v.most)

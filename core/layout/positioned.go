@@ -29,7 +29,7 @@ func (c *context) positioned(b *Box, o *object) {
 		w, ok := c.specifiedWidth(child, available, cw)
 		switch {
 		case ok:
-		case child.node.Replaced():
+		case child.replaced:
 			w, _ = c.naturalWidth(child)
 		case hasLeft && hasRight:
 			w = available
@@ -40,7 +40,7 @@ func (c *context) positioned(b *Box, o *object) {
 		h := auto
 		if px, ok := s.Height.Resolve(ch, c.viewport); ok {
 			h = c.clampHeight(s, shape.Floor64(px), ch)
-		} else if hasTop && hasBottom && !child.node.Replaced() && s.AspectRatio == 0 {
+		} else if hasTop && hasBottom && !child.replaced && s.AspectRatio == 0 {
 			h = c.clampHeight(s, ch-top-bottom-m.y(), ch)
 		}
 		k := c.layout(child, constraint{w: w, h: h, cw: cw, ch: ch})

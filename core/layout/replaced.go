@@ -3,16 +3,17 @@ package layout
 import (
 	"strconv"
 
+	"openplot/core/element"
 	"openplot/core/shape"
 )
 
 // natural gives the natural size in px of a replaced element, from its attributes. A frame
 // has the default one (CSS Images 3 §4.2), and no ratio.
-func (o *object) natural() (w, h float64) {
-	if o.node.Tag == "iframe" {
+func natural(n *element.Node) (w, h float64) {
+	if n.Tag == "iframe" {
 		return 300, 150
 	}
-	for _, a := range o.node.Attrs {
+	for _, a := range n.Attrs {
 		switch a.Name {
 		case "width":
 			w, _ = strconv.ParseFloat(a.Value, 64)
@@ -32,7 +33,7 @@ func (o *object) natural() (w, h float64) {
 func (c *context) naturalWidth(o *object) (w float64, fixed bool) {
 	s := c.style(o)
 	in := c.inset(s, 0)
-	w, h := o.natural()
+	w, h := o.natW, o.natH
 	if px, ok := s.Height.Resolve(auto, c.viewport); ok {
 		switch {
 		case s.AspectRatio > 0:
@@ -51,7 +52,7 @@ func (c *context) replacedHeight(o *object, w float64, in edges) float64 {
 	if r := c.style(o).AspectRatio; r > 0 {
 		return max(shape.Floor64(w/r), in.y())
 	}
-	nw, nh := o.natural()
+	nw, nh := o.natW, o.natH
 	if nw <= 0 || nh <= 0 {
 		return in.y()
 	}

@@ -34,18 +34,40 @@ type object struct {
 	// percent tells, by zone, whether its padding or height is a percentage of its
 	// containing block's size.
 	percent []bool
-	fixed   []fixed // by zone
+	// facts are by zone.
+	facts []facts
+	// replaced tells that it is a replaced element, of a natural size in px.
+	replaced   bool
+	natW, natH float64
 	*kept
 }
 
-// fixed is what is known of an element in a zone whatever space it is given.
-type fixed struct {
-	inset, margin       edges
+// facts is what is known of an element in a zone whatever space it is given. Styles are large,
+// and a sweep asks for these few things of them all the time.
+type facts struct {
+	display             style.Display
+	absolute, floated   bool        // it is so positioned, or a float
+	marginAuto          style.Sides // that are auto
+	fills               bool        // width is auto, and no ratio stands in for it
+	tall                bool        // height is auto, and no ratio stands in for it
+	anyWidth, anyHeight bool        // they have no least and no most
+	// ofHeight: what stands inside stands otherwise when its height is definite.
+	ofHeight            bool
+	holds               bool // it is the containing block of absolutely positioned boxes
 	hasInset, hasMargin bool // they are known
-	anyWidth, anyHeight bool // they have no least and no most
+	inset, margin       edges
 }
 
-func fixedOf(s *style.Style) (f fixed) {
+// inFlow reports whether it is neither absent nor positioned absolutely.
+func (f *facts) inFlow() bool { return f.display != style.None && !f.absolute }
+
+func factsOf(s *style.Style) (f facts) {
+	f = facts{
+		display: s.Display, absolute: s.Position == style.Absolute, floated: s.Float != style.NoFloat, marginAuto: s.MarginAuto,
+		fills: s.Width.Unit == style.Auto && s.AspectRatio == 0, tall: s.Height.Unit == style.Auto && s.AspectRatio == 0,
+		anyHeight: s.MinHeight.Unit == style.Auto && s.MaxHeight.Unit == style.Auto,
+		ofHeight:  s.Display == style.Grid || s.Display == style.Flex,
+	}
 	px := func(ls ...style.Length) bool {
 		for _, l := range ls {
 			if l.Unit != style.Px && l.Unit != style.Auto {
@@ -64,7 +86,6 @@ func fixedOf(s *style.Style) (f fixed) {
 	}
 	f.hasMargin, f.margin = true, c.margins(s, 0)
 	f.anyWidth = s.MinWidth.Unit == style.Auto && s.MaxWidth.Unit == style.Auto
-	f.anyHeight = s.MinHeight.Unit == style.Auto && s.MaxHeight.Unit == style.Auto
 	return f
 }
 
@@ -98,9 +119,13 @@ func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
 		o.kept = &kept{flows: make([]atomic.Pointer[flow], len(t.zones))}
 	}
 	t.kept[n] = o.kept
-	o.fixed = make([]fixed, len(t.zones))
+	o.facts = make([]facts, len(t.zones))
+	o.replaced = n.Replaced()
+	if o.replaced {
+		o.natW, o.natH = natural(n)
+	}
 	for z := range o.viewport {
-		o.fixed[z] = fixedOf(&n.Styles[z])
+		o.facts[z] = factsOf(&n.Styles[z])
 		o.viewport[z] = ofViewport(&n.Styles[z])
 		o.percent[z] = ofContaining(&n.Styles[z])
 	}
@@ -120,6 +145,9 @@ func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
 		o.children = append(o.children, k)
 		for z := range o.viewport {
 			o.viewport[z] = o.viewport[z] || k.viewport[z]
+			f, s := &o.facts[z], &c.Styles[z]
+			f.holds = f.holds || s.Position == style.Absolute && s.Display != style.None
+			f.ofHeight = f.ofHeight || s.Position == style.Absolute || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase()
 		}
 	}
 	return o
@@ -201,3 +229,5 @@ func (c *context) at(width float64) *Box {
 }
 
 func (c *context) style(o *object) *style.Style { return &o.node.Styles[c.zone] }
+
+func (c *context) facts(o *object) *facts { return &o.facts[c.zone] }
