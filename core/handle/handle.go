@@ -284,7 +284,8 @@ func (v View) between(h doc.Holder, kind doc.Kind, id string, box *layout.Box) (
 		}
 		g := v.handle(h.Style, kind, name, 1)
 		g.Px, g.Across = v.px(now, in.W), name == "column-gap"
-		if tracks := len(in.Columns); tracks > 4 && g.Across && h.Arrangement == doc.Columns {
+		if g.Across && h.Arrangement == doc.Columns && in.Tracks != nil && len(in.Tracks.Columns) > 4 {
+			tracks := len(in.Tracks.Columns)
 			inside := in.W - v.px(st.Padding.Left, in.W) - v.px(st.Padding.Right, in.W) - st.Border.Left - st.Border.Right
 			g.Max = min(g.Max, math.Floor(inside*element.MostGaps/100/float64(tracks-1)))
 		}

@@ -13,13 +13,14 @@ type Box struct {
 	W, H     float64 // px
 	Children []Child
 	Lines    []Line
-	// Columns and Rows are the tracks of a grid container, in px from its content
-	// edges.
-	Columns, Rows []Span
+	Tracks   *Tracks // of a grid container, or nil
 	// Baseline is the first baseline's distance from the top in px, NaN without one.
 	Baseline float64
 	index    int // of the object in its tree
 }
+
+// Tracks are the columns and rows of a grid, in px from its content edges.
+type Tracks struct{ Columns, Rows []Span }
 
 // Child is a box with the place of its top left corner in its parent's, in px.
 type Child struct {

@@ -137,12 +137,14 @@ func (c *context) grid(b *Box, o *object, room space, in edges) float64 {
 	z := g.columnSizer(room.w, definite)
 	defer z.release()
 	z.run()
-	b.Columns = z.spans(s.JustifyContent, room.w, g.cuts(g.columns, func(a area) (int, int) { return a.column, a.columns }))
+	t := &Tracks{}
+	b.Tracks = t
+	t.Columns = z.spans(s.JustifyContent, room.w, g.cuts(g.columns, func(a area) (int, int) { return a.column, a.columns }))
 
 	// 2. The grid's rows.
 	for i := range g.items {
 		it := &g.items[i]
-		first, last := b.Columns[it.column], b.Columns[it.column+it.area.columns-1]
+		first, last := t.Columns[it.column], t.Columns[it.column+it.area.columns-1]
 		it.x, it.w = first.Start, last.End()-first.Start
 		g.sizeItem(it, room.h)
 	}
@@ -168,13 +170,13 @@ func (c *context) grid(b *Box, o *object, room space, in edges) float64 {
 		r.newTracks(s.GridRows, s.GridAutoRows, g.rows)
 		r.run()
 	}
-	b.Rows = r.spans(s.AlignContent, height, g.cuts(g.rows, func(a area) (int, int) { return a.row, a.rows }))
+	t.Rows = r.spans(s.AlignContent, height, g.cuts(g.rows, func(a area) (int, int) { return a.row, a.rows }))
 
 	// 3. The items in their areas.
 	b.Children = make([]Child, 0, len(o.children))
 	for i := range g.items {
 		it := &g.items[i]
-		first, last := b.Rows[it.row], b.Rows[it.row+it.area.rows-1]
+		first, last := t.Rows[it.row], t.Rows[it.row+it.area.rows-1]
 		k := g.placeItem(it, first.Start, last.End()-first.Start)
 		k.X, k.Y = k.X+in.left, k.Y+in.top
 		b.Children = append(b.Children, k)

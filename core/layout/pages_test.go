@@ -163,11 +163,11 @@ func TestGridRows(t *testing.T) {
 	}
 	for _, tt := range tests {
 		grid := find(tree(t, s, gridPage(nil, tt.blocks...)).At(1280), "s-g")
-		if len(grid.Rows) != len(tt.rows) {
-			t.Errorf("%s: %d rows, want %d", tt.name, len(grid.Rows), len(tt.rows))
+		if len(grid.Tracks.Rows) != len(tt.rows) {
+			t.Errorf("%s: %d rows, want %d", tt.name, len(grid.Tracks.Rows), len(tt.rows))
 			continue
 		}
-		for i, r := range grid.Rows {
+		for i, r := range grid.Tracks.Rows {
 			if math.Abs(r.Size-tt.rows[i]) > 0.02 {
 				t.Errorf("%s: row %d is %v px, want %v", tt.name, i+1, r.Size, tt.rows[i])
 			}

@@ -79,10 +79,13 @@ func (v *View) grid(box *layout.Box, x, y float64) grid {
 		RowHeight: px(st.GridAutoRows.Min),
 		Columns:   []float64{}, Rows: []float64{},
 	}
-	for _, t := range box.Columns {
+	if box.Tracks == nil {
+		return g
+	}
+	for _, t := range box.Tracks.Columns {
 		g.Columns = append(g.Columns, t.Size)
 	}
-	for _, t := range box.Rows {
+	for _, t := range box.Tracks.Rows {
 		g.Rows = append(g.Rows, t.Size)
 	}
 	return g
