@@ -23,12 +23,16 @@ func (c *context) inset(s *style.Style, cw float64) edges {
 	}
 }
 
-// insetOf is inset of an element, from memory where it is always the same.
+// insetOf is inset of an element, from memory where it is the same as before.
 func (c *context) insetOf(o *object, cw float64) edges {
 	if f := c.facts(o); f.hasInset {
 		return f.inset
 	}
-	return c.inset(c.style(o), cw)
+	s := &c.slots[o.index]
+	if s.insetIn != [2]float64{c.viewport.Width, cw} {
+		s.inset, s.insetIn = c.inset(c.style(o), cw), [2]float64{c.viewport.Width, cw}
+	}
+	return s.inset
 }
 
 // marginsOf is margins of an element, from memory where they are always the same.

@@ -46,6 +46,9 @@ type slot struct {
 	widths   intrinsicWidths
 	widthsAt when
 	known    bool
+	// inset is that in a viewport and a containing block of these widths in px.
+	inset   edges
+	insetIn [2]float64
 	// placed is where the items of a grid stand.
 	placed  placement
 	wrapped wrapped
