@@ -150,6 +150,7 @@ func (c *context) grid(b *Box, o *object, room space, in edges) float64 {
 	}
 	r := c.sizer()
 	defer r.release()
+	r.ofHeights = true
 	r.gap, r.available, r.least, r.stretch = g.rowGap, room.h, room.minH, stretches(s.AlignContent)
 	if isAuto(room.percent) && !isAuto(room.h) { // a height that isn't definite
 		r.available, r.least = auto, room.h
@@ -301,7 +302,7 @@ func (g *gridbox) fills(it *gridItem, a style.Alignment, autoMargins style.Sides
 	if it.f.marginAuto&autoMargins != 0 {
 		return false
 	}
-	return a == style.AlignStretch || a == style.AlignAuto && !it.o.replaced && it.s.AspectRatio == 0
+	return a == style.AlignStretch || a == style.AlignAuto && !it.o.replaced && !it.f.ratio
 }
 
 // sizeItem finds the width of an item in its area (§6.2) and lays it out with the

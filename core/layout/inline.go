@@ -122,14 +122,13 @@ type wrapped struct {
 // inline lays out lines of text and gives their height.
 func (c *context) inline(b *Box, o *object, inner float64, in edges) float64 {
 	last := &c.slots[o.index].wrapped
-	s := c.style(o)
 	if last.known && last.when == c.when(o) && last.in == in && last.same.Holds(inner) {
 		b.Lines = last.lines
 	} else {
 		*last = wrapped{same: shape.Range{Below: math.Inf(1)}, in: in, when: c.when(o)}
 		last.height = c.wrap(b, o, inner, in, &last.same)
 		// Lines that aren't aligned to the start move with the width.
-		last.lines, last.known = b.Lines, s.TextAlign == style.TextStart
+		last.lines, last.known = b.Lines, c.style(o).TextAlign == style.TextStart
 	}
 	if len(b.Lines) > 0 {
 		b.Baseline = b.Lines[0].Y + b.Lines[0].Above

@@ -64,6 +64,9 @@ type sizer struct {
 	under     sizing
 	stretch   bool // align-content or justify-content is normal or stretch
 	flexed    bool // flexible tracks share the space by their factors
+	// ofHeights: an item's min-content and max-content contributions are the same, so that what
+	// the one needs is enough for the other.
+	ofHeights bool
 	// ofContent: some track's minimum is min-content or max-content.
 	ofContent bool
 
@@ -243,7 +246,9 @@ func (z *sizer) accommodate(items []contribution, overFlexible bool) {
 	}
 	// 5. For intrinsic maximums, 6. for max-content maximums.
 	z.distribute(items, false, true, intrinsicMax, func(it contribution) float64 { return it.min }, intrinsicMax)
-	z.distribute(items, false, true, (*track).maxContentMax, func(it contribution) float64 { return it.max }, intrinsicMax)
+	if !z.ofHeights {
+		z.distribute(items, false, true, (*track).maxContentMax, func(it contribution) float64 { return it.max }, intrinsicMax)
+	}
 	for i := range z.tracks {
 		z.tracks[i].infinitelyGrowable = false
 	}

@@ -53,6 +53,7 @@ type facts struct {
 	anyWidth, anyHeight bool        // they have no least and no most
 	// ofHeight: what stands inside stands otherwise when its height is definite.
 	ofHeight            bool
+	ratio               bool // it has an aspect ratio
 	holds               bool // it is the containing block of absolutely positioned boxes
 	hasInset, hasMargin bool // they are known
 	inset, margin       edges
@@ -66,6 +67,7 @@ func factsOf(s *style.Style) (f facts) {
 		display: s.Display, absolute: s.Position == style.Absolute, floated: s.Float != style.NoFloat, marginAuto: s.MarginAuto,
 		fills: s.Width.Unit == style.Auto && s.AspectRatio == 0, tall: s.Height.Unit == style.Auto && s.AspectRatio == 0,
 		anyHeight: s.MinHeight.Unit == style.Auto && s.MaxHeight.Unit == style.Auto,
+		ratio:     s.AspectRatio != 0,
 		ofHeight:  s.Display == style.Grid || s.Display == style.Flex,
 	}
 	px := func(ls ...style.Length) bool {
