@@ -255,9 +255,9 @@ func TestTwoProcesses(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	first := start(t, name, data, "OPENPLOT_DEMO=yes")
+	first := start(t, name, data, "OPENPLOT_DEMO=quick")
 	dsn := clusterDSN(t, data)
-	second := start(t, name, data+"-2", "OPENPLOT_DEMO=yes", "OPENPLOT_DATABASE_URL="+dsn)
+	second := start(t, name, data+"-2", "OPENPLOT_DEMO=quick", "OPENPLOT_DATABASE_URL="+dsn)
 	t.Cleanup(func() { os.RemoveAll(data + "-2") })
 	const page = "/sites/" + demo.SiteSlug + "/pages/home"
 	clients := []*http.Client{signIn(t, first), signIn(t, second)}
