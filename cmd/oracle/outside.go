@@ -209,7 +209,8 @@ func blocksInto(t *layout.Tree, width int, theirs []box) map[string]bool {
 
 // checkedPage makes a page ready to be checked; its pictures are of one colour.
 func checkedPage(j *judge, s *doc.Site, p *doc.Page) *check.Page {
-	b := element.Builder{Site: s, Media: described, Icon: icons.Drawing, Neighbours: p.Neighbours, DropEmpty: true}
+	b := element.Builder{Site: s, Media: described, Icon: icons.Drawing, DropEmpty: true}
+	b.On(p)
 	page := &check.Page{Site: s, Doc: p, Others: []check.Other{{Address: "", Name: "Home", Title: "Home"}}}
 	slate := &check.Pixels{W: 1, H: 1, RGBA: []colour.Colour{{R: 0x77, G: 0x88, B: 0x99, A: 255}}}
 	for _, sec := range p.Sections {

@@ -42,7 +42,7 @@ func builder(s *doc.Site) *element.Builder {
 func ready(t testing.TB, lib *shape.Library, s *doc.Site, p *doc.Page, at ...int) *check.Page {
 	t.Helper()
 	b := builder(s)
-	b.Neighbours, b.Ground, b.Views = p.Neighbours, p.Ground, p.Views()
+	b.On(p)
 	page := &check.Page{Site: s, Doc: p, Others: []check.Other{{Address: "", Name: "Home", Title: p.Title, Anchors: []string{"crew"}}, {Address: "fares", Name: "Fares", Title: "Fares"}}}
 	for _, sec := range p.Sections {
 		if sec.Hidden {

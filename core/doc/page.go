@@ -260,27 +260,6 @@ func (p *Page) Section(id string) (*Section, int) {
 	return nil, -1
 }
 
-// Neighbours gives the sections that are seen above and below a section, nil where there
-// is none. A bar that lies over the one below it isn't above anything.
-func (p *Page) Neighbours(s *Section) (above, below *Section) {
-	for i, at := range p.Sections {
-		if at.ID != s.ID {
-			continue
-		}
-		for k := i - 1; k >= 0 && above == nil; k-- {
-			if _, over := p.Sections[k].Style["over"]; !p.Sections[k].Hidden && !over {
-				above = p.Sections[k]
-			}
-		}
-		for k := i + 1; k < len(p.Sections) && below == nil; k++ {
-			if !p.Sections[k].Hidden {
-				below = p.Sections[k]
-			}
-		}
-	}
-	return above, below
-}
-
 // Views are the views of the page that is not all seen at once, in the order in which they
 // begin.
 func (p *Page) Views() (out []View) {

@@ -94,15 +94,14 @@ type Builder struct {
 	// section, which never changes, unless it is divided. A nil map keeps none.
 	Kept map[*doc.Section]*Node
 
-	// Ground is the colour that the page lies on, by token; "" is the house style's. Page sets
-	// it by itself.
+	// Ground is the colour that the page lies on, by token; "" is the house style's. On sets it.
 	Ground string
 
-	// Neighbours gives the sections that are seen above and below one, nil where there is
-	// none: what a divider passes into. Page sets it by itself.
-	Neighbours func(*doc.Section) (above, below *doc.Section)
+	// Neighbours gives the sections that are seen above and below one in a zone, nil where there
+	// is none: what a divider passes into. On sets it.
+	Neighbours func(s *doc.Section, zone int) (above, below *doc.Section)
 
-	// Views are those of the page. Page sets them by itself.
+	// Views are those of the page. On sets them.
 	Views []doc.View
 
 	// Watched is the section or block of which Instead is told, by zone, what holds where
@@ -124,9 +123,14 @@ type Builder struct {
 	portion []float64
 }
 
+// On sets what sections show of the page that they stand on.
+func (b *Builder) On(p *doc.Page) {
+	b.Neighbours, b.Ground, b.Views = place.Neighbours(p, b.Site.Zones), p.Ground, p.Views()
+}
+
 // Page gives the body element of a page: headers, <main>, footers.
 func (b *Builder) Page(p *doc.Page) *Node {
-	b.Neighbours, b.Ground, b.Views = p.Neighbours, p.Ground, p.Views()
+	b.On(p)
 	body := &Node{Tag: "body", Key: "body", Styles: b.rootStyles()}
 	for z := range body.Styles {
 		body.Styles[z].MinHeight = style.Length{N: 100, Unit: style.Vh}

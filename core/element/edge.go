@@ -71,7 +71,7 @@ func (b *Builder) edge(n *Node, s *doc.Section, side string) {
 func (b *Builder) beyond(s *doc.Section, side string, zone int) string {
 	var to *doc.Section
 	if b.Neighbours != nil {
-		above, below := b.Neighbours(s)
+		above, below := b.Neighbours(s, zone)
 		if to = below; side == "top" {
 			to = above
 		}

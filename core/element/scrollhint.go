@@ -19,7 +19,7 @@ var scrollHint = Anatomy{
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		n := &Node{Tag: "div"}
 		if b.Neighbours != nil && b.in != nil {
-			if _, next := b.Neighbours(b.in); next != nil && next.Anchor != "" {
+			if _, next := b.Neighbours(b.in, 0); next != nil && next.Anchor != "" {
 				n.Tag = "a"
 				n.attr("href", "#"+next.Anchor)
 			}

@@ -30,7 +30,7 @@ func TestShareLinks(t *testing.T) {
 func TestScrollHint(t *testing.T) {
 	b := builder()
 	first, next := section(&doc.Block{ID: "b1", Kind: doc.ScrollHint}), &doc.Section{ID: "s2"}
-	b.Neighbours = func(*doc.Section) (above, below *doc.Section) { return nil, next }
+	b.Neighbours = func(*doc.Section, int) (above, below *doc.Section) { return nil, next }
 	if n := b.Section(first); n.find("a") != nil {
 		t.Error("it leads to a section that has no anchor")
 	}

@@ -65,6 +65,34 @@ func Sections(p *doc.Page, zs doc.Zones, z int) (out []*doc.Section, byHand bool
 	return out, true
 }
 
+// Neighbours gives a function that gives the sections which are seen above and below a section of
+// a page in a zone, nil where there is none. A bar that lies over the one below it isn't above
+// anything.
+func Neighbours(p *doc.Page, zs doc.Zones) func(s *doc.Section, z int) (above, below *doc.Section) {
+	orders := make([][]*doc.Section, len(zs))
+	for z := range zs {
+		orders[z], _ = Sections(p, zs, z)
+	}
+	return func(s *doc.Section, z int) (above, below *doc.Section) {
+		order := orders[z]
+		i := slices.IndexFunc(order, func(at *doc.Section) bool { return at.ID == s.ID })
+		if i < 0 {
+			return nil, nil
+		}
+		for k := i - 1; k >= 0 && above == nil; k-- {
+			if _, over := order[k].Style["over"]; !order[k].Hidden && !over {
+				above = order[k]
+			}
+		}
+		for k := i + 1; k < len(order) && below == nil; k++ {
+			if !order[k].Hidden {
+				below = order[k]
+			}
+		}
+		return above, below
+	}
+}
+
 // Orderable reports whether a section can stand elsewhere in a narrower zone. One that stands on
 // several pages can't: what comes before it on one isn't there on another.
 func Orderable(s *doc.Section) bool { return s.Role == doc.RoleMain && s.View == nil && !s.Shared }

@@ -183,6 +183,18 @@ func TestDividersFollowTheirNeighbour(t *testing.T) {
 	if got := v.Alongside([]string{"b"}, false); len(got) != 2 || got[1] != "a" {
 		t.Errorf("with b changes %v", got)
 	}
+	// In a zone where another section comes next it passes into that one.
+	third := &doc.Section{ID: "c", Role: doc.RoleMain, Style: element.Look("background", "#0a0b0c")}
+	third.Style["order"] = doc.Zoned[string]{v.Site.Zones[2].ID: "1"}
+	v.Page.Sections[1].Style["order"] = doc.Zoned[string]{v.Site.Zones[2].ID: "2"}
+	v.Page.Sections = append(v.Page.Sections, third)
+	css := v.scene(v.Page, v.Page.Sections[0]).CSS
+	if at := strings.Index(css, "#0a0b0c"); at < 0 || !strings.Contains(css, "#fedcba") || at < strings.Index(css, "#fedcba") {
+		t.Errorf("on phones the divider doesn't follow: %s", css)
+	}
+	if got := v.Alongside([]string{"c"}, false); len(got) != 2 || got[1] != "a" {
+		t.Errorf("with c changes %v", got)
+	}
 }
 
 // Drawings show the gradients that lie over a section.

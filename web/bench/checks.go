@@ -238,12 +238,13 @@ func About(p *doc.Page, k check.Key) string {
 
 // checkedSection gives what is wrong in a section by itself, from memory when nothing changed.
 func (st *Stage) checkedSection(ctx context.Context, p *doc.Page, sec *doc.Section) (*checked, error) {
-	k := sceneKey{sec, st.key + p.Ground + around(p, sec) + st.shown(sec)}
+	k := sceneKey{sec, st.key + p.Ground + st.around(p, sec) + st.shown(sec)}
 	if c, ok := st.workshop.checked.Get(k); ok {
 		return c, nil
 	}
 	b := st.Source.Builder(st.Builder.Here, site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL})
-	b.Neighbours, b.Ground, b.Views, b.DropEmpty = p.Neighbours, p.Ground, p.Views(), true
+	b.On(p)
+	b.DropEmpty = true
 	c := &checked{part: check.Part{
 		Tree: layout.New(st.lib, st.Site.Zones, b.Section(sec)), Zones: st.Site.Zones, Section: sec, Pixels: st.pixels,
 	}}

@@ -11,6 +11,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/emit"
 	"openplot/core/layout"
+	"openplot/core/place"
 	"openplot/core/shape"
 	"openplot/core/value"
 	"openplot/metrics"
@@ -120,7 +121,7 @@ func (s *scene) at(width float64) *layout.Box {
 
 // around tells scenes of one section apart by what they show of others: what a divider passes
 // into, the views that a menu lists.
-func around(p *doc.Page, sec *doc.Section) string {
+func (st *Stage) around(p *doc.Page, sec *doc.Section) string {
 	var views strings.Builder
 	sec.Walk(func(b *doc.Block) {
 		if b.Kind == doc.Menu && b.Content.Values["from"] == value.Views {
@@ -130,14 +131,17 @@ func around(p *doc.Page, sec *doc.Section) string {
 	if !sec.Divided() {
 		return views.String()
 	}
-	above, below := p.Neighbours(sec)
-	var b strings.Builder
-	for _, s := range []*doc.Section{above, below} {
-		if s != nil {
-			fmt.Fprint(&b, s.Style["background"], s.Style["gradient"], " ")
+	neighbours := place.Neighbours(p, st.Site.Zones)
+	for z := range st.Site.Zones {
+		above, below := neighbours(sec, z)
+		for _, s := range []*doc.Section{above, below} {
+			if s != nil {
+				fmt.Fprint(&views, s.Style["background"], s.Style["gradient"])
+			}
+			fmt.Fprint(&views, " ")
 		}
 	}
-	return views.String() + b.String()
+	return views.String()
 }
 
 // shown tells the media that a section shows: with other words or files it looks different.
@@ -154,7 +158,7 @@ func (st *Stage) shown(sec *doc.Section) string {
 
 // scene gives the scene of a section of a page, from memory when nothing changed.
 func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
-	k := sceneKey{sec, st.key + p.Ground + around(p, sec) + st.shown(sec)}
+	k := sceneKey{sec, st.key + p.Ground + st.around(p, sec) + st.shown(sec)}
 	if sc, ok := st.workshop.scenes.Get(k); ok {
 		return sc
 	}
@@ -169,7 +173,7 @@ func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
 
 // write gives a section's text for the canvas, and its elements.
 func (st *Stage) write(p *doc.Page, sec *doc.Section) (html, css string, n *element.Node) {
-	st.Builder.Neighbours, st.Builder.Ground, st.Builder.Views = p.Neighbours, p.Ground, p.Views()
+	st.Builder.On(p)
 	n = st.Builder.Section(sec)
 	sheet := emit.NewCanvasSheet(st.Site.Zones, sec.ID)
 	var b strings.Builder

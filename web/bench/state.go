@@ -138,7 +138,7 @@ func (v *View) handles() []handle.Handle {
 	}
 	at := handle.View{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Width: v.Width}
 	if sec, _ := v.Page.Section(v.Selected); sec != nil && !sec.Hidden {
-		above, _ := v.Page.Neighbours(sec)
+		above, _ := place.Neighbours(v.Page, v.Site.Zones)(sec, v.Zone)
 		return append(out, at.Section(sec, v.Stage.scene(v.Page, sec).at(v.Width), above == nil)...)
 	}
 	id, item := doc.SplitItem(v.Selected)

@@ -1,13 +1,15 @@
 package bench
 
 import (
-	"openplot/core/doc"
-	"openplot/core/element"
-	"openplot/core/style"
-	"openplot/store"
 	"slices"
 	"strconv"
 	"strings"
+
+	"openplot/core/doc"
+	"openplot/core/element"
+	"openplot/core/place"
+	"openplot/core/style"
+	"openplot/store"
 )
 
 // View is what a person sees on the Bench: the page at a width, with a node selected.
@@ -30,12 +32,17 @@ type View struct {
 // pass into the section beside them. With all, any section may have another neighbour.
 func (v *View) Alongside(changed []string, all bool) []string {
 	out := append([]string{}, changed...)
+	neighbours := place.Neighbours(v.Page, v.Site.Zones)
 	for _, sec := range v.Page.Sections {
 		if !sec.Divided() || slices.Contains(out, sec.ID) {
 			continue
 		}
-		above, below := v.Page.Neighbours(sec)
-		if all || above != nil && slices.Contains(changed, above.ID) || below != nil && slices.Contains(changed, below.ID) {
+		beside := all
+		for z := range v.Site.Zones {
+			above, below := neighbours(sec, z)
+			beside = beside || above != nil && slices.Contains(changed, above.ID) || below != nil && slices.Contains(changed, below.ID)
+		}
+		if beside {
 			out = append(out, sec.ID)
 		}
 	}
