@@ -240,7 +240,7 @@ test('making room is shown first: Escape leaves it, Enter takes it', async () =>
     await page.keyboard.type('make room');
     await page.keyboard.press('Enter');
     await page.locator('#overlay .trial-text', { hasText: 'Room below' }).waitFor();
-    assert.ok(await y() > was + 10, 'shown further down');
+    await eventually(async () => await y() > was + 10, true, 'shown further down');
   };
   await ask();
   await page.keyboard.press('Escape');

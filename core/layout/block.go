@@ -68,7 +68,7 @@ func (c *context) margins(s *style.Style, cw float64) edges {
 
 // layout lays a box out in the space it is given.
 func (c *context) layout(o *object, k constraint) *Box {
-	if !o.percent[c.zone] {
+	if !c.facts(o).containing {
 		k.cw, k.ch = 0, auto
 	}
 	s := &c.slots[o.index]
@@ -111,7 +111,7 @@ func (c *context) compute(o *object, k constraint) *Box {
 	in := c.insetOf(o, k.cw)
 	b := &Box{Node: o.node, index: o.index, W: max(shape.Floor64(k.w), in.x()), Baseline: auto}
 	h, least := k.h, 0.0
-	if isAuto(h) && !k.content && !f.tall {
+	if isAuto(h) && !k.content && !f.autoHeight {
 		if px, ok := s.Height.Resolve(k.ch, c.viewport); ok {
 			h = c.clampHeight(s, shape.Floor64(px), k.ch)
 		} else if s.AspectRatio > 0 && !o.replaced {
@@ -214,7 +214,7 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 // fills the containing block's unless it has one (CSS 2.2 §10.3.3, §10.4).
 func (c *context) usedWidth(o *object, cw, ch float64) float64 {
 	available := cw - c.marginsOf(o, cw).x()
-	if c.facts(o).fills && !o.replaced {
+	if c.facts(o).autoWidth && !o.replaced {
 		return c.clampWidth(o, available, cw)
 	}
 	s := c.style(o)

@@ -311,7 +311,7 @@ func (g *gridbox) sizeItem(it *gridItem, h float64) {
 	c := g.c
 	it.margin = c.marginsOf(it.o, it.w)
 	available := it.w - it.margin.x()
-	w, ok := available, it.f.fills && !it.o.replaced && g.fills(it, it.justify, style.Left|style.Right)
+	w, ok := available, it.f.autoWidth && !it.o.replaced && g.fills(it, it.justify, style.Left|style.Right)
 	if !ok {
 		w, ok = c.specifiedWidth(it.o, available, it.w)
 	}
@@ -335,11 +335,11 @@ func (g *gridbox) sizeItem(it *gridItem, h float64) {
 // height stretches to the area's.
 func (g *gridbox) placeItem(it *gridItem, y, height float64) Child {
 	c := g.c
-	if px, ok := it.s.Height.Resolve(height, c.viewport); !it.f.tall && ok && it.s.Height.OfBase() {
+	if px, ok := it.s.Height.Resolve(height, c.viewport); !it.f.autoHeight && ok && it.s.Height.OfBase() {
 		it.box = c.layout(it.o, constraint{w: it.width, h: c.clampHeight(it.s, shape.Floor64(px), height), cw: it.w, ch: height})
 	} else if it.s.Height.Unit == style.Auto && g.fills(it, it.align, style.Top|style.Bottom) && !it.o.replaced {
 		h := max(c.clampHeight(it.s, height-it.margin.y(), height), c.insetOf(it.o, it.w).y())
-		if h != it.box.H || it.f.ofHeight {
+		if h != it.box.H || it.f.inside {
 			it.box = c.layout(it.o, constraint{w: it.width, h: h, cw: it.w, ch: height})
 		}
 	}

@@ -21,7 +21,7 @@ type flow struct {
 
 // flow gives the shaped text of a block container in the context's zone.
 func (c *context) flow(o *object) *flow {
-	fluid := o.viewport[c.zone]
+	fluid := c.facts(o).viewport
 	if !fluid {
 		if f := o.flows[c.zone].Load(); f != nil {
 			return f

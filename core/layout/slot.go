@@ -32,7 +32,7 @@ type when struct {
 }
 
 func (c *context) when(o *object) when {
-	if o.viewport[c.zone] {
+	if c.facts(o).viewport {
 		return when{c.zone, c.viewport.Width}
 	}
 	return when{c.zone, -1}

@@ -28,14 +28,7 @@ type object struct {
 	index    int
 	inline   bool // it holds text and inline elements
 	children []*object
-	// viewport tells, by zone, whether the viewport's size plays a part in it beside
-	// the space it is given.
-	viewport []bool
-	// percent tells, by zone, whether its padding or height is a percentage of its
-	// containing block's size.
-	percent []bool
-	// facts are by zone.
-	facts []facts
+	facts    []facts // by zone
 	// replaced tells that it is a replaced element, of a natural size in px.
 	replaced   bool
 	natW, natH float64
@@ -45,17 +38,23 @@ type object struct {
 // facts is what is known of an element in a zone whatever space it is given. Styles are large,
 // and a sweep asks for these few things of them all the time.
 type facts struct {
-	display             style.Display
-	absolute, floated   bool        // it is so positioned, or a float
-	marginAuto          style.Sides // that are auto
-	fills               bool        // width is auto, and no ratio stands in for it
-	tall                bool        // height is auto, and no ratio stands in for it
-	anyWidth, anyHeight bool        // they have no least and no most
-	// ofHeight: what stands inside stands otherwise when its height is definite.
-	ofHeight            bool
-	ratio               bool // it has an aspect ratio
-	holds               bool // it is the containing block of absolutely positioned boxes
-	hasInset, hasMargin bool // they are known
+	display  style.Display
+	absolute bool // it is positioned absolutely
+	floated  bool // it is a float
+	holds    bool // a child is positioned absolutely
+	ratio    bool // it has an aspect ratio
+
+	autoWidth, autoHeight bool // they are auto, and no aspect ratio stands in for them
+	anyWidth, anyHeight   bool // they have no least and no most
+
+	// viewport tells that the viewport's size plays a part in it, or in what stands inside,
+	// beside the space it is given; containing that its padding or height is a percentage of its
+	// containing block's size; inside that what stands inside stands otherwise when its height is
+	// definite.
+	viewport, containing, inside bool
+
+	marginAuto          style.Sides // the sides whose margin is auto
+	hasInset, hasMargin bool        // they are known:
 	inset, margin       edges
 }
 
@@ -65,10 +64,9 @@ func (f *facts) inFlow() bool { return f.display != style.None && !f.absolute }
 func factsOf(s *style.Style) (f facts) {
 	f = facts{
 		display: s.Display, absolute: s.Position == style.Absolute, floated: s.Float != style.NoFloat, marginAuto: s.MarginAuto,
-		fills: s.Width.Unit == style.Auto && s.AspectRatio == 0, tall: s.Height.Unit == style.Auto && s.AspectRatio == 0,
+		ratio: s.AspectRatio != 0, autoWidth: s.Width.Unit == style.Auto && s.AspectRatio == 0, autoHeight: s.Height.Unit == style.Auto && s.AspectRatio == 0,
 		anyHeight: s.MinHeight.Unit == style.Auto && s.MaxHeight.Unit == style.Auto,
-		ratio:     s.AspectRatio != 0,
-		ofHeight:  s.Display == style.Grid || s.Display == style.Flex,
+		viewport:  ofViewport(s), containing: ofContaining(s), inside: s.Display == style.Grid || s.Display == style.Flex,
 	}
 	px := func(ls ...style.Length) bool {
 		for _, l := range ls {
@@ -83,7 +81,7 @@ func factsOf(s *style.Style) (f facts) {
 		f.hasInset, f.inset = true, c.inset(s, 0)
 	}
 	m := &s.Margin
-	if m.Top.OfBase() || m.Right.OfBase() || m.Bottom.OfBase() || m.Left.OfBase() || ofViewport(s) {
+	if m.Top.OfBase() || m.Right.OfBase() || m.Bottom.OfBase() || m.Left.OfBase() || f.viewport {
 		return f
 	}
 	f.hasMargin, f.margin = true, c.margins(s, 0)
@@ -115,26 +113,22 @@ func build(lib *shape.Library, zones doc.Zones, root *element.Node, before map[*
 }
 
 func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
-	o := &object{node: n, index: t.count, inline: n.Inline(), viewport: make([]bool, len(t.zones)), percent: make([]bool, len(t.zones))}
+	o := &object{node: n, index: t.count, inline: n.Inline(), replaced: n.Replaced(), facts: make([]facts, len(t.zones))}
 	t.count++
 	if o.kept = before[n]; o.kept == nil {
 		o.kept = &kept{flows: make([]atomic.Pointer[flow], len(t.zones))}
 	}
 	t.kept[n] = o.kept
-	o.facts = make([]facts, len(t.zones))
-	o.replaced = n.Replaced()
 	if o.replaced {
 		o.natW, o.natH = natural(n)
 	}
-	for z := range o.viewport {
+	for z := range o.facts {
 		o.facts[z] = factsOf(&n.Styles[z])
-		o.viewport[z] = ofViewport(&n.Styles[z])
-		o.percent[z] = ofContaining(&n.Styles[z])
 	}
 	if o.inline {
 		n.Walk(func(c *element.Node) {
-			for z := range o.viewport {
-				o.viewport[z] = o.viewport[z] || c.Styles[z].FontSize.OfViewport()
+			for z := range o.facts {
+				o.facts[z].viewport = o.facts[z].viewport || c.Styles[z].FontSize.OfViewport()
 			}
 		})
 		return o
@@ -145,11 +139,11 @@ func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
 		}
 		k := t.object(c, before)
 		o.children = append(o.children, k)
-		for z := range o.viewport {
-			o.viewport[z] = o.viewport[z] || k.viewport[z]
+		for z := range o.facts {
 			f, s := &o.facts[z], &c.Styles[z]
+			f.viewport = f.viewport || k.facts[z].viewport
 			f.holds = f.holds || s.Position == style.Absolute && s.Display != style.None
-			f.ofHeight = f.ofHeight || s.Position == style.Absolute || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase()
+			f.inside = f.inside || s.Position == style.Absolute || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase()
 		}
 	}
 	return o
