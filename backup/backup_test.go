@@ -133,7 +133,7 @@ func TestRestoreBringsEverythingBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	want, got := contents(t, p), contents(t, q)
-	if len(want) < 25 || want["table page_log"] == "" || want["published/skerry/release.json"] == "" {
+	if len(want) < 25 || want["table page_log"] == "" || want["published/w1/release.json"] == "" {
 		t.Fatalf("too little to compare: %d", len(want))
 	}
 	for name, was := range want {
@@ -217,7 +217,7 @@ func TestBackupWhileItRuns(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		html, err := site.Read(os.DirFS(filepath.Join(q.Published, "skerry")), "")
+		html, err := site.Read(os.DirFS(filepath.Join(q.Published, s.ID)), "")
 		if want := fmt.Sprintf("<title>As of %d</title>", seq); err != nil || !bytes.Contains(html, []byte(want)) {
 			t.Errorf("the page isn't %s: %.200s, %v", want, html, err)
 		}

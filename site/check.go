@@ -4,11 +4,13 @@ import (
 	"bytes"
 	"context"
 	"errors"
+	"fmt"
 	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
 
+	"openplot/core/doc"
 	"openplot/store"
 )
 
@@ -20,6 +22,9 @@ func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
 	if err != nil {
 		return err
 	}
+	if err := p.settle(ctx, st, all); err != nil {
+		return err
+	}
 	for _, s := range all {
 		if s.Content == nil {
 			if err := p.again(ctx, st, s.Site); err != nil {
@@ -27,15 +32,85 @@ func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
 			}
 			continue
 		}
-		b, err := os.ReadFile(filepath.Join(p.Dir, s.Slug, releaseFile))
+		b, err := os.ReadFile(filepath.Join(p.folder(s.Site), releaseFile))
 		if err == nil && bytes.Equal(b, s.Content) {
 			continue
 		}
-		if err := st.Reading(ctx, s.Site, p.put(s.Slug)); err != nil {
+		if err := st.Reading(ctx, s.Site, p.put(s.Site)); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// settle moves what was published in folders named by addresses, as it was before they were named
+// by id, and takes in where such addresses led.
+func (p *Publisher) settle(ctx context.Context, st *store.Store, all []store.Shown) error {
+	for _, s := range all {
+		if _, err := os.Stat(p.folder(s.Site)); err == nil || s.Content == nil {
+			continue
+		}
+		was := filepath.Join(p.Dir, s.Slug)
+		if b, err := os.ReadFile(filepath.Join(was, releaseFile)); err != nil || !bytes.Equal(b, s.Content) {
+			continue // of another, or nothing
+		}
+		if err := os.Rename(was, p.folder(s.Site)); err != nil {
+			return fmt.Errorf("moving what %s published: %w", s.Slug, err)
+		}
+	}
+	const movedFile = "moved"
+	moved, err := filepath.Glob(filepath.Join(p.Dir, "*", movedFile))
+	if err != nil {
+		return fmt.Errorf("listing what is published: %w", err)
+	}
+	for _, name := range moved {
+		to, err := os.ReadFile(name)
+		if err == nil {
+			err = st.KeepFormerAddress(ctx, filepath.Base(filepath.Dir(name)), string(to))
+		}
+		if err == nil {
+			err = os.Remove(name)
+		}
+		if err != nil {
+			return fmt.Errorf("reading where a site moved: %w", err)
+		}
+	}
+	return nil
+}
+
+// Show brings to visitors what a site shows, as after it was set aside.
+func (p *Publisher) Show(ctx context.Context, st *store.Store, site string) error {
+	return st.Reading(ctx, site, p.put(site))
+}
+
+// Lock takes from visitors what other pages of a site, its site map and its lists say of pages
+// that have a password now.
+func (p *Publisher) Lock(ctx context.Context, st *store.Store, site string) error {
+	s, err := st.SiteByID(ctx, site)
+	if err != nil {
+		return err
+	}
+	src, err := ReadSource(ctx, st, s)
+	if err != nil {
+		return err
+	}
+	for _, info := range src.Pages {
+		if info.PublishedSeq == nil {
+			continue
+		}
+		d, err := st.PageAt(ctx, info.ID, *info.PublishedSeq)
+		if err != nil {
+			return err
+		}
+		lists := false
+		for _, section := range d.Sections {
+			section.Walk(func(b *doc.Block) { lists = lists || b.Kind == doc.PageList })
+		}
+		if lists {
+			return p.again(ctx, st, site)
+		}
+	}
+	return p.Refresh(ctx, st, src)
 }
 
 // Check compares what the store says is published with what is, tells what is wrong, and with
@@ -50,19 +125,19 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 		if err != nil {
 			return err
 		}
-		assets := p.assets(s.Slug)
+		assets := p.assets(s.Site)
 		ill := false
-		shown, err := os.ReadFile(filepath.Join(p.Dir, s.Slug, releaseFile))
+		shown, err := os.ReadFile(filepath.Join(p.folder(s.Site), releaseFile))
 		if err != nil || !bytes.Equal(shown, s.Content) {
 			tell("%s: visitors see another publication than the last", s.Slug)
 			if repair {
-				if err := st.Reading(ctx, s.Site, p.put(s.Slug)); err != nil {
+				if err := st.Reading(ctx, s.Site, p.put(s.Site)); err != nil {
 					return err
 				}
 			}
 		}
 		r.entries(func(e *Entry) {
-			if missing := p.lacks(s.Slug, e, assets); missing != "" {
+			if missing := p.lacks(s.Site, e, assets); missing != "" {
 				tell("%s /%s: %s", s.Slug, e.Name, missing)
 				ill = true
 			}
@@ -78,9 +153,9 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 }
 
 // assets gives the names of all files among a site's assets.
-func (p *Publisher) assets(slug string) map[string]bool {
+func (p *Publisher) assets(site string) map[string]bool {
 	names := map[string]bool{}
-	_ = filepath.WalkDir(filepath.Join(p.Dir, slug, assetFolder), func(_ string, e fs.DirEntry, err error) error { // what can't be read is missing
+	_ = filepath.WalkDir(filepath.Join(p.folder(site), assetFolder), func(_ string, e fs.DirEntry, err error) error { // what can't be read is missing
 		if err == nil && !e.IsDir() {
 			names[e.Name()] = true
 		}
@@ -90,8 +165,8 @@ func (p *Publisher) assets(slug string) map[string]bool {
 }
 
 // lacks says what is missing of what an address shows, or "".
-func (p *Publisher) lacks(slug string, e *Entry, assets map[string]bool) string {
-	b, err := os.ReadFile(filepath.Join(p.Dir, slug, contentFolder, e.File))
+func (p *Publisher) lacks(site string, e *Entry, assets map[string]bool) string {
+	b, err := os.ReadFile(filepath.Join(p.folder(site), contentFolder, e.File))
 	if errors.Is(err, fs.ErrNotExist) {
 		return e.File + " is missing"
 	}

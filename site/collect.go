@@ -50,8 +50,8 @@ func (p *Publisher) Collect(ctx context.Context, st *store.Store, before time.Ti
 }
 
 // contents gives the names of the contents that the publications of a site show that are kept.
-func (p *Publisher) contents(ctx context.Context, st *store.Store, slug string) (map[string]bool, error) {
-	all, err := st.ReleaseContents(ctx, slug)
+func (p *Publisher) contents(ctx context.Context, st *store.Store, site string) (map[string]bool, error) {
+	all, err := st.ReleaseContents(ctx, site)
 	if err != nil {
 		return nil, err
 	}
@@ -78,7 +78,7 @@ func collect(root string, kept map[string]bool, before time.Time) (files int, by
 		}
 		rest, _ := filepath.Rel(root, name)
 		unpacked := strings.TrimSuffix(strings.TrimSuffix(e.Name(), ".br"), ".gz")
-		if !strings.HasPrefix(e.Name(), durable.TemporaryPrefix) && (rest == releaseFile || rest == movedFile || needed[unpacked]) {
+		if !strings.HasPrefix(e.Name(), durable.TemporaryPrefix) && (rest == releaseFile && len(kept) > 0 || needed[unpacked]) {
 			return nil
 		}
 		fi, err := e.Info()

@@ -38,7 +38,7 @@ func TestCollect(t *testing.T) {
 	must(st.AddPage(ctx, s.ID, "", 0, words("First")))
 	p := &Publisher{Dir: t.TempDir(), MediaDir: t.TempDir(), Hosts: Hosts{"http", "localhost"}}
 	must(p.PublishAll(ctx, st, &store.Site{Site: *s}))
-	root := filepath.Join(p.Dir, "skerry")
+	root := filepath.Join(p.Dir, s.ID)
 	for _, name := range []string{"assets/style-000000000000.css", "assets/media/fold-480.webp", "assets/.new-1", ".new-2", "assets/own-000000000000.html", "contents/old.html", "contents/old.html.br"} {
 		must(os.MkdirAll(filepath.Dir(filepath.Join(root, name)), 0o700))
 		must(os.WriteFile(filepath.Join(root, name), []byte("x"), 0o600))

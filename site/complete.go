@@ -5,9 +5,7 @@ import (
 	"encoding/xml"
 	"errors"
 	"fmt"
-	"io/fs"
 	"maps"
-	"os"
 	"path/filepath"
 	"slices"
 	"strconv"
@@ -16,23 +14,22 @@ import (
 
 	"openplot/core/compose"
 	"openplot/core/doc"
-	"openplot/durable"
 	"openplot/store"
 )
 
 // complete makes what a host shows beside its pages: the site map, what robots are told, and
 // the page for addresses that have nothing.
 func (p *Publisher) complete(src Source, r *Release) error {
-	slug, origin := src.Site.Slug, p.origin(src)
+	origin := p.origin(src)
 	add := func(address, ending, media, text string) error {
-		file, err := p.keep(slug, ending, []byte(text))
+		file, err := p.keep(src.Site.ID, ending, []byte(text))
 		if err != nil {
 			return err
 		}
 		r.Files[address] = &Entry{File: file, Type: media}
 		return nil
 	}
-	siteMap, err := siteMap(r, origin)
+	siteMap, err := siteMap(r, origin, src.locked())
 	if err != nil {
 		return err
 	}
@@ -102,8 +99,19 @@ func (p *Publisher) missing(ctx context.Context, st *store.Store, src Source) (*
 // iconTypes are the media types of the files of a site's icon.
 var iconTypes = map[string]string{".ico": "image/vnd.microsoft.icon", ".svg": "image/svg+xml", ".png": "image/png", ".webmanifest": "application/manifest+json"}
 
+// locked gives the pages that have a password, by id.
+func (src Source) locked() map[string]bool {
+	locked := map[string]bool{}
+	for _, p := range src.Pages {
+		if p.Lock != "" {
+			locked[p.ID] = true
+		}
+	}
+	return locked
+}
+
 // siteMap lists the pages for search engines, as sitemaps.org has it (protocol 0.9).
-func siteMap(r *Release, origin string) (string, error) {
+func siteMap(r *Release, origin string, locked map[string]bool) (string, error) {
 	type address struct {
 		Loc     string `xml:"loc"`
 		Lastmod string `xml:"lastmod"`
@@ -113,7 +121,7 @@ func siteMap(r *Release, origin string) (string, error) {
 		URLs    []address `xml:"url"`
 	}{}
 	for _, at := range slices.Sorted(maps.Keys(r.Pages)) {
-		if e := r.Pages[at]; !e.Hidden && e.Lock == "" && at != missingPage {
+		if e := r.Pages[at]; !e.Hidden && !locked[e.Page] && at != missingPage {
 			set.URLs = append(set.URLs, address{origin + strings.TrimSuffix("/"+at, "/") + "/", e.Since.Format("2006-01-02")})
 		}
 	}
@@ -168,41 +176,6 @@ func (r *Release) lead(redirects []store.Redirect) {
 func KnownZone(name string) bool {
 	_, err := time.LoadLocation(name)
 	return err == nil
-}
-
-// Vanish takes a site from visitors.
-func (p *Publisher) Vanish(slug string) error {
-	if err := os.Remove(filepath.Join(p.Dir, slug, releaseFile)); err != nil && !errors.Is(err, fs.ErrNotExist) {
-		return fmt.Errorf("taking a site from visitors: %w", err)
-	}
-	return nil
-}
-
-// movedFile says, in the folder of an address that a site had, which one it has now.
-const movedFile = "moved"
-
-// Rename brings what a site has published to another address, and has the old one lead there.
-// The pages name their host in places, so they are to be published Again.
-func (p *Publisher) Rename(old, slug string) error {
-	from, to := filepath.Join(p.Dir, old), filepath.Join(p.Dir, slug)
-	if _, err := os.Stat(from); errors.Is(err, fs.ErrNotExist) {
-		return nil // nothing was published
-	}
-	if _, err := os.Stat(to); err == nil { // of a site that was there once
-		if err := os.RemoveAll(to); err != nil {
-			return fmt.Errorf("making room for a site: %w", err)
-		}
-	}
-	if err := os.Rename(from, to); err != nil {
-		return fmt.Errorf("moving a site: %w", err)
-	}
-	return durable.Write(filepath.Join(from, movedFile), []byte(slug))
-}
-
-// MovedTo gives the address that a site has now which had another, from that one's folder.
-func MovedTo(folder fs.FS) (string, bool) {
-	b, err := fs.ReadFile(folder, movedFile)
-	return string(b), err == nil
 }
 
 // Again publishes what a site has published as it was, with what is the site's as it is now.

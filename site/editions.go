@@ -3,6 +3,7 @@ package site
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -144,7 +145,7 @@ func (p *Publisher) Back(ctx context.Context, st *store.Store, src Source, numbe
 			delete(then.Pages, at)
 			continue
 		}
-		b, err := os.ReadFile(filepath.Join(p.Dir, src.Site.Slug, filepath.FromSlash(e.Content())))
+		b, err := os.ReadFile(filepath.Join(p.folder(src.Site.ID), filepath.FromSlash(e.Content())))
 		if err != nil {
 			return fmt.Errorf("reading what was published: %w", err)
 		}
@@ -152,7 +153,6 @@ func (p *Publisher) Back(ctx context.Context, st *store.Store, src Source, numbe
 		if err != nil {
 			return err
 		}
-		e.Lock = info.Lock // who may see a page isn't gone back to
 		shown[e.Page] = true
 		editions = append(editions, store.Edition{Page: e.Page, Seq: e.Seq, Look: e.Look, Said: words})
 	}
@@ -162,13 +162,19 @@ func (p *Publisher) Back(ctx context.Context, st *store.Store, src Source, numbe
 			gone = append(gone, id)
 		}
 	}
-	return st.Publish(ctx, store.Publication{
+	if err := st.Publish(ctx, store.Publication{
 		Site: src.Site.ID, By: by, Note: fmt.Sprintf("Back to publication %d", number), Editions: editions, Withdrawn: gone,
 		Change: p.change(src, func(r *Release, number int64) error {
 			r.Number, r.Pages, r.Missing = number, then.Pages, then.Missing
 			return nil
 		}),
-	})
+	}); err != nil {
+		return err
+	}
+	if len(src.locked()) > 0 {
+		return p.Lock(ctx, st, src.Site.ID) // lists of then may tell of them
+	}
+	return nil
 }
 
 // published leaves out of a site's pages those that visitors won't find after an order: menus
@@ -197,7 +203,7 @@ func (p *Publisher) change(src Source, how func(r *Release, number int64) error)
 			}
 			return json.Marshal(r)
 		},
-		Put: p.put(src.Site.Slug),
+		Put: p.put(src.Site.ID),
 	}
 }
 
@@ -241,7 +247,7 @@ func (p *Publisher) CatchUp(ctx context.Context, st *store.Store, site string, e
 }
 
 // CopiesMade publishes again, just as they were, the pages that were published before a
-// picture on them had all its copies.
+// picture on them had all its copies; nothing where the site was deleted since.
 func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.MakeCopies) error {
 	media, err := st.Media(ctx, job.Site)
 	if err != nil {
@@ -253,6 +259,9 @@ func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.M
 	}
 	m := now[job.Original]
 	site, err := st.SiteByID(ctx, job.Site)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
 	if err != nil {
 		return err
 	}

@@ -72,7 +72,7 @@ func TestEditions(t *testing.T) {
 	}
 	shows := func(want ...string) {
 		t.Helper()
-		b, err := Read(os.DirFS(filepath.Join(dir, "skerry")), "fares")
+		b, err := Read(os.DirFS(filepath.Join(dir, "w")), "fares")
 		must(err)
 		for _, name := range []string{"m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp"} {
 			wanted := strings.Contains(" "+strings.Join(want, " ")+" ", " "+name+" ")
@@ -148,7 +148,7 @@ func TestEditions(t *testing.T) {
 		t.Errorf("%+v, %v", e, err)
 	}
 	// A page that can't be written isn't published.
-	q := &Publisher{Dir: filepath.Join(dir, "skerry", "release.json"), MediaDir: uploads}
+	q := &Publisher{Dir: filepath.Join(dir, "w", "release.json"), MediaDir: uploads}
 	order.Pages[0].Seq = 9
 	if _, err := q.Publish(ctx, st, src, order); err == nil {
 		t.Error("a page was written into a file")

@@ -9,7 +9,6 @@ import (
 	"maps"
 	"os"
 	"path"
-	"path/filepath"
 	"slices"
 	"strings"
 	"time"
@@ -18,8 +17,8 @@ import (
 // Export writes all that a site's host shows as a ZIP archive that any static host serves: a
 // folder with an index.html for each page, its assets, and a page for each address that leads
 // elsewhere. fs.ErrNotExist means that nothing is published.
-func (p *Publisher) Export(w io.Writer, slug string) error {
-	root := os.DirFS(filepath.Join(p.Dir, slug))
+func (p *Publisher) Export(w io.Writer, src Source) error {
+	root := os.DirFS(p.folder(src.Site.ID))
 	r, err := ReadRelease(root)
 	if err != nil {
 		return err
@@ -36,6 +35,7 @@ func (p *Publisher) Export(w io.Writer, slug string) error {
 		return nil
 	}
 	var dynamic, locked []string
+	locks := src.locked()
 	used := map[string]bool{}
 	entry := func(name string, e *Entry) error {
 		b, err := fs.ReadFile(root, e.Content())
@@ -51,7 +51,7 @@ func (p *Publisher) Export(w io.Writer, slug string) error {
 		return put(name, b)
 	}
 	for _, at := range slices.Sorted(maps.Keys(r.Pages)) {
-		if r.Pages[at].Lock != "" {
+		if locks[r.Pages[at].Page] {
 			locked = append(locked, "/"+at)
 			continue // a static host can't ask for a password
 		}

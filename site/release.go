@@ -49,8 +49,6 @@ type Entry struct {
 	Hidden bool `json:"hidden,omitempty"`
 	// Styles are the hashes of the style sheets in it, as a policy names them (CSP 3 §2.3.1).
 	Styles []string `json:"styles,omitempty"`
-	// Lock is the hash of the password that opens it, or "".
-	Lock string `json:"lock,omitempty"`
 }
 
 // Names of what is in the folder of a site.
@@ -183,13 +181,17 @@ func writePacked(name string, b []byte) error {
 }
 
 // keep writes what an address is to show, named after what is in it.
-func (p *Publisher) keep(slug, ending string, b []byte) (file string, err error) {
+func (p *Publisher) keep(site, ending string, b []byte) (file string, err error) {
 	sum := sha256.Sum256(b)
 	file = hex.EncodeToString(sum[:12]) + ending
-	return file, writePacked(filepath.Join(p.Dir, slug, contentFolder, file), b)
+	return file, writePacked(filepath.Join(p.folder(site), contentFolder, file), b)
 }
 
 // put brings a release to visitors.
-func (p *Publisher) put(slug string) func(content []byte) error {
-	return func(content []byte) error { return durable.Write(filepath.Join(p.Dir, slug, releaseFile), content) }
+func (p *Publisher) put(site string) func(content []byte) error {
+	return func(content []byte) error { return durable.Write(filepath.Join(p.folder(site), releaseFile), content) }
 }
+
+// folder is where what a site publishes is kept, by the site's id: addresses can be another's
+// tomorrow.
+func (p *Publisher) folder(site string) string { return filepath.Join(p.Dir, site) }

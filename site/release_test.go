@@ -12,7 +12,6 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
 	"openplot/core/doc"
 	"openplot/core/tree"
@@ -86,7 +85,7 @@ func (p *published) order(note string, ids ...string) error {
 // shows is what the host shows: addresses of pages with their ids, and redirects.
 func (p *published) shows() string {
 	p.t.Helper()
-	r, err := ReadRelease(os.DirFS(filepath.Join(p.Dir, "skerry")))
+	r, err := ReadRelease(os.DirFS(filepath.Join(p.Dir, "w")))
 	p.must(err)
 	var out []string
 	for at, e := range r.Pages {
@@ -101,7 +100,7 @@ func (p *published) shows() string {
 
 func (p *published) read(address string) string {
 	p.t.Helper()
-	b, err := Read(os.DirFS(filepath.Join(p.Dir, "skerry")), address)
+	b, err := Read(os.DirFS(filepath.Join(p.Dir, "w")), address)
 	p.must(err)
 	return string(b)
 }
@@ -175,7 +174,7 @@ func TestReleases(t *testing.T) {
 		t.Error(got)
 	}
 	// What was being shown when the program was stopped is put right by what the database says.
-	folder := filepath.Join(p.Dir, "skerry")
+	folder := filepath.Join(p.Dir, "w")
 	want := p.shows()
 	p.must(os.WriteFile(filepath.Join(folder, releaseFile), []byte(`{"pages":{}}`), 0o600))
 	p.must(p.Mend(ctx, p.st))
@@ -189,7 +188,7 @@ func TestFailedPublication(t *testing.T) {
 	p := begin(t)
 	p.must(p.order("First", "h"))
 	was := p.shows()
-	folder := filepath.Join(p.Dir, "skerry", contentFolder)
+	folder := filepath.Join(p.Dir, "w", contentFolder)
 	p.must(os.Rename(folder, folder+"-away"))
 	p.must(os.WriteFile(folder, nil, 0o600)) // nothing can be written there
 	if err := p.order("Second", "f"); err == nil {
@@ -208,14 +207,14 @@ func TestFailedPublication(t *testing.T) {
 func TestExport(t *testing.T) {
 	p := begin(t)
 	var b bytes.Buffer
-	if err := p.Export(&b, "skerry"); err == nil {
+	if err := p.Export(&b, p.source()); err == nil {
 		t.Error("nothing was exported")
 	}
 	p.must(p.order("All", "h", "f", "i", "s"))
 	p.must(p.st.AddRedirect(t.Context(), "w", "/old/prices", "/fares"))
 	p.must(p.Refresh(t.Context(), p.st, p.source()))
 	b.Reset()
-	p.must(p.Export(&b, "skerry"))
+	p.must(p.Export(&b, p.source()))
 	z, err := zip.NewReader(bytes.NewReader(b.Bytes()), int64(b.Len()))
 	p.must(err)
 	for _, name := range []string{"index.html", "fares/index.html", "islands/skarva/index.html", "old/prices/index.html", "404.html", "sitemap.xml", "robots.txt", "favicon.ico", "favicon.svg", "README.txt"} {
@@ -243,25 +242,43 @@ func TestExport(t *testing.T) {
 	}
 }
 
-// A site that moves takes what it published along, and says where it went.
+// A site that moves says where it went, until somebody takes its address.
 func TestRename(t *testing.T) {
 	p := begin(t)
 	ctx := t.Context()
 	p.must(p.order("All", "h", "f"))
-	p.must(p.st.RenameSite(ctx, "w", "sound", func() error { return p.Rename("skerry", "sound") }))
+	p.must(p.st.RenameSite(ctx, "w", "sound"))
 	p.must(p.Again(ctx, p.st, "w"))
-	if to, ok := MovedTo(os.DirFS(filepath.Join(p.Dir, "skerry"))); !ok || to != "sound" {
-		t.Errorf("%q %v", to, ok)
+	if at, err := p.st.AtAddress(ctx, "skerry"); err != nil || at.Site != "w" || at.Slug != "sound" {
+		t.Errorf("%+v, %v", at, err)
 	}
-	b, err := Read(os.DirFS(filepath.Join(p.Dir, "sound")), "")
-	if err != nil || !strings.Contains(string(b), `href="http://sound.localhost:8081/"`) {
-		t.Errorf("%.300s, %v", b, err)
+	if home := p.read(""); !strings.Contains(home, `href="http://sound.localhost:8081/"`) {
+		t.Errorf("%.300s", home)
 	}
-	if _, _, err := p.Collect(ctx, p.st, time.Now().Add(time.Hour)); err != nil {
-		t.Error(err)
+	p.must(p.st.AddSite(ctx, &doc.Site{ID: "w2", Slug: "skerry", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	if at, err := p.st.AtAddress(ctx, "skerry"); err != nil || at.Site != "w2" {
+		t.Errorf("%+v, %v", at, err)
 	}
-	if _, ok := MovedTo(os.DirFS(filepath.Join(p.Dir, "skerry"))); !ok {
-		t.Error("where it went is forgotten")
+}
+
+// What was published in folders that were named by addresses is there after the first start, and
+// old addresses lead on.
+func TestFoldersByAddress(t *testing.T) {
+	p := begin(t)
+	ctx := t.Context()
+	p.must(p.order("All", "h", "f"))
+	was := p.read("fares")
+	p.must(os.Rename(filepath.Join(p.Dir, "w"), filepath.Join(p.Dir, "skerry")))
+	p.must(os.MkdirAll(filepath.Join(p.Dir, "boats"), 0o700))
+	p.must(os.WriteFile(filepath.Join(p.Dir, "boats", "moved"), []byte("skerry"), 0o600))
+	for range 2 {
+		p.must(p.Mend(ctx, p.st))
+		if p.read("fares") != was {
+			t.Error("what was published is another, or gone")
+		}
+		if at, err := p.st.AtAddress(ctx, "boats"); err != nil || at.Slug != "skerry" {
+			t.Errorf("%+v, %v", at, err)
+		}
 	}
 }
 

@@ -18,7 +18,6 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
-	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -146,7 +145,7 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	for _, p := range src.Pages {
 		b.Pages = append(b.Pages, element.PageLink{
 			Slug: p.Slug, Name: p.Name, Description: p.Description, Categories: p.Categories, Picture: p.Picture,
-			Menu: p.MenuName, OutOfMenu: !p.InMenu, InFooter: p.InFooter,
+			Menu: p.MenuName, OutOfMenu: !p.InMenu, InFooter: p.InFooter, Locked: p.Lock != "",
 		})
 	}
 	return b
@@ -251,7 +250,7 @@ func FontFace(f fonts.Face, prefix string) emit.FontFace {
 
 // Publisher writes sites to disk.
 type Publisher struct {
-	Dir      string // what is published, one folder per site
+	Dir      string // what is published, one folder per site, named by its id
 	MediaDir string // where uploads are kept
 	Hosts    Hosts  // a site's own HTML is at a host of its own
 
@@ -290,7 +289,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		Self:   p.origin(src) + strings.TrimSuffix("/"+slug, "/") + "/",
 		Origin: p.origin(src), Up: up,
 	}
-	assets := filepath.Join(p.Dir, src.Site.Slug, assetFolder)
+	assets := filepath.Join(p.folder(src.Site.ID), assetFolder)
 	own := p.subsets(src, page)
 	a.OwnFont = own.name
 	r := src.Render(slug, page, a)
@@ -315,14 +314,11 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		return nil, err
 	}
 	e := &Entry{Type: htmlType, Page: page.ID, Name: page.Name, Look: src.Look, Hidden: page.Unlisted}
-	if i := slices.IndexFunc(src.Pages, func(i *store.PageInfo) bool { return i.ID == page.ID }); i >= 0 {
-		e.Lock = src.Pages[i].Lock
-	}
 	if a.Stylesheet == "" {
 		sum := sha256.Sum256([]byte(r.CSS))
 		e.Styles = []string{"'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"}
 	}
-	if e.File, err = p.keep(src.Site.Slug, ".html", []byte(r.HTML)); err != nil {
+	if e.File, err = p.keep(src.Site.ID, ".html", []byte(r.HTML)); err != nil {
 		return nil, err
 	}
 	return &Prepared{e, words}, nil

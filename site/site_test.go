@@ -50,7 +50,7 @@ func TestPublish(t *testing.T) {
 			t.Fatalf("%+v, %v", ready, err)
 		}
 	}
-	html, err := os.ReadFile(filepath.Join(dir, "skerry", ready.Entry.Content()))
+	html, err := os.ReadFile(filepath.Join(dir, "w", ready.Entry.Content()))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -86,11 +86,11 @@ func TestPublish(t *testing.T) {
 	}
 	hanken := ""
 	for name := range found {
-		if rest, ok := strings.CutPrefix(name, "skerry/assets/fonts/"); ok && strings.HasPrefix(rest, "hanken-grotesk-latin-wght-normal-") {
+		if rest, ok := strings.CutPrefix(name, "w/assets/fonts/"); ok && strings.HasPrefix(rest, "hanken-grotesk-latin-wght-normal-") {
 			hanken = rest
 		}
 	}
-	if !found["skerry/assets/media/m1-480.webp"] || !found["skerry/assets/fonts/"+hanken] {
+	if !found["w/assets/media/m1-480.webp"] || !found["w/assets/fonts/"+hanken] {
 		t.Errorf("files are missing: %v", found)
 	}
 }

@@ -55,19 +55,3 @@ func (s *Store) DropDomain(ctx context.Context, site, host string) error {
 	}
 	return nil
 }
-
-// ShownDomains gives the addresses of sites by the hosts at which they are shown.
-func (s *Store) ShownDomains(ctx context.Context) (map[string]string, error) {
-	var rows []struct {
-		Host string `db:"host"`
-		Slug string `db:"slug"`
-	}
-	if err := s.db.SelectContext(ctx, &rows, `SELECT d.host, s.slug FROM domains d JOIN sites s ON s.id = d.site_id WHERE d.found_at IS NOT NULL AND s.deleted_at IS NULL`); err != nil {
-		return nil, fmt.Errorf("listing domains: %w", err)
-	}
-	all := make(map[string]string, len(rows))
-	for _, r := range rows {
-		all[r.Host] = r.Slug
-	}
-	return all, nil
-}

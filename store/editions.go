@@ -27,7 +27,7 @@ type Said struct {
 // (PostgreSQL 15 §12.11).
 const maxWords = 400_000
 
-// keepSaid keeps what a page says as it is published.
+// keepSaid keeps what a page says as it is published: of one with a password only its forms.
 func keepSaid(ctx context.Context, tx *sqlx.Tx, e Edition) error {
 	page, said := e.Page, e.Said
 	var language string
@@ -39,7 +39,8 @@ func keepSaid(ctx context.Context, tx *sqlx.Tx, e Edition) error {
 		said.Forms = []string{}
 	}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO published (page_id, site_id, slug, name, description, words, forms, config)
-		SELECT id, site_id, slug, name, description, $2, $3, $4::regconfig FROM pages WHERE id = $1 ON CONFLICT (page_id) DO UPDATE SET slug = EXCLUDED.slug,
+		SELECT id, site_id, slug, CASE WHEN lock = '' THEN name ELSE '' END, CASE WHEN lock = '' THEN description ELSE '' END, CASE WHEN lock = '' THEN $2 ELSE '' END,
+			$3, $4::regconfig FROM pages WHERE id = $1 ON CONFLICT (page_id) DO UPDATE SET slug = EXCLUDED.slug,
 		name = EXCLUDED.name, description = EXCLUDED.description, words = EXCLUDED.words, forms = EXCLUDED.forms, config = EXCLUDED.config`,
 		page, words, said.Forms, textConfig(language)); err != nil {
 		return fmt.Errorf("keeping what a page says: %w", err)
@@ -52,7 +53,7 @@ func keepSaid(ctx context.Context, tx *sqlx.Tx, e Edition) error {
 // there are no more copies to come.
 func (s *Store) Renew(ctx context.Context, site, original string, done bool, write func(source []byte) ([]byte, error), change Change) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		number, was, err := shown(ctx, tx, site)
+		at, err := lockShown(ctx, tx, site)
 		if err != nil {
 			return err
 		}
@@ -61,7 +62,7 @@ func (s *Store) Renew(ctx context.Context, site, original string, done bool, wri
 			Source []byte `db:"source"`
 		}
 		if err := tx.SelectContext(ctx, &editions, `SELECT e.page_id, e.source FROM pages p JOIN editions e ON e.page_id = p.id
-			WHERE p.site_id = $1 AND $2 = ANY (e.originals) ORDER BY p.id FOR UPDATE OF p`, site, original); err != nil {
+			WHERE p.site_id = $1 AND $2 = ANY (e.originals) ORDER BY p.id FOR NO KEY UPDATE OF p`, site, original); err != nil {
 			return fmt.Errorf("finding editions: %w", err)
 		}
 		if len(editions) == 0 {
@@ -83,27 +84,27 @@ func (s *Store) Renew(ctx context.Context, site, original string, done bool, wri
 				return fmt.Errorf("keeping an edition: %w", err)
 			}
 		}
-		return amend(ctx, tx, site, number, was, change)
+		return amend(ctx, tx, site, at, change)
 	})
 }
 
 // Amend makes a change of what a site's host shows that is no publication of its own.
 func (s *Store) Amend(ctx context.Context, site string, change Change) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		number, was, err := shown(ctx, tx, site)
-		if err != nil || was == nil {
+		at, err := lockShown(ctx, tx, site)
+		if err != nil || at.Content == nil {
 			return err
 		}
-		return amend(ctx, tx, site, number, was, change)
+		return amend(ctx, tx, site, at, change)
 	})
 }
 
-func amend(ctx context.Context, tx *sqlx.Tx, site string, number int64, was []byte, change Change) error {
-	content, err := change.Next(was, number)
+func amend(ctx context.Context, tx *sqlx.Tx, site string, at showing, change Change) error {
+	content, err := change.Next(at.Content, at.Number)
 	if err != nil {
 		return err
 	}
-	if _, err := tx.ExecContext(ctx, `UPDATE releases SET content = $3 WHERE site_id = $1 AND number = $2`, site, number, content); err != nil {
+	if _, err := tx.ExecContext(ctx, `UPDATE releases SET content = $3 WHERE site_id = $1 AND number = $2`, site, at.Number, content); err != nil {
 		return fmt.Errorf("amending a publication: %w", err)
 	}
 	return change.Put(content)

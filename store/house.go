@@ -191,7 +191,7 @@ func lockHouse(ctx context.Context, tx *sqlx.Tx, site string) (int64, []byte, er
 		Version int64  `db:"version"`
 		House   []byte `db:"house"`
 	}
-	if err := tx.GetContext(ctx, &row, `SELECT version, house FROM sites WHERE id = $1 FOR UPDATE`, site); err != nil {
+	if err := tx.GetContext(ctx, &row, `SELECT version, house FROM sites WHERE id = $1 FOR NO KEY UPDATE`, site); err != nil {
 		return 0, nil, fmt.Errorf("locking the site: %w", notFound(err))
 	}
 	return row.Version, row.House, nil

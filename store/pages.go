@@ -187,7 +187,7 @@ func (s *Store) edit(
 		var others []string
 		if len(shared) > 0 {
 			if err := tx.SelectContext(ctx, &others, `SELECT id FROM pages WHERE site_id = (SELECT site_id FROM pages WHERE id = $1) AND (shared && $2 OR id = $1)
-				ORDER BY id FOR UPDATE`, page, shared); err != nil {
+				ORDER BY id FOR NO KEY UPDATE`, page, shared); err != nil {
 				return fmt.Errorf("locking pages that share a section: %w", err)
 			}
 		}
@@ -268,7 +268,7 @@ func (s *Store) change(ctx context.Context, tx *sqlx.Tx, e entry, base int64, ab
 
 func (s *Store) lock(ctx context.Context, tx *sqlx.Tx, page string) (int64, *doc.Page, error) {
 	var seq int64
-	if err := tx.GetContext(ctx, &seq, `SELECT seq FROM pages WHERE id = $1 FOR UPDATE`, page); err != nil {
+	if err := tx.GetContext(ctx, &seq, `SELECT seq FROM pages WHERE id = $1 FOR NO KEY UPDATE`, page); err != nil {
 		return 0, nil, fmt.Errorf("locking page: %w", notFound(err))
 	}
 	d, err := s.doc(ctx, tx, page, seq)

@@ -55,9 +55,13 @@ func (p *pageIDs) Scan(from any) error {
 	return json.Unmarshal(b, (*[]string)(p))
 }
 
-// AddPlan keeps a plan, with the job that carries it out at its time.
+// AddPlan keeps a plan, with the job that carries it out at its time. A *doc.Problem tells that the
+// site is archived.
 func (s *Store) AddPlan(ctx context.Context, p Plan) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, err := lockInUse(ctx, tx, p.Site); err != nil {
+			return err
+		}
 		if p.Pages == nil {
 			p.Pages = pageIDs{}
 		}

@@ -41,7 +41,7 @@ func (s *Store) AddPreview(ctx context.Context, site, page, user string, ends ti
 }
 
 // standing are links that haven't ended: by time, or with the membership of who made them.
-const standing = `FROM previews v JOIN sites s ON s.id = v.site_id JOIN users u ON u.id = v.made_by AND u.disabled_at IS NULL
+const standing = `FROM previews v JOIN shown_sites s ON s.id = v.site_id JOIN users u ON u.id = v.made_by AND u.disabled_at IS NULL
 	JOIN members m ON m.site_id = v.site_id AND m.user_id = v.made_by LEFT JOIN pages p ON p.id = v.page_id WHERE v.ends_at > now()`
 
 const previewColumns = `v.id, v.site_id, s.slug AS site, coalesce(v.page_id, '') AS page_id, coalesce(p.name, '') AS page, coalesce(p.slug, '') AS slug,

@@ -7,6 +7,8 @@ import (
 	"time"
 
 	"github.com/jmoiron/sqlx"
+
+	"openplot/core/doc"
 )
 
 // Change is a change of what a site's host shows. Next makes what it shows of what it showed
@@ -38,7 +40,7 @@ type ReleaseInfo struct {
 // another.
 func (s *Store) Publish(ctx context.Context, p Publication) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		_, was, err := shown(ctx, tx, p.Site)
+		at, err := lockInUse(ctx, tx, p.Site)
 		if err != nil {
 			return err
 		}
@@ -47,7 +49,7 @@ func (s *Store) Publish(ctx context.Context, p Publication) error {
 			return fmt.Errorf("numbering a publication: %w", err)
 		}
 		number := last + 1
-		content, err := p.Next(was, number)
+		content, err := p.Next(at.Content, number)
 		if err != nil {
 			return err
 		}
@@ -74,22 +76,44 @@ func (s *Store) Publish(ctx context.Context, p Publication) error {
 	})
 }
 
-// shown locks a site and gives the number and the content of what its host shows; 0 and nil
-// when that is nothing. It asks twice: whoever waited for the lock would otherwise read what
-// was there before it waited (PostgreSQL 15 §13.2.1).
-func shown(ctx context.Context, tx *sqlx.Tx, site string) (int64, []byte, error) {
-	var number sql.NullInt64
-	if err := tx.GetContext(ctx, &number, `SELECT release FROM sites WHERE id = $1 FOR UPDATE`, site); err != nil {
-		return 0, nil, fmt.Errorf("locking what is published: %w", notFound(err))
+// showing is what the host of a site shows: its number and content, 0 and nil when that is
+// nothing, as when it is Archived.
+type showing struct {
+	Number   int64
+	Content  []byte
+	Archived bool
+}
+
+// lockShown locks what a site's host shows until the end of the transaction, before anything
+// else of the site is locked (docs/decisions/0024); ErrNotFound when the site is deleted. It asks
+// twice: whoever waited for the lock would otherwise read what was there before it waited
+// (PostgreSQL 15 §13.2.1).
+func lockShown(ctx context.Context, tx *sqlx.Tx, site string) (at showing, err error) {
+	var row struct {
+		Number   sql.NullInt64 `db:"release"`
+		Archived bool          `db:"archived"`
 	}
-	if !number.Valid {
-		return 0, nil, nil
+	if err := tx.GetContext(ctx, &row, `SELECT release, archived_at IS NOT NULL AS archived FROM sites WHERE id = $1 AND deleted_at IS NULL FOR NO KEY UPDATE`, site); err != nil {
+		return at, fmt.Errorf("locking what is published: %w", notFound(err))
 	}
-	var content []byte
-	if err := tx.GetContext(ctx, &content, `SELECT content FROM releases WHERE site_id = $1 AND number = $2`, site, number.Int64); err != nil {
-		return 0, nil, fmt.Errorf("reading what is published: %w", notFound(err))
+	at.Number, at.Archived = row.Number.Int64, row.Archived
+	if !row.Number.Valid {
+		return at, nil
 	}
-	return number.Int64, content, nil
+	if err := tx.GetContext(ctx, &at.Content, `SELECT content FROM releases WHERE site_id = $1 AND number = $2`, site, at.Number); err != nil {
+		return at, fmt.Errorf("reading what is published: %w", notFound(err))
+	}
+	return at, nil
+}
+
+// lockInUse locks what a site's host shows, for what brings something to visitors; a *doc.Problem
+// when the site is archived.
+func lockInUse(ctx context.Context, tx *sqlx.Tx, site string) (showing, error) {
+	at, err := lockShown(ctx, tx, site)
+	if err == nil && at.Archived {
+		err = doc.Problemf("Site", "is archived, and visitors find nothing of it: bring it back first, in its settings")
+	}
+	return at, err
 }
 
 func keepEdition(ctx context.Context, tx *sqlx.Tx, site string, e Edition) error {
@@ -161,29 +185,30 @@ type Shown struct {
 	Content []byte `db:"content"` // nil: pages were published before there were releases
 }
 
-// AllShown gives what the hosts of all sites show that have anything published.
+// AllShown gives what the hosts of all sites show that visitors find and that have anything
+// published.
 func (s *Store) AllShown(ctx context.Context) (all []Shown, err error) {
-	if err := s.db.SelectContext(ctx, &all, `SELECT s.id AS site, s.slug, r.content FROM sites s LEFT JOIN releases r ON r.site_id = s.id AND r.number = s.release
+	if err := s.db.SelectContext(ctx, &all, `SELECT s.id AS site, s.slug, r.content FROM shown_sites s LEFT JOIN releases r ON r.site_id = s.id AND r.number = s.release
 		WHERE r.number IS NOT NULL OR EXISTS (SELECT FROM pages p WHERE p.site_id = s.id AND p.published_at IS NOT NULL) ORDER BY s.slug`); err != nil {
 		return nil, fmt.Errorf("listing what is published: %w", err)
 	}
 	return all, nil
 }
 
-// Reading is a look at what a site's host shows while nothing is published.
+// Reading is a look at what a site's host shows, if that is anything, while nothing is published.
 func (s *Store) Reading(ctx context.Context, site string, look func(content []byte) error) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		_, content, err := shown(ctx, tx, site)
-		if err != nil {
+		at, err := lockShown(ctx, tx, site)
+		if err != nil || at.Content == nil {
 			return err
 		}
-		return look(content)
+		return look(at.Content)
 	})
 }
 
-// ReleaseContents gives the content of all publications that are kept of a site, by its slug.
-func (s *Store) ReleaseContents(ctx context.Context, slug string) (all [][]byte, err error) {
-	if err := s.db.SelectContext(ctx, &all, `SELECT r.content FROM releases r JOIN sites s ON s.id = r.site_id WHERE s.slug = $1`, slug); err != nil {
+// ReleaseContents gives the content of all publications of a site that are kept.
+func (s *Store) ReleaseContents(ctx context.Context, site string) (all [][]byte, err error) {
+	if err := s.db.SelectContext(ctx, &all, `SELECT content FROM releases WHERE site_id = $1`, site); err != nil {
 		return nil, fmt.Errorf("reading publications: %w", err)
 	}
 	return all, nil

@@ -41,7 +41,8 @@ const (
 func (s *Store) Search(ctx context.Context, site, query string, limit int) (found []Found, err error) {
 	if err := s.db.SelectContext(ctx, &found, `WITH best AS (
 			SELECT p.slug, p.name, p.description, p.words, p.config, q, ts_rank_cd(p.search, q) AS rank
-			FROM published p, websearch_to_tsquery(p.config, $2) q WHERE p.site_id = $1 AND p.search @@ q ORDER BY rank DESC, p.slug LIMIT $3)
+			FROM published p JOIN shown_sites s ON s.id = p.site_id JOIN pages d ON d.id = p.page_id AND d.lock = '' AND d.deleted_at IS NULL,
+				websearch_to_tsquery(p.config, $2) q WHERE p.site_id = $1 AND p.search @@ q ORDER BY rank DESC, p.slug LIMIT $3)
 		SELECT slug, name, ts_headline(config, concat_ws(' · ', nullif(description, ''), words), q,
 			'MaxFragments=2, MaxWords=24, MinWords=12, StartSel=`+FoundFrom+`, StopSel=`+FoundTo+`') AS excerpt FROM best ORDER BY rank DESC, slug`,
 		site, Clean(query), limit); err != nil {
@@ -53,7 +54,7 @@ func (s *Store) Search(ctx context.Context, site, query string, limit int) (foun
 // FormPublished reports whether a form is on a published page of a site.
 func (s *Store) FormPublished(ctx context.Context, site, form string) (is bool, err error) {
 	if err := s.db.GetContext(
-		ctx, &is, `SELECT EXISTS (SELECT FROM published WHERE site_id = $1 AND $2 = ANY (forms))`, site, Clean(form),
+		ctx, &is, `SELECT EXISTS (SELECT FROM published p JOIN shown_sites s ON s.id = p.site_id WHERE p.site_id = $1 AND $2 = ANY (p.forms))`, site, Clean(form),
 	); err != nil {
 		return false, fmt.Errorf("looking for a form: %w", err)
 	}

@@ -77,7 +77,7 @@ func (s *Store) evenOut(ctx context.Context, tx *sqlx.Tx, page string, done map[
 			continue
 		}
 		var others []string
-		if err := tx.SelectContext(ctx, &others, `SELECT id FROM pages WHERE site_id = (SELECT site_id FROM pages WHERE id = $1) AND shared && $2 ORDER BY id FOR UPDATE`,
+		if err := tx.SelectContext(ctx, &others, `SELECT id FROM pages WHERE site_id = (SELECT site_id FROM pages WHERE id = $1) AND shared && $2 ORDER BY id FOR NO KEY UPDATE`,
 			page, ids); err != nil {
 			return fmt.Errorf("locking pages that share a section: %w", err)
 		}

@@ -82,25 +82,48 @@ func (s *Store) DeletedSites(ctx context.Context, user string) (sites []DeletedS
 	return sites, nil
 }
 
-// ArchiveSite sets a site aside, or brings it back.
+// ArchiveSite sets a site aside, so that visitors find nothing of it, or brings it back as it was.
 func (s *Store) ArchiveSite(ctx context.Context, site string, archived bool) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET archived_at = CASE WHEN $2 THEN coalesce(archived_at, now()) END WHERE id = $1`, site, archived); err != nil {
-		return fmt.Errorf("setting a site aside: %w", err)
-	}
-	return nil
-}
-
-// DeleteSite deletes a site, which can be had back; gone takes it from visitors, as the last
-// thing before that is kept.
-func (s *Store) DeleteSite(ctx context.Context, site string, gone func() error) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		if _, _, err := shown(ctx, tx, site); err != nil {
+		if _, err := lockShown(ctx, tx, site); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE sites SET deleted_at = now() WHERE id = $1`, site); err != nil {
-			return fmt.Errorf("deleting a site: %w", err)
+		if _, err := tx.ExecContext(ctx, `UPDATE sites SET archived_at = CASE WHEN $2 THEN coalesce(archived_at, now()) END WHERE id = $1`, site, archived); err != nil {
+			return fmt.Errorf("setting a site aside: %w", err)
 		}
-		return gone()
+		if !archived {
+			return nil
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM plans WHERE site_id = $1`, site); err != nil {
+			return fmt.Errorf("ending plans: %w", err)
+		}
+		return nil
+	})
+}
+
+// DeleteSite deletes a site, which its owner can have back: with nothing published, planned or to
+// be seen by a link, and without its domains.
+func (s *Store) DeleteSite(ctx context.Context, site string) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, err := lockShown(ctx, tx, site); err != nil {
+			return err
+		}
+		for _, query := range []string{
+			`UPDATE sites SET deleted_at = now(), release = NULL, version = version + 1 WHERE id = $1`,
+			`UPDATE pages SET published_at = NULL, published_seq = NULL, published_look = NULL WHERE site_id = $1`,
+			`DELETE FROM plans WHERE site_id = $1`,
+			`DELETE FROM editions e USING pages p WHERE p.id = e.page_id AND p.site_id = $1`,
+			`DELETE FROM published WHERE site_id = $1`,
+			`DELETE FROM releases WHERE site_id = $1`,
+			`DELETE FROM previews WHERE site_id = $1`,
+			`DELETE FROM domains WHERE site_id = $1`,
+			`DELETE FROM former_addresses WHERE site_id = $1`,
+		} {
+			if _, err := tx.ExecContext(ctx, query, site); err != nil {
+				return fmt.Errorf("deleting a site: %w", err)
+			}
+		}
+		return nil
 	})
 }
 
@@ -109,7 +132,7 @@ func (s *Store) DeleteSite(ctx context.Context, site string, gone func() error) 
 func (s *Store) RestoreSite(ctx context.Context, user, id string) (slug string, err error) {
 	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if err := tx.GetContext(ctx, &slug, `SELECT s.slug FROM sites s JOIN members m ON m.site_id = s.id
-			WHERE s.id = $1 AND m.user_id = $2 AND m.role = 'owner' AND s.deleted_at IS NOT NULL FOR UPDATE OF s`, id, user); err != nil {
+			WHERE s.id = $1 AND m.user_id = $2 AND m.role = 'owner' AND s.deleted_at IS NOT NULL FOR NO KEY UPDATE OF s`, id, user); err != nil {
 			return fmt.Errorf("finding a deleted site: %w", notFound(err))
 		}
 		var failed error
@@ -123,18 +146,10 @@ func (s *Store) RestoreSite(ctx context.Context, user, id string) (slug string, 
 		if failed != nil {
 			return fmt.Errorf("looking for an address: %w", failed)
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE sites SET deleted_at = NULL, slug = $2, release = NULL, version = version + 1 WHERE id = $1`, id, slug); err != nil {
+		if _, err := tx.ExecContext(ctx, `UPDATE sites SET deleted_at = NULL, slug = $2 WHERE id = $1`, id, slug); err != nil {
 			return fmt.Errorf("restoring a site: %w", err)
 		}
-		for _, query := range []string{
-			`UPDATE pages SET published_at = NULL, published_seq = NULL, published_look = NULL WHERE site_id = $1`, `DELETE FROM published WHERE site_id = $1`,
-			`DELETE FROM releases WHERE site_id = $1`,
-		} {
-			if _, err := tx.ExecContext(ctx, query, id); err != nil {
-				return fmt.Errorf("restoring a site: %w", err)
-			}
-		}
-		return nil
+		return takeAddress(ctx, tx, slug)
 	})
 	return slug, err
 }
@@ -182,12 +197,16 @@ func (s *Store) Firsts(ctx context.Context, site string) (styled, narrow bool, e
 	return styled, narrow, nil
 }
 
-// RenameSite gives a site another address; move brings what is published there, as the last thing
-// before that is kept. Errors are *doc.Problem for an address that is taken.
-func (s *Store) RenameSite(ctx context.Context, site, slug string, move func() error) error {
+// RenameSite gives a site another address; the one that it had leads there until somebody takes
+// it. Errors are *doc.Problem for an address that is taken.
+func (s *Store) RenameSite(ctx context.Context, site, slug string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		if _, _, err := shown(ctx, tx, site); err != nil {
+		if _, err := lockShown(ctx, tx, site); err != nil {
 			return err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO former_addresses (slug, site_id) SELECT slug, id FROM sites WHERE id = $1
+			ON CONFLICT (slug) DO UPDATE SET site_id = EXCLUDED.site_id, left_at = now()`, site); err != nil {
+			return fmt.Errorf("keeping an old address: %w", err)
 		}
 		_, err := tx.ExecContext(ctx, `UPDATE sites SET slug = $2, version = version + 1 WHERE id = $1`, site, slug)
 		if duplicate(err) {
@@ -196,6 +215,6 @@ func (s *Store) RenameSite(ctx context.Context, site, slug string, move func() e
 		if err != nil {
 			return fmt.Errorf("moving a site: %w", err)
 		}
-		return move()
+		return takeAddress(ctx, tx, slug)
 	})
 }

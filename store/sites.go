@@ -111,6 +111,17 @@ func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
 	return r.site()
 }
 
+// SiteFor gives a site by id as a member sees it who has an account that isn't disabled;
+// ErrNotFound for anybody else.
+func (s *Store) SiteFor(ctx context.Context, user, id string) (*Site, error) {
+	var r siteRow
+	if err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id
+		JOIN users u ON u.id = m.user_id AND u.disabled_at IS NULL WHERE m.user_id = $1 AND s.id = $2 AND s.deleted_at IS NULL`, user, id); err != nil {
+		return nil, fmt.Errorf("finding site: %w", notFound(err))
+	}
+	return r.site()
+}
+
 // SiteBySlug gives a site to the program itself; Role is empty.
 func (s *Store) SiteBySlug(ctx context.Context, slug string) (*Site, error) {
 	var r siteRow
@@ -121,10 +132,10 @@ func (s *Store) SiteBySlug(ctx context.Context, slug string) (*Site, error) {
 	return r.site()
 }
 
-// SiteByID gives a site to the program itself; Role is empty.
+// SiteByID gives a site to the program itself; Role is empty. ErrNotFound when it is deleted.
 func (s *Store) SiteByID(ctx context.Context, id string) (*Site, error) {
 	var r siteRow
-	if err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.id = $1`, id); err != nil {
+	if err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.id = $1 AND s.deleted_at IS NULL`, id); err != nil {
 		return nil, fmt.Errorf("finding site: %w", notFound(err))
 	}
 	return r.site()
@@ -144,18 +155,20 @@ func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
 	if err != nil {
 		return fmt.Errorf("writing the facts: %w", err)
 	}
-	_, err = s.db.ExecContext(
-		ctx,
-		`INSERT INTO sites (id, slug, name, house, zones, facts, language, business) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
-		site.ID, site.Slug, site.Name, house, zones, facts, cmp.Or(site.Language, "en"), site.Business,
-	)
-	if duplicate(err) {
-		return doc.Problemf("Address", "%q is another site’s already; choose another", site.Slug)
-	}
-	if err != nil {
-		return fmt.Errorf("adding site %s: %w", site.Slug, err)
-	}
-	return nil
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		_, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO sites (id, slug, name, house, zones, facts, language, business) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+			site.ID, site.Slug, site.Name, house, zones, facts, cmp.Or(site.Language, "en"), site.Business,
+		)
+		if duplicate(err) {
+			return doc.Problemf("Address", "%q is another site’s already; choose another", site.Slug)
+		}
+		if err != nil {
+			return fmt.Errorf("adding site %s: %w", site.Slug, err)
+		}
+		return takeAddress(ctx, tx, site.Slug)
+	})
 }
 
 // SetBusiness keeps what kind of business a site is for.
@@ -170,7 +183,7 @@ func (s *Store) SetBusiness(ctx context.Context, site, business string) error {
 func (s *Store) SetZones(ctx context.Context, site string, change func(doc.Zones) (doc.Zones, error)) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		var text []byte
-		if err := tx.GetContext(ctx, &text, `SELECT zones FROM sites WHERE id = $1 FOR UPDATE`, site); err != nil {
+		if err := tx.GetContext(ctx, &text, `SELECT zones FROM sites WHERE id = $1 FOR NO KEY UPDATE`, site); err != nil {
 			return fmt.Errorf("reading the zones: %w", notFound(err))
 		}
 		var zs doc.Zones

@@ -203,7 +203,7 @@ func (s *Store) DeletedPages(ctx context.Context, site string) (ps []*PageInfo, 
 func (s *Store) RestorePage(ctx context.Context, site, id string) error {
 	return s.Transaction(ctx, func(in *Store) error {
 		var p PageInfo
-		if err := in.db.GetContext(ctx, &p, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.id = $2 AND p.deleted_at IS NOT NULL FOR UPDATE`, site, id); err != nil {
+		if err := in.db.GetContext(ctx, &p, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.id = $2 AND p.deleted_at IS NOT NULL FOR NO KEY UPDATE`, site, id); err != nil {
 			return fmt.Errorf("finding a deleted page: %w", notFound(err))
 		}
 		return in.arrange(ctx, site, func(ctx context.Context, tx *sqlx.Tx, at tree.Page, position int) error {
@@ -244,7 +244,8 @@ func (s *Store) SetPlacing(ctx context.Context, site, page string, p Placing) er
 	return s.changePage(ctx, site, page, `in_menu = $3, in_footer = $4, menu_name = $5`, p.InMenu, p.InFooter, p.MenuName)
 }
 
-// LockPage gives a page a password that visitors need, or none for "". Errors are *doc.Problem.
+// LockPage gives a page a password that visitors need from now on, or none for "": nothing that
+// it says is searched any more. Errors are *doc.Problem.
 func (s *Store) LockPage(ctx context.Context, site, page, password string) error {
 	hash := ""
 	if password != "" {
@@ -256,7 +257,18 @@ func (s *Store) LockPage(ctx context.Context, site, page, password string) error
 			return err
 		}
 	}
-	return s.changePage(ctx, site, page, `lock = $3`, hash)
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if err := (&Store{db: tx}).changePage(ctx, site, page, `lock = $3`, hash); err != nil {
+			return err
+		}
+		if hash == "" { // it is found by what it says once it is published again
+			return nil
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE published SET name = '', description = '', words = '' WHERE page_id = $1`, page); err != nil {
+			return fmt.Errorf("forgetting what a page says: %w", err)
+		}
+		return nil
+	})
 }
 
 // leastLock is how many characters a page's password has at least: it is one that is told to
@@ -298,7 +310,7 @@ func (s *Store) Redirects(ctx context.Context, site string) (rs []Redirect, err 
 // AddRedirect keeps an address that leads elsewhere. Errors are *doc.Problem.
 func (s *Store) AddRedirect(ctx context.Context, site, from, to string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `SELECT FROM sites WHERE id = $1 FOR UPDATE`, site); err != nil {
+		if _, err := tx.ExecContext(ctx, `SELECT FROM sites WHERE id = $1 FOR NO KEY UPDATE`, site); err != nil {
 			return fmt.Errorf("locking the site: %w", err)
 		}
 		in := &Store{db: tx}

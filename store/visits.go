@@ -24,8 +24,8 @@ type Visit struct {
 func (s *Store) CountVisit(ctx context.Context, site, slug string, width int) error {
 	width = min(max(width, 0), 8000)
 	r, err := s.db.ExecContext(ctx, `INSERT INTO visits (page_id, day, width)
-		SELECT p.id, current_date, $3 FROM pages p JOIN sites s ON s.id = p.site_id
-		WHERE s.slug = $1 AND s.counts_visits AND s.deleted_at IS NULL AND p.slug = $2 AND p.published_seq IS NOT NULL AND p.deleted_at IS NULL
+		SELECT p.id, current_date, $3 FROM pages p JOIN shown_sites s ON s.id = p.site_id
+		WHERE s.id = $1 AND s.counts_visits AND p.slug = $2 AND p.published_seq IS NOT NULL AND p.deleted_at IS NULL
 		ON CONFLICT (page_id, day, width) DO UPDATE SET n = visits.n + 1`, site, slug, width/VisitStep*VisitStep)
 	if err != nil {
 		return fmt.Errorf("counting a visit: %w", err)

@@ -13,6 +13,7 @@ import (
 
 	"openplot/media"
 	"openplot/site"
+	"openplot/store"
 )
 
 // pageHeaders are those of a site's pages. Frames may show its own HTML, which is at a host of
@@ -63,12 +64,26 @@ func (s *Server) published(c *gin.Context) {
 		http.NotFound(w, r)
 		return
 	}
-	f, err := s.folder(slug)
-	if err != nil {
-		if to, ok := s.movedSite(face, slug); ok {
-			http.Redirect(w, r, to+r.URL.RequestURI(), http.StatusMovedPermanently)
+	at := standingOf(c)
+	if at == nil {
+		http.NotFound(w, r)
+		return
+	}
+	if at.Slug != slug { // it had this address before
+		to := map[site.Face]string{site.Own: s.Hosts.Own(at.Slug), site.Public: s.Hosts.Public(at.Slug)}[face]
+		if to == "" {
+			http.NotFound(w, r)
 			return
 		}
+		http.Redirect(w, r, to+r.URL.RequestURI(), http.StatusMovedPermanently)
+		return
+	}
+	if !at.Published {
+		http.NotFound(w, r)
+		return
+	}
+	f, err := s.folder(at)
+	if err != nil {
 		http.NotFound(w, r)
 		return
 	}
@@ -101,7 +116,7 @@ func page(w http.ResponseWriter, r *http.Request, f *folder, name string) {
 	switch to, moved := f.release.Moved[name]; {
 	case e != nil && name != "" && !strings.HasSuffix(r.URL.Path, "/"):
 		http.Redirect(w, r, "/"+name+"/", http.StatusMovedPermanently)
-	case e != nil && e.Lock != "" && !opens(r, e):
+	case e != nil && f.lock(e) != "" && !opens(r, e.Page, f.lock(e)):
 		askPassword(w, http.StatusOK, "")
 	case e != nil:
 		f.entry(w, r, e, http.StatusOK)
@@ -120,25 +135,15 @@ func page(w http.ResponseWriter, r *http.Request, f *folder, name string) {
 	}
 }
 
-// movedSite gives the origin of a site that had an address before.
-func (s *Server) movedSite(face site.Face, slug string) (string, bool) {
-	root, err := os.OpenRoot(filepath.Join(s.SiteDir, slug))
-	if err != nil {
-		return "", false
-	}
-	defer root.Close()
-	to, ok := site.MovedTo(root.FS())
-	if face == site.Own {
-		return s.Hosts.Own(to), ok
-	}
-	return s.Hosts.Public(to), ok && face == site.Public
-}
-
 // folder is the folder of a site, with what its host shows.
 type folder struct {
 	root    *os.Root
 	release *site.Release
+	locks   map[string]string
 }
+
+// lock is the hash of the password that what an address shows has now, or "".
+func (f *folder) lock(e *site.Entry) string { return f.locks[e.Page] }
 
 // known is what a host showed when it was last looked at.
 type known struct {
@@ -150,8 +155,8 @@ type known struct {
 const maxKnown = 500
 
 // folder opens the folder of a site; it has to be closed.
-func (s *Server) folder(slug string) (*folder, error) {
-	root, err := os.OpenRoot(filepath.Join(s.SiteDir, slug))
+func (s *Server) folder(at *store.Standing) (*folder, error) {
+	root, err := os.OpenRoot(filepath.Join(s.SiteDir, at.Site))
 	if err != nil {
 		return nil, err
 	}
@@ -160,16 +165,16 @@ func (s *Server) folder(slug string) (*folder, error) {
 		root.Close()
 		return nil, err
 	}
-	if k, ok := s.releases.Get(slug); ok && os.SameFile(k.stat, fi) && k.stat.ModTime().Equal(fi.ModTime()) {
-		return &folder{root, k.release}, nil
+	if k, ok := s.releases.Get(at.Site); ok && os.SameFile(k.stat, fi) && k.stat.ModTime().Equal(fi.ModTime()) {
+		return &folder{root, k.release, at.Locks}, nil
 	}
 	r, err := site.ReadRelease(root.FS())
 	if err != nil {
 		root.Close()
 		return nil, err
 	}
-	s.releases.Add(slug, known{fi, r})
-	return &folder{root, r}, nil
+	s.releases.Add(at.Site, known{fi, r})
+	return &folder{root, r, at.Locks}, nil
 }
 
 // asset serves a file that pages need.
@@ -200,10 +205,10 @@ func (f *folder) entry(w http.ResponseWriter, r *http.Request, e *site.Entry, st
 	if len(e.Styles) > 0 {
 		h.Set("Content-Security-Policy", strings.Replace(h.Get("Content-Security-Policy"), "style-src 'self'", "style-src 'self' "+strings.Join(e.Styles, " "), 1))
 	}
-	if e.Hidden || e.Lock != "" {
+	if e.Hidden || f.lock(e) != "" {
 		h.Set("X-Robots-Tag", "noindex")
 	}
-	if e.Lock != "" {
+	if f.lock(e) != "" {
 		h.Set("Cache-Control", "private, no-store")
 	}
 	if status != http.StatusOK { // nothing to compare with

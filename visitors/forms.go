@@ -31,12 +31,12 @@ const leastTime = 2 * time.Second
 
 // takeForm keeps what a visitor sent with a form that the site published.
 func (s *Server) takeForm(c *gin.Context) {
-	slug, form := c.GetString(keySlug), c.Param("form")
-	st, err := s.Store.SiteBySlug(c, slug)
-	if err == nil && c.Param("site") == slug {
+	form := c.Param("form")
+	st, err := s.siteHere(c)
+	if err == nil && c.Param("site") == st.Slug {
 		var is bool
 		if is, err = s.Store.FormPublished(c, st.ID, form); err == nil && is {
-			s.keepForm(c, slug, form, false)
+			s.keepForm(c, st, form, false)
 			return
 		}
 	}
@@ -45,6 +45,15 @@ func (s *Server) takeForm(c *gin.Context) {
 		return
 	}
 	visitorPage(c, http.StatusNotFound, "There is no such form", "It may have been taken off the page. Load the page again and send it from there.", back(c))
+}
+
+// siteHere is the site that the request's host shows, if it is the one whose address that is.
+func (s *Server) siteHere(c *gin.Context) (*store.Site, error) {
+	at := standingOf(c)
+	if at == nil || at.Slug != c.GetString(keySlug) {
+		return nil, store.ErrNotFound
+	}
+	return s.Store.SiteByID(c, at.Site)
 }
 
 func (s *Server) formFailed(c *gin.Context, err error) {
@@ -57,12 +66,7 @@ func (s *Server) formFailed(c *gin.Context, err error) {
 
 // keepForm keeps what was sent with a form of a site. It stands in for the mail or the
 // service that a site would really send to.
-func (s *Server) keepForm(c *gin.Context, site, form string, trial bool) {
-	st, err := s.Store.SiteBySlug(c, site)
-	if err != nil {
-		s.formFailed(c, err)
-		return
-	}
+func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, trial bool) {
 	if now := time.Now(); !s.senders.Allow(origin.Network(c.ClientIP()), now) || !s.forms.Allow(st.ID+" "+form, now) {
 		c.Header("Retry-After", "60")
 		visitorPage(

@@ -36,9 +36,16 @@ func (s *Server) tryForm(c *gin.Context) {
 		notHere(c)
 		return
 	}
-	if p, ok := s.opened(c); ok {
-		s.keepForm(c, p.Site, form, true)
+	p, ok := s.opened(c)
+	if !ok {
+		return
 	}
+	st, err := s.Store.SiteByID(c, p.SiteID)
+	if err != nil {
+		s.formFailed(c, err)
+		return
+	}
+	s.keepForm(c, st, form, true)
 }
 
 // preview renders a page of a site as it stands now, or what it needs: its style sheet, or
@@ -58,7 +65,7 @@ func (s *Server) preview(c *gin.Context) {
 	if css := file == "style.css"; css || embed {
 		rest = strings.Trim(strings.TrimSuffix(rest, file), "/")
 	}
-	st, err := s.Store.SiteBySlug(c, p.Site)
+	st, err := s.Store.SiteByID(c, p.SiteID)
 	if err != nil {
 		notHere(c)
 		return

@@ -20,7 +20,7 @@ const (
 
 // searchSite looks through what a site published, for its search fields.
 func (s *Server) searchSite(c *gin.Context) {
-	st, err := s.Store.SiteBySlug(c, c.GetString(keySlug))
+	st, err := s.siteHere(c)
 	if err != nil || c.Param("site") != st.Slug {
 		notHere(c)
 		return

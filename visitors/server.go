@@ -28,15 +28,18 @@ type Config struct {
 	SiteDir  string // where sites are published to
 	Hosts    site.Hosts
 	Proxies  []string // trusted, as origin.Options has them
-	Log      *slog.Logger
+	// Fresh is how long what is known of a host counts: a site that is deleted, a page that gets a
+	// password, are so for visitors of every process that long after at the latest. 0 asks each time.
+	Fresh time.Duration
+	Log   *slog.Logger
 }
 
 // Server answers visitors.
 type Server struct {
 	Config
 	limits
-	releases *lru.Cache[string, known] // by slug
-	domains  domains
+	releases  *lru.Cache[string, known] // by site
+	standings *standings
 }
 
 // limits are how often an address, and a form, may be used.
@@ -50,20 +53,30 @@ func New(c Config) *Server {
 		c.Log = slog.New(slog.DiscardHandler)
 	}
 	releases, _ := lru.New[string, known](maxKnown) // a size that can be
-	return &Server{c, limits{
+	s := &Server{Config: c, limits: limits{
 		senders:   origin.NewAttempts(10, 6*time.Second),
 		forms:     origin.NewAttempts(120, 3*time.Second),
 		searchers: origin.NewAttempts(30, time.Second),
 		keys:      origin.NewAttempts(10, 30*time.Second),
 		visits:    origin.NewAttempts(60, time.Second),
-	}, releases, domains{}}
+	}, releases: releases}
+	s.standings = newStandings(&s.Config)
+	return s
 }
 
 // Keys of what a request's host says.
 const (
 	keyFace = "face"
 	keySlug = "slug"
+	keySite = "site" // what visitors find there, a *store.Standing
 )
+
+// standingOf is the site that a request's host shows to visitors, or nil.
+func standingOf(c *gin.Context) *store.Standing {
+	st, _ := c.Get(keySite)
+	found, _ := st.(*store.Standing)
+	return found
+}
 
 // bounds are what a visitor's request may take; files take as long as a slow line needs.
 var (
@@ -109,10 +122,22 @@ func (s *Server) Handler() (http.Handler, error) {
 // lead there.
 func (s *Server) faced(c *gin.Context) {
 	face, slug := s.Hosts.Which(c.Request.Host)
-	if face == site.Nothing {
-		if own, ok := s.domains.slug(c, s.Config, c.Request.Host); ok {
-			face, slug = site.Public, own
+	var found *store.Standing
+	var err error
+	switch face {
+	case site.Nothing:
+		if found, err = s.standings.atHost(c.Request.Host); found != nil {
+			face, slug = site.Public, found.Slug
 		}
+	case site.Public, site.Own, site.Draft:
+		found, err = s.standings.atAddress(slug)
+	}
+	if err != nil {
+		s.Log.Error("hosts", "id", origin.RequestID(c), "error", err)
+		c.Header("Retry-After", "5")
+		visitorPage(c, http.StatusServiceUnavailable, "This page can’t be shown just now", "Try it again in a moment.", "")
+		c.Abort()
+		return
 	}
 	if face == site.Nothing {
 		s.moved(c)
@@ -121,6 +146,7 @@ func (s *Server) faced(c *gin.Context) {
 	}
 	c.Set(keyFace, face)
 	c.Set(keySlug, slug)
+	c.Set(keySite, found)
 	c.Next()
 }
 
@@ -172,8 +198,8 @@ func (s *Server) publicly(c *gin.Context, slug, path string) string {
 	if slug == "" {
 		return ""
 	}
-	st, err := s.Store.SiteBySlug(c, slug)
-	if err != nil {
+	st, err := s.standings.atAddress(slug)
+	if err != nil || st == nil {
 		return ""
 	}
 	return s.Hosts.Public(st.Slug) + path

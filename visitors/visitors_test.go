@@ -76,8 +76,13 @@ func begin(t testing.TB) *visited {
 // says has a page published with words and a form "b1".
 func (v *visited) says(site, page, words string) {
 	v.t.Helper()
+	v.publishes(site, store.Edition{Page: page, Said: store.Said{Words: words, Forms: []string{"b1"}}})
+}
+
+func (v *visited) publishes(site string, editions ...store.Edition) {
+	v.t.Helper()
 	if err := v.Store.Publish(v.t.Context(), store.Publication{
-		Site: site, Editions: []store.Edition{{Page: page, Said: store.Said{Words: words, Forms: []string{"b1"}}}},
+		Site: site, Editions: editions,
 		Change: store.Change{Next: func([]byte, int64) ([]byte, error) { return []byte("{}"), nil }, Put: func([]byte) error { return nil }},
 	}); err != nil {
 		v.t.Fatal(err)
@@ -140,13 +145,13 @@ func TestNoCookies(t *testing.T) {
 func TestHosts(t *testing.T) {
 	v := begin(t)
 	for name, text := range map[string]string{
-		"skerry/contents/a.html": "<h1>Skerry</h1>", "skerry/contents/b.html": "<h1>Fares</h1>", "skerry/contents/c.html": "<h1>Nothing here</h1>",
-		"skerry/contents/d.txt": "Sitemap: x", "skerry/assets/style-0123456789ab.css": "h1{}", "skerry/assets/plain.css": "h1{}",
-		"skerry/assets/media/f0123456789abc-480.webp": "RIFF",
-		"skerry/release.json": `{"pages":{"":{"file":"a.html","type":"text/html"},"fares":{"file":"b.html","type":"text/html"}},
+		"w1/contents/a.html": "<h1>Skerry</h1>", "w1/contents/b.html": "<h1>Fares</h1>", "w1/contents/c.html": "<h1>Nothing here</h1>",
+		"w1/contents/d.txt": "Sitemap: x", "w1/assets/style-0123456789ab.css": "h1{}", "w1/assets/plain.css": "h1{}",
+		"w1/assets/media/f0123456789abc-480.webp": "RIFF",
+		"w1/release.json": `{"pages":{"":{"file":"a.html","type":"text/html"},"fares":{"file":"b.html","type":"text/html"}},
 			"moved":{"prices":"fares","old":"https://example.org/"},"files":{"robots.txt":{"file":"d.txt","type":"text/plain"}},
 			"missing":{"file":"c.html","type":"text/html"}}`,
-		"other/contents/a.html": "<h1>Other</h1>", "other/release.json": `{"pages":{"":{"file":"a.html","type":"text/html"}}}`,
+		"w2/contents/a.html": "<h1>Other</h1>", "w2/release.json": `{"pages":{"":{"file":"a.html","type":"text/html"}}}`,
 	} {
 		at := filepath.Join(v.SiteDir, name)
 		if err := os.MkdirAll(filepath.Dir(at), 0o700); err != nil {
@@ -156,6 +161,11 @@ func TestHosts(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
+	if err := v.Store.AddSite(t.Context(), &doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}); err != nil {
+		t.Fatal(err)
+	}
+	v.publishes("w1")
+	v.publishes("w2")
 	public, base := v.Hosts.Public("skerry"), "http://"+v.Hosts.Base
 	for _, tt := range []struct {
 		address string

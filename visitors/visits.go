@@ -26,7 +26,12 @@ func (s *Server) countVisit(c *gin.Context) {
 		c.Status(http.StatusTooManyRequests)
 		return
 	}
-	err = s.Store.CountVisit(c, c.GetString(keySlug), strings.Trim(c.PostForm("page"), "/"), width)
+	at := standingOf(c)
+	if at == nil {
+		c.Status(http.StatusNotFound)
+		return
+	}
+	err = s.Store.CountVisit(c, at.Site, strings.Trim(c.PostForm("page"), "/"), width)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		c.Status(http.StatusNotFound)

@@ -109,7 +109,7 @@ func TestOwnFonts(t *testing.T) {
 	if err != nil || status != http.StatusOK || len(part) == 0 || len(part) >= len(whole) {
 		t.Errorf("%d, %d bytes of %d, %v", status, len(part), len(whole), err)
 	}
-	if files, err := filepath.Glob(filepath.Join(p.siteDir, "skerry", "assets", "fonts", "own-*")); err != nil || len(files) != 2 { // and one with the letters of the page for what isn't there
+	if files, err := filepath.Glob(filepath.Join(p.siteDir, "w1", "assets", "fonts", "own-*")); err != nil || len(files) != 2 { // and one with the letters of the page for what isn't there
 		t.Errorf("published: %v, %v", files, err)
 	}
 	_, version := p.house()

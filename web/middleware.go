@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/doc"
 	"openplot/origin"
 	"openplot/store"
 )
@@ -114,6 +115,11 @@ func (s *Server) fail(c *gin.Context, err error) {
 	}
 	if errors.Is(err, store.ErrNotFound) {
 		s.problemPage(c, http.StatusNotFound)
+		return
+	}
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		s.sayProblem(c, http.StatusUnprocessableEntity, "That can’t be done", problem.Sentence())
 		return
 	}
 	s.Log.Error("failed", "id", origin.RequestID(c), "error", err)

@@ -302,10 +302,15 @@ func addPages(ctx context.Context, in *store.Store, site string, t tree.Tree, pa
 // archive sets a site aside, or brings it back.
 func (s *Server) archive(c *gin.Context) {
 	back := c.PostForm("back") != ""
-	if err := s.Store.ArchiveSite(c, siteOf(c).ID, !back); err != nil {
+	err := s.Store.ArchiveSite(c, siteOf(c).ID, !back)
+	if err == nil && back {
+		err = s.publisher.Show(c, s.Store, siteOf(c).ID)
+	}
+	if err != nil {
 		s.fail(c, err)
 		return
 	}
+	s.note(c, map[bool]string{false: "site archived", true: "site brought back"}[back], siteOf(c).ID, siteOf(c).Slug)
 	to := "/?done=archived"
 	if back {
 		to = "/?done=unarchived"
@@ -319,7 +324,7 @@ func (s *Server) moveSite(c *gin.Context) {
 	slug := strings.TrimSpace(c.PostForm("slug"))
 	probe, err := edit.NewSite(slug, st.Name, store.NewID)
 	if err == nil && probe.Slug != st.Slug {
-		err = s.Store.RenameSite(c, st.ID, slug, func() error { return s.publisher.Rename(st.Slug, slug) })
+		err = s.Store.RenameSite(c, st.ID, slug)
 	}
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
@@ -344,7 +349,7 @@ func (s *Server) deleteSite(c *gin.Context) {
 		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{Problem: doc.Problemf("Name", "isn't “%s”: write it to delete the site", st.Name).Sentence()}, nil)
 		return
 	}
-	if err := s.Store.DeleteSite(c, st.ID, func() error { return s.publisher.Vanish(st.Slug) }); err != nil {
+	if err := s.Store.DeleteSite(c, st.ID); err != nil {
 		s.fail(c, err)
 		return
 	}

@@ -221,7 +221,10 @@ func (s *Server) keepPageSettings(c *gin.Context) {
 	case errors.Is(err, store.ErrStale):
 		s.panelAgain(c, p, in, "Somebody else changed this page’s settings since. What you entered stands here; load the page again to see theirs.")
 		return
-	case err != nil:
+	case err == nil && in.Locked && in.Password != "" && p.PublishedSeq != nil:
+		err = s.publisher.Lock(c, s.Store, st.ID)
+	}
+	if err != nil {
 		s.fail(c, err)
 		return
 	}

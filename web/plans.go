@@ -10,6 +10,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/rights"
 	"openplot/site"
 	"openplot/store"
 )
@@ -46,7 +47,10 @@ func (s *Server) addPlan(c *gin.Context) {
 		s.showPublishing(c, http.StatusUnprocessableEntity, problem.Sentence(), p.Pages)
 		return
 	}
-	if err := s.Store.AddPlan(c, p); err != nil {
+	if err := s.Store.AddPlan(c, p); errors.As(err, &problem) {
+		s.showPublishing(c, http.StatusUnprocessableEntity, problem.Sentence(), p.Pages)
+		return
+	} else if err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -85,7 +89,8 @@ func (s *Server) plansOf(c *gin.Context, st *store.Site, infos []*store.PageInfo
 	return out, nil
 }
 
-// CarryOut does what a plan says: its pages are published as they stand now.
+// CarryOut does what a plan says, if whoever made it may still do so: its pages are published as
+// they stand now.
 func (s *Server) CarryOut(ctx context.Context, id string) error {
 	p, err := s.Store.Plan(ctx, id)
 	if errors.Is(err, store.ErrNotFound) {
@@ -94,9 +99,12 @@ func (s *Server) CarryOut(ctx context.Context, id string) error {
 	if err != nil {
 		return err
 	}
-	st, err := s.Store.SiteByID(ctx, p.Site)
+	st, err := s.Store.SiteFor(ctx, p.By, p.Site)
+	if err == nil && !st.Role.May(rights.Publish) {
+		err = store.ErrNotFound
+	}
 	if errors.Is(err, store.ErrNotFound) {
-		return nil
+		return s.Store.FailPlan(ctx, id, "whoever made it may not publish any more; plan it again")
 	}
 	if err != nil {
 		return err

@@ -204,8 +204,13 @@ func full(err error) bool { return errors.Is(err, syscall.ENOSPC) || errors.Is(e
 
 // export answers with all that visitors see, as an archive for any other host.
 func (s *Server) export(c *gin.Context) {
+	src, err := site.ReadSource(c, s.Store, siteOf(c))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	var b bytes.Buffer
-	err := s.publisher.Export(&b, siteOf(c).Slug)
+	err = s.publisher.Export(&b, src)
 	if errors.Is(err, fs.ErrNotExist) {
 		s.showPublishing(c, http.StatusUnprocessableEntity, "Nothing is published yet, so there is nothing to export. Publish the site first.", nil)
 		return

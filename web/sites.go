@@ -52,7 +52,7 @@ func (s *Server) sites(c *gin.Context) {
 		return
 	}
 	v := sitesView{User: user(c), Query: q.Words, Archived: q.Archived, From: q.From, All: all, Done: map[string]string{
-		"archived": "Archived: it is published as it was, and listed under Archived.", "unarchived": "It is among your sites again.",
+		"archived": "Archived: visitors find nothing of it until you bring it back. It is listed under Archived.", "unarchived": "It is among your sites again, and visitors see what they saw before.",
 		"deleted": "Deleted. It can be had back below for 30 days.",
 	}[c.Query("done")]}
 	for _, i := range found {

@@ -174,5 +174,9 @@ func (s *Server) problemPage(c *gin.Context, status int) {
 			"Your edits are kept. Load the page again; if it keeps happening, tell whoever runs Open Plot the number below.",
 		},
 	}[status]
-	s.screen(c, status, "problem", map[string]string{"Title": words[0], "Words": words[1], "Request": origin.RequestID(c)})
+	s.sayProblem(c, status, words[0], words[1])
+}
+
+func (s *Server) sayProblem(c *gin.Context, status int, title, words string) {
+	s.screen(c, status, "problem", map[string]string{"Title": title, "Words": words, "Request": origin.RequestID(c)})
 }

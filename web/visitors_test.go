@@ -108,7 +108,7 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 	if status, text, _ := d.post(benchPath+"/publish", url.Values{}); status != http.StatusOK {
 		t.Fatalf("publishing: %d %s", status, text)
 	}
-	html, err := site.Read(os.DirFS(filepath.Join(p.siteDir, "skerry")), "")
+	html, err := site.Read(os.DirFS(filepath.Join(p.siteDir, "w1")), "")
 	if err != nil {
 		t.Fatal(err)
 	}

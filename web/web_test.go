@@ -441,7 +441,7 @@ func TestTryAndPublish(t *testing.T) {
 			t.Errorf("%s was served", path)
 		}
 	}
-	if err := os.Symlink("/etc/passwd", filepath.Join(p.siteDir, "skerry", "link")); err != nil {
+	if err := os.Symlink("/etc/passwd", filepath.Join(p.siteDir, "w1", "link")); err != nil {
 		t.Fatal(err)
 	}
 	if status, _, _ := stranger.get(p.hosts.Public("skerry") + "/link"); status == http.StatusOK {

@@ -70,7 +70,7 @@ func serve(ctx context.Context, s settings) error {
 		return err
 	}
 	pages, err := visitors.New(visitors.Config{
-		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Proxies: s.proxies, Log: log,
+		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Proxies: s.proxies, Log: log, Fresh: freshHosts,
 	}).Handler()
 	if err != nil {
 		return err
@@ -104,6 +104,9 @@ func serve(ctx context.Context, s settings) error {
 	return run(ctx, listeners, []http.Handler{app, pages, metrics.Handler()}[:len(listeners)])
 }
 
+// freshHosts is how long visitors may still find what isn't shown any more.
+const freshHosts = 250 * time.Millisecond
+
 // certificates asks for those of the sites' hosts as visitors come to them (RFC 8555), and keeps
 // them in a folder. It is for machines that face the world with the pages' port.
 func (s settings) certificates(st *store.Store) *autocert.Manager {
@@ -120,17 +123,11 @@ func certified(ctx context.Context, st *store.Store, hosts site.Hosts, host stri
 		return nil
 	}
 	if face != site.Nothing {
-		_, err := st.SiteBySlug(ctx, slug)
+		_, err := st.AtAddress(ctx, slug)
 		return err
 	}
-	shown, err := st.ShownDomains(ctx)
-	if err != nil {
-		return err
-	}
-	if _, ok := shown[host]; !ok {
-		return fmt.Errorf("%s is no site's: %w", host, store.ErrNotFound)
-	}
-	return nil
+	_, err := st.AtDomain(ctx, host)
+	return err
 }
 
 // greet says where everything is.

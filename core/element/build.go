@@ -43,6 +43,7 @@ type PageLink struct {
 	// puts it into that of the footer.
 	Menu                string
 	OutOfMenu, InFooter bool
+	Locked              bool // visitors need a password: nothing tells what it is about
 }
 
 // InMenus is what menus call the page.

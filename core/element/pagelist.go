@@ -29,7 +29,7 @@ var pageList = Anatomy{
 	build:    (*Builder).pageList,
 }
 
-// listed gives the pages that a list shows.
+// listed gives the pages that a list shows: none that has a password.
 func (b *Builder) listed(c doc.Content) []PageLink {
 	if len(b.Pages) == 0 {
 		return []PageLink{{Slug: "somewhere", Name: "Another page", Description: "What it is about."}}
@@ -37,7 +37,7 @@ func (b *Builder) listed(c doc.Content) []PageLink {
 	most, _ := strconv.ParseFloat(cmp.Or(c.Values["count"], "0"), 64)
 	var pages []PageLink
 	for _, p := range b.Pages {
-		if wanted := c.Values["category"]; p.Slug != b.Here && (wanted == "" || slices.ContainsFunc(p.Categories, func(has string) bool { return strings.EqualFold(has, wanted) })) {
+		if wanted := c.Values["category"]; p.Slug != b.Here && !p.Locked && (wanted == "" || slices.ContainsFunc(p.Categories, func(has string) bool { return strings.EqualFold(has, wanted) })) {
 			pages = append(pages, p)
 		}
 	}
