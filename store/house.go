@@ -244,7 +244,7 @@ func tokenUses(ctx context.Context, q sqlx.QueryerContext, site, token string) (
 	var docs [][]byte
 	if err := sqlx.SelectContext(
 		ctx, q, &docs,
-		`SELECT doc FROM pages WHERE site_id = $1 AND strpos(doc::text, $2) > 0 FOR SHARE`,
+		`SELECT doc FROM pages WHERE site_id = $1 AND strpos(doc::text, $2) > 0 ORDER BY id FOR SHARE`,
 		site, token,
 	); err != nil {
 		return 0, fmt.Errorf("looking for a token: %w", err)

@@ -184,6 +184,8 @@ func (s *Store) edit(
 ) (done map[string]*Edited, spreads []string, err error) {
 	done = map[string]*Edited{}
 	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
+		clear(done)
+		spreads = nil
 		var others []string
 		if len(shared) > 0 {
 			if err := tx.SelectContext(ctx, &others, `SELECT id FROM pages WHERE site_id = (SELECT site_id FROM pages WHERE id = $1) AND (shared && $2 OR id = $1)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
+	"slices"
 	"time"
 
 	"github.com/jmoiron/sqlx"
@@ -42,6 +43,13 @@ func (s *Store) Publish(ctx context.Context, p Publication) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		at, err := lockInUse(ctx, tx, p.Site)
 		if err != nil {
+			return err
+		}
+		pages := slices.Clone(p.Withdrawn)
+		for _, e := range p.Editions {
+			pages = append(pages, e.Page)
+		}
+		if err := lockPages(ctx, tx, pages); err != nil {
 			return err
 		}
 		var last int64

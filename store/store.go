@@ -12,11 +12,13 @@ import (
 	"encoding/base32"
 	"errors"
 	"fmt"
+	mathrand "math/rand/v2"
 	"runtime"
 	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/jmoiron/sqlx"
 	"github.com/riverqueue/river"
@@ -145,11 +147,29 @@ func notFound(err error) error {
 	return err
 }
 
-// inTx runs f in a transaction: this store's own, if it is one.
+// inTx runs f in a transaction: this store's own, if it is one. Where transactions stood in each
+// other's way f is run again, a few times, in another one: what it does elsewhere has to bear that.
 func (s *Store) inTx(ctx context.Context, f func(*sqlx.Tx) error) error {
 	if tx, ok := s.db.(*sqlx.Tx); ok {
 		return f(tx)
 	}
+	for try := 1; ; try++ {
+		err := s.tryTx(ctx, f)
+		if try == mostTries || !inEachOthersWay(err) {
+			return err
+		}
+		select {
+		case <-ctx.Done():
+			return err
+		case <-time.After(time.Duration(mathrand.Int64N(int64(try) * int64(20*time.Millisecond)))):
+		}
+	}
+}
+
+// mostTries is how often a transaction is tried.
+const mostTries = 5
+
+func (s *Store) tryTx(ctx context.Context, f func(*sqlx.Tx) error) error {
 	tx, err := s.pool.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("beginning: %w", err)
@@ -160,6 +180,41 @@ func (s *Store) inTx(ctx context.Context, f func(*sqlx.Tx) error) error {
 	}
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("committing: %w", err)
+	}
+	return nil
+}
+
+// inEachOthersWay reports whether a transaction was ended for the sake of others (PostgreSQL 15,
+// appendix A: 40P01, deadlock_detected; 40001, serialization_failure).
+func inEachOthersWay(err error) bool {
+	var pg *pgconn.PgError
+	return errors.As(err, &pg) && (pg.Code == "40P01" || pg.Code == "40001")
+}
+
+// OnSite has f do several things to one site as one, as Transaction does, with the site locked
+// before any of its pages is (docs/decisions/0024).
+func (s *Store) OnSite(ctx context.Context, site string, f func(*Store) error) error {
+	return s.Transaction(ctx, func(in *Store) error {
+		if err := in.inTx(ctx, func(tx *sqlx.Tx) error { return lockSite(ctx, tx, site) }); err != nil {
+			return err
+		}
+		return f(in)
+	})
+}
+
+// lockSite locks a site until the end of the transaction, which is to lock none of its pages
+// before.
+func lockSite(ctx context.Context, tx *sqlx.Tx, site string) error {
+	if err := tx.GetContext(ctx, new(string), `SELECT id FROM sites WHERE id = $1 FOR NO KEY UPDATE`, site); err != nil {
+		return fmt.Errorf("locking the site: %w", notFound(err))
+	}
+	return nil
+}
+
+// lockPages locks pages until the end of the transaction, in the order in which all do.
+func lockPages(ctx context.Context, tx *sqlx.Tx, ids []string) error {
+	if _, err := tx.ExecContext(ctx, `SELECT FROM pages WHERE id = ANY ($1) ORDER BY id FOR NO KEY UPDATE`, ids); err != nil {
+		return fmt.Errorf("locking pages: %w", err)
 	}
 	return nil
 }

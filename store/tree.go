@@ -68,6 +68,9 @@ func (s *Store) arrange(
 		if _, err := tx.ExecContext(ctx, `UPDATE sites SET version = version + 1 WHERE id = $1`, site); err != nil { // which locks it
 			return fmt.Errorf("locking the site: %w", err)
 		}
+		if _, err := tx.ExecContext(ctx, `SELECT FROM pages WHERE site_id = $1 ORDER BY id FOR NO KEY UPDATE`, site); err != nil {
+			return fmt.Errorf("locking pages: %w", err)
+		}
 		in := &Store{db: tx}
 		infos, err := in.Pages(ctx, site)
 		if err != nil {
@@ -201,7 +204,7 @@ func (s *Store) DeletedPages(ctx context.Context, site string) (ps []*PageInfo, 
 // RestorePage brings a deleted page back: where it stood, if that is still there, at its address
 // or, where that is taken, at another.
 func (s *Store) RestorePage(ctx context.Context, site, id string) error {
-	return s.Transaction(ctx, func(in *Store) error {
+	return s.OnSite(ctx, site, func(in *Store) error {
 		var p PageInfo
 		if err := in.db.GetContext(ctx, &p, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.id = $2 AND p.deleted_at IS NOT NULL FOR NO KEY UPDATE`, site, id); err != nil {
 			return fmt.Errorf("finding a deleted page: %w", notFound(err))
@@ -277,15 +280,15 @@ const leastLock = 4
 
 func (s *Store) changePage(ctx context.Context, site, page, set string, args ...any) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `UPDATE sites SET version = version + 1 WHERE id = $1`, site); err != nil { // which locks it
+			return fmt.Errorf("changing the site: %w", err)
+		}
 		r, err := tx.ExecContext(ctx, `UPDATE pages SET `+set+` WHERE site_id = $1 AND id = $2 AND deleted_at IS NULL`, append([]any{site, page}, args...)...)
 		if err != nil {
 			return fmt.Errorf("changing a page: %w", err)
 		}
 		if n, err := r.RowsAffected(); err != nil || n == 0 {
 			return errors.Join(ErrNotFound, err)
-		}
-		if _, err := tx.ExecContext(ctx, `UPDATE sites SET version = version + 1 WHERE id = $1`, site); err != nil {
-			return fmt.Errorf("changing the site: %w", err)
 		}
 		return nil
 	})
@@ -310,8 +313,8 @@ func (s *Store) Redirects(ctx context.Context, site string) (rs []Redirect, err 
 // AddRedirect keeps an address that leads elsewhere. Errors are *doc.Problem.
 func (s *Store) AddRedirect(ctx context.Context, site, from, to string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `SELECT FROM sites WHERE id = $1 FOR NO KEY UPDATE`, site); err != nil {
-			return fmt.Errorf("locking the site: %w", err)
+		if err := lockSite(ctx, tx, site); err != nil {
+			return err
 		}
 		in := &Store{db: tx}
 		infos, err := in.Pages(ctx, site)

@@ -262,6 +262,7 @@ func (s *Store) Together(
 ) (map[string]*Edited, error) {
 	done := map[string]*Edited{}
 	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
+		clear(done)
 		version, was, err := lockHouse(ctx, tx, site)
 		if err != nil {
 			return err

@@ -51,7 +51,12 @@ func (s *Store) KeepVersion(ctx context.Context, site, page, user string, kind V
 
 // KeepSiteVersion keeps a site with all its pages as they are now.
 func (s *Store) KeepSiteVersion(ctx context.Context, site, user string, kind VersionKind, note string) error {
-	return s.inTx(ctx, func(tx *sqlx.Tx) error { return keepSiteVersion(ctx, tx, site, user, kind, note) })
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if err := lockSite(ctx, tx, site); err != nil {
+			return err
+		}
+		return keepSiteVersion(ctx, tx, site, user, kind, note)
+	})
 }
 
 func keepSiteVersion(ctx context.Context, tx *sqlx.Tx, site, user string, kind VersionKind, note string) error {

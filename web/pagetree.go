@@ -212,7 +212,7 @@ func (s *Server) keepPageSettings(c *gin.Context) {
 		InMenu: c.PostForm("in-menu") != "", InFooter: c.PostForm("in-footer") != "", Unlisted: c.PostForm("unlisted") != "", Locked: c.PostForm("locked") != "",
 		Picture: c.PostForm("picture"), Base: base,
 	}
-	err := s.Store.Transaction(c, func(in2 *store.Store) error { return s.settle(c, in2, st, p, in) })
+	err := s.Store.OnSite(c, st.ID, func(in2 *store.Store) error { return s.settle(c, in2, st, p, in) })
 	var problem *doc.Problem
 	switch {
 	case errors.As(err, &problem):
@@ -399,7 +399,7 @@ func (s *Server) copyPage(c *gin.Context) {
 		return
 	}
 	next.Name = freshName(p.Doc.Name, infos)
-	err = s.Store.Transaction(c, func(in *store.Store) error {
+	err = s.Store.OnSite(c, st.ID, func(in *store.Store) error {
 		if err := in.PutPage(c, st.ID, &next, func(t tree.Tree) (tree.Tree, error) {
 			parent := ""
 			if p.Parent != nil {
@@ -457,7 +457,7 @@ func (s *Server) several(c *gin.Context) {
 	chosen := slices.DeleteFunc(slices.Clone(infos), func(p *store.PageInfo) bool { return !slices.Contains(ids, p.ID) })
 	switch act {
 	case "show", "hide":
-		err = s.Store.Transaction(c, func(in *store.Store) error {
+		err = s.Store.OnSite(c, st.ID, func(in *store.Store) error {
 			for _, p := range chosen {
 				if err := in.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: act == "show", InFooter: p.InFooter, MenuName: p.MenuName}); err != nil {
 					return err
@@ -516,7 +516,7 @@ func (s *Server) remove(c *gin.Context, st *store.Site, ids []string, infos []*s
 		}
 	}
 	act := map[bool]string{true: "page deleted", false: "page withdrawn"}[deleted]
-	err := s.Store.Transaction(c, func(in *store.Store) error {
+	err := s.Store.OnSite(c, st.ID, func(in *store.Store) error {
 		if deleted {
 			if err := in.Rearrange(c, st.ID, func(t tree.Tree) (tree.Tree, error) {
 				for _, id := range ids {
