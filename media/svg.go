@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 )
 
 // svgElements are those kept of an SVG: shapes, text, paint servers, filters and
@@ -186,7 +187,7 @@ func localOnly(v string) bool {
 // 300 × 150 (CSS Images 3 §5.1).
 func svgSize(t xml.StartElement) (w, h int) {
 	px := func(s string) float64 {
-		f, err := strconv.ParseFloat(strings.TrimSuffix(strings.TrimSpace(s), "px"), 64)
+		f, err := number.Real(strings.TrimSuffix(strings.TrimSpace(s), "px"))
 		if err != nil || f < 1 || f > 20000 {
 			return 0
 		}

@@ -24,6 +24,7 @@ import (
 	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/emit"
+	"openplot/core/number"
 	"openplot/fonts"
 	"openplot/icons"
 )
@@ -265,7 +266,7 @@ func (src Source) focal() [2]float64 {
 			continue
 		}
 		for i, part := range strings.Fields(m.Focal) {
-			if v, err := strconv.ParseFloat(strings.TrimSuffix(part, "%"), 64); err == nil && i < 2 {
+			if v, err := number.Real(strings.TrimSuffix(part, "%")); err == nil && i < 2 {
 				at[i] = v / 100
 			}
 		}

@@ -6,7 +6,6 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -14,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/element"
+	"openplot/core/number"
 	"openplot/origin"
 	"openplot/store"
 )
@@ -126,7 +126,7 @@ func suspicion(answers []store.Answer) (rest []store.Answer, why string) {
 				why = "a field was filled in that nobody sees"
 			}
 		case element.FormTook:
-			ms, err := strconv.ParseFloat(a.Value, 64)
+			ms, err := number.Real(a.Value)
 			switch {
 			case why != "":
 			case err != nil:

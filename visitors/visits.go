@@ -3,12 +3,12 @@ package visitors
 import (
 	"errors"
 	"net/http"
-	"strconv"
 	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/number"
 	"openplot/origin"
 	"openplot/store"
 )
@@ -16,7 +16,7 @@ import (
 // countVisit counts that a page was seen in a window of a width. Of who it was only the network is
 // looked at, to keep it from counting too often, and that is kept nowhere.
 func (s *Server) countVisit(c *gin.Context) {
-	width, err := strconv.Atoi(c.PostForm("width"))
+	width, err := number.Whole(c.PostForm("width"))
 	if err != nil || width < 1 {
 		c.Status(http.StatusUnprocessableEntity)
 		return

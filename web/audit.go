@@ -3,10 +3,10 @@ package web
 import (
 	"context"
 	"net/http"
-	"strconv"
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/number"
 	"openplot/origin"
 	"openplot/store"
 )
@@ -65,7 +65,7 @@ func (s *Server) operator(c *gin.Context) {
 
 // operateJob tries a job again, or forgets it.
 func (s *Server) operateJob(c *gin.Context) {
-	id, err := strconv.ParseInt(c.PostForm("id"), 10, 64)
+	id, err := number.Sequence(c.PostForm("id"))
 	if err != nil {
 		s.problemPage(c, http.StatusNotFound)
 		return

@@ -7,7 +7,6 @@ import (
 	"html/template"
 	"net/http"
 	"slices"
-	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -36,9 +35,8 @@ func (s *Server) look(c *gin.Context) (*bench.View, error) {
 	if v.History, err = s.Store.History(c, p.ID, user(c).ID); err != nil {
 		return nil, err
 	}
-	v.Width = float64(st.Zones[0].Typical)
-	if w, err := strconv.ParseFloat(c.Request.FormValue("width"), 64); err == nil {
-		v.Width = min(max(w, bench.LeastWidth), bench.GreatestWidth) // NaN becomes the least
+	if v.Width, err = bench.ReadWidth(c.Request.FormValue("width"), float64(st.Zones[0].Typical)); err != nil {
+		return nil, err
 	}
 	v.Zone = st.Zones.At(v.Width)
 	v.Selected = c.Request.FormValue("select")

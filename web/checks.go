@@ -445,7 +445,12 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 		User: user(c), Site: st, Page: p, Slug: pageSlug(p.Slug), Counts: checked.Counts(), Problem: problem, Table: q.Get("as") == "table", Query: address{q},
 		All: len(checked.Findings), Pages: pages,
 	}
-	v.Width, _ = strconv.Atoi(q.Get("width"))
+	width, err := bench.ReadWidth(q.Get("width"), 0)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	v.Width = int(width)
 	if q.Get("done") == "mended" {
 		v.Done = "Mended. Undo on the Bench takes it back."
 	}

@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/number"
 	"openplot/site"
 	"openplot/store"
 )
@@ -97,7 +98,7 @@ func (s *Server) rows(c *gin.Context, st *store.Site, from int) (*pageList, erro
 
 // moreRows answers with a part of the pages.
 func (s *Server) moreRows(c *gin.Context) {
-	from, err := strconv.Atoi(c.Query("from"))
+	from, err := number.Whole(c.Query("from"))
 	if err != nil || from < 0 {
 		from = 0
 	}

@@ -12,6 +12,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/number"
 	"openplot/icons"
 	"openplot/metrics"
 	"openplot/store"
@@ -129,7 +130,7 @@ func hasIcon(name string) bool {
 
 // undo takes back the person's last edit, or as many as "steps" says.
 func (s *Server) undo(c *gin.Context) {
-	steps, err := strconv.Atoi(cmp.Or(c.PostForm("steps"), "1"))
+	steps, err := number.Whole(cmp.Or(c.PostForm("steps"), "1"))
 	if err != nil || steps < 1 || steps > store.MostBack {
 		steps = 1
 	}

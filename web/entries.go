@@ -11,6 +11,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/rights"
 	"openplot/origin"
 	"openplot/store"
@@ -108,7 +109,7 @@ func (s *Server) eraseEntries(c *gin.Context) {
 // setEntryDays says how long entries are kept.
 func (s *Server) setEntryDays(c *gin.Context) {
 	st := siteOf(c)
-	days, err := strconv.Atoi(strings.TrimSpace(c.PostForm("days")))
+	days, err := number.Whole(strings.TrimSpace(c.PostForm("days")))
 	if err != nil || days < 1 || days > 3650 {
 		s.entriesScreen(c, http.StatusUnprocessableEntity, "", doc.Problemf("Days", "can't be %.20q: write a number from 1 to 3650", c.PostForm("days")).Sentence())
 		return

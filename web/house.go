@@ -15,6 +15,7 @@ import (
 	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/number"
 	"openplot/core/style"
 	"openplot/store"
 )
@@ -384,7 +385,7 @@ func houseCommand(c *gin.Context) edit.HouseCommand {
 
 // baseOf is the version that a change was made against; none is stale.
 func baseOf(c *gin.Context) int64 {
-	base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64)
+	base, _ := number.Sequence(c.PostForm("base"))
 	return base
 }
 
@@ -392,7 +393,7 @@ func baseOf(c *gin.Context) int64 {
 func (s *Server) editHouse(c *gin.Context) {
 	st := siteOf(c)
 	command := houseCommand(c)
-	base, err := strconv.ParseInt(c.PostForm("base"), 10, 64)
+	base, err := number.Sequence(c.PostForm("base"))
 	if err != nil {
 		base = st.Version
 	}

@@ -16,6 +16,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/media"
@@ -251,13 +252,13 @@ func (s *Server) describe(c *gin.Context, m *store.Medium) error {
 // reshape turns or crops a picture.
 func (s *Server) reshape(c *gin.Context, m *store.Medium) error {
 	var change media.Change
-	change.Turns, _ = strconv.Atoi(c.PostForm("turns"))
+	change.Turns, _ = number.Whole(c.PostForm("turns"))
 	for name, to := range map[string]*float64{"left": &change.Left, "top": &change.Top, "right": &change.Right, "bottom": &change.Bottom} {
 		v := strings.TrimSpace(strings.TrimSuffix(c.PostForm(name), "%"))
 		if v == "" {
 			continue
 		}
-		n, err := strconv.ParseFloat(v, 64)
+		n, err := number.Real(v)
 		if err != nil || n < 0 || n > 95 {
 			return doc.Problemf("Crop", "can't be %.20q: write 0 to 95 per cent", v)
 		}

@@ -15,6 +15,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/found"
+	"openplot/core/number"
 	"openplot/core/tree"
 	"openplot/core/value"
 	"openplot/site"
@@ -205,7 +206,7 @@ func (s *Server) previewPart(c *gin.Context) {
 // keepPageSettings keeps what was entered of a page: all of it, or nothing.
 func (s *Server) keepPageSettings(c *gin.Context) {
 	st, p := siteOf(c), pageOf(c)
-	base, _ := strconv.ParseInt(c.PostForm("base"), 10, 64)
+	base, _ := number.Sequence(c.PostForm("base"))
 	in := pageSettings{
 		Name: c.PostForm("name"), Segment: strings.TrimSpace(c.PostForm("segment")), Parent: c.PostForm("parent"), Title: c.PostForm("title"),
 		Description: c.PostForm("description"), Language: c.PostForm("language"), MenuName: strings.TrimSpace(c.PostForm("menu-name")), Password: c.PostForm("password"),

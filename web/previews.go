@@ -3,12 +3,12 @@ package web
 import (
 	"net/http"
 	"slices"
-	"strconv"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/store"
 )
 
@@ -73,7 +73,7 @@ func (s *Server) previewsScreen(c *gin.Context, status int, made, problem string
 // newPreview makes a link to a page, or to the whole site.
 func (s *Server) newPreview(c *gin.Context) {
 	st := siteOf(c)
-	days, err := strconv.Atoi(c.PostForm("days"))
+	days, err := number.Whole(c.PostForm("days"))
 	if err != nil || !slices.ContainsFunc(previewLives, func(l previewLife) bool { return l.Days == days }) {
 		s.previewsScreen(c, http.StatusUnprocessableEntity, "", doc.Problemf("Ends", "can't be %.20q days: choose one of the list", c.PostForm("days")).Sentence())
 		return

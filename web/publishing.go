@@ -15,6 +15,7 @@ import (
 
 	"openplot/core/compare"
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/metrics"
 	"openplot/site"
 	"openplot/store"
@@ -186,7 +187,7 @@ func (s *Server) publishSeveral(c *gin.Context) {
 // goBack shows visitors what an earlier publication showed.
 func (s *Server) goBack(c *gin.Context) {
 	st := siteOf(c)
-	number, _ := strconv.ParseInt(c.PostForm("number"), 10, 64)
+	number, _ := number.Sequence(c.PostForm("number"))
 	src, err := site.ReadSource(c, s.Store, st)
 	if err == nil {
 		err = s.publisher.Back(c, s.Store, src, number, user(c).ID)

@@ -3,7 +3,6 @@ package web
 import (
 	"net/http"
 	"slices"
-	"strconv"
 
 	"github.com/gin-gonic/gin"
 
@@ -21,9 +20,10 @@ func (s *Server) sharedOn(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	width := float64(st.Zones[0].Typical)
-	if w, err := strconv.ParseFloat(c.Query("width"), 64); err == nil {
-		width = min(max(w, bench.LeastWidth), bench.GreatestWidth)
+	width, err := bench.ReadWidth(c.Query("width"), float64(st.Zones[0].Typical))
+	if err != nil {
+		s.fail(c, err)
+		return
 	}
 	var on []bench.OnPage
 	for _, info := range src.Pages {

@@ -12,6 +12,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/edit"
+	"openplot/core/number"
 	"openplot/store"
 )
 
@@ -44,7 +45,7 @@ const sitesAtOnce = 24
 // sites shows the sites of the person, each with a drawing of its home page.
 func (s *Server) sites(c *gin.Context) {
 	q := store.SiteQuery{Words: strings.TrimSpace(c.Query("q")), Archived: c.Query("archived") != "", Limit: sitesAtOnce}
-	q.From, _ = strconv.Atoi(c.Query("from"))
+	q.From, _ = number.Whole(c.Query("from"))
 	q.From = max(q.From, 0)
 	found, all, err := s.Store.SiteList(c, user(c).ID, q)
 	if err != nil {

@@ -3,7 +3,6 @@ package web
 import (
 	"errors"
 	"net/http"
-	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -31,9 +30,17 @@ func (s *Server) tryEdit(c *gin.Context) {
 		return
 	}
 	v := &bench.View{Stage: s.workshop.Stage(st, src, p.Slug), Page: p.Doc, Seq: p.Seq}
-	if at, err := strconv.ParseFloat(c.PostForm("at"), 64); err == nil {
-		v.Width = min(max(at, bench.LeastWidth), bench.GreatestWidth)
+	if v.Width, err = bench.ReadWidth(c.PostForm("at"), 0); err != nil {
+		s.refuseTry(c, err)
+		return
+	}
+	if v.Width > 0 {
 		v.Zone = st.Zones.At(v.Width)
+	}
+	dragged, err := bench.ReadWidth(c.PostForm("width"), 0)
+	if err != nil {
+		s.refuseTry(c, err)
+		return
 	}
 	if !allowed(v, command) {
 		c.JSON(http.StatusForbidden, gin.H{"problem": forWriters})
@@ -47,8 +54,8 @@ func (s *Server) tryEdit(c *gin.Context) {
 	}
 	metrics.Edits.WithLabelValues("tried").Inc()
 	v.Page = result.Page
-	if width, err := strconv.ParseFloat(c.PostForm("width"), 64); err == nil { // while it is dragged: where it would all stand
-		v.Width = min(max(width, bench.LeastWidth), bench.GreatestWidth)
+	if dragged > 0 { // where it would all stand
+		v.Width = dragged
 		v.Zone = st.Zones.At(v.Width)
 		v.Stage = v.Passing()
 		c.JSON(http.StatusOK, gin.H{"boxes": v.Boxes(result.Sections)})

@@ -4,13 +4,13 @@ import (
 	"encoding/json"
 	"errors"
 	"net/http"
-	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/number"
 	"openplot/store"
 	"openplot/web/bench"
 )
@@ -78,7 +78,7 @@ func (s *Server) showZones(c *gin.Context, status int, problem string) {
 func (s *Server) setZones(c *gin.Context) {
 	st := siteOf(c)
 	id := c.PostForm("zone")
-	at, aerr := strconv.Atoi(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(c.PostForm("at")), "px")))
+	at, aerr := number.Whole(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(c.PostForm("at")), "px")))
 	width := func() error {
 		if aerr != nil {
 			return doc.Problemf("Width", "can't be %.20q: write px, such as 640", c.PostForm("at"))

@@ -2,10 +2,10 @@ package check
 
 import (
 	"math"
-	"strconv"
 	"strings"
 
 	"openplot/core/colour"
+	"openplot/core/number"
 	"openplot/core/style"
 )
 
@@ -153,7 +153,7 @@ func (p *Pixels) fitted(fit, position string, w, h, x, y float64) colour.Colour 
 func position2(v string) (x, y float64) {
 	x, y = 0.5, 0.5
 	for i, f := range strings.Fields(v) {
-		n, err := strconv.ParseFloat(strings.TrimSuffix(f, "%"), 64)
+		n, err := number.Real(strings.TrimSuffix(f, "%"))
 		if err != nil || i > 1 {
 			continue
 		}
@@ -196,7 +196,7 @@ func readGradient(v string) (g gradient, ok bool) {
 	parts := layers(strings.TrimSuffix(rest, ")"))
 	g.kind, g.angle = kind, 180
 	if a, is := strings.CutSuffix(strings.TrimPrefix(parts[0], "from "), "deg"); is {
-		n, err := strconv.ParseFloat(a, 64)
+		n, err := number.Real(a)
 		if err != nil {
 			return g, false
 		}
@@ -211,7 +211,7 @@ func readGradient(v string) (g gradient, ok bool) {
 			return g, false
 		}
 		s := stop{float64(i) / float64(max(len(parts)-1, 1)), col}
-		if n, err := strconv.ParseFloat(strings.TrimSuffix(at, "%"), 64); placed && err == nil {
+		if n, err := number.Real(strings.TrimSuffix(at, "%")); placed && err == nil {
 			s.at = n / 100
 		}
 		g.stops = append(g.stops, s)

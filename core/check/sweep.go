@@ -50,6 +50,9 @@ func (g *gathered) sweep(ctx context.Context, rules []*Rule) ([]Finding, error) 
 		s := &sight{gathered: g}
 		all := make([][]raw, len(p.At))
 		for i, w := range p.At {
+			if err := ctx.Err(); err != nil {
+				return nil, err
+			}
 			s.look(rules, p.Tree.At(float64(w)), w)
 			all[i] = slices.Clone(s.found)
 		}

@@ -8,6 +8,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/number"
 	"openplot/core/style"
 )
 
@@ -71,8 +72,8 @@ var blurred = Rule{
 			if b.Node.Tag != "img" || b.block == "" || vector(attr(b.Node, "src")) {
 				continue
 			}
-			w, _ := strconv.ParseFloat(attr(b.Node, "width"), 64)
-			h, _ := strconv.ParseFloat(attr(b.Node, "height"), 64)
+			w, _ := number.Real(attr(b.Node, "width"))
+			h, _ := number.Real(attr(b.Node, "height"))
 			if w <= 0 || h <= 0 {
 				continue
 			}
@@ -130,14 +131,14 @@ func Loads(n *element.Node, width float64) (address string, px float64) {
 		srcset, sizes = n.Sources[0].Srcset, n.Sources[0].Sizes
 	}
 	address = attr(n, "src")
-	px, _ = strconv.ParseFloat(attr(n, "width"), 64)
+	px, _ = number.Real(attr(n, "width"))
 	needs, first := sizesAt(sizes, width), true
 	for _, c := range strings.Split(srcset, ",") {
 		f := strings.Fields(c)
 		if len(f) != 2 {
 			continue
 		}
-		w, err := strconv.ParseFloat(strings.TrimSuffix(f[1], "w"), 64)
+		w, err := number.Real(strings.TrimSuffix(f[1], "w"))
 		if err != nil {
 			continue
 		}
@@ -156,7 +157,7 @@ func sizesAt(sizes string, width float64) float64 {
 		if w, is := strings.CutSuffix(v, "vw"); is {
 			n, unit = w, width/100
 		}
-		f, err := strconv.ParseFloat(strings.TrimSuffix(n, "px"), 64)
+		f, err := number.Real(strings.TrimSuffix(n, "px"))
 		if err != nil {
 			return width
 		}
@@ -165,7 +166,7 @@ func sizesAt(sizes string, width float64) float64 {
 	for _, part := range layers(sizes) {
 		if rest, is := strings.CutPrefix(part, "(max-width: "); is {
 			most, then, _ := strings.Cut(rest, "px) ")
-			if n, err := strconv.ParseFloat(most, 64); err == nil && width > n {
+			if n, err := number.Real(most); err == nil && width > n {
 				continue
 			}
 			part = then

@@ -3,8 +3,9 @@ package colour
 import (
 	"fmt"
 	"math"
-	"strconv"
 	"strings"
+
+	"openplot/core/number"
 )
 
 // Parse reads a colour as a designer writes one: hexadecimal, rgb(), hsl() or
@@ -28,7 +29,7 @@ func Parse(s string) (Colour, error) {
 	// number reads a part; a percentage is of full.
 	number := func(i int, full float64) float64 {
 		t, percent := strings.CutSuffix(strings.TrimSuffix(parts[i], "deg"), "%")
-		v, err := strconv.ParseFloat(t, 64)
+		v, err := number.Real(t)
 		if err != nil || math.IsInf(v, 0) {
 			return math.NaN()
 		}

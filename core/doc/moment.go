@@ -2,8 +2,9 @@ package doc
 
 import (
 	"fmt"
-	"strconv"
 	"strings"
+
+	"openplot/core/number"
 )
 
 // Moment is a date and a time of day as clocks somewhere show it.
@@ -21,7 +22,7 @@ func ParseMoment(v string) (m Moment, ok bool) {
 			return m, false
 		}
 	}
-	n := func(from, to int) int { k, _ := strconv.Atoi(v[from:to]); return k }
+	n := func(from, to int) int { k, _ := number.Whole(v[from:to]); return k }
 	m = Moment{n(0, 4), n(5, 7), n(8, 10), n(11, 13), n(14, 16)}
 	return m, m.Year >= 1970 && m.Year < 3000 && m.Month >= 1 && m.Month <= 12 && m.Day >= 1 && m.Day <= m.days() && m.Hour < 24 && m.Minute < 60
 }

@@ -6,13 +6,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/number"
 	"openplot/core/rights"
 )
 
@@ -188,7 +188,7 @@ func applyMany(p *doc.Page, parts []Command, env Env) (*Result, error) {
 		}
 		for _, ref := range []*string{&c.Node, &c.After, &c.Into} {
 			if n, ok := strings.CutPrefix(*ref, "@"); ok {
-				k, err := strconv.Atoi(n)
+				k, err := number.Whole(n)
 				if err != nil || k < 1 || k > i {
 					return nil, doc.Problemf("Edit", "names %.20q; @1 to @%d are the nodes of the commands before", *ref, i)
 				}

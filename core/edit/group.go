@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/place"
 	"openplot/core/style"
 	"openplot/core/value"
@@ -144,7 +145,7 @@ func (e *editing) lineUp(c *doc.Block, bs []*doc.Block) {
 	c.Style["direction"] = doc.Zoned[string]{widest: value.Row, narrowest: value.Column}
 	c.Style["wrap"] = doc.Zoned[string]{widest: value.NoWrap}
 	c.Style["spread"] = doc.Zoned[string]{widest: value.SpaceBetween}
-	n, _ := strconv.Atoi(columns[widest])
+	n, _ := number.Whole(columns[widest])
 	gap := e.env.Site.House.ColumnGap.Or(e.zones(), 0, doc.StandardGap)
 	for _, b := range bs {
 		// So many of the columns, with the gaps between them.

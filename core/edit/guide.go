@@ -2,9 +2,9 @@ package edit
 
 import (
 	"slices"
-	"strconv"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 )
 
 // mostGuide is how far into a page a guide is drawn, in px.
@@ -24,7 +24,7 @@ func (e *editing) setGuide() ([]Step, error) {
 	}
 	next := slices.Clone(*list)
 	if e.c.After != "" {
-		was, err := strconv.Atoi(e.c.After)
+		was, err := number.Whole(e.c.After)
 		i := slices.Index(next, was)
 		if err != nil || i < 0 {
 			return nil, doc.Problemf("Guide", "at %.10s isn't on this page any more", e.c.After)
@@ -32,7 +32,7 @@ func (e *editing) setGuide() ([]Step, error) {
 		next = slices.Delete(next, i, i+1)
 	}
 	if e.c.Value != "" {
-		px, err := strconv.Atoi(e.c.Value)
+		px, err := number.Whole(e.c.Value)
 		if err != nil || px < 0 || px > mostGuide {
 			return nil, doc.Problemf("Guide", "can't be at %.40q: write whole px from 0 to %d", e.c.Value, mostGuide)
 		}

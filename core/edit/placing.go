@@ -2,10 +2,10 @@ package edit
 
 import (
 	"fmt"
-	"strconv"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/place"
 )
 
@@ -113,7 +113,7 @@ func (e *editing) setPlace() ([]Step, error) {
 		}
 		p.Row, p.Rows = from, to-from+1
 	case "layer":
-		if p.Layer, err = strconv.Atoi(strings.TrimSpace(e.c.Value)); err != nil {
+		if p.Layer, err = number.Whole(strings.TrimSpace(e.c.Value)); err != nil {
 			return nil, doc.Problemf("Layer", "can't be %.40q: write a number from 0 to %d", e.c.Value, doc.MaxLayer)
 		}
 	default:
@@ -134,8 +134,8 @@ func span(v string) (from, to int, err error) {
 	if len(parts) != 2 {
 		return 0, 0, fmt.Errorf("%d parts", len(parts))
 	}
-	if from, err = strconv.Atoi(parts[0]); err == nil {
-		to, err = strconv.Atoi(parts[1])
+	if from, err = number.Whole(parts[0]); err == nil {
+		to, err = number.Whole(parts[1])
 	}
 	if err == nil && (from < 0 || to < from || to > 1<<20) {
 		err = fmt.Errorf("from %d to %d", from, to)

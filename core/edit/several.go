@@ -2,9 +2,9 @@ package edit
 
 import (
 	"slices"
-	"strconv"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/place"
 	"openplot/core/value"
 )
@@ -85,7 +85,7 @@ func (e *editing) spreadAll() ([]Step, error) {
 		return nil, err
 	}
 	if e.c.Setting != "" {
-		gap, err := strconv.Atoi(e.c.Setting)
+		gap, err := number.Whole(e.c.Setting)
 		if err != nil || gap < 0 || gap > doc.MaxRow {
 			return nil, doc.Problemf("Gap", "can't be %.20q: write how many cells, from 0", e.c.Setting)
 		}

@@ -2,6 +2,7 @@ package element
 
 import (
 	"maps"
+	"openplot/core/number"
 	"openplot/core/value"
 	"slices"
 	"strconv"
@@ -161,7 +162,7 @@ func With(c doc.Content, name, value string) doc.Content {
 	case "link":
 		c.Link = value
 	case "level":
-		c.Level, _ = strconv.Atoi(value)
+		c.Level, _ = number.Whole(value)
 	default:
 		c.Values = WithValue(c.Values, name, value)
 	}

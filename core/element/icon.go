@@ -1,9 +1,8 @@
 package element
 
 import (
-	"strconv"
-
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/style"
 )
 
@@ -73,7 +72,7 @@ func (b *Builder) drawing(in *Node, name, alt string, size func(zone int) style.
 
 // whole gives an entry's or a block's whole number, or a fallback.
 func whole(v string, fallback int) int {
-	if n, err := strconv.Atoi(v); err == nil {
+	if n, err := number.Whole(v); err == nil {
 		return n
 	}
 	return fallback

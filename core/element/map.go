@@ -3,8 +3,8 @@ package element
 import (
 	"cmp"
 
+	"openplot/core/number"
 	"openplot/core/value"
-	"strconv"
 
 	"openplot/core/chart"
 	"openplot/core/doc"
@@ -37,7 +37,7 @@ var chartMap = Anatomy{
 		})
 		v := bl.Content.Values
 		number := func(name string, fallback float64) float64 {
-			if f, err := strconv.ParseFloat(v[name], 64); err == nil {
+			if f, err := number.Real(v[name]); err == nil {
 				return f
 			}
 			return fallback

@@ -3,10 +3,10 @@ package element
 import (
 	"cmp"
 	"slices"
-	"strconv"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/style"
 	"openplot/core/value"
 )
@@ -34,7 +34,7 @@ func (b *Builder) listed(c doc.Content) []PageLink {
 	if len(b.Pages) == 0 {
 		return []PageLink{{Slug: "somewhere", Name: "Another page", Description: "What it is about."}}
 	}
-	most, _ := strconv.ParseFloat(cmp.Or(c.Values["count"], "0"), 64)
+	most, _ := number.Real(cmp.Or(c.Values["count"], "0"))
 	var pages []PageLink
 	for _, p := range b.Pages {
 		if wanted := c.Values["category"]; p.Slug != b.Here && !p.Locked && (wanted == "" || slices.ContainsFunc(p.Categories, func(has string) bool { return strings.EqualFold(has, wanted) })) {

@@ -5,6 +5,7 @@ import (
 	"strconv"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/style"
 )
 
@@ -37,7 +38,7 @@ func (b *Builder) progress(in *Node, bl *doc.Block) *Node {
 		st.RowGap = sh.Length("row-gap", style.Pixels(16))
 	})
 	for i, e := range bl.Content.Entries {
-		share, _ := strconv.ParseFloat(e.Values["share"], 64)
+		share, _ := number.Real(e.Values["share"])
 		share = min(max(share, 0), 100)
 		percent := strconv.FormatFloat(share, 'f', -1, 64)
 		li := b.child(n, "li", inlineBlock)

@@ -29,7 +29,7 @@ func (f *flexbox) resolveFlexibleLengths(l *flexLine) {
 	// 3. Calculate initial free space.
 	initial := f.freeSpace(l, inner)
 	// 4. Loop.
-	for {
+	for range len(l.items) + 1 {
 		factors, scaled, open := 0.0, 0.0, false
 		for i := range l.items {
 			if it := &l.items[i]; !it.frozen {
@@ -78,6 +78,7 @@ func (f *flexbox) resolveFlexibleLengths(l *flexLine) {
 			it.target = clamped
 		}
 	}
+	// Each round freezes an item, unless a size isn't a number: then it is left at what it was.
 }
 
 // freeSpace is what frozen items' target sizes and the others' base sizes leave.

@@ -1,9 +1,8 @@
 package layout
 
 import (
-	"strconv"
-
 	"openplot/core/element"
+	"openplot/core/number"
 	"openplot/core/shape"
 )
 
@@ -16,9 +15,9 @@ func natural(n *element.Node) (w, h float64) {
 	for _, a := range n.Attrs {
 		switch a.Name {
 		case "width":
-			w, _ = strconv.ParseFloat(a.Value, 64)
+			w, _ = number.Real(a.Value)
 		case "height":
-			h, _ = strconv.ParseFloat(a.Value, 64)
+			h, _ = number.Real(a.Value)
 		}
 	}
 	if !(w > 0 && h > 0 && w < 1e9 && h < 1e9) { // false for NaN

@@ -218,11 +218,17 @@ func last[T any](left *[]*T) *T {
 func (t *Tree) context() *context { return &context{tree: t, slots: make([]slot, t.count)} }
 
 func (c *context) at(width float64) *Box {
+	if !(width > 0 && width <= greatestWidth) { // not a number, too
+		width = doc.MinViewport
+	}
 	c.zone = c.tree.zones.At(width)
 	c.viewport = style.Viewport{Width: width, Height: c.tree.zones[c.zone].ViewHeight()}
 	w := c.usedWidth(c.tree.root, width, auto)
 	return c.layout(c.tree.root, constraint{w: w, h: auto, cw: width, ch: auto})
 }
+
+// greatestWidth is the widest viewport, in px, that is laid out.
+const greatestWidth = 20_000
 
 func (c *context) style(o *object) *style.Style { return &o.node.Styles[c.zone] }
 

@@ -1,10 +1,10 @@
 package place
 
 import (
-	"strconv"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 )
 
 // Twelfths is what a row of columns is divided into.
@@ -31,7 +31,7 @@ func Shares(h doc.Holder, zs doc.Zones, zone int) []int {
 func ReadShares(v string) []int {
 	var shares []int
 	for _, f := range strings.Fields(v) {
-		n, err := strconv.Atoi(f)
+		n, err := number.Whole(f)
 		if err != nil || n < 1 || n > Twelfths || len(shares) == MaxShares {
 			return nil
 		}

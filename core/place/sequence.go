@@ -3,9 +3,9 @@ package place
 import (
 	"cmp"
 	"slices"
-	"strconv"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 )
 
 // MaxOrder is the last place in an order by hand.
@@ -22,7 +22,7 @@ func ordered(n int, at func(i int) (order string, ok bool)) (seq []int, byHand b
 			ranks[i] = ranks[i-1]
 		}
 		if v, ok := at(i); ok {
-			if r, err := strconv.Atoi(v); err == nil {
+			if r, err := number.Whole(v); err == nil {
 				ranks[i], byHand = r, true
 			}
 		}

@@ -3,8 +3,9 @@ package style
 import (
 	"errors"
 	"math"
-	"strconv"
 	"strings"
+
+	"openplot/core/number"
 )
 
 // maxSum is how long an entry that is computed may be, in bytes.
@@ -165,7 +166,7 @@ func (e *expression) factor() quantity {
 	for e.at < len(e.text) && (e.text[e.at] >= '0' && e.text[e.at] <= '9' || e.text[e.at] == '.') {
 		e.at++
 	}
-	v, err := strconv.ParseFloat(e.text[from:e.at], 64)
+	v, err := number.Real(e.text[from:e.at])
 	if err != nil {
 		e.failed = true
 	}

@@ -3,11 +3,11 @@ package style
 import (
 	"math"
 	"slices"
-	"strconv"
 	"strings"
 
 	"openplot/core/colour"
 	"openplot/core/doc"
+	"openplot/core/number"
 )
 
 // gradient is a CSS gradient as settings hold it: "linear 135deg $deep 0%, $accent
@@ -89,7 +89,7 @@ func cutAngle(text string) (angle float64, rest string, ok bool) {
 	if end < 0 {
 		end = len(text)
 	}
-	n, err := strconv.ParseFloat(strings.TrimSuffix(text[:end], "deg"), 64)
+	n, err := number.Real(strings.TrimSuffix(text[:end], "deg"))
 	if err != nil || n < -360 || n > 360 {
 		return 0, text, false
 	}
@@ -137,11 +137,11 @@ func parseGradient(v string) (g gradient, ok bool) {
 	if g.kind = kind; kind != "radial" {
 		var angle string
 		angle, rest, _ = strings.Cut(rest, " ")
-		g.angle, _ = strconv.ParseFloat(strings.TrimSuffix(angle, "deg"), 64)
+		g.angle, _ = number.Real(strings.TrimSuffix(angle, "deg"))
 	}
 	for p := range strings.SplitSeq(rest, ",") {
 		c, at, _ := strings.Cut(strings.TrimSpace(p), " ")
-		n, _ := strconv.ParseFloat(strings.TrimSuffix(at, "%"), 64)
+		n, _ := number.Real(strings.TrimSuffix(at, "%"))
 		g.stops = append(g.stops, stop{c, n})
 	}
 	return g, true

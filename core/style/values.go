@@ -2,6 +2,7 @@ package style
 
 import (
 	"math"
+	"openplot/core/number"
 	"openplot/core/value"
 	"strconv"
 	"strings"
@@ -77,7 +78,7 @@ func ParseLength(v string, fallback Length) Length {
 	}
 	for u := Px; u <= Vh; u++ {
 		if t, ok := strings.CutSuffix(v, unitNames[u]); ok {
-			if n, err := strconv.ParseFloat(t, 64); err == nil {
+			if n, err := number.Real(t); err == nil {
 				return Length{N: n, Unit: u}
 			}
 		}
@@ -102,7 +103,7 @@ func (s Sheet) colour(v, fallback string) string {
 		if w == nil {
 			return fallback
 		}
-		if n, err := strconv.ParseFloat(strings.TrimSuffix(alpha, "%"), 64); seen && err == nil {
+		if n, err := number.Real(strings.TrimSuffix(alpha, "%")); seen && err == nil {
 			return Veil(w.Value, n/100)
 		}
 		return w.Value
@@ -124,8 +125,8 @@ func (s Sheet) Ratio(name string) float64 {
 	if !ok {
 		return 0
 	}
-	a, _ := strconv.ParseFloat(w, 64)
-	b, _ := strconv.ParseFloat(h, 64)
+	a, _ := number.Real(w)
+	b, _ := number.Real(h)
 	if a <= 0 || b <= 0 {
 		return 0
 	}
@@ -134,7 +135,7 @@ func (s Sheet) Ratio(name string) float64 {
 
 // Share gives a percentage as 0 to 1, or the fallback.
 func (s Sheet) Share(name string, fallback float64) float64 {
-	n, err := strconv.ParseFloat(strings.TrimSuffix(s.value(name), "%"), 64)
+	n, err := number.Real(strings.TrimSuffix(s.value(name), "%"))
 	if err != nil {
 		return fallback
 	}
@@ -180,7 +181,7 @@ func (s Sheet) Number(name string) float64 {
 
 // number gives a number with a unit, or the fallback.
 func (s Sheet) number(name, unit string, fallback float64) float64 {
-	if n, err := strconv.ParseFloat(strings.TrimSuffix(s.value(name), unit), 64); err == nil {
+	if n, err := number.Real(strings.TrimSuffix(s.value(name), unit)); err == nil {
 		return n
 	}
 	return fallback

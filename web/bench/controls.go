@@ -3,12 +3,12 @@ package bench
 import (
 	"encoding/json"
 	"html/template"
-	"strconv"
 	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
+	"openplot/core/number"
 	"openplot/core/rights"
 	"openplot/core/style"
 )
@@ -210,7 +210,7 @@ func (v *View) number(f *field, s *style.Setting, sh style.Sheet, value string) 
 	if s.Type == style.TypePercent && s.Name != "entrance-length" && s.Name != "entrance-delay" || s.Type == style.TypeAngle {
 		f.Slides = true
 	}
-	if _, err := strconv.ParseFloat(strings.TrimSuffix(f.Now, "%"), 64); err != nil {
+	if _, err := number.Real(strings.TrimSuffix(f.Now, "%")); err != nil {
 		f.Now = ""
 	}
 }

@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"strings"
 
+	"openplot/core/number"
 	"openplot/core/style"
 )
 
@@ -25,7 +26,7 @@ func (d drawing) layers(b *strings.Builder, css string, x, y, w, h, radius float
 		parts := style.Parts(strings.TrimSuffix(rest, ")"))
 		angle := 180.0
 		if a, ok := strings.CutSuffix(strings.TrimSpace(parts[0]), "deg"); ok {
-			angle, _ = strconv.ParseFloat(a, 64)
+			angle, _ = number.Real(a)
 			parts = parts[1:]
 		}
 		var stops strings.Builder
@@ -58,6 +59,6 @@ func cutStop(p string) (colour string, at float64, ok bool) {
 	if i < 0 || !strings.HasSuffix(p, "%") {
 		return p, 0, false
 	}
-	at, err := strconv.ParseFloat(strings.TrimSuffix(p[i+1:], "%"), 64)
+	at, err := number.Real(strings.TrimSuffix(p[i+1:], "%"))
 	return p[:i], at, err == nil
 }

@@ -1,6 +1,9 @@
 package bench
 
-import "openplot/core/doc"
+import (
+	"openplot/core/doc"
+	"openplot/core/number"
+)
 
 // Widths that the Reach covers, in px.
 const (
@@ -52,4 +55,17 @@ func (v *View) Reach() Reach {
 		r.Ticks = append(r.Ticks, t)
 	}
 	return r
+}
+
+// ReadWidth reads a width in px as a request has it; otherwise where it has none. Errors are
+// *doc.Problem.
+func ReadWidth(text string, otherwise float64) (float64, error) {
+	if text == "" {
+		return otherwise, nil
+	}
+	w, err := number.Between(text, LeastWidth, GreatestWidth)
+	if err != nil {
+		return 0, doc.Problemf("Width", "can't be %.20q: write px from %d to %d", text, LeastWidth, GreatestWidth)
+	}
+	return w, nil
 }
