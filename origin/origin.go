@@ -59,6 +59,7 @@ func RequestID(c *gin.Context) string { return c.GetString(keyRequest) }
 // Keys of what is left in a request's context.
 const (
 	keyRequest = "request"
+	keyLeft    = "left" // whoever asked has gone
 	// KeyWho is the id of the account that asks.
 	KeyWho = "who"
 )
@@ -72,7 +73,7 @@ func (o Options) logged(c *gin.Context) {
 	c.Next()
 	status := c.Writer.Status()
 	level := slog.LevelInfo
-	if status >= http.StatusInternalServerError {
+	if status >= http.StatusInternalServerError && !c.GetBool(keyLeft) {
 		level = slog.LevelError
 	}
 	o.Log.Log(context.WithoutCancel(c), level, "request", "id", id, "side", o.Side, "method", c.Request.Method, "path", withoutSecrets(c.Request.URL.Path),
@@ -171,38 +172,6 @@ func cleanValues(values map[string][]string) (changed bool) {
 }
 
 func isText(s string) bool { return utf8.ValidString(s) && !strings.ContainsRune(s, 0) }
-
-// Limits are what a request may take.
-type Limits struct {
-	Body int64         // bytes
-	Time time.Duration // to read it, work on it and answer
-}
-
-// Within holds requests to limits. Longer bodies answer 413 by tooLarge, unless it is nil and
-// the handler says so itself.
-func Within(l Limits, tooLarge gin.HandlerFunc) gin.HandlerFunc {
-	return func(c *gin.Context) {
-		if tooLarge != nil && c.Request.ContentLength > l.Body {
-			tooLarge(c)
-			c.Abort()
-			return
-		}
-		if c.Request.Body != nil {
-			c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, l.Body)
-		}
-		end := time.Now().Add(l.Time)
-		connection := http.NewResponseController(c.Writer)
-		_ = connection.SetReadDeadline(end) // not every writer is a connection's
-		_ = connection.SetWriteDeadline(end.Add(answerTime))
-		ctx, cancel := context.WithDeadline(c.Request.Context(), end)
-		defer cancel()
-		c.Request = c.Request.WithContext(ctx)
-		c.Next()
-	}
-}
-
-// answerTime is how long sending an answer may take.
-const answerTime = time.Minute
 
 // Font serves a font that ships, by the parameter file.
 func Font(c *gin.Context) {
