@@ -29,8 +29,8 @@ type Own struct {
 
 const ownField = "Font"
 
-// ReadOwn checks a WOFF2, WOFF, TrueType or OpenType file. Errors are *doc.Problem.
-func ReadOwn(file []byte) (o *Own, err error) {
+// readOwn checks a WOFF2, WOFF, TrueType or OpenType file. Errors are *doc.Problem.
+func readOwn(file []byte) (o *Own, err error) {
 	defer func() { // the parsers are not ours, and files may be hostile
 		if r := recover(); r != nil {
 			o, err = nil, doc.Problemf(ownField, "is damaged and can't be read; export it again and upload that")
@@ -51,7 +51,11 @@ func ReadOwn(file []byte) (o *Own, err error) {
 		if _, err := MetricsSFNT(file); err != nil { // bounds what it unpacks to
 			return nil, doc.Problemf(ownField, "is damaged: %v", err)
 		}
-	case "wOFF", "\x00\x01\x00\x00", "true", "OTTO":
+	case "wOFF":
+		if n, err := woffSize(file); err != nil || n > maxFontSize {
+			return nil, errors.Join(err, doc.Problemf(ownField, "unpacks to more than %d MB: upload it as WOFF2, with fewer scripts", maxFontSize>>20))
+		}
+	case "\x00\x01\x00\x00", "true", "OTTO":
 	case "ttcf":
 		return nil, doc.Problemf(ownField, "is a collection of several fonts: upload one of them")
 	default:
@@ -91,6 +95,23 @@ func ReadOwn(file []byte) (o *Own, err error) {
 		return nil, doc.Problemf(ownField, "is damaged: %v", err)
 	}
 	return o, nil
+}
+
+// woffSize is what the tables of a WOFF file say that they unpack to in all, in bytes (WOFF File
+// Format 1.0 §3 and §4).
+func woffSize(file []byte) (n int64, err error) {
+	const header, entry = 44, 20
+	if len(file) < header {
+		return 0, doc.Problemf(ownField, "is empty or cut off")
+	}
+	for i := range int(binary.BigEndian.Uint16(file[12:])) {
+		at := header + i*entry
+		if at+entry > len(file) {
+			return 0, doc.Problemf(ownField, "is damaged: its list of tables is cut off")
+		}
+		n += int64(binary.BigEndian.Uint32(file[at+12:]))
+	}
+	return n, nil
 }
 
 // hasTable reports whether an SFNT's directory has a table.

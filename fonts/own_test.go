@@ -60,7 +60,7 @@ func TestReadOwn(t *testing.T) {
 		{"variable WOFF2", shipped(t, "hanken-grotesk-latin-wght-normal.woff2"), "Hanken Grotesk", false, [2]int{100, 900}},
 		{"italic WOFF2", shipped(t, "dm-serif-display-latin-400-italic.woff2"), "DM Serif Display", true, [2]int{400, 400}},
 	} {
-		o, err := ReadOwn(c.file)
+		o, err := readOwn(c.file)
 		if err != nil {
 			t.Errorf("%s: %v", c.name, err)
 			continue
@@ -109,7 +109,7 @@ func TestSubsetKeepsWhatIsSeen(t *testing.T) {
 		{"EB Garamond", garamond(t), [2]int{400, 400}, []int{400}, "Boats"},
 		{"Hanken Grotesk", shipped(t, "hanken-grotesk-latin-ext-wght-normal.woff2"), [2]int{100, 900}, []int{100, 400, 900}, "Łódź"},
 	} {
-		o, err := ReadOwn(c.file)
+		o, err := readOwn(c.file)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -181,7 +181,7 @@ func TestBadFonts(t *testing.T) {
 			make([]byte, MaxOwnBytes)...,
 		), "head alone": good[:12],
 	} {
-		o, err := ReadOwn(b)
+		o, err := readOwn(b)
 		var p *doc.Problem
 		if !errors.As(err, &p) || p.Field != "Font" {
 			t.Errorf("%s: %+v, %v", name, o, err)
@@ -204,7 +204,7 @@ func FuzzOwn(f *testing.F) {
 	f.Add(b)
 	f.Add(b[:len(b)/2])
 	f.Fuzz(func(t *testing.T, b []byte) {
-		o, err := ReadOwn(b)
+		o, err := readOwn(b)
 		if err != nil {
 			var p *doc.Problem
 			if !errors.As(err, &p) {

@@ -9,38 +9,28 @@ import (
 	"fmt"
 	"io"
 	"os"
-	"os/exec"
-	"runtime"
-	"runtime/debug"
-	"syscall"
 	"time"
 
 	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/metrics"
+	"openplot/sandbox"
 )
 
-// Whatever comes from outside is opened in a process of its own: this same program, started
-// anew with a task in its environment, the file as its standard input, and limits of memory
-// and time. What it makes comes back on its standard output. A file that takes more than its
-// share ends that process and nothing else.
+// Pictures and whatever else is uploaded are opened in a process of their own (package sandbox).
 
-// childTask is the variable of the environment that makes a process such a one.
-const childTask = "OPENPLOT_PICTURE_TASK"
+const picturesTask = "pictures"
 
-func init() {
-	if text := os.Getenv(childTask); text != "" {
-		os.Exit(child(text))
-	}
-}
+func init() { sandbox.Register(picturesTask, child) }
 
 // task is what such a process is to do.
 type task struct {
-	Do      string // one of those below
-	Wants   []Want `json:",omitempty"` // for copying
-	Change  Change // for changing
-	Memory  uint64 // bytes
-	Seconds uint64 // of processor time
+	Do     string // one of those below
+	Wants  []Want `json:",omitempty"` // for copying
+	Change Change // for changing
+	// What it may take, which is for whoever starts it.
+	Memory uint64        `json:"-"` // bytes
+	CPU    time.Duration `json:"-"`
 }
 
 // The tasks.
@@ -53,9 +43,8 @@ const (
 
 // result is what such a process answers with, before the bytes of its copies.
 type result struct {
-	Problem *doc.Problem `json:",omitempty"`
-	Picture *Picture     `json:",omitempty"`
-	Wants   []Want       `json:",omitempty"` // of a picture that was opened
+	Picture *Picture `json:",omitempty"`
+	Wants   []Want   `json:",omitempty"` // of a picture that was opened
 	// Same says that the only copy is the file itself, which isn't sent back.
 	Same    bool             `json:",omitempty"`
 	Copies  []header         `json:",omitempty"`
@@ -71,67 +60,36 @@ type header struct {
 // Limits of a process that opens a file. The largest pictures that are taken need about half
 // of the memory and a third of the time (docs/performance.md).
 const (
-	openMemory  = 3 << 29 // 1.5 GB
-	openSeconds = 20
-	openWall    = 45 * time.Second
-	copySeconds = 360
-	copyWall    = 9 * time.Minute
+	openMemory = 3 << 29 // 1.5 GB
+	openCPU    = 20 * time.Second
+	openWall   = 45 * time.Second
+	copyCPU    = 6 * time.Minute
+	copyWall   = 9 * time.Minute
 )
 
-// hold holds this process to its limits (setrlimit(2)).
-func (t task) hold() error {
-	for resource, limit := range map[int]uint64{syscall.RLIMIT_DATA: t.Memory, syscall.RLIMIT_CPU: t.Seconds, syscall.RLIMIT_CORE: 0, syscall.RLIMIT_FSIZE: 0} {
-		if err := syscall.Setrlimit(resource, &syscall.Rlimit{Cur: limit, Max: limit}); err != nil {
+// child does a task in such a process.
+func child(in *os.File, about []byte, out io.Writer) error {
+	var t task
+	if err := json.Unmarshal(about, &t); err != nil {
+		return err
+	}
+	r, copies, err := t.do(in)
+	if err != nil {
+		return err
+	}
+	if err := json.NewEncoder(out).Encode(r); err != nil {
+		return err
+	}
+	for _, b := range copies {
+		if _, err := out.Write(b); err != nil {
 			return err
 		}
 	}
-	debug.SetMemoryLimit(int64(t.Memory / 2))
 	return nil
 }
 
-// child does a task and gives the process's exit status.
-func child(text string) int {
-	var t task
-	err := json.Unmarshal([]byte(text), &t)
-	if err == nil {
-		err = t.hold()
-	}
-	var r result
-	var copies [][]byte
-	if err == nil {
-		r, copies, err = t.do(os.Stdin)
-	}
-	if problem := (*doc.Problem)(nil); errors.As(err, &problem) {
-		r, copies, err = result{Problem: problem}, nil, nil
-	}
-	if err == nil {
-		err = json.NewEncoder(os.Stdout).Encode(r)
-	}
-	for _, b := range copies {
-		if err == nil {
-			_, err = os.Stdout.Write(b)
-		}
-	}
-	if err != nil {
-		fmt.Fprintln(os.Stderr, err)
-		return 1
-	}
-	return 0
-}
-
-// whole reads a file without making more room than it takes.
-func whole(f *os.File) ([]byte, error) {
-	fi, err := f.Stat()
-	if err != nil {
-		return nil, err
-	}
-	data := make([]byte, fi.Size())
-	_, err = io.ReadFull(f, data)
-	return data, err
-}
-
 func (t task) do(in *os.File) (r result, copies [][]byte, err error) {
-	data, err := whole(in)
+	data, err := sandbox.Whole(in)
 	if err != nil {
 		return r, nil, fmt.Errorf("reading the file: %w", err)
 	}
@@ -189,61 +147,25 @@ var errTooMuch = doc.Problemf(field, "takes too much work to open: save it again
 func run(ctx context.Context, t task, wall time.Duration, name string, keep func(Want, io.Reader) error) (r result, took time.Duration, err error) {
 	start, end := time.Now(), "done"
 	defer func() { metrics.Since(metrics.Pictures.WithLabelValues(t.Do, end), start) }()
-	text, err := json.Marshal(t)
-	if err != nil {
-		return r, 0, fmt.Errorf("writing a task: %w", err)
-	}
-	program, err := os.Executable()
-	if err != nil {
-		return r, 0, fmt.Errorf("finding this program: %w", err)
-	}
 	in, err := os.Open(name)
 	if err != nil {
 		return r, 0, fmt.Errorf("opening an upload: %w", err)
 	}
 	defer in.Close()
-	ctx, cancel := context.WithTimeout(ctx, wall)
-	defer cancel()
-	cmd := exec.CommandContext(ctx, program)
-	cmd.Env = []string{childTask + "=" + string(text), "GOMAXPROCS=1", "HOME=/nonexistent"} // nothing of ours
-	cmd.Dir, cmd.Stdin = "/", in
-	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGKILL}
-	var complaint bytes.Buffer
-	cmd.Stderr = &capped{to: &complaint}
-	out, err := cmd.StdoutPipe()
-	if err != nil {
-		return r, 0, fmt.Errorf("starting a process: %w", err)
-	}
-	runtime.LockOSThread() // Pdeathsig is sent when the thread that started the child ends
-	defer runtime.UnlockOSThread()
-	if err := cmd.Start(); err != nil {
-		return r, 0, fmt.Errorf("starting a process: %w", err)
-	}
-	kept := receive(out, &r, keep)
-	if kept != nil {
-		_ = cmd.Process.Kill() // it may be amid writing
-	}
-	err = cmd.Wait()
-	took = cmd.ProcessState.UserTime() + cmd.ProcessState.SystemTime()
-	var broken *brokenAnswer
+	l := sandbox.Limits{Memory: t.Memory, CPU: t.CPU, Wall: wall, Answer: maxAnswer}
+	took, err = sandbox.Run(ctx, picturesTask, t, l, in, func(out io.Reader) error { return receive(out, &r, keep) })
+	var problem *doc.Problem
 	switch {
-	case kept != nil && !errors.As(kept, &broken):
-		end = "failed"
-		return r, took, kept
-	case err != nil || kept != nil:
-		if end = "too much"; ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded) {
-			return r, took, ctx.Err()
-		}
-		return r, took, errors.Join(errTooMuch, errors.New(complaint.String()))
-	case r.Problem != nil:
+	case errors.Is(err, sandbox.ErrTooMuch):
+		end = "too much"
+		return r, took, errors.Join(errTooMuch, err)
+	case errors.As(err, &problem):
 		end = "problem"
-		return r, took, r.Problem
+	case err != nil:
+		end = "failed"
 	}
-	return r, took, nil
+	return r, took, err
 }
-
-// brokenAnswer means that a process ended before it answered whole.
-type brokenAnswer struct{ error }
 
 // maxAnswer bounds what a process may send: the largest video isn't sent, a PNG that was
 // cropped may be.
@@ -251,13 +173,13 @@ const maxAnswer = 400 << 20
 
 // receive reads what a process answers.
 func receive(out io.Reader, r *result, keep func(Want, io.Reader) error) error {
-	b := bufio.NewReader(io.LimitReader(out, maxAnswer))
+	b := bufio.NewReader(out)
 	line, err := b.ReadBytes('\n')
 	if err == nil {
 		err = json.Unmarshal(line, r)
 	}
 	if err != nil {
-		return &brokenAnswer{err}
+		return &sandbox.Broken{Err: err}
 	}
 	if r.Same || keep == nil {
 		return nil
@@ -269,7 +191,7 @@ func receive(out io.Reader, r *result, keep func(Want, io.Reader) error) error {
 			return err
 		}
 		if whole.n != h.Size {
-			return &brokenAnswer{io.ErrUnexpectedEOF}
+			return &sandbox.Broken{Err: io.ErrUnexpectedEOF}
 		}
 	}
 	return nil
@@ -285,12 +207,4 @@ func (c *counted) Read(p []byte) (int, error) {
 	n, err := c.Reader.Read(p)
 	c.n += n
 	return n, err
-}
-
-// capped keeps the beginning of what is written.
-type capped struct{ to *bytes.Buffer }
-
-func (c *capped) Write(p []byte) (int, error) {
-	c.to.Write(p[:min(len(p), max(2000-c.to.Len(), 0))])
-	return len(p), nil
 }

@@ -60,7 +60,7 @@ func (k *Keeper) makeCopies(ctx context.Context, job store.MakeCopies, m *store.
 	gone := errors.New("the picture is another one now")
 	made := &store.Medium{Original: m.Original}
 	keep := k.keepCopy(made)
-	t := task{Do: doCopy, Wants: wants, Memory: openMemory, Seconds: copySeconds}
+	t := task{Do: doCopy, Wants: wants, Memory: openMemory, CPU: copyCPU}
 	_, took, err := run(ctx, t, copyWall, k.file(m.Original), func(w Want, from io.Reader) error {
 		made.Variants, made.Bytes = nil, 0
 		if err := keep(w, from); err != nil {

@@ -152,7 +152,7 @@ func (k *Keeper) begin(ctx context.Context, by By, m *store.Medium, from io.Read
 	if m.Bytes, err = durable.Copy(k.file(m.Original), io.LimitReader(from, MaxVideoBytes+1)); err != nil {
 		return fmt.Errorf("keeping an upload: %w", err)
 	}
-	r, err := k.work(ctx, by, task{Do: doOpen, Memory: openMemory, Seconds: openSeconds}, m.Original, k.keepCopy(m))
+	r, err := k.work(ctx, by, task{Do: doOpen, Memory: openMemory, CPU: openCPU}, m.Original, k.keepCopy(m))
 	if err != nil {
 		return err
 	}
@@ -235,7 +235,7 @@ func (k *Keeper) Edit(ctx context.Context, by By, m *store.Medium, c Change) err
 	}
 	changed := store.NewID("f") + OriginalMark
 	defer os.Remove(k.file(changed)) // it is kept under another name
-	t := task{Do: doChange, Change: c, Memory: openMemory, Seconds: openSeconds}
+	t := task{Do: doChange, Change: c, Memory: openMemory, CPU: openCPU}
 	if _, err := k.work(ctx, by, t, m.Original, func(_ Want, from io.Reader) error {
 		_, err := durable.Copy(k.file(changed), from)
 		return err
@@ -258,7 +258,7 @@ func (k *Keeper) Colours(ctx context.Context, by By, m *store.Medium) ([]colour.
 	if err := k.allowed(ctx, by); err != nil {
 		return nil, err
 	}
-	r, err := k.work(ctx, by, task{Do: doColours, Memory: openMemory, Seconds: openSeconds}, m.Variants[0].File, nil)
+	r, err := k.work(ctx, by, task{Do: doColours, Memory: openMemory, CPU: openCPU}, m.Variants[0].File, nil)
 	return r.Colours, err
 }
 

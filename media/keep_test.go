@@ -130,8 +130,8 @@ func TestLimits(t *testing.T) {
 		task task
 		wall time.Duration
 	}{
-		"memory": {task{Do: doOpen, Memory: 260 << 20, Seconds: 20}, time.Minute},
-		"time":   {task{Do: doOpen, Memory: openMemory, Seconds: 20}, 20 * time.Millisecond},
+		"memory": {task{Do: doOpen, Memory: 260 << 20, CPU: openCPU}, time.Minute},
+		"time":   {task{Do: doOpen, Memory: openMemory, CPU: openCPU}, 20 * time.Millisecond},
 	} {
 		_, _, err := run(t.Context(), tt.task, tt.wall, name, nil)
 		if !errors.Is(err, errTooMuch) {
@@ -140,7 +140,7 @@ func TestLimits(t *testing.T) {
 	}
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	if _, _, err := run(ctx, task{Do: doOpen, Memory: openMemory, Seconds: 20}, time.Minute, name, nil); !errors.Is(err, context.Canceled) {
+	if _, _, err := run(ctx, task{Do: doOpen, Memory: openMemory, CPU: openCPU}, time.Minute, name, nil); !errors.Is(err, context.Canceled) {
 		t.Errorf("called off: %v", err)
 	}
 }

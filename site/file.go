@@ -3,15 +3,21 @@ package site
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"io"
 	"io/fs"
+	"os"
 	"time"
+
+	"golang.org/x/sync/semaphore"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/tree"
+	"openplot/sandbox"
+	"openplot/store"
 )
 
 // MaxFile is the greatest size in bytes of a site's file.
@@ -50,9 +56,54 @@ func WriteFile(w io.Writer, c edit.CarriedSite, medium func(edit.CarriedMedium) 
 	return nil
 }
 
-// OpenFile reads a site's file as edit.ReadSiteFile does; medium opens what one of its media
-// holds. Errors are *doc.Problem when they are about the file.
-func OpenFile(r io.ReaderAt, size int64, newID func(string) string) (c edit.CarriedSite, t tree.Tree, medium func(edit.CarriedMedium) (io.ReadCloser, error), err error) {
+// fileTask is that of reading a site's file in a process of its own, to see whether it can be.
+const fileTask = "site-file"
+
+// fileLimits are what that may take.
+var fileLimits = sandbox.Limits{Memory: 1 << 30, CPU: 60 * time.Second, Wall: 2 * time.Minute, Answer: 1}
+
+// readingFiles bounds how many are read at a time.
+var readingFiles = semaphore.NewWeighted(2)
+
+func init() {
+	sandbox.Register(fileTask, func(in *os.File, _ []byte, _ io.Writer) error {
+		fi, err := in.Stat()
+		if err == nil {
+			_, _, _, err = openFile(in, fi.Size(), store.NewID)
+		}
+		return err
+	})
+}
+
+// OpenFile reads a site's file as edit.ReadSiteFile does, once a process of its own could read it
+// within limits; medium opens what one of its media holds. Errors are *doc.Problem when they are
+// about the file.
+func OpenFile(ctx context.Context, f *os.File, newID func(string) string) (c edit.CarriedSite, t tree.Tree, medium func(edit.CarriedMedium) (io.ReadCloser, error), err error) {
+	if err := readingFiles.Acquire(ctx, 1); err != nil {
+		return c, nil, nil, fmt.Errorf("waiting to read a site's file: %w", err)
+	}
+	defer readingFiles.Release(1)
+	if _, err := f.Seek(0, io.SeekStart); err != nil {
+		return c, nil, nil, fmt.Errorf("reading a site's file: %w", err)
+	}
+	_, err = sandbox.Run(ctx, fileTask, nil, fileLimits, f, func(out io.Reader) error {
+		_, err := io.Copy(io.Discard, out)
+		return err
+	})
+	if errors.Is(err, sandbox.ErrTooMuch) {
+		return c, nil, nil, doc.Problemf("File", "takes too much work to read: save the site again, with fewer pages")
+	}
+	if err != nil {
+		return c, nil, nil, err
+	}
+	fi, err := f.Stat()
+	if err != nil {
+		return c, nil, nil, fmt.Errorf("reading a site's file: %w", err)
+	}
+	return openFile(f, fi.Size(), newID)
+}
+
+func openFile(r io.ReaderAt, size int64, newID func(string) string) (c edit.CarriedSite, t tree.Tree, medium func(edit.CarriedMedium) (io.ReadCloser, error), err error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
 		return c, nil, nil, doc.Problemf("File", "isn't a site's file: choose one that ends in .site.zip, as Save as a file gives it")

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"openplot/core/colour"
+	"openplot/core/number"
 )
 
 // Inks are the colours that scenes are drawn in: a site's own.
@@ -370,7 +371,7 @@ func SceneNamed(name string) (svg string, ok bool) {
 	if len(parts) != 3+len(inks) {
 		return "", false
 	}
-	n, err := strconv.Atoi(parts[2])
+	n, err := number.Whole(parts[2])
 	if err != nil || n < 0 || n >= variants {
 		return "", false
 	}

@@ -86,7 +86,7 @@ func (s *Server) takeCarried(c *gin.Context, command edit.HouseCommand, carried 
 	if _, err := take(st.House); err != nil {
 		return err
 	}
-	checked, err := checkCarried(carried.Fonts)
+	checked, err := checkCarried(c, carried.Fonts)
 	if err != nil {
 		return err
 	}

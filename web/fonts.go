@@ -45,7 +45,7 @@ func (s *Server) addFont(c *gin.Context) {
 	file, err := receivedFont(c)
 	var own *fonts.Own
 	if err == nil {
-		own, err = fonts.ReadOwn(file)
+		own, err = fonts.ReadOwn(c, file)
 	}
 	if err != nil {
 		s.houseDone(c, command, err)

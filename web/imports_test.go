@@ -11,8 +11,8 @@ import (
 // the picture in docs/architecture.md. The two origins know nothing of each other, and
 // the model of the Bench nothing of HTTP.
 var imports = map[string]string{
-	"postgres": "", "durable": "", "metrics": "", "fonts": "core", "icons": "", "stock": "core", "gestures": "core",
-	"dns": "core durable", "store": "core", "media": "core durable metrics store", "site": "core durable fonts icons stock store", "backup": "durable store",
+	"postgres": "", "sandbox": "core", "durable": "", "metrics": "", "fonts": "core sandbox", "icons": "", "stock": "core", "gestures": "core",
+	"dns": "core durable", "store": "core", "media": "core durable metrics sandbox store", "site": "core durable fonts icons sandbox stock store", "backup": "durable store",
 	"origin":    "fonts metrics stock",
 	"jobs":      "core media metrics store",
 	"visitors":  "core media origin site store",

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"io"
+	"mime/multipart"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -110,13 +111,19 @@ func (s *Server) siteFile(c *gin.Context) {
 
 // siteFromFile begins a site that is in a file.
 func (s *Server) siteFromFile(c *gin.Context) {
-	file, header, err := sentFile(c)
+	sent, _, err := sentFile(c)
 	if err != nil {
 		s.refuseSite(c, doc.Problemf("File", "choose one of at most %d MB first", site.MaxFile>>20))
 		return
 	}
-	defer file.Close()
-	carried, t, medium, err := site.OpenFile(file, header.Size, store.NewID)
+	defer sent.Close()
+	file, gone, err := onDisk(sent)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	defer gone()
+	carried, t, medium, err := site.OpenFile(c, file, store.NewID)
 	var st *store.Site
 	var lost []string
 	if err == nil {
@@ -142,6 +149,23 @@ func (s *Server) siteFromFile(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, to)
 }
 
+// onDisk gives what was sent as a file, which a small one isn't yet, and what ends it.
+func onDisk(sent multipart.File) (*os.File, func(), error) {
+	if f, ok := sent.(*os.File); ok {
+		return f, func() {}, nil
+	}
+	f, err := os.CreateTemp("", "site-*.zip")
+	if err != nil {
+		return nil, nil, err
+	}
+	gone := func() { _ = errors.Join(f.Close(), os.Remove(f.Name())) }
+	if _, err := io.Copy(f, sent); err != nil {
+		gone()
+		return nil, nil, err
+	}
+	return f, gone, nil
+}
+
 func (s *Server) refuseSite(c *gin.Context, problem *doc.Problem) {
 	s.showNewSite(c, http.StatusUnprocessableEntity, newSiteEntered(func(string) string { return "" }, func(string) []string { return nil }), problem.Sentence())
 }
@@ -156,7 +180,7 @@ func (s *Server) takeSite(c *gin.Context, carried edit.CarriedSite, t tree.Tree,
 	if err != nil {
 		return nil, nil, err
 	}
-	checked, err := checkCarried(carried.Fonts)
+	checked, err := checkCarried(c, carried.Fonts)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -225,13 +249,13 @@ func (s *Server) keepCarried(c *gin.Context, st string, m edit.CarriedMedium, me
 
 // checkCarried checks fonts of a file as uploaded ones. Errors are *doc.Problem when they are
 // about one.
-func checkCarried(carried []edit.CarriedFont) ([]*fonts.Own, error) {
+func checkCarried(ctx context.Context, carried []edit.CarriedFont) ([]*fonts.Own, error) {
 	if len(carried) > store.MaxFonts {
 		return nil, doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried), store.MaxFonts)
 	}
 	checked := make([]*fonts.Own, len(carried))
 	for i, f := range carried {
-		own, err := fonts.ReadOwn(f.WOFF2)
+		own, err := fonts.ReadOwn(ctx, f.WOFF2)
 		var problem *doc.Problem
 		if errors.As(err, &problem) {
 			return nil, doc.Problemf("Fonts", "of %s in the file can't be used: it %s", f.Family, problem.Message)
@@ -254,7 +278,7 @@ func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
 	if err != nil {
 		return err
 	}
-	checked, err := checkCarried(carried.Fonts)
+	checked, err := checkCarried(c, carried.Fonts)
 	if err != nil {
 		return err
 	}

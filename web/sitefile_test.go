@@ -4,8 +4,10 @@ import (
 	"archive/zip"
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"io"
 	"net/http"
+	"runtime"
 	"strings"
 	"testing"
 
@@ -157,4 +159,86 @@ func without(t *testing.T, file, part string) []byte {
 		t.Fatalf("%s: found %v, %v", part, found, err)
 	}
 	return b.Bytes()
+}
+
+// A small file that would unpack to gigabytes makes no site, and costs the program little.
+func TestSiteFilesThatUnpackToMuch(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	_, file, _ := d.get("/sites/skerry/file")
+	empty := `{"id":"p","name":"N","title":"T","sections":[` + strings.TrimSuffix(strings.Repeat("{},", 5_000_000), ",") + `]}`
+	for name, change := range map[string]func(parts map[string]string){
+		"empty sections": func(parts map[string]string) { parts["pages/home.json"] = empty },
+		"pages that name one part": func(parts map[string]string) {
+			many := `"address":"","inMenu":true,"file":"pages/home.json"}`
+			for i := range 500 {
+				many += fmt.Sprintf(`,{"address":"a%d","inMenu":true,"file":"pages/home.json"}`, i)
+			}
+			parts["pages/home.json"] = `{"id":"p","name":"N","title":"T","sections":[{"id":"s","name":"` + strings.Repeat("x", 15<<20) + `"}]}`
+			at := strings.Index(parts["site.json"], `"pages"`)
+			end := strings.Index(parts["site.json"][at:], "]") + at
+			parts["site.json"] = parts["site.json"][:at] + `"pages":[{` + many + parts["site.json"][end:]
+		},
+		"large parts": func(parts map[string]string) {
+			at := strings.Index(parts["site.json"], `"pages"`)
+			end := strings.Index(parts["site.json"][at:], "]") + at
+			many := `{"address":"","inMenu":true,"file":"pages/home.json"}`
+			for i := range 20 {
+				parts[fmt.Sprint("x", i)] = strings.Repeat(" ", 15<<20) + `{}`
+				many += fmt.Sprintf(`,{"address":"a%d","inMenu":true,"file":"x%d"}`, i, i)
+			}
+			parts["site.json"] = parts["site.json"][:at] + `"pages":[` + many + parts["site.json"][end:]
+		},
+		"one picture many times": func(parts map[string]string) {
+			media := `"media":[{"id":"m0","file":"house.json","name":"a.png"},{"id":"m1","file":"house.json","name":"b.png"}]`
+			parts["site.json"] = strings.TrimSuffix(strings.TrimSpace(parts["site.json"]), "}") + "," + media + "}"
+		},
+	} {
+		parts := map[string]string{}
+		z, err := zip.NewReader(strings.NewReader(file), int64(len(file)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range z.File {
+			r, err := f.Open()
+			if err != nil {
+				t.Fatal(err)
+			}
+			b, err := io.ReadAll(r)
+			if err != nil {
+				t.Fatal(err)
+			}
+			parts[f.Name] = string(b)
+		}
+		change(parts)
+		var b bytes.Buffer
+		w := zip.NewWriter(&b)
+		for name, text := range parts {
+			f, err := w.Create(name)
+			if err == nil {
+				_, err = io.WriteString(f, text)
+			}
+			if err != nil {
+				t.Fatal(err)
+			}
+		}
+		if err := w.Close(); err != nil {
+			t.Fatal(err)
+		}
+		parts = nil
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		status, body := upload(t, d, "/new/file", "x.site.zip", b.Bytes(), nil)
+		runtime.ReadMemStats(&after)
+		if status != http.StatusUnprocessableEntity || !strings.Contains(body, `role="alert"`) {
+			t.Errorf("%s: %d %.300s", name, status, body)
+		}
+		if took := (after.TotalAlloc - before.TotalAlloc) >> 20; took > 80 {
+			t.Errorf("%s: a file of %d kB took %d MB", name, b.Len()>>10, took)
+		}
+	}
+	all, err := p.store.Sites(t.Context(), p.userID("designer@example.org"))
+	if err != nil || len(all) != 1 {
+		t.Errorf("%d sites, %v", len(all), err)
+	}
 }

@@ -73,7 +73,7 @@ func saying(b *doc.Block, it doc.Item) *doc.Block {
 func ClipValues(text string) (out []string) {
 	head, rest, _ := strings.Cut(text, "\n")
 	var c clip
-	if strings.TrimSpace(head) != ClipHead || json.Unmarshal([]byte(rest), &c) != nil {
+	if strings.TrimSpace(head) != ClipHead || unpack([]byte(rest), &c, fewValues, "Clipboard") != nil {
 		return nil
 	}
 	add := func(v string) {
@@ -104,7 +104,7 @@ func (e *editing) paste() ([]Step, error) {
 		return nil, doc.Problemf("Clipboard", "has no blocks: copy some first")
 	}
 	var c clip
-	if err := json.Unmarshal([]byte(rest), &c); err != nil {
+	if err := unpack([]byte(rest), &c, fewValues, "Clipboard"); err != nil {
 		return nil, doc.Problemf("Clipboard", "has blocks that can't be read (%s): copy them again", strings.TrimPrefix(err.Error(), "json: "))
 	}
 	if len(c.Sections) > 0 {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"cmp"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -95,6 +96,9 @@ func Parse(b []byte) (Command, error) {
 	var c Command
 	if len(b) > MaxCommand {
 		return c, doc.Problemf("Edit", "is larger than 1 MB; make it in smaller parts")
+	}
+	if err := countValues(b, fewValues); errors.Is(err, errMuch) {
+		return c, doc.Problemf("Edit", "holds too much; make it in smaller parts")
 	}
 	d := json.NewDecoder(bytes.NewReader(b))
 	d.DisallowUnknownFields()

@@ -69,7 +69,7 @@ func ReadHouse(b []byte, zones doc.Zones) (CarriedHouse, error) {
 		return CarriedHouse{}, doc.Problemf("File", "has more than %d MB, which a house style's never has", MaxHouseFile>>20)
 	}
 	var f houseFile
-	if err := json.Unmarshal(b, &f); err != nil {
+	if err := unpack(b, &f, fewValues, "File"); err != nil {
 		return CarriedHouse{}, doc.Problemf("File", "isn't a house style: %s", strings.TrimPrefix(err.Error(), "json: "))
 	}
 	if f.Format != HouseFormat || f.Version != 1 {

@@ -37,7 +37,7 @@ func CopyLook(p *doc.Page, node string, zones doc.Zones, zone int) (string, erro
 // stays.
 func (e *editing) takeLook() ([]Step, error) {
 	var look map[string]string
-	if err := json.Unmarshal([]byte(e.c.Value), &look); err != nil {
+	if err := unpack([]byte(e.c.Value), &look, fewValues, "Look"); err != nil {
 		return nil, doc.Problemf("Look", "can't be read: copy it again")
 	}
 	now := e.section.Style

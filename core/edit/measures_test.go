@@ -16,7 +16,7 @@ func TestMeasures(t *testing.T) {
 		for _, v := range []float64{m.Least, m.Most} {
 			h := doc.StandardHouse()
 			before := Measures(&h, zones)
-			next, err := ApplyHouse(h, zones, HouseCommand{Op: "measure.set", Name: m.Name, Value: number(v)})
+			next, err := ApplyHouse(h, zones, HouseCommand{Op: "measure.set", Name: m.Name, Value: numberOf(v)})
 			if err != nil {
 				t.Errorf("%s to %v: %v", m.Name, v, err)
 				continue
@@ -35,7 +35,7 @@ func TestMeasures(t *testing.T) {
 			}
 		}
 		var problem *doc.Problem
-		for _, v := range []string{number(m.Most + 1), number(m.Least - 1), "much", ""} {
+		for _, v := range []string{numberOf(m.Most + 1), numberOf(m.Least - 1), "much", ""} {
 			if _, err := ApplyHouse(
 				doc.StandardHouse(), zones,
 				HouseCommand{Op: "measure.set", Name: m.Name, Value: v},
@@ -48,7 +48,7 @@ func TestMeasures(t *testing.T) {
 
 func ptr[T any](v T) *T { return &v }
 
-func number(v float64) string { return style.Number(v) }
+func numberOf(v float64) string { return style.Number(v) }
 
 // The notation is CSS's (CSS Backgrounds 3 §6.1).
 func TestAShadowIsSet(t *testing.T) {

@@ -123,8 +123,9 @@ func ReadSiteFile(part func(name string) ([]byte, error), newID func(string) str
 	if err != nil {
 		return none, nil, err
 	}
+	part = once(part)
 	var f siteFile
-	if err := json.Unmarshal(b, &f); err != nil {
+	if err := unpack(b, &f, maxValues, "File"); err != nil {
 		return none, nil, doc.Problemf("File", "has a %s that can't be read: %s", SitePart, strings.TrimPrefix(err.Error(), "json: "))
 	}
 	if f.Format != SiteFormat || f.Version != 1 {
@@ -174,11 +175,31 @@ func ReadSiteFile(part func(name string) ([]byte, error), newID func(string) str
 		if b, err = part(p.File); err != nil {
 			return none, nil, err
 		}
-		if err := json.Unmarshal(b, &p.Page); err != nil || p.Page == nil {
+		if err := unpack(b, &p.Page, maxValues, "Page"); err != nil || p.Page == nil {
 			return none, nil, doc.Problemf("File", "has a page /%s that can't be read: %v", p.Address, err)
 		}
 	}
 	return c, t, nil
+}
+
+// MaxSiteParts is how much of a site's file is unpacked in all, in bytes, beside its media.
+const MaxSiteParts = 64 << 20
+
+// once reads each part once, and no more than MaxSiteParts of all of them.
+func once(part func(string) ([]byte, error)) func(string) ([]byte, error) {
+	read, left := map[string]bool{}, MaxSiteParts
+	return func(name string) ([]byte, error) {
+		name = path.Clean(name)
+		if read[name] {
+			return nil, doc.Problemf("File", "names %.120q for two things; each has a part of its own", name)
+		}
+		read[name] = true
+		b, err := part(name)
+		if left -= len(b); err == nil && left < 0 {
+			return nil, doc.Problemf("File", "unpacks to more than %d MB beside its media", MaxSiteParts>>20)
+		}
+		return b, err
+	}
 }
 
 // readTree puts the pages of a site's file in a tree, under ids of their own.
@@ -225,12 +246,16 @@ func checkMedia(media []CarriedMedium) error {
 	if len(media) > maxCarriedMedia {
 		return doc.Problemf("Media", "in the file are %d; %d is the most", len(media), maxCarriedMedia)
 	}
-	seen := map[string]bool{}
+	seen, files := map[string]bool{}, map[string]bool{}
 	for _, m := range media {
 		if !carriedID.MatchString(m.ID) || seen[m.ID] {
 			return doc.Problemf("Media", "in the file have the id %.60q twice, or it isn't small letters and digits", m.ID)
 		}
 		seen[m.ID] = true
+		if files[m.File] {
+			return doc.Problemf("Media", "in the file have %.120q twice; each has a part of its own", m.File)
+		}
+		files[m.File] = true
 		for _, v := range []struct {
 			what, text string
 			limit      int
