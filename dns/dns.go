@@ -43,8 +43,14 @@ type Resolver interface {
 // tokenName is where the token stands, before the host.
 const tokenName = "_openplot."
 
-// Check gives the records that a host needs to show what is at another, with what they say now.
-func Check(ctx context.Context, r Resolver, host, target, token string) ([]Record, error) {
+// Proved reports whether all records are as they have to be.
+func Proved(records []Record) bool {
+	return !slices.ContainsFunc(records, func(r Record) bool { return !r.OK })
+}
+
+// Check gives the records that a host needs to show what is at another, which may have been at
+// others before, with what they say now.
+func Check(ctx context.Context, r Resolver, host, token, target string, before ...string) ([]Record, error) {
 	records := []Record{{Type: "CNAME", Name: host, Value: target}, {Type: "TXT", Name: tokenName + host, Value: token}}
 	for i := range records {
 		rec := &records[i]
@@ -55,7 +61,13 @@ func Check(ctx context.Context, r Resolver, host, target, token string) ([]Recor
 		for k := range found {
 			found[k] = strings.TrimSuffix(found[k], ".")
 		}
-		rec.Found, rec.OK = found, slices.ContainsFunc(found, func(v string) bool { return strings.EqualFold(v, rec.Value) })
+		values := []string{rec.Value}
+		if rec.Type == "CNAME" {
+			values = append(values, before...)
+		}
+		rec.Found, rec.OK = found, slices.ContainsFunc(found, func(v string) bool {
+			return slices.ContainsFunc(values, func(value string) bool { return strings.EqualFold(v, value) })
+		})
 	}
 	return records, nil
 }

@@ -13,7 +13,7 @@ func TestCheck(t *testing.T) {
 	s := &StandIn{File: filepath.Join(t.TempDir(), "dns.json")}
 	ok := func() (out []bool) {
 		t.Helper()
-		records, err := Check(t.Context(), s, "www.skerry.example", "skerry.pages.example", "openplot-1")
+		records, err := Check(t.Context(), s, "www.skerry.example", "openplot-1", "skerry.pages.example")
 		if err != nil || len(records) != 2 || records[0].Type != "CNAME" || records[1].Name != "_openplot.www.skerry.example" {
 			t.Fatalf("%+v, %v", records, err)
 		}
@@ -35,7 +35,7 @@ func TestCheck(t *testing.T) {
 	}
 	set("CNAME", "WWW.skerry.example", "Skerry.pages.example.")
 	again := &StandIn{File: s.File} // as after a restart
-	if records, err := Check(t.Context(), again, "www.skerry.example", "skerry.pages.example", "openplot-1"); err != nil || !records[0].OK || !records[1].OK {
+	if records, err := Check(t.Context(), again, "www.skerry.example", "openplot-1", "skerry.pages.example"); err != nil || !records[0].OK || !records[1].OK {
 		t.Errorf("%+v, %v", records, err)
 	}
 	set("TXT", "_openplot.www.skerry.example", "")

@@ -49,6 +49,7 @@ func Run(ctx context.Context, c Config) (stop func(context.Context) error, err e
 	river.AddWorker(workers, &planner{Config: c})
 	one := river.QueueConfig{MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond}
 	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(c.Store.DB()), &river.Config{
+		ID:      c.Store.Process(), // by which it is known whether it runs (store.Sweep)
 		Queues:  map[string]river.QueueConfig{river.QueueDefault: one, store.DrawingsQueue: one, store.UpkeepQueue: one, store.PublishQueue: one},
 		Workers: workers, Logger: c.Log,
 		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(

@@ -45,6 +45,7 @@ type Options struct {
 type Cluster struct {
 	place
 	server server
+	own    *os.File // locks the folder while this process runs it
 	mu     sync.Mutex
 	now    *process // nil when another process runs it
 	ending bool
@@ -73,22 +74,50 @@ func Start(dir string, o Options) (*Cluster, error) {
 	if err != nil {
 		return nil, err
 	}
+	own, err := only(dir)
+	if err != nil {
+		return nil, err
+	}
 	s := server{dir, attr, o}
 	if _, err := os.Stat(filepath.Join(dir, "PG_VERSION")); errors.Is(err, os.ErrNotExist) {
 		if err := s.make(); err != nil {
-			return nil, err
+			return nil, errors.Join(err, own.Close())
 		}
 	}
 	for end := time.Now().Add(20 * time.Second); ; time.Sleep(100 * time.Millisecond) {
 		p, now, err := s.begin()
 		if err == nil {
-			c := &Cluster{place: p, server: s, now: now, ended: make(chan struct{})}
+			c := &Cluster{place: p, server: s, now: now, own: own, ended: make(chan struct{})}
 			go c.watch(now)
 			return c, nil
 		}
 		// A server whose parent was killed takes a moment to stop.
 		if !strings.Contains(err.Error(), "postmaster.pid") || time.Now().After(end) {
-			return nil, err
+			return nil, errors.Join(err, own.Close())
+		}
+	}
+}
+
+// waitForOther is how long another program on the same folder may still be ending.
+const waitForOther = 3 * time.Second
+
+// only makes this the one program that runs the cluster of a folder, for as long as the file that
+// it gives is open (flock(2)): it ends with the process, however that ends.
+func only(dir string) (*os.File, error) {
+	f, err := os.OpenFile(dir+".lock", os.O_RDWR|os.O_CREATE, 0o600)
+	if err != nil {
+		return nil, fmt.Errorf("locking the database folder: %w", err)
+	}
+	for end := time.Now().Add(waitForOther); ; time.Sleep(50 * time.Millisecond) {
+		err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB)
+		if err == nil {
+			return f, nil
+		}
+		if !errors.Is(err, syscall.EWOULDBLOCK) {
+			return nil, errors.Join(fmt.Errorf("locking the database folder: %w", err), f.Close())
+		}
+		if time.Now().After(end) {
+			return nil, errors.Join(fmt.Errorf("Open Plot runs on %s already: stop it first, or set OPENPLOT_DATA to another folder", filepath.Dir(dir)), f.Close())
 		}
 	}
 }
@@ -256,6 +285,9 @@ func (c *Cluster) Stop() {
 		now.stop()
 	}
 	<-c.ended
+	if first {
+		_ = c.own.Close() // which lets go of the folder
+	}
 }
 
 func (p *process) stop() {

@@ -289,3 +289,23 @@ func TestFoldersThatCannotBeUsed(t *testing.T) {
 		t.Errorf("a folder that postgres can't reach: %v", err)
 	}
 }
+
+// Two programs don't run one folder: the second says so.
+func TestOneProgramAFolder(t *testing.T) {
+	dir := folder(t)
+	c, err := Start(dir, Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Start(dir, Options{}); err == nil || !strings.Contains(err.Error(), "already") {
+		t.Errorf("a second one: %v", err)
+	}
+	if err := c.ping(t.Context(), database); err != nil {
+		t.Errorf("the first one: %v", err)
+	}
+	c.Stop()
+	if c, err = Start(dir, Options{}); err != nil {
+		t.Fatal(err)
+	}
+	c.Stop()
+}

@@ -41,7 +41,7 @@ type SiteQuery struct {
 
 // SiteList lists sites of a person, those edited last first, with the number of all that fit.
 func (s *Store) SiteList(ctx context.Context, user string, q SiteQuery) (sites []*SiteInfo, all int, err error) {
-	const which = `FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL AND (s.archived_at IS NOT NULL) = $2
+	const which = `FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL AND s.maker IS NULL AND (s.archived_at IS NOT NULL) = $2
 		AND ($3 = '' OR strpos(lower(s.name || ' ' || s.slug), lower($3)) > 0)`
 	words := Clean(q.Words)
 	if err := s.db.GetContext(ctx, &all, `SELECT count(*) `+which, user, q.Archived, words); err != nil {

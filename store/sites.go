@@ -82,7 +82,7 @@ func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
 	var rows []siteRow
 	err := s.db.SelectContext(
 		ctx, &rows,
-		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL ORDER BY s.name`,
+		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL AND s.maker IS NULL ORDER BY s.name`,
 		user,
 	)
 	if err != nil {
@@ -102,7 +102,7 @@ func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
 	var r siteRow
 	err := s.db.GetContext(
 		ctx, &r,
-		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2 AND s.deleted_at IS NULL`,
+		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2 AND s.deleted_at IS NULL AND s.maker IS NULL`,
 		user, slug,
 	)
 	if err != nil {
@@ -125,7 +125,7 @@ func (s *Store) SiteFor(ctx context.Context, user, id string) (*Site, error) {
 // SiteBySlug gives a site to the program itself; Role is empty.
 func (s *Store) SiteBySlug(ctx context.Context, slug string) (*Site, error) {
 	var r siteRow
-	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1 AND s.deleted_at IS NULL`, slug)
+	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1 AND s.deleted_at IS NULL AND s.maker IS NULL`, slug)
 	if err != nil {
 		return nil, fmt.Errorf("finding site: %w", notFound(err))
 	}

@@ -35,6 +35,7 @@ type Store struct {
 	pool    *sqlx.DB // nil within a transaction
 	jobs    *river.Client[*sql.Tx]
 	pages   pageCache
+	process string              // this one's id
 	hashing *semaphore.Weighted // of passwords, which takes memory
 }
 
@@ -81,7 +82,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		db.Close()
 		return nil, fmt.Errorf("remembering pages: %w", err)
 	}
-	return &Store{db: db, pool: db, jobs: jobs, pages: pages, hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}, nil
+	return &Store{db: db, pool: db, jobs: jobs, pages: pages, process: NewID("r"), hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}, nil
 }
 
 func milliseconds(d time.Duration) string { return fmt.Sprint(d.Milliseconds()) }
@@ -112,7 +113,7 @@ func (s *Store) Transaction(ctx context.Context, f func(*Store) error) error {
 		return err
 	}
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		return f(&Store{db: tx, jobs: s.jobs, pages: pages, hashing: s.hashing})
+		return f(&Store{db: tx, jobs: s.jobs, pages: pages, process: s.process, hashing: s.hashing})
 	})
 }
 

@@ -233,20 +233,26 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 }
 
 // addSite keeps a new site, with whoever asks as its owner, and has fill give it its pages; all
-// of it, or nothing.
+// of it, or nothing, also when the program is killed meanwhile.
 func (s *Server) addSite(c *gin.Context, made *doc.Site, fill func(st *store.Site) error) (*store.Site, error) {
 	if err := s.Store.Transaction(c, func(in *store.Store) error {
 		if err := in.AddSite(c, made); err != nil {
+			return err
+		}
+		if err := in.Making(c, made.ID); err != nil {
 			return err
 		}
 		return in.AddMember(c, made.ID, user(c).ID, store.Owner)
 	}); err != nil {
 		return nil, err
 	}
-	st, err := s.Store.Site(c, user(c).ID, made.Slug)
+	st, err := s.Store.SiteFor(c, user(c).ID, made.ID)
 	if err == nil {
 		c.Set(keySite, st)
 		err = fill(st)
+	}
+	if err == nil {
+		err = s.Store.Made(c, made.ID)
 	}
 	if err != nil {
 		// What there is of it isn't one that anybody asked for.

@@ -73,7 +73,7 @@ func New(c Config) (*Server, error) {
 		signIns: origin.NewAttempts(10, 6*time.Second), accounts: origin.NewAttempts(10, 30*time.Second),
 	}
 	if c.DNS == nil {
-		s.DNS = &dns.StandIn{}
+		s.DNS = dns.World{}
 	}
 	s.Idle = cmp.Or(c.Idle, 12*time.Hour)
 	var err error

@@ -75,7 +75,7 @@ func (s *Server) showSettings(c *gin.Context, status int, v settingsView, entere
 		s.fail(c, err)
 		return
 	}
-	v.Target = s.target(st)
+	v.Target = s.target(st.Slug)
 	_, v.StandIn = s.DNS.(*dns.StandIn)
 	rs, err := s.Store.Redirects(c, st.ID)
 	if err != nil {

@@ -11,6 +11,7 @@ import (
 	"os"
 	"path/filepath"
 	"runtime/debug"
+	"sync"
 	"syscall"
 	"time"
 
@@ -50,6 +51,11 @@ func serve(ctx context.Context, s settings) error {
 	}
 	defer st.Close()
 	log := s.logger()
+	live, err := s.alive(ctx, st, log)
+	if err != nil {
+		return err
+	}
+	defer live()
 	pictures := media.NewKeeper(st, s.media(), s.quota)
 	publisher := &site.Publisher{Dir: s.published(), MediaDir: s.media(), Hosts: s.hosts}
 	if err := s.offerDemo(ctx, st, pictures, publisher); err != nil {
@@ -77,7 +83,7 @@ func serve(ctx context.Context, s settings) error {
 	}
 	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), jobs.Config{
 		Store: st, Pictures: pictures, Log: slog.New(atLeast{log.Handler(), slog.LevelWarn}),
-		CopiesMade: server.CopiesMade, DrawPages: server.DrawPages, CarryOut: server.CarryOut, Forget: upkeep(st, pictures, publisher, log),
+		CopiesMade: server.CopiesMade, DrawPages: server.DrawPages, CarryOut: server.CarryOut, Forget: upkeep(st, pictures, publisher, server.LookAgain, log),
 	})
 	if err != nil {
 		return err
@@ -106,6 +112,45 @@ func serve(ctx context.Context, s settings) error {
 
 // freshHosts is how long visitors may still find what isn't shown any more.
 const freshHosts = 250 * time.Millisecond
+
+// beat is how often a process says that it runs.
+const beat = 5 * time.Second
+
+// alive says now and then that this process runs, and takes up what others left that don't any
+// more, until it is ended.
+func (s settings) alive(ctx context.Context, st *store.Store, log *slog.Logger) (end func(), err error) {
+	if s.database == "" { // nobody else's: whoever ran before was killed
+		err = st.Leave(ctx, true)
+	}
+	if err = errors.Join(err, st.Beat(ctx), st.Sweep(ctx)); err != nil {
+		return nil, err
+	}
+	ctx, stop := context.WithCancel(context.WithoutCancel(ctx))
+	var running sync.WaitGroup
+	running.Go(func() {
+		for n := 1; ; n++ {
+			select {
+			case <-ctx.Done():
+				return
+			case <-time.After(beat):
+			}
+			err := st.Beat(ctx)
+			if err == nil && n%3 == 0 {
+				err = st.Sweep(ctx)
+			}
+			if err != nil && ctx.Err() == nil {
+				log.Error("processes", "error", err)
+			}
+		}
+	})
+	return func() {
+		stop()
+		running.Wait()
+		ctx, cancel := context.WithTimeout(context.Background(), 2*time.Second)
+		defer cancel()
+		_ = st.Leave(ctx, false) // otherwise it counts as ended a while later
+	}, nil
+}
 
 // certificates asks for those of the sites' hosts as visitors come to them (RFC 8555), and keeps
 // them in a folder. It is for machines that face the world with the pages' port.
@@ -244,7 +289,7 @@ func (s settings) room() error {
 const fileGrace = 24 * time.Hour
 
 // upkeep ends what is no longer to be kept.
-func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, log *slog.Logger) func(context.Context) error {
+func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, domains func(context.Context) error, log *slog.Logger) func(context.Context) error {
 	return func(ctx context.Context) error {
 		edits, err := st.Compact(ctx, time.Now().Add(-store.LogLife))
 		err = errors.Join(err, st.ForgetMedia(ctx, time.Now().Add(-store.DeletedMediaLife)), st.ForgetEntries(ctx), st.ForgetVisits(ctx), st.ForgetAudit(ctx), st.ForgetReleases(ctx, time.Now().Add(-store.ReleaseLife)),
@@ -253,7 +298,7 @@ func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, 
 		uploads, freed, uerr := pictures.Collect(ctx, time.Now().Add(-fileGrace))
 		published, more, perr := publisher.Collect(ctx, st, time.Now().Add(-fileGrace))
 		log.Info("upkeep", "edits", edits, "uploads", uploads, "published", published, "bytes", freed+more)
-		return errors.Join(err, uerr, perr)
+		return errors.Join(err, uerr, perr, domains(ctx))
 	}
 }
 

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"net"
 	"net/netip"
@@ -85,9 +86,17 @@ func readSettings() (s settings, err error) {
 	default:
 		return s, fmt.Errorf("OPENPLOT_DEMO is %q: write yes, quick, whole or no", s.demo)
 	}
-	if s.worldDNS = env("OPENPLOT_DNS", "stand-in") == "world"; !s.worldDNS && env("OPENPLOT_DNS", "stand-in") != "stand-in" {
-		return s, fmt.Errorf("OPENPLOT_DNS is %q: write world, or stand-in for one that the program has in itself", os.Getenv("OPENPLOT_DNS"))
+	where := "world"
+	if s.demo != "" {
+		where = "stand-in"
 	}
+	switch where = env("OPENPLOT_DNS", where); {
+	case where != "world" && where != "stand-in":
+		return s, fmt.Errorf("OPENPLOT_DNS is %q: write world, or stand-in for one that the program has in itself", where)
+	case where == "stand-in" && s.demo == "":
+		return s, errors.New("OPENPLOT_DNS is stand-in, in which everybody can say that a domain is theirs: it goes with OPENPLOT_DEMO alone")
+	}
+	s.worldDNS = where == "world"
 	s.acme = os.Getenv("OPENPLOT_ACME_EMAIL")
 	s.log = env("OPENPLOT_LOG", "stderr")
 	s.metricsPort = os.Getenv("OPENPLOT_METRICS_PORT")

@@ -1,6 +1,14 @@
 -- +goose Up
+-- The programs that share this database, while they run.
+CREATE TABLE processes (
+	id      text PRIMARY KEY,
+	seen_at timestamptz NOT NULL DEFAULT now()
+);
+-- The process that is still making a site, of a file or as a copy: if that ends, so does the site.
+ALTER TABLE sites ADD COLUMN maker text;
+
 -- The sites that visitors find: whatever publishes, shows, searches, counts or plans asks here.
-CREATE VIEW shown_sites AS SELECT id, slug, release, counts_visits FROM sites WHERE deleted_at IS NULL AND archived_at IS NULL;
+CREATE VIEW shown_sites AS SELECT id, slug, release, counts_visits FROM sites WHERE deleted_at IS NULL AND archived_at IS NULL AND maker IS NULL;
 
 -- Addresses that sites had before, which lead to those that they have now until somebody takes them.
 CREATE TABLE former_addresses (
@@ -25,3 +33,5 @@ UPDATE published SET name = '', description = '', words = '' WHERE page_id IN (S
 -- +goose Down
 DROP TABLE former_addresses;
 DROP VIEW shown_sites;
+ALTER TABLE sites DROP COLUMN maker;
+DROP TABLE processes;
