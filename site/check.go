@@ -32,6 +32,9 @@ func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
 			}
 			continue
 		}
+		if err := p.readForms(ctx, st, s); err != nil {
+			return err
+		}
 		b, err := os.ReadFile(filepath.Join(p.folder(s.Site), releaseFile))
 		if err == nil && bytes.Equal(b, s.Content) {
 			continue
@@ -73,6 +76,39 @@ func (p *Publisher) settle(ctx context.Context, st *store.Store, all []store.Sho
 		}
 		if err != nil {
 			return fmt.Errorf("reading where a site moved: %w", err)
+		}
+	}
+	return nil
+}
+
+// readForms reads the fields of forms that were published before they were kept.
+func (p *Publisher) readForms(ctx context.Context, st *store.Store, s store.Shown) error {
+	pages, err := st.FieldsUnknown(ctx, s.Site)
+	if err != nil || len(pages) == 0 {
+		return err
+	}
+	r, err := parseRelease(s.Content)
+	if err != nil {
+		return err
+	}
+	for _, page := range pages {
+		_, e := r.At(page)
+		if e == nil {
+			continue
+		}
+		b, err := os.ReadFile(filepath.Join(p.folder(s.Site), filepath.FromSlash(e.Content())))
+		if errors.Is(err, fs.ErrNotExist) {
+			continue // doctor tells
+		}
+		if err != nil {
+			return fmt.Errorf("reading what was published: %w", err)
+		}
+		said, err := said(string(b), s.Slug)
+		if err == nil {
+			err = st.KeepFields(ctx, page, said)
+		}
+		if err != nil {
+			return err
 		}
 	}
 	return nil

@@ -25,7 +25,7 @@ func said(page, slug string) (store.Said, error) {
 		if n.Type == html.ElementNode {
 			if action, ok := attribute(n, "action"); ok && n.DataAtom == atom.Form {
 				if form, ours := strings.CutPrefix(action, "/_forms/"+slug+"/"); ours {
-					out.Forms = append(out.Forms, form)
+					out.Forms = append(out.Forms, store.PublishedForm{Block: form, Fields: fieldsOf(n)})
 				}
 			}
 			silent = silent || slices.Contains(unread, n.DataAtom)
@@ -43,6 +43,18 @@ func said(page, slug string) (store.Said, error) {
 	walk(root, false)
 	out.Words = strings.Join(words, " ")
 	return out, nil
+}
+
+// fieldsOf gives the names of a form's fields in their order, each once.
+func fieldsOf(form *html.Node) (names []string) {
+	for n := range form.Descendants() {
+		if n.DataAtom == atom.Input || n.DataAtom == atom.Select || n.DataAtom == atom.Textarea || n.DataAtom == atom.Button {
+			if name, ok := attribute(n, "name"); ok && name != "" && !slices.Contains(names, name) {
+				names = append(names, name)
+			}
+		}
+	}
+	return names
 }
 
 // unread are the elements whose words aren't a page's own.

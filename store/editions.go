@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 
 	"github.com/jmoiron/sqlx"
@@ -20,7 +21,25 @@ type Edition struct {
 // Said is what visitors can read of a page, and the forms that they can send.
 type Said struct {
 	Words string
-	Forms []string // blocks
+	Forms []PublishedForm
+}
+
+// PublishedForm is a form as it is published: its block, and the names of its fields in their
+// order, those included that are there to tell people from programs.
+type PublishedForm struct {
+	Block  string
+	Fields []string
+}
+
+// columns are the forms as the database has them: their blocks, and the fields by block as JSON.
+func (s Said) columns() (blocks []string, fields []byte, err error) {
+	blocks, by := []string{}, map[string][]string{}
+	for _, f := range s.Forms {
+		blocks = append(blocks, f.Block)
+		by[f.Block] = append([]string{}, f.Fields...)
+	}
+	fields, err = json.Marshal(by)
+	return blocks, fields, err
 }
 
 // maxWords is how much of what a page says is searched, in bytes: a tsvector holds 1 MB
@@ -35,14 +54,15 @@ func keepSaid(ctx context.Context, tx *sqlx.Tx, e Edition) error {
 		return fmt.Errorf("finding the page's language: %w", notFound(err))
 	}
 	words := Clean(said.Words[:min(len(said.Words), maxWords)])
-	if said.Forms == nil {
-		said.Forms = []string{}
+	forms, fields, err := said.columns()
+	if err != nil {
+		return fmt.Errorf("writing the fields of forms: %w", err)
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO published (page_id, site_id, slug, name, description, words, forms, config)
+	if _, err := tx.ExecContext(ctx, `INSERT INTO published (page_id, site_id, slug, name, description, words, forms, config, fields)
 		SELECT id, site_id, slug, CASE WHEN lock = '' THEN name ELSE '' END, CASE WHEN lock = '' THEN description ELSE '' END, CASE WHEN lock = '' THEN $2 ELSE '' END,
-			$3, $4::regconfig FROM pages WHERE id = $1 ON CONFLICT (page_id) DO UPDATE SET slug = EXCLUDED.slug,
-		name = EXCLUDED.name, description = EXCLUDED.description, words = EXCLUDED.words, forms = EXCLUDED.forms, config = EXCLUDED.config`,
-		page, words, said.Forms, textConfig(language)); err != nil {
+			$3, $4::regconfig, $5 FROM pages WHERE id = $1 ON CONFLICT (page_id) DO UPDATE SET slug = EXCLUDED.slug,
+		name = EXCLUDED.name, description = EXCLUDED.description, words = EXCLUDED.words, forms = EXCLUDED.forms, config = EXCLUDED.config, fields = EXCLUDED.fields`,
+		page, words, forms, textConfig(language), fields); err != nil {
 		return fmt.Errorf("keeping what a page says: %w", err)
 	}
 	return nil

@@ -28,24 +28,37 @@ type FormEntry struct {
 }
 
 // Limits of what is kept. Nothing makes room for what comes: what is over them isn't taken.
+// What looks like a program's has limits of its own, and so has what is sent to try a form.
 const (
-	maxFormDay = 2000   // entries of one form within a day
-	maxEntries = 50_000 // of a site
+	maxFormDay    = 2000   // entries of one form within a day
+	maxSuspectDay = 1000   // of one form within a day
+	maxEntries    = 50_000 // of a site
+	maxSuspects   = 5000   // of a site
+	maxTrials     = 500    // of a site
 )
+
+// TooMany is why entries are set apart that come when a form has had as many as it gets in a day.
+const TooMany = "more came that day than the form takes"
 
 // ErrFull means that a form takes no more just now.
 var ErrFull = errors.New("as many entries as are taken")
 
-// AddFormEntry keeps what a visitor sent, or as a trial what somebody sent to try a form.
+// AddFormEntry keeps what a visitor sent, or as a trial what somebody sent to try a form. What is
+// more than a form gets in a day is set apart, and with what looks like a program's ErrFull is all
+// that comes of too much: nothing makes room for it, and it takes no room of others'.
 func (s *Store) AddFormEntry(ctx context.Context, site string, e FormEntry) error {
 	raw, err := json.Marshal(e.Answers)
 	if err != nil {
 		return fmt.Errorf("writing answers: %w", err)
 	}
-	r, err := s.db.ExecContext(ctx, `INSERT INTO form_entries (id, site_id, form, answers, trial, suspect) SELECT $1, $2, $3, $4, $5, $6
-		WHERE (SELECT count(*) FROM form_entries WHERE site_id = $2 AND form = $3 AND sent_at > now() - interval '1 day') < $7
-		AND (SELECT count(*) FROM form_entries WHERE site_id = $2) < $8`,
-		NewID("e"), site, Clean(e.Form), raw, e.Trial, e.Suspect, maxFormDay, maxEntries)
+	r, err := s.db.ExecContext(ctx, `WITH here AS (SELECT count(*) FILTER (WHERE NOT trial AND suspect = '') AS people, count(*) FILTER (WHERE NOT trial AND suspect <> '') AS suspects,
+			count(*) FILTER (WHERE trial) AS trials,
+			count(*) FILTER (WHERE NOT trial AND suspect = '' AND form = $3 AND sent_at > now() - interval '1 day') AS people_today,
+			count(*) FILTER (WHERE NOT trial AND suspect <> '' AND form = $3 AND sent_at > now() - interval '1 day') AS suspects_today FROM form_entries WHERE site_id = $2),
+		as_it_is AS (SELECT here.*, CASE WHEN $5 OR $6 <> '' THEN $6 WHEN people_today >= $7 OR people >= $9 THEN $12 ELSE '' END AS suspect FROM here)
+		INSERT INTO form_entries (id, site_id, form, answers, trial, suspect) SELECT $1, $2, $3, $4, $5, suspect FROM as_it_is
+		WHERE CASE WHEN $5 THEN trials < $11 WHEN suspect <> '' THEN suspects_today < $8 AND suspects < $10 ELSE true END`,
+		NewID("e"), site, Clean(e.Form), raw, e.Trial, e.Suspect, maxFormDay, maxSuspectDay, maxEntries, maxSuspects, maxTrials, TooMany)
 	if err != nil {
 		return fmt.Errorf("keeping a form's entry: %w", err)
 	}

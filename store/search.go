@@ -3,6 +3,7 @@ package store
 import (
 	"cmp"
 	"context"
+	"encoding/json"
 	"fmt"
 	"strings"
 )
@@ -51,12 +52,36 @@ func (s *Store) Search(ctx context.Context, site, query string, limit int) (foun
 	return found, nil
 }
 
-// FormPublished reports whether a form is on a published page of a site.
-func (s *Store) FormPublished(ctx context.Context, site, form string) (is bool, err error) {
-	if err := s.db.GetContext(
-		ctx, &is, `SELECT EXISTS (SELECT FROM published p JOIN shown_sites s ON s.id = p.site_id WHERE p.site_id = $1 AND $2 = ANY (p.forms))`, site, Clean(form),
-	); err != nil {
-		return false, fmt.Errorf("looking for a form: %w", err)
+// FormFields gives the names of the fields of a form that is on a published page of a site, in
+// their order; ErrNotFound when there is no such form.
+func (s *Store) FormFields(ctx context.Context, site, form string) (fields []string, err error) {
+	var text []byte
+	if err := s.db.GetContext(ctx, &text, `SELECT coalesce(p.fields->$2, '[]') FROM published p JOIN shown_sites s ON s.id = p.site_id
+		WHERE p.site_id = $1 AND $2 = ANY (p.forms) ORDER BY p.fields IS NULL, p.page_id LIMIT 1`, site, Clean(form)); err != nil {
+		return nil, fmt.Errorf("looking for a form: %w", notFound(err))
 	}
-	return is, nil
+	if err := json.Unmarshal(text, &fields); err != nil {
+		return nil, fmt.Errorf("reading the fields of a form: %w", err)
+	}
+	return fields, nil
+}
+
+// FieldsUnknown gives the pages of a site whose forms were published before their fields were kept.
+func (s *Store) FieldsUnknown(ctx context.Context, site string) (pages []string, err error) {
+	if err := s.db.SelectContext(ctx, &pages, `SELECT page_id FROM published WHERE site_id = $1 AND fields IS NULL ORDER BY page_id`, site); err != nil {
+		return nil, fmt.Errorf("looking for forms: %w", err)
+	}
+	return pages, nil
+}
+
+// KeepFields keeps the fields of the forms that a page has as it is published.
+func (s *Store) KeepFields(ctx context.Context, page string, said Said) error {
+	_, fields, err := said.columns()
+	if err == nil {
+		_, err = s.db.ExecContext(ctx, `UPDATE published SET fields = $2 WHERE page_id = $1`, page, fields)
+	}
+	if err != nil {
+		return fmt.Errorf("keeping the fields of forms: %w", err)
+	}
+	return nil
 }

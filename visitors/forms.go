@@ -34,9 +34,9 @@ func (s *Server) takeForm(c *gin.Context) {
 	form := c.Param("form")
 	st, err := s.siteHere(c)
 	if err == nil && c.Param("site") == st.Slug {
-		var is bool
-		if is, err = s.Store.FormPublished(c, st.ID, form); err == nil && is {
-			s.keepForm(c, st, form, false)
+		var fields []string
+		if fields, err = s.Store.FormFields(c, st.ID, form); err == nil {
+			s.keepForm(c, st, form, fields, false)
 			return
 		}
 	}
@@ -64,10 +64,11 @@ func (s *Server) formFailed(c *gin.Context, err error) {
 	)
 }
 
-// keepForm keeps what was sent with a form of a site. It stands in for the mail or the
-// service that a site would really send to.
-func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, trial bool) {
-	if now := time.Now(); !s.senders.Allow(origin.Network(c.ClientIP()), now) || !s.forms.Allow(st.ID+" "+form, now) {
+// keepForm keeps what was sent with a form of a site: of the fields that it has, where those are
+// known. It stands in for the mail or the service that a site would really send to.
+func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []string, trial bool) {
+	now := time.Now()
+	if !s.senders.Allow(origin.Network(c.ClientIP()), now) || !s.forms.Allow(st.ID+" "+form, now) {
 		c.Header("Retry-After", "60")
 		visitorPage(
 			c, http.StatusTooManyRequests, "Too many messages at once",
@@ -91,7 +92,10 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, trial boo
 		)
 		return
 	}
-	answers, suspect := suspicion(answers)
+	answers, suspect := suspicion(answers, fields)
+	if suspect == "" && !s.daily.Allow(origin.Network(c.ClientIP())+" "+form, now) {
+		suspect = "many came from one network that day"
+	}
 	if trial {
 		suspect = ""
 	}
@@ -117,8 +121,15 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, trial boo
 }
 
 // suspicion takes out the fields that are there to tell people from programs, and says why
-// an entry looks like a program's, or "".
-func suspicion(answers []store.Answer) (rest []store.Answer, why string) {
+// an entry looks like a program's, or "". Of the others those are left that the form has, in its
+// order.
+func suspicion(answers []store.Answer, fields []string) (rest []store.Answer, why string) {
+	has := func(name string) bool {
+		return slices.ContainsFunc(answers, func(a store.Answer) bool { return a.Field == name })
+	}
+	if slices.Contains(fields, element.FormTrap) && (!has(element.FormTrap) || !has(element.FormTook)) {
+		why = "it lacks fields that the form sends by itself"
+	}
 	for _, a := range answers {
 		switch a.Field {
 		case element.FormTrap:
@@ -135,8 +146,15 @@ func suspicion(answers []store.Answer) (rest []store.Answer, why string) {
 				why = "it was sent within two seconds"
 			}
 		default:
-			rest = append(rest, a)
+			if len(fields) == 0 || slices.Contains(fields, a.Field) {
+				rest = append(rest, a)
+			} else if why == "" {
+				why = "it has fields that the form hasn’t"
+			}
 		}
+	}
+	if len(fields) > 0 {
+		slices.SortStableFunc(rest, func(a, b store.Answer) int { return slices.Index(fields, a.Field) - slices.Index(fields, b.Field) })
 	}
 	return rest, why
 }

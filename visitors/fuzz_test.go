@@ -4,6 +4,8 @@ import (
 	"strings"
 	"testing"
 	"unicode/utf8"
+
+	"openplot/core/element"
 )
 
 // Whatever a form sends is read to text that a database takes, within the limits.
@@ -15,7 +17,7 @@ func FuzzReadAnswers(f *testing.F) {
 		if !ok {
 			return
 		}
-		rest, _ := suspicion(answers)
+		rest, _ := suspicion(answers, []string{"a", element.FormTrap})
 		if len(rest) > len(answers) || len(answers) > maxFormFields {
 			t.Errorf("%d answers of %d", len(rest), len(answers))
 		}

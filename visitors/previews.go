@@ -45,7 +45,7 @@ func (s *Server) tryForm(c *gin.Context) {
 		s.formFailed(c, err)
 		return
 	}
-	s.keepForm(c, st, form, true)
+	s.keepForm(c, st, form, nil, true)
 }
 
 // preview renders a page of a site as it stands now, or what it needs: its style sheet, or

@@ -45,6 +45,7 @@ type Server struct {
 // limits are how often an address, and a form, may be used.
 type limits struct {
 	senders, forms, searchers, keys, visits *origin.Attempts
+	daily                                   *origin.Attempts // of one network with one form
 }
 
 // New prepares a server.
@@ -59,6 +60,7 @@ func New(c Config) *Server {
 		searchers: origin.NewAttempts(30, time.Second),
 		keys:      origin.NewAttempts(10, 30*time.Second),
 		visits:    origin.NewAttempts(60, time.Second),
+		daily:     origin.NewAttempts(30, 48*time.Minute),
 	}, releases: releases}
 	s.standings = newStandings(&s.Config)
 	return s

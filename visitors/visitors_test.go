@@ -76,7 +76,7 @@ func begin(t testing.TB) *visited {
 // says has a page published with words and a form "b1".
 func (v *visited) says(site, page, words string) {
 	v.t.Helper()
-	v.publishes(site, store.Edition{Page: page, Said: store.Said{Words: words, Forms: []string{"b1"}}})
+	v.publishes(site, store.Edition{Page: page, Said: store.Said{Words: words, Forms: []store.PublishedForm{{Block: "b1"}}}})
 }
 
 func (v *visited) publishes(site string, editions ...store.Edition) {
@@ -311,29 +311,109 @@ func TestSuspectEntries(t *testing.T) {
 	}
 }
 
-// A flood from everywhere pushes nothing out that came before.
-func TestFloodsPushNothingOut(t *testing.T) {
+// post sends a form as somebody from a network does.
+func (v *visited) post(from string, form url.Values) int {
+	v.t.Helper()
+	status, _, _ := v.ask(from, "POST", v.Hosts.Public("skerry")+"/_forms/skerry/b1", form)
+	return status
+}
+
+// entries gives those of people, or of programs.
+func (v *visited) entries(suspect bool) []*store.FormEntry {
+	v.t.Helper()
+	es, err := v.Store.FormEntries(v.t.Context(), "w1", suspect, 5000)
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	return es
+}
+
+// Only the fields that a form has are taken, and what lacks those that it sends by itself isn't a
+// person's.
+func TestOnlyTheFormsFields(t *testing.T) {
 	v := begin(t)
-	v.says("w1", "p1", "")
-	if status, _, _ := v.visit("POST", "/_forms/skerry/b1", url.Values{"a": {"the first"}}); status != http.StatusOK {
+	v.publishes("w1", store.Edition{Page: "p1", Said: store.Said{Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"Name", "Boat", element.FormTrap, element.FormTook}}}}})
+	own := func(more url.Values) url.Values {
+		f := url.Values{element.FormTrap: {""}, element.FormTook: {"9000"}}
+		for name, values := range more {
+			f[name] = values
+		}
+		return f
+	}
+	for i, tt := range []struct {
+		form    url.Values
+		suspect string
+		want    string
+	}{
+		{own(url.Values{"Boat": {"a", "b"}, "Name": {"Ada"}}), "", "Name=Ada Boat=a, b"},
+		{url.Values{"Name": {"Ada"}}, "lacks fields", "Name=Ada"},
+		{url.Values{"Name": {"Ada"}, element.FormTrap: {""}}, "lacks fields", "Name=Ada"},
+		{own(url.Values{"Name": {"Ada"}, "Invented": {"x"}}), "hasn’t", "Name=Ada"},
+	} {
+		if status := v.post(fmt.Sprint("192.0.2.", i), tt.form); status != http.StatusOK {
+			t.Errorf("%v: %d", tt.form, status)
+		}
+		var got []string
+		e := v.entries(tt.suspect != "")[0]
+		for _, a := range e.Answers {
+			got = append(got, a.Field+"="+a.Value)
+		}
+		if strings.Join(got, " ") != tt.want || !strings.Contains(e.Suspect, tt.suspect) {
+			t.Errorf("%v: %v, %q", tt.form, got, e.Suspect)
+		}
+	}
+	if status := v.post("192.0.2.9", own(url.Values{"Invented": {"x"}})); status != http.StatusUnprocessableEntity {
+		t.Errorf("nothing of the form's: %d", status)
+	}
+}
+
+// Neither one network nor programs everywhere keep people from writing, and a flood that looks like
+// people is set apart: it pushes out nothing.
+func TestFloods(t *testing.T) {
+	v := begin(t)
+	v.publishes("w1", store.Edition{Page: "p1", Said: store.Said{Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"a", element.FormTrap, element.FormTook}}}}})
+	person := func(words string) url.Values {
+		return url.Values{"a": {words}, element.FormTrap: {""}, element.FormTook: {"9000"}}
+	}
+	if status := v.post("192.0.2.1", person("the first")); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	v.limits.forms = origin.NewAttempts(1e6, time.Microsecond)
-	refused := 0
-	for i := range 2100 {
-		status, _, _ := v.ask(fmt.Sprintf("2001:db8:%x::1", i), "POST", v.Hosts.Public("skerry")+"/_forms/skerry/b1", url.Values{"a": {"flood"}})
-		if status == http.StatusServiceUnavailable {
-			refused++
-		} else if status != http.StatusOK {
+	v.limits.forms, v.limits.senders = origin.NewAttempts(1e6, time.Microsecond), origin.NewAttempts(1e6, time.Microsecond)
+	for range 200 { // one network, over a day
+		if status := v.post("192.0.2.7", person("flood")); status != http.StatusOK {
 			t.Fatal(status)
 		}
 	}
-	if refused != 101 {
-		t.Errorf("%d refused", refused)
+	if people, programs := len(v.entries(false)), len(v.entries(true)); people != 31 || programs != 170 {
+		t.Errorf("of one network %d are taken for people's, %d for programs'", people, programs)
 	}
-	es, err := v.Store.FormEntries(t.Context(), "w1", false, 5000)
-	if err != nil || es[len(es)-1].Answers[0].Value != "the first" {
-		t.Errorf("the first of %d is gone, %v", len(es), err)
+	refused := 0
+	for i := range 1000 { // programs everywhere
+		if status := v.post(fmt.Sprintf("2001:db8:%x::1", i), url.Values{"a": {"flood"}}); status == http.StatusServiceUnavailable {
+			refused++
+		}
+	}
+	if refused != 170 {
+		t.Errorf("%d of the programs' are refused", refused)
+	}
+	if status := v.post("192.0.2.2", person("the second")); status != http.StatusOK || v.entries(false)[0].Answers[0].Value != "the second" {
+		t.Errorf("a person beside programs: %d", status)
+	}
+	// Like people, from everywhere: more than a form takes is set apart, as far as there is room.
+	if _, err := v.Store.DB().ExecContext(t.Context(), `DELETE FROM form_entries WHERE suspect <> ''`); err != nil {
+		t.Fatal(err)
+	}
+	for i := range 2100 {
+		if status := v.post(fmt.Sprintf("2001:db8:1:%x::1", i), person("flood")); status != http.StatusOK {
+			t.Fatal(i, status)
+		}
+	}
+	people := v.entries(false)
+	if len(people) != 2000 || people[len(people)-1].Answers[0].Value != "the first" {
+		t.Errorf("%d are taken for people's", len(people))
+	}
+	if apart := v.entries(true); len(apart) != 132 || apart[0].Suspect != store.TooMany {
+		t.Errorf("%d are set apart", len(apart))
 	}
 }
 

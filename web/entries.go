@@ -128,18 +128,28 @@ func (s *Server) setEntryDays(c *gin.Context) {
 func (s *Server) entriesFile(c *gin.Context) {
 	st := siteOf(c)
 	var fields []string
-	known := map[string]bool{}
+	filled := map[string]int{} // by how many that look like people
 	err := s.Store.EachFormEntry(c, st.ID, func(e *store.FormEntry) error {
 		for _, a := range e.Answers {
-			if !known[a.Field] && len(fields) < maxColumns {
-				known[a.Field], fields = true, append(fields, a.Field)
+			if _, known := filled[a.Field]; !known && len(fields) < mostFields {
+				fields = append(fields, a.Field)
 			}
+			n := 1
+			if e.Suspect != "" {
+				n = 0
+			}
+			filled[a.Field] += n
 		}
 		return nil
 	})
 	if err != nil {
 		s.fail(c, err)
 		return
+	}
+	if len(fields) > maxColumns { // those that people fill in most
+		order := slices.Clone(fields)
+		slices.SortStableFunc(order, func(a, b string) int { return filled[b] - filled[a] })
+		fields = slices.DeleteFunc(fields, func(f string) bool { return !slices.Contains(order[:maxColumns], f) })
 	}
 	s.note(c, "form entries exported", st.ID, "")
 	c.Header("Content-Type", "text/csv; charset=utf-8")
@@ -168,8 +178,12 @@ func (s *Server) entriesFile(c *gin.Context) {
 	}
 }
 
-// maxColumns bounds the fields of an exported file.
-const maxColumns = 200
+// maxColumns bounds the fields of an exported file, and mostFields those that are looked at: what
+// was kept before only the form's own were may have more.
+const (
+	maxColumns = 200
+	mostFields = 20_000
+)
 
 // cell keeps spreadsheets from taking what a visitor wrote for a formula (OWASP, CSV
 // Injection).

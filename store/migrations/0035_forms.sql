@@ -1,0 +1,7 @@
+-- +goose Up
+-- The fields of the forms that are published, in their order, by form: only they are taken. Null is
+-- that it isn't known yet, of pages published before.
+ALTER TABLE published ADD COLUMN fields jsonb;
+
+-- +goose Down
+ALTER TABLE published DROP COLUMN fields;
