@@ -40,6 +40,10 @@ type Keeper struct {
 // otherwise.
 const DefaultQuota = 2000 << 20
 
+// personShare is how many times as much as a site's the files may take that one person uploaded, to
+// all sites.
+const personShare = 10
+
 // NewKeeper makes a Keeper whose files are in dir. The files of a site take at most quota
 // bytes.
 func NewKeeper(st *store.Store, dir string, quota int64) *Keeper {
@@ -72,6 +76,8 @@ func (k *Keeper) allowed(ctx context.Context, by By) error {
 	switch {
 	case u.Bytes >= k.quota:
 		return doc.Problemf("Pictures", "of this site take %d MB, as much as they may: delete some that aren’t used", k.quota>>20)
+	case u.PersonBytes >= personShare*k.quota:
+		return doc.Problemf("Pictures", "of yours on all sites take %d MB, as much as one person’s may: delete some that aren’t used", personShare*k.quota>>20)
 	case u.PersonHour >= personHour:
 		return doc.Problemf("Uploads", "of yours took much work within this hour; go on in the next one")
 	case u.SiteHour >= siteHour || u.SiteDay >= siteDay:

@@ -288,7 +288,7 @@ func (s *Store) Media(ctx context.Context, site string) ([]*Medium, error) {
 func (s *Store) MediaElsewhere(ctx context.Context, site, user string, ids []string) ([]*Medium, error) {
 	var ms []*Medium
 	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE id = ANY($3) AND site_id <> $1 AND deleted_at IS NULL
-		AND site_id IN (SELECT site_id FROM members WHERE user_id = $2) ORDER BY id`, site, user, ids)
+		AND site_id IN (SELECT m.site_id FROM members m JOIN sites s ON s.id = m.site_id WHERE m.user_id = $2 AND s.deleted_at IS NULL AND s.maker IS NULL) ORDER BY id`, site, user, ids)
 	if err != nil {
 		return nil, fmt.Errorf("listing media of other sites: %w", err)
 	}

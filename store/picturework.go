@@ -18,6 +18,7 @@ const (
 // PictureUse is what somebody's and a site's uploads take.
 type PictureUse struct {
 	Bytes                         int64 // of the site's files
+	PersonBytes                   int64 // of what the person uploaded to any site
 	PersonHour, SiteHour, SiteDay time.Duration
 }
 
@@ -25,11 +26,13 @@ type PictureUse struct {
 func (s *Store) PictureUse(ctx context.Context, site, user string) (u PictureUse, err error) {
 	var row struct {
 		Bytes  int64 `db:"bytes"`
+		Owned  int64 `db:"owned"`
 		Person int64 `db:"person"`
 		Hour   int64 `db:"hour"`
 		Day    int64 `db:"day"`
 	}
 	if err := s.db.GetContext(ctx, &row, `SELECT (SELECT coalesce(sum(bytes), 0)::bigint FROM media WHERE site_id = $1) AS bytes,
+		(SELECT coalesce(sum(bytes), 0)::bigint FROM media WHERE uploaded_by = $2) AS owned,
 		coalesce(sum(opening) FILTER (WHERE user_id = $2 AND w.hour = date_trunc('hour', now())), 0)::bigint AS person,
 		coalesce(sum(opening) FILTER (WHERE w.hour = date_trunc('hour', now())), 0)::bigint AS hour,
 		coalesce(sum(opening + copying), 0)::bigint AS day
@@ -37,7 +40,7 @@ func (s *Store) PictureUse(ctx context.Context, site, user string) (u PictureUse
 		return u, fmt.Errorf("reading what uploads took: %w", err)
 	}
 	ms := time.Millisecond
-	return PictureUse{row.Bytes, time.Duration(row.Person) * ms, time.Duration(row.Hour) * ms, time.Duration(row.Day) * ms}, nil
+	return PictureUse{row.Bytes, row.Owned, time.Duration(row.Person) * ms, time.Duration(row.Hour) * ms, time.Duration(row.Day) * ms}, nil
 }
 
 // NotePictureWork adds processor time to what a site's uploads took, and a person's.

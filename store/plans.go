@@ -9,6 +9,8 @@ import (
 
 	"github.com/jmoiron/sqlx"
 	"github.com/riverqueue/river"
+
+	"openplot/core/doc"
 )
 
 // PublishPlan is the job that carries out a plan.
@@ -55,12 +57,22 @@ func (p *pageIDs) Scan(from any) error {
 	return json.Unmarshal(b, (*[]string)(p))
 }
 
-// AddPlan keeps a plan, with the job that carries it out at its time. A *doc.Problem tells that the
-// site is archived.
+// MaxPlans is how many plans a site has at most.
+const MaxPlans = 200
+
+// AddPlan keeps a plan, with the job that carries it out at its time. Errors are *doc.Problem
+// when the site is archived or has as many as it may.
 func (s *Store) AddPlan(ctx context.Context, p Plan) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := lockInUse(ctx, tx, p.Site); err != nil {
 			return err
+		}
+		var planned int
+		if err := tx.GetContext(ctx, &planned, `SELECT count(*) FROM plans WHERE site_id = $1`, p.Site); err != nil {
+			return fmt.Errorf("counting plans: %w", err)
+		}
+		if planned >= MaxPlans {
+			return doc.Problemf("Plans", "are %d, as many as a site can have; end some first", planned)
 		}
 		if p.Pages == nil {
 			p.Pages = pageIDs{}

@@ -162,6 +162,21 @@ func (s *Store) ForgetSites(ctx context.Context, before time.Time) error {
 	return nil
 }
 
+// MaxSites is how many sites somebody owns at most, those included that can be had back.
+const MaxSites = 1000
+
+// MayBegin gives a *doc.Problem when somebody owns as many sites as they may.
+func (s *Store) MayBegin(ctx context.Context, user string) error {
+	var n int
+	if err := s.db.GetContext(ctx, &n, `SELECT count(*) FROM members WHERE user_id = $1 AND role = 'owner'`, user); err != nil {
+		return fmt.Errorf("counting sites: %w", err)
+	}
+	if n >= MaxSites {
+		return doc.Problemf("Sites", "of yours are %d, deleted ones included; that is as many as one person has", n)
+	}
+	return nil
+}
+
 // SiteTaken reports whether a site has an address.
 func (s *Store) SiteTaken(ctx context.Context, slug string) (taken bool, err error) {
 	if err := s.db.GetContext(ctx, &taken, `SELECT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL)`, Clean(slug)); err != nil {

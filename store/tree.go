@@ -3,6 +3,7 @@ package store
 import (
 	"cmp"
 	"context"
+	"crypto/rand"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -272,6 +273,12 @@ func (s *Store) LockPage(ctx context.Context, site, page, password string) error
 		}
 		return nil
 	})
+}
+
+// CloseLock gives a page of a new site a lock whose hash is known, or for "" one that no password
+// opens, until it gets another.
+func (s *Store) CloseLock(ctx context.Context, site, page, hash string) error {
+	return s.changePage(ctx, site, page, `lock = $3`, cmp.Or(hash, "none "+rand.Text()))
 }
 
 // leastLock is how many characters a page's password has at least: it is one that is told to

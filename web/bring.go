@@ -34,6 +34,11 @@ func (s *Server) bring(c *gin.Context) {
 		c.JSON(http.StatusOK, gin.H{"count": len(found), "names": names})
 		return
 	}
+	if len(found) > mostBrought {
+		c.JSON(http.StatusUnprocessableEntity, gin.H{"problem": doc.Problemf("Pictures", "are %d of other sites; %d can be brought along at once", len(found), mostBrought).Sentence()})
+		return
+	}
+	var ids []string // as they were and as they are
 	for _, m := range found {
 		brought, err := s.Pictures.Bring(c, media.By{Site: st.ID, User: user(c).ID}, m)
 		var problem *doc.Problem
@@ -45,7 +50,10 @@ func (s *Server) bring(c *gin.Context) {
 			s.fail(c, err)
 			return
 		}
-		text = strings.ReplaceAll(text, `"`+m.ID+`"`, `"`+brought.ID+`"`)
+		ids = append(ids, `"`+m.ID+`"`, `"`+brought.ID+`"`)
 	}
-	c.JSON(http.StatusOK, gin.H{"count": len(found), "text": text})
+	c.JSON(http.StatusOK, gin.H{"count": len(found), "text": strings.NewReplacer(ids...).Replace(text)})
 }
+
+// mostBrought is how many files are brought along at once.
+const mostBrought = 200

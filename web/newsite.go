@@ -14,6 +14,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/rights"
 	"openplot/core/tree"
 	"openplot/site"
 	"openplot/store"
@@ -84,6 +85,7 @@ func (s *Server) showNewSite(c *gin.Context, status int, f newSiteForm, problem 
 	var err error
 	if v.Form.Derived, err = s.freshSite(c, f.Name); err == nil {
 		v.Copies, _, err = s.Store.SiteList(c, user(c).ID, store.SiteQuery{Limit: 200})
+		v.Copies = slices.DeleteFunc(v.Copies, func(i *store.SiteInfo) bool { return !i.Role.May(copying) })
 	}
 	if err == nil {
 		v.Sheet, err = s.contactSheet(f)
@@ -188,6 +190,9 @@ func (s *Server) beginSite(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, "/sites/"+made.Slug)
 }
 
+// copying is the right on a site that whoever copies it has to have: that of saving it as a file.
+const copying = rights.Publish
+
 // makeSite makes a site: the site itself first, since its pictures belong to it, and then its
 // pages; all of it, or nothing.
 func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
@@ -210,6 +215,9 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 	if of, ok := strings.CutPrefix(f.From, copyOf); ok {
 		if from, err = s.Store.Site(c, user(c).ID, of); err != nil {
 			return nil, doc.Problemf("Copy", "can't be of %.60q: it isn't one of your sites", of)
+		}
+		if !from.Role.May(copying) {
+			return nil, doc.Problemf("Copy", "can't be of %s: on that site you write, and its owner would have to copy it for you", from.Name)
 		}
 		copied := from.Site
 		copied.ID, copied.Slug, copied.Name = made.ID, made.Slug, made.Name
@@ -236,6 +244,9 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 // of it, or nothing, also when the program is killed meanwhile.
 func (s *Server) addSite(c *gin.Context, made *doc.Site, fill func(st *store.Site) error) (*store.Site, error) {
 	if err := s.Store.Transaction(c, func(in *store.Store) error {
+		if err := in.MayBegin(c, user(c).ID); err != nil {
+			return err
+		}
 		if err := in.AddSite(c, made); err != nil {
 			return err
 		}

@@ -97,7 +97,7 @@ func (s *Server) table() []route {
 		post(site+"/domains/drop", rights.Account, s.dropDomain),
 		post(site+"/domains/record", rights.Account, s.setRecord),
 		get(site+"/export", rights.Publish, s.export),
-		within(writing, get(site+"/file", rights.Publish, s.siteFile)),
+		within(writing, get(site+"/file", copying, s.siteFile)),
 		post(site+"/redirects", rights.Keep, s.addRedirect),
 		post(site+"/redirects/drop", rights.Keep, s.dropRedirect),
 		post(site+"/pages/restore", rights.Compose, s.restorePage),

@@ -65,7 +65,7 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSit
 		addresses[at.ID] = at.Address
 		placing := infos[i].Placing
 		c.Pages = append(c.Pages, edit.CarriedPage{
-			Address: at.Address, Under: addresses[at.Parent], InMenu: placing.InMenu, InFooter: placing.InFooter, MenuName: placing.MenuName, Page: p.Doc,
+			Address: at.Address, Under: addresses[at.Parent], InMenu: placing.InMenu, InFooter: placing.InFooter, MenuName: placing.MenuName, Locked: p.Lock != "", Page: p.Doc,
 		})
 	}
 	return c, nil
@@ -220,7 +220,12 @@ func (s *Server) takeSite(c *gin.Context, carried edit.CarriedSite, t tree.Tree,
 		if carried.Site, err = edit.TakeSettings(carried.Site, env); err != nil {
 			return err
 		}
-		return s.fillCarried(c, st, carried, t, pages)
+		for i, p := range carried.Pages {
+			if p.Locked {
+				lost = append(lost, pages[i].Name+": its password, so that nobody can open it until it gets another one")
+			}
+		}
+		return s.fillCarried(c, st, carried, t, pages, nil)
 	})
 	return st, lost, err
 }
@@ -287,6 +292,14 @@ func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
 			return err
 		}
 	}
+	infos, err := s.Store.Pages(c, from.ID)
+	if err != nil {
+		return err
+	}
+	locks := map[string]string{} // by address
+	for _, p := range infos {
+		locks[p.Slug] = p.Lock
+	}
 	ids := renaming{}
 	for _, m := range all {
 		brought, err := s.Pictures.Bring(c, media.By{Site: to.ID, User: user(c).ID}, m)
@@ -311,17 +324,22 @@ func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
 	}
 	carried.Site.Name = to.Name
 	carried.Site.Icon.Medium, carried.Site.SharePicture = ids.to(carried.Site.Icon.Medium), ids.to(carried.Site.SharePicture)
-	return s.fillCarried(c, to, carried, t, pages)
+	return s.fillCarried(c, to, carried, t, pages, locks)
 }
 
 // fillCarried keeps the pages of a new site where they stand, and what the site says of itself.
-func (s *Server) fillCarried(c *gin.Context, st *store.Site, carried edit.CarriedSite, t tree.Tree, pages []*doc.Page) error {
+func (s *Server) fillCarried(c *gin.Context, st *store.Site, carried edit.CarriedSite, t tree.Tree, pages []*doc.Page, locks map[string]string) error {
 	return s.Store.Transaction(c, func(in *store.Store) error {
 		if err := addPages(c, in, st.ID, t, pages); err != nil {
 			return err
 		}
 		for i, p := range pages {
 			at := carried.Pages[i]
+			if at.Locked {
+				if err := in.CloseLock(c, st.ID, p.ID, locks[at.Address]); err != nil {
+					return err
+				}
+			}
 			if err := in.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: at.InMenu, InFooter: at.InFooter, MenuName: at.MenuName}); err != nil {
 				return err
 			}

@@ -76,8 +76,10 @@ func ClipValues(text string) (out []string) {
 	if strings.TrimSpace(head) != ClipHead || unpack([]byte(rest), &c, fewValues, "Clipboard") != nil {
 		return nil
 	}
+	seen := map[string]bool{}
 	add := func(v string) {
-		if v != "" && len(v) <= maxMediumID && !slices.Contains(out, v) {
+		if carriedID.MatchString(v) && !seen[v] && len(out) < maxClipValues {
+			seen[v] = true
 			out = append(out, v)
 		}
 	}
@@ -89,8 +91,8 @@ func ClipValues(text string) (out []string) {
 	return out
 }
 
-// maxMediumID is how long the id of a medium is at most.
-const maxMediumID = 40
+// maxClipValues is how many of them there are at most.
+const maxClipValues = 5000
 
 // paste adds what was copied: sections behind the selected one, blocks in the section or
 // container that is selected or behind the selected block. What this site hasn't, such as

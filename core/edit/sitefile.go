@@ -44,6 +44,8 @@ type CarriedPage struct {
 	InMenu   bool      `json:"inMenu"`
 	InFooter bool      `json:"inFooter"`
 	MenuName string    `json:"menuName,omitempty"`
+	// Locked has a password, which isn't carried: it gets another one where it comes to.
+	Locked bool `json:"locked,omitempty"`
 	File     string    `json:"file"`
 	Page     *doc.Page `json:"-"`
 }

@@ -1,0 +1,106 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/edit"
+	"openplot/core/rights"
+	"openplot/core/tree"
+	"openplot/store"
+)
+
+// Whoever has no right to what a site keeps doesn't get it another way: each role tries each way
+// to a site's pages, its files, its entries and its links. What a way needs is said here once more.
+func TestEveryWayToASitesData(t *testing.T) {
+	p := begin(t)
+	ctx := t.Context()
+	page := &doc.Page{ID: "p2", Name: "Berths", Title: "Berths", Sections: []*doc.Section{{ID: "s2", Name: "Quillwort"}}}
+	p.put(page, tree.Page{ID: "p2", Name: "Berths"})
+	if err := p.store.LockPage(ctx, "w1", "p2", "a password"); err != nil {
+		t.Fatal(err)
+	}
+	ways := map[string]struct {
+		right rights.Right
+		try   func(q *person) bool // reports whether it was got
+	}{
+		"a copy": {rights.Publish, func(q *person) bool {
+			status, _, h := q.post("/new", url.Values{"name": {"A copy"}, "from": {"copy:skerry"}})
+			return status == http.StatusSeeOther && strings.HasPrefix(h.Get("Location"), "/sites/a-copy")
+		}},
+		"a copy offered": {rights.Publish, func(q *person) bool { _, text, _ := q.get("/new"); return strings.Contains(text, "copy:skerry") }},
+		"its file":       {rights.Publish, func(q *person) bool { _, text, _ := q.get("/sites/skerry/file"); return strings.HasPrefix(text, "PK") }},
+		"its export": {rights.Publish, func(q *person) bool {
+			status, text, _ := q.get("/sites/skerry/export")
+			return strings.HasPrefix(text, "PK") || status == http.StatusUnprocessableEntity
+		}},
+		"a preview": {rights.Publish, func(q *person) bool {
+			status, _, _ := q.post("/sites/skerry/previews", url.Values{"days": {"1"}})
+			return status < 400
+		}},
+		"its links":       {rights.Publish, func(q *person) bool { status, _, _ := q.get("/sites/skerry/previews"); return status == http.StatusOK }},
+		"its entries":     {rights.Keep, func(q *person) bool { status, _, _ := q.get("/sites/skerry/entries/file"); return status == http.StatusOK }},
+		"its log":         {rights.Account, func(q *person) bool { status, _, _ := q.get("/sites/skerry/audit"); return status == http.StatusOK }},
+		"its house style": {rights.House, func(q *person) bool { status, _, _ := q.get("/sites/skerry/house/file"); return status == http.StatusOK }},
+		"its pages": {rights.See, func(q *person) bool {
+			status, _, _ := q.get("/sites/skerry/pages/berths/canvas")
+			return status == http.StatusOK
+		}},
+		"blocks": {rights.See, func(q *person) bool {
+			_, text, _ := q.get("/sites/skerry/pages/berths/copy?select=s2")
+			return strings.Contains(text, edit.ClipHead)
+		}},
+	}
+	id := p.userID("stranger@example.org")
+	for _, role := range []store.Role{"", store.Writer, store.Designer, store.Owner, "gone", "disabled"} {
+		switch role {
+		case "gone":
+			if err := p.store.RemoveMember(ctx, "w1", id); err != nil {
+				t.Fatal(err)
+			}
+		case "", "disabled":
+		default:
+			if err := p.store.AddMember(ctx, "w1", id, role); err != nil {
+				t.Fatal(err)
+			}
+		}
+		q := p.as("stranger@example.org")
+		if role == "disabled" {
+			if err := errors.Join(p.store.AddMember(ctx, "w1", id, store.Owner), p.store.DisableUser(ctx, "stranger@example.org", true)); err != nil {
+				t.Fatal(err)
+			}
+		}
+		for name, way := range ways {
+			may := role != "" && role != "gone" && role != "disabled" && role.May(way.right)
+			if got := way.try(q); got != may {
+				t.Errorf("%q gets %s: %v, want %v", role, name, got, may)
+			}
+		}
+	}
+	if err := p.store.DisableUser(ctx, "stranger@example.org", false); err != nil {
+		t.Fatal(err)
+	}
+	// What is copied, or comes from a file, keeps its lock.
+	d := p.as("designer@example.org")
+	if status, _, _ := d.post("/new", url.Values{"name": {"Second"}, "from": {"copy:skerry"}}); status != http.StatusSeeOther {
+		t.Fatal(status)
+	}
+	_, file, _ := d.get("/sites/skerry/file")
+	if status, text := upload(t, d, "/new/file", "x.site.zip", []byte(file), map[string]string{"name": "Third"}); status != http.StatusSeeOther {
+		t.Fatalf("%d %s", status, text)
+	}
+	for _, slug := range []string{"second", "third"} {
+		st, err := p.store.SiteBySlug(ctx, slug)
+		if err != nil {
+			t.Fatal(err)
+		}
+		copied, err := p.store.Page(ctx, st.ID, "berths")
+		if err != nil || copied.Lock == "" {
+			t.Errorf("%s: the page has no lock, %v", slug, err)
+		}
+	}
+}
