@@ -84,6 +84,7 @@ var access = map[string]rights.Right{
 	"GET /sites/:site/pages/:page/shared/:section":           rights.See,
 	"GET /sites/:site/checks":                                rights.See,
 	"POST /sites/:site/settings/visits":                      rights.Keep,
+	"POST /sites/:site/checks/stop":                          rights.See,
 	"GET /sites/:site/pages/:page/checks":                    rights.See,
 	"GET /sites/:site/pages/:page/checks/marks":              rights.See,
 	"GET /sites/:site/pages/:page/checks/count":              rights.See,

@@ -44,8 +44,12 @@ func (s *Server) check(c *gin.Context) (*checking, error) {
 }
 
 func (s *Server) checkPage(c context.Context, st *store.Site, src site.Source, p *store.Page) (*checking, error) {
+	done, err := s.toCheck.take(c, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	defer done()
 	k := &checking{stage: s.workshop.Stage(st, src, p.Slug)}
-	var err error
 	if k.others, err = s.Store.OtherPages(c, st.ID, p.ID); err != nil {
 		return nil, err
 	}

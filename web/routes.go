@@ -171,6 +171,7 @@ func (s *Server) table() []route {
 		get(page+"/zones/:zone", rights.Compose, s.zoneHere),
 		get(page+"/shared/:section", rights.See, s.sharedOn),
 		get("/sites/:site/checks", rights.See, s.siteChecks),
+		post("/sites/:site/checks/stop", rights.See, s.stopSweep),
 		get(page+"/checks", rights.See, s.checks),
 		get(page+"/checks/marks", rights.See, s.marks),
 		get(page+"/checks/count", rights.See, s.checkCount),

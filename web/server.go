@@ -14,6 +14,7 @@ import (
 	"html/template"
 	"log/slog"
 	"net/http"
+	"runtime"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
@@ -61,6 +62,7 @@ type Server struct {
 	accounts  *origin.Attempts // by account
 	static    *static
 	sweeps    siteSweeps
+	toCheck   turns // pages
 }
 
 // New prepares a server.
@@ -70,6 +72,7 @@ func New(c Config) (*Server, error) {
 	}
 	s := &Server{
 		Config: c, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts},
+		toCheck: turns{all: runtime.GOMAXPROCS(0) + 1, each: max(runtime.GOMAXPROCS(0), 2)}, // one site leaves a turn to others
 		signIns: origin.NewAttempts(10, 6*time.Second), accounts: origin.NewAttempts(10, 30*time.Second),
 	}
 	if c.DNS == nil {

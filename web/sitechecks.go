@@ -23,7 +23,10 @@ type siteSweeps struct {
 }
 
 // siteSweep is how far one has come.
-type siteSweep struct{ Done, Of int }
+type siteSweep struct {
+	Done, Of int
+	stop     context.CancelFunc
+}
 
 // under gives how far a site's sweep has come, or nil when there is none.
 func (s *siteSweeps) under(site string) *siteSweep {
@@ -38,7 +41,7 @@ func (s *siteSweeps) under(site string) *siteSweep {
 
 // begin begins one over so many pages, unless one is under way; step is to be called after each
 // page, and end at the end.
-func (s *siteSweeps) begin(site string, pages int) (step, end func(), ok bool) {
+func (s *siteSweeps) begin(site string, pages int, stop context.CancelFunc) (step, end func(), ok bool) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if s.of[site] != nil {
@@ -47,7 +50,7 @@ func (s *siteSweeps) begin(site string, pages int) (step, end func(), ok bool) {
 	if s.of == nil {
 		s.of = map[string]*siteSweep{}
 	}
-	w := &siteSweep{Of: pages}
+	w := &siteSweep{Of: pages, stop: stop}
 	s.of[site] = w
 	step = func() { s.mu.Lock(); w.Done++; s.mu.Unlock() }
 	end = func() { s.mu.Lock(); delete(s.of, site); s.mu.Unlock() }
@@ -59,13 +62,14 @@ const mostSweep = 10 * time.Minute
 
 // sweepSite checks pages of a site in the background, and keeps how much was found on each.
 func (s *Server) sweepSite(st *store.Site, src site.Source, pages []*store.PageInfo) {
-	step, end, ok := s.sweeps.begin(st.ID, len(pages))
+	ctx, cancel := context.WithTimeout(context.Background(), mostSweep)
+	step, end, ok := s.sweeps.begin(st.ID, len(pages), cancel)
 	if !ok {
+		cancel()
 		return
 	}
 	go func() {
 		defer end()
-		ctx, cancel := context.WithTimeout(context.Background(), mostSweep)
 		defer cancel()
 		s.sweepPages(ctx, st, src, pages, step)
 	}()
@@ -80,8 +84,8 @@ func (s *Server) sweepPages(ctx context.Context, st *store.Site, src site.Source
 	var workers sync.WaitGroup
 	for range pagesAtOnce {
 		workers.Go(func() {
-			for i := next.Add(1) - 1; int(i) < len(pages); i = next.Add(1) - 1 {
-				if err := s.sweepPage(ctx, st, src, pages[i]); err != nil {
+			for i := next.Add(1) - 1; int(i) < len(pages) && ctx.Err() == nil; i = next.Add(1) - 1 {
+				if err := s.sweepPage(ctx, st, src, pages[i]); err != nil && ctx.Err() == nil {
 					s.Log.Warn("checking a page", "site", st.Slug, "page", pages[i].Slug, "error", err)
 				}
 				step()
@@ -103,14 +107,35 @@ func (s *Server) sweepPage(ctx context.Context, st *store.Site, src site.Source,
 	return s.Store.KeepFound(ctx, p.ID, p.Seq, k.stage.Look(), k.Counts())
 }
 
+// stopSweep ends the sweep of a site that is under way; what was found stays.
+func (s *Server) stopSweep(c *gin.Context) {
+	s.sweeps.stop(siteOf(c).ID)
+	c.Redirect(http.StatusSeeOther, "/sites/"+siteOf(c).Slug+"/checks?stopped=1")
+}
+
+// stop ends a site's sweep, if one is under way, and waits a moment for its end.
+func (s *siteSweeps) stop(site string) {
+	s.mu.Lock()
+	w := s.of[site]
+	s.mu.Unlock()
+	if w == nil {
+		return
+	}
+	w.stop()
+	for end := time.Now().Add(2 * time.Second); s.under(site) != nil && time.Now().Before(end); {
+		time.Sleep(10 * time.Millisecond)
+	}
+}
+
 // siteChecksView is what was found on all pages of a site.
 type siteChecksView struct {
-	User  *store.User
-	Site  *store.Site
-	Sweep *siteSweep // under way, or nil
-	Rows  []siteChecksRow
-	Total store.Counts
-	Sound int // pages on which nothing was found
+	User      *store.User
+	Site      *store.Site
+	Sweep     *siteSweep // under way, or nil
+	Rows      []siteChecksRow
+	Total     store.Counts
+	Sound     int // pages on which nothing was found
+	Unchecked int // pages of which nothing is known, where nothing is under way
 }
 
 // siteChecksRow is a page: the counts as a bar, whose whole is the most that a page has.
@@ -183,9 +208,9 @@ func (s *Server) lookAtSite(c *gin.Context) (v siteChecksView, ok bool) {
 	slices.SortStableFunc(v.Rows, func(a, b siteChecksRow) int {
 		return cmp.Or(cmp.Compare(b.Broken, a.Broken), cmp.Compare(b.Doubtful, a.Doubtful), cmp.Compare(b.Hints, a.Hints))
 	})
-	if len(unknown) > 0 && c.Query("part") == "" { // a page that can't be checked isn't tried again and again
+	if len(unknown) > 0 && c.Query("part") == "" && c.Query("stopped") == "" { // a page that can't be checked isn't tried again and again
 		s.sweepSite(st, src, unknown)
 	}
-	v.User, v.Site, v.Sweep = user(c), st, s.sweeps.under(st.ID)
+	v.User, v.Site, v.Sweep, v.Unchecked = user(c), st, s.sweeps.under(st.ID), len(unknown)
 	return v, true
 }

@@ -1,7 +1,9 @@
 package web
 
 import (
+	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -10,8 +12,10 @@ import (
 	"time"
 
 	"openplot/core/doc"
+	"openplot/core/tree"
 	"openplot/demo"
 	"openplot/site"
+	"openplot/web/bench"
 )
 
 // swept asks for the checks of a site until all its pages were looked at.
@@ -99,4 +103,96 @@ func BenchmarkSweepSite(b *testing.B) {
 		p.server.sweepPages(b.Context(), st, src, src.Pages, func() {})
 	}
 	b.ReportMetric(float64(len(src.Pages)), "pages")
+}
+
+// largest is a page as large as there can be: as many blocks as are shown, with as many characters.
+func largest() *doc.Page {
+	p := &doc.Page{ID: "p9", Name: "Largest", Title: "Largest"}
+	words := strings.Fields("The ferry leaves the harbour at seven in the morning and calls at three islands before it returns; unaccompanied freight travels for half")
+	said := 0
+	text := func(runes int) string {
+		var b strings.Builder
+		for b.Len() < runes {
+			b.WriteString(words[said%len(words)] + " ")
+			said++
+		}
+		return b.String()[:runes]
+	}
+	const sections = doc.MaxSections
+	for i := range sections {
+		s := &doc.Section{ID: fmt.Sprint("s", i), Name: "Section", Arrangement: doc.Columns}
+		for k := range doc.MaxBlocks/sections - 1 {
+			s.Blocks = append(s.Blocks, &doc.Block{ID: fmt.Sprint("b", i, "-", k), Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords(text(150))}})
+		}
+		s.Blocks = append(s.Blocks, &doc.Block{ID: fmt.Sprint("l", i), Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords(text(doc.MaxPageRunes/sections - 150*len(s.Blocks) - 50))}})
+		p.Sections = append(p.Sections, s)
+	}
+	return p
+}
+
+// BenchmarkChecksAtTheLimit checks a page as large as there can be for the first time.
+func BenchmarkChecksAtTheLimit(b *testing.B) {
+	p := begin(b)
+	page := largest()
+	if size := page.Size(); size.Over() || size.Runes < doc.MaxPageRunes*9/10 {
+		b.Fatalf("%+v", size)
+	}
+	p.put(page, tree.Page{ID: page.ID, Name: page.Name})
+	st, err := p.store.SiteBySlug(b.Context(), "skerry")
+	if err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		src, err := site.ReadSource(b.Context(), p.store, st)
+		if err != nil {
+			b.Fatal(err)
+		}
+		kept, err := p.store.PageByID(b.Context(), "w1", page.ID)
+		if err != nil {
+			b.Fatal(err)
+		}
+		if p.server.workshop, err = bench.NewWorkshop(p.server.MediaDir, "", nil, nil); err != nil { // which remembers nothing
+			b.Fatal(err)
+		}
+		if _, err := p.server.checkPage(b.Context(), st, src, kept); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// A sweep can be stopped, and ends with whoever asked.
+func TestSweepsStop(t *testing.T) {
+	p := begin(t)
+	p.many(3)
+	page := largest()
+	p.put(page, tree.Page{ID: page.ID, Name: page.Name})
+	d := p.as("designer@example.org")
+	if _, body, _ := d.get("/sites/skerry/checks"); !strings.Contains(body, "<progress") {
+		t.Fatalf("nothing is checked: %.300s", body)
+	}
+	if status, _, h := d.post("/sites/skerry/checks/stop", nil); status != http.StatusSeeOther || h.Get("Location") != "/sites/skerry/checks?stopped=1" {
+		t.Error(status, h.Get("Location"))
+	}
+	_, body, _ := d.get("/sites/skerry/checks?stopped=1")
+	if strings.Contains(body, "<progress") || !strings.Contains(body, "check the rest") {
+		t.Errorf("it goes on: %.900s", body)
+	}
+	// The check of one page ends with its request.
+	st, err := p.store.SiteBySlug(t.Context(), "skerry")
+	if err != nil {
+		t.Fatal(err)
+	}
+	src, err := site.ReadSource(t.Context(), p.store, st)
+	if err != nil {
+		t.Fatal(err)
+	}
+	kept, err := p.store.PageByID(t.Context(), "w1", page.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, cancel := context.WithCancel(t.Context())
+	cancel()
+	if _, err := p.server.checkPage(ctx, st, src, kept); !errors.Is(err, context.Canceled) {
+		t.Errorf("%v", err)
+	}
 }

@@ -42,10 +42,16 @@ func TestEveryWayToASitesData(t *testing.T) {
 			status, _, _ := q.post("/sites/skerry/previews", url.Values{"days": {"1"}})
 			return status < 400
 		}},
-		"its links":       {rights.Publish, func(q *person) bool { status, _, _ := q.get("/sites/skerry/previews"); return status == http.StatusOK }},
-		"its entries":     {rights.Keep, func(q *person) bool { status, _, _ := q.get("/sites/skerry/entries/file"); return status == http.StatusOK }},
-		"its log":         {rights.Account, func(q *person) bool { status, _, _ := q.get("/sites/skerry/audit"); return status == http.StatusOK }},
-		"its house style": {rights.House, func(q *person) bool { status, _, _ := q.get("/sites/skerry/house/file"); return status == http.StatusOK }},
+		"its links": {rights.Publish, func(q *person) bool { status, _, _ := q.get("/sites/skerry/previews"); return status == http.StatusOK }},
+		"its entries": {rights.Keep, func(q *person) bool {
+			status, _, _ := q.get("/sites/skerry/entries/file")
+			return status == http.StatusOK
+		}},
+		"its log": {rights.Account, func(q *person) bool { status, _, _ := q.get("/sites/skerry/audit"); return status == http.StatusOK }},
+		"its house style": {rights.House, func(q *person) bool {
+			status, _, _ := q.get("/sites/skerry/house/file")
+			return status == http.StatusOK
+		}},
 		"its pages": {rights.See, func(q *person) bool {
 			status, _, _ := q.get("/sites/skerry/pages/berths/canvas")
 			return status == http.StatusOK

@@ -170,7 +170,7 @@ func Apply(p *doc.Page, c Command, env Env) (*Result, error) {
 	if err != nil {
 		return nil, fmt.Errorf("running %s: %w", c.Op, err)
 	}
-	if err := withinLimits(next); err != nil {
+	if err := withinLimits(p, next); err != nil {
 		return nil, err
 	}
 	r := &Result{Page: next, Steps: steps, Inverse: inverse, Select: e.selected, Note: e.note}
@@ -212,7 +212,16 @@ func applyMany(p *doc.Page, parts []Command, env Env) (*Result, error) {
 	return out, nil
 }
 
-func withinLimits(p *doc.Page) error {
+// withinLimits holds a page to what there can be; one that was larger already may get smaller.
+func withinLimits(was, p *doc.Page) error {
+	if now := p.Size(); now.Over() {
+		switch before := was.Size(); {
+		case now.Runes > doc.MaxPageRunes && now.Runes > before.Runes:
+			return doc.Problemf("Page", "would have %d characters; %d is the most, so put some on a page of their own", now.Runes, doc.MaxPageRunes)
+		case now.Blocks > doc.MaxShownBlocks && now.Blocks > before.Blocks:
+			return doc.Problemf("Page", "would show %d blocks, those of Series once for each item; %d is the most", now.Blocks, doc.MaxShownBlocks)
+		}
+	}
 	if len(p.Sections) > doc.MaxSections {
 		return doc.Problemf("Page", "has %d sections already, the most there can be", doc.MaxSections)
 	}

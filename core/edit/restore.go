@@ -31,7 +31,7 @@ func Restore(now, then *doc.Page, node string, shared func(id string) *doc.Secti
 	r := &Result{Page: next, Steps: steps, Inverse: inverse, Select: node}
 	r.Nodes, r.Sections = Touched(steps, now, next)
 	r.Nodes = Within(r.Nodes, next)
-	if err := withinLimits(next); err != nil {
+	if err := withinLimits(now, next); err != nil {
 		return nil, fmt.Errorf("restoring: %w", err)
 	}
 	return r, nil

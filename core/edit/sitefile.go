@@ -423,6 +423,9 @@ func TakePage(was *doc.Page, id string, env Env) (*doc.Page, error) {
 		}
 		p.Sections = append(p.Sections, s)
 	}
+	if err := withinLimits(&doc.Page{}, p); err != nil {
+		return nil, wrong(err)
+	}
 	return p, nil
 }
 
