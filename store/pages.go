@@ -8,11 +8,11 @@ import (
 	"slices"
 	"time"
 
-	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/jmoiron/sqlx"
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/memory"
 )
 
 // PageInfo is what lists of pages show.
@@ -348,7 +348,7 @@ func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 // pageCache keeps the newest documents, so that an edit need not read its page
 // again. Documents are values, so they can be shared.
 type pageCache struct {
-	pages *lru.Cache[string, cachedPage] // by id
+	pages *memory.Cache[string, cachedPage] // by id
 }
 
 type cachedPage struct {
@@ -356,13 +356,15 @@ type cachedPage struct {
 	doc *doc.Page
 }
 
-// maxCachedPages bounds the cache; those asked for longest ago go first.
-const maxCachedPages = 200
-
-func newPageCache() (pageCache, error) {
-	pages, err := lru.New[string, cachedPage](maxCachedPages)
-	return pageCache{pages}, err
+func newPageCache(b *memory.Budget) pageCache {
+	return pageCache{memory.Of[string](b, func(p cachedPage) int {
+		size := p.doc.Size()
+		return size.Blocks*blockBytes + 2*size.Runes
+	})}
 }
+
+// blockBytes is about what a block takes beside its words, in bytes (measured on the demo's pages).
+const blockBytes = 2500
 
 // get gives a page as of a sequence number, or nil.
 func (c pageCache) get(page string, seq int64) *doc.Page {
@@ -373,10 +375,17 @@ func (c pageCache) get(page string, seq int64) *doc.Page {
 }
 
 func (c pageCache) put(page string, seq int64, d *doc.Page) {
-	if old, ok := c.pages.Peek(page); ok && old.seq > seq {
+	if old, ok := c.pages.Get(page); ok && old.seq > seq {
 		return
 	}
-	c.pages.Add(page, cachedPage{seq, d})
+	c.pages.Put(page, cachedPage{seq, d}, nil)
 }
 
-func (c pageCache) forget() { c.pages.Purge() }
+// Remember has the store remember within a budget that is shared with others.
+func (s *Store) Remember(b *memory.Budget) { s.pages = newPageCache(b) }
+
+// storeMemory is what a store remembers in by itself, in bytes, and a transaction.
+const (
+	storeMemory       = 64 << 20
+	transactionMemory = 32 << 20
+)

@@ -24,6 +24,8 @@ import (
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
 	"golang.org/x/sync/semaphore"
+
+	"openplot/memory"
 )
 
 // ErrNotFound means that there is no such thing, or not for the person who asks.
@@ -77,12 +79,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		db.Close()
 		return nil, fmt.Errorf("opening the queue: %w", err)
 	}
-	pages, err := newPageCache()
-	if err != nil {
-		db.Close()
-		return nil, fmt.Errorf("remembering pages: %w", err)
-	}
-	return &Store{db: db, pool: db, jobs: jobs, pages: pages, process: NewID("r"), hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}, nil
+	return &Store{db: db, pool: db, jobs: jobs, pages: newPageCache(memory.New(storeMemory)), process: NewID("r"), hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}, nil
 }
 
 func milliseconds(d time.Duration) string { return fmt.Sprint(d.Milliseconds()) }
@@ -108,11 +105,8 @@ func (s *Store) Ping(ctx context.Context) error {
 // Transaction has f do several things as one: all of them, or none. f uses the store that it
 // is given, from one goroutine.
 func (s *Store) Transaction(ctx context.Context, f func(*Store) error) error {
-	pages, err := newPageCache() // what is rolled back isn't remembered
-	if err != nil {
-		return err
-	}
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		pages := newPageCache(memory.New(transactionMemory)) // what is rolled back isn't remembered
 		return f(&Store{db: tx, jobs: s.jobs, pages: pages, process: s.process, hashing: s.hashing})
 	})
 }

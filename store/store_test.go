@@ -14,6 +14,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/memory"
 	"openplot/postgres/postgrestest"
 )
 
@@ -74,7 +75,7 @@ func (f *fixture) must(base int64, c edit.Command) *Edited {
 // stored reads the page past the cache.
 func (f *fixture) stored() *Page {
 	f.t.Helper()
-	f.pages.forget()
+	f.Remember(memory.New(1 << 20))
 	p, err := f.Page(f.t.Context(), "w1", "")
 	if err != nil {
 		f.t.Fatal(err)

@@ -9,12 +9,13 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/memory"
 )
 
 // state is all that a command over pages and the house style can change.
 func (f *fixture) state() string {
 	f.t.Helper()
-	f.pages.forget()
+	f.Remember(memory.New(1 << 20))
 	var all []any
 	for _, slug := range []string{"", "second"} {
 		p, err := f.Page(f.t.Context(), "w1", slug)

@@ -16,6 +16,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/style"
 	"openplot/core/value"
+	"openplot/memory"
 	"openplot/postgres/postgrestest"
 )
 
@@ -241,7 +242,7 @@ func TestNewerFormats(t *testing.T) {
 	if _, err := f.pool.Exec(`UPDATE pages SET doc = '{"format": 99, "id": "p1", "sections": []}'`); err != nil {
 		t.Fatal(err)
 	}
-	f.pages.forget()
+	f.Remember(memory.New(1 << 20))
 	if _, err := f.Page(t.Context(), "w1", ""); err == nil {
 		t.Error("a page of format 99 is read")
 	}

@@ -151,8 +151,8 @@ type known struct {
 	release *site.Release
 }
 
-// maxKnown bounds how many sites' releases are remembered.
-const maxKnown = 500
+// releaseShare is about how many times the size of its file a release takes in memory.
+const releaseShare = 4
 
 // folder opens the folder of a site; it has to be closed.
 func (s *Server) folder(at *store.Standing) (*folder, error) {
@@ -173,7 +173,7 @@ func (s *Server) folder(at *store.Standing) (*folder, error) {
 		root.Close()
 		return nil, err
 	}
-	s.releases.Add(at.Site, known{fi, r})
+	s.releases.Put(at.Site, known{fi, r}, nil)
 	return &folder{root, r, at.Locks}, nil
 }
 

@@ -14,8 +14,7 @@ import (
 	"time"
 
 	"github.com/gin-gonic/gin"
-	lru "github.com/hashicorp/golang-lru/v2"
-
+	"openplot/memory"
 	"openplot/origin"
 	"openplot/site"
 	"openplot/store"
@@ -28,6 +27,8 @@ type Config struct {
 	SiteDir  string // where sites are published to
 	Hosts    site.Hosts
 	Proxies  []string // trusted, as origin.Options has them
+	// Memory is what may be remembered in; 64 MB when nil.
+	Memory *memory.Budget
 	// Fresh is how long what is known of a host counts: a site that is deleted, a page that gets a
 	// password, are so for visitors of every process that long after at the latest. 0 asks each time.
 	Fresh time.Duration
@@ -38,7 +39,7 @@ type Config struct {
 type Server struct {
 	Config
 	limits
-	releases  *lru.Cache[string, known] // by site
+	releases  *memory.Cache[string, known] // by site
 	standings *standings
 }
 
@@ -53,7 +54,10 @@ func New(c Config) *Server {
 	if c.Log == nil {
 		c.Log = slog.New(slog.DiscardHandler)
 	}
-	releases, _ := lru.New[string, known](maxKnown) // a size that can be
+	if c.Memory == nil {
+		c.Memory = memory.New(64 << 20)
+	}
+	releases := memory.Of[string](c.Memory, func(k known) int { return releaseShare * int(k.stat.Size()) })
 	s := &Server{Config: c, limits: limits{
 		senders:   origin.NewAttempts(10, 6*time.Second),
 		forms:     origin.NewAttempts(120, 3*time.Second),

@@ -205,6 +205,7 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 // edited answers with the page after an edit.
 func (s *Server) edited(c *gin.Context, v *bench.View, e *store.Edited, message string) {
 	metrics.Edits.WithLabelValues("kept").Inc()
+	s.workshop.Replaced(v.Page, e.Page)
 	before := v.Order()
 	v.Page, v.Seq, v.History = e.Page, e.Seq, e.History
 	if e.Result.Select != "" {

@@ -11,13 +11,13 @@ import (
 // the picture in docs/architecture.md. The two origins know nothing of each other, and
 // the model of the Bench nothing of HTTP.
 var imports = map[string]string{
-	"postgres": "", "sandbox": "core", "durable": "", "metrics": "", "fonts": "core sandbox", "icons": "", "stock": "core", "gestures": "core",
-	"dns": "core durable", "store": "core", "media": "core durable metrics sandbox store", "site": "core durable fonts icons sandbox stock store", "backup": "durable store",
+	"postgres": "", "memory": "", "sandbox": "core", "durable": "", "metrics": "", "fonts": "core sandbox", "icons": "", "stock": "core", "gestures": "core",
+	"dns": "core durable", "store": "core memory", "media": "core durable metrics sandbox store", "site": "core durable fonts icons sandbox stock store", "backup": "durable store",
 	"origin":    "fonts metrics stock",
 	"jobs":      "core media metrics store",
-	"visitors":  "core media origin site store",
-	"web/bench": "core fonts metrics site store",
-	"web":       "core dns durable fonts icons media metrics origin site stock store web/bench",
+	"visitors":  "core media memory origin site store",
+	"web/bench": "core fonts memory metrics site store",
+	"web":       "core dns durable fonts icons media memory metrics origin site stock store web/bench",
 	"demo":      "core icons media stock store",
 }
 

@@ -23,6 +23,7 @@ import (
 
 	"openplot/dns"
 	"openplot/media"
+	"openplot/memory"
 	"openplot/origin"
 	"openplot/site"
 	"openplot/store"
@@ -47,6 +48,8 @@ type Config struct {
 	Secure bool
 	// Idle is how long a session goes on without a request; 12 hours when zero.
 	Idle time.Duration
+	// Memory is what may be remembered in; 64 MB when nil.
+	Memory *memory.Budget
 	// Room reports whether there is room on the disk; nil is not asked.
 	Room func() error
 }
@@ -75,12 +78,15 @@ func New(c Config) (*Server, error) {
 		toCheck: turns{all: runtime.GOMAXPROCS(0) + 1, each: max(runtime.GOMAXPROCS(0), 2)}, // one site leaves a turn to others
 		signIns: origin.NewAttempts(10, 6*time.Second), accounts: origin.NewAttempts(10, 30*time.Second),
 	}
+	if c.Memory == nil {
+		c.Memory = memory.New(64 << 20)
+	}
 	if c.DNS == nil {
 		s.DNS = dns.World{}
 	}
 	s.Idle = cmp.Or(c.Idle, 12*time.Hour)
 	var err error
-	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", media.ReadPixels, c.Log); err != nil {
+	if s.workshop, err = bench.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", media.ReadPixels, c.Memory, c.Log); err != nil {
 		return nil, err
 	}
 	if s.static, err = shipped(); err != nil {

@@ -14,6 +14,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/tree"
 	"openplot/demo"
+	"openplot/memory"
 	"openplot/site"
 	"openplot/web/bench"
 )
@@ -151,7 +152,7 @@ func BenchmarkChecksAtTheLimit(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if p.server.workshop, err = bench.NewWorkshop(p.server.MediaDir, "", nil, nil); err != nil { // which remembers nothing
+		if p.server.workshop, err = bench.NewWorkshop(p.server.MediaDir, "", nil, memory.New(64<<20), nil); err != nil { // which remembers nothing
 			b.Fatal(err)
 		}
 		if _, err := p.server.checkPage(b.Context(), st, src, kept); err != nil {

@@ -11,6 +11,7 @@ import (
 
 	"openplot/core/check"
 	"openplot/media"
+	"openplot/memory"
 	"openplot/site"
 	"openplot/store"
 	"openplot/web"
@@ -40,7 +41,7 @@ func (s settings) check(ctx context.Context, st *store.Store, args []string) err
 	if err != nil {
 		return err
 	}
-	workshop, err := bench.NewWorkshop(s.media(), s.hosts.Uploads()+"/media/", media.ReadPixels, slog.New(slog.DiscardHandler))
+	workshop, err := bench.NewWorkshop(s.media(), s.hosts.Uploads()+"/media/", media.ReadPixels, memory.New(64<<20), slog.New(slog.DiscardHandler))
 	if err != nil {
 		return err
 	}

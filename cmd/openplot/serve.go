@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"math"
 	"net"
 	"net/http"
 	"os"
@@ -15,12 +16,14 @@ import (
 	"syscall"
 	"time"
 
+	memlimit "github.com/KimMachineGun/automemlimit/memlimit"
 	"golang.org/x/crypto/acme/autocert"
 	"gopkg.in/natefinch/lumberjack.v2"
 
 	"openplot/demo"
 	"openplot/jobs"
 	"openplot/media"
+	"openplot/memory"
 	"openplot/metrics"
 	"openplot/postgres"
 	"openplot/site"
@@ -51,6 +54,8 @@ func serve(ctx context.Context, s settings) error {
 	}
 	defer st.Close()
 	log := s.logger()
+	budget := s.memory(log)
+	st.Remember(budget)
 	live, err := s.alive(ctx, st, log)
 	if err != nil {
 		return err
@@ -66,7 +71,7 @@ func serve(ctx context.Context, s settings) error {
 	}
 	server, err := web.New(web.Config{
 		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Pictures: pictures, Log: log, Proxies: s.proxies, Secure: s.secure(),
-		Idle: s.idle, Room: s.room, DNS: s.dns(), AppHost: s.appName(),
+		Idle: s.idle, Room: s.room, DNS: s.dns(), AppHost: s.appName(), Memory: budget,
 	})
 	if err != nil {
 		return err
@@ -76,7 +81,7 @@ func serve(ctx context.Context, s settings) error {
 		return err
 	}
 	pages, err := visitors.New(visitors.Config{
-		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Proxies: s.proxies, Log: log, Fresh: freshHosts,
+		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Proxies: s.proxies, Log: log, Fresh: freshHosts, Memory: budget,
 	}).Handler()
 	if err != nil {
 		return err
@@ -108,6 +113,24 @@ func serve(ctx context.Context, s settings) error {
 	debug.FreeOSMemory() // reading the fonts took several times what stays of them
 	s.greet(ctx, st)
 	return run(ctx, listeners, []http.Handler{app, pages, metrics.Handler()}[:len(listeners)])
+}
+
+// memory gives what may be remembered in, a third of what the process may take in all: as the
+// environment says (OPENPLOT_MEMORY_MB, GOMEMLIMIT), or its control group (cgroups(7)). Go's own
+// limit is set with it.
+func (s settings) memory(log *slog.Logger) *memory.Budget {
+	const unlimited, usual, share = math.MaxInt64, int64(256 << 20), 3
+	if s.memoryLimit > 0 {
+		debug.SetMemoryLimit(s.memoryLimit)
+	} else if _, err := memlimit.Set(memlimit.WithLogger(slog.New(slog.DiscardHandler))); err != nil {
+		log.Info("memory", "limit", "none known", "reason", err.Error())
+	}
+	budget := usual
+	if limit := debug.SetMemoryLimit(-1); limit != unlimited {
+		budget = limit / share
+	}
+	log.Info("memory", "remembered", budget>>20)
+	return memory.New(budget)
 }
 
 // freshHosts is how long visitors may still find what isn't shown any more.

@@ -33,6 +33,7 @@ type settings struct {
 	metricsPort string   // on loopback; "" serves none
 	idle        time.Duration
 	quota       int64 // bytes a site's files may take
+	memoryLimit int64 // bytes the process may take; 0 is as its surroundings say
 }
 
 // address is where the program listens.
@@ -108,6 +109,11 @@ func readSettings() (s settings, err error) {
 		return s, fmt.Errorf("OPENPLOT_SITE_MB is %q: write how many megabytes the pictures of a site may take", os.Getenv("OPENPLOT_SITE_MB"))
 	}
 	s.quota = megabytes << 20
+	megabytes, err = strconv.ParseInt(env("OPENPLOT_MEMORY_MB", "0"), 10, 64)
+	if err != nil || megabytes != 0 && (megabytes < 200 || megabytes > 1<<20) {
+		return s, fmt.Errorf("OPENPLOT_MEMORY_MB is %q: write how many megabytes the program may take, 200 at least", os.Getenv("OPENPLOT_MEMORY_MB"))
+	}
+	s.memoryLimit = megabytes << 20
 	return s, nil
 }
 

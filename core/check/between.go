@@ -5,6 +5,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/layout"
 	"openplot/core/style"
 )
 
@@ -17,12 +18,13 @@ func Between(ctx context.Context, above, below Part) ([]Finding, error) {
 	if !Overlap(above.Section, below.Section) {
 		return nil, nil
 	}
-	body := &element.Node{Tag: "body", Styles: make([]style.Style, len(above.Zones)), Children: []*element.Node{above.Tree.Root, below.Tree.Root}}
+	body := &element.Node{Tag: "body", Styles: make([]style.Style, len(above.Zones)), Children: []*element.Node{above.Root, below.Root}}
 	for z := range body.Styles {
 		body.Styles[z].Display, body.Styles[z].FlexDirection = style.Flex, style.Column
 	}
 	p := above
-	p.Tree = above.Tree.Next(body)
+	next := above.Tree().Next(body)
+	p.Root, p.Tree = body, func() *layout.Tree { return next }
 	g := p.gather()
 	below.Section.Walk(func(b *doc.Block) { g.kinds[b.ID] = b })
 	g.pair, g.flat = true, make([]map[*element.Node]faint, len(p.Zones))

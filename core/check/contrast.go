@@ -60,7 +60,7 @@ type faint struct {
 // flats finds them in a zone, by the element whose lines they are in: the worst of each.
 func (g *gathered) flats(z int) map[*element.Node]faint {
 	out := map[*element.Node]faint{}
-	g.contrasts(g.Tree.Root, nil, z, style.Viewport{Width: float64(zoneRange(g.Zones, z).From)}, 1, false, out)
+	g.contrasts(g.Root, nil, z, style.Viewport{Width: float64(zoneRange(g.Zones, z).From)}, 1, false, out)
 	return out
 }
 

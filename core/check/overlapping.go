@@ -66,7 +66,7 @@ func (s *sight) stands(b *box) bool {
 func (g *gathered) refer(z int, zone doc.Zone) {
 	g.meant[z] = map[[2]string]bool{}
 	note := func(at doc.Zone, all bool) {
-		root := g.Tree.At(float64(at.Typical))
+		root := g.Tree().At(float64(at.Typical))
 		s := &sight{gathered: g}
 		s.take(root, at.Typical)
 		s.overlaps(func(a, b *box, _ float64) {

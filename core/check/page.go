@@ -122,7 +122,7 @@ func (p *Page) each(z int, f func(n *element.Node, node string, hidden bool)) {
 				walk(c, node, hidden)
 			}
 		}
-		walk(part.Tree.Root, "", false)
+		walk(part.Root, "", false)
 	}
 }
 

@@ -91,7 +91,7 @@ func (s *sight) sample(boxes []int, x, y float64) (c colour.Colour, ok bool) {
 			d.under(g, b.see)
 		}
 	}
-	base, ok := s.hex(s.Tree.Root.Styles[s.zone].Behind)
+	base, ok := s.hex(s.Root.Styles[s.zone].Behind)
 	if !ok {
 		base = colour.Colour{R: 255, G: 255, B: 255, A: 255}
 	}

@@ -229,7 +229,7 @@ func (p *Page) seen(f *Finding, look func(s *sight, b *box)) {
 			continue
 		}
 		s := &sight{gathered: part.gather()}
-		s.take(part.Tree.At(float64(f.Worst)), f.Worst)
+		s.take(part.Tree().At(float64(f.Worst)), f.Worst)
 		for i := range s.boxes {
 			if s.boxes[i].node() == f.Node {
 				look(s, &s.boxes[i])

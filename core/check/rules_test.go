@@ -48,7 +48,9 @@ func ready(t testing.TB, lib *shape.Library, s *doc.Site, p *doc.Page, at ...int
 		if sec.Hidden {
 			continue
 		}
-		page.Parts = append(page.Parts, check.Part{Tree: layout.New(lib, s.Zones, b.Section(sec)), Zones: s.Zones, Section: sec, At: at})
+		root := b.Section(sec)
+		tree := layout.New(lib, s.Zones, root)
+		page.Parts = append(page.Parts, check.Part{Root: root, Tree: func() *layout.Tree { return tree }, Zones: s.Zones, Section: sec, At: at})
 	}
 	return page
 }

@@ -15,7 +15,9 @@ import (
 
 // Part is a section that is checked: its elements, ready to be laid out, and what is around it.
 type Part struct {
-	Tree  *layout.Tree
+	Root *element.Node
+	// Tree is Root ready to be laid out, which what is asked of the whole page needs not.
+	Tree  func() *layout.Tree
 	Zones doc.Zones
 	// Section is the document's.
 	Section *doc.Section
@@ -53,14 +55,14 @@ func (g *gathered) sweep(ctx context.Context, rules []*Rule) ([]Finding, error) 
 			if err := ctx.Err(); err != nil {
 				return nil, err
 			}
-			s.look(rules, p.Tree.At(float64(w)), w)
+			s.look(rules, p.Tree().At(float64(w)), w)
 			all[i] = slices.Clone(s.found)
 		}
 		return merged(all, func(i int) int { return p.At[i] }), nil
 	}
 	all := make([][]raw, Widths.To-Widths.From+1)
 	sights := sync.Pool{New: func() any { return &sight{gathered: g} }}
-	p.Tree.Each(Widths.From, Widths.To, func(width int, root *layout.Box) bool {
+	p.Tree().Each(Widths.From, Widths.To, func(width int, root *layout.Box) bool {
 		s := sights.Get().(*sight)
 		s.look(rules, root, width)
 		all[width-Widths.From] = slices.Clone(s.found)
@@ -142,7 +144,7 @@ func (p Part) gather() *gathered {
 	if p.Section != nil {
 		p.Section.Walk(func(b *doc.Block) { g.kinds[b.ID] = b })
 	}
-	g.know(p.Tree.Root, &info{})
+	g.know(p.Root, &info{})
 	return g
 }
 
@@ -245,6 +247,8 @@ type sight struct {
 	lines   []line
 	rule    *Rule // the one that is looked for
 	found   []raw
+	from    int                      // where those of the rule begin
+	notes   map[[3]string]int        // those of them that come after the first few, by node, other and part
 	order   []int                    // scratch
 	colours map[string]colour.Colour // that were read
 	read    map[string][]gradient    // that were read
@@ -284,7 +288,7 @@ func (s *sight) look(rules []*Rule, root *layout.Box, width int) {
 	}
 	for _, r := range rules {
 		if r.at != nil && (!alike || r.viewport) {
-			s.rule = r
+			s.begin(r)
 			r.at(s)
 		}
 	}
@@ -357,15 +361,45 @@ func (b *box) node() string { return cmp.Or(b.block, b.section) }
 func (s *sight) note(node, other string, by float64) { s.noteWords(node, other, "", by, 0, "") }
 
 func (s *sight) noteWords(node, other, part string, by, of float64, words string) {
-	for i := range s.found { // the worst of several
-		if f := &s.found[i]; f.rule == s.rule && f.node == node && f.other == other && f.part == part {
-			if by > f.by != s.rule.Least && by != f.by {
-				f.by, f.of, f.words = by, of, words
-			}
-			return
+	if i := s.noted(node, other, part); i >= 0 { // the worst of several
+		if f := &s.found[i]; by > f.by != s.rule.Least && by != f.by {
+			f.by, f.of, f.words = by, of, words
 		}
+		return
+	}
+	if len(s.found)-s.from >= fewNotes {
+		s.notes[[3]string{node, other, part}] = len(s.found)
 	}
 	s.found = append(s.found, raw{s.rule, node, other, part, by, of, words})
+}
+
+// fewNotes is how many notes of a rule are gone through one by one.
+const fewNotes = 16
+
+// noted gives where the rule has noted something about the same already, or -1.
+func (s *sight) noted(node, other, part string) int {
+	few := s.found[s.from:]
+	for i := range few[:min(len(few), fewNotes)] {
+		if f := &few[i]; f.node == node && f.other == other && f.part == part {
+			return s.from + i
+		}
+	}
+	if len(few) <= fewNotes {
+		return -1
+	}
+	if i, ok := s.notes[[3]string{node, other, part}]; ok {
+		return i
+	}
+	return -1
+}
+
+// begin begins to look for what breaks a rule.
+func (s *sight) begin(r *Rule) {
+	s.rule, s.from = r, len(s.found)
+	if s.notes == nil {
+		s.notes = map[[3]string]int{}
+	}
+	clear(s.notes)
 }
 
 // foreign reports whether two boxes are of the two sections of a pair.

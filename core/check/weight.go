@@ -211,7 +211,7 @@ var unusedFont = Rule{
 		for _, family := range p.Families {
 			p.inZones(r, func(z int, note func(Finding)) {
 				for _, part := range p.Parts {
-					if usesFont(part.Tree.Root, z, family) {
+					if usesFont(part.Root, z, family) {
 						return
 					}
 				}

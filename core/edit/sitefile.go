@@ -39,15 +39,15 @@ type CarriedSite struct {
 
 // CarriedPage is a page and its place in the site.
 type CarriedPage struct {
-	Address  string    `json:"address"`
-	Under    string    `json:"under,omitempty"` // the address of the page that it stands under
-	InMenu   bool      `json:"inMenu"`
-	InFooter bool      `json:"inFooter"`
-	MenuName string    `json:"menuName,omitempty"`
+	Address  string `json:"address"`
+	Under    string `json:"under,omitempty"` // the address of the page that it stands under
+	InMenu   bool   `json:"inMenu"`
+	InFooter bool   `json:"inFooter"`
+	MenuName string `json:"menuName,omitempty"`
 	// Locked has a password, which isn't carried: it gets another one where it comes to.
-	Locked bool `json:"locked,omitempty"`
-	File     string    `json:"file"`
-	Page     *doc.Page `json:"-"`
+	Locked bool      `json:"locked,omitempty"`
+	File   string    `json:"file"`
+	Page   *doc.Page `json:"-"`
 }
 
 // CarriedMedium is a file of the site's library.

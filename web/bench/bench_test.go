@@ -14,6 +14,7 @@ import (
 	"openplot/core/rights"
 	"openplot/demo"
 	"openplot/icons"
+	"openplot/memory"
 	"openplot/site"
 	"openplot/store"
 )
@@ -21,7 +22,7 @@ import (
 // on is a view of a page of the demo's site, on desktop.
 func on(t testing.TB, p *doc.Page) *View {
 	t.Helper()
-	w, err := NewWorkshop(t.TempDir(), "/media/", func(string) (*check.Pixels, error) { return nil, nil }, slog.New(slog.DiscardHandler))
+	w, err := NewWorkshop(t.TempDir(), "/media/", func(string) (*check.Pixels, error) { return nil, nil }, memory.New(64<<20), slog.New(slog.DiscardHandler))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -9,6 +9,7 @@ import (
 	"path"
 	"path/filepath"
 	"slices"
+	"sync"
 
 	"openplot/core/check"
 	"openplot/core/doc"
@@ -17,12 +18,6 @@ import (
 	"openplot/site"
 	"openplot/store"
 )
-
-// checked is a section that was checked: as visitors see it.
-type checked struct {
-	part     check.Part
-	findings []check.Finding
-}
 
 // Checked is what was found on a page.
 type Checked struct {
@@ -87,24 +82,25 @@ func (st *Stage) Check(ctx context.Context, p *doc.Page, here string, others []c
 		close(weighed)
 	}()
 	var sections [][]check.Finding
-	var before *checked
+	var before *part
 	for _, sec := range p.Sections {
 		if sec.Hidden {
 			continue
 		}
-		c, err := st.checkedSection(ctx, p, sec)
-		if err != nil {
-			return nil, err
-		}
+		now := st.part(p, sec)
 		if before != nil {
-			pair, err := st.checkedPair(ctx, before, c)
+			pair, err := st.checkedPair(ctx, before, now)
 			if err != nil {
 				return nil, err
 			}
 			sections = append(sections, pair)
 		}
-		page.Parts, before = append(page.Parts, c.part), c
-		sections = append(sections, c.findings)
+		alone, err := st.checkedSection(ctx, now)
+		if err != nil {
+			return nil, err
+		}
+		page.Parts, before = append(page.Parts, now.Part), now
+		sections = append(sections, alone)
 	}
 	<-weighed
 	out := &Checked{names: map[string]string{"": "The page"}, page: page}
@@ -236,41 +232,50 @@ func About(p *doc.Page, k check.Key) string {
 	return hex.EncodeToString(sum[:12])
 }
 
-// checkedSection gives what is wrong in a section by itself, from memory when nothing changed.
-func (st *Stage) checkedSection(ctx context.Context, p *doc.Page, sec *doc.Section) (*checked, error) {
-	k := sceneKey{sec, st.key + p.Ground + st.around(p, sec) + st.shown(sec)}
-	if c, ok := st.workshop.checked.Get(k); ok {
-		return c, nil
-	}
+// part is a section that is checked, as visitors see it, with what it is known by.
+type part struct {
+	check.Part
+	key sceneKey
+}
+
+// part makes a section of a page ready to be checked. What is found is remembered, not this: the
+// elements are made anew each time, which takes little beside looking at them at every width.
+func (st *Stage) part(p *doc.Page, sec *doc.Section) *part {
 	b := st.Source.Builder(st.Builder.Here, site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL})
 	b.On(p)
 	b.DropEmpty = true
-	c := &checked{part: check.Part{
-		Tree: layout.New(st.lib, st.Site.Zones, b.Section(sec)), Zones: st.Site.Zones, Section: sec, Pixels: st.pixels,
-	}}
-	var err error
-	if c.findings, err = check.Section(ctx, c.part); err != nil {
-		return nil, err
+	root := b.Section(sec)
+	return &part{check.Part{
+		Root: root, Tree: sync.OnceValue(func() *layout.Tree { return layout.New(st.lib, st.Site.Zones, root) }),
+		Zones: st.Site.Zones, Section: sec, Pixels: st.pixels,
+	}, sceneKey{sec, st.key + p.Ground + st.around(p, sec) + st.shown(sec)}}
+}
+
+// checkedSection gives what is wrong in a section by itself, from memory when nothing changed.
+func (st *Stage) checkedSection(ctx context.Context, p *part) ([]check.Finding, error) {
+	if fs, ok := st.workshop.checked.Get(p.key); ok {
+		return fs, nil
 	}
-	if !st.passing {
-		st.workshop.checked.Add(k, c)
+	fs, err := check.Section(ctx, p.Part)
+	if err == nil && !st.passing {
+		st.workshop.checked.Put(p.key, fs, p.Section)
 	}
-	return c, nil
+	return fs, err
 }
 
 // checkedPair gives what is wrong where a section overlaps the one below it, from memory when neither
 // changed.
-func (st *Stage) checkedPair(ctx context.Context, above, below *checked) ([]check.Finding, error) {
-	if !check.Overlap(above.part.Section, below.part.Section) {
+func (st *Stage) checkedPair(ctx context.Context, above, below *part) ([]check.Finding, error) {
+	if !check.Overlap(above.Section, below.Section) {
 		return nil, nil
 	}
-	k := [2]*checked{above, below}
+	k := [2]sceneKey{above.key, below.key}
 	if fs, ok := st.workshop.pairs.Get(k); ok {
 		return fs, nil
 	}
-	fs, err := check.Between(ctx, above.part, below.part)
+	fs, err := check.Between(ctx, above.Part, below.Part)
 	if err == nil && !st.passing {
-		st.workshop.pairs.Add(k, fs)
+		st.workshop.pairs.Put(k, fs, above.Section)
 	}
 	return fs, err
 }
@@ -301,6 +306,6 @@ func (st *Stage) pixels(address string) *check.Pixels {
 		w.log.Warn("colours", "file", of, "error", err)
 		p = nil
 	}
-	w.colours.Add(of, p)
+	w.colours.Put(of, p, nil)
 	return p
 }

@@ -171,7 +171,7 @@ func (st *Stage) DrawSection(name string, sec *doc.Section, width float64) templ
 	over := (&View{Stage: on, Page: p}).over(sec, 0)
 	d := drawing{width: float64(st.Site.Zones[0].Typical)}
 	svg := d.whole(on.scene(p, sec).at(d.width), over, width)
-	st.workshop.drawings.Add(key, svg)
+	st.workshop.drawings.Put(key, svg, nil)
 	return svg
 }
 
@@ -182,7 +182,7 @@ func (st *Stage) DrawReady(name string, p *doc.Page, width, height float64) temp
 	svg, ok := st.workshop.drawings.Get(key)
 	if !ok {
 		svg = st.Passing().DrawPage(p, width, height)
-		st.workshop.drawings.Add(key, svg)
+		st.workshop.drawings.Put(key, svg, nil)
 	}
 	return svg
 }

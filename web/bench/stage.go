@@ -6,6 +6,7 @@ import (
 	"strings"
 	"sync"
 	"time"
+	"unsafe"
 
 	"openplot/core/doc"
 	"openplot/core/element"
@@ -13,6 +14,7 @@ import (
 	"openplot/core/layout"
 	"openplot/core/place"
 	"openplot/core/shape"
+	"openplot/core/style"
 	"openplot/core/value"
 	"openplot/metrics"
 	"openplot/site"
@@ -99,6 +101,17 @@ type scene struct {
 	boxes map[float64]*layout.Box
 }
 
+// weight is about what a scene takes, in bytes, with as many boxes as it may keep.
+func (s *scene) weight() int {
+	nodes, styles := 0, 0
+	s.node.Walk(func(n *element.Node) { nodes, styles = nodes+1, styles+len(n.Styles) })
+	return len(s.HTML) + len(s.CSS) + nodes*nodeBytes + styles*int(unsafe.Sizeof(style.Style{}))
+}
+
+// nodeBytes is about what an element takes beside its styles, with what layout keeps of it and its
+// boxes (measured, see TestScenesWeigh).
+const nodeBytes = 4000
+
 // maxBoxes is at how many widths a scene's boxes are kept.
 const maxBoxes = 8
 
@@ -166,7 +179,7 @@ func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
 	sc.HTML, sc.CSS, sc.node = st.write(p, sec)
 	sc.tree = layout.New(st.lib, st.Site.Zones, sc.node)
 	if !st.passing {
-		st.workshop.scenes.Add(k, sc)
+		st.workshop.scenes.Put(k, sc, sec)
 	}
 	return sc
 }

@@ -8,13 +8,14 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-
-	lru "github.com/hashicorp/golang-lru/v2"
+	"unsafe"
 
 	"openplot/core/check"
+	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/shape"
 	"openplot/fonts"
+	"openplot/memory"
 	"openplot/site"
 	"openplot/store"
 )
@@ -25,22 +26,21 @@ type Workshop struct {
 	mediaDir, mediaURL string
 	log                *slog.Logger
 	shipped            *shape.Library
-	libraries          *lru.Cache[string, *shape.Library] // by the files' names
-	scenes             *lru.Cache[sceneKey, *scene]
-	drawings           *lru.Cache[string, template.HTML] // of ready-made sections, by stage and name
-	checked            *lru.Cache[sceneKey, *checked]
-	pairs              *lru.Cache[[2]*checked, []check.Finding] // of a section and the one below it
-	colours            *lru.Cache[string, *check.Pixels]        // of pictures, by file
+	budget             *memory.Budget
+	libraries          *memory.Cache[string, ownLibrary] // by the files' names
+	scenes             *memory.Cache[sceneKey, *scene]
+	drawings           *memory.Cache[string, template.HTML]        // of ready-made sections, by stage and name
+	checked            *memory.Cache[sceneKey, []check.Finding]    // in a section by itself
+	pairs              *memory.Cache[[2]sceneKey, []check.Finding] // in a section and the one below it
+	colours            *memory.Cache[string, *check.Pixels]        // of pictures, by file
 	readPixels         func(file string) (*check.Pixels, error)
 }
 
-const (
-	maxLibraries = 50
-	maxScenes    = 1000
-	maxDrawings  = 1000
-	maxChecked   = 600
-	maxColours   = 500
-)
+// ownLibrary is a library with fonts of a site's own, which have so many bytes.
+type ownLibrary struct {
+	*shape.Library
+	bytes int
+}
 
 // sceneKey tells scenes apart by all that they are made from.
 type sceneKey struct {
@@ -49,32 +49,47 @@ type sceneKey struct {
 }
 
 // NewWorkshop prepares one for uploads in mediaDir that are served below mediaURL, which
-// ends in a slash; pixels reads the colours of one.
-func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*check.Pixels, error), log *slog.Logger) (*Workshop, error) {
-	w := &Workshop{mediaDir: mediaDir, mediaURL: mediaURL, readPixels: pixels, log: log}
+// ends in a slash; pixels reads the colours of one. What it remembers counts in a budget.
+func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*check.Pixels, error), budget *memory.Budget, log *slog.Logger) (*Workshop, error) {
+	w := &Workshop{
+		mediaDir: mediaDir, mediaURL: mediaURL, readPixels: pixels, log: log, budget: budget,
+		libraries: memory.Of[string](budget, func(l ownLibrary) int { return 3 * l.bytes }),
+		scenes:    memory.Of[sceneKey](budget, (*scene).weight),
+		drawings:  memory.Of[string](budget, func(svg template.HTML) int { return len(svg) }),
+		checked:   memory.Of[sceneKey](budget, weightOf),
+		pairs:     memory.Of[[2]sceneKey](budget, weightOf),
+		colours: memory.Of[string](budget, func(p *check.Pixels) int {
+			if p == nil {
+				return 0
+			}
+			return len(p.RGBA) * int(unsafe.Sizeof(colour.Colour{}))
+		}),
+	}
 	var err error
-	if w.shipped, err = fonts.Library(); err != nil {
-		return nil, err
+	w.shipped, err = fonts.Library()
+	return w, err
+}
+
+// weightOf is about what findings take, in bytes.
+func weightOf(fs []check.Finding) (n int) {
+	for i := range fs {
+		n += int(unsafe.Sizeof(fs[i])) + 16*len(fs[i].Ranges) + len(fs[i].Words) + len(fs[i].Node) + len(fs[i].Other) + len(fs[i].Part)
 	}
-	if w.libraries, err = lru.New[string, *shape.Library](maxLibraries); err != nil {
-		return nil, fmt.Errorf("remembering fonts: %w", err)
+	return n
+}
+
+// Replaced forgets what was made of the sections of a page that aren't on it any more: an edit
+// makes new ones, and the old ones are asked for again only where it is taken back.
+func (w *Workshop) Replaced(was, now *doc.Page) {
+	still := map[*doc.Section]bool{}
+	for _, s := range now.Sections {
+		still[s] = true
 	}
-	if w.scenes, err = lru.New[sceneKey, *scene](maxScenes); err != nil {
-		return nil, fmt.Errorf("remembering scenes: %w", err)
+	for _, s := range was.Sections {
+		if !still[s] {
+			w.budget.Drop(s)
+		}
 	}
-	if w.drawings, err = lru.New[string, template.HTML](maxDrawings); err != nil {
-		return nil, fmt.Errorf("remembering drawings: %w", err)
-	}
-	if w.pairs, err = lru.New[[2]*checked, []check.Finding](maxChecked); err != nil {
-		return nil, err
-	}
-	if w.checked, err = lru.New[sceneKey, *checked](maxChecked); err != nil {
-		return nil, fmt.Errorf("remembering findings: %w", err)
-	}
-	if w.colours, err = lru.New[string, *check.Pixels](maxColours); err != nil {
-		return nil, fmt.Errorf("remembering colours: %w", err)
-	}
-	return w, nil
 }
 
 // Stage prepares a page of a site, "" being the home page's slug.
@@ -85,7 +100,7 @@ func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
 		pictures[m.ID] = fmt.Sprintf("%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
 	}
 	for _, p := range src.Pages {
-		fmt.Fprintf(names, "%q %q %q %q %q ", p.Slug, p.Name, p.Description, p.Categories, pictures[p.Picture])
+		fmt.Fprintf(names, "%q %q %q %q %q %v ", p.Slug, p.Name, p.Description, p.Categories, pictures[p.Picture], p.Lock != "")
 	}
 	for _, f := range src.Fonts {
 		fmt.Fprintf(names, "%q %q ", f.Family, f.File)
@@ -109,18 +124,18 @@ func (w *Workshop) library(own []*store.Font) *shape.Library {
 		key.WriteString(f.File + " ")
 	}
 	if lib, ok := w.libraries.Get(key.String()); ok {
-		return lib
+		return lib.Library
 	}
-	lib := w.shipped.With()
+	lib := ownLibrary{w.shipped.With(), 0}
 	for _, f := range own {
 		b, err := os.ReadFile(filepath.Join(w.mediaDir, f.Original))
-		if err == nil {
+		if lib.bytes += len(b); err == nil {
 			err = lib.Add(f.Family, f.Italic, [2]int{f.Least, f.Most}, b)
 		}
 		if err != nil { // it was checked when it came; the others still do their part
 			w.log.Error("font", "family", f.Family, "error", err)
 		}
 	}
-	w.libraries.Add(key.String(), lib)
-	return lib
+	w.libraries.Put(key.String(), lib, nil)
+	return lib.Library
 }
