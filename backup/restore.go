@@ -24,7 +24,7 @@ func Restore(ctx context.Context, p Place, name string) error {
 	if err := p.empty(ctx); err != nil {
 		return err
 	}
-	if err := check(name); err != nil {
+	if err := Check(name); err != nil {
 		return err
 	}
 	work, err := os.MkdirTemp(p.Data, ".restore-*")
@@ -44,10 +44,18 @@ func Restore(ctx context.Context, p Place, name string) error {
 	}); err != nil {
 		return err
 	}
-	if err := p.program(ctx, "pg_restore", "--no-owner", "--no-privileges", "--exit-on-error", "--single-transaction", "--dbname="+databaseOf(p.DSN),
-		filepath.Join(work, dumpName)); err != nil {
-		return err
+	err = p.place(work)
+	if err == nil { // last, since it is all or nothing by itself
+		err = p.program(ctx, "pg_restore", "--no-owner", "--no-privileges", "--exit-on-error", "--single-transaction", "--dbname="+databaseOf(p.DSN), filepath.Join(work, dumpName))
 	}
+	if err != nil { // there was nothing there before
+		return errors.Join(err, os.RemoveAll(p.Media), os.RemoveAll(p.Published))
+	}
+	return durable.SyncFolder(p.Data)
+}
+
+// place brings unpacked files to where they belong.
+func (p Place) place(work string) error {
 	for from, to := range map[string]string{"media": p.Media, "published": p.Published} {
 		if err := os.Remove(to); err != nil && !errors.Is(err, os.ErrNotExist) {
 			return fmt.Errorf("making place: %w", err)
@@ -56,7 +64,7 @@ func Restore(ctx context.Context, p Place, name string) error {
 			return fmt.Errorf("bringing back %s: %w", from, err)
 		}
 	}
-	return durable.SyncFolder(p.Data)
+	return nil
 }
 
 // databaseOf is the name of a data source's database.
@@ -92,8 +100,8 @@ func (p Place) empty(ctx context.Context) error {
 // errArchive means that a file isn't an archive as Write writes them, or isn't whole.
 var errArchive = errors.New("the archive is damaged")
 
-// check reads an archive to its end and compares every checksum.
-func check(name string) error {
+// Check reads an archive to its end and compares every checksum.
+func Check(name string) error {
 	sums := map[string]string{}
 	var m manifest
 	if err := each(name, func(h *tar.Header, r io.Reader) error {

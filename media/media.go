@@ -109,8 +109,10 @@ func raster(kind string, data []byte) (*Picture, error) {
 			px/1_000_000, MaxPixels/1_000_000,
 		)
 	}
-	if kind == "image/gif" && animated(data) { // moving pictures stay as they are
-		return &Picture{Type: kind, Width: config.Width, Height: config.Height, Copies: []Copy{{config.Width, ".gif", data}}}, nil
+	if kind == "image/gif" { // moving pictures keep their frames as they are
+		if frames, moving := framesOf(data); moving {
+			return &Picture{Type: kind, Width: config.Width, Height: config.Height, Copies: []Copy{{config.Width, ".gif", frames}}}, nil
+		}
 	}
 	if n := scans(kind, data); n > maxScans {
 		return nil, doc.Problemf(field, "is drawn in %d passes, which takes very long: save it again as a plain JPEG and upload that", n)
@@ -263,47 +265,4 @@ func fullRange(img image.Image) image.Image {
 		}
 	}
 	return out
-}
-
-// animated reports whether a GIF has more than one image, by walking its blocks
-// (GIF89a §11–26) without decoding any.
-func animated(data []byte) bool {
-	if len(data) < 13 {
-		return false
-	}
-	at := 13
-	if flags := data[10]; flags&0x80 != 0 {
-		at += 3 << (flags&7 + 1)
-	}
-	subBlocks := func() {
-		for at < len(data) && data[at] != 0 {
-			at += int(data[at]) + 1
-		}
-		at++
-	}
-	images := 0
-	for at < len(data) {
-		switch data[at] {
-		case 0x21: // extension: introducer, label, sub-blocks
-			at += 2
-			subBlocks()
-		case 0x2c: // image descriptor
-			if images++; images > 1 {
-				return true
-			}
-			if at+10 > len(data) {
-				return false
-			}
-			flags := data[at+9]
-			at += 10
-			if flags&0x80 != 0 {
-				at += 3 << (flags&7 + 1)
-			}
-			at++ // minimum code size
-			subBlocks()
-		default:
-			return false
-		}
-	}
-	return false
 }

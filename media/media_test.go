@@ -179,7 +179,7 @@ func TestMetadataIsDropped(t *testing.T) {
 	}
 }
 
-func TestAnimatedGIFStaysAsItIs(t *testing.T) {
+func TestAnimatedGIFKeepsItsFrames(t *testing.T) {
 	frame := func() *image.Paletted {
 		return image.NewPaletted(image.Rect(0, 0, 20, 10), color.Palette{color.Black, color.White})
 	}
@@ -199,6 +199,19 @@ func TestAnimatedGIFStaysAsItIs(t *testing.T) {
 	p, err := Open(moving)
 	if err != nil || len(p.Copies) != 1 || p.Copies[0].Ext != ".gif" || !bytes.Equal(p.Copies[0].Data, moving) {
 		t.Errorf("moving: %v", err)
+	}
+	// What a program wrote beside the frames, or behind them, isn't kept.
+	head := gifHeader
+	if moving[10]&gifTable != 0 {
+		head += 3 << (moving[10]&7 + 1)
+	}
+	said := append(bytes.Clone(moving[:head]), "\x21\xfe\x06secret\x00\x21\xff\x0bXMP DataXMP\x06secret\x00"...)
+	said = append(append(said, moving[head:]...), "secret"...)
+	if p, err = Open(said); err != nil {
+		t.Fatal(err)
+	}
+	if bytes.Contains(p.Copies[0].Data, []byte("secret")) || !bytes.Equal(p.Copies[0].Data, moving) {
+		t.Errorf("with words in it: %q", p.Copies[0].Data)
 	}
 	p, err = Open(encode(1))
 	if err != nil || len(p.Copies) > 0 || len(p.Wants()) != 2 {
@@ -244,6 +257,41 @@ func TestBadFiles(t *testing.T) {
 		var problem *doc.Problem
 		if !errors.As(err, &problem) || len(problem.Message) < 10 {
 			t.Errorf("%s: %v, want a problem", name, err)
+		}
+	}
+}
+
+// Drawings that draw themselves over and over are refused, however they do; those that refer to much
+// once aren't.
+func TestSVGThatDrawsItself(t *testing.T) {
+	nested := func(refer string) string {
+		var b strings.Builder
+		b.WriteString(`<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 9 9"><defs><g id="a0"><rect width="1" height="1"/></g>`)
+		for i := range 8 {
+			b.WriteString(fmt.Sprintf(`<g id="a%d">`, i+1))
+			for range 10 {
+				b.WriteString(fmt.Sprintf(refer, i))
+			}
+			b.WriteString(`</g>`)
+		}
+		return b.String() + fmt.Sprintf(refer, 8) + `</defs></svg>`
+	}
+	for name, refer := range map[string]string{
+		"use": `<use href="#a%d"/>`, "xlink": `<use xlink:href=" #a%d "/>`, "a mask": `<rect mask="url(#a%d)"/>`, "a style": `<rect style="fill: URL( '#a%d' )"/>`,
+	} {
+		_, _, _, err := CleanSVG([]byte(nested(refer)))
+		var p *doc.Problem
+		if !errors.As(err, &p) || !strings.Contains(p.Message, "times over") {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	for name, in := range map[string]string{
+		"itself":    `<g id="a"><use href="#a"/><use href="#a"/></g>`,
+		"a circle":  `<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g>`,
+		"much once": `<g id="a">` + strings.Repeat(`<rect/>`, 1000) + `</g>` + strings.Repeat(`<use href="#a"/>`, 100),
+	} {
+		if _, _, _, err := CleanSVG([]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">` + in + `</svg>`)); err != nil {
+			t.Errorf("%s: %v", name, err)
 		}
 	}
 }

@@ -43,6 +43,7 @@ const (
 	xlinkNamespace = "http://www.w3.org/1999/xlink"
 	maxSVGElements = 50_000
 	maxSVGDepth    = 200
+	maxSVGDrawn    = 200_000 // elements that are drawn, those included that are drawn where others refer to them
 )
 
 func looksLikeSVG(data []byte) bool {
@@ -57,6 +58,7 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 	d.Entity = map[string]string{}
 	var b bytes.Buffer
 	skip, depth, elements := 0, 0, 0
+	var drawn svgDrawn
 	for {
 		token, err := d.Token()
 		if errors.Is(err, io.EOF) {
@@ -85,6 +87,7 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 				}
 				width, height = svgSize(t)
 			}
+			drawn.begin(t)
 			b.WriteByte('<')
 			b.WriteString(t.Name.Local)
 			if depth == 1 {
@@ -101,6 +104,7 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 				skip--
 				continue
 			}
+			drawn.end()
 			b.WriteString("</" + unlinked(t.Name.Local) + ">")
 		case xml.CharData:
 			if skip == 0 && depth > 0 {
@@ -110,6 +114,9 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 	}
 	if width == 0 {
 		return nil, 0, 0, doc.Problemf(field, "has no SVG drawing in it")
+	}
+	if drawn.count() > maxSVGDrawn {
+		return nil, 0, 0, doc.Problemf(field, "is an SVG that draws parts of itself more than %d times over: make it simpler, or save it as PNG", maxSVGDrawn)
 	}
 	return b.Bytes(), width, height, nil
 }

@@ -7,6 +7,7 @@ import (
 	"context"
 	"errors"
 	"log/slog"
+	"net"
 	"net/http"
 	"path"
 	"path/filepath"
@@ -32,6 +33,9 @@ type Options struct {
 	Log     *slog.Logger
 	Proxies []string        // addresses and networks whose X-Forwarded-For counts
 	Secure  bool            // it is reached by HTTPS alone
+	// Owns reports whether a host and all below it are the program's, rather than somebody's whose
+	// other hosts may not have HTTPS; nil is that none is.
+	Owns func(host string) bool
 	Broken  gin.HandlerFunc // answers after a panic, unless something was written
 }
 
@@ -117,7 +121,11 @@ func (o Options) recovered(c *gin.Context) {
 // transport says that the origin is to be reached by HTTPS for a year (RFC 6797).
 func (o Options) transport(c *gin.Context) {
 	if o.Secure {
-		c.Header("Strict-Transport-Security", "max-age=31536000; includeSubDomains")
+		policy := "max-age=31536000"
+		if o.Owns != nil && o.Owns(c.Request.Host) {
+			policy += "; includeSubDomains"
+		}
+		c.Header("Strict-Transport-Security", policy)
 	}
 	c.Next()
 }
@@ -210,4 +218,12 @@ func OwnFont(mediaDir string) gin.HandlerFunc {
 		c.Header("Content-Type", "font/woff2")
 		c.File(filepath.Join(mediaDir, name))
 	}
+}
+
+// HostName is a host without its port.
+func HostName(host string) string {
+	if name, _, err := net.SplitHostPort(host); err == nil {
+		return name
+	}
+	return host
 }

@@ -49,6 +49,8 @@ type Entry struct {
 	Hidden bool `json:"hidden,omitempty"`
 	// Styles are the hashes of the style sheets in it, as a policy names them (CSP 3 §2.3.1).
 	Styles []string `json:"styles,omitempty"`
+	// Frames are the origins of what frames on it show (CSP 3 §6.1.6); nil is that it isn't known.
+	Frames []string `json:"frames"`
 }
 
 // Names of what is in the folder of a site.

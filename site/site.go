@@ -313,7 +313,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 	if err != nil {
 		return nil, err
 	}
-	e := &Entry{Type: htmlType, Page: page.ID, Name: page.Name, Look: src.Look, Hidden: page.Unlisted}
+	e := &Entry{Type: htmlType, Page: page.ID, Name: page.Name, Look: src.Look, Hidden: page.Unlisted, Frames: Frames(r.Body)}
 	if a.Stylesheet == "" {
 		sum := sha256.Sum256([]byte(r.CSS))
 		e.Styles = []string{"'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"}

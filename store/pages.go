@@ -22,7 +22,7 @@ type PageInfo struct {
 	Slug         string     `db:"slug"` // "" is the home page
 	Name         string     `db:"name"`
 	Description  string     `db:"description"`
-	Categories   categories `db:"categories"`
+	Categories   words      `db:"categories"`
 	Picture      string     `db:"picture"` // a medium that stands for it, or ""
 	Seq          int64      `db:"seq"`
 	PublishedAt  *time.Time `db:"published_at"`
@@ -33,24 +33,24 @@ type PageInfo struct {
 	Parent *string `db:"parent"`
 	Placing
 	// Shared are the ids of its sections that stand on other pages too.
-	Shared categories `db:"shared"`
+	Shared words `db:"shared"`
 	// Lock is the hash of the password that visitors need, or "".
 	Lock      string     `db:"lock"`
 	DeletedAt *time.Time `db:"deleted_at"`
 }
 
-// categories reads a list of words that the database gives as JSON.
-type categories []string
+// words reads a list of words that the database gives as JSON.
+type words []string
 
 // Scan implements sql.Scanner.
-func (c *categories) Scan(from any) error {
+func (c *words) Scan(from any) error {
 	switch v := from.(type) {
 	case []byte:
 		return json.Unmarshal(v, c)
 	case string:
 		return json.Unmarshal([]byte(v), c)
 	}
-	return fmt.Errorf("categories can't be read from a %T", from)
+	return fmt.Errorf("words can't be read from a %T", from)
 }
 
 // Page is a page at one place in its log.

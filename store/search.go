@@ -85,3 +85,26 @@ func (s *Store) KeepFields(ctx context.Context, page string, said Said) error {
 	}
 	return nil
 }
+
+// KnownPage is what visitors know of a page.
+type KnownPage struct {
+	ID          string `db:"page_id"`
+	Slug        string `db:"slug"`
+	Name        string `db:"name"`
+	Description string `db:"description"`
+}
+
+// Known gives the pages of a site that visitors can find, as they were published, by id; of those
+// with a password nothing.
+func (s *Store) Known(ctx context.Context, site string) (map[string]KnownPage, error) {
+	var rows []KnownPage
+	if err := s.db.SelectContext(ctx, &rows, `SELECT p.page_id, p.slug, p.name, p.description FROM published p
+		JOIN pages d ON d.id = p.page_id AND d.lock = '' AND d.deleted_at IS NULL WHERE p.site_id = $1 AND p.name <> ''`, site); err != nil {
+		return nil, fmt.Errorf("reading what is published: %w", err)
+	}
+	out := make(map[string]KnownPage, len(rows))
+	for _, r := range rows {
+		out[r.ID] = r
+	}
+	return out, nil
+}

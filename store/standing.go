@@ -17,6 +17,8 @@ type Standing struct {
 	Published bool `db:"published"`
 	// Locks are the hashes of the passwords of its pages, by page.
 	Locks locks `db:"locks"`
+	// Domains are the hosts of its own at which it is shown.
+	Domains words `db:"domains"`
 }
 
 type locks map[string]string
@@ -33,7 +35,8 @@ func (l *locks) Scan(from any) error {
 }
 
 const standingColumns = `s.id, s.slug, s.release IS NOT NULL AS published, coalesce((SELECT json_object_agg(p.id, p.lock) FROM pages p
-	WHERE p.site_id = s.id AND p.lock <> '' AND p.deleted_at IS NULL), '{}') AS locks`
+	WHERE p.site_id = s.id AND p.lock <> '' AND p.deleted_at IS NULL), '{}') AS locks,
+	coalesce((SELECT json_agg(own.host ORDER BY own.host) FROM domains own WHERE own.site_id = s.id AND own.found_at IS NOT NULL), '[]') AS domains`
 
 // AtAddress gives the site that has an address or, where none has it, that had it last;
 // ErrNotFound when visitors find nothing there.

@@ -16,13 +16,16 @@ import (
 	"openplot/store"
 )
 
-// pageHeaders are those of a site's pages. Frames may show its own HTML, which is at a host of
-// its own, or players elsewhere.
-func pageHeaders(h http.Header, own string) {
+// pageHeaders are those of a site's pages. Frames may show what is at some origins: its own HTML,
+// which is at a host of its own, or players elsewhere.
+func pageHeaders(h http.Header, frames ...string) {
+	if len(frames) == 0 {
+		frames = []string{"'none'"}
+	}
 	h.Set(
 		"Content-Security-Policy",
 		"default-src 'none'; connect-src 'self'; manifest-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; media-src 'self'; frame-src "+
-			strings.TrimSpace("https: "+own)+"; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
+			strings.Join(frames, " ")+"; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
 	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "strict-origin-when-cross-origin")
@@ -32,8 +35,12 @@ func pageHeaders(h http.Header, own string) {
 // ownHeaders let a site's own HTML do what it likes within its frame on the site's pages, and
 // nothing outside it: the page is of an origin that no other has (CSP 3 §6.3.2, sandbox), even
 // when it is opened by itself.
-func (s *Server) ownHeaders(h http.Header, slug string) {
-	h.Set("Content-Security-Policy", "sandbox allow-scripts; frame-ancestors "+s.Hosts.Public(slug)+" "+s.Hosts.Draft(slug))
+func (s *Server) ownHeaders(h http.Header, at *store.Standing) {
+	pages := []string{s.Hosts.Public(at.Slug), s.Hosts.Draft(at.Slug)}
+	for _, host := range at.Domains {
+		pages = append(pages, s.Hosts.Scheme+"://"+host)
+	}
+	h.Set("Content-Security-Policy", "sandbox allow-scripts; frame-ancestors "+strings.Join(pages, " "))
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("X-Robots-Tag", "noindex")
@@ -89,7 +96,7 @@ func (s *Server) published(c *gin.Context) {
 	}
 	defer f.root.Close()
 	h := w.Header()
-	pageHeaders(h, s.Hosts.Own(slug))
+	pageHeaders(h)
 	switch {
 	case r.Method == http.MethodPost && face == site.Public: // a password
 		s.unlock(c, f, name)
@@ -99,7 +106,7 @@ func (s *Server) published(c *gin.Context) {
 	case face == site.Public && embed: // where it was before, and pages of that time look for it
 		http.Redirect(w, r, s.Hosts.Own(slug)+"/"+path.Base(name), http.StatusMovedPermanently)
 	case face == site.Own && embed && !strings.Contains(name, "/"):
-		s.ownHeaders(h, slug)
+		s.ownHeaders(h, at)
 		f.asset(w, r, "assets/"+name)
 	case face != site.Public:
 		http.NotFound(w, r)
@@ -140,6 +147,7 @@ type folder struct {
 	root    *os.Root
 	release *site.Release
 	locks   map[string]string
+	own     string // origin of the site's own HTML
 }
 
 // lock is the hash of the password that what an address shows has now, or "".
@@ -166,7 +174,7 @@ func (s *Server) folder(at *store.Standing) (*folder, error) {
 		return nil, err
 	}
 	if k, ok := s.releases.Get(at.Site); ok && os.SameFile(k.stat, fi) && k.stat.ModTime().Equal(fi.ModTime()) {
-		return &folder{root, k.release, at.Locks}, nil
+		return &folder{root, k.release, at.Locks, s.Hosts.Own(at.Slug)}, nil
 	}
 	r, err := site.ReadRelease(root.FS())
 	if err != nil {
@@ -174,7 +182,7 @@ func (s *Server) folder(at *store.Standing) (*folder, error) {
 		return nil, err
 	}
 	s.releases.Put(at.Site, known{fi, r}, nil)
-	return &folder{root, r, at.Locks}, nil
+	return &folder{root, r, at.Locks, s.Hosts.Own(at.Slug)}, nil
 }
 
 // asset serves a file that pages need.
@@ -199,11 +207,16 @@ func (f *folder) entry(w http.ResponseWriter, r *http.Request, e *site.Entry, st
 	h := w.Header()
 	h.Set("Content-Type", e.Type)
 	h.Set("Cache-Control", "no-cache")
-	if e.Type == "image/svg+xml" {
-		svgHeaders(h)
+	frames := e.Frames
+	if frames == nil && strings.HasPrefix(e.Type, "text/html") { // published before that was kept
+		frames = []string{"https:", f.own}
 	}
+	pageHeaders(h, frames...)
 	if len(e.Styles) > 0 {
 		h.Set("Content-Security-Policy", strings.Replace(h.Get("Content-Security-Policy"), "style-src 'self'", "style-src 'self' "+strings.Join(e.Styles, " "), 1))
+	}
+	if e.Type == "image/svg+xml" {
+		svgHeaders(h)
 	}
 	if e.Hidden || f.lock(e) != "" {
 		h.Set("X-Robots-Tag", "noindex")

@@ -23,7 +23,7 @@ func plainDocument(w http.ResponseWriter, status int, title, content, back strin
 		link = "<p><a href=\"" + html.EscapeString(back) + "\">Back to the page</a></p>"
 	}
 	h := w.Header()
-	pageHeaders(h, "")
+	pageHeaders(h)
 	h.Set("Cache-Control", "no-store")
 	h.Set("Content-Type", "text/html; charset=utf-8")
 	w.WriteHeader(status)
@@ -38,6 +38,6 @@ form{display:flex;gap:.5rem}input{flex:1;min-width:0}input,button{font:inherit;p
 
 // visitorStyle is the style sheet of those pages.
 func visitorStyle(c *gin.Context) {
-	pageHeaders(c.Writer.Header(), "")
+	pageHeaders(c.Writer.Header())
 	c.Data(http.StatusOK, "text/css; charset=utf-8", []byte(plainStyle))
 }

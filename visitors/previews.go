@@ -80,6 +80,9 @@ func (s *Server) preview(c *gin.Context) {
 		return
 	}
 	src, err := site.ReadSource(c, s.Store, st)
+	if err == nil && p.PageID != "" {
+		err = s.alone(c, &src, p.PageID)
+	}
 	if err != nil {
 		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
 		visitorPage(c, http.StatusServiceUnavailable, "The preview can’t be made just now", "Try it again in a moment.", "")
@@ -87,7 +90,7 @@ func (s *Server) preview(c *gin.Context) {
 	}
 	r := s.rendered(src, page, "/try/"+c.Param("token"))
 	h := c.Writer.Header()
-	pageHeaders(h, s.Hosts.Own(p.Site))
+	pageHeaders(h, site.Frames(r.Body)...)
 	h.Set("Cache-Control", "no-store")
 	h.Set("X-Robots-Tag", "noindex")
 	h.Set("Referrer-Policy", "same-origin") // the address opens the preview
@@ -98,7 +101,7 @@ func (s *Server) preview(c *gin.Context) {
 			notHere(c)
 			return
 		}
-		s.ownHeaders(h, p.Site)
+		s.ownHeaders(h, &store.Standing{Slug: p.Site})
 		c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(site.EmbedDocument(markup)))
 	case file == "style.css":
 		c.Data(http.StatusOK, "text/css; charset=utf-8", []byte(r.CSS))
@@ -132,6 +135,29 @@ func (s *Server) script(c *gin.Context) {
 		notHere(c)
 		return
 	}
-	pageHeaders(c.Writer.Header(), "")
+	pageHeaders(c.Writer.Header())
 	c.Data(http.StatusOK, "text/javascript; charset=utf-8", b)
+}
+
+// alone leaves of a site's pages what a preview of one page may tell: that page, and of the others
+// what visitors know of them.
+func (s *Server) alone(c *gin.Context, src *site.Source, page string) error {
+	known, err := s.Store.Known(c, src.Site.ID)
+	if err != nil {
+		return err
+	}
+	var pages []*store.PageInfo
+	for _, info := range src.Pages {
+		k, published := known[info.ID]
+		switch {
+		case info.ID == page:
+			pages = append(pages, info)
+		case published:
+			as := *info
+			as.Name, as.Description, as.Slug, as.MenuName = k.Name, k.Description, k.Slug, ""
+			pages = append(pages, &as)
+		}
+	}
+	src.Pages = pages
+	return nil
 }

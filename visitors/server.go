@@ -94,6 +94,7 @@ var (
 func (s *Server) Handler() (http.Handler, error) {
 	r, err := origin.New(origin.Options{
 		Side: "pages", Log: s.Log, Proxies: s.Proxies, Secure: s.Hosts.Scheme == "https",
+		Owns: func(host string) bool { face, _ := s.Hosts.Which(host); return face != site.Nothing },
 		Broken: func(c *gin.Context) {
 			visitorPage(c, http.StatusInternalServerError, "Something went wrong on our side", "Try it again in a moment.", "")
 		},

@@ -3,13 +3,13 @@ package visitors
 import (
 	"context"
 	"errors"
-	"net"
 	"strings"
 	"time"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 	"golang.org/x/sync/singleflight"
 
+	"openplot/origin"
 	"openplot/store"
 )
 
@@ -45,10 +45,7 @@ func (s *standings) atAddress(slug string) (*store.Standing, error) {
 
 // atHost gives the site that is shown at a host of its own, or nil.
 func (s *standings) atHost(host string) (*store.Standing, error) {
-	if name, _, err := net.SplitHostPort(host); err == nil {
-		host = name
-	}
-	host = strings.ToLower(strings.TrimSuffix(host, "."))
+	host = strings.ToLower(strings.TrimSuffix(origin.HostName(host), "."))
 	if !strings.Contains(host, ".") { // nor can it be taken for an address
 		return nil, nil
 	}

@@ -227,16 +227,23 @@ func TestHosts(t *testing.T) {
 
 // Where visitors come by HTTPS, browsers are told to come by nothing else.
 func TestHTTPS(t *testing.T) {
+	v := begin(t)
 	for scheme, want := range map[string]bool{"http": false, "https": true} {
-		s := New(Config{Hosts: site.Hosts{Scheme: scheme, Base: "pages.example.org"}, SiteDir: t.TempDir()})
+		s := New(Config{Hosts: site.Hosts{Scheme: scheme, Base: "pages.example.org"}, SiteDir: t.TempDir(), Store: v.Store})
 		h, err := s.Handler()
 		if err != nil {
 			t.Fatal(err)
 		}
 		w := httptest.NewRecorder()
 		h.ServeHTTP(w, httptest.NewRequest("GET", "http://skerry.pages.example.org/", nil))
-		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want {
+		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want || want && !strings.Contains(got, "includeSubDomains") {
 			t.Errorf("%s: %q", scheme, got)
+		}
+		// What is below a domain of a site's own is none of the program's.
+		w = httptest.NewRecorder()
+		h.ServeHTTP(w, httptest.NewRequest("GET", "http://www.skerry.example/", nil))
+		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want || strings.Contains(got, "includeSubDomains") {
+			t.Errorf("%s at another's host: %q", scheme, got)
 		}
 	}
 }

@@ -15,11 +15,13 @@ import (
 	"log/slog"
 	"net/http"
 	"runtime"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
+	"golang.org/x/sync/semaphore"
 
 	"openplot/dns"
 	"openplot/media"
@@ -62,7 +64,10 @@ type Server struct {
 	templates map[string]*template.Template
 	publisher *site.Publisher
 	signIns   *origin.Attempts // by network
+	pairs     *origin.Attempts // by network and account
 	accounts  *origin.Attempts // by account
+	held      *semaphore.Weighted
+	holdTime  time.Duration
 	static    *static
 	sweeps    siteSweeps
 	toCheck   turns // pages
@@ -76,7 +81,8 @@ func New(c Config) (*Server, error) {
 	s := &Server{
 		Config: c, publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts},
 		toCheck: turns{all: runtime.GOMAXPROCS(0) + 1, each: max(runtime.GOMAXPROCS(0), 2)}, // one site leaves a turn to others
-		signIns: origin.NewAttempts(10, 6*time.Second), accounts: origin.NewAttempts(10, 30*time.Second),
+		signIns: origin.NewAttempts(10, 6*time.Second), pairs: origin.NewAttempts(10, 30*time.Second), accounts: origin.NewAttempts(20, 30*time.Second),
+		held: semaphore.NewWeighted(mostHeld), holdTime: holdTime,
 	}
 	if c.Memory == nil {
 		c.Memory = memory.New(64 << 20)
@@ -130,7 +136,7 @@ func (s *Server) App() (http.Handler, error) {
 
 func (s *Server) routes() (*gin.Engine, error) {
 	r, err := origin.New(origin.Options{
-		Side: "app", Log: s.Log, Proxies: s.Proxies, Secure: s.Secure,
+		Side: "app", Log: s.Log, Proxies: s.Proxies, Secure: s.Secure, Owns: func(host string) bool { return strings.EqualFold(origin.HostName(host), s.AppHost) },
 		Broken: func(c *gin.Context) { s.problemPage(c, http.StatusInternalServerError) },
 	})
 	if err != nil {

@@ -22,8 +22,9 @@ func (s *Server) signInForm(c *gin.Context) {
 
 func (s *Server) signIn(c *gin.Context) {
 	v := signInView{Email: c.PostForm("email")}
-	now := time.Now()
-	if !s.signIns.Allow(origin.Network(c.ClientIP()), now) || !s.accounts.Allow(strings.ToLower(strings.TrimSpace(v.Email)), now) {
+	now, network, account := time.Now(), origin.Network(c.ClientIP()), strings.ToLower(strings.TrimSpace(v.Email))
+	// Attempts from elsewhere make an account slow to sign in to, and lock nobody out.
+	if !s.signIns.Allow(network, now) || !s.pairs.Allow(network+" "+account, now) || !s.accounts.Allow(account, now) && !s.hold(c) {
 		s.note(c, "sign-in refused, too many attempts", "", v.Email)
 		v.Problem = "Too many attempts. Try again in a minute."
 		s.screen(c, http.StatusTooManyRequests, "sign-in", v)
@@ -52,6 +53,27 @@ func (s *Server) signIn(c *gin.Context) {
 	s.note(c, "signed in", "", "")
 	c.Redirect(http.StatusSeeOther, "/")
 }
+
+// hold keeps an attempt waiting that is one of many with its account, unless as many are waiting as
+// may, or whoever made it goes.
+func (s *Server) hold(c *gin.Context) bool {
+	if !s.held.TryAcquire(1) {
+		return false
+	}
+	defer s.held.Release(1)
+	select {
+	case <-time.After(s.holdTime):
+		return true
+	case <-c.Done():
+		return false
+	}
+}
+
+// What many attempts with an account wait for, and how many wait at once.
+const (
+	holdTime = 4 * time.Second
+	mostHeld = 300
+)
 
 func (s *Server) signOut(c *gin.Context) {
 	s.note(c, "signed out", "", "")

@@ -124,6 +124,25 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 	if csp := h.Get("Content-Security-Policy"); status != http.StatusOK || csp != sandbox || !strings.Contains(body, "Your own markup goes here") {
 		t.Errorf("%d %q %s", status, csp, body)
 	}
+	// The page's frames may show that and nothing else, also at a domain of the site's own.
+	if _, _, h := p.visit("GET", "/", nil); !strings.Contains(h.Get("Content-Security-Policy"), "frame-src "+p.hosts.Own("skerry")+";") {
+		t.Errorf("frames on the page: %s", h.Get("Content-Security-Policy"))
+	}
+	if _, _, h := p.visit("GET", "/nowhere/", nil); !strings.Contains(h.Get("Content-Security-Policy"), "frame-src 'none';") {
+		t.Errorf("frames on a page without: %s", h.Get("Content-Security-Policy"))
+	}
+	if err := p.store.AddDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := p.store.ProveDomain(t.Context(), "w1", "www.skerry.example", true); err != nil {
+		t.Fatal(err)
+	}
+	if _, _, h := q.get(p.hosts.Own("skerry") + "/" + file); h.Get("Content-Security-Policy") != sandbox+" http://www.skerry.example" {
+		t.Errorf("at the site's own domain: %s", h.Get("Content-Security-Policy"))
+	}
+	if err := p.store.DropDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
+		t.Fatal(err)
+	}
 	// At the site's own host it only leads there, and nothing else is at that host.
 	if status, _, h := q.get(p.hosts.Public("skerry") + "/assets/" + file); status != http.StatusMovedPermanently || h.Get("Location") != p.hosts.Own("skerry")+"/"+file {
 		t.Errorf("at the site's host: %d %s", status, h.Get("Location"))

@@ -110,3 +110,86 @@ func TestEveryWayToASitesData(t *testing.T) {
 		}
 	}
 }
+
+// A plan is carried out with the rights that whoever made it has then.
+func TestPlansTakeRights(t *testing.T) {
+	p := begin(t)
+	ctx := t.Context()
+	id := p.userID("stranger@example.org")
+	for name, tt := range map[string]struct {
+		role store.Role // "" isn't a member any more
+		off  bool       // the account is disabled
+		want bool
+	}{"still a designer": {store.Designer, false, true}, "a writer": {store.Writer, false, false}, "gone": {"", false, false}, "disabled": {store.Owner, true, false}} {
+		if err := errors.Join(p.store.DisableUser(ctx, "stranger@example.org", false), p.store.AddMember(ctx, "w1", id, store.Designer)); err != nil {
+			t.Fatal(err)
+		}
+		if err := p.store.AddPlan(ctx, store.Plan{Site: "w1", Act: store.PlanPublish, Pages: []string{"p1"}, By: id}); err != nil {
+			t.Fatal(err)
+		}
+		plans, err := p.store.Plans(ctx, "w1")
+		if err != nil {
+			t.Fatal(err)
+		}
+		before, err := p.store.Releases(ctx, "w1", 50)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if tt.role == "" {
+			err = p.store.RemoveMember(ctx, "w1", id)
+		} else {
+			err = errors.Join(p.store.AddMember(ctx, "w1", id, tt.role), p.store.DisableUser(ctx, "stranger@example.org", tt.off))
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := p.server.CarryOut(ctx, plans[0].ID); err != nil {
+			t.Fatal(err)
+		}
+		after, err := p.store.Releases(ctx, "w1", 50)
+		if err != nil || (len(after) > len(before)) != tt.want {
+			t.Errorf("%s: %d publications of %d, %v", name, len(after), len(before), err)
+		}
+		left, err := p.store.Plans(ctx, "w1")
+		if err != nil || (len(left) == 0) != tt.want || !tt.want && left[0].Problem == "" {
+			t.Errorf("%s: %+v, %v", name, left, err)
+		}
+		if err := p.store.DropPlan(ctx, "w1", plans[0].ID); err != nil {
+			t.Fatal(err)
+		}
+	}
+}
+
+// A preview of one page tells nothing of the others but what visitors know of them.
+func TestOnePagePreviewsNameNoDrafts(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	for _, name := range []string{"Known", "Secretly", "Closed"} {
+		page := &doc.Page{ID: "q" + name, Name: name, Title: name, Description: "About " + name}
+		p.put(page, tree.Page{ID: page.ID, Name: name})
+	}
+	if status, text := d.edit(edit.Command{Op: "block.add", Node: p.page.Sections[0].ID, Zone: "desktop", Kind: doc.PageList}); status != http.StatusOK {
+		t.Fatalf("%d %s", status, text)
+	}
+	if status, _, _ := d.post("/sites/skerry/publish", url.Values{"id": {"qKnown", "qClosed"}}); status != http.StatusSeeOther {
+		t.Fatal(status)
+	}
+	if err := p.store.LockPage(t.Context(), "w1", "qClosed", "a password"); err != nil {
+		t.Fatal(err)
+	}
+	// The known one gets another name that visitors don't know.
+	page, err := p.store.PageByID(t.Context(), "w1", "qKnown")
+	if err != nil {
+		t.Fatal(err)
+	}
+	env := edit.Env{Site: &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}, NewID: store.NewID}
+	command := edit.Command{Op: "page.set", Setting: "name", Value: "Renamed"}
+	if _, err := p.store.Edit(t.Context(), "qKnown", p.userID("designer@example.org"), page.Seq, command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, command, env) }); err != nil {
+		t.Fatal(err)
+	}
+	_, _, h := d.post(benchPath+"/try", nil)
+	_, text, _ := p.as("").get(h.Get("Location"))
+	if !strings.Contains(text, "Known") || strings.Contains(text, "Secretly") || strings.Contains(text, "Renamed") || strings.Contains(text, "Closed") {
+		t.Errorf("it names what visitors don't know, or not what they do: %s", text)
+	}
+}

@@ -208,6 +208,41 @@ func TestSigningIn(t *testing.T) {
 	}
 }
 
+// Whatever is tried from elsewhere, whoever has the password gets in.
+func TestNobodyIsLockedOut(t *testing.T) {
+	p := begin(t)
+	p.server.holdTime = 50 * time.Millisecond
+	h := p.app.Config.Handler
+	try := func(from, password string) int {
+		form := url.Values{"email": {"designer@example.org"}, "password": {password}}
+		r := httptest.NewRequest(http.MethodPost, "/sign-in", strings.NewReader(form.Encode()))
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r.RemoteAddr = from + ":1234"
+		w := httptest.NewRecorder()
+		h.ServeHTTP(w, r)
+		return w.Code
+	}
+	for i := range 60 {
+		if status := try(fmt.Sprintf("192.0.2.%d", i), "a wrong guess"); status != http.StatusUnprocessableEntity {
+			t.Errorf("guess %d: %d", i, status)
+		}
+	}
+	start := time.Now()
+	if status := try("198.51.100.1", "three islands"); status != http.StatusSeeOther || time.Since(start) < p.server.holdTime {
+		t.Errorf("the right password: %d after %v", status, time.Since(start))
+	}
+	// From one network it ends, also with other accounts' names between.
+	refused := 0
+	for range 15 {
+		if try("203.0.113.9", "a wrong guess") == http.StatusTooManyRequests {
+			refused++
+		}
+	}
+	if refused != 5 {
+		t.Errorf("%d of 15 from one network are refused", refused)
+	}
+}
+
 func TestSignOutEndsTheSession(t *testing.T) {
 	q := begin(t).as("designer@example.org")
 	if status, _, _ := q.post("/sign-out", nil); status != http.StatusSeeOther {

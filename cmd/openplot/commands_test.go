@@ -233,8 +233,23 @@ func TestDemoIsMadeOnce(t *testing.T) {
 		t.Errorf("the demo is back: %.300s", b)
 	}
 	p.stop(t)
-	// And the archive brings it back, elsewhere.
+	// One that can't be brought back leaves nothing.
+	b, err = os.ReadFile(archive)
+	if err != nil {
+		t.Fatal(err)
+	}
+	damaged := filepath.Join(t.TempDir(), "damaged.backup")
+	if err := os.WriteFile(damaged, b[:len(b)*2/3], 0o600); err != nil {
+		t.Fatal(err)
+	}
 	other := folder(t)
+	for _, name := range []string{damaged, filepath.Join(other, "nowhere")} {
+		out, err := command(t, other, "", "restore", name)
+		if left, rerr := os.ReadDir(other); err == nil || len(left) > 0 || rerr != nil {
+			t.Errorf("restoring %s: %v %s, and %v is left, %v", filepath.Base(name), err, out, left, rerr)
+		}
+	}
+	// And the archive brings it back, elsewhere.
 	if out, err := command(t, other, "", "restore", archive); err != nil {
 		t.Fatalf("%v: %s", err, out)
 	}

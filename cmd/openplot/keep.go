@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"slices"
@@ -43,8 +44,21 @@ func (s settings) backup(ctx context.Context, st *store.Store, dsn, name string)
 	return st.Note(ctx, store.Noted{Who: operatorName, Act: "backup written", About: filepath.Base(name)})
 }
 
-// restore brings an archive back.
-func (s settings) restore(ctx context.Context, name string) error {
+// restore brings an archive back. What can't be brought back leaves nothing behind.
+func (s settings) restore(ctx context.Context, name string) (err error) {
+	if err := backup.Check(name); err != nil {
+		return err
+	}
+	was, err := os.ReadDir(s.data)
+	if err != nil && !errors.Is(err, fs.ErrNotExist) {
+		return fmt.Errorf("looking at the data folder: %w", err)
+	}
+	made := errors.Is(err, fs.ErrNotExist)
+	defer func() {
+		if err != nil {
+			err = errors.Join(err, s.clear(was, made))
+		}
+	}()
 	dsn, end, err := s.open(postgres.Start)
 	if err != nil {
 		return err
@@ -60,6 +74,24 @@ func (s settings) restore(ctx context.Context, name string) error {
 	defer st.Close()
 	fmt.Println("Restored. openplot doctor checks it; openplot serve serves it.")
 	return st.Note(ctx, store.Noted{Who: operatorName, Act: "backup restored", About: filepath.Base(name)})
+}
+
+// clear takes away what came into the data folder since, and with whole the folder itself.
+func (s settings) clear(was []os.DirEntry, whole bool) error {
+	if whole {
+		return os.RemoveAll(s.data)
+	}
+	now, err := os.ReadDir(s.data)
+	if err != nil {
+		return fmt.Errorf("looking at the data folder: %w", err)
+	}
+	for _, e := range now {
+		if slices.ContainsFunc(was, func(w os.DirEntry) bool { return w.Name() == e.Name() }) {
+			continue
+		}
+		err = errors.Join(err, os.RemoveAll(filepath.Join(s.data, e.Name())))
+	}
+	return err
 }
 
 // errIll means that doctor found something.

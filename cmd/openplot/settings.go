@@ -66,8 +66,9 @@ func readSettings() (s settings, err error) {
 		return s, fmt.Errorf("OPENPLOT_PAGES_URL is %s: give a name, not a number, since every site has a host below it", pagesURL)
 	}
 	s.hosts = site.Hosts{Scheme: pagesURL.Scheme, Base: pagesURL.Host}
-	if strings.HasSuffix("."+s.appURL.Hostname(), "."+pagesURL.Hostname()) && pagesURL.Hostname() != "localhost" {
-		return s, fmt.Errorf("OPENPLOT_URL is %s, which is below OPENPLOT_PAGES_URL, %s: what is published would share the application's cookies; give them other names",
+	within := func(host, of string) bool { return strings.HasSuffix("."+host, "."+of) }
+	if app, pages := s.appURL.Hostname(), pagesURL.Hostname(); pages != "localhost" && (within(app, pages) || within(pages, app)) {
+		return s, fmt.Errorf("OPENPLOT_URL is %s and OPENPLOT_PAGES_URL %s, one below the other: what is published could set cookies that the application gets; give them names of which neither ends in the other",
 			s.appURL, pagesURL)
 	}
 	for _, p := range strings.Split(os.Getenv("OPENPLOT_TRUSTED_PROXIES"), ",") {

@@ -44,7 +44,23 @@ func TestSettings(t *testing.T) {
 		}
 	}
 	// What is published mustn't be at a host above or below the application's cookies.
-	if _, err := read(map[string]string{"OPENPLOT_URL": "https://plot.example.org", "OPENPLOT_PAGES_URL": "https://example.org"}); err == nil {
-		t.Error("sites would share the application's cookies")
+	for app, pages := range map[string]string{
+		"https://plot.example.org": "https://example.org", "https://example.org": "https://pages.example.org", "https://Example.net": "https://example.net:8443",
+	} {
+		if _, err := read(map[string]string{"OPENPLOT_URL": app, "OPENPLOT_PAGES_URL": pages}); err == nil || !strings.Contains(err.Error(), "below") {
+			t.Errorf("%s and %s: %v", app, pages, err)
+		}
 	}
+	if _, err := read(map[string]string{"OPENPLOT_URL": "https://plot.example.org", "OPENPLOT_PAGES_URL": "https://pages-plot.example.org"}); err != nil {
+		t.Error(err)
+	}
+	// The stand-in for DNS believes everybody.
+	for dns, demo := range map[string]string{"stand-in": "", "": "yes", "world": ""} {
+		t.Setenv("OPENPLOT_DNS", dns)
+		s, err := read(map[string]string{"OPENPLOT_DEMO": demo})
+		if (err != nil) != (dns == "stand-in") || err == nil && s.worldDNS != (demo == "") {
+			t.Errorf("%q with the demo %q: %v, %v", dns, demo, s.worldDNS, err)
+		}
+	}
+	t.Setenv("OPENPLOT_DNS", "")
 }

@@ -7,10 +7,12 @@ package tree
 
 import (
 	"maps"
+	"net/url"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 
 	"github.com/gosimple/slug"
@@ -37,6 +39,7 @@ const (
 	MaxDepth   = 4  // pages within each other
 	maxSegment = 60 // characters of a page's own part of an address
 	maxAddress = 200
+	maxTarget  = 1500 // bytes of where a redirect leads
 )
 
 var segmentPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
@@ -400,14 +403,24 @@ type Redirects map[string]string
 func (r Redirects) Add(t Tree, from, to string) (Redirects, error) {
 	from, to = strings.Trim(strings.TrimSpace(from), "/"), strings.TrimSpace(to)
 	for s := range strings.SplitSeq(from, "/") {
-		if s == "" || strings.ContainsAny(s, " ?#\\%<>\"") || !utf8.ValidString(s) || len(from) > maxAddress {
+		if s == "" || strings.ContainsAny(s, " ?#\\%<>\"") || strings.ContainsFunc(s, unicode.IsControl) || !utf8.ValidString(s) || len(from) > maxAddress {
 			return nil, doc.Problemf("Old address", "can't be %.60q: write it as it stood on the site, such as /prices", from)
 		}
 	}
 	if i := slices.IndexFunc(t, func(p Page) bool { return p.Address == from }); i >= 0 {
 		return nil, doc.Problemf("Old address", "/%s is the page “%s”; a page that is there can't lead elsewhere", from, t[i].Name)
 	}
-	if !strings.HasPrefix(to, "https://") && !strings.HasPrefix(to, "http://") {
+	if strings.ContainsFunc(to, func(c rune) bool { return unicode.IsControl(c) || unicode.IsSpace(c) || c == utf8.RuneError }) || len(to) > maxTarget {
+		return nil, doc.Problemf("New address", "can't be %.60q: write one address without spaces or line breaks, at most %d characters", to, maxTarget)
+	}
+	if strings.HasPrefix(to, "https://") || strings.HasPrefix(to, "http://") {
+		if u, err := url.Parse(to); err != nil || u.Host == "" || u.User != nil {
+			return nil, doc.Problemf("New address", "can't be %.60q: write it as https://example.org/somewhere", to)
+		}
+	} else {
+		if strings.HasPrefix(to, "//") {
+			return nil, doc.Problemf("New address", "can't be %.60q, which leads to another host: write https:// before it if you mean that", to)
+		}
 		path, tail := strings.Trim(to, "/"), ""
 		if at := strings.IndexAny(path, "?#"); at >= 0 {
 			path, tail = strings.Trim(path[:at], "/"), path[at:]
