@@ -90,7 +90,7 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node, above looks) 
 	}
 	for _, a := range n.Attrs {
 		if s.marks || a.Name != "data-colour" && a.Name != "data-words" { // these are for what is written in
-			attribute(b, a.Name, a.Value)
+			attribute(b, a.Name, address(a.Name, a.Value))
 		}
 	}
 	if s.marks {
