@@ -37,6 +37,8 @@ func (s *Store) Sweep(ctx context.Context) error {
 	for _, query := range []string{
 		`DELETE FROM processes WHERE seen_at < now() - make_interval(secs => $1)`,
 		`DELETE FROM sites WHERE maker IS NOT NULL AND $1 > 0 AND maker NOT IN (SELECT id FROM processes)`,
+		// The one that has what is due put into the queues; another waits for it for a while otherwise.
+		`DELETE FROM river_leader WHERE $1 > 0 AND leader_id NOT IN (SELECT id FROM processes)`,
 		// As if this attempt hadn't been made. attempted_by has the client that does it last.
 		`UPDATE river_job SET state = 'available', scheduled_at = now(), attempt = greatest(attempt - 1, 0) WHERE state = 'running' AND $1 > 0
 			AND attempted_by[array_upper(attempted_by, 1)] NOT IN (SELECT id FROM processes)`,

@@ -8,6 +8,9 @@
 //	trial clock                the database's clock jumping (needs Debian's faketime)
 //	trial load -minutes 10     200 editors on 50 pages
 //	trial hostile -n 1000      hostile files in a row
+//	trial amid -n 20           kill −9 amid imports, copies, plans and large uploads, so often each
+//	trial beside -minutes 5    editing, setting and publishing of one site at once
+//	trial flood -minutes 1     programs that fill in a form
 package main
 
 import (
@@ -30,7 +33,7 @@ func main() {
 
 func try(ctx context.Context, args []string) error {
 	if len(args) == 0 {
-		return errors.New("usage: trial kill|postgres|disk|clock|load|hostile")
+		return errors.New("usage: trial kill|postgres|disk|clock|load|hostile|amid|beside|flood")
 	}
 	flags := flag.NewFlagSet(args[0], flag.ExitOnError)
 	binary := flags.String("binary", ".build/openplot", "the program")
@@ -57,6 +60,12 @@ func try(ctx context.Context, args []string) error {
 		return t.load(ctx, *editors, *pages, *minutes)
 	case "hostile":
 		return t.hostile(ctx, max(*n, 1))
+	case "amid":
+		return t.amid(ctx, max(*n, 1))
+	case "beside":
+		return t.beside(ctx, *minutes)
+	case "flood":
+		return t.flood(ctx, *minutes)
 	}
 	return fmt.Errorf("there is no trial %q", args[0])
 }
