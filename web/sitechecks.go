@@ -135,7 +135,8 @@ type siteChecksView struct {
 	Rows      []siteChecksRow
 	Total     store.Counts
 	Sound     int // pages on which nothing was found
-	Unchecked int // pages of which nothing is known, where nothing is under way
+	Unchecked int // pages of which nothing is known
+	Checked   int // the others
 }
 
 // siteChecksRow is a page: the counts as a bar, whose whole is the most that a page has.
@@ -211,6 +212,7 @@ func (s *Server) lookAtSite(c *gin.Context) (v siteChecksView, ok bool) {
 	if len(unknown) > 0 && c.Query("part") == "" && c.Query("stopped") == "" { // a page that can't be checked isn't tried again and again
 		s.sweepSite(st, src, unknown)
 	}
-	v.User, v.Site, v.Sweep, v.Unchecked = user(c), st, s.sweeps.under(st.ID), len(unknown)
+	v.User, v.Site, v.Sweep = user(c), st, s.sweeps.under(st.ID)
+	v.Unchecked, v.Checked = len(unknown), len(src.Pages)-len(unknown)
 	return v, true
 }
