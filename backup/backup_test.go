@@ -24,14 +24,14 @@ import (
 	"openplot/store"
 )
 
-func TestMain(m *testing.M) { postgrestest.Main(m) }
+func TestMain(m *testing.M) { postgrestest.Main(m, store.Migrate) }
 
 // empty is a place with nothing in it.
 func empty(t *testing.T) Place {
 	t.Helper()
 	data := t.TempDir()
 	return Place{
-		DSN: postgrestest.Database(t), Data: data, Media: filepath.Join(data, "media"), Published: filepath.Join(data, "published"), Programs: postgres.Programs,
+		DSN: postgrestest.Empty(t), Data: data, Media: filepath.Join(data, "media"), Published: filepath.Join(data, "published"), Programs: postgres.Programs,
 	}
 }
 

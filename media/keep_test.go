@@ -19,7 +19,7 @@ import (
 	"openplot/store"
 )
 
-func TestMain(m *testing.M) { postgrestest.Main(m) }
+func TestMain(m *testing.M) { postgrestest.Main(m, store.Migrate) }
 
 // kept is a Keeper with a site and somebody who uploads.
 type kept struct {

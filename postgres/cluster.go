@@ -250,8 +250,9 @@ func (s server) begin() (place, *process, error) {
 	return p, now, nil
 }
 
-// CreateDatabase makes a database unless there is one; it takes Options.Databases.
-func (c *Cluster) CreateDatabase(ctx context.Context, name string) error {
+// CreateDatabase makes a database unless there is one, as a copy of another or for "" an empty one;
+// it takes Options.Databases.
+func (c *Cluster) CreateDatabase(ctx context.Context, name, of string) error {
 	db, err := sql.Open("pgx", c.DSN("postgres"))
 	if err != nil {
 		return fmt.Errorf("opening the cluster: %w", err)
@@ -264,8 +265,12 @@ func (c *Cluster) CreateDatabase(ctx context.Context, name string) error {
 	if exists {
 		return nil
 	}
-	quoted := `"` + strings.ReplaceAll(name, `"`, `""`) + `"` // identifiers can't be parameters
-	if _, err := db.ExecContext(ctx, "CREATE DATABASE "+quoted); err != nil {
+	quoted := func(name string) string { return `"` + strings.ReplaceAll(name, `"`, `""`) + `"` } // identifiers can't be parameters
+	query := "CREATE DATABASE " + quoted(name)
+	if of != "" {
+		query += " TEMPLATE " + quoted(of)
+	}
+	if _, err := db.ExecContext(ctx, query); err != nil {
 		return fmt.Errorf("making database %s: %w", name, err)
 	}
 	return nil

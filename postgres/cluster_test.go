@@ -45,7 +45,7 @@ func TestClusterComesBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	for range 2 { // the second time there is one
-		if err := c.CreateDatabase(t.Context(), `a "name"`); err != nil {
+		if err := c.CreateDatabase(t.Context(), `a "name"`, ""); err != nil {
 			t.Fatal(err)
 		}
 	}

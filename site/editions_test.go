@@ -11,7 +11,7 @@ import (
 	"openplot/store"
 )
 
-func TestMain(m *testing.M) { postgrestest.Main(m) }
+func TestMain(m *testing.M) { postgrestest.Main(m, store.Migrate) }
 
 // A page keeps what it was published from until its pictures have all their copies. Each
 // copy that comes is on it then, nothing else changes, and it is let go in the end; copies

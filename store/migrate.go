@@ -32,9 +32,9 @@ var newestMigration = func() int64 {
 // ours.
 const migrationLock = 0x0931a7e
 
-// migrateUp brings a database up to date, on a connection without limits of time: one
+// Migrate brings a database up to date, on a connection without limits of time: one
 // process at a time, the others wait for it and find nothing to do.
-func migrateUp(ctx context.Context, dsn string) error {
+func Migrate(ctx context.Context, dsn string) error {
 	db, err := sql.Open("pgx", dsn)
 	if err != nil {
 		return fmt.Errorf("opening the database: %w", err)

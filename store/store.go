@@ -58,7 +58,7 @@ const (
 
 // Open brings the schema of a database up to date and connects to it.
 func Open(ctx context.Context, dsn string) (*Store, error) {
-	if err := migrateUp(ctx, dsn); err != nil {
+	if err := Migrate(ctx, dsn); err != nil {
 		return nil, err
 	}
 	config, err := pgx.ParseConfig(dsn)

@@ -18,7 +18,7 @@ import (
 	"openplot/postgres/postgrestest"
 )
 
-func TestMain(m *testing.M) { postgrestest.Main(m) }
+func TestMain(m *testing.M) { postgrestest.Main(m, Migrate) }
 
 type fixture struct {
 	*Store
@@ -241,7 +241,7 @@ func TestSchemaRefusesNonsense(t *testing.T) {
 
 // Processes that start at once migrate once, one after another.
 func TestOpeningAtOnceMigratesOnce(t *testing.T) {
-	dsn := postgrestest.Database(t)
+	dsn := postgrestest.Empty(t)
 	var wg sync.WaitGroup
 	for i := range 4 {
 		wg.Go(func() {

@@ -33,7 +33,7 @@ END $$;`
 // sections and editions, all written by that version.
 func before(t *testing.T, version int64) string {
 	t.Helper()
-	dsn := postgrestest.Database(t)
+	dsn := postgrestest.Empty(t)
 	db, err := sqlx.Open("pgx", dsn)
 	if err != nil {
 		t.Fatal(err)

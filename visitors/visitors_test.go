@@ -23,7 +23,7 @@ import (
 	"openplot/store"
 )
 
-func TestMain(m *testing.M) { postgrestest.Main(m) }
+func TestMain(m *testing.M) { postgrestest.Main(m, store.Migrate) }
 
 // visited are the hosts with a site, that has a designer and two pages.
 type visited struct {

@@ -33,7 +33,7 @@ import (
 	"openplot/web/bench"
 )
 
-func TestMain(m *testing.M) { postgrestest.Main(m) }
+func TestMain(m *testing.M) { postgrestest.Main(m, store.Migrate) }
 
 // studio is a running application with a site, its designer and writer, and
 // somebody who belongs to neither.
