@@ -68,12 +68,15 @@ func (s *Server) formFailed(c *gin.Context, err error) {
 // known. It stands in for the mail or the service that a site would really send to.
 func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []string, trial bool) {
 	now := time.Now()
-	if !s.senders.Allow(origin.Network(c.ClientIP()), now) || !s.forms.Allow(st.ID+" "+form, now) {
+	tooMany := func() {
 		c.Header("Retry-After", "60")
 		visitorPage(
 			c, http.StatusTooManyRequests, "Too many messages at once",
 			"Wait a minute and send it again; nothing you wrote is lost if you go back.", back(c),
 		)
+	}
+	if !s.senders.Allow(origin.Network(c.ClientIP()), now) {
+		tooMany()
 		return
 	}
 	sent, err := io.ReadAll(c.Request.Body)
@@ -98,6 +101,11 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	}
 	if trial {
 		suspect = ""
+	}
+	// Programs use up what a form takes of programs, and nothing that people need.
+	if of := map[bool]*origin.Attempts{true: s.forms, false: s.programs}[suspect == ""]; !of.Allow(st.ID+" "+form, now) {
+		tooMany()
+		return
 	}
 	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
 		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))

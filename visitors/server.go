@@ -45,8 +45,8 @@ type Server struct {
 
 // limits are how often an address, and a form, may be used.
 type limits struct {
-	senders, forms, searchers, keys, visits *origin.Attempts
-	daily                                   *origin.Attempts // of one network with one form
+	senders, forms, programs, searchers, keys, visits *origin.Attempts
+	daily                                             *origin.Attempts // of one network with one form
 }
 
 // New prepares a server.
@@ -60,7 +60,8 @@ func New(c Config) *Server {
 	releases := memory.Of[string](c.Memory, func(k known) int { return releaseShare * int(k.stat.Size()) })
 	s := &Server{Config: c, limits: limits{
 		senders:   origin.NewAttempts(10, 6*time.Second),
-		forms:     origin.NewAttempts(120, 3*time.Second),
+		forms:     origin.NewAttempts(300, 200*time.Millisecond),
+		programs:  origin.NewAttempts(120, 3*time.Second),
 		searchers: origin.NewAttempts(30, time.Second),
 		keys:      origin.NewAttempts(10, 30*time.Second),
 		visits:    origin.NewAttempts(60, time.Second),

@@ -335,6 +335,26 @@ func (v *visited) entries(suspect bool) []*store.FormEntry {
 	return es
 }
 
+// As fast as programs from everywhere are, a person's entry is taken between theirs.
+func TestProgramsAreSlowedByThemselves(t *testing.T) {
+	v := begin(t)
+	v.publishes("w1", store.Edition{Page: "p1", Said: store.Said{Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"a", element.FormTrap, element.FormTook}}}}})
+	refused := 0
+	for i := range 200 {
+		if status := v.post(fmt.Sprintf("2001:db8:%x::1", i), url.Values{"a": {"flood"}}); status == http.StatusTooManyRequests {
+			refused++
+		}
+		if i%10 == 0 {
+			if status := v.post(fmt.Sprint("192.0.2.", i), url.Values{"a": {"a person"}, element.FormTrap: {""}, element.FormTook: {"9000"}}); status != http.StatusOK {
+				t.Errorf("a person after %d: %d", i, status)
+			}
+		}
+	}
+	if refused < 70 {
+		t.Errorf("%d are refused", refused)
+	}
+}
+
 // Only the fields that a form has are taken, and what lacks those that it sends by itself isn't a
 // person's.
 func TestOnlyTheFormsFields(t *testing.T) {
@@ -385,7 +405,9 @@ func TestFloods(t *testing.T) {
 	if status := v.post("192.0.2.1", person("the first")); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	v.limits.forms, v.limits.senders = origin.NewAttempts(1e6, time.Microsecond), origin.NewAttempts(1e6, time.Microsecond)
+	for _, of := range []**origin.Attempts{&v.limits.forms, &v.limits.programs, &v.limits.senders} {
+		*of = origin.NewAttempts(1e6, time.Microsecond)
+	}
 	for range 200 { // one network, over a day
 		if status := v.post("192.0.2.7", person("flood")); status != http.StatusOK {
 			t.Fatal(status)

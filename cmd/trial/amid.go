@@ -199,13 +199,12 @@ func (t *trial) anUpload(p *program, round int, _ string) (func(p *program) (str
 	if err != nil {
 		return nil, err
 	}
-	data := make([]byte, 50<<20)
-	copy(data, "%PDF-1.7\n")
+	data := make([]byte, 50<<20) // a recording: WAVE, 44.1 kHz, 16 bits, one channel
+	copy(data, "RIFF\xf8\xff\x1f\x03WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x44\xac\x00\x00\x88\x58\x01\x00\x02\x00\x10\x00data\xd4\xff\x1f\x03")
 	for i := 64; i < len(data); i += 4096 {
 		data[i] = byte(rand.Int())
 	}
-	copy(data[len(data)-6:], "%%EOF\n")
-	name := fmt.Sprintf("large-%d.pdf", round)
+	name := fmt.Sprintf("large-%d.wav", round)
 	var refused string
 	answered := sending(1500*time.Millisecond, func() (int, error) {
 		status, body, err := q.upload(demo.SiteSlug, name, data)
@@ -331,7 +330,7 @@ func (t *trial) flood(ctx context.Context, minutes float64) error {
 		return err
 	}
 	defer p.stop()
-	_, page, err := p.published(demo.SiteSlug, "/berth/")
+	_, page, err := p.published(demo.SiteSlug, "/ask-for-a-berth/")
 	if err != nil {
 		return err
 	}
