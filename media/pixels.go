@@ -5,7 +5,6 @@ import (
 	"image/color"
 	"os"
 
-	"openplot/core/check"
 	"openplot/core/colour"
 )
 
@@ -14,7 +13,7 @@ const pixelsWide = 64
 
 // ReadPixels reads a copy that was made of a picture, small as it is needed to tell what colours
 // lie where.
-func ReadPixels(file string) (*check.Pixels, error) {
+func ReadPixels(file string) (*colour.Pixels, error) {
 	data, err := os.ReadFile(file)
 	if err != nil {
 		return nil, fmt.Errorf("reading a picture: %w", err)
@@ -27,7 +26,7 @@ func ReadPixels(file string) (*check.Pixels, error) {
 		img = scale(img, pixelsWide)
 	}
 	b := img.Bounds()
-	p := &check.Pixels{W: b.Dx(), H: b.Dy(), RGBA: make([]colour.Colour, 0, b.Dx()*b.Dy())}
+	p := &colour.Pixels{W: b.Dx(), H: b.Dy(), RGBA: make([]colour.Colour, 0, b.Dx()*b.Dy())}
 	for y := b.Min.Y; y < b.Max.Y; y++ {
 		for x := b.Min.X; x < b.Max.X; x++ {
 			c := color.NRGBAModel.Convert(img.At(x, y)).(color.NRGBA)

@@ -31,12 +31,12 @@ func init() { gin.SetMode(gin.ReleaseMode) }
 type Options struct {
 	Side    string // "app" or "pages", in metrics
 	Log     *slog.Logger
-	Proxies []string        // addresses and networks whose X-Forwarded-For counts
-	Secure  bool            // it is reached by HTTPS alone
+	Proxies []string // addresses and networks whose X-Forwarded-For counts
+	Secure  bool     // it is reached by HTTPS alone
 	// Owns reports whether a host and all below it are the program's, rather than somebody's whose
 	// other hosts may not have HTTPS; nil is that none is.
-	Owns func(host string) bool
-	Broken  gin.HandlerFunc // answers after a panic, unless something was written
+	Owns   func(host string) bool
+	Broken gin.HandlerFunc // answers after a panic, unless something was written
 }
 
 // New makes a router. Its contexts end with their requests, and an address is the client's

@@ -81,7 +81,9 @@ func TestSlowRequests(t *testing.T) {
 		return &raw{conn, bufio.NewReader(conn), t}
 	}
 	get := func(path string) string { return "GET " + path + " HTTP/1.1\r\nHost: x\r\n\r\n" }
-	post := func(path string) string { return "POST " + path + " HTTP/1.1\r\nHost: x\r\nContent-Length: 3\r\n\r\na=b" }
+	post := func(path string) string {
+		return "POST " + path + " HTTP/1.1\r\nHost: x\r\nContent-Length: 3\r\n\r\na=b"
+	}
 	for name, request := range map[string]func(string) string{"GET": get, "POST": post} {
 		r := dial()
 		carried = 0

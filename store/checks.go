@@ -7,7 +7,7 @@ import (
 	"strings"
 	"time"
 
-	"openplot/core/check"
+	"openplot/core/finding"
 )
 
 // Quiet is a finding that somebody said is meant to be so, as long as what it is about has the
@@ -24,8 +24,8 @@ type Quiet struct {
 }
 
 // Key is what it is about.
-func (q Quiet) Key() check.Key {
-	return check.Key{Rule: q.Rule, Node: q.Node, Other: q.Other, Part: q.Part}
+func (q Quiet) Key() finding.Key {
+	return finding.Key{Rule: q.Rule, Node: q.Node, Other: q.Other, Part: q.Part}
 }
 
 // Quiets lists those of a page.
@@ -48,7 +48,7 @@ func (s *Store) KeepQuiet(ctx context.Context, page, user string, q Quiet) error
 }
 
 // TellAgain has a finding be told again.
-func (s *Store) TellAgain(ctx context.Context, page string, k check.Key) error {
+func (s *Store) TellAgain(ctx context.Context, page string, k finding.Key) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM quiet_findings WHERE page_id = $1 AND rule = $2 AND node = $3 AND other = $4 AND part = $5`,
 		page, k.Rule, Clean(k.Node), Clean(k.Other), Clean(k.Part)); err != nil {
 		return fmt.Errorf("telling a finding again: %w", err)
@@ -95,7 +95,7 @@ func (s *Store) KeepFound(ctx context.Context, page string, seq int64, look stri
 }
 
 // OtherPages gives the pages of a site but one, as that one's checks know them.
-func (s *Store) OtherPages(ctx context.Context, site, but string) ([]check.Other, error) {
+func (s *Store) OtherPages(ctx context.Context, site, but string) ([]finding.Other, error) {
 	var rows []struct {
 		Address     string `db:"slug"`
 		Name        string `db:"name"`
@@ -109,9 +109,9 @@ func (s *Store) OtherPages(ctx context.Context, site, but string) ([]check.Other
 		FROM pages WHERE site_id = $1 AND id <> $2 AND deleted_at IS NULL`, site, but); err != nil {
 		return nil, fmt.Errorf("reading the other pages: %w", err)
 	}
-	out := make([]check.Other, len(rows))
+	out := make([]finding.Other, len(rows))
 	for i, r := range rows {
-		out[i] = check.Other{Address: strings.Trim(r.Address, "/"), Name: r.Name, Title: r.Title, Description: r.Description}
+		out[i] = finding.Other{Address: strings.Trim(r.Address, "/"), Name: r.Name, Title: r.Title, Description: r.Description}
 		if err := json.Unmarshal(r.Anchors, &out[i].Anchors); err != nil {
 			return nil, fmt.Errorf("reading the places on %s: %w", r.Name, err)
 		}

@@ -48,3 +48,19 @@ func TestWhoImportsWhom(t *testing.T) {
 		}
 	}
 }
+
+// What keeps things and what reads pictures knows nothing of how pages are laid out.
+func TestStoresKnowNoLayout(t *testing.T) {
+	for _, name := range []string{"store", "media"} {
+		out, err := exec.Command("go", "list", "-deps", "openplot/"+name).Output()
+		if err != nil {
+			t.Fatal(err)
+		}
+		deps := strings.Fields(string(out))
+		for _, heavy := range []string{"openplot/core/layout", "openplot/core/check"} {
+			if slices.Contains(deps, heavy) {
+				t.Errorf("%s needs %s", name, heavy)
+			}
+		}
+	}
+}

@@ -212,12 +212,12 @@ func checkedPage(j *judge, s *doc.Site, p *doc.Page) *check.Page {
 	b := element.Builder{Site: s, Media: described, Icon: icons.Drawing, DropEmpty: true}
 	b.On(p)
 	page := &check.Page{Site: s, Doc: p, Others: []check.Other{{Address: "", Name: "Home", Title: "Home"}}}
-	slate := &check.Pixels{W: 1, H: 1, RGBA: []colour.Colour{{R: 0x77, G: 0x88, B: 0x99, A: 255}}}
+	slate := &colour.Pixels{W: 1, H: 1, RGBA: []colour.Colour{{R: 0x77, G: 0x88, B: 0x99, A: 255}}}
 	for _, sec := range p.Sections {
 		root := b.Section(sec)
 		tree := layout.New(j.lib, s.Zones, root)
 		page.Parts = append(page.Parts, check.Part{
-			Root: root, Tree: func() *layout.Tree { return tree }, Zones: s.Zones, Section: sec, Pixels: func(string) *check.Pixels { return slate },
+			Root: root, Tree: func() *layout.Tree { return tree }, Zones: s.Zones, Section: sec, Pixels: func(string) *colour.Pixels { return slate },
 		})
 	}
 	return page

@@ -9,21 +9,26 @@ import (
 	"cmp"
 	"slices"
 
-	"openplot/core/doc"
+	"openplot/core/finding"
 )
 
-// Severity is how bad a finding is.
-type Severity int
+// What findings are apart from how they are found.
+type (
+	Severity = finding.Severity
+	Key      = finding.Key
+	Range    = finding.Range
+	Other    = finding.Other
+)
 
 // The severities.
 const (
-	Hint     Severity = iota // somebody may want to know
-	Doubtful                 // most designers would change it
-	Broken                   // visitors can't read it, use it or see it
+	Hint     = finding.Hint
+	Doubtful = finding.Doubtful
+	Broken   = finding.Broken
 )
 
-// String is the severity in a word.
-func (s Severity) String() string { return [...]string{"hint", "doubtful", "broken"}[s] }
+// Widths are all that are checked.
+var Widths = finding.Widths
 
 // Family is what a rule is about.
 type Family string
@@ -66,15 +71,6 @@ type Rule struct {
 	// viewport tells that what it finds at a width depends on that beside what is laid out.
 	viewport bool
 }
-
-// Range is widths of a viewport in px, both ends included.
-type Range struct{ From, To int }
-
-// Widths are all that are checked.
-var Widths = Range{doc.MinViewport, doc.MaxViewport}
-
-// Holds reports whether a width is in the range.
-func (r Range) Holds(px int) bool { return r.From <= px && px <= r.To }
 
 // Finding is one thing that is wrong.
 type Finding struct {
@@ -133,10 +129,7 @@ func (f *Finding) Say(name func(id string) string) string {
 
 // Key tells findings apart but for their widths and how much; the same one after an edit has the
 // same.
-func (f *Finding) Key() Key { return Key{f.ID, f.Node, f.Other, f.Part} }
-
-// Key is what a finding is about.
-type Key struct{ Rule, Node, Other, Part string }
+func (f *Finding) Key() Key { return Key{Rule: f.ID, Node: f.Node, Other: f.Other, Part: f.Part} }
 
 // Sort puts findings in order: the worst first, then by rule and by how far they reach.
 func Sort(fs []Finding) {

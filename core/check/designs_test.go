@@ -25,8 +25,8 @@ func dusk(id string) *doc.Block { return picture(id, "dusk", "aspect-ratio", "ro
 func dawn(id string) *doc.Block { return picture(id, "dawn", "aspect-ratio", "rows") }
 
 // tones are the colours of these pictures.
-func tones(address string) *check.Pixels {
-	p := &check.Pixels{W: 8, H: 8}
+func tones(address string) *colour.Pixels {
+	p := &colour.Pixels{W: 8, H: 8}
 	for i := range 64 {
 		c := colour.Colour{R: uint8(20 + i/2), G: uint8(36 + i/2), B: uint8(48 + i/2), A: 255}
 		if address == "dawn" {

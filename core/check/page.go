@@ -29,12 +29,6 @@ type Page struct {
 	Families []string
 }
 
-// Other is a page of the site as other pages know it.
-type Other struct {
-	Address, Name, Title, Description string
-	Anchors                           []string
-}
-
 // Whole gives what is wrong with a page as a whole.
 func Whole(p *Page) (out []Finding) {
 	for _, r := range Rules {

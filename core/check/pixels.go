@@ -9,19 +9,6 @@ import (
 	"openplot/core/style"
 )
 
-// Pixels is a picture, mostly a small copy of one, from left to right and top to bottom.
-type Pixels struct {
-	W, H int
-	RGBA []colour.Colour
-}
-
-// at gives the colour at a place, 0 to 1 from the left and from the top.
-func (p *Pixels) at(x, y float64) colour.Colour {
-	c := min(max(int(x*float64(p.W)), 0), p.W-1)
-	r := min(max(int(y*float64(p.H)), 0), p.H-1)
-	return p.RGBA[r*p.W+c]
-}
-
 // ground is what is behind words: layers from the one that lies on top. alpha is what is still
 // seen through.
 type ground struct {
@@ -57,7 +44,7 @@ func (s *sight) sample(boxes []int, x, y float64) (c colour.Colour, ok bool) {
 			if p == nil {
 				return c, false
 			}
-			d.under(p.fitted(st.ObjectFit, st.ObjectPos, b.pw, b.ph, x-b.px, y-b.py), b.see)
+			d.under(fitted(p, st.ObjectFit, st.ObjectPos, b.pw, b.ph, x-b.px, y-b.py), b.see)
 			continue
 		}
 		if st.BackgroundTop != "" {
@@ -85,7 +72,7 @@ func (s *sight) sample(boxes []int, x, y float64) (c colour.Colour, ok bool) {
 			if strings.Contains(size, "contain") {
 				fit = "contain"
 			}
-			d.under(p.fitted(fit, at, b.pw, b.ph, x-b.px, y-b.py), b.see)
+			d.under(fitted(p, fit, at, b.pw, b.ph, x-b.px, y-b.py), b.see)
 		}
 		if g, ok := s.hex(st.Background); ok {
 			d.under(g, b.see)
@@ -118,7 +105,7 @@ func (s *sight) hex(v string) (c colour.Colour, ok bool) {
 	return c, true
 }
 
-func (s *sight) pixels(address string) *Pixels {
+func (s *sight) pixels(address string) *colour.Pixels {
 	if s.Pixels == nil || address == "" {
 		return nil
 	}
@@ -127,7 +114,7 @@ func (s *sight) pixels(address string) *Pixels {
 
 // fitted gives the colour of a picture that fills a box by object-fit (CSS Images 3 §5.5), at a
 // place in the box; it is see-through where the picture isn't.
-func (p *Pixels) fitted(fit, position string, w, h, x, y float64) colour.Colour {
+func fitted(p *colour.Pixels, fit, position string, w, h, x, y float64) colour.Colour {
 	if p.W == 0 || p.H == 0 || w <= 0 || h <= 0 {
 		return colour.Colour{}
 	}
@@ -146,7 +133,7 @@ func (p *Pixels) fitted(fit, position string, w, h, x, y float64) colour.Colour 
 	if u < 0 || v < 0 || u > 1 || v > 1 {
 		return colour.Colour{}
 	}
-	return p.at(u, v)
+	return p.At(u, v)
 }
 
 // position2 reads an object-position, "30% 70%", as parts of 1; the middle where it says none.

@@ -23,7 +23,7 @@ type Part struct {
 	Section *doc.Section
 	// Pixels gives the colours of a picture by the address that its elements have, or nil where
 	// nothing is known of it; it may be nil.
-	Pixels func(address string) *Pixels
+	Pixels func(address string) *colour.Pixels
 	// At are the widths in px that are looked at, in their order; nil is all.
 	At []int
 }
@@ -83,7 +83,7 @@ type raw struct {
 	words             string
 }
 
-func (r *raw) key() Key { return Key{r.rule.ID, r.node, r.other, r.part} }
+func (r *raw) key() Key { return Key{Rule: r.rule.ID, Node: r.node, Other: r.other, Part: r.part} }
 
 // merged makes findings of what was found at each of some widths, which width gives.
 func merged(by [][]raw, width func(i int) int) (out []Finding) {
@@ -101,7 +101,7 @@ func merged(by [][]raw, width func(i int) int) (out []Finding) {
 			if n := len(f.Ranges) - 1; n >= 0 && f.Ranges[n].To >= before {
 				f.Ranges[n].To = width
 			} else {
-				f.Ranges = append(f.Ranges, Range{width, width})
+				f.Ranges = append(f.Ranges, Range{From: width, To: width})
 			}
 			if r.by > f.By != r.rule.Least && r.by != f.By {
 				f.By, f.Of, f.Worst, f.Words = r.by, r.of, width, r.words
@@ -479,7 +479,7 @@ func (g *gathered) zoned() []Finding {
 
 // zoneRange gives the widths of a zone that are checked.
 func zoneRange(zs doc.Zones, z int) Range {
-	r := Range{max(zs[z].Min, Widths.From), Widths.To}
+	r := Range{From: max(zs[z].Min, Widths.From), To: Widths.To}
 	if z > 0 {
 		r.To = min(r.To, zs[z-1].Min-1)
 	}

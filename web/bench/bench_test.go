@@ -7,7 +7,7 @@ import (
 	"strings"
 	"testing"
 
-	"openplot/core/check"
+	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
@@ -22,7 +22,7 @@ import (
 // on is a view of a page of the demo's site, on desktop.
 func on(t testing.TB, p *doc.Page) *View {
 	t.Helper()
-	w, err := NewWorkshop(t.TempDir(), "/media/", func(string) (*check.Pixels, error) { return nil, nil }, memory.New(64<<20), slog.New(slog.DiscardHandler))
+	w, err := NewWorkshop(t.TempDir(), "/media/", func(string) (*colour.Pixels, error) { return nil, nil }, memory.New(64<<20), slog.New(slog.DiscardHandler))
 	if err != nil {
 		t.Fatal(err)
 	}

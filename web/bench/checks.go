@@ -12,6 +12,7 @@ import (
 	"sync"
 
 	"openplot/core/check"
+	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/layout"
@@ -282,7 +283,7 @@ func (st *Stage) checkedPair(ctx context.Context, above, below *part) ([]check.F
 
 // pixels gives the colours of a picture of the library, by the address of one of its copies:
 // from memory, or from the smallest there is. Drawings have none.
-func (st *Stage) pixels(address string) *check.Pixels {
+func (st *Stage) pixels(address string) *colour.Pixels {
 	w, file := st.workshop, path.Base(address)
 	of := ""
 	for _, m := range st.Source.Media {

@@ -32,8 +32,8 @@ type Workshop struct {
 	drawings           *memory.Cache[string, template.HTML]        // of ready-made sections, by stage and name
 	checked            *memory.Cache[sceneKey, []check.Finding]    // in a section by itself
 	pairs              *memory.Cache[[2]sceneKey, []check.Finding] // in a section and the one below it
-	colours            *memory.Cache[string, *check.Pixels]        // of pictures, by file
-	readPixels         func(file string) (*check.Pixels, error)
+	colours            *memory.Cache[string, *colour.Pixels]       // of pictures, by file
+	readPixels         func(file string) (*colour.Pixels, error)
 }
 
 // ownLibrary is a library with fonts of a site's own, which have so many bytes.
@@ -50,7 +50,7 @@ type sceneKey struct {
 
 // NewWorkshop prepares one for uploads in mediaDir that are served below mediaURL, which
 // ends in a slash; pixels reads the colours of one. What it remembers counts in a budget.
-func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*check.Pixels, error), budget *memory.Budget, log *slog.Logger) (*Workshop, error) {
+func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*colour.Pixels, error), budget *memory.Budget, log *slog.Logger) (*Workshop, error) {
 	w := &Workshop{
 		mediaDir: mediaDir, mediaURL: mediaURL, readPixels: pixels, log: log, budget: budget,
 		libraries: memory.Of[string](budget, func(l ownLibrary) int { return 3 * l.bytes }),
@@ -58,7 +58,7 @@ func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*check.Pix
 		drawings:  memory.Of[string](budget, func(svg template.HTML) int { return len(svg) }),
 		checked:   memory.Of[sceneKey](budget, weightOf),
 		pairs:     memory.Of[[2]sceneKey](budget, weightOf),
-		colours: memory.Of[string](budget, func(p *check.Pixels) int {
+		colours: memory.Of[string](budget, func(p *colour.Pixels) int {
 			if p == nil {
 				return 0
 			}
