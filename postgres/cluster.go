@@ -117,7 +117,7 @@ func only(dir string) (*os.File, error) {
 			return nil, errors.Join(fmt.Errorf("locking the database folder: %w", err), f.Close())
 		}
 		if time.Now().After(end) {
-			return nil, errors.Join(fmt.Errorf("Open Plot runs on %s already: stop it first, or set OPENPLOT_DATA to another folder", filepath.Dir(dir)), f.Close())
+			return nil, errors.Join(fmt.Errorf("%s is used by an Open Plot that runs already: stop it first, or set OPENPLOT_DATA to another folder", filepath.Dir(dir)), f.Close())
 		}
 	}
 }

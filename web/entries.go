@@ -15,6 +15,7 @@ import (
 	"openplot/core/rights"
 	"openplot/origin"
 	"openplot/store"
+	"openplot/web/sheet"
 )
 
 // shownEntries is how many entries the screen shows of each sort, the newest.
@@ -158,7 +159,7 @@ func (s *Server) entriesFile(c *gin.Context) {
 	w.UseCRLF = true
 	header := append([]string{"Sent", "Form", "Looks like a program’s"}, fields...)
 	for i := range header {
-		header[i] = cell(header[i])
+		header[i] = sheet.Cell(header[i])
 	}
 	_ = w.Write(header) // a failed write is told by the last one
 	err = s.Store.EachFormEntry(c, st.ID, func(e *store.FormEntry) error {
@@ -167,7 +168,7 @@ func (s *Server) entriesFile(c *gin.Context) {
 		for _, f := range fields {
 			value := ""
 			if i := slices.IndexFunc(e.Answers, func(a store.Answer) bool { return a.Field == f }); i >= 0 {
-				value = cell(e.Answers[i].Value)
+				value = sheet.Cell(e.Answers[i].Value)
 			}
 			row = append(row, value)
 		}
@@ -184,12 +185,3 @@ const (
 	maxColumns = 200
 	mostFields = 20_000
 )
-
-// cell keeps spreadsheets from taking what a visitor wrote for a formula (OWASP, CSV
-// Injection).
-func cell(text string) string {
-	if text != "" && strings.ContainsRune("=+-@\t\r", rune(text[0])) {
-		return "'" + text
-	}
-	return text
-}

@@ -16,9 +16,9 @@ var imports = map[string]string{
 	"origin":    "fonts metrics stock",
 	"jobs":      "core media metrics store",
 	"visitors":  "core media memory origin site store",
-	"web/bench": "core fonts memory metrics site store",
-	"web":       "core dns durable fonts icons media memory metrics origin site stock store web/bench",
-	"demo":      "core icons media stock store",
+	"web/sheet": "", "web/bench": "core fonts memory metrics site store web/sheet",
+	"web":  "core dns durable fonts icons media memory metrics origin site stock store web/bench web/sheet",
+	"demo": "core icons media stock store",
 }
 
 func TestWhoImportsWhom(t *testing.T) {

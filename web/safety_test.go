@@ -22,6 +22,7 @@ import (
 	"openplot/media/mediatest"
 	"openplot/site"
 	"openplot/store"
+	"openplot/web/sheet"
 )
 
 // However a form with files ends, none of its files stays in the temporary folder.
@@ -534,7 +535,7 @@ func TestExportedCells(t *testing.T) {
 	for text, want := range map[string]string{
 		"": "", "Boat": "Boat", "=1+1": "'=1+1", "+49": "'+49", "-1": "'-1", "@x": "'@x", "\tx": "'\tx", "a=b": "a=b",
 	} {
-		if got := cell(text); got != want {
+		if got := sheet.Cell(text); got != want {
 			t.Errorf("%q: %q", text, got)
 		}
 	}

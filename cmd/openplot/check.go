@@ -14,7 +14,6 @@ import (
 	"openplot/memory"
 	"openplot/site"
 	"openplot/store"
-	"openplot/web"
 	"openplot/web/bench"
 )
 
@@ -91,9 +90,9 @@ func tellFound(as string, info *store.PageInfo, found *bench.Checked) error {
 	var err error
 	switch as {
 	case "json":
-		b, err = web.FindingsJSON(found)
+		b, err = found.JSON()
 	case "sarif":
-		b, err = web.FindingsSARIF(found, "/"+info.Slug)
+		b, err = found.SARIF("/" + info.Slug)
 	default:
 		c := found.Counts()
 		fmt.Printf("/%s  %s: %d broken, %d doubtful, %d hints, %d kept quiet\n", info.Slug, info.Name, c.Broken, c.Doubtful, c.Hints, len(found.Quiet))

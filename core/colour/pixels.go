@@ -12,4 +12,3 @@ func (p *Pixels) At(x, y float64) Colour {
 	r := min(max(int(y*float64(p.H)), 0), p.H-1)
 	return p.RGBA[r*p.W+c]
 }
-
