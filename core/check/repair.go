@@ -27,7 +27,7 @@ func (p *Page) Repair(f *Finding) *Repair {
 	return f.repair(p, f)
 }
 
-// All gives one command for several repairs, which are taken back together.
+// AllOf gives one command for several repairs, which are taken back together.
 func AllOf(rs []*Repair) edit.Command {
 	c := edit.Command{Op: edit.Many}
 	for _, r := range rs {
@@ -240,7 +240,11 @@ func (p *Page) seen(f *Finding, look func(s *sight, b *box)) {
 
 func mendBlurred(p *Page, f *Finding) *Repair {
 	b := p.block(f.Node)
-	if b == nil || style.Find("width", b.Kind) == nil || b.Style["aspect-ratio"]["desktop"] == value.Rows {
+	if b == nil || style.Find("width", b.Kind) == nil {
+		return nil
+	}
+	zs := p.Site.Zones
+	if ratio, _, _ := b.Style["aspect-ratio"].Resolve(zs, zs.At(float64(f.Worst))); ratio == value.Rows {
 		return nil
 	}
 	return &Repair{fmt.Sprintf("As wide as its %.0f px", f.Of), p.set(f, "width", fmt.Sprintf("%.0fpx", math.Floor(f.Of)))}
@@ -281,7 +285,6 @@ func mendHeading(p *Page, f *Finding) *Repair {
 	return &Repair{fmt.Sprintf("Level %d", level), edit.Command{Op: "block.content", Node: b.ID, Setting: "level", Value: strconv.Itoa(level)}}
 }
 
-// mendRoom has what is in the way go down, or the block go back to where the rule puts it.
 // mendPull has a section that lies over the one above lie below it where it covers something.
 func mendPull(p *Page, f *Finding) *Repair {
 	of := func(node string) *doc.Section {
@@ -329,6 +332,7 @@ func mendOrder(p *Page, f *Finding) *Repair {
 	return &Repair{"The order of the document in " + p.where(f), edit.Command{Op: edit.Many, Parts: back}}
 }
 
+// mendRoom has what is in the way go down, or the block go back to where the rule puts it.
 func mendRoom(p *Page, f *Finding) *Repair {
 	if r := mendPull(p, f); r != nil {
 		return r

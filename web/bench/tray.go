@@ -361,7 +361,6 @@ func overlapped(sec doc.Holder, ps []place.Placed, i int) string {
 	return ""
 }
 
-// elsewhere draws the section in the other zones, with the selection marked.
 // Elsewhere draws what is selected as it is in the zones that aren't shown, by zone.
 func (v *View) Elsewhere() map[string]template.HTML {
 	id, _ := doc.SplitItem(v.Selected)
@@ -381,6 +380,7 @@ func (v *View) Elsewhere() map[string]template.HTML {
 	return out
 }
 
+// elsewhere draws the section in the other zones, with the selection marked.
 func (v *View) elsewhere(t *Tray, sec *doc.Section) {
 	if sec.Hidden {
 		return
