@@ -83,9 +83,21 @@ func TestClusterComesBack(t *testing.T) {
 // kill ends the server as a lack of memory would.
 func (c *Cluster) kill(t *testing.T) {
 	t.Helper()
-	c.mu.Lock()
-	now := c.now
-	c.mu.Unlock()
+	var now *process
+	for end := time.Now().Add(10 * time.Second); ; time.Sleep(10 * time.Millisecond) { // it answers a moment before it is known to run
+		c.mu.Lock()
+		now = c.now
+		c.mu.Unlock()
+		select {
+		case <-now.done:
+			if time.Now().Before(end) {
+				continue
+			}
+			t.Fatal("it isn't there again")
+		default:
+		}
+		break
+	}
 	if err := syscall.Kill(-now.cmd.Process.Pid, syscall.SIGKILL); err != nil {
 		t.Fatal(err)
 	}
