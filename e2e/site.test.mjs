@@ -312,7 +312,7 @@ test('a site is archived, copied, deleted by its name, and had back', async () =
   await page.getByRole('heading', { name: 'Kelp & Salt, winter' }).waitFor();
   await page.getByRole('link', { name: 'Site settings' }).click();
   await page.getByRole('button', { name: 'Archive' }).click();
-  await page.getByText(/Archived: it is published as it was/).waitFor();
+  await page.getByText(/Archived: visitors find nothing of it/).waitFor();
   assert.equal(await page.locator('.site-card', { hasText: 'winter' }).count(), 0);
   await page.getByLabel('Find a site').pressSequentially('kelp');
   await eventually(() => page.locator('.site-card').count(), 1, 'found by its name');
