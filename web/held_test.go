@@ -114,15 +114,7 @@ func TestForeignIDs(t *testing.T) {
 			if r.right == rights.None || r.right == rights.Operate {
 				continue
 			}
-			form := url.Values{}
-			for _, name := range h.names {
-				switch known := h.known[name]; {
-				case random.IntN(2) == 0:
-					form.Set(name, ids[random.IntN(len(ids))])
-				case len(known) > 0:
-					form.Set(name, known[random.IntN(len(known))])
-				}
-			}
+			form := h.mixed(random, 2, ids)
 			if random.IntN(3) == 0 {
 				form.Set("command", fmt.Sprintf(`{"op":%q,"node":%q,"after":%q,"value":%q,"zone":"desktop"}`,
 					edit.Operations()[random.IntN(len(edit.Operations()))], ids[random.IntN(len(ids))], ids[random.IntN(len(ids))], ids[random.IntN(len(ids))]))

@@ -102,6 +102,21 @@ func (h *hostileAsker) path(r route) string {
 	).Replace(r.path)
 }
 
+// mixed is a form of which one field in so many has one of some values, and the others what they may
+// have or nothing.
+func (h *hostileAsker) mixed(random *rand.Rand, one int, values []string) url.Values {
+	form := url.Values{}
+	for _, name := range h.names {
+		switch known := h.known[name]; {
+		case random.IntN(one) == 0:
+			form.Set(name, values[random.IntN(len(values))])
+		case len(known) > 0:
+			form.Set(name, known[random.IntN(len(known))])
+		}
+	}
+	return form
+}
+
 // ask asks one route, and gives a problem unless it is answered in good time without failing.
 func (h *hostileAsker) ask(r route, query, form string) error {
 	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Second)
@@ -153,15 +168,7 @@ func TestHostileNumbers(t *testing.T) {
 		if r.right == rights.None {
 			continue
 		}
-		form := url.Values{}
-		for _, name := range h.names {
-			switch known := h.known[name]; {
-			case random.IntN(3) == 0:
-				form.Set(name, hostileNumbers[random.IntN(len(hostileNumbers))])
-			case len(known) > 0:
-				form.Set(name, known[random.IntN(len(known))])
-			}
-		}
+		form := h.mixed(random, 3, hostileNumbers)
 		if err := h.ask(r, form.Encode(), form.Encode()); err != nil {
 			t.Error(err)
 		}

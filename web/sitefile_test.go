@@ -194,22 +194,7 @@ func TestSiteFilesThatUnpackToMuch(t *testing.T) {
 			parts["site.json"] = strings.TrimSuffix(strings.TrimSpace(parts["site.json"]), "}") + "," + media + "}"
 		},
 	} {
-		parts := map[string]string{}
-		z, err := zip.NewReader(strings.NewReader(file), int64(len(file)))
-		if err != nil {
-			t.Fatal(err)
-		}
-		for _, f := range z.File {
-			r, err := f.Open()
-			if err != nil {
-				t.Fatal(err)
-			}
-			b, err := io.ReadAll(r)
-			if err != nil {
-				t.Fatal(err)
-			}
-			parts[f.Name] = string(b)
-		}
+		parts := unzipped(t, file)
 		change(parts)
 		var b bytes.Buffer
 		w := zip.NewWriter(&b)
@@ -241,4 +226,26 @@ func TestSiteFilesThatUnpackToMuch(t *testing.T) {
 	if err != nil || len(all) != 1 {
 		t.Errorf("%d sites, %v", len(all), err)
 	}
+}
+
+// unzipped is what an archive has, by name.
+func unzipped(t *testing.T, archive string) map[string]string {
+	t.Helper()
+	z, err := zip.NewReader(strings.NewReader(archive), int64(len(archive)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts := map[string]string{}
+	for _, f := range z.File {
+		r, err := f.Open()
+		if err != nil {
+			t.Fatal(err)
+		}
+		b, err := io.ReadAll(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		parts[f.Name] = string(b)
+	}
+	return parts
 }
