@@ -9,6 +9,7 @@ import (
 	"os"
 	"path/filepath"
 	"runtime"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -117,6 +118,39 @@ func TestTallPictures(t *testing.T) {
 	}
 	if m, err = k.store.Medium(t.Context(), "w1", m.ID); err != nil || m.CopiesLeft != 0 {
 		t.Errorf("%d left, %v", m.CopiesLeft, err)
+	}
+}
+
+// A picture is brought to another site while its copies are being made, and both get all of them.
+func TestBringing(t *testing.T) {
+	k := begin(t, DefaultQuota)
+	m, err := k.upload(pngOf(t, quarters(900, 600)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	brought, err := k.Bring(t.Context(), By{Site: "w1", User: k.by.User}, m)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var made [2]*store.Medium
+	for i, id := range []string{m.ID, brought.ID} {
+		job := store.MakeCopies{Site: "w1", Medium: id, Original: m.Original}
+		for _, job.Modern = range []bool{false, true} {
+			if err := k.Finish(t.Context(), job); err != nil {
+				t.Fatal(err)
+			}
+		}
+		if made[i], err = k.store.Medium(t.Context(), "w1", id); err != nil {
+			t.Fatal(err)
+		}
+		for _, c := range made[i].Variants {
+			if _, err := os.Stat(k.file(c.File)); err != nil {
+				t.Error(err)
+			}
+		}
+	}
+	if a, b := made[0], made[1]; m.CopiesLeft == 0 || a.CopiesLeft+b.CopiesLeft != 0 || len(a.Variants) < 2 || !slices.Equal(a.Variants, b.Variants) || a.Bytes != b.Bytes {
+		t.Errorf("%d copies left at first, then %+v and %+v", m.CopiesLeft, a, b)
 	}
 }
 
