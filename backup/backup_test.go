@@ -16,6 +16,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/media"
 	"openplot/media/mediatest"
 	"openplot/postgres"
@@ -55,7 +56,7 @@ func full(t *testing.T) (Place, *store.Store) {
 	u, err := st.AddUser(ctx, "dana@example.org", "Dana", "three islands")
 	must(err)
 	must(st.AddMember(ctx, s.ID, u.ID, store.Owner))
-	home, err := edit.NewPage("contact", "Home", nil, store.NewID, nil)
+	home, err := ready.NewPage("contact", "Home", nil, store.NewID, nil)
 	must(err)
 	must(st.AddPage(ctx, s.ID, "", 0, home))
 	pictures := media.NewKeeper(st, p.Media, media.DefaultQuota)

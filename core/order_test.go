@@ -29,8 +29,11 @@ var order = []struct{ name, imports string }{
 	{"emit", "doc element style"},
 	{"layout", "doc element number shape style"},
 	{"handle", "doc element layout place style value"},
-	{"edit", "colour compose doc element number place rights style tree value"},
-	{"check", "colour doc edit element finding found layout number place style value"},
+	{"settings", "doc value"},
+	{"ready", "compose doc element style tree value"},
+	{"carry", "colour doc ready settings style tree"},
+	{"edit", "carry colour doc element number place ready rights settings style tree value"},
+	{"check", "colour doc edit element finding found layout number place ready style value"},
 }
 
 func TestOrderInside(t *testing.T) {

@@ -7,6 +7,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
+	"openplot/core/ready"
 	"openplot/icons"
 )
 
@@ -206,7 +207,7 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 			return nil, err
 		}
 	}
-	for _, p := range edit.Presets {
+	for _, p := range ready.Presets {
 		commands := []edit.Command{{Op: "section.add", Preset: p.ID}}
 		if p.ID == "bar-over" { // it is seen on a picture only
 			commands = append([]edit.Command{{Op: "section.add", Preset: "welcome-picture"}}, commands...)

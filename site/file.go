@@ -13,8 +13,8 @@ import (
 
 	"golang.org/x/sync/semaphore"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
-	"openplot/core/edit"
 	"openplot/core/tree"
 	"openplot/sandbox"
 	"openplot/store"
@@ -25,7 +25,7 @@ const MaxFile = 1 << 30
 
 // WriteFile writes a site as a file (docs/site-file.md); medium opens what one of its media
 // holds. Errors are *doc.Problem where it can't be carried.
-func WriteFile(w io.Writer, c edit.CarriedSite, medium func(edit.CarriedMedium) (io.ReadCloser, error)) error {
+func WriteFile(w io.Writer, c carry.Site, medium func(carry.Medium) (io.ReadCloser, error)) error {
 	z := zip.NewWriter(w)
 	put := func(name string, method uint16, from io.Reader) error {
 		f, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: method, Modified: time.Now()})
@@ -37,7 +37,7 @@ func WriteFile(w io.Writer, c edit.CarriedSite, medium func(edit.CarriedMedium) 
 		}
 		return nil
 	}
-	if err := edit.WriteSite(c, func(name string, b []byte) error { return put(name, zip.Deflate, bytes.NewReader(b)) }); err != nil {
+	if err := carry.WriteSite(c, func(name string, b []byte) error { return put(name, zip.Deflate, bytes.NewReader(b)) }); err != nil {
 		return err
 	}
 	for _, m := range c.Media {
@@ -75,10 +75,10 @@ func init() {
 	})
 }
 
-// OpenFile reads a site's file as edit.ReadSiteFile does, once a process of its own could read it
+// OpenFile reads a site's file as carry.ReadSite does, once a process of its own could read it
 // within limits; medium opens what one of its media holds. Errors are *doc.Problem when they are
 // about the file.
-func OpenFile(ctx context.Context, f *os.File, newID func(string) string) (c edit.CarriedSite, t tree.Tree, medium func(edit.CarriedMedium) (io.ReadCloser, error), err error) {
+func OpenFile(ctx context.Context, f *os.File, newID func(string) string) (c carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error), err error) {
 	if err := readingFiles.Acquire(ctx, 1); err != nil {
 		return c, nil, nil, fmt.Errorf("waiting to read a site's file: %w", err)
 	}
@@ -103,7 +103,7 @@ func OpenFile(ctx context.Context, f *os.File, newID func(string) string) (c edi
 	return openFile(f, fi.Size(), newID)
 }
 
-func openFile(r io.ReaderAt, size int64, newID func(string) string) (c edit.CarriedSite, t tree.Tree, medium func(edit.CarriedMedium) (io.ReadCloser, error), err error) {
+func openFile(r io.ReaderAt, size int64, newID func(string) string) (c carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error), err error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
 		return c, nil, nil, doc.Problemf("File", "isn't a site's file: choose one that ends in .site.zip, as Save as a file gives it")
@@ -115,22 +115,22 @@ func openFile(r io.ReaderAt, size int64, newID func(string) string) (c edit.Carr
 		}
 		return f, nil
 	}
-	c, t, err = edit.ReadSiteFile(func(name string) ([]byte, error) {
+	c, t, err = carry.ReadSite(func(name string) ([]byte, error) {
 		f, err := open(name)
 		if err != nil {
 			return nil, err
 		}
 		defer f.Close()
-		b, err := io.ReadAll(io.LimitReader(f, edit.MaxSitePart+1))
+		b, err := io.ReadAll(io.LimitReader(f, carry.MaxSitePart+1))
 		if err != nil {
 			return nil, doc.Problemf("File", "is damaged at %.120q: save it again", name)
 		}
-		if len(b) > edit.MaxSitePart {
-			return nil, doc.Problemf("File", "has more than %d MB in %.120q", edit.MaxSitePart>>20, name)
+		if len(b) > carry.MaxSitePart {
+			return nil, doc.Problemf("File", "has more than %d MB in %.120q", carry.MaxSitePart>>20, name)
 		}
 		return b, nil
 	}, newID)
-	return c, t, func(m edit.CarriedMedium) (io.ReadCloser, error) {
+	return c, t, func(m carry.Medium) (io.ReadCloser, error) {
 		f, err := open(m.File)
 		if err != nil {
 			return nil, err

@@ -3,8 +3,8 @@ package site
 import (
 	"openplot/core/colour"
 	"openplot/core/doc"
-	"openplot/core/edit"
 	"openplot/core/element"
+	"openplot/core/ready"
 	"openplot/stock"
 )
 
@@ -13,7 +13,7 @@ const ScenesPath = "/scenes/"
 
 // scenesOf are the stand-in pictures for a site, the most fitting first.
 func scenesOf(s *doc.Site) []string {
-	if b := edit.FindBusiness(s.Business); b != nil {
+	if b := ready.FindBusiness(s.Business); b != nil {
 		return b.Scenes
 	}
 	return stock.Scenes[:len(stock.Scenes)-1] // all but the single person

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"github.com/gin-gonic/gin"
+
 	"openplot/memory"
 	"openplot/origin"
 	"openplot/site"

@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/media"
@@ -20,7 +21,7 @@ func (s *Server) bring(c *gin.Context) {
 		c.JSON(http.StatusOK, gin.H{"count": 0, "text": ""})
 		return
 	}
-	values := edit.ClipValues(text)
+	values := carry.ClipValues(text)
 	found, err := s.Store.MediaElsewhere(c, st.ID, user(c).ID, values)
 	if err != nil {
 		s.fail(c, err)

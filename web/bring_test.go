@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/store"
@@ -33,7 +34,7 @@ func TestPicturesComeAlongToAnotherSite(t *testing.T) {
 	page := &doc.Page{ID: "q", Name: "Other", Sections: []*doc.Section{{ID: "s", Name: "S", Picture: "m-w3", Blocks: []*doc.Block{
 		{ID: "b", Kind: doc.Picture, Content: doc.Content{Picture: "m-w2"}, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 3, Row: 1, Rows: 2}}},
 	}}}}
-	text, err := edit.Copy(page, []string{"s"})
+	text, err := carry.Copy(page, []string{"s"})
 	must(err)
 	ask := func(form url.Values) (status int, a struct {
 		Count   int      `json:"count"`

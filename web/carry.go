@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/store"
@@ -23,7 +24,7 @@ func (s *Server) houseFile(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	carried := edit.CarriedHouse{Name: st.Name, House: st.House}
+	carried := carry.House{Name: st.Name, House: st.House}
 	for _, f := range own {
 		if use := st.House.Fonts; f.Family != use.Heading && f.Family != use.Body && f.Family != use.Mono {
 			continue
@@ -33,9 +34,9 @@ func (s *Server) houseFile(c *gin.Context) {
 			s.fail(c, err)
 			return
 		}
-		carried.Fonts = append(carried.Fonts, edit.CarriedFont{Family: f.Family, WOFF2: b})
+		carried.Fonts = append(carried.Fonts, carry.Font{Family: f.Family, WOFF2: b})
 	}
-	b, err := edit.WriteHouse(carried)
+	b, err := carry.WriteHouse(carried)
 	var problem *doc.Problem
 	switch {
 	case errors.As(err, &problem):
@@ -64,25 +65,25 @@ func (s *Server) takeHouseFile(c *gin.Context) {
 	s.houseDone(c, command, err)
 }
 
-func receivedHouse(c *gin.Context, zones doc.Zones) (edit.CarriedHouse, string, error) {
+func receivedHouse(c *gin.Context, zones doc.Zones) (carry.House, string, error) {
 	file, header, err := sentFile(c)
 	if err != nil {
-		return edit.CarriedHouse{}, "", doc.Problemf("File", "choose one of at most %d MB first", edit.MaxHouseFile>>20)
+		return carry.House{}, "", doc.Problemf("File", "choose one of at most %d MB first", carry.MaxHouseFile>>20)
 	}
 	defer file.Close()
 	b, err := io.ReadAll(file)
 	if err != nil {
-		return edit.CarriedHouse{}, "", doc.Problemf("File", "did not arrive whole; try again")
+		return carry.House{}, "", doc.Problemf("File", "did not arrive whole; try again")
 	}
-	carried, err := edit.ReadHouse(b, zones)
+	carried, err := carry.ReadHouse(b, zones)
 	return carried, header.Filename, err
 }
 
 // takeCarried makes a house style from a file the site's own. Nothing is written before
 // all of it has been checked.
-func (s *Server) takeCarried(c *gin.Context, command edit.HouseCommand, carried edit.CarriedHouse) error {
+func (s *Server) takeCarried(c *gin.Context, command edit.HouseCommand, carried carry.House) error {
 	st := siteOf(c)
-	take := func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, carried.House, carried.Fonts...) }
+	take := func(was doc.House) (doc.House, error) { return carry.TakeHouse(was, carried.House, carried.Fonts...) }
 	if _, err := take(st.House); err != nil {
 		return err
 	}

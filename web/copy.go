@@ -6,8 +6,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
-	"openplot/core/edit"
 )
 
 // copyNodes answers with what is selected as text for the clipboard, or with its look.
@@ -19,9 +19,9 @@ func (s *Server) copyNodes(c *gin.Context) {
 	}
 	var text string
 	if c.Query("of") == "look" {
-		text, err = edit.CopyLook(v.Page, v.Selected, v.Site.Zones, v.Zone)
+		text, err = carry.CopyLook(v.Page, v.Selected, v.Site.Zones, v.Zone)
 	} else {
-		text, err = edit.Copy(v.Page, append([]string{v.Selected}, v.Also...))
+		text, err = carry.Copy(v.Page, append([]string{v.Selected}, v.Also...))
 	}
 	var p *doc.Problem
 	if errors.As(err, &p) {

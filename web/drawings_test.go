@@ -11,6 +11,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/store"
 )
 
@@ -18,7 +19,7 @@ import (
 func (p *studio) many(n int) {
 	p.t.Helper()
 	for i := range n {
-		page, err := edit.NewPage("contact", fmt.Sprintf("Page %04d", i), nil, store.NewID, nil)
+		page, err := ready.NewPage("contact", fmt.Sprintf("Page %04d", i), nil, store.NewID, nil)
 		if err != nil {
 			p.t.Fatal(err)
 		}

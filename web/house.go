@@ -198,7 +198,7 @@ func measureGroups(st *store.Site) (out []measureGroup) {
 		v.Draw = map[string]string{"space": "space", "gutter": "space", "gap": "space", "lines": "line", "corners": "corner"}[kind]
 		g.Measures = append(g.Measures, v)
 	}
-	for _, p := range edit.Picks(&st.House) {
+	for _, p := range style.Picks(&st.House) {
 		g := group(p.Group)
 		g.Choices = append(g.Choices, pickView(&st.House, p))
 	}
@@ -210,8 +210,8 @@ func measureGroups(st *store.Site) (out []measureGroup) {
 	return out
 }
 
-// pickView shows one of edit.Picks.
-func pickView(h *doc.House, p edit.Pick) choiceView {
+// pickView shows one of style.Picks.
+func pickView(h *doc.House, p style.Pick) choiceView {
 	v := choiceView{ID: "m-" + p.Name, Label: p.Label, Op: "house:pick", Name: p.Name}
 	offers := p.Offers
 	if p.Usual != "" {

@@ -13,6 +13,7 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
 )
@@ -189,7 +190,7 @@ func TestHouseFiles(t *testing.T) {
 		Format string
 		House  doc.House
 	}
-	if err := json.Unmarshal([]byte(body), &f); status != http.StatusOK || err != nil || f.Format != edit.HouseFormat || !strings.Contains(
+	if err := json.Unmarshal([]byte(body), &f); status != http.StatusOK || err != nil || f.Format != carry.HouseFormat || !strings.Contains(
 		header.Get("Content-Disposition"),
 		"skerry.house.json",
 	) {
@@ -205,7 +206,7 @@ func TestHouseFiles(t *testing.T) {
 	if h, version := p.house(); version != 3 || h.Swatch("accent").Value != "#224466" || h.Swatch("buoy") == nil {
 		t.Errorf("version %d, accent %s", version, h.Swatch("accent").Value)
 	}
-	for name, data := range map[string][]byte{"empty": {}, "a picture": []byte("\x89PNG"), "huge": bytes.Repeat([]byte(" "), 2*edit.MaxHouseFile)} {
+	for name, data := range map[string][]byte{"empty": {}, "a picture": []byte("\x89PNG"), "huge": bytes.Repeat([]byte(" "), 2*carry.MaxHouseFile)} {
 		status, body := upload(t, d, housePath+"/file", "x.json", data, map[string]string{"base": "3"})
 		if status != http.StatusUnprocessableEntity || !tellsOf(body, "File") {
 			t.Errorf("%s: %d", name, status)

@@ -8,7 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
+	"openplot/core/settings"
 	"openplot/core/value"
 	"openplot/store"
 )
@@ -50,7 +50,7 @@ func (s *Server) showMenus(c *gin.Context, status int, menus map[string][]doc.Me
 		return
 	}
 	v := menusView{User: user(c), Site: st, Problem: problem, Kept: c.Query("kept") != ""}
-	for _, m := range edit.MenuNames {
+	for _, m := range settings.MenuNames {
 		menu := menuView{ID: m.ID, Name: m.Name, Hint: m.Hint, Items: append(slices.Clone(menus[m.ID]), make([]doc.MenuItem, emptyItems)...)}
 		for _, p := range infos {
 			row := s.row(st, p, "")
@@ -70,7 +70,7 @@ func (s *Server) showMenus(c *gin.Context, status int, menus map[string][]doc.Me
 func (s *Server) keepMenus(c *gin.Context) {
 	menus, entered := map[string][]doc.MenuItem{}, map[string][]doc.MenuItem{}
 	var first error
-	for _, m := range edit.MenuNames {
+	for _, m := range settings.MenuNames {
 		labels, links, levels := c.PostFormArray(m.ID+"-label"), c.PostFormArray(m.ID+"-link"), c.PostFormArray(m.ID+"-level")
 		under := make([]bool, len(levels))
 		for i := range levels {
@@ -79,7 +79,7 @@ func (s *Server) keepMenus(c *gin.Context) {
 				entered[m.ID] = append(entered[m.ID], doc.MenuItem{Label: labels[i], Link: links[i], Under: under[i]})
 			}
 		}
-		items, err := edit.ReadMenu(labels, links, under)
+		items, err := settings.ReadMenu(labels, links, under)
 		if err != nil && first == nil {
 			first = err
 		}

@@ -13,7 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/core/rights"
 	"openplot/core/tree"
 	"openplot/site"
@@ -25,7 +25,7 @@ type newSiteView struct {
 	User       *store.User
 	Site       *store.Site // none yet
 	Form       newSiteForm
-	Businesses []edit.Business
+	Businesses []ready.Business
 	Houses     []wornView
 	Sheet      *contactSheet
 	Copies     []*store.SiteInfo // sites that one can be a copy of
@@ -64,8 +64,8 @@ func newSiteEntered(get func(string) string, all func(string) []string) newSiteF
 		Name: strings.TrimSpace(get("name")), Slug: strings.TrimSpace(get("slug")), Business: get("business"), House: get("house"), From: cmp.Or(get("from"), fromPages),
 		Leave: all("leave"),
 	}
-	if edit.FindReadyHouse(f.House) == nil {
-		f.House = edit.ReadyHouses[0].ID
+	if ready.FindHouse(f.House) == nil {
+		f.House = ready.Houses[0].ID
 	}
 	return f
 }
@@ -76,9 +76,9 @@ func (s *Server) newSite(c *gin.Context) {
 }
 
 func (s *Server) showNewSite(c *gin.Context, status int, f newSiteForm, problem string) {
-	v := newSiteView{User: user(c), Form: f, Businesses: edit.Businesses, Problem: problem}
-	for i := range edit.ReadyHouses {
-		r := &edit.ReadyHouses[i]
+	v := newSiteView{User: user(c), Form: f, Businesses: ready.Businesses, Problem: problem}
+	for i := range ready.Houses {
+		r := &ready.Houses[i]
 		h := r.House()
 		v.Houses = append(v.Houses, worn(r.ID, r.Name, r.Hint, &h, false))
 	}
@@ -141,17 +141,17 @@ func (s *Server) contactSheet(f newSiteForm) (*contactSheet, error) {
 	if f.From != fromPages {
 		return &contactSheet{Blank: true}, nil
 	}
-	b := edit.FindBusiness(f.Business)
+	b := ready.FindBusiness(f.Business)
 	ids := map[string]int{}
 	leave := func(name string) bool { return slices.Contains(f.Leave, name) }
-	pages, t, err := edit.Planned(b, func(string) bool { return false }, func(prefix string) string { // the same ids each time, so that drawings are found again
+	pages, t, err := ready.Planned(b, func(string) bool { return false }, func(prefix string) string { // the same ids each time, so that drawings are found again
 		ids[prefix]++
 		return prefix + "-" + string(rune('a'+ids[prefix]/26%26)) + string(rune('a'+ids[prefix]%26)) + string(rune('a'+ids[prefix]/676))
 	}, func(id string) string { return stockPrefix + id })
 	if err != nil {
 		return nil, err
 	}
-	house := edit.FindReadyHouse(f.House).House()
+	house := ready.FindHouse(f.House).House()
 	of := &store.Site{Site: doc.Site{
 		ID: "new " + f.House + " " + f.Business + " " + strings.Join(f.Leave, ","), Slug: "new", Name: cmp.Or(f.Name, "Your site"), House: house, Zones: doc.StandardZones(), Business: f.Business,
 	}}
@@ -203,12 +203,12 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 			return nil, err
 		}
 	}
-	made, err := edit.NewSite(slug, f.Name, store.NewID)
+	made, err := ready.NewSite(slug, f.Name, store.NewID)
 	if err != nil {
 		return nil, err
 	}
-	made.House, made.Business = edit.FindReadyHouse(f.House).House(), f.Business
-	if edit.FindBusiness(f.Business) == nil {
+	made.House, made.Business = ready.FindHouse(f.House).House(), f.Business
+	if ready.FindBusiness(f.Business) == nil {
 		made.Business = ""
 	}
 	var from *store.Site
@@ -229,7 +229,7 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 			return s.copySite(c, from, st)
 		case f.From == fromBlank:
 			return s.fillSite(c, st, func(newID func(string) string) ([]*doc.Page, tree.Tree, error) {
-				home, err := edit.NewHome(st.Name, newID)
+				home, err := ready.NewHome(st.Name, newID)
 				if err != nil {
 					return nil, nil, err
 				}
@@ -274,10 +274,10 @@ func (s *Server) addSite(c *gin.Context, made *doc.Site, fill func(st *store.Sit
 
 // planSite gives a new site its ready-made pages.
 func (s *Server) planSite(c *gin.Context, st *store.Site, f newSiteForm) error {
-	b := edit.FindBusiness(f.Business)
+	b := ready.FindBusiness(f.Business)
 	leave := func(name string) bool { return slices.Contains(f.Leave, name) }
 	return s.fillSite(c, st, func(newID func(string) string) ([]*doc.Page, tree.Tree, error) {
-		pages, t, err := edit.Planned(b, leave, newID, func(id string) string {
+		pages, t, err := ready.Planned(b, leave, newID, func(id string) string {
 			ids, _, kerr := s.stocked(c, st, nil, []string{id})
 			if kerr != nil { // the page begins without it
 				s.Log.Error("stock", "picture", id, "error", kerr)
@@ -339,7 +339,7 @@ func (s *Server) archive(c *gin.Context) {
 func (s *Server) moveSite(c *gin.Context) {
 	st := siteOf(c)
 	slug := strings.TrimSpace(c.PostForm("slug"))
-	probe, err := edit.NewSite(slug, st.Name, store.NewID)
+	probe, err := ready.NewSite(slug, st.Name, store.NewID)
 	if err == nil && probe.Slug != st.Slug {
 		err = s.Store.RenameSite(c, st.ID, slug)
 	}

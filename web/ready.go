@@ -7,7 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/store"
 )
 
@@ -19,15 +19,15 @@ type readyPages struct {
 }
 
 type readyPage struct {
-	edit.ReadyPage
+	ready.Page
 	Drawing template.HTML
 }
 
 // readyView lists the ready-made pages, which are drawn when they are asked for by themselves.
 func readyView(st *store.Site, chosen string) *readyPages {
 	v := &readyPages{Site: st.Slug, Chosen: chosen}
-	for _, r := range edit.ReadyPages {
-		v.Pages = append(v.Pages, readyPage{ReadyPage: r})
+	for _, r := range ready.Pages {
+		v.Pages = append(v.Pages, readyPage{Page: r})
 	}
 	return v
 }
@@ -54,7 +54,7 @@ func (s *Server) drawReady(c *gin.Context) {
 	for i := range v.Pages {
 		r := &v.Pages[i]
 		ids := 0
-		p, err := edit.NewPage(r.ID, r.Name, edit.FindBusiness(st.Business), func(prefix string) string {
+		p, err := ready.NewPage(r.ID, r.Name, ready.FindBusiness(st.Business), func(prefix string) string {
 			ids++
 			return prefix + "-" + r.ID + "-" + strconv.Itoa(ids)
 		}, func(id string) string { return stockPrefix + id })

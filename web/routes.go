@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/carry"
 	"openplot/core/edit"
 	"openplot/core/rights"
 	"openplot/fonts"
@@ -30,7 +31,7 @@ var (
 	composing = origin.Limits{Body: 4 * edit.MaxCommand, Time: 2 * time.Minute} // a form's encoding makes a command longer
 	uploading = origin.Limits{Body: media.MaxVideoBytes + 1<<20, Time: 10 * time.Minute}
 	typeface  = origin.Limits{Body: fonts.MaxOwnBytes + 64<<10, Time: 5 * time.Minute}
-	houseFile = origin.Limits{Body: edit.MaxHouseFile + 64<<10, Time: 5 * time.Minute}
+	houseFile = origin.Limits{Body: carry.MaxHouseFile + 64<<10, Time: 5 * time.Minute}
 	wholeSite = origin.Limits{Body: publishing.MaxFile + 1<<20, Time: 30 * time.Minute}
 	writing   = origin.Limits{Body: 1 << 20, Time: 2 * time.Minute}
 )

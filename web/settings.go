@@ -8,7 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
+	"openplot/core/settings"
 	"openplot/core/value"
 	"openplot/dns"
 	"openplot/site"
@@ -154,7 +154,7 @@ func (s *Server) keepSettings(c *gin.Context) {
 	}
 	kept := in
 	var err error
-	if kept.Name, kept.Language, kept.TimeZone, err = edit.ReadSite(in.Name, in.Language, in.TimeZone); err == nil {
+	if kept.Name, kept.Language, kept.TimeZone, err = settings.ReadSite(in.Name, in.Language, in.TimeZone); err == nil {
 		if kept.TimeZone != "" && !site.KnownZone(kept.TimeZone) {
 			err = doc.Problemf("Time zone", "%.40q isn't known; write its name, such as Europe/Vienna", kept.TimeZone)
 		}
@@ -167,10 +167,10 @@ func (s *Server) keepSettings(c *gin.Context) {
 		err = doc.Problemf("Picture", "isn't in the library any more; choose another")
 	}
 	if err == nil {
-		kept.Icon, err = edit.ReadIcon(in.Icon, &st.House, hasIcon, picture)
+		kept.Icon, err = settings.ReadIcon(in.Icon, &st.House, hasIcon, picture)
 	}
 	if err == nil {
-		kept.Facts, err = edit.ReadFacts(in.Facts, hours, v.Social)
+		kept.Facts, err = settings.ReadFacts(in.Facts, hours, v.Social)
 	}
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
@@ -222,7 +222,7 @@ func (s *Server) siteIcon(c *gin.Context) {
 // iconPart answers with a site's icon as it would be of what is being entered.
 func (s *Server) iconPart(c *gin.Context) {
 	st := *siteOf(c)
-	icon, err := edit.ReadIcon(enteredIcon(c.Query), &st.House, hasIcon, func(string) bool { return true })
+	icon, err := settings.ReadIcon(enteredIcon(c.Query), &st.House, hasIcon, func(string) bool { return true })
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		c.String(http.StatusUnprocessableEntity, "%s", problem.Sentence())

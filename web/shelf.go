@@ -16,6 +16,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
+	"openplot/core/ready"
 	"openplot/origin"
 	"openplot/site"
 	"openplot/store"
@@ -71,11 +72,11 @@ const (
 func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (shelfView, error) {
 	st := stage.Site
 	stocked(stage)
-	business := edit.FindBusiness(st.Business)
+	business := ready.FindBusiness(st.Business)
 	sections, blocks, own := shelfSort{ID: "sections", Name: "Sections"}, shelfSort{ID: "blocks", Name: "Blocks"}, shelfSort{ID: "kept", Name: "Kept"}
-	for _, purpose := range edit.Purposes {
-		for i := range edit.Presets {
-			p := &edit.Presets[i]
+	for _, purpose := range ready.Purposes {
+		for i := range ready.Presets {
+			p := &ready.Presets[i]
 			if p.Purpose != purpose {
 				continue
 			}
@@ -114,7 +115,7 @@ func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (
 		})
 	}
 	slices.SortStableFunc(own.Items, func(a, b shelfItem) int { // those for the same stand together
-		return slices.Index(edit.Purposes, a.Purpose) - slices.Index(edit.Purposes, b.Purpose)
+		return slices.Index(ready.Purposes, a.Purpose) - slices.Index(ready.Purposes, b.Purpose)
 	})
 	shared, err := s.sharedOnShelf(ctx, stage)
 	if err != nil {
@@ -149,7 +150,7 @@ func (s *Server) sharedOnShelf(ctx context.Context, stage *bench.Stage) (shelfSo
 		}
 		sum := sha256.Sum256(as) // another drawing for another state
 		sort.Items = append(sort.Items, shelfItem{
-			Preset: edit.SharedPrefix + sh.Section.ID, Name: sh.Section.Name, Hint: "the same on " + brief(names), Purpose: edit.Purposes[0],
+			Preset: edit.SharedPrefix + sh.Section.ID, Name: sh.Section.Name, Hint: "the same on " + brief(names), Purpose: ready.Purposes[0],
 			Find: sh.Section.Name + " shared " + kindsIn(sh.Section), Drawing: stage.DrawSection(fmt.Sprintf("shared %x", sum[:8]), sh.Section, drawnWide),
 		})
 	}
@@ -197,7 +198,7 @@ func businessChoice(st *store.Site) choiceView {
 		})
 	}
 	offer("", "Any kind of business", "landscape")
-	for _, b := range edit.Businesses {
+	for _, b := range ready.Businesses {
 		offer(b.ID, b.Name, b.Scenes[0])
 	}
 	return v
@@ -206,7 +207,7 @@ func businessChoice(st *store.Site) choiceView {
 // setBusiness says what kind of business the site is for, and answers with the Shelf's parts.
 func (s *Server) setBusiness(c *gin.Context) {
 	id := c.PostForm("value")
-	if id != "" && edit.FindBusiness(id) == nil {
+	if id != "" && ready.FindBusiness(id) == nil {
 		c.String(http.StatusUnprocessableEntity, "There is no such kind of business.")
 		return
 	}
@@ -282,7 +283,7 @@ func (s *Server) keepSection(c *gin.Context) {
 		s.refuse(c, v, doc.Problemf("Name", "has %d characters; write at most %d", n, doc.MaxNameRunes))
 		return
 	}
-	if k.Purpose != "" && !slices.Contains(edit.Purposes, k.Purpose) {
+	if k.Purpose != "" && !slices.Contains(ready.Purposes, k.Purpose) {
 		s.refuse(c, v, doc.Problemf("Purpose", "can't be %.40q: choose one of the Shelf’s", k.Purpose))
 		return
 	}

@@ -9,6 +9,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/ready"
 )
 
 const shelfPath = "/sites/skerry/shelf"
@@ -67,8 +68,8 @@ func TestShelfIsDrawnForTheBusiness(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
 	_, plain, _ := d.get(shelfPath)
-	if n := strings.Count(plain, `<svg class="drawing"`); n != len(edit.Presets) {
-		t.Errorf("%d sections are drawn, there are %d", n, len(edit.Presets))
+	if n := strings.Count(plain, `<svg class="drawing"`); n != len(ready.Presets) {
+		t.Errorf("%d sections are drawn, there are %d", n, len(ready.Presets))
 	}
 	if status, body, _ := d.post(shelfPath+"/business", url.Values{"value": {"food"}}); status != http.StatusOK || !strings.Contains(body, "/scenes/table-") {
 		t.Errorf("%d: no table is drawn", status)

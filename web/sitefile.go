@@ -14,9 +14,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/carry"
 	"openplot/core/compare"
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/core/style"
 	"openplot/core/tree"
 	"openplot/fonts"
@@ -27,7 +29,7 @@ import (
 
 // carried gives a site with all that it needs elsewhere; of a medium the file's name is the one
 // in the media folder.
-func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSite, err error) {
+func (s *Server) carried(ctx context.Context, st *store.Site) (c carry.Site, err error) {
 	c.Site = st.Site
 	own, err := s.Store.Fonts(ctx, st.ID)
 	if err != nil {
@@ -38,7 +40,7 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSit
 		if err != nil {
 			return c, err
 		}
-		c.Fonts = append(c.Fonts, edit.CarriedFont{Family: f.Family, WOFF2: b})
+		c.Fonts = append(c.Fonts, carry.Font{Family: f.Family, WOFF2: b})
 	}
 	all, err := s.Store.Media(ctx, st.ID)
 	if err != nil {
@@ -49,7 +51,7 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSit
 		if file == "" {
 			file = m.Variants[len(m.Variants)-1].File
 		}
-		c.Media = append(c.Media, edit.CarriedMedium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder})
+		c.Media = append(c.Media, carry.Medium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder})
 	}
 	infos, err := s.Store.Pages(ctx, st.ID)
 	if err != nil {
@@ -64,7 +66,7 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c edit.CarriedSit
 		}
 		addresses[at.ID] = at.Address
 		placing := infos[i].Placing
-		c.Pages = append(c.Pages, edit.CarriedPage{
+		c.Pages = append(c.Pages, carry.Page{
 			Address: at.Address, Under: addresses[at.Parent], InMenu: placing.InMenu, InFooter: placing.InFooter, MenuName: placing.MenuName, Locked: p.Lock != "", Page: p.Doc,
 		})
 	}
@@ -92,7 +94,7 @@ func (s *Server) siteFile(c *gin.Context) {
 		return
 	}
 	defer func() { _ = errors.Join(tmp.Close(), os.Remove(tmp.Name())) }()
-	err = site.WriteFile(tmp, carried, func(m edit.CarriedMedium) (io.ReadCloser, error) {
+	err = site.WriteFile(tmp, carried, func(m carry.Medium) (io.ReadCloser, error) {
 		return os.Open(filepath.Join(s.MediaDir, files[m.ID]))
 	})
 	var problem *doc.Problem
@@ -171,12 +173,12 @@ func (s *Server) refuseSite(c *gin.Context, problem *doc.Problem) {
 }
 
 // takeSite makes a site of what a file holds; lost tells which pages have less here than there.
-func (s *Server) takeSite(c *gin.Context, carried edit.CarriedSite, t tree.Tree, medium func(edit.CarriedMedium) (io.ReadCloser, error)) (st *store.Site, lost []string, err error) {
+func (s *Server) takeSite(c *gin.Context, carried carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error)) (st *store.Site, lost []string, err error) {
 	slug, err := s.freshSite(c, carried.Site.Name)
 	if err != nil {
 		return nil, nil, err
 	}
-	made, err := edit.NewSite(slug, carried.Site.Name, store.NewID)
+	made, err := ready.NewSite(slug, carried.Site.Name, store.NewID)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -231,7 +233,7 @@ func (s *Server) takeSite(c *gin.Context, carried edit.CarriedSite, t tree.Tree,
 }
 
 // keepCarried keeps a medium of a site's file, checked as an uploaded one.
-func (s *Server) keepCarried(c *gin.Context, st string, m edit.CarriedMedium, medium func(edit.CarriedMedium) (io.ReadCloser, error)) (*store.Medium, error) {
+func (s *Server) keepCarried(c *gin.Context, st string, m carry.Medium, medium func(carry.Medium) (io.ReadCloser, error)) (*store.Medium, error) {
 	from, err := medium(m)
 	if err != nil {
 		return nil, err
@@ -254,7 +256,7 @@ func (s *Server) keepCarried(c *gin.Context, st string, m edit.CarriedMedium, me
 
 // checkCarried checks fonts of a file as uploaded ones. Errors are *doc.Problem when they are
 // about one.
-func checkCarried(ctx context.Context, carried []edit.CarriedFont) ([]*fonts.Own, error) {
+func checkCarried(ctx context.Context, carried []carry.Font) ([]*fonts.Own, error) {
 	if len(carried) > store.MaxFonts {
 		return nil, doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried), store.MaxFonts)
 	}
@@ -328,7 +330,7 @@ func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
 }
 
 // fillCarried keeps the pages of a new site where they stand, and what the site says of itself.
-func (s *Server) fillCarried(c *gin.Context, st *store.Site, carried edit.CarriedSite, t tree.Tree, pages []*doc.Page, locks map[string]string) error {
+func (s *Server) fillCarried(c *gin.Context, st *store.Site, carried carry.Site, t tree.Tree, pages []*doc.Page, locks map[string]string) error {
 	return s.Store.Transaction(c, func(in *store.Store) error {
 		if err := addPages(c, in, st.ID, t, pages); err != nil {
 			return err

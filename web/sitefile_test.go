@@ -11,9 +11,9 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/compare"
 	"openplot/core/doc"
-	"openplot/core/edit"
 	"openplot/core/tree"
 	"openplot/store"
 )
@@ -114,7 +114,7 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 	for what, bad := range map[string][]byte{
 		"no archive":      []byte("hello"),
 		"cut off":         []byte(file)[:len(file)/2],
-		"without a house": without(t, file, edit.HousePart),
+		"without a house": without(t, file, carry.HousePart),
 		"without a page":  without(t, file, "pages/at/fares.json"),
 		"without a file":  without(t, file, "media/"+m.ID+".png"),
 	} {

@@ -8,7 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/core/tree"
 	"openplot/store"
 )
@@ -22,7 +22,7 @@ func (s *Server) newPage(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	p, err := edit.NewPage(form.Ready, form.Name, edit.FindBusiness(st.Business), store.NewID, func(id string) string {
+	p, err := ready.NewPage(form.Ready, form.Name, ready.FindBusiness(st.Business), store.NewID, func(id string) string {
 		ids, _, kerr := s.stocked(c, st, has, []string{id})
 		if kerr != nil { // the page begins without it
 			s.Log.Error("stock", "picture", id, "error", kerr)

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"openplot/core/edit"
+	"openplot/core/ready"
 )
 
 // A page is made of ready-made sections; what was entered stays when it is refused.
@@ -44,7 +45,7 @@ func TestNewPages(t *testing.T) {
 	); status != http.StatusSeeOther || h.Get("Location") != "/sites/skerry/pages/uber-uns/bench" {
 		t.Errorf("a page without an address: %d to %s", status, h.Get("Location"))
 	}
-	for i, r := range edit.ReadyPages {
+	for i, r := range ready.Pages {
 		status, _, h := d.post("/sites/skerry/pages", url.Values{"name": {r.Name}, "slug": {"page-" + r.ID}, "ready": {r.ID}})
 		if want := "/sites/skerry/pages/page-" + r.ID + "/bench"; status != http.StatusSeeOther || h.Get("Location") != want {
 			t.Fatalf("%s: %d to %s", r.ID, status, h.Get("Location"))
@@ -160,8 +161,8 @@ func TestReadyPagesAreDrawn(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
 	status, body, _ := d.get("/sites/skerry/ready?ready=contact")
-	if status != http.StatusOK || strings.Count(body, `<svg class="drawing"`) != len(edit.ReadyPages) {
-		t.Errorf("%d: %d are drawn, there are %d", status, strings.Count(body, `<svg class="drawing"`), len(edit.ReadyPages))
+	if status != http.StatusOK || strings.Count(body, `<svg class="drawing"`) != len(ready.Pages) {
+		t.Errorf("%d: %d are drawn, there are %d", status, strings.Count(body, `<svg class="drawing"`), len(ready.Pages))
 	}
 	if !strings.Contains(body, `value="contact" checked`) || !strings.Contains(body, "/scenes/") {
 		t.Error("the chosen one isn't chosen, or no scene stands in")

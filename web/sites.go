@@ -11,8 +11,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/core/edit"
 	"openplot/core/number"
+	"openplot/core/ready"
 	"openplot/store"
 )
 
@@ -196,7 +196,7 @@ func (s *Server) pagesScreen(c *gin.Context, status int, v pagesView) {
 		}
 	}
 	v.User, v.Site, v.Role, v.Live = user(c), st, st.Role, s.Hosts.Public(st.Slug)+"/"
-	v.New.Ready = cmp.Or(v.New.Ready, edit.ReadyPages[0].ID)
+	v.New.Ready = cmp.Or(v.New.Ready, ready.Pages[0].ID)
 	v.New.Parents = parentsFor(store.Tree(infos), "", v.New.Parent)
 	v.Ready = readyView(st, v.New.Ready)
 	s.screen(c, status, "pages", v)

@@ -7,7 +7,7 @@ import (
 	"testing"
 	"time"
 
-	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/store"
 )
 
@@ -50,8 +50,8 @@ func BenchmarkPublish(b *testing.B) {
 	p := begin(b)
 	ids := []string{}
 	for i := range 100 {
-		ready := edit.ReadyPages[1+i%(len(edit.ReadyPages)-1)]
-		page, err := edit.NewPage(ready.ID, fmt.Sprintf("Page %03d", i), nil, store.NewID, nil)
+		of := ready.Pages[1+i%(len(ready.Pages)-1)]
+		page, err := ready.NewPage(of.ID, fmt.Sprintf("Page %03d", i), nil, store.NewID, nil)
 		if err != nil {
 			b.Fatal(err)
 		}

@@ -16,6 +16,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/element"
+	"openplot/core/ready"
 	"openplot/icons"
 	"openplot/origin"
 )
@@ -40,7 +41,7 @@ func keycaps(keys []string) (out [][]string) {
 // gives them by name.
 func parseTemplates(served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return edit.Purposes[1:] }, "input": input, "keycaps": keycaps, "kinds": blockKinds,
+		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return ready.Purposes[1:] }, "input": input, "keycaps": keycaps, "kinds": blockKinds,
 		"static": served.address, "modules": served.modules,
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "templates/parts/*.html")

@@ -6,8 +6,10 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/core/rights"
 	"openplot/store"
 )
@@ -52,8 +54,8 @@ func (s *Server) wornViews(c *gin.Context, st *store.Site) (out []wornView, err 
 	for _, k := range kept {
 		out = append(out, worn(k.ID, k.Name, k.House.Fonts.Heading, &k.House, true))
 	}
-	for i := range edit.ReadyHouses {
-		r := &edit.ReadyHouses[i]
+	for i := range ready.Houses {
+		r := &ready.Houses[i]
 		h := r.House()
 		out = append(out, worn(r.ID, r.Name, r.Hint, &h, false))
 	}
@@ -62,8 +64,8 @@ func (s *Server) wornViews(c *gin.Context, st *store.Site) (out []wornView, err 
 
 // findHouse gives a house style to try on, as it would be on the site.
 func (s *Server) findHouse(c *gin.Context, st *store.Site, id string) (doc.House, error) {
-	if r := edit.FindReadyHouse(id); r != nil {
-		return edit.TakeHouse(st.House, r.House())
+	if r := ready.FindHouse(id); r != nil {
+		return carry.TakeHouse(st.House, r.House())
 	}
 	kept, err := s.Store.KeptHouses(c, st.ID)
 	if err != nil {
@@ -73,7 +75,7 @@ func (s *Server) findHouse(c *gin.Context, st *store.Site, id string) (doc.House
 	if i < 0 {
 		return doc.House{}, doc.Problemf("House style", "isn't kept here any more; choose another one")
 	}
-	return edit.TakeHouse(st.House, kept[i].House)
+	return carry.TakeHouse(st.House, kept[i].House)
 }
 
 // worn gives the site in the house style that the request tries on, if it does.
@@ -121,7 +123,7 @@ func (s *Server) takeHouse(c *gin.Context) {
 		err = s.Store.KeepSiteVersion(c, st.ID, user(c).ID, store.Before, "Before another house style")
 	}
 	if err == nil {
-		err = s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return edit.TakeHouse(was, h) })
+		err = s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return carry.TakeHouse(was, h) })
 	}
 	s.houseDone(c, command, err)
 }
@@ -130,7 +132,7 @@ func (s *Server) takeHouse(c *gin.Context) {
 func (s *Server) keepHouse(c *gin.Context) {
 	st := siteOf(c)
 	command := edit.HouseCommand{Op: "house.keep", Value: c.PostForm("name")}
-	name, err := edit.HouseName(command.Value)
+	name, err := ready.HouseName(command.Value)
 	if err == nil {
 		err = s.Store.KeepHouse(c, st.ID, name, st.House)
 	}

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"openplot/core/edit"
+	"openplot/core/ready"
 )
 
 func TestTryingAHouseStyleOn(t *testing.T) {
@@ -20,7 +21,7 @@ func TestTryingAHouseStyleOn(t *testing.T) {
 	) {
 		t.Errorf("%d, version %d: trying on keeps nothing", status, v)
 	}
-	meadow := edit.FindReadyHouse("ready:meadow").House()
+	meadow := ready.FindHouse("ready:meadow").House()
 	for _, path := range []string{"/sites/skerry/pages/home/canvas", housePath + "/specimen"} {
 		_, plain, _ := d.get(path)
 		_, dressed, _ := d.get(path + "?house=ready:meadow")

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/rights"
@@ -58,7 +59,7 @@ func TestEveryWayToASitesData(t *testing.T) {
 		}},
 		"blocks": {rights.See, func(q *person) bool {
 			_, text, _ := q.get("/sites/skerry/pages/berths/copy?select=s2")
-			return strings.Contains(text, edit.ClipHead)
+			return strings.Contains(text, carry.ClipHead)
 		}},
 	}
 	id := p.userID("stranger@example.org")

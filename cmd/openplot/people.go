@@ -13,7 +13,7 @@ import (
 	"golang.org/x/term"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/store"
 )
 
@@ -80,11 +80,11 @@ func siteCommand(ctx context.Context, st *store.Store, args []string) error {
 	if op != "add" || len(rest) != 3 {
 		return errUsage
 	}
-	s, err := edit.NewSite(rest[0], rest[1], store.NewID)
+	s, err := ready.NewSite(rest[0], rest[1], store.NewID)
 	if err != nil {
 		return err
 	}
-	home, err := edit.NewHome(s.Name, store.NewID)
+	home, err := ready.NewHome(s.Name, store.NewID)
 	if err != nil {
 		return err
 	}

@@ -44,7 +44,7 @@ func TestBetween(t *testing.T) {
 		},
 		"apart": {sec("s1", said("a", "#000000")), sec("s2", said("b", "#000000")), "", "", ""},
 	} {
-		p := ready(t, lib, s, &doc.Page{ID: "p", Sections: []*doc.Section{tt.above, tt.below}}, 320, 640, 1280)
+		p := prepared(t, lib, s, &doc.Page{ID: "p", Sections: []*doc.Section{tt.above, tt.below}}, 320, 640, 1280)
 		got, err := check.Between(t.Context(), p.Parts[0], p.Parts[1])
 		if err != nil {
 			t.Fatal(err)

@@ -106,7 +106,7 @@ func TestOverlappingDesigns(t *testing.T) {
 				}
 			}
 		}
-		p := ready(t, lib, s, &doc.Page{ID: "p", Title: "Test", Sections: []*doc.Section{sec}})
+		p := prepared(t, lib, s, &doc.Page{ID: "p", Title: "Test", Sections: []*doc.Section{sec}})
 		p.Parts[0].Pixels = tones
 		found, err := check.Section(t.Context(), p.Parts[0])
 		if err != nil {

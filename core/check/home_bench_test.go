@@ -14,7 +14,7 @@ func BenchmarkHomeBySection(b *testing.B) {
 	for _, n := range demo.PictureNames() {
 		ids[n] = n
 	}
-	page := ready(b, lib, s, demo.Home(ids))
+	page := prepared(b, lib, s, demo.Home(ids))
 	for _, part := range page.Parts {
 		if _, err := check.Section(b.Context(), part); err != nil { // words are shaped once
 			b.Fatal(err)

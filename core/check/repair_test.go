@@ -31,7 +31,7 @@ func TestRepairs(t *testing.T) {
 		"order":      {grid(onPhone(put(words("a", short), 1, 6, 1, 2), 1, 4, 5, 2), onPhone(put(words("b", short), 1, 6, 3, 2), 1, 4, 1, 2))},
 	} {
 		p := &doc.Page{ID: "p", Name: "Test", Title: "Test", Description: "A page", Sections: sections}
-		page := ready(t, lib, s, p)
+		page := prepared(t, lib, s, p)
 		before := check.All(page)
 		mended := false
 		for i := range before {
@@ -49,7 +49,7 @@ func TestRepairs(t *testing.T) {
 				t.Errorf("%s, %s: %v", rule, r.Label, err)
 				continue
 			}
-			after := check.All(ready(t, lib, s, done.Page))
+			after := check.All(prepared(t, lib, s, done.Page))
 			if mended = check.Mends(&before[i], before, after); !mended {
 				t.Errorf("%s, %s: %s", rule, r.Label, told(after))
 			}

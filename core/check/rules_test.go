@@ -38,8 +38,8 @@ func builder(s *doc.Site) *element.Builder {
 	}}
 }
 
-// ready makes a page ready to be checked.
-func ready(t testing.TB, lib *shape.Library, s *doc.Site, p *doc.Page, at ...int) *check.Page {
+// prepared makes a page ready to be checked.
+func prepared(t testing.TB, lib *shape.Library, s *doc.Site, p *doc.Page, at ...int) *check.Page {
 	t.Helper()
 	b := builder(s)
 	b.On(p)
@@ -285,7 +285,7 @@ func TestRules(t *testing.T) {
 		for _, tt := range tests {
 			p := &doc.Page{ID: "p", Name: "Test", Title: "Test", Sections: tt.sections}
 			var got []check.Finding
-			for _, f := range check.All(ready(t, lib, s, p)) {
+			for _, f := range check.All(prepared(t, lib, s, p)) {
 				if f.ID == rule && (tt.part == "" || f.Part == tt.part) {
 					got = append(got, f)
 				}

@@ -227,7 +227,7 @@ func TestSeededFaults(t *testing.T) {
 			f.to = a - 1
 		}
 		var best *check.Finding
-		all := check.All(ready(t, lib, s, f.page))
+		all := check.All(prepared(t, lib, s, f.page))
 		for k := range all {
 			if all[k].ID == f.rule && (best == nil || off(&all[k], f) < off(best, f)) {
 				best = &all[k]
@@ -242,7 +242,7 @@ func TestSeededFaults(t *testing.T) {
 		default:
 			found, exact = found+1, exact+1
 		}
-		for _, f := range check.All(ready(t, lib, s, soundPage(rand.New(rand.NewPCG(uint64(i), 15))), every8...)) {
+		for _, f := range check.All(prepared(t, lib, s, soundPage(rand.New(rand.NewPCG(uint64(i), 15))), every8...)) {
 			if f.Severity > check.Hint {
 				flagged++
 				missed = append(missed, fmt.Sprintf("%d, clean: %s at %v", i, f.Title(func(id string) string { return id }), f.Ranges))

@@ -5,7 +5,7 @@ import (
 
 	"openplot/core/check"
 	"openplot/core/doc"
-	"openplot/core/edit"
+	"openplot/core/ready"
 	"openplot/core/shape"
 	"openplot/demo"
 	"openplot/store"
@@ -20,8 +20,8 @@ func shipped(t *testing.T, s *doc.Site) []*doc.Page {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, r := range edit.ReadyPages {
-		p, err := edit.NewPage(r.ID, "Ready "+r.ID, nil, store.NewID, nil)
+	for _, r := range ready.Pages {
+		p, err := ready.NewPage(r.ID, "Ready "+r.ID, nil, store.NewID, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -47,7 +47,7 @@ func said(p *doc.Page, id string) string {
 // other sites' pages.
 func sound(t *testing.T, lib *shape.Library, s *doc.Site, p *doc.Page, at ...int) {
 	t.Helper()
-	page := ready(t, lib, s, p, at...)
+	page := prepared(t, lib, s, p, at...)
 	ids := map[string]string{}
 	for _, n := range demo.PictureNames() {
 		ids[n] = n
@@ -76,15 +76,15 @@ func TestNothingThatShipsIsBroken(t *testing.T) {
 	for _, p := range demo.Pages(ids) {
 		t.Run(p.Page.Name, func(t *testing.T) { sound(t, lib, s, p.Page) })
 	}
-	for i := range edit.ReadyHouses {
+	for i := range ready.Houses {
 		s := demo.Site()
-		s.House = edit.ReadyHouses[i].House()
+		s.House = ready.Houses[i].House()
 		var at []int // all of the first, some of the others
 		for w := check.Widths.From; w <= check.Widths.To && i > 0; w += 32 {
 			at = append(at, w)
 		}
 		for _, p := range shipped(t, s) {
-			t.Run(edit.ReadyHouses[i].Name+", "+p.Name, func(t *testing.T) { sound(t, lib, s, p, at...) })
+			t.Run(ready.Houses[i].Name+", "+p.Name, func(t *testing.T) { sound(t, lib, s, p, at...) })
 		}
 	}
 }
@@ -92,10 +92,10 @@ func TestNothingThatShipsIsBroken(t *testing.T) {
 func benchmark(b *testing.B, blocks int) {
 	lib, s := library(b), demo.Site()
 	p := demo.Sample(blocks)
-	check.All(ready(b, lib, s, p)) // words are shaped once
+	check.All(prepared(b, lib, s, p)) // words are shaped once
 	b.ReportAllocs()
 	for b.Loop() {
-		check.All(ready(b, lib, s, p))
+		check.All(prepared(b, lib, s, p))
 	}
 }
 

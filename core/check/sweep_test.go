@@ -15,7 +15,7 @@ func TestCheckEndsWithItsContext(t *testing.T) {
 	for _, n := range demo.PictureNames() {
 		ids[n] = n
 	}
-	page := ready(t, library(t), demo.Site(), demo.Home(ids))
+	page := prepared(t, library(t), demo.Site(), demo.Home(ids))
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
 	for i, part := range page.Parts {

@@ -263,7 +263,7 @@ type Site struct {
 	Facts Facts  `json:"facts"`
 	// Language is what the words are in (BCP 47); "" is English.
 	Language string `json:"language,omitempty"`
-	// Business is the kind of business it is for, as edit.Businesses has them; "" is any.
+	// Business is the kind of business it is for, as ready.Businesses has them; "" is any.
 	Business string `json:"business,omitempty"`
 	// SharePicture is the id of the medium that links to its pages are shown with where a page
 	// has none of its own; Icon is what browsers show beside its name.

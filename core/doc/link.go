@@ -1,6 +1,8 @@
 package doc
 
-import "strings"
+import (
+	"strings"
+)
 
 // newTab ends a link that opens in a new tab, after a space, as HTML calls that (the target
 // attribute). No address has a space in it.

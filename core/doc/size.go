@@ -71,3 +71,13 @@ func (w Words) runes() (n int) {
 	}
 	return n
 }
+
+// MaxColours is how many colours a palette holds at most, its roles included.
+const MaxColours = 40
+
+// MaxFamilies is how many families of its own a site has at most.
+const MaxFamilies = 20
+
+// MaxSteps is how many steps of spacing, of corners or of lines there are at most, and
+// how many text styles.
+const MaxSteps = 40

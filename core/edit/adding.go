@@ -1,12 +1,12 @@
 package edit
 
 import (
-	"openplot/core/value"
 	"slices"
 
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/place"
+	"openplot/core/value"
 )
 
 // into gives the section or container that the command puts a block into.

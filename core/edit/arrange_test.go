@@ -7,6 +7,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit/edittest"
+	"openplot/core/ready"
 )
 
 // blockIDs gives the ids of all blocks but the stacks that an arrangement made.
@@ -51,7 +52,7 @@ func TestArrangingLosesNoBlock(t *testing.T) {
 
 func TestSeriesItemsSayTheirOwn(t *testing.T) {
 	e := env()
-	p := &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{Presets[0].make(e.NewID, nil)}}
+	p := &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{ready.Presets[0].Make(e.NewID, nil)}}
 	do := func(c Command) {
 		t.Helper()
 		c.Zone = "desktop"

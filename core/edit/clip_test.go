@@ -6,41 +6,43 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
+	"openplot/core/ready"
 )
 
 // What is copied and pasted is the same but for its ids, beside what is selected, whatever
 // kind it is and wherever it comes from.
 func TestCopyAndPaste(t *testing.T) {
-	for i := range Presets {
+	for i := range ready.Presets {
 		e := env()
 		e.HasIcon = func(string) bool { return true }
-		r, err := Apply(&doc.Page{ID: "p"}, Command{Op: "section.add", Preset: Presets[i].ID}, e)
+		r, err := Apply(&doc.Page{ID: "p"}, Command{Op: "section.add", Preset: ready.Presets[i].ID}, e)
 		if err != nil {
 			t.Fatal(err)
 		}
 		page := r.Page
 		sec := page.Sections[0]
-		text, err := Copy(page, []string{sec.ID})
-		if err != nil || !strings.HasPrefix(text, ClipHead+"\n") {
+		text, err := carry.Copy(page, []string{sec.ID})
+		if err != nil || !strings.HasPrefix(text, carry.ClipHead+"\n") {
 			t.Fatal(err)
 		}
 		r, err = Apply(page, Command{Op: "paste", Node: sec.ID, Value: text}, e)
 		if err != nil {
-			t.Errorf("%s: %v", Presets[i].ID, err)
+			t.Errorf("%s: %v", ready.Presets[i].ID, err)
 			continue
 		}
 		if len(r.Page.Sections) != 2 || r.Select != r.Page.Sections[1].ID {
-			t.Fatalf("%s: %d sections", Presets[i].ID, len(r.Page.Sections))
+			t.Fatalf("%s: %d sections", ready.Presets[i].ID, len(r.Page.Sections))
 		}
 		if a, b := unnamed(t, sec), unnamed(t, r.Page.Sections[1]); a != b {
-			t.Errorf("%s is pasted as\n%s\nwant\n%s", Presets[i].ID, b, a)
+			t.Errorf("%s is pasted as\n%s\nwant\n%s", ready.Presets[i].ID, b, a)
 		}
 		ids := map[string]bool{}
 		for _, s := range r.Page.Sections {
 			s.Walk(func(b *doc.Block) {
 				if ids[b.ID] {
-					t.Errorf("%s: two blocks are %s", Presets[i].ID, b.ID)
+					t.Errorf("%s: two blocks are %s", ready.Presets[i].ID, b.ID)
 				}
 				ids[b.ID] = true
 			})
@@ -82,7 +84,7 @@ func unnamed(t *testing.T, s *doc.Section) string {
 func TestBlocksArePastedInPlace(t *testing.T) {
 	e := env()
 	p, ids := gridOf(t, e, [4]int{2, 3, 4, 2}, [4]int{6, 4, 6, 3}, [4]int{1, 12, 1, 2})
-	text, err := Copy(p, ids[:2])
+	text, err := carry.Copy(p, ids[:2])
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -122,12 +124,12 @@ func TestHostileClipboards(t *testing.T) {
 		{"nothing", "", "copy some first"},
 		{"other text", "Dear all,\nthe boat", "copy some first"},
 		{"another version", "Open Plot blocks, format 9\n{}", "another version"},
-		{"cut off", ClipHead + "\n{\"blocks\":[{\"id\":\"b1\",\"ki", "can't be read"},
-		{"no blocks", ClipHead + "\n{}", "copy some first"},
-		{"null", ClipHead + "\n{\"blocks\":[null]}", "doesn't know"},
-		{"a kind of its own", ClipHead + "\n{\"blocks\":[{\"id\":\"b\",\"kind\":\"hologram\",\"content\":{}}]}", "hologram"},
-		{"too deep", ClipHead + "\n{\"blocks\":[" + deep + "]}", "deep"},
-		{"a Series without a design", ClipHead + "\n{\"blocks\":[{\"id\":\"b\",\"kind\":\"series\",\"content\":{}}]}", "designs"},
+		{"cut off", carry.ClipHead + "\n{\"blocks\":[{\"id\":\"b1\",\"ki", "can't be read"},
+		{"no blocks", carry.ClipHead + "\n{}", "copy some first"},
+		{"null", carry.ClipHead + "\n{\"blocks\":[null]}", "doesn't know"},
+		{"a kind of its own", carry.ClipHead + "\n{\"blocks\":[{\"id\":\"b\",\"kind\":\"hologram\",\"content\":{}}]}", "hologram"},
+		{"too deep", carry.ClipHead + "\n{\"blocks\":[" + deep + "]}", "deep"},
+		{"a Series without a design", carry.ClipHead + "\n{\"blocks\":[{\"id\":\"b\",\"kind\":\"series\",\"content\":{}}]}", "designs"},
 	} {
 		_, err := Apply(p, Command{Op: "paste", Node: ids[0], Value: c.text}, e)
 		var problem *doc.Problem
@@ -135,7 +137,7 @@ func TestHostileClipboards(t *testing.T) {
 			t.Errorf("%s: %v", c.name, err)
 		}
 	}
-	text := ClipHead + `
+	text := carry.ClipHead + `
 {"blocks":[{"id":"` + ids[0] + `","kind":"button","style":{"background":{"desktop":"url(javascript:x)","nowhere":"#fff"},"nonsense":{"desktop":"1"},"color":{"desktop":"$no-such-token"}},
  "place":{"desktop":{"column":99,"span":99,"row":-5,"rows":9999,"layer":400},"nowhere":{"column":1}},"hidden":{"nowhere":true},
  "content":{"link":"javascript:alert(1)","picture":"of-another-site","words":[[{"text":"go\u0000","link":"javascript:x","colour":"url(x)","item":"square","depth":9,"as":"script"}]],"values":{"icon":"../../etc"}}}]}`
@@ -153,7 +155,7 @@ func TestHostileClipboards(t *testing.T) {
 	if at := b.Place["desktop"]; checkPlace(at, 12) != nil {
 		t.Errorf("%+v", at)
 	}
-	if _, err := Copy(p, []string{"gone"}); err == nil {
+	if _, err := carry.Copy(p, []string{"gone"}); err == nil {
 		t.Error("what is gone was copied")
 	}
 }
@@ -173,7 +175,7 @@ func TestLooksAreTaken(t *testing.T) {
 	set(ids[0], "font-size", "22px")
 	set(ids[0], "margin-top", "40px")
 	set(ids[1], "border-radius", "8px")
-	look, err := CopyLook(p, ids[0], e.Site.Zones, 0)
+	look, err := carry.CopyLook(p, ids[0], e.Site.Zones, 0)
 	if err != nil {
 		t.Fatal(err)
 	}

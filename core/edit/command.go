@@ -8,12 +8,12 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"unicode"
-	"unicode/utf8"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/number"
+	"openplot/core/ready"
 	"openplot/core/rights"
 )
 
@@ -68,7 +68,7 @@ func (c Command) Stocks() (out []string) {
 	if c.Op != "section.add" {
 		return out
 	}
-	if p := FindPreset(c.Preset); p != nil && p.Stock != "" {
+	if p := ready.FindPreset(c.Preset); p != nil && p.Stock != "" {
 		out = append(out, p.Stock)
 	}
 	return out
@@ -97,7 +97,7 @@ func Parse(b []byte) (Command, error) {
 	if len(b) > MaxCommand {
 		return c, doc.Problemf("Edit", "is larger than 1 MB; make it in smaller parts")
 	}
-	if err := countValues(b, fewValues); errors.Is(err, errMuch) {
+	if err := carry.CountValues(b, carry.FewValues); errors.Is(err, carry.ErrMuch) {
 		return c, doc.Problemf("Edit", "holds too much; make it in smaller parts")
 	}
 	d := json.NewDecoder(bytes.NewReader(b))
@@ -312,35 +312,4 @@ func (e *editing) kind() doc.Kind {
 		return e.block.Kind
 	}
 	return "section"
-}
-
-// textLines checks text of several lines.
-func textLines(field, v string, limit int) (string, error) {
-	lines := strings.Split(strings.ReplaceAll(strings.TrimSpace(v), "\r\n", "\n"), "\n")
-	for i, l := range lines {
-		var err error
-		if lines[i], err = text(field, l, 300); err != nil {
-			return "", err
-		}
-	}
-	if len(lines) > limit {
-		return "", doc.Problemf(field, "has %d lines; write at most %d", len(lines), limit)
-	}
-	return strings.Join(lines, "\n"), nil
-}
-
-// text checks a line of text: valid, of a bounded length, without control
-// characters.
-func text(field, v string, limit int) (string, error) {
-	v = strings.TrimSpace(v)
-	if !utf8.ValidString(v) {
-		return "", doc.Problemf(field, "isn't valid UTF-8 text; enter it again")
-	}
-	if n := utf8.RuneCountInString(v); n > limit {
-		return "", doc.Problemf(field, "has %d characters; write at most %d", n, limit)
-	}
-	if strings.ContainsFunc(v, unicode.IsControl) {
-		return "", doc.Problemf(field, "holds control characters; write it on one line")
-	}
-	return v, nil
 }

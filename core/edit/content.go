@@ -1,13 +1,14 @@
 package edit
 
 import (
-	"openplot/core/value"
 	"slices"
 	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/settings"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // content is what the block says, in the item it was pointed at.
@@ -100,13 +101,13 @@ func (e *editing) read(f *element.Field) (string, error) {
 	v := strings.TrimSpace(e.c.Value)
 	switch f.Type {
 	case element.Line:
-		return text(f.Label, v, 300)
+		return doc.Line(f.Label, v, 300)
 	case element.Prose:
-		return text(f.Label, strings.Join(strings.Fields(v), " "), 1000)
+		return doc.Line(f.Label, strings.Join(strings.Fields(v), " "), 1000)
 	case element.Lines:
-		return textLines(f.Label, v, 100)
+		return doc.Lines(f.Label, v, 100)
 	case element.Address:
-		return CheckLink(v)
+		return settings.CheckLink(v)
 	case element.PictureID:
 		return v, e.medium(f.Label, v, doc.PictureMedium)
 	case element.VideoID:
@@ -188,7 +189,7 @@ func readCells(f *element.Field, v string) (string, error) {
 		widest = max(widest, len(cells))
 		for k, c := range cells {
 			var err error
-			if cells[k], err = text(f.Label, c, 300); err != nil {
+			if cells[k], err = doc.Line(f.Label, c, 300); err != nil {
 				return "", err
 			}
 		}

@@ -8,6 +8,8 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/ready"
+	"openplot/core/settings"
 )
 
 // oneOf gives a page with one block of a kind, and its id.
@@ -110,22 +112,22 @@ func TestFieldsKeepWhatIsEntered(t *testing.T) {
 }
 
 func TestFacts(t *testing.T) {
-	f, err := ReadFacts(doc.Facts{Address: " 1 North Steps \r\n Harbour ", Mail: "office@skerry.example"}, nil, "")
+	f, err := settings.ReadFacts(doc.Facts{Address: " 1 North Steps \r\n Harbour ", Mail: "office@skerry.example"}, nil, "")
 	if err != nil || f.Address != "1 North Steps\nHarbour" {
 		t.Errorf("%+v, %v", f, err)
 	}
 	for _, bad := range []doc.Facts{{Mail: "nobody"}, {Mail: "a b@c.d"}, {Phone: strings.Repeat("1", 300)}, {Hours: strings.Repeat("x\n", 40)}} {
 		var problem *doc.Problem
-		if _, err := ReadFacts(bad, nil, ""); !errors.As(err, &problem) {
+		if _, err := settings.ReadFacts(bad, nil, ""); !errors.As(err, &problem) {
 			t.Errorf("%+v gives %v", bad, err)
 		}
 	}
 }
 
 func TestNewPage(t *testing.T) {
-	for _, r := range ReadyPages {
+	for _, r := range ready.Pages {
 		e := env()
-		p, err := NewPage(r.ID, " Fares ", nil, e.NewID, nil)
+		p, err := ready.NewPage(r.ID, " Fares ", nil, e.NewID, nil)
 		if err != nil || p.Name != "Fares" || len(p.Sections) != len(r.Sections) {
 			t.Errorf("%s: %v", r.ID, err)
 		}
@@ -141,7 +143,7 @@ func TestNewPage(t *testing.T) {
 	}
 	for _, bad := range [][2]string{{"home", ""}, {"nope", "X"}} {
 		var problem *doc.Problem
-		if _, err := NewPage(bad[0], bad[1], nil, env().NewID, nil); !errors.As(err, &problem) {
+		if _, err := ready.NewPage(bad[0], bad[1], nil, env().NewID, nil); !errors.As(err, &problem) {
 			t.Errorf("%v gives %v", bad, err)
 		}
 	}

@@ -10,9 +10,12 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit/edittest"
 	"openplot/core/element"
+	"openplot/core/ready"
+	"openplot/core/settings"
 	"openplot/core/style"
 )
 
@@ -31,14 +34,14 @@ func env() Env {
 
 func page(e Env) *doc.Page {
 	sections := edittest.Sections(e.NewID)
-	return &doc.Page{ID: "p1", Name: "Home", Title: "Home", Sections: append([]*doc.Section{Presets[0].make(e.NewID, nil)}, sections...)}
+	return &doc.Page{ID: "p1", Name: "Home", Title: "Home", Sections: append([]*doc.Section{ready.Presets[0].Make(e.NewID, nil)}, sections...)}
 }
 
 // someOf gives a page with two ready-made sections and one that holds blocks of some
 // kinds.
 func someOf(r *rand.Rand, e Env) *doc.Page {
 	p := &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
-	p.Sections = append(p.Sections, Presets[r.IntN(len(Presets))].make(e.NewID, nil), edittest.Sections(e.NewID)[r.IntN(3)])
+	p.Sections = append(p.Sections, ready.Presets[r.IntN(len(ready.Presets))].Make(e.NewID, nil), edittest.Sections(e.NewID)[r.IntN(3)])
 	s := &doc.Section{ID: e.NewID("s"), Name: "Kinds", Arrangement: []doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}[r.IntN(3)]}
 	for i := range 4 {
 		b := element.Start(doc.Kinds[r.IntN(len(doc.Kinds))]).Anew(e.NewID)
@@ -70,7 +73,7 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 		Op:   ops[r.IntN(len(ops))],
 		Zone: e.Site.Zones[r.IntN(3)].ID,
 		DX:   r.IntN(7) - 3, DY: r.IntN(7) - 3, Hide: r.IntN(2) == 0,
-		Preset: Presets[r.IntN(len(Presets))].ID,
+		Preset: ready.Presets[r.IntN(len(ready.Presets))].ID,
 		Kind:   doc.Kinds[r.IntN(len(doc.Kinds))],
 	}
 	nodes := []string{"nothing"}
@@ -134,9 +137,9 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 	case "entry.set":
 		c.At, c.Setting = 0, pick("label", "cells", "link", "icon", "picture")
 	case "paste":
-		c.Value, _ = Copy(p, []string{nodes[r.IntN(len(nodes))]})
+		c.Value, _ = carry.Copy(p, []string{nodes[r.IntN(len(nodes))]})
 	case "look":
-		c.Value, _ = CopyLook(p, nodes[r.IntN(len(nodes))], e.Site.Zones, r.IntN(3))
+		c.Value, _ = carry.CopyLook(p, nodes[r.IntN(len(nodes))], e.Site.Zones, r.IntN(3))
 	}
 	return c
 }
@@ -444,7 +447,7 @@ func TestParseWordsOfHostileHTML(t *testing.T) {
 					t.Errorf("%s gives a %s", in, n.Tag)
 				}
 				for _, a := range n.Attrs {
-					if _, err := CheckLink(a.Value); a.Name == "href" && err != nil || strings.HasPrefix(a.Name, "on") || a.Name == "style" || a.Name == "src" {
+					if _, err := settings.CheckLink(a.Value); a.Name == "href" && err != nil || strings.HasPrefix(a.Name, "on") || a.Name == "style" || a.Name == "src" {
 						t.Errorf("%s gives %s=%s", in, a.Name, a.Value)
 					}
 				}
@@ -468,30 +471,13 @@ func FuzzParseWords(f *testing.F) {
 		for _, p := range w {
 			for _, r := range p {
 				if r.Link != "" {
-					if _, err := CheckLink(r.Link); err != nil {
+					if _, err := settings.CheckLink(r.Link); err != nil {
 						t.Errorf("%q kept the link %q", s, r.Link)
 					}
 				}
 			}
 		}
 	})
-}
-
-func TestCheckLink(t *testing.T) {
-	for _, ok := range []string{"", "/fares", "/fares#prices", "#crew", "https://example.org/a?b=c", "mailto:a@example.org", "tel:+15550142"} {
-		if got, err := CheckLink(ok); err != nil || got != ok {
-			t.Errorf("%q: %q, %v", ok, got, err)
-		}
-	}
-	for _, bad := range []string{
-		"fares", "javascript:alert(1)", "JAVASCRIPT:alert(1)", "data:text/html,x", "//evil.example", "https:///x",
-		`https://a"b`, "mailto:", "/a b", "vbscript:x", "\x01javascript:x",
-		strings.Repeat("/a", 4000),
-	} {
-		if _, err := CheckLink(bad); err == nil {
-			t.Errorf("%q was taken", bad)
-		}
-	}
 }
 
 func TestZonesDoNotTouchEachOther(t *testing.T) {

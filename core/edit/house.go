@@ -19,9 +19,6 @@ type HouseCommand struct {
 	Value string `json:"value,omitempty"`
 }
 
-// MaxColours is how many colours a palette holds at most, its roles included.
-const MaxColours = 40
-
 // ApplyHouse carries out a command on a house style and gives the new one; the one
 // given isn't changed. Errors are *doc.Problem.
 func ApplyHouse(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
@@ -80,7 +77,7 @@ func renameColour(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	if w == nil || slices.Contains(doc.Roles, c.Token) {
 		return h, doc.Problemf("Colour", "%.40q can't be renamed; only colours added by hand can", c.Token)
 	}
-	name, err := text("Name", c.Name, 40)
+	name, err := doc.Line("Name", c.Name, 40)
 	if err != nil || name == "" {
 		return h, doc.Problemf("Name", "write 1 to 40 characters")
 	}
@@ -147,15 +144,15 @@ func readColour(field, value string) (string, error) {
 var notToken = regexp.MustCompile(`[^a-z0-9]+`)
 
 func addColour(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
-	name, err := text("Name", c.Name, 40)
+	name, err := doc.Line("Name", c.Name, 40)
 	if err != nil {
 		return h, err
 	}
 	if name == "" {
 		return h, doc.Problemf("Name", "is missing: say what the colour is for, such as Buoy red")
 	}
-	if len(h.Palette) >= MaxColours {
-		return h, doc.Problemf("Palette", "has %d colours already, the most there can be", MaxColours)
+	if len(h.Palette) >= doc.MaxColours {
+		return h, doc.Problemf("Palette", "has %d colours already, the most there can be", doc.MaxColours)
 	}
 	v, err := readColour(name, c.Value)
 	if err != nil {
@@ -179,9 +176,6 @@ func freshToken(name, fallback string, taken func(string) bool) string {
 	return token
 }
 
-// MaxFamilies is how many families of its own a site has at most.
-const MaxFamilies = 20
-
 // addFamily makes it known that the site has files of a family, or sets anew what stands
 // in for it.
 func addFamily(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
@@ -196,8 +190,8 @@ func addFamily(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 		own.Generic = c.Value
 		return h, nil
 	}
-	if len(h.Own) >= MaxFamilies {
-		return h, doc.Problemf("Family", "can't be added: %d of a site's own are the most there can be", MaxFamilies)
+	if len(h.Own) >= doc.MaxFamilies {
+		return h, doc.Problemf("Family", "can't be added: %d of a site's own are the most there can be", doc.MaxFamilies)
 	}
 	h.Own = append(h.Own, doc.OwnFamily{Name: c.Name, Generic: c.Value})
 	return h, nil

@@ -1,43 +1,21 @@
 package edit
 
 import (
-	"encoding/json"
 	"maps"
 	"slices"
 	"strings"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/style"
 )
-
-// CopyLook writes what holds for a node of what it, or a wider zone for it, sets in a zone, as
-// JSON: values by the settings' names. Errors are *doc.Problem.
-func CopyLook(p *doc.Page, node string, zones doc.Zones, zone int) (string, error) {
-	var from doc.Style
-	id, _ := doc.SplitItem(node)
-	if s, _ := p.Section(id); s != nil {
-		from = s.Style
-	} else if _, b := p.Block(id); b != nil {
-		from = b.Style
-	} else {
-		return "", doc.Problemf("Selection", "%.40q isn't on this page any more", node)
-	}
-	look := map[string]string{}
-	for name, zoned := range from {
-		if v, _, ok := zoned.Resolve(zones, zone); ok {
-			look[name] = v
-		}
-	}
-	b, err := json.Marshal(look)
-	return string(b), err
-}
 
 // takeLook gives a section or a block the look of another: of the settings that both have,
 // those that the other sets are set, and those that it doesn't follow again. Where it stands
 // stays.
 func (e *editing) takeLook() ([]Step, error) {
 	var look map[string]string
-	if err := unpack([]byte(e.c.Value), &look, fewValues, "Look"); err != nil {
+	if err := carry.Unpack([]byte(e.c.Value), &look, carry.FewValues, "Look"); err != nil {
 		return nil, doc.Problemf("Look", "can't be read: copy it again")
 	}
 	now := e.section.Style

@@ -7,7 +7,6 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/style"
-	"openplot/core/value"
 )
 
 // Measure is a number of a house style that can be set by itself.
@@ -111,66 +110,10 @@ func inAll(z doc.Zoned[float64], zones doc.Zones, usual float64) doc.Zoned[float
 	return out
 }
 
-// Pick is a choice of a house style among its own values.
-type Pick struct {
-	Name   string // such as "links.colour"
-	Group  string // that of the Measures it stands with
-	Label  string
-	Value  string // a token, or ""
-	Usual  string // what "" stands for, in words; "" where it can't be
-	Offers []style.Offer
-	set    func(h *doc.House, token string)
-}
-
-// Picks lists the choices of a house style.
-func Picks(h *doc.House) []Pick {
-	b := h.ButtonLook()
-	var colours, corners []style.Offer
-	for _, w := range h.Palette {
-		colours = append(colours, style.Offer{Name: w.Name, Value: w.Token, Colour: w.Value})
-	}
-	for _, s := range h.Corners {
-		corners = append(corners, style.Offer{Name: s.Name, Value: s.Token})
-	}
-	return []Pick{
-		{
-			Name: "page.ground", Group: "Page", Label: "Page background", Value: h.PageGround, Usual: "Ground", Offers: colours,
-			set: func(h *doc.House, t string) { h.PageGround = t },
-		},
-		{
-			Name: "buttons.corners", Group: "Buttons", Label: "Corner radius", Value: b.Corners, Offers: corners,
-			set: func(h *doc.House, t string) { h.Buttons = h.ButtonLook(); h.Buttons.Corners = t },
-		},
-		{
-			Name: "links.colour", Group: "Links", Label: "Colour", Value: h.Links.Colour, Usual: "Inherit", Offers: colours,
-			set: func(h *doc.House, t string) { h.Links.Colour = t },
-		},
-		{
-			Name: "links.hover", Group: "Links", Label: "Hover colour", Value: h.Links.Hover, Usual: "Inherit", Offers: colours,
-			set: func(h *doc.House, t string) { h.Links.Hover = t },
-		},
-		{
-			Name: "forms.look", Group: "Form fields", Label: "Look", Value: h.Forms.Look, Usual: "Box", Offers: []style.Offer{
-				{Name: "Filled", Value: value.Filled}, {Name: "Line below", Value: value.Below},
-			},
-			set: func(h *doc.House, v string) { h.Forms.Look = v },
-		},
-		{
-			Name: "forms.corners", Group: "Form fields", Label: "Corner radius", Value: h.Forms.Corners, Usual: "4 px", Offers: corners,
-			set: func(h *doc.House, t string) { h.Forms.Corners = t },
-		},
-		{
-			Name: "forms.labels", Group: "Form fields", Label: "Labels", Value: h.Forms.Labels, Usual: "Above",
-			Offers: []style.Offer{{Name: "In the field", Value: value.Inside}},
-			set:    func(h *doc.House, v string) { h.Forms.Labels = v },
-		},
-	}
-}
-
 // pick sets one of the Picks: Name is its, Value a token.
 func pick(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
-	ps := Picks(&h)
-	i := slices.IndexFunc(ps, func(p Pick) bool { return p.Name == c.Name })
+	ps := style.Picks(&h)
+	i := slices.IndexFunc(ps, func(p style.Pick) bool { return p.Name == c.Name })
 	if i < 0 {
 		return h, doc.Problemf("House style", "has no choice %.60q", c.Name)
 	}
@@ -178,7 +121,7 @@ func pick(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 	if !slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == c.Value }) && (c.Value != "" || p.Usual == "") {
 		return h, doc.Problemf(p.Label, "can't be %.40q: choose one of the house style's", c.Value)
 	}
-	p.set(&h, c.Value)
+	p.Set(&h, c.Value)
 	return h, nil
 }
 

@@ -3,18 +3,17 @@ package edit
 import (
 	"cmp"
 	"maps"
-	"net/url"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
 
-	"golang.org/x/text/language"
-
 	"openplot/core/doc"
 	"openplot/core/place"
+	"openplot/core/ready"
 	"openplot/core/rights"
+	"openplot/core/settings"
 	"openplot/core/style"
 	"openplot/core/value"
 )
@@ -111,15 +110,15 @@ func (e *editing) setPage() ([]Step, error) {
 	var err error
 	switch e.c.Setting {
 	case "name":
-		if head.Name, err = text("Name", e.c.Value, doc.MaxNameRunes); err == nil && head.Name == "" {
+		if head.Name, err = doc.Line("Name", e.c.Value, doc.MaxNameRunes); err == nil && head.Name == "" {
 			err = doc.Problemf("Name", "can't be empty: it is how the page is found")
 		}
 	case "title":
-		if head.Title, err = text("Title", e.c.Value, doc.MaxNameRunes); err == nil && head.Title == "" {
+		if head.Title, err = doc.Line("Title", e.c.Value, doc.MaxNameRunes); err == nil && head.Title == "" {
 			err = doc.Problemf("Title", "can't be empty: browsers and search results show it")
 		}
 	case "description":
-		head.Description, err = text("Description", e.c.Value, 400)
+		head.Description, err = doc.Line("Description", e.c.Value, 400)
 	case "ground":
 		head.Ground, err = e.readGround()
 	case "categories":
@@ -127,7 +126,7 @@ func (e *editing) setPage() ([]Step, error) {
 	case "picture":
 		head.Picture, err = e.c.Value, e.medium("Picture", e.c.Value, doc.PictureMedium)
 	case "language":
-		head.Language, err = readLanguage(e.c.Value)
+		head.Language, err = settings.ReadLanguage(e.c.Value)
 	case "unlisted":
 		head.Unlisted = e.c.Value == value.Yes
 	default:
@@ -137,19 +136,6 @@ func (e *editing) setPage() ([]Step, error) {
 		return nil, err
 	}
 	return []Step{{Do: SetPage, Page: &head}}, nil
-}
-
-// readLanguage reads a language tag, "" being the site's.
-func readLanguage(v string) (string, error) {
-	v = strings.TrimSpace(v)
-	if v == "" {
-		return "", nil
-	}
-	tag, err := language.Parse(v)
-	if err != nil || len(v) > 35 {
-		return "", doc.Problemf("Language", "can't be %.40q: write its code (BCP 47), such as en, de-AT or pt-BR", v)
-	}
-	return tag.String(), nil
 }
 
 // readGround reads the colour that a page lies on: one of the palette, or "" for the house
@@ -210,11 +196,11 @@ func (e *editing) ready(id string) (*doc.Section, error) {
 		}
 		return nil, doc.Problemf("Section", "isn't on any page any more, so it can't be shared from there")
 	}
-	preset := FindPreset(id)
+	preset := ready.FindPreset(id)
 	if preset == nil {
 		return nil, doc.Problemf("Section", "there is no ready-made section %.40q", id)
 	}
-	s := preset.make(e.env.NewID, FindBusiness(e.env.Site.Business))
+	s := preset.Make(e.env.NewID, ready.FindBusiness(e.env.Site.Business))
 	if preset.Stock != "" && e.env.Stock != nil {
 		s.Picture = e.env.Stock(preset.Stock)
 	}
@@ -341,7 +327,7 @@ func (e *editing) setBackdrop() ([]Step, error) {
 }
 
 func (e *editing) rename() ([]Step, error) {
-	name, err := text("Name", e.c.Value, doc.MaxNameRunes)
+	name, err := doc.Line("Name", e.c.Value, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
 	}
@@ -505,46 +491,4 @@ func (e *editing) hideBlock() ([]Step, error) {
 			b.Hidden = b.Hidden.With(e.c.Zone, e.c.Hide)
 		}
 	}), nil
-}
-
-// filePattern is what is behind doc.FilePrefix.
-var filePattern = regexp.MustCompile(`^[\w-]{1,64}$`)
-
-// CheckLink checks a link that a visitor can follow, to a page of the site ("/fares"), a
-// place on the page ("#crew"), the web, mail, a telephone or a file of the library
-// ("file:m1"), with or without what doc.JoinLink adds to it.
-func CheckLink(v string) (string, error) {
-	v, err := text("Link", v, doc.MaxAddress)
-	if err != nil {
-		return v, err
-	}
-	link := v
-	v, inNewTab := doc.SplitLink(v)
-	if v = strings.TrimSpace(v); v == "" {
-		return "", nil
-	}
-	u, perr := url.Parse(v)
-	ok := perr == nil && !strings.ContainsAny(v, " <>\"\\")
-	if ok {
-		switch u.Scheme {
-		case "http", "https":
-			ok = u.Host != ""
-		case "mailto", "tel":
-			ok = u.Opaque != "" || u.Scheme == "mailto" && u.RawQuery != "" // to nobody yet (RFC 6068 §2)
-		case strings.TrimSuffix(doc.FilePrefix, ":"):
-			ok = filePattern.MatchString(u.Opaque)
-		case "":
-			ok = u.Host == "" && (strings.HasPrefix(v, "/") || strings.HasPrefix(v, "#"))
-		default:
-			ok = false
-		}
-	}
-	if !ok {
-		return "", doc.Problemf(
-			"Link",
-			"can't be %.60q: write a page such as /fares, a place such as #crew, or an address that begins with https:, mailto: or tel:",
-			link,
-		)
-	}
-	return doc.JoinLink(v, inNewTab), nil
 }

@@ -10,10 +10,6 @@ import (
 	"openplot/core/value"
 )
 
-// MaxSteps is how many steps of spacing, of corners or of lines there are at most, and
-// how many text styles.
-const MaxSteps = 40
-
 // Promotable reports whether a value of a setting can become one of the house style's:
 // a colour, a length that there are steps for, or a size of type.
 func Promotable(s *style.Setting, v string) bool {
@@ -98,7 +94,7 @@ func stepList(s *style.Setting) string {
 // addStep adds a step to a list, in the order of size, and gives its token, which is
 // that of no step of another list.
 func addStep(h doc.House, list, name, value string) (doc.House, string, error) {
-	name, err := text("Name", name, 40)
+	name, err := doc.Line("Name", name, 40)
 	if err != nil {
 		return h, "", err
 	}
@@ -110,8 +106,8 @@ func addStep(h doc.House, list, name, value string) (doc.House, string, error) {
 	if to == nil {
 		return h, "", doc.Problemf("House style", "has no steps %.40q; spacing, corners and lines have", list)
 	}
-	if len(*to) >= MaxSteps {
-		return h, "", doc.Problemf("House style", "has %d steps of that already, the most there can be", MaxSteps)
+	if len(*to) >= doc.MaxSteps {
+		return h, "", doc.Problemf("House style", "has %d steps of that already, the most there can be", doc.MaxSteps)
 	}
 	px, err := style.Evaluate(value)
 	if err != nil || px < 0 || px > 1000 {
@@ -132,15 +128,15 @@ func addStep(h doc.House, list, name, value string) (doc.House, string, error) {
 
 // addTextStyle adds a text style that is like another one but for its size.
 func addTextStyle(h doc.House, zones doc.Zones, value, name, base string) (doc.House, string, error) {
-	name, err := text("Name", name, 40)
+	name, err := doc.Line("Name", name, 40)
 	if err != nil {
 		return h, "", err
 	}
 	if name == "" {
 		return h, "", doc.Problemf("Name", "is missing: say what the text style is for, such as Caption")
 	}
-	if len(h.Text) >= MaxSteps {
-		return h, "", doc.Problemf("House style", "has %d text styles already, the most there can be", MaxSteps)
+	if len(h.Text) >= doc.MaxSteps {
+		return h, "", doc.Problemf("House style", "has %d text styles already, the most there can be", doc.MaxSteps)
 	}
 	like, ok := h.Text[base]
 	if !ok {

@@ -4,8 +4,10 @@ import (
 	"errors"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/colour"
 	"openplot/core/doc"
+	"openplot/core/ready"
 	"openplot/core/style"
 )
 
@@ -57,11 +59,11 @@ func TestPromote(t *testing.T) {
 func TestStepsAreBounded(t *testing.T) {
 	h := doc.StandardHouse()
 	var err error
-	for i := 0; err == nil && i < MaxSteps+1; i++ {
+	for i := 0; err == nil && i < doc.MaxSteps+1; i++ {
 		h, err = ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "step.add", Token: "space", Name: "Step", Value: numberOf(float64(i))})
 	}
 	var p *doc.Problem
-	if !errors.As(err, &p) || len(h.Space) != 0 && len(h.Space) != MaxSteps {
+	if !errors.As(err, &p) || len(h.Space) != 0 && len(h.Space) != doc.MaxSteps {
 		t.Errorf("%v, %d steps", err, len(h.Space))
 	}
 	for _, c := range []HouseCommand{
@@ -77,10 +79,10 @@ func TestStepsAreBounded(t *testing.T) {
 
 func TestPicks(t *testing.T) {
 	h := doc.StandardHouse()
-	for i, p := range Picks(&h) {
+	for i, p := range style.Picks(&h) {
 		for _, o := range p.Offers {
 			next, err := ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "pick", Name: p.Name, Value: o.Value})
-			if err != nil || Picks(&next)[i].Value != o.Value {
+			if err != nil || style.Picks(&next)[i].Value != o.Value {
 				t.Errorf("%s to %s: %v", p.Name, o.Value, err)
 			}
 		}
@@ -108,17 +110,17 @@ func TestReadyHouses(t *testing.T) {
 		}
 		return colour.Contrast(a, b)
 	}
-	for i := range ReadyHouses {
-		r := &ReadyHouses[i]
+	for i := range ready.Houses {
+		r := &ready.Houses[i]
 		h := r.House()
-		b, err := WriteHouse(CarriedHouse{Name: r.Name, House: h})
+		b, err := carry.WriteHouse(carry.House{Name: r.Name, House: h})
 		if err != nil {
 			t.Fatal(err)
 		}
-		if _, err := ReadHouse(b, doc.StandardZones()); err != nil {
+		if _, err := carry.ReadHouse(b, doc.StandardZones()); err != nil {
 			t.Errorf("%s: %v", r.Name, err)
 		}
-		if FindReadyHouse(r.ID) != r {
+		if ready.FindHouse(r.ID) != r {
 			t.Errorf("%s isn't found", r.ID)
 		}
 		for _, words := range []string{"words", "quiet-words", "accent", "second-accent"} {

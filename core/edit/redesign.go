@@ -5,10 +5,10 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"openplot/core/doc"
 	"openplot/core/element"
+	"openplot/core/ready"
 )
 
 // redesign gives a section another ready-made design and carries over what it says and
@@ -20,17 +20,17 @@ import (
 // would be worse than a design that isn't quite met.
 func (e *editing) redesign() ([]Step, error) {
 	id := cmp.Or(e.c.Preset, e.c.Value)
-	preset := FindPreset(id)
+	preset := ready.FindPreset(id)
 	if preset == nil {
 		return nil, doc.Problemf("Layout", "there is no ready-made section %.40q", id)
 	}
-	next := preset.make(e.env.NewID, FindBusiness(e.env.Site.Business))
+	next := preset.Make(e.env.NewID, ready.FindBusiness(e.env.Site.Business))
 	next.View, next.Fold = e.section.View, e.section.Fold
 	next.ID, next.Name, next.Anchor, next.Hidden = e.section.ID, e.section.Name, e.section.Anchor, e.section.Hidden
 	if next.Picture, next.Video = e.section.Picture, e.section.Video; next.Role == doc.RoleMain {
 		next.Role = e.section.Role
 	}
-	c := carried{standIn: StandIns(e.section)}
+	c := carried{standIn: ready.StandIns(e.section)}
 	c.gather(e.section.Blocks)
 	c.match(next)
 	next.Blocks = c.fill(next.Blocks, e.env.NewID)
@@ -49,52 +49,6 @@ func (e *editing) redesign() ([]Step, error) {
 	_, at := e.page.Section(e.section.ID)
 	e.selected = next.ID
 	return []Step{{Do: RemoveSection, ID: e.section.ID}, {Do: InsertSection, At: at, Section: next}}, nil
-}
-
-// said is what a kind of block says.
-type said struct {
-	kind  doc.Kind
-	words string
-}
-
-// begun has what each ready-made section says to begin with, whatever the site was for then,
-// by its id. It is asked at every edit, and made when it is first asked for.
-var begun sync.Map
-
-func beginnings(p *Preset) map[said]bool {
-	if known, ok := begun.Load(p.ID); ok {
-		return known.(map[said]bool)
-	}
-	all := map[said]bool{}
-	for i := range len(Businesses) + 1 {
-		var business *Business
-		if i > 0 {
-			business = &Businesses[i-1]
-		}
-		for _, of := range p.Look(business).Blocks {
-			of.Walk(func(b *doc.Block) {
-				all[said{b.Kind, b.Content.Words.Plain()}] = true
-				for _, it := range b.Items {
-					b.Walk(func(in *doc.Block) { all[said{in.Kind, it.Contents[in.ID].Words.Plain()}] = true })
-				}
-			})
-		}
-	}
-	begun.Store(p.ID, all)
-	return all
-}
-
-// StandIns tells which blocks of a section still say what they began with: the words of
-// their kind, or of the ready-made section that they came with.
-func StandIns(sec *doc.Section) func(b *doc.Block) bool {
-	var made map[said]bool
-	if p := FindPreset(sec.Made); p != nil {
-		made = beginnings(p)
-	}
-	return func(b *doc.Block) bool {
-		words := b.Content.Words.Plain()
-		return words != "" && (made[said{b.Kind, words}] || words == element.Start(b.Kind).Content.Words.Plain())
-	}
 }
 
 // role is what a block is for within a section: a heading's level, a text's style.

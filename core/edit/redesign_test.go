@@ -6,18 +6,19 @@ import (
 	"testing"
 
 	"openplot/core/doc"
+	"openplot/core/ready"
 )
 
 // Through all designs of a purpose and back, nothing that somebody wrote, linked or
 // chose gets lost.
 func TestChangingTheLayoutCarriesEverything(t *testing.T) {
 	e := env()
-	for _, from := range Presets {
-		for _, to := range Presets {
+	for _, from := range ready.Presets {
+		for _, to := range ready.Presets {
 			if from.Purpose != to.Purpose && to.ID != "features" {
 				continue
 			}
-			s := from.make(e.NewID, nil)
+			s := from.Make(e.NewID, nil)
 			n := 0
 			var said []string
 			mark := func(c doc.Content) doc.Content {

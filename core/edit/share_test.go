@@ -7,17 +7,18 @@ import (
 	"testing"
 
 	"openplot/core/doc"
+	"openplot/core/ready"
 )
 
 // What is done to a section that is shared is done to it on another page too, whatever it is,
 // and it is the same on both afterwards; taking it back takes it back on both.
 func TestSharedSectionsStayTheSame(t *testing.T) {
 	e := env()
-	a, err := NewPage("about", "About", nil, e.NewID, nil)
+	a, err := ready.NewPage("about", "About", nil, e.NewID, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	b, err := NewPage("contact", "Contact", nil, e.NewID, nil)
+	b, err := ready.NewPage("contact", "Contact", nil, e.NewID, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -121,15 +122,15 @@ func TestSharedSectionsStayTheSame(t *testing.T) {
 
 // A new site's pages have one bar and one footer, the same on all.
 func TestPlannedPagesShare(t *testing.T) {
-	for i := range Businesses {
+	for i := range ready.Businesses {
 		e := env()
-		pages, tr, err := Planned(&Businesses[i], func(name string) bool { return name == "About" }, e.NewID, nil)
+		pages, tr, err := ready.Planned(&ready.Businesses[i], func(name string) bool { return name == "About" }, e.NewID, nil)
 		if err != nil || len(pages) != len(tr) || len(pages) < 3 || tr[0].Address != "" {
-			t.Fatalf("%s: %d pages, %v", Businesses[i].ID, len(pages), err)
+			t.Fatalf("%s: %d pages, %v", ready.Businesses[i].ID, len(pages), err)
 		}
 		for _, p := range pages[1:] {
 			if got := p.SharedSections(); strings.Join(got, " ") != strings.Join(pages[0].SharedSections(), " ") || len(got) != 2 {
-				t.Errorf("%s, %s: shares %v", Businesses[i].ID, p.Name, got)
+				t.Errorf("%s, %s: shares %v", ready.Businesses[i].ID, p.Name, got)
 			}
 		}
 	}

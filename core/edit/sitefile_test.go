@@ -8,38 +8,40 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
+	"openplot/core/ready"
 )
 
 // carriedSite is a site of three pages, one under another, and the parts of its file.
-func carriedSite(t testing.TB) (CarriedSite, map[string][]byte) {
+func carriedSite(t testing.TB) (carry.Site, map[string][]byte) {
 	t.Helper()
 	n := 0
 	newID := func(p string) string { n++; return fmt.Sprint(p, n) }
-	st, err := NewSite("skerry", "Skerry Line", newID)
+	st, err := ready.NewSite("skerry", "Skerry Line", newID)
 	if err != nil {
 		t.Fatal(err)
 	}
 	st.Language, st.TimeZone = "en", "Europe/Oslo"
 	st.Facts = doc.Facts{Phone: "+47 555", Opening: []doc.Opening{{Day: "Monday", From: "09:00", To: "17:00"}}}
 	st.Menus = map[string][]doc.MenuItem{"legal": {{Label: "Imprint", Link: "/imprint"}}}
-	c := CarriedSite{Site: *st, Media: []CarriedMedium{{ID: "m1", File: "media/m1.png", Name: "boat.png", Alt: "A boat"}}}
-	for _, at := range []CarriedPage{{InMenu: true}, {Address: "islands", InMenu: true}, {Address: "islands/skarva", Under: "islands", MenuName: "Skarva"}} {
-		if at.Page, err = NewPage(ReadyPages[1].ID, "Page "+at.Address, nil, newID, nil); err != nil {
+	c := carry.Site{Site: *st, Media: []carry.Medium{{ID: "m1", File: "media/m1.png", Name: "boat.png", Alt: "A boat"}}}
+	for _, at := range []carry.Page{{InMenu: true}, {Address: "islands", InMenu: true}, {Address: "islands/skarva", Under: "islands", MenuName: "Skarva"}} {
+		if at.Page, err = ready.NewPage(ready.Pages[1].ID, "Page "+at.Address, nil, newID, nil); err != nil {
 			t.Fatal(err)
 		}
 		c.Pages = append(c.Pages, at)
 	}
 	parts := map[string][]byte{}
-	if err := WriteSite(c, func(name string, b []byte) error { parts[name] = b; return nil }); err != nil {
+	if err := carry.WriteSite(c, func(name string, b []byte) error { parts[name] = b; return nil }); err != nil {
 		t.Fatal(err)
 	}
 	return c, parts
 }
 
-func readParts(parts map[string][]byte) (CarriedSite, error) {
+func readParts(parts map[string][]byte) (carry.Site, error) {
 	n := 0
-	c, _, err := ReadSiteFile(func(name string) ([]byte, error) {
+	c, _, err := carry.ReadSite(func(name string) ([]byte, error) {
 		b, ok := parts[name]
 		if !ok {
 			return nil, doc.Problemf("File", "lacks %q", name)
@@ -81,26 +83,26 @@ func TestSiteFileThereAndBack(t *testing.T) {
 func TestBadSiteFiles(t *testing.T) {
 	_, good := carriedSite(t)
 	for _, c := range []struct{ part, was, now, field string }{
-		{SitePart, `"open-plot-site"`, `"album"`, "File"},
-		{SitePart, `"version": 1`, `"version": 7`, "File"},
-		{SitePart, `{`, `[`, "File"},
-		{SitePart, `"Skerry Line"`, `""`, "Name"},
-		{SitePart, `"Europe/Oslo"`, `"../../etc"`, "Time zone"},
-		{SitePart, `"language": "en"`, `"language": "klingon please"`, "Language"},
-		{SitePart, `"from": "09:00"`, `"from": "25:00"`, "Monday"},
-		{SitePart, `"address": ""`, `"address": "start"`, "Pages"},
-		{SitePart, `"address": "islands"`, `"address": "Is lands"`, "Address"},
-		{SitePart, `"under": "islands"`, `"under": "fares"`, "Pages"},
-		{SitePart, `"address": "islands/skarva"`, `"address": "islands"`, "Pages"},
-		{SitePart, `"id": "m1"`, `"id": "../m1"`, "Media"},
-		{SitePart, `"alt": "A boat"`, `"alt": "` + strings.Repeat("x", 1001) + `"`, "Media"},
-		{SitePart, `"file": "pages/home.json"`, `"file": "pages/none.json"`, "File"},
-		{SitePart, `"min": 1024`, `"min": 1900`, "Zone"},
-		{SitePart, `"min": 1024`, `"min": 600`, "Zone"},
-		{SitePart, `"columns": 8`, `"columns": 0`, "Zone"},
-		{SitePart, `"id": "tablet"`, `"id": "phone"`, "Zone"},
-		{SitePart, `"typical": 375`, `"typical": 900`, "Zone"},
-		{HousePart, `"open-plot-house-style"`, `"none"`, "File"},
+		{carry.SitePart, `"open-plot-site"`, `"album"`, "File"},
+		{carry.SitePart, `"version": 1`, `"version": 7`, "File"},
+		{carry.SitePart, `{`, `[`, "File"},
+		{carry.SitePart, `"Skerry Line"`, `""`, "Name"},
+		{carry.SitePart, `"Europe/Oslo"`, `"../../etc"`, "Time zone"},
+		{carry.SitePart, `"language": "en"`, `"language": "klingon please"`, "Language"},
+		{carry.SitePart, `"from": "09:00"`, `"from": "25:00"`, "Monday"},
+		{carry.SitePart, `"address": ""`, `"address": "start"`, "Pages"},
+		{carry.SitePart, `"address": "islands"`, `"address": "Is lands"`, "Address"},
+		{carry.SitePart, `"under": "islands"`, `"under": "fares"`, "Pages"},
+		{carry.SitePart, `"address": "islands/skarva"`, `"address": "islands"`, "Pages"},
+		{carry.SitePart, `"id": "m1"`, `"id": "../m1"`, "Media"},
+		{carry.SitePart, `"alt": "A boat"`, `"alt": "` + strings.Repeat("x", 1001) + `"`, "Media"},
+		{carry.SitePart, `"file": "pages/home.json"`, `"file": "pages/none.json"`, "File"},
+		{carry.SitePart, `"min": 1024`, `"min": 1900`, "Zone"},
+		{carry.SitePart, `"min": 1024`, `"min": 600`, "Zone"},
+		{carry.SitePart, `"columns": 8`, `"columns": 0`, "Zone"},
+		{carry.SitePart, `"id": "tablet"`, `"id": "phone"`, "Zone"},
+		{carry.SitePart, `"typical": 375`, `"typical": 900`, "Zone"},
+		{carry.HousePart, `"open-plot-house-style"`, `"none"`, "File"},
 		{"pages/home.json", `{`, `"`, "File"},
 	} {
 		parts := map[string][]byte{}

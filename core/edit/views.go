@@ -15,7 +15,7 @@ const maxCategories = 12
 // readCategories reads what lists of pages choose a page by, parted by commas.
 func readCategories(v string) (out []string, err error) {
 	for part := range strings.SplitSeq(v, ",") {
-		name, err := text("Categories", strings.TrimSpace(part), 60)
+		name, err := doc.Line("Categories", strings.TrimSpace(part), 60)
 		if err != nil {
 			return nil, err
 		}
@@ -32,7 +32,7 @@ func readCategories(v string) (out []string, err error) {
 // setView makes a section part of a view of the page, by the view's title; "" lets it be seen
 // always. A view that is new gets an anchor that leads nowhere yet.
 func (e *editing) setView() ([]Step, error) {
-	title, err := text("View", e.c.Value, doc.MaxNameRunes)
+	title, err := doc.Line("View", e.c.Value, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
 	}
@@ -71,7 +71,7 @@ func (e *editing) viewed(anchor string) bool {
 func (e *editing) setFold() ([]Step, error) {
 	v := strings.TrimSpace(e.c.Value)
 	if e.c.Setting == "title" {
-		title, err := text("Fold title", v, doc.MaxNameRunes)
+		title, err := doc.Line("Fold title", v, doc.MaxNameRunes)
 		if err != nil {
 			return nil, err
 		}

@@ -1,7 +1,6 @@
 package edit
 
 import (
-	"openplot/core/value"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -9,7 +8,10 @@ import (
 	"golang.org/x/net/html"
 	"golang.org/x/net/html/atom"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
+	"openplot/core/settings"
+	"openplot/core/value"
 )
 
 // ParseWords reads words from HTML as an editable element holds it: paragraphs,
@@ -99,7 +101,7 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 		defer func() { w.lists-- }()
 	case atom.Span, atom.Font:
 		for _, a := range n.Attr {
-			if a.Key == "data-colour" && tokenPattern.MatchString(a.Val) {
+			if a.Key == "data-colour" && carry.TokenPattern.MatchString(a.Val) {
 				look.Colour = a.Val
 			}
 		}
@@ -113,7 +115,7 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 				inNewTab = a.Val == "_blank"
 			}
 		}
-		link, err := CheckLink(doc.JoinLink(strings.TrimSpace(link), inNewTab))
+		link, err := settings.CheckLink(doc.JoinLink(strings.TrimSpace(link), inNewTab))
 		if w.err == nil {
 			w.err = err
 		}

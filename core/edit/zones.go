@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/settings"
 	"openplot/core/style"
 )
 
@@ -64,7 +65,7 @@ func NameZone(zs doc.Zones, id, name string) (doc.Zones, error) {
 	if i < 0 {
 		return nil, noZone(id)
 	}
-	name, err := text("Zone", name, 40)
+	name, err := doc.Line("Zone", name, 40)
 	if err != nil {
 		return nil, err
 	}
@@ -88,7 +89,7 @@ func fitted(zs doc.Zones) (doc.Zones, error) {
 			zs[i].Typical = (least + min(most, least+400)) / 2
 		}
 	}
-	return zs, CheckZones(zs)
+	return zs, settings.CheckZones(zs)
 }
 
 // SetIn counts the values that are set in a zone on a page.

@@ -2,13 +2,13 @@ package element
 
 import (
 	"maps"
-	"openplot/core/number"
-	"openplot/core/value"
 	"slices"
 	"strconv"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // Anatomy says what a kind of block is: how it is called, what can be entered for

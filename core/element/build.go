@@ -3,7 +3,6 @@ package element
 import (
 	"cmp"
 	"math"
-	"openplot/core/value"
 	"slices"
 	"strconv"
 	"strings"
@@ -12,6 +11,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/place"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // Medium is a file of the library as pages use it, mostly a picture.

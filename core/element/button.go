@@ -2,12 +2,12 @@ package element
 
 import (
 	"math"
-	"openplot/core/value"
 	"strings"
 
 	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A button is one link that stands out.

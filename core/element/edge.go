@@ -1,11 +1,11 @@
 package element
 
 import (
-	"openplot/core/value"
 	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // edgings are the shapes of a section's bottom edge, drawn on a plane of 1000 by 100

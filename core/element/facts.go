@@ -2,12 +2,11 @@ package element
 
 import (
 	"cmp"
-
-	"openplot/core/value"
 	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // Site facts are the site's address, hours, telephone and mail, which are entered once

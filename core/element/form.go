@@ -3,12 +3,12 @@ package element
 import (
 	"cmp"
 	"html"
-	"openplot/core/value"
 	"strconv"
 	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A form asks for things: fields with a label, a hint and what is wanted in them. What

@@ -3,12 +3,12 @@ package element
 import (
 	"cmp"
 	"math"
-	"openplot/core/value"
 	"slices"
 	"strconv"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A gallery is a list of pictures, each of which opens large: in a grid of one shape,

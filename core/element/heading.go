@@ -1,11 +1,11 @@
 package element
 
 import (
-	"openplot/core/value"
 	"strconv"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A heading is <h1> to <h6>: one paragraph of words, in lines of about one length.

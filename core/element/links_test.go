@@ -1,12 +1,12 @@
 package element
 
 import (
-	"openplot/core/value"
 	"strings"
 	"testing"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A link takes the house style's colour where that can be read (WCAG 2.2, 1.4.3), and

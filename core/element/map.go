@@ -3,12 +3,11 @@ package element
 import (
 	"cmp"
 
-	"openplot/core/number"
-	"openplot/core/value"
-
 	"openplot/core/chart"
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A map is a <figure> of the shipped chart around a place, with a mark on it.

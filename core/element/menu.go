@@ -2,12 +2,12 @@ package element
 
 import (
 	"cmp"
+	"slices"
+	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/core/value"
-	"slices"
-	"strings"
 )
 
 // A menu is a <nav> of links. Where it folds, a button opens it as a popover: reached

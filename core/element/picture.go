@@ -2,13 +2,12 @@ package element
 
 import (
 	"cmp"
-
-	"openplot/core/value"
 	"strconv"
 	"strings"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A picture is one of the site's media.

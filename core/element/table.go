@@ -4,13 +4,13 @@ import (
 	"cmp"
 	"fmt"
 	"math"
-	"openplot/core/value"
 	"strings"
 	"unicode/utf8"
 
 	"openplot/core/colour"
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A table is a <table> whose rows are grids of the same columns, so that its widths

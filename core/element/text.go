@@ -1,14 +1,14 @@
 package element
 
 import (
-	"golang.org/x/text/unicode/bidi"
-
 	"cmp"
 	"math"
-	"openplot/core/value"
+
+	"golang.org/x/text/unicode/bidi"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A text is a <div> of paragraphs.

@@ -2,12 +2,11 @@ package element
 
 import (
 	"cmp"
-
-	"openplot/core/value"
 	"strconv"
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // A video is a <video> of one of the site's own, played when it is pressed or silently

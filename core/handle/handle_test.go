@@ -12,6 +12,7 @@ import (
 	"openplot/core/handle"
 	"openplot/core/layout"
 	"openplot/core/place"
+	"openplot/core/ready"
 	"openplot/core/shape"
 	"openplot/core/style"
 	"openplot/demo"
@@ -54,8 +55,8 @@ func TestHandlesEndWhereTheyAreDraggedTo(t *testing.T) {
 	n := 0
 	env := edit.Env{Site: b.site, NewID: func(p string) string { n++; return fmt.Sprint(p, n) }, Medium: func(string) doc.MediumSort { return doc.PictureMedium }}
 	var sections []*doc.Section
-	for i := range edit.Presets {
-		sections = append(sections, edit.Presets[i].Drawn(nil))
+	for i := range ready.Presets {
+		sections = append(sections, ready.Presets[i].Drawn(nil))
 	}
 	tried := map[string]int{}
 	for _, s := range sections {

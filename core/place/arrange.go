@@ -2,12 +2,12 @@ package place
 
 import (
 	"cmp"
-	"openplot/core/value"
 	"slices"
 	"strconv"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/value"
 )
 
 // Arranged is how blocks stand after a change of arrangement.

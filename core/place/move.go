@@ -2,8 +2,9 @@ package place
 
 import (
 	"cmp"
-	"openplot/core/doc"
 	"slices"
+
+	"openplot/core/doc"
 )
 
 // Nudge moves a placement by whole columns and rows and stops at the edges of the

@@ -3,10 +3,11 @@ package shape_test
 import (
 	"math"
 	"math/rand/v2"
-	"openplot/core/shape"
-	"openplot/fonts"
 	"strings"
 	"testing"
+
+	"openplot/core/shape"
+	"openplot/fonts"
 )
 
 func words(t *testing.T, text string, size float64) (*shape.Paragraph, shape.Wrapping) {

@@ -2,12 +2,12 @@ package style
 
 import (
 	"math"
-	"openplot/core/number"
-	"openplot/core/value"
 	"strconv"
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/number"
+	"openplot/core/value"
 )
 
 // Sheet reads the settings of one block or section in one zone. Values in it

@@ -1,11 +1,12 @@
 package bench
 
 import (
+	"strings"
+
 	"openplot/core/doc"
 	"openplot/core/emit"
 	"openplot/fonts"
 	"openplot/site"
-	"strings"
 )
 
 // Canvas is the page itself as a document, for the frame in the middle of the Bench; css is

@@ -16,6 +16,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/layout"
+	"openplot/core/ready"
 	"openplot/site"
 	"openplot/store"
 )
@@ -75,7 +76,7 @@ func (st *Stage) Check(ctx context.Context, p *doc.Page, here string, others []c
 		Site: &st.Site.Site, Doc: p, Here: here,
 		Others:  append(slices.Clone(others), check.Other{Address: here, Name: p.Name, Title: p.Title, Description: p.Description, Anchors: check.Anchors(p)}),
 		File:    func(id string) bool { return st.Medium(id) != "" },
-		StandIn: func(_ *doc.Block, words string) bool { return edit.StandsIn(words) },
+		StandIn: func(_ *doc.Block, words string) bool { return ready.StandsIn(words) },
 	}
 	weighed := make(chan struct{})
 	go func() {

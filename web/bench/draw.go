@@ -5,13 +5,14 @@ import (
 	"fmt"
 	"html"
 	"html/template"
+	"slices"
+	"strings"
+
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/layout"
 	"openplot/core/style"
 	"openplot/core/value"
-	"slices"
-	"strings"
 )
 
 // drawing is a section drawn small, from the layout core's boxes.

@@ -2,10 +2,11 @@ package bench
 
 import (
 	"html/template"
+	"strconv"
+
 	"openplot/core/doc"
 	"openplot/core/place"
 	"openplot/core/rights"
-	"strconv"
 )
 
 // Top is the part of the top bar that edits change.

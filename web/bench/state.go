@@ -1,16 +1,17 @@
 package bench
 
 import (
+	"slices"
+
 	"openplot/core/doc"
-	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/handle"
 	"openplot/core/layout"
 	"openplot/core/place"
+	"openplot/core/ready"
 	"openplot/core/rights"
 	"openplot/core/style"
 	"openplot/core/value"
-	"slices"
 )
 
 // State is what the Bench's scripts know about the page: enough to move pixels.
@@ -243,7 +244,7 @@ func (v *View) State(changed []string, grids bool) State {
 		}
 		st.Names[sec.ID] = sec.Name
 		st.Places[sec.ID] = []heldBlock{}
-		v.held(&st, sec.ID, sec.Holder(), false, edit.StandIns(sec))
+		v.held(&st, sec.ID, sec.Holder(), false, ready.StandIns(sec))
 	}
 	return st
 }

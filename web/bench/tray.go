@@ -9,9 +9,9 @@ import (
 	"strings"
 
 	"openplot/core/doc"
-	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
+	"openplot/core/ready"
 	"openplot/core/rights"
 )
 
@@ -305,9 +305,9 @@ func (v *View) groundField() field {
 // to all of them.
 func (v *View) layoutField(sec *doc.Section) field {
 	f := field{ID: "f-layout", Label: "Layout", Control: "layouts", Here: true, Follows: "its own"}
-	if made := edit.FindPreset(sec.Made); made != nil {
+	if made := ready.FindPreset(sec.Made); made != nil {
 		f.Value = made.Name
-		if made.Purpose != edit.Purposes[0] {
+		if made.Purpose != ready.Purposes[0] {
 			f.Raw = made.Purpose
 		}
 	}

@@ -1,4 +1,4 @@
-package edit
+package carry
 
 import (
 	"bytes"
@@ -19,30 +19,30 @@ const HouseFormat = "open-plot-house-style"
 // MaxHouseFile is the greatest size of such a file in bytes, its fonts included.
 const MaxHouseFile = 16 << 20
 
-// CarriedHouse is a house style with what it needs where it is carried to.
-type CarriedHouse struct {
+// House is a house style with what it needs where it is carried to.
+type House struct {
 	Name  string // of the site that it comes from
 	House doc.House
-	Fonts []CarriedFont
+	Fonts []Font
 }
 
-// CarriedFont is a font file of one of the house style's own families, as WOFF2.
-type CarriedFont struct {
+// Font is a font file of one of the house style's own families, as WOFF2.
+type Font struct {
 	Family string `json:"family"`
 	WOFF2  []byte `json:"woff2"`
 }
 
 type houseFile struct {
-	Format  string        `json:"format"`
-	Version int           `json:"version"`
-	Name    string        `json:"name"`
-	House   doc.House     `json:"house"`
-	Fonts   []CarriedFont `json:"fonts,omitempty"`
+	Format  string    `json:"format"`
+	Version int       `json:"version"`
+	Name    string    `json:"name"`
+	House   doc.House `json:"house"`
+	Fonts   []Font    `json:"fonts,omitempty"`
 }
 
 // WriteHouse gives a house style as a file. Errors are *doc.Problem when its fonts are
 // too large to be carried.
-func WriteHouse(c CarriedHouse) ([]byte, error) {
+func WriteHouse(c House) ([]byte, error) {
 	var b bytes.Buffer
 	e := json.NewEncoder(&b)
 	e.SetIndent("", "  ")
@@ -64,51 +64,51 @@ func WriteHouse(c CarriedHouse) ([]byte, error) {
 // ReadHouse reads a house style from a file for a site with the given zones. Sizes
 // for zones that the site doesn't have are left out. Fonts are as the file has them, and
 // still to be checked. Errors are *doc.Problem.
-func ReadHouse(b []byte, zones doc.Zones) (CarriedHouse, error) {
+func ReadHouse(b []byte, zones doc.Zones) (House, error) {
 	if len(b) > MaxHouseFile {
-		return CarriedHouse{}, doc.Problemf("File", "has more than %d MB, which a house style's never has", MaxHouseFile>>20)
+		return House{}, doc.Problemf("File", "has more than %d MB, which a house style's never has", MaxHouseFile>>20)
 	}
 	var f houseFile
-	if err := unpack(b, &f, fewValues, "File"); err != nil {
-		return CarriedHouse{}, doc.Problemf("File", "isn't a house style: %s", strings.TrimPrefix(err.Error(), "json: "))
+	if err := Unpack(b, &f, FewValues, "File"); err != nil {
+		return House{}, doc.Problemf("File", "isn't a house style: %s", strings.TrimPrefix(err.Error(), "json: "))
 	}
 	if f.Format != HouseFormat || f.Version != 1 {
-		return CarriedHouse{}, doc.Problemf("File", "isn't a house style of version 1: its format is %.40q, version %d", f.Format, f.Version)
+		return House{}, doc.Problemf("File", "isn't a house style of version 1: its format is %.40q, version %d", f.Format, f.Version)
 	}
 	h := &f.House
 	for _, check := range []func(*doc.House, doc.Zones) error{checkPalette, checkType, checkSteps} {
 		if err := check(h, zones); err != nil {
-			return CarriedHouse{}, err
+			return House{}, err
 		}
 	}
 	for _, c := range f.Fonts {
 		if h.OwnFamily(c.Family) == nil {
-			return CarriedHouse{}, doc.Problemf("Fonts", "have a file of %.40q, which the house style doesn't name among its own", c.Family)
+			return House{}, doc.Problemf("Fonts", "have a file of %.40q, which the house style doesn't name among its own", c.Family)
 		}
 	}
-	return CarriedHouse{f.Name, *h, f.Fonts}, nil
+	return House{f.Name, *h, f.Fonts}, nil
 }
 
 // TakeHouse gives the house style of a file for a site that has another. What pages
 // may refer to and the file lacks (colours, text styles, steps) stays as it was. Families
 // of the file's own are taken that it carries files of. Errors are *doc.Problem.
-func TakeHouse(was, taken doc.House, carried ...CarriedFont) (doc.House, error) {
+func TakeHouse(was, taken doc.House, carried ...Font) (doc.House, error) {
 	taken.Palette = withMissing(taken.Palette, was.Palette, func(w doc.Swatch) string { return w.Token })
-	if len(taken.Palette) > MaxColours {
+	if len(taken.Palette) > doc.MaxColours {
 		return was, doc.Problemf(
 			"Palette", "would have %d colours with this site's own; %d is the most, so remove some first",
-			len(taken.Palette), MaxColours,
+			len(taken.Palette), doc.MaxColours,
 		)
 	}
 	// A file says which families of its own a site had; what counts is which are here.
 	own := slices.Clone(was.Own)
 	for _, f := range taken.Own {
-		if was.OwnFamily(f.Name) == nil && slices.ContainsFunc(carried, func(c CarriedFont) bool { return c.Family == f.Name }) {
+		if was.OwnFamily(f.Name) == nil && slices.ContainsFunc(carried, func(c Font) bool { return c.Family == f.Name }) {
 			own = append(own, f)
 		}
 	}
-	if taken.Own = own; len(own) > MaxFamilies {
-		return was, doc.Problemf("Fonts", "would be %d families of this site's own; %d is the most, so forget some first", len(own), MaxFamilies)
+	if taken.Own = own; len(own) > doc.MaxFamilies {
+		return was, doc.Problemf("Fonts", "would be %d families of this site's own; %d is the most, so forget some first", len(own), doc.MaxFamilies)
 	}
 	for use, family := range map[string]string{"headings": taken.Fonts.Heading, "reading": taken.Fonts.Body, "figures": taken.Fonts.Mono} {
 		if !style.HasFamily(&taken, family) {
@@ -143,10 +143,10 @@ func filled[M ~map[K]V, K comparable, V any](m, was M) M {
 	return out
 }
 
-var tokenPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
+var TokenPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
 
 func checkToken(field, token string, seen map[string]bool) error {
-	if !tokenPattern.MatchString(token) || len(token) > 60 || seen[token] {
+	if !TokenPattern.MatchString(token) || len(token) > 60 || seen[token] {
 		return doc.Problemf(field, "can't have the token %.60q: it has to be small letters, digits and hyphens, and there once", token)
 	}
 	seen[token] = true
@@ -154,8 +154,8 @@ func checkToken(field, token string, seen map[string]bool) error {
 }
 
 func checkPalette(h *doc.House, _ doc.Zones) error {
-	if len(h.Palette) > MaxColours {
-		return doc.Problemf("Palette", "has %d colours; %d is the most", len(h.Palette), MaxColours)
+	if len(h.Palette) > doc.MaxColours {
+		return doc.Problemf("Palette", "has %d colours; %d is the most", len(h.Palette), doc.MaxColours)
 	}
 	seen := map[string]bool{}
 	for i := range h.Palette {
@@ -164,7 +164,7 @@ func checkPalette(h *doc.House, _ doc.Zones) error {
 			return err
 		}
 		var err error
-		if w.Name, err = text("Palette", w.Name, 40); err != nil || w.Name == "" {
+		if w.Name, err = doc.Line("Palette", w.Name, 40); err != nil || w.Name == "" {
 			return doc.Problemf("Palette", "the colour %s needs a name of 1 to 40 characters", w.Token)
 		}
 		c, perr := colour.ParseHex(w.Value)
@@ -192,8 +192,8 @@ func inZones(z doc.Zoned[float64], zones doc.Zones) doc.Zoned[float64] {
 }
 
 func checkType(h *doc.House, zones doc.Zones) error {
-	if len(h.Own) > MaxFamilies {
-		return doc.Problemf("Fonts", "of its own are %d; %d is the most", len(h.Own), MaxFamilies)
+	if len(h.Own) > doc.MaxFamilies {
+		return doc.Problemf("Fonts", "of its own are %d; %d is the most", len(h.Own), doc.MaxFamilies)
 	}
 	for _, f := range h.Own {
 		if len(f.Name) > 160 || !slices.Contains(style.Generics, f.Generic) {
@@ -210,11 +210,11 @@ func checkType(h *doc.House, zones doc.Zones) error {
 			return doc.Problemf("Text styles", "lack %q", name)
 		}
 	}
-	if len(h.Text) > MaxSteps {
-		return doc.Problemf("Text styles", "are %d; %d is the most", len(h.Text), MaxSteps)
+	if len(h.Text) > doc.MaxSteps {
+		return doc.Problemf("Text styles", "are %d; %d is the most", len(h.Text), doc.MaxSteps)
 	}
 	for name, t := range h.Text {
-		if !tokenPattern.MatchString(name) || len(name) > 60 {
+		if !TokenPattern.MatchString(name) || len(name) > 60 {
 			return doc.Problemf("Text styles", "can't have one called %.60q", name)
 		}
 		t.Size = inZones(t.Size, zones)
@@ -265,7 +265,7 @@ func checkButtons(h *doc.House) error {
 
 // checkPicks checks what a house style chooses among its own values.
 func checkPicks(h *doc.House) error {
-	for _, p := range Picks(h) {
+	for _, p := range style.Picks(h) {
 		if p.Value == "" && p.Usual != "" || slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == p.Value }) {
 			continue
 		}
@@ -279,8 +279,8 @@ func checkPicks(h *doc.House) error {
 
 func checkSteps(h *doc.House, zones doc.Zones) error {
 	for field, steps := range map[string][]doc.Step{"Spacing": h.Space, "Corners": h.Corners, "Lines": h.Lines} {
-		if len(steps) > MaxSteps {
-			return doc.Problemf(field, "has %d steps; %d is the most", len(steps), MaxSteps)
+		if len(steps) > doc.MaxSteps {
+			return doc.Problemf(field, "has %d steps; %d is the most", len(steps), doc.MaxSteps)
 		}
 		seen := map[string]bool{}
 		for _, s := range steps {

@@ -1,12 +1,12 @@
-package edit
+package ready
 
 import (
 	"openplot/core/doc"
 	"openplot/core/style"
 )
 
-// ReadyHouse is a house style that ships, to be tried on and taken.
-type ReadyHouse struct {
+// House is a house style that ships, to be tried on and taken.
+type House struct {
 	ID, Name, Hint string
 	colours        [7]string // by doc.Roles
 	deep, onDeep   string
@@ -15,9 +15,9 @@ type ReadyHouse struct {
 	shadow         float64    // strength of the card's
 }
 
-// ReadyHouses lists those that ship. Their colours of words pass WCAG 2.2's AA on both
+// Houses lists those that ship. Their colours of words pass WCAG 2.2's AA on both
 // grounds.
-var ReadyHouses = []ReadyHouse{
+var Houses = []House{
 	{
 		"ready:harbour-light", "Harbour light", "clear, teal and rust",
 		[7]string{"#ffffff", "#f6f1e8", "#1f2a2c", "#56615f", "#1d5f6b", "#aa4d26", "#d9d4c8"},
@@ -55,18 +55,18 @@ var ReadyHouses = []ReadyHouse{
 	},
 }
 
-// FindReadyHouse gives one that ships by id, or nil.
-func FindReadyHouse(id string) *ReadyHouse {
-	for i := range ReadyHouses {
-		if ReadyHouses[i].ID == id {
-			return &ReadyHouses[i]
+// FindHouse gives one that ships by id, or nil.
+func FindHouse(id string) *House {
+	for i := range Houses {
+		if Houses[i].ID == id {
+			return &Houses[i]
 		}
 	}
 	return nil
 }
 
 // House gives the house style: the standard one in other colours, fonts and corners.
-func (r *ReadyHouse) House() doc.House {
+func (r *House) House() doc.House {
 	h := doc.StandardHouse()
 	for i, token := range doc.Roles {
 		h.Swatch(token).Value = r.colours[i]
@@ -87,7 +87,7 @@ func (r *ReadyHouse) House() doc.House {
 
 // HouseName reads the name that a house style is kept under. Errors are *doc.Problem.
 func HouseName(name string) (string, error) {
-	name, err := text("Name", name, 40)
+	name, err := doc.Line("Name", name, 40)
 	if err == nil && name == "" {
 		err = doc.Problemf("Name", "is missing: write what the house style is called, such as Winter")
 	}

@@ -1,4 +1,4 @@
-package edit
+package settings
 
 import (
 	"errors"
@@ -92,12 +92,5 @@ func TestReadMenu(t *testing.T) {
 		if _, err := ReadMenu(bad[0], bad[1], make([]bool, len(bad[0]))); !errors.As(err, &p) || p.Field != field {
 			t.Errorf("%s: %v", field, err)
 		}
-	}
-	menus := map[string][]doc.MenuItem{"legal": {{Label: "Crew", Link: "/crew#ann"}, {Label: "Away", Link: "https://example.org/crew"}}}
-	if !RelinkMenus(menus, map[string]string{"crew": "us/crew"}) || menus["legal"][0].Link != "/us/crew#ann" || menus["legal"][1].Link != "https://example.org/crew" {
-		t.Errorf("%+v", menus)
-	}
-	if RelinkMenus(menus, map[string]string{"crew": "x"}) {
-		t.Error("nothing leads there any more")
 	}
 }

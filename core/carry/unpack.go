@@ -1,4 +1,4 @@
-package edit
+package carry
 
 import (
 	"bytes"
@@ -17,29 +17,29 @@ import (
 const (
 	maxNesting = 100
 	maxValues  = 300_000 // of a page, or a list of pages and media
-	fewValues  = 100_000 // of a command, the clipboard, a house style
+	FewValues  = 100_000 // of a command, the clipboard, a house style
 )
 
-// errMuch means that JSON holds more than is taken.
-var errMuch = errors.New("it holds more than there can be")
+// ErrMuch means that JSON holds more than is taken.
+var ErrMuch = errors.New("it holds more than there can be")
 
-// unpack reads JSON from outside, of so many values at most, into what it is to be. Errors are
+// Unpack reads JSON from outside, of so many values at most, into what it is to be. Errors are
 // *doc.Problem when it holds too much, otherwise of encoding/json.
-func unpack(b []byte, into any, most int, field string) error {
-	if err := countValues(b, most); err != nil {
+func Unpack(b []byte, into any, most int, field string) error {
+	if err := CountValues(b, most); err != nil {
 		var problem *doc.Problem
 		switch {
 		case errors.As(err, &problem):
 			return problem
-		case errors.Is(err, errMuch):
+		case errors.Is(err, ErrMuch):
 			return doc.Problemf(field, "holds more than %d values, or more than %d within each other", most, maxNesting)
 		}
 	}
 	return json.Unmarshal(b, into) // which says best what is wrong with it
 }
 
-// countValues holds JSON to limits. What isn't JSON is no concern of its.
-func countValues(b []byte, most int) error {
+// CountValues holds JSON to limits. What isn't JSON is no concern of its.
+func CountValues(b []byte, most int) error {
 	type level struct {
 		array bool
 		name  string // of the member that holds it
@@ -70,7 +70,7 @@ func countValues(b []byte, most int) error {
 			continue
 		}
 		if values++; values > most {
-			return errMuch
+			return ErrMuch
 		}
 		of := name
 		if in.array {
@@ -85,7 +85,7 @@ func countValues(b []byte, most int) error {
 		}
 		if begin, ok := t.(json.Delim); ok {
 			if len(levels) == maxNesting {
-				return errMuch
+				return ErrMuch
 			}
 			levels = append(levels, level{array: begin == '[', name: of})
 		}

@@ -1,10 +1,14 @@
-package edit
+// Package settings reads what people enter about a site as a whole: its name and facts, opening
+// hours, icon, menus and zones. Errors are *doc.Problem and name the field.
+package settings
 
 import (
 	"net/url"
 	"regexp"
 	"slices"
 	"strings"
+
+	"golang.org/x/text/language"
 
 	"openplot/core/doc"
 	"openplot/core/value"
@@ -21,12 +25,12 @@ func ReadFacts(f doc.Facts, hours map[string]string, profiles string) (doc.Facts
 		}
 	}
 	lines := func(field, v string) string {
-		v, e := textLines(field, v, 12)
+		v, e := doc.Lines(field, v, 12)
 		note(e)
 		return v
 	}
 	line := func(field, v string) string {
-		v, e := text(field, v, 200)
+		v, e := doc.Line(field, v, 200)
 		note(e)
 		return v
 	}
@@ -101,9 +105,22 @@ func readHours(day, v string) (out []doc.Opening, err error) {
 	return out, nil
 }
 
+// ReadLanguage reads a language tag, "" being the site's.
+func ReadLanguage(v string) (string, error) {
+	v = strings.TrimSpace(v)
+	if v == "" {
+		return "", nil
+	}
+	tag, err := language.Parse(v)
+	if err != nil || len(v) > 35 {
+		return "", doc.Problemf("Language", "can't be %.40q: write its code (BCP 47), such as en, de-AT or pt-BR", v)
+	}
+	return tag.String(), nil
+}
+
 // ReadSite checks a site's name, language and time zone. Errors are *doc.Problem.
 func ReadSite(name, tag, zone string) (string, string, string, error) {
-	name, err := text("Name", name, doc.MaxNameRunes)
+	name, err := doc.Line("Name", name, doc.MaxNameRunes)
 	if err == nil && name == "" {
 		err = doc.Problemf("Name", "can't be empty: it is what the site is called")
 	}
@@ -111,7 +128,7 @@ func ReadSite(name, tag, zone string) (string, string, string, error) {
 		return "", "", "", err
 	}
 	if tag = strings.TrimSpace(tag); tag != "" {
-		if tag, err = readLanguage(tag); err != nil {
+		if tag, err = ReadLanguage(tag); err != nil {
 			return "", "", "", err
 		}
 	}
@@ -125,7 +142,7 @@ var zonePattern = regexp.MustCompile(`^[A-Za-z]+(?:[/_+-][A-Za-z0-9_+-]+)*$`)
 
 // ReadIcon checks what browsers show beside a site's name. Errors are *doc.Problem.
 func ReadIcon(i doc.SiteIcon, house *doc.House, hasIcon func(string) bool, isPicture func(string) bool) (doc.SiteIcon, error) {
-	letter, err := text("Letter", i.Letter, 2)
+	letter, err := doc.Line("Letter", i.Letter, 2)
 	if err != nil {
 		return i, err
 	}
@@ -158,7 +175,7 @@ func ReadMenu(labels, links []string, under []bool) (items []doc.MenuItem, err e
 		if i >= len(links) || i >= len(under) {
 			break
 		}
-		label, err := text("Label", labels[i], 60)
+		label, err := doc.Line("Label", labels[i], 60)
 		if err != nil {
 			return nil, err
 		}

@@ -1,4 +1,4 @@
-package edit
+package ready
 
 import (
 	"openplot/core/doc"
@@ -63,7 +63,7 @@ func Planned(b *Business, leave func(name string) bool, newID func(string) strin
 // shareEnds gives all pages of a new site one bar and one footer, which are changed once.
 func shareEnds(pages []*doc.Page, b *Business, newID func(string) string) {
 	for role, preset := range map[doc.Role]string{doc.RoleHeader: "bar", doc.RoleFooter: "footer"} {
-		shared := FindPreset(preset).make(newID, b)
+		shared := FindPreset(preset).Make(newID, b)
 		shared.Shared = true
 		for _, p := range pages {
 			for i, s := range p.Sections {

@@ -1,18 +1,18 @@
-package edit
+package ready
 
 import (
 	"openplot/core/doc"
 	"openplot/core/tree"
 )
 
-// ReadyPage is a ready-made page: ready-made sections in an order.
-type ReadyPage struct {
+// Page is a ready-made page: ready-made sections in an order.
+type Page struct {
 	ID, Name, Hint string
 	Sections       []string // presets
 }
 
-// ReadyPages lists the ready-made pages; the first is empty.
-var ReadyPages = []ReadyPage{
+// Pages lists the ready-made pages; the first is empty.
+var Pages = []Page{
 	{"blank", "Blank page", "one empty section", []string{"empty"}},
 	{
 		"home", "Home page", "welcome, reasons, about, voices, a call and a footer",
@@ -37,21 +37,21 @@ var ReadyPages = []ReadyPage{
 // NewPage makes a page of a ready-made one, in the words of a business or, where it is nil, of
 // any; stock is as Env.Stock. Errors are *doc.Problem.
 func NewPage(ready, name string, business *Business, newID func(string) string, stock func(id string) string) (*doc.Page, error) {
-	name, err := text("Name", name, doc.MaxNameRunes)
+	name, err := doc.Line("Name", name, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
 	}
 	if name == "" {
 		return nil, doc.Problemf("Name", "can't be empty: it is how the page is found, such as Fares")
 	}
-	for _, r := range ReadyPages {
+	for _, r := range Pages {
 		if r.ID != ready {
 			continue
 		}
 		p := &doc.Page{ID: newID("p"), Name: name, Title: name}
 		for _, id := range r.Sections {
 			preset := FindPreset(id)
-			s := preset.make(newID, business)
+			s := preset.Make(newID, business)
 			if preset.Stock != "" && stock != nil {
 				s.Picture = stock(preset.Stock)
 			}
@@ -68,7 +68,7 @@ const maxSiteSlug = 55
 
 // NewSite makes a site without pages. Errors are *doc.Problem.
 func NewSite(address, name string, newID func(string) string) (*doc.Site, error) {
-	name, err := text("Name", name, doc.MaxNameRunes)
+	name, err := doc.Line("Name", name, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
 	}
@@ -86,7 +86,7 @@ func NewSite(address, name string, newID func(string) string) (*doc.Site, error)
 
 // NewHome makes a site's first page.
 func NewHome(site string, newID func(string) string) (*doc.Page, error) {
-	p, err := NewPage(ReadyPages[0].ID, "Home", nil, newID, nil)
+	p, err := NewPage(Pages[0].ID, "Home", nil, newID, nil)
 	if err != nil {
 		return nil, err
 	}

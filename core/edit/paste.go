@@ -1,113 +1,27 @@
 package edit
 
 import (
-	"encoding/json"
-	"fmt"
 	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 
+	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/place"
+	"openplot/core/settings"
 	"openplot/core/style"
 	"openplot/core/value"
 )
-
-// ClipHead is the first line of blocks and sections as text, as the clipboard has them; what
-// follows it is JSON (docs/clipboard.md).
-const ClipHead = "Open Plot blocks, format 1"
-
-// clip is what is copied: blocks of one holder, or sections, in their order.
-type clip struct {
-	Blocks   []*doc.Block   `json:"blocks,omitempty"`
-	Sections []*doc.Section `json:"sections,omitempty"`
-}
-
-// Copy writes nodes of a page as text. Blocks of an item of a Series say what they say there.
-// Errors are *doc.Problem.
-func Copy(p *doc.Page, nodes []string) (string, error) {
-	var c clip
-	for _, node := range nodes {
-		if s, _ := p.Section(node); s != nil {
-			c.Sections = append(c.Sections, s)
-			continue
-		}
-		id, item := doc.SplitItem(node)
-		s, b := p.Block(id)
-		if b == nil {
-			return "", doc.Problemf("Selection", "%.40q isn't on this page any more", node)
-		}
-		for _, around := range s.Path(id) {
-			if it, i := around.FindItem(item); item != "" && i >= 0 {
-				b = saying(b, it)
-			}
-		}
-		c.Blocks = append(c.Blocks, b)
-	}
-	if len(c.Sections) > 0 {
-		c.Blocks = nil // they can't be put in one place
-	}
-	b, err := json.MarshalIndent(c, "", " ")
-	if err != nil {
-		return "", fmt.Errorf("writing what is copied: %w", err)
-	}
-	return ClipHead + "\n" + string(b) + "\n", nil
-}
-
-// saying gives a copy of a block that says what an item of a Series does.
-func saying(b *doc.Block, it doc.Item) *doc.Block {
-	c := b.Clone()
-	if own, ok := it.Contents[b.ID]; ok {
-		c.Content = own
-	}
-	for i, in := range c.Blocks {
-		c.Blocks[i] = saying(in, it)
-	}
-	return c
-}
-
-// ClipValues gives everything in copied text that may be the id of a medium; nil when it isn't
-// what Copy wrote.
-func ClipValues(text string) (out []string) {
-	head, rest, _ := strings.Cut(text, "\n")
-	var c clip
-	if strings.TrimSpace(head) != ClipHead || unpack([]byte(rest), &c, fewValues, "Clipboard") != nil {
-		return nil
-	}
-	seen := map[string]bool{}
-	add := func(v string) {
-		if carriedID.MatchString(v) && !seen[v] && len(out) < maxClipValues {
-			seen[v] = true
-			out = append(out, v)
-		}
-	}
-	for _, s := range append(c.Sections, &doc.Section{Blocks: c.Blocks}) {
-		if s != nil {
-			s.EachValue(add)
-		}
-	}
-	return out
-}
-
-// maxClipValues is how many of them there are at most.
-const maxClipValues = 5000
 
 // paste adds what was copied: sections behind the selected one, blocks in the section or
 // container that is selected or behind the selected block. What this site hasn't, such as
 // pictures of another, is left out.
 func (e *editing) paste() ([]Step, error) {
-	head, rest, _ := strings.Cut(e.c.Value, "\n")
-	if strings.TrimSpace(head) != ClipHead {
-		if strings.HasPrefix(head, "Open Plot blocks") {
-			return nil, doc.Problemf("Clipboard", "has blocks of another version (%.40q); this one reads %q", strings.TrimSpace(head), ClipHead)
-		}
-		return nil, doc.Problemf("Clipboard", "has no blocks: copy some first")
-	}
-	var c clip
-	if err := unpack([]byte(rest), &c, fewValues, "Clipboard"); err != nil {
-		return nil, doc.Problemf("Clipboard", "has blocks that can't be read (%s): copy them again", strings.TrimPrefix(err.Error(), "json: "))
+	c, err := carry.ReadClip(e.c.Value)
+	if err != nil {
+		return nil, err
 	}
 	if len(c.Sections) > 0 {
 		return e.pasteSections(c.Sections)
@@ -344,7 +258,7 @@ func cleanWords(was doc.Words) (out doc.Words) {
 			if left -= utf8.RuneCountInString(r.Text); left < 0 {
 				return out
 			}
-			if r.Link, _ = CheckLink(r.Link); r.Colour != "" && !tokenPattern.MatchString(r.Colour) {
+			if r.Link, _ = settings.CheckLink(r.Link); r.Colour != "" && !carry.TokenPattern.MatchString(r.Colour) {
 				r.Colour = ""
 			}
 			if !slices.Contains([]string{"", value.Disc, value.Decimal}, r.Item) {
@@ -367,7 +281,7 @@ func cleanWords(was doc.Words) (out doc.Words) {
 
 // plainText is a line of text without what can't be in one.
 func plainText(v string, limit int) string {
-	v, err := text("", v, limit)
+	v, err := doc.Line("", v, limit)
 	if err != nil {
 		return ""
 	}

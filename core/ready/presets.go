@@ -1,9 +1,15 @@
-package edit
+// Package ready is what ships ready-made: sections, pages, house styles, the words of kinds of
+// business, and how words that only stand in are known.
+//
+// It makes sections and pages under ids of the caller's. Nothing here changes a page: that is
+// core/edit's. Start at Presets and NewPage.
+package ready
 
 import (
-	"openplot/core/doc"
 	"strconv"
 	"strings"
+
+	"openplot/core/doc"
 )
 
 // Preset is a ready-made section: a design for a purpose. It uses what every house
@@ -35,9 +41,9 @@ func (p *Preset) Find() string {
 	return strings.Join([]string{p.Name, p.Hint, p.Purpose, "section", synonyms[p.Purpose]}, " ")
 }
 
-// make gives a new section of the preset with new ids, in the words of a business or, where
+// Make gives a new section of the preset with new ids, in the words of a business or, where
 // it is nil, of any.
-func (p *Preset) make(newID func(string) string, b *Business) *doc.Section {
+func (p *Preset) Make(newID func(string) string, b *Business) *doc.Section {
 	s := p.Look(b)
 	s.ID, s.Name, s.Made = newID("s"), p.Purpose, p.ID
 	if p.Purpose == Purposes[0] {
@@ -59,7 +65,7 @@ func (p *Preset) Look(b *Business) *doc.Section {
 // Drawn gives the section as it begins, with ids that are the same each time, to be drawn.
 func (p *Preset) Drawn(b *Business) *doc.Section {
 	n := 0
-	return p.make(func(prefix string) string { n++; return prefix + "-" + p.ID + "-" + strconv.Itoa(n) }, b)
+	return p.Make(func(prefix string) string { n++; return prefix + "-" + p.ID + "-" + strconv.Itoa(n) }, b)
 }
 
 // FindPreset gives a preset by id, or nil.

@@ -1,4 +1,4 @@
-package edit
+package carry
 
 import (
 	"encoding/json"
@@ -12,7 +12,7 @@ import (
 
 func TestHouseFileThereAndBack(t *testing.T) {
 	want := doc.StandardHouse()
-	b, err := WriteHouse(CarriedHouse{Name: "Skerry Line", House: want})
+	b, err := WriteHouse(House{Name: "Skerry Line", House: want})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -28,7 +28,7 @@ func TestHouseFileThereAndBack(t *testing.T) {
 }
 
 func TestBadHouseFiles(t *testing.T) {
-	good, err := WriteHouse(CarriedHouse{House: doc.StandardHouse()})
+	good, err := WriteHouse(House{House: doc.StandardHouse()})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -76,7 +76,7 @@ func TestBadHouseFiles(t *testing.T) {
 }
 
 func FuzzReadHouse(f *testing.F) {
-	good, err := WriteHouse(CarriedHouse{House: doc.StandardHouse()})
+	good, err := WriteHouse(House{House: doc.StandardHouse()})
 	if err != nil {
 		f.Fatal(err)
 	}
@@ -116,7 +116,7 @@ func TestTakeHouseLosesNothingInUse(t *testing.T) {
 	if len(taken.Palette) != len(was.Palette)-1 || taken.Text["hull"].Family != "" {
 		t.Error("the file's own was changed")
 	}
-	for i := range MaxColours {
+	for i := range doc.MaxColours {
 		taken.Palette = append(taken.Palette, doc.Swatch{Token: fmt.Sprintf("c%d", i), Name: "C", Value: "#000000"})
 	}
 	if _, err := TakeHouse(was, taken); err == nil {

@@ -1,4 +1,4 @@
-package edit
+package carry
 
 import (
 	"encoding/json"
@@ -33,7 +33,7 @@ func TestUnpackBounds(t *testing.T) {
 		var before, after runtime.MemStats
 		runtime.ReadMemStats(&before)
 		var p doc.Page
-		err := unpack(b, &p, maxValues, "File")
+		err := Unpack(b, &p, maxValues, "File")
 		runtime.ReadMemStats(&after)
 		var problem *doc.Problem
 		if !errors.As(err, &problem) {
@@ -65,12 +65,12 @@ func TestUnpackLargePages(t *testing.T) {
 		t.Fatal(err)
 	}
 	var got doc.Page
-	if err := unpack(b, &got, maxValues, "File"); err != nil || len(got.Sections) != doc.MaxSections {
+	if err := Unpack(b, &got, maxValues, "File"); err != nil || len(got.Sections) != doc.MaxSections {
 		t.Errorf("%d sections, %v", len(got.Sections), err)
 	}
 	for _, text := range []string{`{`, `[}`, `"x`, `{"a":1}{`, `{"a" 1}`, ``, `nul`} {
 		var problem *doc.Problem
-		if err := unpack([]byte(text), &got, maxValues, "File"); err == nil || errors.As(err, &problem) {
+		if err := Unpack([]byte(text), &got, maxValues, "File"); err == nil || errors.As(err, &problem) {
 			t.Errorf("%q: %v", text, err)
 		}
 	}
