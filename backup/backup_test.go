@@ -52,25 +52,25 @@ func full(t *testing.T) (Place, *store.Store) {
 		}
 	}
 	s := &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	must(st.AddSite(ctx, s))
-	u, err := st.AddUser(ctx, "dana@example.org", "Dana", "three islands")
+	must(st.Sites.Add(ctx, s))
+	u, err := st.People.AddUser(ctx, "dana@example.org", "Dana", "three islands")
 	must(err)
-	must(st.AddMember(ctx, s.ID, u.ID, store.Owner))
+	must(st.People.AddMember(ctx, s.ID, u.ID, store.Owner))
 	home, err := ready.NewPage("contact", "Home", nil, store.NewID, nil)
 	must(err)
-	must(st.AddPage(ctx, s.ID, "", 0, home))
+	must(st.Pages.Add(ctx, s.ID, "", 0, home))
 	pictures := media.NewKeeper(st, p.Media, media.DefaultQuota)
 	m, err := pictures.Keep(ctx, media.By{Site: s.ID, User: u.ID}, "tall.png", "A line", bytes.NewReader(mediatest.Tall()))
 	must(err)
 	for i := range 5 {
 		c := edit.Command{Op: "rename", Node: home.Sections[0].ID, Value: fmt.Sprint("Name ", i)}
-		_, err := st.Edit(ctx, home.ID, u.ID, int64(i), c, func(d *doc.Page) (*edit.Result, error) {
+		_, err := st.Pages.Edit(ctx, home.ID, u.ID, int64(i), c, func(d *doc.Page) (*edit.Result, error) {
 			return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }})
 		})
 		must(err)
 	}
 	c := edit.Command{Op: "section.picture", Node: home.Sections[1].ID, Value: m.ID}
-	_, err = st.Edit(ctx, home.ID, u.ID, 5, c, func(d *doc.Page) (*edit.Result, error) {
+	_, err = st.Pages.Edit(ctx, home.ID, u.ID, 5, c, func(d *doc.Page) (*edit.Result, error) {
 		return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }})
 	})
 	must(err)
@@ -152,7 +152,7 @@ func TestRestoreBringsEverythingBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer again.Close()
-	if _, err := again.SignIn(t.Context(), "dana@example.org", "three islands"); err != nil {
+	if _, err := again.People.SignIn(t.Context(), "dana@example.org", "three islands"); err != nil {
 		t.Error(err)
 	}
 	if err := Restore(t.Context(), q, archive); err == nil || !strings.Contains(err.Error(), "isn't empty") {
@@ -165,11 +165,11 @@ func TestRestoreBringsEverythingBack(t *testing.T) {
 func TestBackupWhileItRuns(t *testing.T) {
 	p, st := full(t)
 	ctx, stop := context.WithCancel(t.Context())
-	s, err := st.SiteBySlug(ctx, "skerry")
+	s, err := st.Sites.BySlug(ctx, "skerry")
 	if err != nil {
 		t.Fatal(err)
 	}
-	u, err := st.UserByEmail(ctx, "dana@example.org")
+	u, err := st.People.UserByEmail(ctx, "dana@example.org")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -178,10 +178,10 @@ func TestBackupWhileItRuns(t *testing.T) {
 	done := make(chan error, 1)
 	go func() {
 		for ctx.Err() == nil {
-			page, err := st.Page(t.Context(), s.ID, "")
+			page, err := st.Pages.At(t.Context(), s.ID, "")
 			if err == nil {
 				c := edit.Command{Op: "page.set", Setting: "title", Value: fmt.Sprint("As of ", page.Seq+1)}
-				_, err = st.Edit(t.Context(), page.ID, u.ID, page.Seq, c, func(d *doc.Page) (*edit.Result, error) {
+				_, err = st.Pages.Edit(t.Context(), page.ID, u.ID, page.Seq, c, func(d *doc.Page) (*edit.Result, error) {
 					return edit.Apply(d, c, edit.Env{Site: &s.Site, NewID: store.NewID})
 				})
 			}

@@ -66,7 +66,7 @@ func Load(ctx context.Context, st *store.Store, pictures *media.Keeper, copies C
 			job := store.MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original}
 			err := pictures.Finish(ctx, job)
 			if err == nil && copies == Quick {
-				_, err = st.AddCopy(ctx, job, nil, 0, 0) // no others are wanted
+				_, err = st.Media.AddCopy(ctx, job, nil, 0, 0) // no others are wanted
 			} else if err == nil {
 				job.Modern = true
 				err = pictures.Finish(ctx, job)
@@ -82,25 +82,25 @@ func Load(ctx context.Context, st *store.Store, pictures *media.Keeper, copies C
 
 func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*store.Medium, error) {
 	site := Site()
-	if err := st.AddSite(ctx, site); err != nil {
+	if err := st.Sites.Add(ctx, site); err != nil {
 		return nil, err
 	}
 	for _, p := range []struct {
 		email, name string
 		role        store.Role
 	}{{DesignerEmail, "Dana Holm", store.Owner}, {WriterEmail, "Wil Aske", store.Writer}} {
-		u, err := st.AddUser(ctx, p.email, p.name, Password)
+		u, err := st.People.AddUser(ctx, p.email, p.name, Password)
 		if err != nil {
 			return nil, err
 		}
-		if err := st.AddMember(ctx, site.ID, u.ID, p.role); err != nil {
+		if err := st.People.AddMember(ctx, site.ID, u.ID, p.role); err != nil {
 			return nil, err
 		}
 	}
-	if err := st.BeginSite(ctx, site.ID); err != nil { // it is past its first steps
+	if err := st.Sites.Begun(ctx, site.ID); err != nil { // it is past its first steps
 		return nil, err
 	}
-	if err := st.SetOperator(ctx, DesignerEmail, true); err != nil {
+	if err := st.People.SetOperator(ctx, DesignerEmail, true); err != nil {
 		return nil, err
 	}
 	kept, err := drawPictures(ctx, pictures, site.ID)
@@ -109,13 +109,13 @@ func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*stor
 	}
 	ids := map[string]string{}
 	for _, m := range kept {
-		if err := st.AddMedium(ctx, m); err != nil {
+		if err := st.Media.Add(ctx, m); err != nil {
 			return nil, err
 		}
 		ids[m.Name] = m.ID
 	}
 	for i, p := range Pages(ids) {
-		if err := st.AddPage(ctx, site.ID, p.Slug, i, p.Page); err != nil {
+		if err := st.Pages.Add(ctx, site.ID, p.Slug, i, p.Page); err != nil {
 			return nil, err
 		}
 	}

@@ -49,7 +49,7 @@ func Run(ctx context.Context, c Config) (stop func(context.Context) error, err e
 	river.AddWorker(workers, &planner{Config: c})
 	one := river.QueueConfig{MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond}
 	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(c.Store.DB()), &river.Config{
-		ID:      c.Store.Process(), // by which it is known whether it runs (store.Sweep)
+		ID:      c.Store.Jobs.Process(), // by which it is known whether it runs (store.Sweep)
 		Queues:  map[string]river.QueueConfig{river.QueueDefault: one, store.DrawingsQueue: one, store.UpkeepQueue: one, store.PublishQueue: one},
 		Workers: workers, Logger: c.Log,
 		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(
@@ -92,7 +92,7 @@ func (c *copier) Work(ctx context.Context, job *river.Job[store.MakeCopies]) err
 		if hopeless {
 			why = problem.Message
 		}
-		err = errors.Join(err, c.Store.FailCopies(context.WithoutCancel(ctx), job.Args, why))
+		err = errors.Join(err, c.Store.Media.FailCopies(context.WithoutCancel(ctx), job.Args, why))
 	}
 	if err == nil {
 		err = c.CopiesMade(ctx, job.Args)

@@ -15,7 +15,7 @@ func (k *Keeper) Bring(ctx context.Context, by By, m *store.Medium) (*store.Medi
 	}
 	brought := *m
 	brought.ID, brought.SiteID, brought.UploadedBy, brought.Folder = store.NewID("m"), by.Site, by.User, ""
-	if err := k.store.AddMedium(ctx, &brought); err != nil {
+	if err := k.store.Media.Add(ctx, &brought); err != nil {
 		return nil, err
 	}
 	return &brought, nil

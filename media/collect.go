@@ -10,7 +10,7 @@ import (
 // Collect removes the files of uploads that nothing refers to and that are older than a
 // time, and tells how many that were, and their bytes.
 func (k *Keeper) Collect(ctx context.Context, before time.Time) (files int, bytes int64, err error) {
-	err = k.store.WithFiles(ctx, func() error {
+	err = k.store.Media.WithFiles(ctx, func() error {
 		entries, err := os.ReadDir(k.dir)
 		if os.IsNotExist(err) {
 			return nil
@@ -18,7 +18,7 @@ func (k *Keeper) Collect(ctx context.Context, before time.Time) (files int, byte
 		if err != nil {
 			return fmt.Errorf("listing uploads: %w", err)
 		}
-		use, err := k.store.FilesInUse(ctx) // after the list: what comes later isn't in it
+		use, err := k.store.Media.FilesInUse(ctx) // after the list: what comes later isn't in it
 		if err != nil {
 			return err
 		}

@@ -16,7 +16,7 @@ import (
 // picture is deleted or replaced meanwhile. Errors are *doc.Problem when the file can't be
 // worked on, so that trying again won't help.
 func (k *Keeper) Finish(ctx context.Context, job store.MakeCopies) error {
-	m, err := k.store.Medium(ctx, job.Site, job.Medium)
+	m, err := k.store.Media.ByID(ctx, job.Site, job.Medium)
 	if errors.Is(err, store.ErrNotFound) || err == nil && (m.Original != job.Original || m.CopiesLeft == 0) {
 		return nil
 	}
@@ -24,7 +24,7 @@ func (k *Keeper) Finish(ctx context.Context, job store.MakeCopies) error {
 		return err
 	}
 	if _, err := os.Stat(k.file(m.Original)); errors.Is(err, fs.ErrNotExist) { // nothing to make them from
-		_, err = k.store.AddCopy(ctx, job, nil, 0, 0)
+		_, err = k.store.Media.AddCopy(ctx, job, nil, 0, 0)
 		return err
 	}
 	var wants []Want
@@ -44,14 +44,14 @@ func (k *Keeper) Finish(ctx context.Context, job store.MakeCopies) error {
 		if err := k.makeCopies(ctx, job, m, wants, later); err != nil {
 			return err
 		}
-	} else if _, err := k.store.AddCopy(ctx, job, nil, 0, later); err != nil {
+	} else if _, err := k.store.Media.AddCopy(ctx, job, nil, 0, later); err != nil {
 		return err
 	}
 	if job.Modern {
 		return nil
 	}
 	job.Modern = true
-	return k.store.WantCopies(ctx, job)
+	return k.store.Media.WantCopies(ctx, job)
 }
 
 // makeCopies makes copies and notes each as it is there; later are still to be made then.
@@ -75,13 +75,13 @@ func (k *Keeper) makeCopies(ctx context.Context, job store.MakeCopies, m *store.
 				c, made.Bytes = nil, 0
 			}
 		}
-		still, err := k.store.AddCopy(ctx, job, c, made.Bytes, left)
+		still, err := k.store.Media.AddCopy(ctx, job, c, made.Bytes, left)
 		if err == nil && !still {
 			err = gone
 		}
 		return err
 	})
-	if nerr := k.store.NotePictureWork(context.WithoutCancel(ctx), job.Site, "", store.Copying, took); err == nil {
+	if nerr := k.store.Jobs.NotePictureWork(context.WithoutCancel(ctx), job.Site, "", store.Copying, took); err == nil {
 		err = nerr
 	}
 	if errors.Is(err, gone) {

@@ -69,7 +69,7 @@ func (k *Keeper) allowed(ctx context.Context, by By) error {
 	if by.User == "" {
 		return nil
 	}
-	u, err := k.store.PictureUse(ctx, by.Site, by.User)
+	u, err := k.store.Jobs.PictureUse(ctx, by.Site, by.User)
 	if err != nil {
 		return err
 	}
@@ -94,7 +94,7 @@ func (k *Keeper) Keep(ctx context.Context, by By, name, alt string, from io.Read
 	if err != nil {
 		return nil, err
 	}
-	if err := k.store.AddMedium(ctx, m); err != nil {
+	if err := k.store.Media.Add(ctx, m); err != nil {
 		k.discard(m)
 		return nil, err
 	}
@@ -113,7 +113,7 @@ func (k *Keeper) Replace(ctx context.Context, by By, m *store.Medium, from io.Re
 	if err := k.begin(ctx, by, &next, from); err != nil {
 		return err
 	}
-	if err := k.store.ReplaceMedium(ctx, &next); err != nil {
+	if err := k.store.Media.Replace(ctx, &next); err != nil {
 		k.discard(&next)
 		return err
 	}
@@ -128,7 +128,7 @@ func (k *Keeper) Propose(ctx context.Context, by By, name string, from io.Reader
 	if err != nil {
 		return nil, err
 	}
-	return m, k.store.DeleteMedia(ctx, by.Site, m.ID)
+	return m, k.store.Media.Delete(ctx, by.Site, m.ID)
 }
 
 // Take puts the files of a medium that was proposed in another's place, wherever that is
@@ -136,11 +136,11 @@ func (k *Keeper) Propose(ctx context.Context, by By, name string, from io.Reader
 func (k *Keeper) Take(ctx context.Context, m, proposed *store.Medium) error {
 	next := *proposed
 	next.ID, next.Name, next.Alt, next.Focal = m.ID, m.Name, m.Alt, m.Focal
-	if err := k.store.ReplaceMedium(ctx, &next); err != nil {
+	if err := k.store.Media.Replace(ctx, &next); err != nil {
 		return err
 	}
 	*m = next
-	return k.store.ForgetMedium(ctx, m.SiteID, proposed.ID)
+	return k.store.Media.ForgetOne(ctx, m.SiteID, proposed.ID)
 }
 
 // begin keeps an upload as it came, has it checked, and writes its first files, under names
@@ -204,7 +204,7 @@ func (k *Keeper) work(ctx context.Context, by By, t task, file string, keep func
 	r, took, err := run(ctx, t, openWall, k.file(file), keep)
 	k.slots.Release(1)
 	if by.User != "" {
-		if nerr := k.store.NotePictureWork(context.WithoutCancel(ctx), by.Site, by.User, store.Opening, took); err == nil {
+		if nerr := k.store.Jobs.NotePictureWork(context.WithoutCancel(ctx), by.Site, by.User, store.Opening, took); err == nil {
 			err = nerr
 		}
 	}

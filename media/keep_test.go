@@ -36,10 +36,10 @@ func begin(t *testing.T, quota int64) *kept {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { st.Close() })
-	if err := st.AddSite(t.Context(), &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry"}); err != nil {
+	if err := st.Sites.Add(t.Context(), &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry"}); err != nil {
 		t.Fatal(err)
 	}
-	u, err := st.AddUser(t.Context(), "dana@example.org", "Dana", "three islands")
+	u, err := st.People.AddUser(t.Context(), "dana@example.org", "Dana", "three islands")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -116,7 +116,7 @@ func TestTallPictures(t *testing.T) {
 		}
 		job.Modern = true
 	}
-	if m, err = k.store.Medium(t.Context(), "w1", m.ID); err != nil || m.CopiesLeft != 0 {
+	if m, err = k.store.Media.ByID(t.Context(), "w1", m.ID); err != nil || m.CopiesLeft != 0 {
 		t.Errorf("%d left, %v", m.CopiesLeft, err)
 	}
 }
@@ -140,7 +140,7 @@ func TestBringing(t *testing.T) {
 				t.Fatal(err)
 			}
 		}
-		if made[i], err = k.store.Medium(t.Context(), "w1", id); err != nil {
+		if made[i], err = k.store.Media.ByID(t.Context(), "w1", id); err != nil {
 			t.Fatal(err)
 		}
 		for _, c := range made[i].Variants {
@@ -199,13 +199,13 @@ func TestQuotas(t *testing.T) {
 		t.Errorf("the program itself: %v", err)
 	}
 	k = begin(t, DefaultQuota)
-	if err := k.store.NotePictureWork(t.Context(), "w1", k.by.User, store.Opening, personHour); err != nil {
+	if err := k.store.Jobs.NotePictureWork(t.Context(), "w1", k.by.User, store.Opening, personHour); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := k.upload(data); !errors.As(err, &p) || !strings.Contains(p.Message, "within this hour") {
 		t.Errorf("somebody who took much work: %v", err)
 	}
-	other, err := k.store.AddUser(t.Context(), "other@example.org", "Other", "three islands")
+	other, err := k.store.People.AddUser(t.Context(), "other@example.org", "Other", "three islands")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -213,7 +213,7 @@ func TestQuotas(t *testing.T) {
 	if _, err := k.upload(data); err != nil {
 		t.Errorf("somebody else: %v", err)
 	}
-	if err := k.store.NotePictureWork(t.Context(), "w1", "", store.Copying, siteDay); err != nil {
+	if err := k.store.Jobs.NotePictureWork(t.Context(), "w1", "", store.Copying, siteDay); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := k.upload(data); !errors.As(err, &p) {
@@ -248,13 +248,13 @@ func TestCollect(t *testing.T) {
 	if n, _, err := k.Collect(t.Context(), time.Now().Add(-24*time.Hour)); n != 2 || err != nil {
 		t.Errorf("%d collected, %v: %v", n, err, k.files())
 	}
-	if err := k.store.DeleteMedia(t.Context(), "w1", film.ID); err != nil {
+	if err := k.store.Media.Delete(t.Context(), "w1", film.ID); err != nil {
 		t.Fatal(err)
 	}
 	if n, _, err := k.Collect(t.Context(), time.Now().Add(-24*time.Hour)); n != 0 || err != nil {
 		t.Errorf("one that can be had back: %d collected, %v", n, err)
 	}
-	if err := k.store.ForgetMedia(t.Context(), time.Now().Add(time.Hour)); err != nil {
+	if err := k.store.Media.Forget(t.Context(), time.Now().Add(time.Hour)); err != nil {
 		t.Fatal(err)
 	}
 	if n, _, err := k.Collect(t.Context(), time.Now().Add(-24*time.Hour)); n != 2 || err != nil {
@@ -291,7 +291,7 @@ func TestCheck(t *testing.T) {
 	if told := check(true); told != "" {
 		t.Errorf("a sound one: %s", told)
 	}
-	m, err := k.store.Medium(t.Context(), "w1", whole.ID)
+	m, err := k.store.Media.ByID(t.Context(), "w1", whole.ID)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -18,7 +18,7 @@ import (
 // program was stopped between one and the other, or published before there were releases.
 // Nobody was told of what is undone by that.
 func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
-	all, err := st.AllShown(ctx)
+	all, err := st.Releases.AllShown(ctx)
 	if err != nil {
 		return err
 	}
@@ -39,7 +39,7 @@ func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
 		if err == nil && bytes.Equal(b, s.Content) {
 			continue
 		}
-		if err := st.Reading(ctx, s.Site, p.put(s.Site)); err != nil {
+		if err := st.Releases.Reading(ctx, s.Site, p.put(s.Site)); err != nil {
 			return err
 		}
 	}
@@ -69,7 +69,7 @@ func (p *Publisher) settle(ctx context.Context, st *store.Store, all []store.Sho
 	for _, name := range moved {
 		to, err := os.ReadFile(name)
 		if err == nil {
-			err = st.KeepFormerAddress(ctx, filepath.Base(filepath.Dir(name)), string(to))
+			err = st.Hosts.KeepFormerAddress(ctx, filepath.Base(filepath.Dir(name)), string(to))
 		}
 		if err == nil {
 			err = os.Remove(name)
@@ -83,7 +83,7 @@ func (p *Publisher) settle(ctx context.Context, st *store.Store, all []store.Sho
 
 // readForms reads the fields of forms that were published before they were kept.
 func (p *Publisher) readForms(ctx context.Context, st *store.Store, s store.Shown) error {
-	pages, err := st.FieldsUnknown(ctx, s.Site)
+	pages, err := st.Visible.FieldsUnknown(ctx, s.Site)
 	if err != nil || len(pages) == 0 {
 		return err
 	}
@@ -105,7 +105,7 @@ func (p *Publisher) readForms(ctx context.Context, st *store.Store, s store.Show
 		}
 		said, err := said(string(b), s.Slug)
 		if err == nil {
-			err = st.KeepFields(ctx, page, said)
+			err = st.Visible.KeepFields(ctx, page, said)
 		}
 		if err != nil {
 			return err
@@ -116,13 +116,13 @@ func (p *Publisher) readForms(ctx context.Context, st *store.Store, s store.Show
 
 // Show brings to visitors what a site shows, as after it was set aside.
 func (p *Publisher) Show(ctx context.Context, st *store.Store, site string) error {
-	return st.Reading(ctx, site, p.put(site))
+	return st.Releases.Reading(ctx, site, p.put(site))
 }
 
 // Lock takes from visitors what other pages of a site, its site map and its lists say of pages
 // that have a password now.
 func (p *Publisher) Lock(ctx context.Context, st *store.Store, site string) error {
-	s, err := st.SiteByID(ctx, site)
+	s, err := st.Sites.ByID(ctx, site)
 	if err != nil {
 		return err
 	}
@@ -134,7 +134,7 @@ func (p *Publisher) Lock(ctx context.Context, st *store.Store, site string) erro
 		if info.PublishedSeq == nil {
 			continue
 		}
-		d, err := st.PageAt(ctx, info.ID, *info.PublishedSeq)
+		d, err := st.Pages.AsOf(ctx, info.ID, *info.PublishedSeq)
 		if err != nil {
 			return err
 		}
@@ -152,7 +152,7 @@ func (p *Publisher) Lock(ctx context.Context, st *store.Store, site string) erro
 // Check compares what the store says is published with what is, tells what is wrong, and with
 // repair publishes again, as of the same edit, what is missing.
 func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tell func(format string, args ...any)) error {
-	all, err := st.AllShown(ctx)
+	all, err := st.Releases.AllShown(ctx)
 	if err != nil {
 		return err
 	}
@@ -167,7 +167,7 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 		if err != nil || !bytes.Equal(shown, s.Content) {
 			tell("%s: visitors see another publication than the last", s.Slug)
 			if repair {
-				if err := st.Reading(ctx, s.Site, p.put(s.Site)); err != nil {
+				if err := st.Releases.Reading(ctx, s.Site, p.put(s.Site)); err != nil {
 					return err
 				}
 			}
@@ -224,7 +224,7 @@ func (p *Publisher) lacks(site string, e *Entry, assets map[string]bool) string 
 
 // again publishes what a site has published again, as it was published.
 func (p *Publisher) again(ctx context.Context, st *store.Store, id string) error {
-	s, err := st.SiteByID(ctx, id)
+	s, err := st.Sites.ByID(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -239,7 +239,7 @@ func (p *Publisher) again(ctx context.Context, st *store.Store, id string) error
 		}
 		then := &store.Page{PageInfo: *info}
 		then.Seq = *info.PublishedSeq
-		if then.Doc, err = st.PageAt(ctx, info.ID, then.Seq); err != nil {
+		if then.Doc, err = st.Pages.AsOf(ctx, info.ID, then.Seq); err != nil {
 			return err
 		}
 		o.Pages = append(o.Pages, then)

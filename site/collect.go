@@ -32,7 +32,7 @@ func (p *Publisher) Collect(ctx context.Context, st *store.Store, before time.Ti
 		if err := ctx.Err(); err != nil {
 			return files, bytes, err
 		}
-		err := st.WithFiles(ctx, func() error {
+		err := st.Media.WithFiles(ctx, func() error {
 			root := filepath.Join(p.Dir, s.Name())
 			kept, err := p.contents(ctx, st, s.Name())
 			if err != nil {
@@ -51,7 +51,7 @@ func (p *Publisher) Collect(ctx context.Context, st *store.Store, before time.Ti
 
 // contents gives the names of the contents that the publications of a site show that are kept.
 func (p *Publisher) contents(ctx context.Context, st *store.Store, site string) (map[string]bool, error) {
-	all, err := st.ReleaseContents(ctx, site)
+	all, err := st.Releases.ReleaseContents(ctx, site)
 	if err != nil {
 		return nil, err
 	}

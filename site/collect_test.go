@@ -28,14 +28,14 @@ func TestCollect(t *testing.T) {
 		}
 	}
 	s := &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	must(st.AddSite(ctx, s))
+	must(st.Sites.Add(ctx, s))
 	words := func(text string) *doc.Page {
 		return &doc.Page{ID: "p", Name: "Home", Title: text, Sections: []*doc.Section{{ID: "s", Blocks: []*doc.Block{{
 			ID: "b", Kind: doc.Heading, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 4}},
 			Content: doc.Content{Words: doc.PlainWords(text)},
 		}}}}}
 	}
-	must(st.AddPage(ctx, s.ID, "", 0, words("First")))
+	must(st.Pages.Add(ctx, s.ID, "", 0, words("First")))
 	p := &Publisher{Dir: t.TempDir(), MediaDir: t.TempDir(), Hosts: Hosts{"http", "localhost"}}
 	must(p.PublishAll(ctx, st, &store.Site{Site: *s}))
 	root := filepath.Join(p.Dir, s.ID)

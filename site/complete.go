@@ -70,7 +70,7 @@ func (p *Publisher) missing(ctx context.Context, st *store.Store, src Source) (*
 	for i, b := range words.Blocks {
 		b.ID = "b404" + strconv.Itoa(i)
 	}
-	home, err := st.Page(ctx, src.Site.ID, "")
+	home, err := st.Pages.At(ctx, src.Site.ID, "")
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return nil, err
 	}
@@ -138,7 +138,7 @@ func (p *Publisher) Refresh(ctx context.Context, st *store.Store, src Source) er
 	if err != nil {
 		return err
 	}
-	return st.Amend(ctx, src.Site.ID, p.change(src, func(*Release, int64) error { return nil }))
+	return st.Releases.Amend(ctx, src.Site.ID, p.change(src, func(*Release, int64) error { return nil }))
 }
 
 // lead fills in where addresses lead at which there is no page: to where pages are, as far as

@@ -85,7 +85,7 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 	if err != nil {
 		return 0, err
 	}
-	err = st.Publish(ctx, store.Publication{
+	err = st.Releases.Publish(ctx, store.Publication{
 		Site: src.Site.ID, By: o.By, Note: o.Note, Editions: editions, Withdrawn: o.Withdraw,
 		Change: p.change(src, func(r *Release, number int64) error {
 			r.Number, r.Missing = number, missing
@@ -125,7 +125,7 @@ func (p *Publisher) Back(ctx context.Context, st *store.Store, src Source, numbe
 	if err != nil {
 		return err
 	}
-	content, err := st.Release(ctx, src.Site.ID, number)
+	content, err := st.Releases.ByID(ctx, src.Site.ID, number)
 	if err != nil {
 		return err
 	}
@@ -162,7 +162,7 @@ func (p *Publisher) Back(ctx context.Context, st *store.Store, src Source, numbe
 			gone = append(gone, id)
 		}
 	}
-	if err := st.Publish(ctx, store.Publication{
+	if err := st.Releases.Publish(ctx, store.Publication{
 		Site: src.Site.ID, By: by, Note: fmt.Sprintf("Back to publication %d", number), Editions: editions, Withdrawn: gone,
 		Change: p.change(src, func(r *Release, number int64) error {
 			r.Number, r.Pages, r.Missing = number, then.Pages, then.Missing
@@ -215,7 +215,7 @@ func (p *Publisher) PublishAll(ctx context.Context, st *store.Store, s *store.Si
 	}
 	o := Order{Note: "All pages"}
 	for _, info := range src.Pages {
-		page, err := st.Page(ctx, s.ID, info.Slug)
+		page, err := st.Pages.At(ctx, s.ID, info.Slug)
 		if err != nil {
 			return err
 		}
@@ -231,7 +231,7 @@ func (p *Publisher) CatchUp(ctx context.Context, st *store.Store, site string, e
 	if len(e.Lacks) == 0 {
 		return 0, nil
 	}
-	media, err := st.Media(ctx, site)
+	media, err := st.Media.List(ctx, site)
 	if err != nil {
 		return 0, err
 	}
@@ -249,7 +249,7 @@ func (p *Publisher) CatchUp(ctx context.Context, st *store.Store, site string, e
 // CopiesMade publishes again, just as they were, the pages that were published before a
 // picture on them had all its copies; nothing where the site was deleted since.
 func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.MakeCopies) error {
-	media, err := st.Media(ctx, job.Site)
+	media, err := st.Media.List(ctx, job.Site)
 	if err != nil {
 		return err
 	}
@@ -258,7 +258,7 @@ func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.M
 		now[m.Original] = m
 	}
 	m := now[job.Original]
-	site, err := st.SiteByID(ctx, job.Site)
+	site, err := st.Sites.ByID(ctx, job.Site)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil
 	}
@@ -273,7 +273,7 @@ func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.M
 		return err
 	}
 	var ready []*Prepared
-	return st.Renew(ctx, job.Site, job.Original, m == nil || m.CopiesLeft == 0, func(source []byte) ([]byte, error) {
+	return st.Releases.Renew(ctx, job.Site, job.Original, m == nil || m.CopiesLeft == 0, func(source []byte) ([]byte, error) {
 		var e edition
 		if err := json.Unmarshal(source, &e); err != nil {
 			return nil, fmt.Errorf("reading an edition: %w", err)

@@ -47,10 +47,10 @@ func TestEditions(t *testing.T) {
 			}
 		}
 	}
-	must(st.AddSite(ctx, s), st.AddPage(ctx, "w", "fares", 0, page))
+	must(st.Sites.Add(ctx, s), st.Pages.Add(ctx, "w", "fares", 0, page))
 	for _, id := range []string{"m1", "m2", "unseen"} {
 		must(
-			st.AddMedium(
+			st.Media.Add(
 				ctx,
 				&store.Medium{
 					ID: id, SiteID: "w", Name: id, Type: "image/png", Width: 900, Height: 600, Alt: "As published",
@@ -64,7 +64,7 @@ func TestEditions(t *testing.T) {
 	order := Order{Pages: []*store.Page{{PageInfo: store.PageInfo{ID: "p", Slug: "fares"}, Doc: page}}}
 	publish := func() int {
 		t.Helper()
-		media, err := st.Media(ctx, "w")
+		media, err := st.Media.List(ctx, "w")
 		must(err)
 		lacking, err := p.Publish(ctx, st, Source{Site: s, Media: media}, order)
 		must(err)
@@ -88,7 +88,7 @@ func TestEditions(t *testing.T) {
 		t.Helper()
 		job := store.MakeCopies{Site: "w", Medium: id, Original: id + "-original"}
 		c := copyOf(id, name, 900)
-		_, err := st.AddCopy(ctx, job, &c, 10, left)
+		_, err := st.Media.AddCopy(ctx, job, &c, 10, left)
 		must(err)
 		return job
 	}
@@ -97,22 +97,22 @@ func TestEditions(t *testing.T) {
 		t.Errorf("%d lack copies", lacking)
 	}
 	shows("m1-480.webp", "m2-480.webp")
-	m, err := st.Medium(ctx, "w", "m1")
+	m, err := st.Media.ByID(ctx, "w", "m1")
 	must(err)
 	m.Alt = "Changed since"
-	must(st.DescribeMedium(ctx, m))
+	must(st.Media.Describe(ctx, m))
 	must(p.CopiesMade(ctx, st, made("m1", "900.webp", 1)))
 	shows("m1-480.webp", "m1-900.webp", "m2-480.webp")
 	must(p.CopiesMade(ctx, st, made("m1", "900.avif", 0)))
 	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp")
 	// A picture that is deleted meanwhile stays as the page has it.
-	must(st.DeleteMedia(ctx, "w", "m1"))
-	must(st.ForgetMedium(ctx, "w", "m1"))
+	must(st.Media.Delete(ctx, "w", "m1"))
+	must(st.Media.ForgetOne(ctx, "w", "m1"))
 	must(p.CopiesMade(ctx, st, made("m2", "900.webp", 0)))
 	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp")
 	left := 0
 	for _, original := range []string{"m1-original", "m2-original"} {
-		must(st.Renew(ctx, "w", original, false, func(source []byte) ([]byte, error) { left++; return source, nil }, store.Change{}))
+		must(st.Releases.Renew(ctx, "w", original, false, func(source []byte) ([]byte, error) { left++; return source, nil }, store.Change{}))
 	}
 	if left > 0 {
 		t.Error("the edition is kept although nothing is to come")
@@ -120,7 +120,7 @@ func TestEditions(t *testing.T) {
 
 	// Copies that were made between looking and publishing.
 	must(
-		st.AddMedium(
+		st.Media.Add(
 			ctx,
 			&store.Medium{
 				ID: "m1", SiteID: "w", Name: "m1", Type: "image/png", Width: 900, Height: 600, Alt: "As published",
@@ -129,7 +129,7 @@ func TestEditions(t *testing.T) {
 			},
 		),
 	)
-	media, err := st.Media(ctx, "w")
+	media, err := st.Media.List(ctx, "w")
 	must(err)
 	src := Source{Site: s, Media: media}
 	must(p.CopiesMade(ctx, st, made("m1", "900.webp", 0))) // finds no edition yet
@@ -141,7 +141,7 @@ func TestEditions(t *testing.T) {
 	if n := publish(); n != 0 {
 		t.Errorf("%d lack copies", n)
 	}
-	if media, err = st.Media(ctx, "w"); err != nil {
+	if media, err = st.Media.List(ctx, "w"); err != nil {
 		t.Fatal(err)
 	}
 	if e, err := (Source{Site: s, Media: media}).Edition(0, "fares", page); err != nil || e.Source != nil || len(e.Lacks) > 0 {
@@ -153,7 +153,7 @@ func TestEditions(t *testing.T) {
 	if _, err := q.Publish(ctx, st, src, order); err == nil {
 		t.Error("a page was written into a file")
 	}
-	if infos, err := st.Pages(ctx, "w"); err != nil || infos[0].PublishedSeq == nil || *infos[0].PublishedSeq != 0 {
+	if infos, err := st.Pages.List(ctx, "w"); err != nil || infos[0].PublishedSeq == nil || *infos[0].PublishedSeq != 0 {
 		t.Errorf("published as of %v, %v", infos[0].PublishedSeq, err)
 	}
 }

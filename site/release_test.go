@@ -35,16 +35,16 @@ func begin(t *testing.T) *published {
 	}
 	t.Cleanup(func() { st.Close() })
 	p := &published{&Publisher{Dir: t.TempDir(), MediaDir: t.TempDir(), Hosts: Hosts{"http", "localhost:8081"}}, t, st}
-	p.must(st.AddSite(ctx, &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	p.must(st.Sites.Add(ctx, &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
 	for i, at := range []tree.Page{{ID: "h", Name: "Home"}, {ID: "f", Name: "Fares"}, {ID: "i", Name: "Islands"}, {ID: "s", Name: "Skarva", Parent: "i"}} {
 		page := &doc.Page{ID: at.ID, Name: at.Name, Title: at.Name + " title", Description: "About " + at.Name, Sections: []*doc.Section{{ID: "s" + at.ID, Blocks: []*doc.Block{
 			{ID: "m" + at.ID, Kind: "menu"}, {ID: "t" + at.ID, Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Go", Link: "/islands/skarva"}}}}},
 		}}}}
 		if i == 0 {
-			p.must(st.AddPage(ctx, "w", "", 0, page))
+			p.must(st.Pages.Add(ctx, "w", "", 0, page))
 			continue
 		}
-		p.must(st.PutPage(ctx, "w", page, func(t tree.Tree) (tree.Tree, error) { return t.Add(at, "") }))
+		p.must(st.Tree.Put(ctx, "w", page, func(t tree.Tree) (tree.Tree, error) { return t.Add(at, "") }))
 	}
 	return p
 }
@@ -58,7 +58,7 @@ func (p *published) must(err error) {
 
 func (p *published) source() Source {
 	p.t.Helper()
-	s, err := p.st.SiteByID(p.t.Context(), "w")
+	s, err := p.st.Sites.ByID(p.t.Context(), "w")
 	p.must(err)
 	src, err := ReadSource(p.t.Context(), p.st, s)
 	p.must(err)
@@ -74,7 +74,7 @@ func (p *published) order(note string, ids ...string) error {
 			o.Withdraw = append(o.Withdraw, gone)
 			continue
 		}
-		page, err := p.st.PageByID(p.t.Context(), "w", id)
+		page, err := p.st.Pages.ByID(p.t.Context(), "w", id)
 		p.must(err)
 		o.Pages = append(o.Pages, page)
 	}
@@ -120,13 +120,13 @@ func TestReleases(t *testing.T) {
 	if got := p.shows(); got != "/=h /fares=f /islands/skarva=s /islands=i" || strings.Contains(home, "Skarva") {
 		t.Errorf("publishing two pages changed another: %s", got)
 	}
-	infos, err := p.st.Pages(ctx, "w")
+	infos, err := p.st.Pages.List(ctx, "w")
 	p.must(err)
 	if infos[0].PublishedSeq == nil || infos[3].PublishedLook == nil {
 		t.Errorf("%+v", infos[0])
 	}
 	// A page that moves is where it was until it is published, and its address leads to it then.
-	p.must(p.st.Rearrange(ctx, "w", func(t tree.Tree) (tree.Tree, error) { return t.SetAddress("i", "isles") }))
+	p.must(p.st.Tree.Rearrange(ctx, "w", func(t tree.Tree) (tree.Tree, error) { return t.SetAddress("i", "isles") }))
 	if got := p.shows(); got != "/=h /fares=f /islands/skarva=s /islands=i" {
 		t.Error(got)
 	}
@@ -154,7 +154,7 @@ func TestReleases(t *testing.T) {
 	if got := p.shows(); got != "/=h /islands>/isles /isles=i" {
 		t.Error(got)
 	}
-	if found, err := p.st.Search(ctx, "w", "fares", 9); err != nil || len(found) != 0 {
+	if found, err := p.st.Visible.Search(ctx, "w", "fares", 9); err != nil || len(found) != 0 {
 		t.Errorf("what is withdrawn is found: %+v, %v", found, err)
 	}
 	// Back to the first, in one step; from there forward again.
@@ -162,10 +162,10 @@ func TestReleases(t *testing.T) {
 	if got := p.shows(); got != "/=h /fares=f" || strings.Contains(p.read(""), ">Skarva<") {
 		t.Error(got)
 	}
-	if infos, _ = p.st.Pages(ctx, "w"); infos[1].PublishedSeq == nil || infos[2].PublishedSeq != nil {
+	if infos, _ = p.st.Pages.List(ctx, "w"); infos[1].PublishedSeq == nil || infos[2].PublishedSeq != nil {
 		t.Error("the pages don't say what is published")
 	}
-	rs, err := p.st.Releases(ctx, "w", 9)
+	rs, err := p.st.Releases.List(ctx, "w", 9)
 	if err != nil || len(rs) != 6 || rs[0].Number != 6 || rs[0].Note != "Back to publication 1" || rs[5].Note != "First" {
 		t.Errorf("%+v, %v", rs, err)
 	}
@@ -199,7 +199,7 @@ func TestFailedPublication(t *testing.T) {
 	if p.shows() != was {
 		t.Errorf("%s", p.shows())
 	}
-	if infos, err := p.st.Pages(t.Context(), "w"); err != nil || infos[1].PublishedSeq != nil {
+	if infos, err := p.st.Pages.List(t.Context(), "w"); err != nil || infos[1].PublishedSeq != nil {
 		t.Error("a page says that it is published that isn't")
 	}
 }
@@ -211,7 +211,7 @@ func TestExport(t *testing.T) {
 		t.Error("nothing was exported")
 	}
 	p.must(p.order("All", "h", "f", "i", "s"))
-	p.must(p.st.AddRedirect(t.Context(), "w", "/old/prices", "/fares"))
+	p.must(p.st.Tree.AddRedirect(t.Context(), "w", "/old/prices", "/fares"))
 	p.must(p.Refresh(t.Context(), p.st, p.source()))
 	b.Reset()
 	p.must(p.Export(&b, p.source()))
@@ -247,16 +247,16 @@ func TestRename(t *testing.T) {
 	p := begin(t)
 	ctx := t.Context()
 	p.must(p.order("All", "h", "f"))
-	p.must(p.st.RenameSite(ctx, "w", "sound"))
+	p.must(p.st.Sites.Rename(ctx, "w", "sound"))
 	p.must(p.Again(ctx, p.st, "w"))
-	if at, err := p.st.AtAddress(ctx, "skerry"); err != nil || at.Site != "w" || at.Slug != "sound" {
+	if at, err := p.st.Hosts.AtAddress(ctx, "skerry"); err != nil || at.Site != "w" || at.Slug != "sound" {
 		t.Errorf("%+v, %v", at, err)
 	}
 	if home := p.read(""); !strings.Contains(home, `href="http://sound.localhost:8081/"`) {
 		t.Errorf("%.300s", home)
 	}
-	p.must(p.st.AddSite(ctx, &doc.Site{ID: "w2", Slug: "skerry", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
-	if at, err := p.st.AtAddress(ctx, "skerry"); err != nil || at.Site != "w2" {
+	p.must(p.st.Sites.Add(ctx, &doc.Site{ID: "w2", Slug: "skerry", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	if at, err := p.st.Hosts.AtAddress(ctx, "skerry"); err != nil || at.Site != "w2" {
 		t.Errorf("%+v, %v", at, err)
 	}
 }
@@ -276,7 +276,7 @@ func TestFoldersByAddress(t *testing.T) {
 		if p.read("fares") != was {
 			t.Error("what was published is another, or gone")
 		}
-		if at, err := p.st.AtAddress(ctx, "boats"); err != nil || at.Slug != "skerry" {
+		if at, err := p.st.Hosts.AtAddress(ctx, "boats"); err != nil || at.Slug != "skerry" {
 			t.Errorf("%+v, %v", at, err)
 		}
 	}
@@ -324,7 +324,7 @@ func TestPublishedAtOnce(t *testing.T) {
 		errs := make(chan error)
 		for _, info := range src.Pages {
 			go func() {
-				page, err := p.st.PageByID(t.Context(), "w", info.ID)
+				page, err := p.st.Pages.ByID(t.Context(), "w", info.ID)
 				if err == nil {
 					_, err = p.Publish(t.Context(), p.st, src, Order{Pages: []*store.Page{page}, Note: info.Name})
 				}

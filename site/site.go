@@ -85,22 +85,22 @@ type Source struct {
 // ReadSource reads what the pages of a site are made from.
 func ReadSource(ctx context.Context, st *store.Store, s *store.Site) (src Source, err error) {
 	src.Site, src.Look = &s.Site, s.Version
-	if src.Media, err = st.Media(ctx, s.ID); err != nil {
+	if src.Media, err = st.Media.List(ctx, s.ID); err != nil {
 		return src, err
 	}
-	if src.Pages, err = st.Pages(ctx, s.ID); err != nil {
+	if src.Pages, err = st.Pages.List(ctx, s.ID); err != nil {
 		return src, err
 	}
-	src.Fonts, err = st.Fonts(ctx, s.ID)
+	src.Fonts, err = st.Houses.Fonts(ctx, s.ID)
 	return src, err
 }
 
 // forVisitors reads what only published pages need.
 func (src Source) forVisitors(ctx context.Context, st *store.Store) (_ Source, err error) {
-	if src.Redirects, err = st.Redirects(ctx, src.Site.ID); err != nil {
+	if src.Redirects, err = st.Tree.Redirects(ctx, src.Site.ID); err != nil {
 		return src, err
 	}
-	ds, err := st.Domains(ctx, src.Site.ID)
+	ds, err := st.Hosts.Domains(ctx, src.Site.ID)
 	for _, d := range ds {
 		if d.FoundAt != nil && src.Domain == "" {
 			src.Domain = d.Host

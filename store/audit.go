@@ -21,7 +21,7 @@ type Noted struct {
 const auditLife = "1 year"
 
 // Note adds to the audit log.
-func (s *Store) Note(ctx context.Context, n Noted) error {
+func (s *Audit) Note(ctx context.Context, n Noted) error {
 	if _, err := s.db.ExecContext(
 		ctx, `INSERT INTO audit (site_id, user_id, who, act, about, address) VALUES (nullif($1, ''), nullif($2, ''), left($3, 254), $4, left($5, 300), $6)`,
 		n.Site, n.User, Clean(n.Who), n.Act, Clean(n.About), n.Address,
@@ -31,8 +31,8 @@ func (s *Store) Note(ctx context.Context, n Noted) error {
 	return nil
 }
 
-// Audit gives the newest of what is noted about a site, and of its members' sign-ins.
-func (s *Store) Audit(ctx context.Context, site string, limit int) (ns []Noted, err error) {
+// List gives the newest of what is noted about a site, and of its members' sign-ins.
+func (s *Audit) List(ctx context.Context, site string, limit int) (ns []Noted, err error) {
 	if err := s.db.SelectContext(ctx, &ns, `SELECT coalesce(site_id, '') AS site_id, coalesce(user_id, '') AS user_id, who, act, about, address, at FROM audit
 		WHERE site_id = $1 OR site_id IS NULL AND user_id IN (SELECT user_id FROM members WHERE site_id = $1) ORDER BY at DESC, id DESC LIMIT $2`, site, limit); err != nil {
 		return nil, fmt.Errorf("reading the audit log: %w", err)
@@ -40,8 +40,8 @@ func (s *Store) Audit(ctx context.Context, site string, limit int) (ns []Noted, 
 	return ns, nil
 }
 
-// ForgetAudit ends what the audit log has of longer than a year ago.
-func (s *Store) ForgetAudit(ctx context.Context) error {
+// Forget ends what the audit log has of longer than a year ago.
+func (s *Audit) Forget(ctx context.Context) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM audit WHERE at < now() - $1::interval`, auditLife); err != nil {
 		return fmt.Errorf("shortening the audit log: %w", err)
 	}

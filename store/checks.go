@@ -29,7 +29,7 @@ func (q Quiet) Key() finding.Key {
 }
 
 // Quiets lists those of a page.
-func (s *Store) Quiets(ctx context.Context, page string) (qs []Quiet, err error) {
+func (s *Findings) Quiets(ctx context.Context, page string) (qs []Quiet, err error) {
 	if err := s.db.SelectContext(ctx, &qs, `SELECT rule, node, other, part, content, reason, coalesce(u.name, '') AS said_by, said_at
 		FROM quiet_findings q LEFT JOIN users u ON u.id = q.said_by WHERE page_id = $1 ORDER BY said_at`, page); err != nil {
 		return nil, fmt.Errorf("reading what is meant to be so: %w", err)
@@ -38,7 +38,7 @@ func (s *Store) Quiets(ctx context.Context, page string) (qs []Quiet, err error)
 }
 
 // KeepQuiet notes that a finding is meant to be so.
-func (s *Store) KeepQuiet(ctx context.Context, page, user string, q Quiet) error {
+func (s *Findings) KeepQuiet(ctx context.Context, page, user string, q Quiet) error {
 	if _, err := s.db.ExecContext(ctx, `INSERT INTO quiet_findings (page_id, rule, node, other, part, content, reason, said_by) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
 		ON CONFLICT (page_id, rule, node, other, part) DO UPDATE SET content = $6, reason = $7, said_by = $8, said_at = now()`,
 		page, q.Rule, Clean(q.Node), Clean(q.Other), Clean(q.Part), q.Content, Clean(q.Reason), user); err != nil {
@@ -48,7 +48,7 @@ func (s *Store) KeepQuiet(ctx context.Context, page, user string, q Quiet) error
 }
 
 // TellAgain has a finding be told again.
-func (s *Store) TellAgain(ctx context.Context, page string, k finding.Key) error {
+func (s *Findings) TellAgain(ctx context.Context, page string, k finding.Key) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM quiet_findings WHERE page_id = $1 AND rule = $2 AND node = $3 AND other = $4 AND part = $5`,
 		page, k.Rule, Clean(k.Node), Clean(k.Other), Clean(k.Part)); err != nil {
 		return fmt.Errorf("telling a finding again: %w", err)
@@ -68,7 +68,7 @@ func (c Counts) Any() bool { return c.Broken+c.Doubtful > 0 }
 
 // FoundOn gives how many findings each page of a site has whose counts are of its state and of
 // the look given.
-func (s *Store) FoundOn(ctx context.Context, site, look string) (map[string]Counts, error) {
+func (s *Findings) FoundOn(ctx context.Context, site, look string) (map[string]Counts, error) {
 	var rows []struct {
 		Page string `db:"page_id"`
 		Counts
@@ -85,7 +85,7 @@ func (s *Store) FoundOn(ctx context.Context, site, look string) (map[string]Coun
 }
 
 // KeepFound keeps how many findings a page has in a state.
-func (s *Store) KeepFound(ctx context.Context, page string, seq int64, look string, c Counts) error {
+func (s *Findings) KeepFound(ctx context.Context, page string, seq int64, look string, c Counts) error {
 	if _, err := s.db.ExecContext(ctx, `INSERT INTO page_findings (page_id, seq, look, broken, doubtful, hints) VALUES ($1, $2, $3, $4, $5, $6)
 		ON CONFLICT (page_id) DO UPDATE SET seq = $2, look = $3, broken = $4, doubtful = $5, hints = $6 WHERE page_findings.seq <= $2`,
 		page, seq, look, c.Broken, c.Doubtful, c.Hints); err != nil {
@@ -95,7 +95,7 @@ func (s *Store) KeepFound(ctx context.Context, page string, seq int64, look stri
 }
 
 // OtherPages gives the pages of a site but one, as that one's checks know them.
-func (s *Store) OtherPages(ctx context.Context, site, but string) ([]finding.Other, error) {
+func (s *Findings) OtherPages(ctx context.Context, site, but string) ([]finding.Other, error) {
 	var rows []struct {
 		Address     string `db:"slug"`
 		Name        string `db:"name"`

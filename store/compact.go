@@ -15,9 +15,9 @@ import (
 // LogLife is how long logs of edits are kept. Before that there is a snapshot.
 const LogLife = 90 * 24 * time.Hour
 
-// PageAt gives a page's document as it was after an entry of its log, by taking back what
+// AsOf gives a page's document as it was after an entry of its log, by taking back what
 // came later. ErrNotFound means that the log doesn't reach back so far.
-func (s *Store) PageAt(ctx context.Context, page string, seq int64) (*doc.Page, error) {
+func (s *Pages) AsOf(ctx context.Context, page string, seq int64) (*doc.Page, error) {
 	var d *doc.Page
 	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
 		now, current, err := s.lock(ctx, tx, page)
@@ -68,7 +68,7 @@ func pageAt(ctx context.Context, tx *sqlx.Tx, page string, d *doc.Page, from, to
 // Compact replaces what the logs of pages have of before a time by a snapshot each, and ends
 // what the logs of house styles have of before it, but for the last entry of each. It gives
 // the number of entries that went.
-func (s *Store) Compact(ctx context.Context, before time.Time) (gone int64, err error) {
+func (s *Pages) Compact(ctx context.Context, before time.Time) (gone int64, err error) {
 	var pages []struct {
 		Page string `db:"page_id"`
 		Seq  int64  `db:"seq"` // the last entry that goes
@@ -91,7 +91,7 @@ func (s *Store) Compact(ctx context.Context, before time.Time) (gone int64, err 
 	return gone + n, err
 }
 
-func (s *Store) compactPage(ctx context.Context, page string, to int64) (gone int64, err error) {
+func (s *Pages) compactPage(ctx context.Context, page string, to int64) (gone int64, err error) {
 	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
 		now, current, err := s.lock(ctx, tx, page)
 		if err != nil {
@@ -119,36 +119,6 @@ func (s *Store) compactPage(ctx context.Context, page string, to int64) (gone in
 	return gone, err
 }
 
-// FilesInUse gives the names of all files in the media folder that something refers to.
-func (s *Store) FilesInUse(ctx context.Context) (map[string]bool, error) {
-	var names []string
-	if err := s.db.SelectContext(ctx, &names, `SELECT original FROM media WHERE original <> '' UNION ALL SELECT v->>'file' FROM media, jsonb_array_elements(variants) v
-		UNION ALL SELECT file FROM site_fonts UNION ALL SELECT original FROM site_fonts UNION ALL SELECT unnest(originals) FROM editions`); err != nil {
-		return nil, fmt.Errorf("listing files in use: %w", err)
-	}
-	use := make(map[string]bool, len(names))
-	for _, n := range names {
-		use[n] = true
-	}
-	return use, nil
-}
-
 // filesLock is the advisory lock under which files are removed, or a set of them is taken. The
 // number is only ours.
 const filesLock = 0x0931f11e
-
-// WithFiles does something while nobody else removes files.
-func (s *Store) WithFiles(ctx context.Context, f func() error) error {
-	c, err := s.pool.Conn(ctx)
-	if err != nil {
-		return fmt.Errorf("connecting: %w", err)
-	}
-	defer c.Close()
-	if _, err := c.ExecContext(ctx, `SELECT pg_advisory_lock($1)`, filesLock); err != nil {
-		return fmt.Errorf("waiting for others who remove files: %w", err)
-	}
-	defer func() {
-		_, _ = c.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, filesLock) // it ends with the connection
-	}()
-	return f()
-}

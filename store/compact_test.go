@@ -17,7 +17,7 @@ func TestCompact(t *testing.T) {
 	f := begin(t)
 	ctx := t.Context()
 	f.must(0, edit.Command{Op: "section.add", Preset: "bar"})
-	p, err := f.Page(ctx, "w1", "")
+	p, err := f.Pages.At(ctx, "w1", "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -31,15 +31,15 @@ func TestCompact(t *testing.T) {
 		t.Fatal(err)
 	}
 	for seq, want := range states {
-		if d, err := f.PageAt(ctx, f.page, seq); err != nil || encoded(t, d) != want {
+		if d, err := f.Pages.AsOf(ctx, f.page, seq); err != nil || encoded(t, d) != want {
 			t.Errorf("at %d: %v", seq, err)
 		}
 	}
-	gone, err := f.Compact(ctx, time.Now().Add(-LogLife))
+	gone, err := f.Pages.Compact(ctx, time.Now().Add(-LogLife))
 	if err != nil || gone != 8 {
 		t.Errorf("%d entries gone, %v", gone, err)
 	}
-	if again, err := f.Compact(ctx, time.Now().Add(-LogLife)); err != nil || again != 0 {
+	if again, err := f.Pages.Compact(ctx, time.Now().Add(-LogLife)); err != nil || again != 0 {
 		t.Errorf("the second time %d, %v", again, err)
 	}
 	var snapshot []byte
@@ -50,19 +50,19 @@ func TestCompact(t *testing.T) {
 	if err := json.Unmarshal(snapshot, &d); err != nil || encoded(t, &d) != states[p.Seq+7] {
 		t.Errorf("the snapshot: %v", err)
 	}
-	if d, err := f.PageAt(ctx, f.page, p.Seq+7); err != nil || encoded(t, d) != states[p.Seq+7] {
+	if d, err := f.Pages.AsOf(ctx, f.page, p.Seq+7); err != nil || encoded(t, d) != states[p.Seq+7] {
 		t.Errorf("back to the snapshot: %v", err)
 	}
-	if _, err := f.PageAt(ctx, f.page, p.Seq+3); !errors.Is(err, ErrNotFound) {
+	if _, err := f.Pages.AsOf(ctx, f.page, p.Seq+3); !errors.Is(err, ErrNotFound) {
 		t.Errorf("before it: %v", err)
 	}
 	for want := p.Seq + 11; want >= p.Seq+7; want-- {
-		e, err := f.Undo(ctx, f.page, f.user)
+		e, err := f.Log.Undo(ctx, f.page, f.user)
 		if err != nil || encoded(t, e.Page) != states[want] {
 			t.Fatalf("undo to %d: %v", want, err)
 		}
 	}
-	if _, err := f.Undo(ctx, f.page, f.user); !errors.Is(err, ErrNothing) {
+	if _, err := f.Log.Undo(ctx, f.page, f.user); !errors.Is(err, ErrNothing) {
 		t.Errorf("nothing is left to undo: %v", err)
 	}
 }
@@ -76,24 +76,24 @@ func TestAudit(t *testing.T) {
 		{User: f.user, Who: "a@example.org", Act: "signed in", Address: "192.0.2.1"},
 		{Who: "some\x00body\xff", Act: "sign-in failed"},
 	} {
-		if err := f.Note(ctx, n); err != nil {
+		if err := f.Audit.Note(ctx, n); err != nil {
 			t.Fatal(err)
 		}
 	}
-	ns, err := f.Audit(ctx, "w1", 10)
+	ns, err := f.Audit.List(ctx, "w1", 10)
 	if err != nil || len(ns) != 2 || ns[1].Act != "page published" || ns[1].About != "Home" || ns[1].Address != "192.0.2.1" {
 		t.Errorf("%+v, %v", ns, err)
 	}
-	if ns, err := f.Audit(ctx, "another", 10); err != nil || len(ns) != 0 {
+	if ns, err := f.Audit.List(ctx, "another", 10); err != nil || len(ns) != 0 {
 		t.Errorf("another site: %+v, %v", ns, err)
 	}
 	if _, err := f.pool.Exec(`UPDATE audit SET at = now() - interval '13 months' WHERE act = 'signed in'`); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.ForgetAudit(ctx); err != nil {
+	if err := f.Audit.Forget(ctx); err != nil {
 		t.Fatal(err)
 	}
-	if ns, err := f.Audit(ctx, "w1", 10); err != nil || len(ns) != 1 {
+	if ns, err := f.Audit.List(ctx, "w1", 10); err != nil || len(ns) != 1 {
 		t.Errorf("%d are left, %v", len(ns), err)
 	}
 }
@@ -103,24 +103,24 @@ func TestEntriesAreForgotten(t *testing.T) {
 	f := begin(t)
 	ctx := t.Context()
 	for i, mail := range []string{"a@example.org", "b@example.org", " A@Example.org"} {
-		if err := f.AddFormEntry(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{"Name", fmt.Sprint(i)}, {"Mail", mail}}, Trial: i == 1}); err != nil {
+		if err := f.Entries.Add(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{"Name", fmt.Sprint(i)}, {"Mail", mail}}, Trial: i == 1}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if n, err := f.EraseAnswers(ctx, "w1", "a@example.ORG "); err != nil || n != 2 {
+	if n, err := f.Entries.EraseAnswers(ctx, "w1", "a@example.ORG "); err != nil || n != 2 {
 		t.Errorf("%d erased, %v", n, err)
 	}
-	if err := f.SetEntryDays(ctx, "w1", 90); err != nil {
+	if err := f.Entries.SetDays(ctx, "w1", 90); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.AddFormEntry(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{"Name", "x"}}}); err != nil {
+	if err := f.Entries.Add(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{"Name", "x"}}}); err != nil {
 		t.Fatal(err)
 	}
 	for _, tt := range []struct{ days, left int }{{29, 2}, {31, 1}, {91, 0}} {
 		if _, err := f.pool.Exec(`UPDATE form_entries SET sent_at = now() - make_interval(days => $1)`, tt.days); err != nil {
 			t.Fatal(err)
 		}
-		if err := f.ForgetEntries(ctx); err != nil {
+		if err := f.Entries.Forget(ctx); err != nil {
 			t.Fatal(err)
 		}
 		var n int
@@ -137,7 +137,7 @@ func TestKeptSectionsAreLimited(t *testing.T) {
 		t.Fatal(err)
 	}
 	var p *doc.Problem
-	if err := f.KeepSection(t.Context(), &KeptSection{Site: "w1", Name: "One more", Section: &doc.Section{ID: "s"}}); !errors.As(err, &p) {
+	if err := f.Shelf.KeepSection(t.Context(), &KeptSection{Site: "w1", Name: "One more", Section: &doc.Section{ID: "s"}}); !errors.As(err, &p) {
 		t.Errorf("%v", err)
 	}
 }

@@ -31,7 +31,7 @@ const MaxDomains = 20
 const domainColumns = `host, site_id, token, found_at, failing_since`
 
 // Domains lists those of a site.
-func (s *Store) Domains(ctx context.Context, site string) (ds []Domain, err error) {
+func (s *Hosts) Domains(ctx context.Context, site string) (ds []Domain, err error) {
 	if err := s.db.SelectContext(ctx, &ds, `SELECT `+domainColumns+` FROM domains WHERE site_id = $1 ORDER BY found_at, host`, site); err != nil {
 		return nil, fmt.Errorf("listing domains: %w", err)
 	}
@@ -39,7 +39,7 @@ func (s *Store) Domains(ctx context.Context, site string) (ds []Domain, err erro
 }
 
 // ProvedDomains lists those that are shown, of all sites.
-func (s *Store) ProvedDomains(ctx context.Context) (ds []Domain, err error) {
+func (s *Hosts) ProvedDomains(ctx context.Context) (ds []Domain, err error) {
 	if err := s.db.SelectContext(ctx, &ds, `SELECT d.host, d.site_id, d.token, d.found_at, d.failing_since FROM domains d JOIN shown_sites s ON s.id = d.site_id
 		WHERE d.found_at IS NOT NULL ORDER BY d.host`); err != nil {
 		return nil, fmt.Errorf("listing domains: %w", err)
@@ -49,7 +49,7 @@ func (s *Store) ProvedDomains(ctx context.Context) (ds []Domain, err error) {
 
 // AddDomain notes that a site says a host is its own, which others may say too. Errors are
 // *doc.Problem.
-func (s *Store) AddDomain(ctx context.Context, site, host string) error {
+func (s *Hosts) AddDomain(ctx context.Context, site, host string) error {
 	r, err := s.db.ExecContext(ctx, `INSERT INTO domains (host, site_id, token) SELECT $1, $2, $3 WHERE (SELECT count(*) FROM domains WHERE site_id = $2 AND host <> $1) < $4
 		ON CONFLICT (host, site_id) DO UPDATE SET token = domains.token`, host, site, NewID("openplot-"), MaxDomains)
 	if err != nil {
@@ -64,7 +64,7 @@ func (s *Store) AddDomain(ctx context.Context, site, host string) error {
 // ProveDomain notes whether the records of a host were found. holder is another site that has
 // proved it as well, or "": then nothing is noted until that one is looked at again. What is
 // published with it differs when it is shown from now on, or no longer.
-func (s *Store) ProveDomain(ctx context.Context, site, host string, found bool) (holder string, err error) {
+func (s *Hosts) ProveDomain(ctx context.Context, site, host string, found bool) (holder string, err error) {
 	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if err := lockSite(ctx, tx, site); err != nil {
 			return err
@@ -91,7 +91,7 @@ func (s *Store) ProveDomain(ctx context.Context, site, host string, found bool) 
 }
 
 // LoseDomain ends that a host is shown by a site, which may prove it anew.
-func (s *Store) LoseDomain(ctx context.Context, site, host string) error {
+func (s *Hosts) LoseDomain(ctx context.Context, site, host string) error {
 	if _, err := s.db.ExecContext(ctx, `WITH lost AS (UPDATE domains SET found_at = NULL, failing_since = NULL WHERE site_id = $1 AND host = $2 AND found_at IS NOT NULL RETURNING host)
 		UPDATE sites SET version = version + 1 WHERE id = $1 AND EXISTS (SELECT FROM lost)`, site, host); err != nil {
 		return fmt.Errorf("ending a domain: %w", err)
@@ -100,7 +100,7 @@ func (s *Store) LoseDomain(ctx context.Context, site, host string) error {
 }
 
 // DropDomain ends a host of a site.
-func (s *Store) DropDomain(ctx context.Context, site, host string) error {
+func (s *Hosts) DropDomain(ctx context.Context, site, host string) error {
 	if _, err := s.db.ExecContext(ctx, `WITH gone AS (DELETE FROM domains WHERE site_id = $1 AND host = $2) UPDATE sites SET version = version + 1 WHERE id = $1`, site, host); err != nil {
 		return fmt.Errorf("ending a domain: %w", err)
 	}
@@ -108,7 +108,7 @@ func (s *Store) DropDomain(ctx context.Context, site, host string) error {
 }
 
 // FormerAddresses gives the addresses that lead to a site beside its own.
-func (s *Store) FormerAddresses(ctx context.Context, site string) (slugs []string, err error) {
+func (s *Hosts) FormerAddresses(ctx context.Context, site string) (slugs []string, err error) {
 	if err := s.db.SelectContext(ctx, &slugs, `SELECT slug FROM former_addresses WHERE site_id = $1 ORDER BY slug`, site); err != nil {
 		return nil, fmt.Errorf("listing old addresses: %w", err)
 	}

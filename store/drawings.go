@@ -17,7 +17,7 @@ type DrawnPage struct {
 
 // DrawnPages gives pages of a site in their order, from one on, with their drawings; and how
 // many there are in all. look is the look of the site that drawings have to be in.
-func (s *Store) DrawnPages(ctx context.Context, site, look string, from, limit int) (pages []*DrawnPage, all int, err error) {
+func (s *Drawings) DrawnPages(ctx context.Context, site, look string, from, limit int) (pages []*DrawnPage, all int, err error) {
 	if err := s.db.GetContext(ctx, &all, `SELECT count(*) FROM pages WHERE site_id = $1 AND deleted_at IS NULL`, site); err != nil {
 		return nil, 0, fmt.Errorf("counting pages: %w", err)
 	}
@@ -33,7 +33,7 @@ func (s *Store) DrawnPages(ctx context.Context, site, look string, from, limit i
 }
 
 // Undrawn gives pages of a site whose drawings aren't fresh.
-func (s *Store) Undrawn(ctx context.Context, site, look string, limit int) ([]*PageInfo, error) {
+func (s *Drawings) Undrawn(ctx context.Context, site, look string, limit int) ([]*PageInfo, error) {
 	var ps []*PageInfo
 	if err := s.db.SelectContext(
 		ctx, &ps,
@@ -46,8 +46,8 @@ func (s *Store) Undrawn(ctx context.Context, site, look string, limit int) ([]*P
 	return ps, nil
 }
 
-// KeepDrawing keeps a page's drawing.
-func (s *Store) KeepDrawing(ctx context.Context, page string, seq int64, look, svg string) error {
+// Keep keeps a page's drawing.
+func (s *Drawings) Keep(ctx context.Context, page string, seq int64, look, svg string) error {
 	if _, err := s.db.ExecContext(
 		ctx,
 		`INSERT INTO page_drawings (page_id, seq, look, svg) SELECT id, $2, $3, $4 FROM pages WHERE id = $1
@@ -60,7 +60,7 @@ func (s *Store) KeepDrawing(ctx context.Context, page string, seq int64, look, s
 }
 
 // staleDrawings has the pages of a site drawn anew when they are listed next.
-func (s *Store) staleDrawings(ctx context.Context, site string) error {
+func (s *Drawings) staleDrawings(ctx context.Context, site string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE page_drawings SET look = '' WHERE page_id IN (SELECT id FROM pages WHERE site_id = $1)`, site); err != nil {
 		return fmt.Errorf("marking drawings: %w", err)
 	}
@@ -83,8 +83,8 @@ var underWay = []rivertype.JobState{
 	rivertype.JobStateAvailable, rivertype.JobStatePending, rivertype.JobStateRunning, rivertype.JobStateRetryable, rivertype.JobStateScheduled,
 }
 
-// WantDrawings has the pages of a site drawn in the background, unless that is under way.
-func (s *Store) WantDrawings(ctx context.Context, site string) error {
+// Want has the pages of a site drawn in the background, unless that is under way.
+func (s *Drawings) Want(ctx context.Context, site string) error {
 	once := &river.InsertOpts{Queue: DrawingsQueue, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}, MaxAttempts: 3}
 	if _, err := s.jobs.Insert(ctx, DrawPages{Site: site}, once); err != nil {
 		return fmt.Errorf("asking for drawings: %w", err)

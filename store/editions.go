@@ -71,7 +71,7 @@ func keepSaid(ctx context.Context, tx *sqlx.Tx, e Edition) error {
 // Renew gives write the source of every edition that lacks copies of an original, and
 // keeps the one that it returns; then it makes the change of what the host shows. With done
 // there are no more copies to come.
-func (s *Store) Renew(ctx context.Context, site, original string, done bool, write func(source []byte) ([]byte, error), change Change) error {
+func (s *Releases) Renew(ctx context.Context, site, original string, done bool, write func(source []byte) ([]byte, error), change Change) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		at, err := lockShown(ctx, tx, site)
 		if err != nil {
@@ -109,7 +109,7 @@ func (s *Store) Renew(ctx context.Context, site, original string, done bool, wri
 }
 
 // Amend makes a change of what a site's host shows that is no publication of its own.
-func (s *Store) Amend(ctx context.Context, site string, change Change) error {
+func (s *Releases) Amend(ctx context.Context, site string, change Change) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		at, err := lockShown(ctx, tx, site)
 		if err != nil || at.Content == nil {

@@ -43,10 +43,10 @@ const TooMany = "more came that day than the form takes"
 // ErrFull means that a form takes no more just now.
 var ErrFull = errors.New("as many entries as are taken")
 
-// AddFormEntry keeps what a visitor sent, or as a trial what somebody sent to try a form. What is
+// Add keeps what a visitor sent, or as a trial what somebody sent to try a form. What is
 // more than a form gets in a day is set apart, and with what looks like a program's ErrFull is all
 // that comes of too much: nothing makes room for it, and it takes no room of others'.
-func (s *Store) AddFormEntry(ctx context.Context, site string, e FormEntry) error {
+func (s *Entries) Add(ctx context.Context, site string, e FormEntry) error {
 	raw, err := json.Marshal(e.Answers)
 	if err != nil {
 		return fmt.Errorf("writing answers: %w", err)
@@ -68,9 +68,9 @@ func (s *Store) AddFormEntry(ctx context.Context, site string, e FormEntry) erro
 	return nil
 }
 
-// FormEntries gives the newest entries of a site's forms: those that look like people's, or
+// List gives the newest entries of a site's forms: those that look like people's, or
 // those that don't.
-func (s *Store) FormEntries(ctx context.Context, site string, suspect bool, limit int) ([]*FormEntry, error) {
+func (s *Entries) List(ctx context.Context, site string, suspect bool, limit int) ([]*FormEntry, error) {
 	var es []*FormEntry
 	if err := s.db.SelectContext(
 		ctx, &es,
@@ -91,8 +91,8 @@ func readEntries(es []*FormEntry) error {
 	return nil
 }
 
-// EachFormEntry gives all entries of a site's forms but trials, the oldest first.
-func (s *Store) EachFormEntry(ctx context.Context, site string, f func(*FormEntry) error) error {
+// Each gives all entries of a site's forms but trials, the oldest first.
+func (s *Entries) Each(ctx context.Context, site string, f func(*FormEntry) error) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		rows, err := tx.QueryxContext(ctx,
 			`SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND NOT trial ORDER BY sent_at, id`, site)
@@ -116,16 +116,16 @@ func (s *Store) EachFormEntry(ctx context.Context, site string, f func(*FormEntr
 	})
 }
 
-// TrustFormEntry takes an entry for a person's that looked like a program's.
-func (s *Store) TrustFormEntry(ctx context.Context, site, id string) error {
+// Trust takes an entry for a person's that looked like a program's.
+func (s *Entries) Trust(ctx context.Context, site, id string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE form_entries SET suspect = '' WHERE site_id = $1 AND id = $2`, site, id); err != nil {
 		return fmt.Errorf("trusting an entry: %w", err)
 	}
 	return nil
 }
 
-// DeleteFormEntry forgets an entry of a site's forms.
-func (s *Store) DeleteFormEntry(ctx context.Context, site, id string) error {
+// Delete forgets an entry of a site's forms.
+func (s *Entries) Delete(ctx context.Context, site, id string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND id = $2`, site, id); err != nil {
 		return fmt.Errorf("forgetting an entry: %w", err)
 	}
@@ -134,7 +134,7 @@ func (s *Store) DeleteFormEntry(ctx context.Context, site, id string) error {
 
 // EraseAnswers forgets all entries of a site's forms in which somebody wrote exactly this,
 // such as an email, whatever its capitals; and gives their number.
-func (s *Store) EraseAnswers(ctx context.Context, site, written string) (int64, error) {
+func (s *Entries) EraseAnswers(ctx context.Context, site, written string) (int64, error) {
 	r, err := s.db.ExecContext(ctx, `DELETE FROM form_entries e WHERE site_id = $1 AND EXISTS (SELECT FROM json_array_elements(e.answers) a
 		WHERE lower(btrim(a->>'value')) = lower(btrim($2)))`, site, Clean(written))
 	if err != nil {
@@ -144,7 +144,7 @@ func (s *Store) EraseAnswers(ctx context.Context, site, written string) (int64, 
 }
 
 // DeleteTrials forgets all that was sent to try a site's forms.
-func (s *Store) DeleteTrials(ctx context.Context, site string) error {
+func (s *Entries) DeleteTrials(ctx context.Context, site string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND trial`, site); err != nil {
 		return fmt.Errorf("forgetting trials: %w", err)
 	}
@@ -152,23 +152,23 @@ func (s *Store) DeleteTrials(ctx context.Context, site string) error {
 }
 
 // DeleteSuspects forgets all entries of a site that look like programs'.
-func (s *Store) DeleteSuspects(ctx context.Context, site string) error {
+func (s *Entries) DeleteSuspects(ctx context.Context, site string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND suspect <> ''`, site); err != nil {
 		return fmt.Errorf("forgetting entries: %w", err)
 	}
 	return nil
 }
 
-// SetEntryDays says how many days what visitors send is kept.
-func (s *Store) SetEntryDays(ctx context.Context, site string, days int) error {
+// SetDays says how many days what visitors send is kept.
+func (s *Entries) SetDays(ctx context.Context, site string, days int) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET entry_days = $2 WHERE id = $1`, site, days); err != nil {
 		return fmt.Errorf("keeping a setting: %w", err)
 	}
 	return nil
 }
 
-// ForgetEntries ends what is longer ago than each site keeps; trials after 30 days.
-func (s *Store) ForgetEntries(ctx context.Context) error {
+// Forget ends what is longer ago than each site keeps; trials after 30 days.
+func (s *Entries) Forget(ctx context.Context) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries e USING sites s WHERE s.id = e.site_id
 		AND e.sent_at < now() - make_interval(days => CASE WHEN e.trial THEN least(30, s.entry_days) ELSE s.entry_days END)`); err != nil {
 		return fmt.Errorf("forgetting old entries: %w", err)

@@ -24,7 +24,7 @@ const MaxFonts = 60
 
 // AddFont keeps a font file; one of the same family, style and weights is replaced.
 // Errors are *doc.Problem when there are too many.
-func (s *Store) AddFont(ctx context.Context, f *Font) error {
+func (s *Houses) AddFont(ctx context.Context, f *Font) error {
 	r, err := s.db.ExecContext(ctx, `INSERT INTO site_fonts (id, site_id, family, italic, least_weight, most_weight, file, original)
 		SELECT $1, $2, $3, $4, $5, $6, $7, $8 WHERE (SELECT count(*) FROM site_fonts WHERE site_id = $2) < $9
 		ON CONFLICT (site_id, family, italic, least_weight, most_weight) DO UPDATE SET file = EXCLUDED.file, original = EXCLUDED.original`,
@@ -39,7 +39,7 @@ func (s *Store) AddFont(ctx context.Context, f *Font) error {
 }
 
 // Fonts gives a site's font files by family, weight and style.
-func (s *Store) Fonts(ctx context.Context, site string) ([]*Font, error) {
+func (s *Houses) Fonts(ctx context.Context, site string) ([]*Font, error) {
 	var fs []*Font
 	if err := s.db.SelectContext(ctx, &fs, `SELECT id, site_id, family, italic, least_weight, most_weight, file, original FROM site_fonts
 		WHERE site_id = $1 ORDER BY family, least_weight, most_weight, italic`, site); err != nil {
@@ -49,7 +49,7 @@ func (s *Store) Fonts(ctx context.Context, site string) ([]*Font, error) {
 }
 
 // DropFamily forgets a family's files; they stay on disk for pages published with them.
-func (s *Store) DropFamily(ctx context.Context, site, family string) error {
+func (s *Houses) DropFamily(ctx context.Context, site, family string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM site_fonts WHERE site_id = $1 AND family = $2`, site, family); err != nil {
 		return fmt.Errorf("forgetting a font: %w", err)
 	}

@@ -44,6 +44,6 @@ func (s *Store) MendMedium(ctx context.Context, m *Medium) error {
 		if m.CopiesLeft == 0 {
 			return nil
 		}
-		return s.queueCopies(ctx, tx, MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original})
+		return s.Media.queueCopies(ctx, tx, MakeCopies{Site: m.SiteID, Medium: m.ID, Original: m.Original})
 	})
 }

@@ -14,11 +14,11 @@ import (
 	"openplot/core/edit"
 )
 
-// EditHouse changes a site's house style; the change is in the log before it
+// Edit changes a site's house style; the change is in the log before it
 // returns. base is the version of the site that the person saw: ErrStale means that
 // somebody changed the house style since. Other errors are change's, and *doc.Problem
 // when the change takes away what a page uses.
-func (s *Store) EditHouse(ctx context.Context, site, user string, base int64, command edit.HouseCommand, change func(doc.House) (doc.House, error)) error {
+func (s *Houses) Edit(ctx context.Context, site, user string, base int64, command edit.HouseCommand, change func(doc.House) (doc.House, error)) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		version, was, err := lockHouse(ctx, tx, site)
 		if err != nil {
@@ -40,7 +40,7 @@ func (s *Store) EditHouse(ctx context.Context, site, user string, base int64, co
 }
 
 // changeHouse writes an edit of a house style that is locked at a version.
-func (s *Store) changeHouse(
+func (s *Houses) changeHouse(
 	ctx context.Context, tx *sqlx.Tx, site, user string, version int64, h *doc.House, was []byte, next *doc.House, command edit.HouseCommand, act *string,
 ) error {
 	if err := losesNothing(ctx, tx, site, h, next); err != nil {
@@ -64,10 +64,10 @@ func (s *Store) changeHouse(
 	return keepHouse(ctx, tx, site, user, version+1, text, was, now, act)
 }
 
-// UndoHouse takes back the person's own last edit of a house style that stands, with what
+// Undo takes back the person's own last edit of a house style that stands, with what
 // belongs to it on pages, or gives ErrNothing; *doc.Problem when a page uses what that edit
 // added, or when somebody else changed the house style since.
-func (s *Store) UndoHouse(ctx context.Context, site, user string) error {
+func (s *Houses) Undo(ctx context.Context, site, user string) error {
 	done := map[string]*Edited{}
 	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, _, err := lockHouse(ctx, tx, site); err != nil {
@@ -96,7 +96,7 @@ func (s *Store) UndoHouse(ctx context.Context, site, user string) error {
 		if err != nil {
 			return fmt.Errorf("finding what belongs together: %w", err)
 		}
-		done, err = s.backAct(ctx, tx, user, kindUndo, e)
+		done, err = s.all.Log.backAct(ctx, tx, user, kindUndo, e)
 		return err
 	})
 	if err != nil {
@@ -110,7 +110,7 @@ func (s *Store) UndoHouse(ctx context.Context, site, user string) error {
 
 // undoLast takes back the last edit of a house style that stands, which has to be the
 // person's own, and of an act if there is one.
-func (s *Store) undoLast(ctx context.Context, tx *sqlx.Tx, site, user string, act, as *string) error {
+func (s *Houses) undoLast(ctx context.Context, tx *sqlx.Tx, site, user string, act, as *string) error {
 	var last struct {
 		Version int64   `db:"version"`
 		User    *string `db:"user_id"`
@@ -128,7 +128,7 @@ func (s *Store) undoLast(ctx context.Context, tx *sqlx.Tx, site, user string, ac
 }
 
 // setHouse makes a house style what it was at another time.
-func (s *Store) setHouse(ctx context.Context, tx *sqlx.Tx, site, user string, to []byte, act *string) error {
+func (s *Houses) setHouse(ctx context.Context, tx *sqlx.Tx, site, user string, to []byte, act *string) error {
 	version, was, err := lockHouse(ctx, tx, site)
 	if err != nil {
 		return err
@@ -147,7 +147,7 @@ func (s *Store) setHouse(ctx context.Context, tx *sqlx.Tx, site, user string, to
 
 // backHouse takes back what an act did to the house style, or does it again; as is the act
 // that this belongs to.
-func (s *Store) backHouse(ctx context.Context, tx *sqlx.Tx, site, user, kind, act, as string) error {
+func (s *Houses) backHouse(ctx context.Context, tx *sqlx.Tx, site, user, kind, act, as string) error {
 	if _, _, err := lockHouse(ctx, tx, site); err != nil {
 		return err
 	}
@@ -207,8 +207,8 @@ func keepHouse(ctx context.Context, tx *sqlx.Tx, site, user string, version int6
 	return nil
 }
 
-// HouseCanUndo reports whether an edit of the house style stands that is the person's own.
-func (s *Store) HouseCanUndo(ctx context.Context, site, user string) (bool, error) {
+// CanUndo reports whether an edit of the house style stands that is the person's own.
+func (s *Houses) CanUndo(ctx context.Context, site, user string) (bool, error) {
 	var can bool
 	if err := s.db.GetContext(
 		ctx, &can,

@@ -14,14 +14,14 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 	f := begin(t)
 	site := func() *Site {
 		t.Helper()
-		s, err := f.Site(t.Context(), f.user, "skerry")
+		s, err := f.Sites.BySlugFor(t.Context(), f.user, "skerry")
 		if err != nil {
 			t.Fatal(err)
 		}
 		return s
 	}
 	change := func(c edit.HouseCommand) error {
-		return f.EditHouse(t.Context(), "w1", f.user, site().Version, c, func(h doc.House) (doc.House, error) {
+		return f.Houses.Edit(t.Context(), "w1", f.user, site().Version, c, func(h doc.House) (doc.House, error) {
 			return edit.ApplyHouse(
 				h, doc.StandardZones(), c,
 			)
@@ -49,19 +49,19 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 		t.Errorf("version %d after three edits", site().Version)
 	}
 	for i := 2; i >= 0; i-- {
-		if err := f.UndoHouse(t.Context(), "w1", f.user); err != nil {
+		if err := f.Houses.Undo(t.Context(), "w1", f.user); err != nil {
 			t.Fatal(err)
 		}
 		if text() != states[i] {
 			t.Errorf("undo to %d gives %s", i, text())
 		}
 	}
-	if err := f.UndoHouse(t.Context(), "w1", f.user); !errors.Is(err, ErrNothing) {
+	if err := f.Houses.Undo(t.Context(), "w1", f.user); !errors.Is(err, ErrNothing) {
 		t.Errorf("undo of nothing: %v", err)
 	}
 	// Against an old version nothing changes.
 	c := edit.HouseCommand{Op: "colour.set", Token: "accent", Value: "#654321"}
-	err := f.EditHouse(t.Context(), "w1", f.user, 1, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
+	err := f.Houses.Edit(t.Context(), "w1", f.user, 1, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
 	if !errors.Is(err, ErrStale) || text() != states[0] {
 		t.Errorf("stale: %v", err)
 	}
@@ -104,12 +104,12 @@ func TestWhatPagesUseStays(t *testing.T) {
 		t.Run(take.name, func(t *testing.T) {
 			f := begin(t)
 			change := func(c edit.HouseCommand) error {
-				s, err := f.Site(t.Context(), f.user, "skerry")
+				s, err := f.Sites.BySlugFor(t.Context(), f.user, "skerry")
 				if err != nil {
 					t.Fatal(err)
 				}
 				f.site = &s.Site
-				return f.EditHouse(t.Context(), "w1", f.user, s.Version, c, func(h doc.House) (doc.House, error) {
+				return f.Houses.Edit(t.Context(), "w1", f.user, s.Version, c, func(h doc.House) (doc.House, error) {
 					return edit.ApplyHouse(
 						h, doc.StandardZones(), c,
 					)
@@ -119,7 +119,7 @@ func TestWhatPagesUseStays(t *testing.T) {
 				t.Fatal(err)
 			}
 			f.must(0, edit.Command{Op: "section.add", Preset: "bar"})
-			s, err := f.Site(t.Context(), f.user, "skerry")
+			s, err := f.Sites.BySlugFor(t.Context(), f.user, "skerry")
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -133,20 +133,20 @@ func TestWhatPagesUseStays(t *testing.T) {
 					t.Errorf("%s: %v", what, err)
 				}
 			}
-			if err := f.UndoHouse(t.Context(), "w1", f.user); err != nil { // the width: nothing that a page names
+			if err := f.Houses.Undo(t.Context(), "w1", f.user); err != nil { // the width: nothing that a page names
 				t.Fatal(err)
 			}
-			refused("undo", f.UndoHouse(t.Context(), "w1", f.user))
+			refused("undo", f.Houses.Undo(t.Context(), "w1", f.user))
 			if take.name == "colour" {
 				refused("removal", change(edit.HouseCommand{Op: "colour.remove", Token: "buoy"}))
 			}
-			if can, err := f.HouseCanUndo(t.Context(), "w1", f.user); err != nil || !can {
+			if can, err := f.Houses.CanUndo(t.Context(), "w1", f.user); err != nil || !can {
 				t.Errorf("a refused undo was used up: %v, %v", can, err)
 			}
-			if _, err := f.Undo(t.Context(), f.page, f.user); err != nil {
+			if _, err := f.Log.Undo(t.Context(), f.page, f.user); err != nil {
 				t.Fatal(err)
 			}
-			if err := f.UndoHouse(t.Context(), "w1", f.user); err != nil {
+			if err := f.Houses.Undo(t.Context(), "w1", f.user); err != nil {
 				t.Errorf("undo of what no page uses: %v", err)
 			}
 		})

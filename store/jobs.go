@@ -44,8 +44,8 @@ type FailedJob struct {
 // Waiting reports whether the job is tried again by itself.
 func (j FailedJob) Waiting() bool { return j.State == string(rivertype.JobStateRetryable) }
 
-// FailedJobs gives jobs that failed, those that nobody tries again first.
-func (s *Store) FailedJobs(ctx context.Context, limit int) (js []FailedJob, err error) {
+// Failed gives jobs that failed, those that nobody tries again first.
+func (s *Jobs) Failed(ctx context.Context, limit int) (js []FailedJob, err error) {
 	if err := s.db.SelectContext(ctx, &js, `SELECT id, kind, state::text AS state, left(args::text, 400) AS args, attempt, max_attempts,
 		left(coalesce(errors[array_upper(errors, 1)]->>'error', ''), 600) AS error, coalesce(attempted_at, created_at) AS last_time FROM river_job
 		WHERE state IN ('discarded', 'cancelled', 'retryable') ORDER BY state = 'retryable', attempted_at DESC LIMIT $1`, limit); err != nil {
@@ -54,16 +54,16 @@ func (s *Store) FailedJobs(ctx context.Context, limit int) (js []FailedJob, err 
 	return js, nil
 }
 
-// RetryJob has a job tried once more at once.
-func (s *Store) RetryJob(ctx context.Context, id int64) error {
+// Retry has a job tried once more at once.
+func (s *Jobs) Retry(ctx context.Context, id int64) error {
 	if _, err := s.jobs.JobRetry(ctx, id); err != nil && !errors.Is(err, river.ErrNotFound) {
 		return fmt.Errorf("retrying a job: %w", err)
 	}
 	return nil
 }
 
-// DropJob forgets a job that failed.
-func (s *Store) DropJob(ctx context.Context, id int64) error {
+// Drop forgets a job that failed.
+func (s *Jobs) Drop(ctx context.Context, id int64) error {
 	if _, err := s.jobs.JobDelete(ctx, id); err != nil && !errors.Is(err, river.ErrNotFound) {
 		return fmt.Errorf("forgetting a job: %w", err)
 	}
@@ -71,7 +71,7 @@ func (s *Store) DropJob(ctx context.Context, id int64) error {
 }
 
 // QueueLengths gives the number of jobs by state.
-func (s *Store) QueueLengths(ctx context.Context) (map[string]float64, error) {
+func (s *Jobs) QueueLengths(ctx context.Context) (map[string]float64, error) {
 	var rows []struct {
 		State string  `db:"state"`
 		N     float64 `db:"n"`

@@ -74,22 +74,22 @@ type MakeCopies struct {
 // Kind names the job in the queue.
 func (MakeCopies) Kind() string { return "make-copies" }
 
-// AddMedium keeps a medium, with the jobs of making what copies it lacks.
-func (s *Store) AddMedium(ctx context.Context, m *Medium) error {
+// Add keeps a medium, with the jobs of making what copies it lacks.
+func (s *Media) Add(ctx context.Context, m *Medium) error {
 	return s.keepMedium(ctx, m, `INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants, copies_left, bytes, uploaded_by)
 		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants, :copies_left, :bytes, nullif(:uploaded_by, ''))`)
 }
 
-// ReplaceMedium gives a medium other files, with the jobs of making what copies they lack.
-func (s *Store) ReplaceMedium(ctx context.Context, m *Medium) error {
+// Replace gives a medium other files, with the jobs of making what copies they lack.
+func (s *Media) Replace(ctx context.Context, m *Medium) error {
 	if err := s.keepMedium(ctx, m, `UPDATE media SET type = :type, width = :width, height = :height, original = :original, variants = :variants,
 		copies_left = :copies_left, bytes = :bytes, problem = '' WHERE id = :id AND site_id = :site_id`); err != nil {
 		return err
 	}
-	return s.staleDrawings(ctx, m.SiteID)
+	return s.all.Drawings.staleDrawings(ctx, m.SiteID)
 }
 
-func (s *Store) keepMedium(ctx context.Context, m *Medium, query string) error {
+func (s *Media) keepMedium(ctx context.Context, m *Medium, query string) error {
 	var err error
 	if m.RawFiles, err = json.Marshal(m.Variants); err != nil {
 		return fmt.Errorf("writing variants: %w", err)
@@ -113,7 +113,7 @@ const copyAttempts = 4
 
 // queueCopies adds a job, unless it is in the queue already. All pictures' plain copies come
 // first.
-func (s *Store) queueCopies(ctx context.Context, tx *sqlx.Tx, job MakeCopies) error {
+func (s *Media) queueCopies(ctx context.Context, tx *sqlx.Tx, job MakeCopies) error {
 	o := &river.InsertOpts{Priority: 1, MaxAttempts: copyAttempts, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}}
 	if job.Modern {
 		o.Priority = 2
@@ -125,12 +125,12 @@ func (s *Store) queueCopies(ctx context.Context, tx *sqlx.Tx, job MakeCopies) er
 }
 
 // WantCopies has copies made in the background.
-func (s *Store) WantCopies(ctx context.Context, job MakeCopies) error {
+func (s *Media) WantCopies(ctx context.Context, job MakeCopies) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error { return s.queueCopies(ctx, tx, job) })
 }
 
 // RetryCopies has the copies of a picture made that couldn't be.
-func (s *Store) RetryCopies(ctx context.Context, m *Medium) error {
+func (s *Media) RetryCopies(ctx context.Context, m *Medium) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := tx.ExecContext(ctx, `UPDATE media SET problem = '' WHERE id = $1 AND site_id = $2`, m.ID, m.SiteID); err != nil {
 			return fmt.Errorf("trying copies again: %w", err)
@@ -140,7 +140,7 @@ func (s *Store) RetryCopies(ctx context.Context, m *Medium) error {
 }
 
 // FailCopies notes why the copies of a job can't be made.
-func (s *Store) FailCopies(ctx context.Context, job MakeCopies, why string) error {
+func (s *Media) FailCopies(ctx context.Context, job MakeCopies, why string) error {
 	if _, err := s.db.ExecContext(
 		ctx, `UPDATE media SET problem = left($4, 500) WHERE id = $1 AND site_id = $2 AND original = $3`, job.Medium, job.Site, job.Original, Clean(why),
 	); err != nil {
@@ -152,7 +152,7 @@ func (s *Store) FailCopies(ctx context.Context, job MakeCopies, why string) erro
 // AddCopy notes a copy of a picture that was made, or nil when none was worth keeping,
 // with its bytes, and how many are left to make. It is false when the medium is gone or has another
 // original.
-func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, bytes int64, left int) (bool, error) {
+func (s *Media) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, bytes int64, left int) (bool, error) {
 	raw := []byte("[]")
 	if c != nil {
 		var err error
@@ -176,46 +176,46 @@ func (s *Store) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, byte
 	return n == 1, nil
 }
 
-// DescribeMedium keeps a medium's name, words, focal point and folder anew.
-func (s *Store) DescribeMedium(ctx context.Context, m *Medium) error {
+// Describe keeps a medium's name, words, focal point and folder anew.
+func (s *Media) Describe(ctx context.Context, m *Medium) error {
 	if _, err := s.db.NamedExecContext(
 		ctx, `UPDATE media SET name = :name, alt = :alt, focal = :focal, folder = :folder WHERE id = :id AND site_id = :site_id`, m,
 	); err != nil {
 		return fmt.Errorf("keeping medium %s: %w", m.Name, err)
 	}
-	return s.staleDrawings(ctx, m.SiteID) // by another focal point
+	return s.all.Drawings.staleDrawings(ctx, m.SiteID) // by another focal point
 }
 
 // DeletedMediaLife is how long media that were deleted can be had back.
 const DeletedMediaLife = 30 * 24 * time.Hour
 
-// DeleteMedia takes media out of the library, and RestoreMedia puts them back. Their files
+// Delete takes media out of the library, and RestoreMedia puts them back. Their files
 // stay for pages that were published with them.
-func (s *Store) DeleteMedia(ctx context.Context, site string, ids ...string) error {
+func (s *Media) Delete(ctx context.Context, site string, ids ...string) error {
 	return s.markMedia(ctx, site, ids, `deleted_at = now()`)
 }
 
-func (s *Store) RestoreMedia(ctx context.Context, site string, ids ...string) error {
+func (s *Media) Restore(ctx context.Context, site string, ids ...string) error {
 	return s.markMedia(ctx, site, ids, `deleted_at = NULL`)
 }
 
-func (s *Store) markMedia(ctx context.Context, site string, ids []string, set string) error {
+func (s *Media) markMedia(ctx context.Context, site string, ids []string, set string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE media SET `+set+` WHERE site_id = $1 AND id = ANY($2)`, site, ids); err != nil {
 		return fmt.Errorf("marking media: %w", err)
 	}
-	return s.staleDrawings(ctx, site)
+	return s.all.Drawings.staleDrawings(ctx, site)
 }
 
-// ForgetMedium ends a medium that was deleted.
-func (s *Store) ForgetMedium(ctx context.Context, site, id string) error {
+// ForgetOne ends a medium that was deleted.
+func (s *Media) ForgetOne(ctx context.Context, site, id string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM media WHERE site_id = $1 AND id = $2 AND deleted_at IS NOT NULL`, site, id); err != nil {
 		return fmt.Errorf("forgetting a medium: %w", err)
 	}
 	return nil
 }
 
-// ForgetMedia ends the media that were deleted before a time.
-func (s *Store) ForgetMedia(ctx context.Context, before time.Time) error {
+// Forget ends the media that were deleted before a time.
+func (s *Media) Forget(ctx context.Context, before time.Time) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM media WHERE deleted_at < $1`, before); err != nil {
 		return fmt.Errorf("forgetting media: %w", err)
 	}
@@ -223,7 +223,7 @@ func (s *Store) ForgetMedia(ctx context.Context, before time.Time) error {
 }
 
 // Deleted gives a medium that was deleted, such as one that waits to take another's place.
-func (s *Store) Deleted(ctx context.Context, site, id string) (*Medium, error) {
+func (s *Media) Deleted(ctx context.Context, site, id string) (*Medium, error) {
 	var m Medium
 	if err := s.db.GetContext(ctx, &m, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND id = $2 AND deleted_at IS NOT NULL`, site, id); err != nil {
 		return nil, fmt.Errorf("finding a deleted medium: %w", notFound(err))
@@ -231,16 +231,16 @@ func (s *Store) Deleted(ctx context.Context, site, id string) (*Medium, error) {
 	return &m, m.read()
 }
 
-// FileMedia puts media into a folder of the library; "" is none.
-func (s *Store) FileMedia(ctx context.Context, site, folder string, ids ...string) error {
+// File puts media into a folder of the library; "" is none.
+func (s *Media) File(ctx context.Context, site, folder string, ids ...string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE media SET folder = $3 WHERE site_id = $1 AND id = ANY($2)`, site, ids, folder); err != nil {
 		return fmt.Errorf("filing media: %w", err)
 	}
 	return nil
 }
 
-// Medium gives a medium of a site, or ErrNotFound.
-func (s *Store) Medium(ctx context.Context, site, id string) (*Medium, error) {
+// ByID gives a medium of a site, or ErrNotFound.
+func (s *Media) ByID(ctx context.Context, site, id string) (*Medium, error) {
 	var m Medium
 	if err := s.db.GetContext(ctx, &m, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND id = $2 AND deleted_at IS NULL`, site, id); err != nil {
 		return nil, fmt.Errorf("finding a medium: %w", notFound(err))
@@ -274,8 +274,8 @@ func readAll(ms []*Medium) error {
 	return nil
 }
 
-// Media gives a site's media, the newest first.
-func (s *Store) Media(ctx context.Context, site string) ([]*Medium, error) {
+// List gives a site's media, the newest first.
+func (s *Media) List(ctx context.Context, site string) ([]*Medium, error) {
 	var ms []*Medium
 	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND deleted_at IS NULL ORDER BY created_at DESC, id`, site)
 	if err != nil {
@@ -284,8 +284,8 @@ func (s *Store) Media(ctx context.Context, site string) ([]*Medium, error) {
 	return ms, readAll(ms)
 }
 
-// MediaElsewhere gives those of some media that belong to other sites which somebody works on.
-func (s *Store) MediaElsewhere(ctx context.Context, site, user string, ids []string) ([]*Medium, error) {
+// Elsewhere gives those of some media that belong to other sites which somebody works on.
+func (s *Media) Elsewhere(ctx context.Context, site, user string, ids []string) ([]*Medium, error) {
 	var ms []*Medium
 	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE id = ANY($3) AND site_id <> $1 AND deleted_at IS NULL
 		AND site_id IN (SELECT m.site_id FROM members m JOIN sites s ON s.id = m.site_id WHERE m.user_id = $2 AND s.deleted_at IS NULL AND s.maker IS NULL) ORDER BY id`, site, user, ids)
@@ -295,8 +295,8 @@ func (s *Store) MediaElsewhere(ctx context.Context, site, user string, ids []str
 	return ms, readAll(ms)
 }
 
-// MediaUses gives, by the ids of a site's media, the names of the pages that show them.
-func (s *Store) MediaUses(ctx context.Context, site string, media []*Medium) (map[string][]string, error) {
+// Uses gives, by the ids of a site's media, the names of the pages that show them.
+func (s *Media) Uses(ctx context.Context, site string, media []*Medium) (map[string][]string, error) {
 	var pages []struct {
 		Name string `db:"name"`
 		Doc  string `db:"doc"`
@@ -316,4 +316,34 @@ func (s *Store) MediaUses(ctx context.Context, site string, media []*Medium) (ma
 		}
 	}
 	return uses, nil
+}
+
+// FilesInUse gives the names of all files in the media folder that something refers to.
+func (s *Media) FilesInUse(ctx context.Context) (map[string]bool, error) {
+	var names []string
+	if err := s.db.SelectContext(ctx, &names, `SELECT original FROM media WHERE original <> '' UNION ALL SELECT v->>'file' FROM media, jsonb_array_elements(variants) v
+		UNION ALL SELECT file FROM site_fonts UNION ALL SELECT original FROM site_fonts UNION ALL SELECT unnest(originals) FROM editions`); err != nil {
+		return nil, fmt.Errorf("listing files in use: %w", err)
+	}
+	use := make(map[string]bool, len(names))
+	for _, n := range names {
+		use[n] = true
+	}
+	return use, nil
+}
+
+// WithFiles does something while nobody else removes files.
+func (s *Media) WithFiles(ctx context.Context, f func() error) error {
+	c, err := s.pool.Conn(ctx)
+	if err != nil {
+		return fmt.Errorf("connecting: %w", err)
+	}
+	defer c.Close()
+	if _, err := c.ExecContext(ctx, `SELECT pg_advisory_lock($1)`, filesLock); err != nil {
+		return fmt.Errorf("waiting for others who remove files: %w", err)
+	}
+	defer func() {
+		_, _ = c.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, filesLock) // it ends with the connection
+	}()
+	return f()
 }

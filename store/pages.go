@@ -78,8 +78,8 @@ const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, array_to_js
 	p.parent, p.in_menu, p.in_footer, p.menu_name, p.lock, p.deleted_at,
 	array_to_json(p.shared) AS shared`
 
-// Pages lists a site's pages in their order.
-func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
+// List lists a site's pages in their order.
+func (s *Pages) List(ctx context.Context, site string) ([]*PageInfo, error) {
 	var ps []*PageInfo
 	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.deleted_at IS NULL ORDER BY p.position, p.slug`, site); err != nil {
 		return nil, fmt.Errorf("listing pages: %w", err)
@@ -87,17 +87,17 @@ func (s *Store) Pages(ctx context.Context, site string) ([]*PageInfo, error) {
 	return ps, nil
 }
 
-// Page gives a page of a site by slug.
-func (s *Store) Page(ctx context.Context, site, slug string) (*Page, error) {
+// At gives a page of a site by slug.
+func (s *Pages) At(ctx context.Context, site, slug string) (*Page, error) {
 	return s.page(ctx, `p.site_id = $1 AND p.slug = $2`, site, slug)
 }
 
-// PageByID gives a page of a site by id.
-func (s *Store) PageByID(ctx context.Context, site, id string) (*Page, error) {
+// ByID gives a page of a site by id.
+func (s *Pages) ByID(ctx context.Context, site, id string) (*Page, error) {
 	return s.page(ctx, `p.site_id = $1 AND p.id = $2`, site, id)
 }
 
-func (s *Store) page(ctx context.Context, which string, args ...any) (*Page, error) {
+func (s *Pages) page(ctx context.Context, which string, args ...any) (*Page, error) {
 	var p Page
 	if err := s.db.GetContext(ctx, &p.PageInfo, `SELECT `+pageColumns+` FROM pages p WHERE `+which+` AND p.deleted_at IS NULL`, args...); err != nil {
 		return nil, fmt.Errorf("finding page: %w", notFound(err))
@@ -107,8 +107,8 @@ func (s *Store) page(ctx context.Context, which string, args ...any) (*Page, err
 	return &p, err
 }
 
-// AddPage keeps a new page of a site.
-func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p *doc.Page) error {
+// Add keeps a new page of a site.
+func (s *Pages) Add(ctx context.Context, site, slug string, position int, p *doc.Page) error {
 	b, err := json.Marshal(p)
 	if err != nil {
 		return fmt.Errorf("writing page %s: %w", p.ID, err)
@@ -125,7 +125,7 @@ func (s *Store) AddPage(ctx context.Context, site, slug string, position int, p 
 
 // doc gives a page's document at the sequence number just read in the same
 // snapshot; from memory when this process has it.
-func (s *Store) doc(ctx context.Context, q sqlx.QueryerContext, page string, seq int64) (*doc.Page, error) {
+func (s *Pages) doc(ctx context.Context, q sqlx.QueryerContext, page string, seq int64) (*doc.Page, error) {
 	if d := s.pages.get(page, seq); d != nil {
 		return d, nil
 	}
@@ -157,7 +157,7 @@ type Edited struct {
 // Edit applies a command that was made against the page as of base. The command,
 // its steps and their inverse are in the log before Edit returns. ErrStale means
 // that a newer entry touched the same nodes; other errors are apply's.
-func (s *Store) Edit(ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error)) (*Edited, error) {
+func (s *Pages) Edit(ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error)) (*Edited, error) {
 	var shared []string
 	for range 3 { // what is shared may change in between, but not for ever
 		done, spreads, err := s.edit(ctx, page, user, base, command, apply, shared)
@@ -179,7 +179,7 @@ func (s *Store) Edit(ctx context.Context, page, user string, base int64, command
 // edit makes an edit of a page and what comes of it for others, on which the sections stand that
 // are named in shared; it gives all of them by id. Where the edit changes others than those it
 // isn't made, and spreads names them.
-func (s *Store) edit(
+func (s *Pages) edit(
 	ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error), shared []string,
 ) (done map[string]*Edited, spreads []string, err error) {
 	done = map[string]*Edited{}
@@ -243,7 +243,7 @@ func (s *Store) edit(
 
 // change writes an edit of a page that is locked at e.seq, unless something newer than
 // base touched the same nodes. failed is the error that applying it gave.
-func (s *Store) change(ctx context.Context, tx *sqlx.Tx, e entry, base int64, about []string, failed error) (*Edited, error) {
+func (s *Pages) change(ctx context.Context, tx *sqlx.Tx, e entry, base int64, about []string, failed error) (*Edited, error) {
 	if base > e.seq || base < 0 {
 		return nil, doc.Problemf("Edit", "was made against state %d; the page is at %d: load it again", base, e.seq)
 	}
@@ -268,7 +268,7 @@ func (s *Store) change(ctx context.Context, tx *sqlx.Tx, e entry, base int64, ab
 	return &Edited{Page: e.result.Page, Seq: e.seq, Result: e.result, History: h}, err
 }
 
-func (s *Store) lock(ctx context.Context, tx *sqlx.Tx, page string) (int64, *doc.Page, error) {
+func (s *Pages) lock(ctx context.Context, tx *sqlx.Tx, page string) (int64, *doc.Page, error) {
 	var seq int64
 	if err := tx.GetContext(ctx, &seq, `SELECT seq FROM pages WHERE id = $1 FOR NO KEY UPDATE`, page); err != nil {
 		return 0, nil, fmt.Errorf("locking page: %w", notFound(err))
@@ -306,7 +306,7 @@ const (
 )
 
 // append writes the entry and the page as it is after it.
-func (s *Store) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
+func (s *Pages) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 	var command []byte
 	var err error
 	if e.command != nil {
@@ -382,7 +382,7 @@ func (c pageCache) put(page string, seq int64, d *doc.Page) {
 }
 
 // Remember has the store remember within a budget that is shared with others.
-func (s *Store) Remember(b *memory.Budget) { s.pages = newPageCache(b) }
+func (s *Pages) Remember(b *memory.Budget) { s.pages = newPageCache(b) }
 
 // storeMemory is what a store remembers in by itself, in bytes, and a transaction.
 const (

@@ -63,14 +63,14 @@ const (
 var hashing = &argon2id.Params{Memory: 19 << 10, Iterations: 2, Parallelism: 1, SaltLength: 16, KeyLength: 32}
 
 // hashed checks a new password and gives its hash (argon2id). Errors are *doc.Problem.
-func (s *Store) hashed(ctx context.Context, password string) (string, error) {
+func (s *People) hashed(ctx context.Context, password string) (string, error) {
 	if n := utf8.RuneCountInString(password); n < MinPassword || n > MaxPassword || !utf8.ValidString(password) {
 		return "", doc.Problemf("Password", "has %d characters; choose %d to %d", n, MinPassword, MaxPassword)
 	}
 	return s.hash(ctx, password)
 }
 
-func (s *Store) hash(ctx context.Context, password string) (string, error) {
+func (s *People) hash(ctx context.Context, password string) (string, error) {
 	if err := s.hashing.Acquire(ctx, 1); err != nil {
 		return "", fmt.Errorf("hashing the password: %w", err)
 	}
@@ -87,7 +87,7 @@ func foldEmail(email string) string { return strings.ToLower(strings.TrimSpace(e
 
 // AddUser makes an account; the password is kept as an argon2id hash. Errors are
 // *doc.Problem when something can't be so.
-func (s *Store) AddUser(ctx context.Context, email, name, password string) (*User, error) {
+func (s *People) AddUser(ctx context.Context, email, name, password string) (*User, error) {
 	u := &User{ID: NewID("u"), Email: foldEmail(email), Name: strings.TrimSpace(name), Epoch: 1}
 	if a, err := mail.ParseAddress(u.Email); err != nil || a.Address != u.Email || len(u.Email) > 254 {
 		return nil, doc.Problemf("Email", "can't be %.60q: write an address such as somebody@example.org", email)
@@ -117,7 +117,7 @@ func duplicate(err error) bool {
 }
 
 // SetPassword gives an account another password, and ends its sessions.
-func (s *Store) SetPassword(ctx context.Context, email, password string) error {
+func (s *People) SetPassword(ctx context.Context, email, password string) error {
 	hash, err := s.hashed(ctx, password)
 	if err != nil {
 		return err
@@ -126,14 +126,14 @@ func (s *Store) SetPassword(ctx context.Context, email, password string) error {
 }
 
 // DisableUser ends an account's sessions, and lets nobody sign in to it until it is enabled.
-func (s *Store) DisableUser(ctx context.Context, email string, disabled bool) error {
+func (s *People) DisableUser(ctx context.Context, email string, disabled bool) error {
 	return s.changeUser(
 		ctx, `UPDATE users SET disabled_at = CASE WHEN $2 THEN coalesce(disabled_at, now()) END, epoch = epoch + 1 WHERE email = $1`, email, disabled,
 	)
 }
 
 // SetTray keeps where somebody wants the Tray to stand: "below", "beside", or "".
-func (s *Store) SetTray(ctx context.Context, user, where string) error {
+func (s *People) SetTray(ctx context.Context, user, where string) error {
 	if where != "below" && where != "beside" {
 		where = ""
 	}
@@ -144,7 +144,7 @@ func (s *Store) SetTray(ctx context.Context, user, where string) error {
 }
 
 // SetKeys keeps the keys that somebody gave to commands.
-func (s *Store) SetKeys(ctx context.Context, user string, keys Keys) error {
+func (s *People) SetKeys(ctx context.Context, user string, keys Keys) error {
 	b, err := json.Marshal(keys)
 	if err == nil {
 		_, err = s.db.ExecContext(ctx, `UPDATE users SET keys = $2 WHERE id = $1`, user, b)
@@ -156,11 +156,11 @@ func (s *Store) SetKeys(ctx context.Context, user string, keys Keys) error {
 }
 
 // SetOperator makes somebody an operator, or no longer one.
-func (s *Store) SetOperator(ctx context.Context, email string, operator bool) error {
+func (s *People) SetOperator(ctx context.Context, email string, operator bool) error {
 	return s.changeUser(ctx, `UPDATE users SET operator = $2 WHERE email = $1`, email, operator)
 }
 
-func (s *Store) changeUser(ctx context.Context, query, email string, value any) error {
+func (s *People) changeUser(ctx context.Context, query, email string, value any) error {
 	r, err := s.db.ExecContext(ctx, query, foldEmail(email), value)
 	if err != nil {
 		return fmt.Errorf("changing an account: %w", err)
@@ -177,7 +177,7 @@ const absent = "$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$b1eLXJkEZ6
 
 // SignIn gives the account with an email and password, or ErrNotFound. Few are looked at
 // at a time, since each takes memory. A hash that was made otherwise is made anew.
-func (s *Store) SignIn(ctx context.Context, email, password string) (*User, error) {
+func (s *People) SignIn(ctx context.Context, email, password string) (*User, error) {
 	var u User
 	err := notFound(
 		s.db.GetContext(ctx, &u, `SELECT `+userColumns+` FROM users WHERE email = $1 AND disabled_at IS NULL`, Clean(foldEmail(email))),
@@ -208,7 +208,7 @@ func (s *Store) SignIn(ctx context.Context, email, password string) (*User, erro
 }
 
 // User gives an account by id; ErrNotFound when it is disabled.
-func (s *Store) User(ctx context.Context, id string) (*User, error) {
+func (s *People) User(ctx context.Context, id string) (*User, error) {
 	var u User
 	if err := notFound(s.db.GetContext(ctx, &u, `SELECT `+userColumns+` FROM users WHERE id = $1 AND disabled_at IS NULL`, id)); err != nil {
 		return nil, fmt.Errorf("finding user: %w", err)
@@ -217,7 +217,7 @@ func (s *Store) User(ctx context.Context, id string) (*User, error) {
 }
 
 // UserByEmail gives an account, disabled or not.
-func (s *Store) UserByEmail(ctx context.Context, email string) (*User, error) {
+func (s *People) UserByEmail(ctx context.Context, email string) (*User, error) {
 	var u User
 	if err := notFound(s.db.GetContext(ctx, &u, `SELECT `+userColumns+` FROM users WHERE email = $1`, foldEmail(email))); err != nil {
 		return nil, fmt.Errorf("finding user: %w", err)
@@ -235,7 +235,7 @@ type Account struct {
 }
 
 // Accounts lists everybody.
-func (s *Store) Accounts(ctx context.Context) (as []Account, err error) {
+func (s *People) Accounts(ctx context.Context) (as []Account, err error) {
 	if err := s.db.SelectContext(ctx, &as, `SELECT email, u.name, operator, disabled_at IS NOT NULL AS disabled,
 		coalesce(string_agg(s.slug || ' (' || m.role || ')', ', ' ORDER BY s.slug), '') AS sites
 		FROM users u LEFT JOIN members m ON m.user_id = u.id LEFT JOIN sites s ON s.id = m.site_id GROUP BY u.id ORDER BY email`); err != nil {
@@ -245,7 +245,7 @@ func (s *Store) Accounts(ctx context.Context) (as []Account, err error) {
 }
 
 // AddMember gives a person a role on a site.
-func (s *Store) AddMember(ctx context.Context, site, user string, role Role) error {
+func (s *People) AddMember(ctx context.Context, site, user string, role Role) error {
 	_, err := s.db.ExecContext(ctx, `INSERT INTO members (site_id, user_id, role) VALUES ($1, $2, $3)
 		ON CONFLICT (site_id, user_id) DO UPDATE SET role = excluded.role`, site, user, role)
 	if err != nil {
@@ -255,7 +255,7 @@ func (s *Store) AddMember(ctx context.Context, site, user string, role Role) err
 }
 
 // RemoveMember takes a person off a site.
-func (s *Store) RemoveMember(ctx context.Context, site, user string) error {
+func (s *People) RemoveMember(ctx context.Context, site, user string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM members WHERE site_id = $1 AND user_id = $2`, site, user); err != nil {
 		return fmt.Errorf("removing a member: %w", err)
 	}

@@ -23,7 +23,7 @@ type PictureUse struct {
 }
 
 // PictureUse tells what was used of what may be.
-func (s *Store) PictureUse(ctx context.Context, site, user string) (u PictureUse, err error) {
+func (s *Jobs) PictureUse(ctx context.Context, site, user string) (u PictureUse, err error) {
 	var row struct {
 		Bytes  int64 `db:"bytes"`
 		Owned  int64 `db:"owned"`
@@ -44,7 +44,7 @@ func (s *Store) PictureUse(ctx context.Context, site, user string) (u PictureUse
 }
 
 // NotePictureWork adds processor time to what a site's uploads took, and a person's.
-func (s *Store) NotePictureWork(ctx context.Context, site, user string, kind Work, took time.Duration) error {
+func (s *Jobs) NotePictureWork(ctx context.Context, site, user string, kind Work, took time.Duration) error {
 	opening, copying := took.Milliseconds(), int64(0)
 	if kind == Copying {
 		opening, copying = 0, opening

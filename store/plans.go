@@ -62,7 +62,7 @@ const MaxPlans = 200
 
 // AddPlan keeps a plan, with the job that carries it out at its time. Errors are *doc.Problem
 // when the site is archived or has as many as it may.
-func (s *Store) AddPlan(ctx context.Context, p Plan) error {
+func (s *Releases) AddPlan(ctx context.Context, p Plan) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := lockInUse(ctx, tx, p.Site); err != nil {
 			return err
@@ -93,7 +93,7 @@ func (s *Store) AddPlan(ctx context.Context, p Plan) error {
 const planColumns = `p.id, p.site_id, p.act, array_to_json(p.pages) AS pages, p.at, coalesce(p.made_by, '') AS by, coalesce(u.name, '') AS by_name, p.problem`
 
 // Plans lists those of a site by time.
-func (s *Store) Plans(ctx context.Context, site string) (ps []Plan, err error) {
+func (s *Releases) Plans(ctx context.Context, site string) (ps []Plan, err error) {
 	if err := s.db.SelectContext(ctx, &ps, `SELECT `+planColumns+` FROM plans p LEFT JOIN users u ON u.id = p.made_by WHERE p.site_id = $1 ORDER BY p.at`, site); err != nil {
 		return nil, fmt.Errorf("listing plans: %w", err)
 	}
@@ -101,7 +101,7 @@ func (s *Store) Plans(ctx context.Context, site string) (ps []Plan, err error) {
 }
 
 // Plan gives a plan by id.
-func (s *Store) Plan(ctx context.Context, id string) (*Plan, error) {
+func (s *Releases) Plan(ctx context.Context, id string) (*Plan, error) {
 	var p Plan
 	if err := s.db.GetContext(ctx, &p, `SELECT `+planColumns+` FROM plans p LEFT JOIN users u ON u.id = p.made_by WHERE p.id = $1`, id); err != nil {
 		return nil, fmt.Errorf("finding a plan: %w", notFound(err))
@@ -110,7 +110,7 @@ func (s *Store) Plan(ctx context.Context, id string) (*Plan, error) {
 }
 
 // DropPlan ends a plan, carried out or not.
-func (s *Store) DropPlan(ctx context.Context, site, id string) error {
+func (s *Releases) DropPlan(ctx context.Context, site, id string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM plans WHERE id = $1 AND site_id = $2`, id, site); err != nil {
 		return fmt.Errorf("ending a plan: %w", err)
 	}
@@ -118,7 +118,7 @@ func (s *Store) DropPlan(ctx context.Context, site, id string) error {
 }
 
 // FailPlan notes why a plan couldn't be carried out.
-func (s *Store) FailPlan(ctx context.Context, id, why string) error {
+func (s *Releases) FailPlan(ctx context.Context, id, why string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE plans SET problem = $2 WHERE id = $1`, id, why); err != nil {
 		return fmt.Errorf("noting what became of a plan: %w", err)
 	}

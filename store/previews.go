@@ -25,8 +25,8 @@ type Preview struct {
 // MaxPreviews is how many links a site has at most; the oldest end first.
 const MaxPreviews = 200
 
-// AddPreview makes a link for a page, or with "" for a whole site, and gives what opens it.
-func (s *Store) AddPreview(ctx context.Context, site, page, user string, ends time.Time) (token string, err error) {
+// Add makes a link for a page, or with "" for a whole site, and gives what opens it.
+func (s *Previews) Add(ctx context.Context, site, page, user string, ends time.Time) (token string, err error) {
 	b := make([]byte, 18)
 	_, _ = rand.Read(b) // never fails (crypto/rand)
 	token = base64.RawURLEncoding.EncodeToString(b)
@@ -47,8 +47,8 @@ const standing = `FROM previews v JOIN shown_sites s ON s.id = v.site_id JOIN us
 const previewColumns = `v.id, v.site_id, s.slug AS site, coalesce(v.page_id, '') AS page_id, coalesce(p.name, '') AS page, coalesce(p.slug, '') AS slug,
 	u.name AS by, v.made_at, v.ends_at `
 
-// Preview gives the link that a token opens, or ErrNotFound.
-func (s *Store) Preview(ctx context.Context, token string) (*Preview, error) {
+// Named gives the link that a token opens, or ErrNotFound.
+func (s *Previews) Named(ctx context.Context, token string) (*Preview, error) {
 	hash := sha256.Sum256([]byte(token))
 	var p Preview
 	if err := s.db.GetContext(ctx, &p, `SELECT `+previewColumns+standing+` AND v.token = $1`, hash[:]); err != nil {
@@ -57,16 +57,16 @@ func (s *Store) Preview(ctx context.Context, token string) (*Preview, error) {
 	return &p, nil
 }
 
-// Previews lists a site's links, the newest first.
-func (s *Store) Previews(ctx context.Context, site string) (ps []*Preview, err error) {
+// List lists a site's links, the newest first.
+func (s *Previews) List(ctx context.Context, site string) (ps []*Preview, err error) {
 	if err := s.db.SelectContext(ctx, &ps, `SELECT `+previewColumns+standing+` AND v.site_id = $1 ORDER BY v.made_at DESC, v.id`, site); err != nil {
 		return nil, fmt.Errorf("listing previews: %w", err)
 	}
 	return ps, nil
 }
 
-// EndPreview ends a link.
-func (s *Store) EndPreview(ctx context.Context, site, id string) error {
+// End ends a link.
+func (s *Previews) End(ctx context.Context, site, id string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM previews WHERE site_id = $1 AND id = $2`, site, id); err != nil {
 		return fmt.Errorf("ending a preview: %w", err)
 	}

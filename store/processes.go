@@ -8,14 +8,14 @@ import (
 
 // Process is the id of this one among those that share the database: what it began and didn't end
 // is known by it.
-func (s *Store) Process() string { return s.process }
+func (s *Jobs) Process() string { return s.process }
 
 // ProcessLife is how long a process counts as running that wasn't heard of: it is to Beat more
 // often.
 const ProcessLife = 45 * time.Second
 
 // Beat says that this process runs.
-func (s *Store) Beat(ctx context.Context) error {
+func (s *Jobs) Beat(ctx context.Context) error {
 	if _, err := s.db.ExecContext(ctx, `INSERT INTO processes (id) VALUES ($1) ON CONFLICT (id) DO UPDATE SET seen_at = now()`, s.process); err != nil {
 		return fmt.Errorf("saying that this process runs: %w", err)
 	}
@@ -24,7 +24,7 @@ func (s *Store) Beat(ctx context.Context) error {
 
 // Leave says that this process, or with alone all that ran before it on a database that is its
 // own, has ended.
-func (s *Store) Leave(ctx context.Context, alone bool) error {
+func (s *Jobs) Leave(ctx context.Context, alone bool) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM processes WHERE (id = $1) <> $2`, s.process, alone); err != nil {
 		return fmt.Errorf("saying which processes run: %w", err)
 	}
@@ -33,7 +33,7 @@ func (s *Store) Leave(ctx context.Context, alone bool) error {
 
 // Sweep takes away the sites that processes were making which don't run any more, and has others
 // do the jobs that they were doing.
-func (s *Store) Sweep(ctx context.Context) error {
+func (s *Jobs) Sweep(ctx context.Context) error {
 	for _, query := range []string{
 		`DELETE FROM processes WHERE seen_at < now() - make_interval(secs => $1)`,
 		`DELETE FROM sites WHERE maker IS NOT NULL AND $1 > 0 AND maker NOT IN (SELECT id FROM processes)`,
@@ -51,7 +51,7 @@ func (s *Store) Sweep(ctx context.Context) error {
 }
 
 // Making marks a new site as one that this process is still making: nobody sees it until Made.
-func (s *Store) Making(ctx context.Context, site string) error {
+func (s *Jobs) Making(ctx context.Context, site string) error {
 	if err := s.Beat(ctx); err != nil {
 		return err
 	}
@@ -62,7 +62,7 @@ func (s *Store) Making(ctx context.Context, site string) error {
 }
 
 // Made lets people see a site that was being made; ErrNotFound when it was given up meanwhile.
-func (s *Store) Made(ctx context.Context, site string) error {
+func (s *Jobs) Made(ctx context.Context, site string) error {
 	r, err := s.db.ExecContext(ctx, `UPDATE sites SET maker = NULL WHERE id = $1 AND maker = $2`, site, s.process)
 	if err != nil {
 		return fmt.Errorf("marking a site: %w", err)

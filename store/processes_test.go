@@ -27,23 +27,23 @@ func TestSweep(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	u, err := here.AddUser(ctx, "dana@example.org", "Dana", "three islands")
+	u, err := here.People.AddUser(ctx, "dana@example.org", "Dana", "three islands")
 	must(err)
 	begin := func(st *Store, id string) {
 		t.Helper()
 		must(st.Transaction(ctx, func(in *Store) error {
-			if err := in.AddSite(ctx, &doc.Site{ID: id, Slug: id, Name: id, House: doc.StandardHouse(), Zones: doc.StandardZones()}); err != nil {
+			if err := in.Sites.Add(ctx, &doc.Site{ID: id, Slug: id, Name: id, House: doc.StandardHouse(), Zones: doc.StandardZones()}); err != nil {
 				return err
 			}
-			return errors.Join(in.Making(ctx, id), in.AddMember(ctx, id, u.ID, Owner))
+			return errors.Join(in.Jobs.Making(ctx, id), in.People.AddMember(ctx, id, u.ID, Owner))
 		}))
-		must(st.AddPage(ctx, id, "", 0, &doc.Page{ID: "p" + id, Name: "Home", Title: "Home"}))
+		must(st.Pages.Add(ctx, id, "", 0, &doc.Page{ID: "p" + id, Name: "Home", Title: "Home"}))
 	}
 	begin(here, "one")
 	begin(gone, "two")
-	must(here.AddPlan(ctx, Plan{Site: "one", Act: PlanPublish, By: u.ID}))
-	must(here.AddPlan(ctx, Plan{Site: "one", Act: PlanPublish, By: u.ID}))
-	for i, p := range []string{here.Process(), gone.Process()} {
+	must(here.Releases.AddPlan(ctx, Plan{Site: "one", Act: PlanPublish, By: u.ID}))
+	must(here.Releases.AddPlan(ctx, Plan{Site: "one", Act: PlanPublish, By: u.ID}))
+	for i, p := range []string{here.Jobs.Process(), gone.Jobs.Process()} {
 		if _, err := here.DB().ExecContext(ctx, `UPDATE river_job SET state = 'running', attempt = 1, attempted_at = now(), attempted_by = ARRAY['x', $1]
 			WHERE id = (SELECT id FROM river_job WHERE state <> 'running' ORDER BY id LIMIT 1)`, p); err != nil {
 			t.Fatal(i, err)
@@ -57,9 +57,9 @@ func TestSweep(t *testing.T) {
 	// seen gives which sites somebody sees, and which there are.
 	seen := func() (mine, all int) {
 		t.Helper()
-		sites, err := here.Sites(ctx, u.ID)
+		sites, err := here.Sites.List(ctx, u.ID)
 		must(err)
-		list, n, err := here.SiteList(ctx, u.ID, SiteQuery{Limit: 9})
+		list, n, err := here.Sites.Search(ctx, u.ID, SiteQuery{Limit: 9})
 		must(err)
 		if len(list) != len(sites) || n != len(sites) {
 			t.Errorf("%d listed, %d sites", len(list), len(sites))
@@ -67,39 +67,39 @@ func TestSweep(t *testing.T) {
 		must(here.db.GetContext(ctx, &all, `SELECT count(*) FROM sites`))
 		return len(sites), all
 	}
-	must(here.Beat(ctx))
-	must(here.Sweep(ctx))
+	must(here.Jobs.Beat(ctx))
+	must(here.Jobs.Sweep(ctx))
 	if mine, all := seen(); mine != 0 || all != 2 || running() != 2 {
 		t.Errorf("while both run: %d seen of %d, %d jobs", mine, all, running())
 	}
-	must(gone.Leave(ctx, false)) // or it isn't heard of for a while
-	must(here.Sweep(ctx))
+	must(gone.Jobs.Leave(ctx, false)) // or it isn't heard of for a while
+	must(here.Jobs.Sweep(ctx))
 	if mine, all := seen(); mine != 0 || all != 1 || running() != 1 {
 		t.Errorf("after one has ended: %d seen of %d, %d jobs", mine, all, running())
 	}
-	if err := gone.Made(ctx, "two"); !errors.Is(err, ErrNotFound) {
+	if err := gone.Jobs.Made(ctx, "two"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a site that was given up is finished: %v", err)
 	}
-	must(here.Made(ctx, "one"))
+	must(here.Jobs.Made(ctx, "one"))
 	if mine, _ := seen(); mine != 1 {
 		t.Error("what was made isn't seen")
 	}
-	if _, err := here.Site(ctx, u.ID, "one"); err != nil {
+	if _, err := here.Sites.BySlugFor(ctx, u.ID, "one"); err != nil {
 		t.Error(err)
 	}
 	// A process that isn't heard of has ended.
 	begin(gone, "three")
-	if _, err := here.DB().ExecContext(ctx, `UPDATE processes SET seen_at = now() - interval '1 hour' WHERE id = $1`, gone.Process()); err != nil {
+	if _, err := here.DB().ExecContext(ctx, `UPDATE processes SET seen_at = now() - interval '1 hour' WHERE id = $1`, gone.Jobs.Process()); err != nil {
 		t.Fatal(err)
 	}
-	must(here.Sweep(ctx))
+	must(here.Jobs.Sweep(ctx))
 	if _, all := seen(); all != 1 {
 		t.Errorf("%d sites", all)
 	}
 	// On a database of one's own whoever ran before has.
 	begin(gone, "four")
-	must(here.Leave(ctx, true))
-	must(here.Sweep(ctx))
+	must(here.Jobs.Leave(ctx, true))
+	must(here.Jobs.Sweep(ctx))
 	if _, all := seen(); all != 1 || running() != 1 {
 		t.Errorf("%d sites, %d jobs", all, running())
 	}

@@ -39,7 +39,7 @@ type ReleaseInfo struct {
 
 // Publish keeps a publication: all of it, or nothing. Publications of a site come one after
 // another.
-func (s *Store) Publish(ctx context.Context, p Publication) error {
+func (s *Releases) Publish(ctx context.Context, p Publication) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		at, err := lockInUse(ctx, tx, p.Site)
 		if err != nil {
@@ -161,8 +161,8 @@ func withdraw(ctx context.Context, tx *sqlx.Tx, site, page string) error {
 	return nil
 }
 
-// Releases lists the newest publications of a site, the newest first.
-func (s *Store) Releases(ctx context.Context, site string, limit int) (rs []ReleaseInfo, err error) {
+// List lists the newest publications of a site, the newest first.
+func (s *Releases) List(ctx context.Context, site string, limit int) (rs []ReleaseInfo, err error) {
 	if err := s.db.SelectContext(ctx, &rs, `SELECT r.number, r.note, coalesce(u.name, '') AS by, r.made_at FROM releases r LEFT JOIN users u ON u.id = r.made_by
 		WHERE r.site_id = $1 ORDER BY r.number DESC LIMIT $2`, site, limit); err != nil {
 		return nil, fmt.Errorf("listing publications: %w", err)
@@ -171,15 +171,15 @@ func (s *Store) Releases(ctx context.Context, site string, limit int) (rs []Rele
 }
 
 // ShownRelease gives the number of the publication that a site's host shows, or 0.
-func (s *Store) ShownRelease(ctx context.Context, site string) (number int64, err error) {
+func (s *Releases) ShownRelease(ctx context.Context, site string) (number int64, err error) {
 	if err := s.db.GetContext(ctx, &number, `SELECT coalesce(release, 0) FROM sites WHERE id = $1`, site); err != nil {
 		return 0, fmt.Errorf("finding the publication: %w", notFound(err))
 	}
 	return number, nil
 }
 
-// Release gives the content of a publication of a site.
-func (s *Store) Release(ctx context.Context, site string, number int64) (content []byte, err error) {
+// ByID gives the content of a publication of a site.
+func (s *Releases) ByID(ctx context.Context, site string, number int64) (content []byte, err error) {
 	if err := s.db.GetContext(ctx, &content, `SELECT content FROM releases WHERE site_id = $1 AND number = $2`, site, number); err != nil {
 		return nil, fmt.Errorf("finding a publication: %w", notFound(err))
 	}
@@ -195,7 +195,7 @@ type Shown struct {
 
 // AllShown gives what the hosts of all sites show that visitors find and that have anything
 // published.
-func (s *Store) AllShown(ctx context.Context) (all []Shown, err error) {
+func (s *Releases) AllShown(ctx context.Context) (all []Shown, err error) {
 	if err := s.db.SelectContext(ctx, &all, `SELECT s.id AS site, s.slug, r.content FROM shown_sites s LEFT JOIN releases r ON r.site_id = s.id AND r.number = s.release
 		WHERE r.number IS NOT NULL OR EXISTS (SELECT FROM pages p WHERE p.site_id = s.id AND p.published_at IS NOT NULL) ORDER BY s.slug`); err != nil {
 		return nil, fmt.Errorf("listing what is published: %w", err)
@@ -204,7 +204,7 @@ func (s *Store) AllShown(ctx context.Context) (all []Shown, err error) {
 }
 
 // Reading is a look at what a site's host shows, if that is anything, while nothing is published.
-func (s *Store) Reading(ctx context.Context, site string, look func(content []byte) error) error {
+func (s *Releases) Reading(ctx context.Context, site string, look func(content []byte) error) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		at, err := lockShown(ctx, tx, site)
 		if err != nil || at.Content == nil {
@@ -215,16 +215,16 @@ func (s *Store) Reading(ctx context.Context, site string, look func(content []by
 }
 
 // ReleaseContents gives the content of all publications of a site that are kept.
-func (s *Store) ReleaseContents(ctx context.Context, site string) (all [][]byte, err error) {
+func (s *Releases) ReleaseContents(ctx context.Context, site string) (all [][]byte, err error) {
 	if err := s.db.SelectContext(ctx, &all, `SELECT content FROM releases WHERE site_id = $1`, site); err != nil {
 		return nil, fmt.Errorf("reading publications: %w", err)
 	}
 	return all, nil
 }
 
-// ForgetReleases ends publications of before a time, but for the newest of each site and the
+// Forget ends publications of before a time, but for the newest of each site and the
 // one that is shown.
-func (s *Store) ForgetReleases(ctx context.Context, before time.Time) error {
+func (s *Releases) Forget(ctx context.Context, before time.Time) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM releases r USING sites s WHERE s.id = r.site_id AND r.made_at < $1 AND r.number IS DISTINCT FROM s.release
 		AND r.number <= (SELECT max(number) FROM releases WHERE site_id = r.site_id) - $2`, before, fewestReleases); err != nil {
 		return fmt.Errorf("ending old publications: %w", err)

@@ -39,7 +39,7 @@ const (
 
 // Search gives the published pages of a site that say what is searched for, the fitting
 // first: words in any form of the site's language, "phrases", or, and - for not.
-func (s *Store) Search(ctx context.Context, site, query string, limit int) (found []Found, err error) {
+func (s *Visible) Search(ctx context.Context, site, query string, limit int) (found []Found, err error) {
 	if err := s.db.SelectContext(ctx, &found, `WITH best AS (
 			SELECT p.slug, p.name, p.description, p.words, p.config, q, ts_rank_cd(p.search, q) AS rank
 			FROM published p JOIN shown_sites s ON s.id = p.site_id JOIN pages d ON d.id = p.page_id AND d.lock = '' AND d.deleted_at IS NULL,
@@ -54,7 +54,7 @@ func (s *Store) Search(ctx context.Context, site, query string, limit int) (foun
 
 // FormFields gives the names of the fields of a form that is on a published page of a site, in
 // their order; ErrNotFound when there is no such form.
-func (s *Store) FormFields(ctx context.Context, site, form string) (fields []string, err error) {
+func (s *Visible) FormFields(ctx context.Context, site, form string) (fields []string, err error) {
 	var text []byte
 	if err := s.db.GetContext(ctx, &text, `SELECT coalesce(p.fields->$2, '[]') FROM published p JOIN shown_sites s ON s.id = p.site_id
 		WHERE p.site_id = $1 AND $2 = ANY (p.forms) ORDER BY p.fields IS NULL, p.page_id LIMIT 1`, site, Clean(form)); err != nil {
@@ -67,7 +67,7 @@ func (s *Store) FormFields(ctx context.Context, site, form string) (fields []str
 }
 
 // FieldsUnknown gives the pages of a site whose forms were published before their fields were kept.
-func (s *Store) FieldsUnknown(ctx context.Context, site string) (pages []string, err error) {
+func (s *Visible) FieldsUnknown(ctx context.Context, site string) (pages []string, err error) {
 	if err := s.db.SelectContext(ctx, &pages, `SELECT page_id FROM published WHERE site_id = $1 AND fields IS NULL ORDER BY page_id`, site); err != nil {
 		return nil, fmt.Errorf("looking for forms: %w", err)
 	}
@@ -75,7 +75,7 @@ func (s *Store) FieldsUnknown(ctx context.Context, site string) (pages []string,
 }
 
 // KeepFields keeps the fields of the forms that a page has as it is published.
-func (s *Store) KeepFields(ctx context.Context, page string, said Said) error {
+func (s *Visible) KeepFields(ctx context.Context, page string, said Said) error {
 	_, fields, err := said.columns()
 	if err == nil {
 		_, err = s.db.ExecContext(ctx, `UPDATE published SET fields = $2 WHERE page_id = $1`, page, fields)
@@ -96,7 +96,7 @@ type KnownPage struct {
 
 // Known gives the pages of a site that visitors can find, as they were published, by id; of those
 // with a password nothing.
-func (s *Store) Known(ctx context.Context, site string) (map[string]KnownPage, error) {
+func (s *Visible) Known(ctx context.Context, site string) (map[string]KnownPage, error) {
 	var rows []KnownPage
 	if err := s.db.SelectContext(ctx, &rows, `SELECT p.page_id, p.slug, p.name, p.description FROM published p
 		JOIN pages d ON d.id = p.page_id AND d.lock = '' AND d.deleted_at IS NULL WHERE p.site_id = $1 AND p.name <> ''`, site); err != nil {

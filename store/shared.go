@@ -14,12 +14,12 @@ import (
 )
 
 // SharedSection is a section that stands on several pages of a site, as it is there.
-func (s *Store) SharedSection(ctx context.Context, site, id string) (*doc.Section, error) {
+func (s *Pages) SharedSection(ctx context.Context, site, id string) (*doc.Section, error) {
 	return s.sharedNow(ctx, s.db, site, id, "")
 }
 
 // sharedNow gives a shared section from any page of a site but one; ErrNotFound where none has it.
-func (s *Store) sharedNow(ctx context.Context, q sqlx.QueryerContext, site, id, but string) (*doc.Section, error) {
+func (s *Pages) sharedNow(ctx context.Context, q sqlx.QueryerContext, site, id, but string) (*doc.Section, error) {
 	var at struct {
 		ID  string `db:"id"`
 		Seq int64  `db:"seq"`
@@ -46,8 +46,8 @@ type Shared struct {
 }
 
 // SharedSections lists those of a site, by the pages they stand on first.
-func (s *Store) SharedSections(ctx context.Context, site string) (out []Shared, err error) {
-	infos, err := s.Pages(ctx, site)
+func (s *Pages) SharedSections(ctx context.Context, site string) (out []Shared, err error) {
+	infos, err := s.List(ctx, site)
 	if err != nil {
 		return nil, err
 	}
@@ -69,7 +69,7 @@ func (s *Store) SharedSections(ctx context.Context, site string) (out []Shared, 
 
 // evenOut has pages follow that have shared sections which an undo or a redo changed on others:
 // they may have got them since. It adds them to done; they are nobody's to take back.
-func (s *Store) evenOut(ctx context.Context, tx *sqlx.Tx, page string, done map[string]*Edited) error {
+func (s *Pages) evenOut(ctx context.Context, tx *sqlx.Tx, page string, done map[string]*Edited) error {
 	for _, id := range slices.Sorted(maps.Keys(done)) {
 		e := done[id]
 		ids := slices.DeleteFunc(e.Page.SharedSections(), func(sec string) bool { return !slices.Contains(e.Result.Sections, sec) })
@@ -107,7 +107,7 @@ func (s *Store) evenOut(ctx context.Context, tx *sqlx.Tx, page string, done map[
 
 // renewShared brings the shared sections that steps put on a page up to date: they may have
 // changed on other pages since the steps were written.
-func (s *Store) renewShared(ctx context.Context, tx *sqlx.Tx, page string, steps []edit.Step) ([]edit.Step, error) {
+func (s *Pages) renewShared(ctx context.Context, tx *sqlx.Tx, page string, steps []edit.Step) ([]edit.Step, error) {
 	var site string
 	out := slices.Clone(steps)
 	for i, st := range out {

@@ -21,7 +21,7 @@ type KeptSection struct {
 
 // KeepSection puts a section on a site's Shelf, or on those of all its owner's sites; it gets
 // an id. Errors are *doc.Problem when there are too many.
-func (s *Store) KeepSection(ctx context.Context, k *KeptSection) error {
+func (s *Shelf) KeepSection(ctx context.Context, k *KeptSection) error {
 	var err error
 	if k.Raw, err = json.Marshal(k.Section); err != nil {
 		return fmt.Errorf("writing a section: %w", err)
@@ -42,7 +42,7 @@ func (s *Store) KeepSection(ctx context.Context, k *KeptSection) error {
 const maxKeptSections = 200
 
 // KeptSections gives the sections on a site's Shelf as an account sees it, the newest first.
-func (s *Store) KeptSections(ctx context.Context, site, user string) ([]*KeptSection, error) {
+func (s *Shelf) KeptSections(ctx context.Context, site, user string) ([]*KeptSection, error) {
 	var ks []*KeptSection
 	if err := s.db.SelectContext(
 		ctx, &ks,
@@ -60,7 +60,7 @@ func (s *Store) KeptSections(ctx context.Context, site, user string) ([]*KeptSec
 }
 
 // DropSection takes a section off a site's Shelf as an account sees it.
-func (s *Store) DropSection(ctx context.Context, site, user, id string) error {
+func (s *Shelf) DropSection(ctx context.Context, site, user, id string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM kept_sections WHERE id = $3 AND (site_id = $1 AND owner IS NULL OR owner = $2)`, site, user, id); err != nil {
 		return fmt.Errorf("dropping a section: %w", err)
 	}
@@ -75,7 +75,7 @@ type ShelfUse struct {
 }
 
 // ShelfUses gives what a person marked or used, the latest use first.
-func (s *Store) ShelfUses(ctx context.Context, user string) ([]ShelfUse, error) {
+func (s *Shelf) ShelfUses(ctx context.Context, user string) ([]ShelfUse, error) {
 	var us []ShelfUse
 	if err := s.db.SelectContext(
 		ctx, &us,
@@ -88,7 +88,7 @@ func (s *Store) ShelfUses(ctx context.Context, user string) ([]ShelfUse, error) 
 }
 
 // UseShelf notes that a person took a thing from the Shelf.
-func (s *Store) UseShelf(ctx context.Context, user, item string) error {
+func (s *Shelf) UseShelf(ctx context.Context, user, item string) error {
 	_, err := s.db.ExecContext(
 		ctx,
 		`INSERT INTO shelf_uses (user_id, item, used_at) VALUES ($1, $2, now()) ON CONFLICT (user_id, item) DO UPDATE SET used_at = now()`,
@@ -101,7 +101,7 @@ func (s *Store) UseShelf(ctx context.Context, user, item string) error {
 }
 
 // FavourShelf marks a thing on the Shelf as a favourite, or no longer.
-func (s *Store) FavourShelf(ctx context.Context, user, item string, favourite bool) error {
+func (s *Shelf) FavourShelf(ctx context.Context, user, item string, favourite bool) error {
 	_, err := s.db.ExecContext(
 		ctx,
 		`INSERT INTO shelf_uses (user_id, item, favourite) VALUES ($1, $2, $3) ON CONFLICT (user_id, item) DO UPDATE SET favourite = $3`,

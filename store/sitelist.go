@@ -39,8 +39,8 @@ type SiteQuery struct {
 	Limit    int
 }
 
-// SiteList lists sites of a person, those edited last first, with the number of all that fit.
-func (s *Store) SiteList(ctx context.Context, user string, q SiteQuery) (sites []*SiteInfo, all int, err error) {
+// Search lists sites of a person, those edited last first, with the number of all that fit.
+func (s *Sites) Search(ctx context.Context, user string, q SiteQuery) (sites []*SiteInfo, all int, err error) {
 	const which = `FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL AND s.maker IS NULL AND (s.archived_at IS NOT NULL) = $2
 		AND ($3 = '' OR strpos(lower(s.name || ' ' || s.slug), lower($3)) > 0)`
 	words := Clean(q.Words)
@@ -73,8 +73,8 @@ type DeletedSite struct {
 // DeletedSiteLife is how long deleted sites can be had back.
 const DeletedSiteLife = 30 * 24 * time.Hour
 
-// DeletedSites lists those that somebody owned.
-func (s *Store) DeletedSites(ctx context.Context, user string) (sites []DeletedSite, err error) {
+// Deleted lists those that somebody owned.
+func (s *Sites) Deleted(ctx context.Context, user string) (sites []DeletedSite, err error) {
 	if err := s.db.SelectContext(ctx, &sites, `SELECT s.id, s.slug, s.name, s.deleted_at FROM sites s JOIN members m ON m.site_id = s.id
 		WHERE m.user_id = $1 AND m.role = 'owner' AND s.deleted_at IS NOT NULL ORDER BY s.deleted_at DESC`, user); err != nil {
 		return nil, fmt.Errorf("listing deleted sites: %w", err)
@@ -82,8 +82,8 @@ func (s *Store) DeletedSites(ctx context.Context, user string) (sites []DeletedS
 	return sites, nil
 }
 
-// ArchiveSite sets a site aside, so that visitors find nothing of it, or brings it back as it was.
-func (s *Store) ArchiveSite(ctx context.Context, site string, archived bool) error {
+// Archive sets a site aside, so that visitors find nothing of it, or brings it back as it was.
+func (s *Sites) Archive(ctx context.Context, site string, archived bool) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := lockShown(ctx, tx, site); err != nil {
 			return err
@@ -101,9 +101,9 @@ func (s *Store) ArchiveSite(ctx context.Context, site string, archived bool) err
 	})
 }
 
-// DeleteSite deletes a site, which its owner can have back: with nothing published, planned or to
+// Delete deletes a site, which its owner can have back: with nothing published, planned or to
 // be seen by a link, and without its domains.
-func (s *Store) DeleteSite(ctx context.Context, site string) error {
+func (s *Sites) Delete(ctx context.Context, site string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := lockShown(ctx, tx, site); err != nil {
 			return err
@@ -127,9 +127,9 @@ func (s *Store) DeleteSite(ctx context.Context, site string) error {
 	})
 }
 
-// RestoreSite brings a deleted site back to its owner, with nothing published; where its address
+// Restore brings a deleted site back to its owner, with nothing published; where its address
 // is taken it gets another. It gives the address.
-func (s *Store) RestoreSite(ctx context.Context, user, id string) (slug string, err error) {
+func (s *Sites) Restore(ctx context.Context, user, id string) (slug string, err error) {
 	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if err := tx.GetContext(ctx, &slug, `SELECT s.slug FROM sites s JOIN members m ON m.site_id = s.id
 			WHERE s.id = $1 AND m.user_id = $2 AND m.role = 'owner' AND s.deleted_at IS NOT NULL FOR NO KEY UPDATE OF s`, id, user); err != nil {
@@ -154,8 +154,8 @@ func (s *Store) RestoreSite(ctx context.Context, user, id string) (slug string, 
 	return slug, err
 }
 
-// ForgetSites ends sites that were deleted before a time.
-func (s *Store) ForgetSites(ctx context.Context, before time.Time) error {
+// Forget ends sites that were deleted before a time.
+func (s *Sites) Forget(ctx context.Context, before time.Time) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM sites WHERE deleted_at < $1`, before); err != nil {
 		return fmt.Errorf("ending deleted sites: %w", err)
 	}
@@ -166,7 +166,7 @@ func (s *Store) ForgetSites(ctx context.Context, before time.Time) error {
 const MaxSites = 1000
 
 // MayBegin gives a *doc.Problem when somebody owns as many sites as they may.
-func (s *Store) MayBegin(ctx context.Context, user string) error {
+func (s *Sites) MayBegin(ctx context.Context, user string) error {
 	var n int
 	if err := s.db.GetContext(ctx, &n, `SELECT count(*) FROM members WHERE user_id = $1 AND role = 'owner'`, user); err != nil {
 		return fmt.Errorf("counting sites: %w", err)
@@ -177,24 +177,24 @@ func (s *Store) MayBegin(ctx context.Context, user string) error {
 	return nil
 }
 
-// SiteTaken reports whether a site has an address.
-func (s *Store) SiteTaken(ctx context.Context, slug string) (taken bool, err error) {
+// Taken reports whether a site has an address.
+func (s *Sites) Taken(ctx context.Context, slug string) (taken bool, err error) {
 	if err := s.db.GetContext(ctx, &taken, `SELECT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL)`, Clean(slug)); err != nil {
 		return false, fmt.Errorf("looking for an address: %w", err)
 	}
 	return taken, nil
 }
 
-// BeginSite notes that a site's first steps aren't shown any more.
-func (s *Store) BeginSite(ctx context.Context, site string) error {
+// Begun notes that a site's first steps aren't shown any more.
+func (s *Sites) Begun(ctx context.Context, site string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET begun = true WHERE id = $1`, site); err != nil {
 		return fmt.Errorf("noting the first steps: %w", err)
 	}
 	return nil
 }
 
-// DropSite ends a site at once, with all that it has.
-func (s *Store) DropSite(ctx context.Context, site string) error {
+// Drop ends a site at once, with all that it has.
+func (s *Sites) Drop(ctx context.Context, site string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM sites WHERE id = $1`, site); err != nil {
 		return fmt.Errorf("ending a site: %w", err)
 	}
@@ -203,7 +203,7 @@ func (s *Store) DropSite(ctx context.Context, site string) error {
 
 // Firsts reports whether a site's house style was ever edited, and whether anything on its pages
 // was set in a zone that isn't the widest.
-func (s *Store) Firsts(ctx context.Context, site string) (styled, narrow bool, err error) {
+func (s *Sites) Firsts(ctx context.Context, site string) (styled, narrow bool, err error) {
 	row := s.db.QueryRowxContext(ctx, `SELECT EXISTS (SELECT FROM house_log WHERE site_id = s.id), EXISTS (SELECT FROM page_log l JOIN pages p ON p.id = l.page_id
 		WHERE p.site_id = s.id AND l.command->>'zone' IN (SELECT z->>'id' FROM jsonb_array_elements(s.zones) WITH ORDINALITY AS t(z, n) WHERE n > 1)) FROM sites s WHERE s.id = $1`, site)
 	if err := row.Scan(&styled, &narrow); err != nil {
@@ -212,9 +212,9 @@ func (s *Store) Firsts(ctx context.Context, site string) (styled, narrow bool, e
 	return styled, narrow, nil
 }
 
-// RenameSite gives a site another address; the one that it had leads there until somebody takes
+// Rename gives a site another address; the one that it had leads there until somebody takes
 // it. Errors are *doc.Problem for an address that is taken.
-func (s *Store) RenameSite(ctx context.Context, site, slug string) error {
+func (s *Sites) Rename(ctx context.Context, site, slug string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := lockShown(ctx, tx, site); err != nil {
 			return err

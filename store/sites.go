@@ -77,8 +77,8 @@ func (r siteRow) site() (*Site, error) {
 const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days,
 	s.share_picture, s.icon, s.time_zone, s.menus, s.archived_at IS NOT NULL AS archived, s.begun, s.counts_visits`
 
-// Sites gives the sites a person is a member of, by name.
-func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
+// List gives the sites a person is a member of, by name.
+func (s *Sites) List(ctx context.Context, user string) ([]*Site, error) {
 	var rows []siteRow
 	err := s.db.SelectContext(
 		ctx, &rows,
@@ -97,8 +97,8 @@ func (s *Store) Sites(ctx context.Context, user string) ([]*Site, error) {
 	return out, nil
 }
 
-// Site gives a site by slug as a member sees it; ErrNotFound for anybody else.
-func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
+// BySlugFor gives a site by slug as a member sees it; ErrNotFound for anybody else.
+func (s *Sites) BySlugFor(ctx context.Context, user, slug string) (*Site, error) {
 	var r siteRow
 	err := s.db.GetContext(
 		ctx, &r,
@@ -111,9 +111,9 @@ func (s *Store) Site(ctx context.Context, user, slug string) (*Site, error) {
 	return r.site()
 }
 
-// SiteFor gives a site by id as a member sees it who has an account that isn't disabled;
+// ByIDFor gives a site by id as a member sees it who has an account that isn't disabled;
 // ErrNotFound for anybody else.
-func (s *Store) SiteFor(ctx context.Context, user, id string) (*Site, error) {
+func (s *Sites) ByIDFor(ctx context.Context, user, id string) (*Site, error) {
 	var r siteRow
 	if err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id
 		JOIN users u ON u.id = m.user_id AND u.disabled_at IS NULL WHERE m.user_id = $1 AND s.id = $2 AND s.deleted_at IS NULL`, user, id); err != nil {
@@ -122,8 +122,8 @@ func (s *Store) SiteFor(ctx context.Context, user, id string) (*Site, error) {
 	return r.site()
 }
 
-// SiteBySlug gives a site to the program itself; Role is empty.
-func (s *Store) SiteBySlug(ctx context.Context, slug string) (*Site, error) {
+// BySlug gives a site to the program itself; Role is empty.
+func (s *Sites) BySlug(ctx context.Context, slug string) (*Site, error) {
 	var r siteRow
 	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1 AND s.deleted_at IS NULL AND s.maker IS NULL`, slug)
 	if err != nil {
@@ -132,8 +132,8 @@ func (s *Store) SiteBySlug(ctx context.Context, slug string) (*Site, error) {
 	return r.site()
 }
 
-// SiteByID gives a site to the program itself; Role is empty. ErrNotFound when it is deleted.
-func (s *Store) SiteByID(ctx context.Context, id string) (*Site, error) {
+// ByID gives a site to the program itself; Role is empty. ErrNotFound when it is deleted.
+func (s *Sites) ByID(ctx context.Context, id string) (*Site, error) {
 	var r siteRow
 	if err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.id = $1 AND s.deleted_at IS NULL`, id); err != nil {
 		return nil, fmt.Errorf("finding site: %w", notFound(err))
@@ -141,8 +141,8 @@ func (s *Store) SiteByID(ctx context.Context, id string) (*Site, error) {
 	return r.site()
 }
 
-// AddSite keeps a new site.
-func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
+// Add keeps a new site.
+func (s *Sites) Add(ctx context.Context, site *doc.Site) error {
 	house, err := json.Marshal(site.House)
 	if err != nil {
 		return fmt.Errorf("writing the house style: %w", err)
@@ -172,7 +172,7 @@ func (s *Store) AddSite(ctx context.Context, site *doc.Site) error {
 }
 
 // SetBusiness keeps what kind of business a site is for.
-func (s *Store) SetBusiness(ctx context.Context, site, business string) error {
+func (s *Sites) SetBusiness(ctx context.Context, site, business string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET business = $2, version = version + 1 WHERE id = $1`, site, business); err != nil {
 		return fmt.Errorf("keeping the kind of business: %w", err)
 	}
@@ -180,7 +180,7 @@ func (s *Store) SetBusiness(ctx context.Context, site, business string) error {
 }
 
 // SetZones changes a site's zones; what they were is kept, to be had back. Errors are change's.
-func (s *Store) SetZones(ctx context.Context, site string, change func(doc.Zones) (doc.Zones, error)) error {
+func (s *Sites) SetZones(ctx context.Context, site string, change func(doc.Zones) (doc.Zones, error)) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		var text []byte
 		if err := tx.GetContext(ctx, &text, `SELECT zones FROM sites WHERE id = $1 FOR NO KEY UPDATE`, site); err != nil {
@@ -206,7 +206,7 @@ func (s *Store) SetZones(ctx context.Context, site string, change func(doc.Zones
 }
 
 // ZonesBefore gives a site's zones as they were before they were changed last, or none.
-func (s *Store) ZonesBefore(ctx context.Context, site string) (doc.Zones, error) {
+func (s *Sites) ZonesBefore(ctx context.Context, site string) (doc.Zones, error) {
 	var text []byte
 	if err := s.db.GetContext(ctx, &text, `SELECT coalesce(zones_before, '[]') FROM sites WHERE id = $1`, site); err != nil {
 		return nil, fmt.Errorf("reading the zones: %w", notFound(err))
@@ -227,7 +227,7 @@ type Settings struct {
 }
 
 // SetSettings keeps them.
-func (s *Store) SetSettings(ctx context.Context, site string, v Settings) error {
+func (s *Sites) SetSettings(ctx context.Context, site string, v Settings) error {
 	facts, err := json.Marshal(v.Facts)
 	if err != nil {
 		return fmt.Errorf("writing the facts: %w", err)
@@ -244,7 +244,7 @@ func (s *Store) SetSettings(ctx context.Context, site string, v Settings) error 
 }
 
 // SetMenus keeps what a site's menus hold beside pages.
-func (s *Store) SetMenus(ctx context.Context, site string, menus map[string][]doc.MenuItem) error {
+func (s *Sites) SetMenus(ctx context.Context, site string, menus map[string][]doc.MenuItem) error {
 	b, err := json.Marshal(menus)
 	if err != nil {
 		return fmt.Errorf("writing the menus: %w", err)

@@ -19,7 +19,7 @@ func (s *Store) Snapshot(ctx context.Context, take func() error, dump func(snaps
 		return fmt.Errorf("beginning: %w", err)
 	}
 	var name string
-	err = s.WithFiles(ctx, func() error {
+	err = s.Media.WithFiles(ctx, func() error {
 		stop, err := s.pool.BeginTx(ctx, nil)
 		if err != nil {
 			return fmt.Errorf("beginning: %w", err)

@@ -40,17 +40,17 @@ const standingColumns = `s.id, s.slug, s.release IS NOT NULL AS published, coale
 
 // AtAddress gives the site that has an address or, where none has it, that had it last;
 // ErrNotFound when visitors find nothing there.
-func (s *Store) AtAddress(ctx context.Context, slug string) (*Standing, error) {
+func (s *Hosts) AtAddress(ctx context.Context, slug string) (*Standing, error) {
 	return s.standing(ctx, `SELECT `+standingColumns+` FROM shown_sites s LEFT JOIN former_addresses f ON f.site_id = s.id AND f.slug = $1
 		WHERE s.slug = $1 OR f.slug IS NOT NULL AND NOT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL)`, slug)
 }
 
 // AtDomain gives the site that is shown at a host of its own, or ErrNotFound.
-func (s *Store) AtDomain(ctx context.Context, host string) (*Standing, error) {
+func (s *Hosts) AtDomain(ctx context.Context, host string) (*Standing, error) {
 	return s.standing(ctx, `SELECT `+standingColumns+` FROM domains d JOIN shown_sites s ON s.id = d.site_id WHERE d.host = $1 AND d.found_at IS NOT NULL`, host)
 }
 
-func (s *Store) standing(ctx context.Context, query, at string) (*Standing, error) {
+func (s *Hosts) standing(ctx context.Context, query, at string) (*Standing, error) {
 	var found Standing
 	if err := s.db.GetContext(ctx, &found, query, Clean(at)); err != nil {
 		return nil, fmt.Errorf("finding what is at a host: %w", notFound(err))
@@ -59,7 +59,7 @@ func (s *Store) standing(ctx context.Context, query, at string) (*Standing, erro
 }
 
 // Shows reports whether visitors find a site: it is neither deleted nor archived.
-func (s *Store) Shows(ctx context.Context, site string) (shown bool, err error) {
+func (s *Hosts) Shows(ctx context.Context, site string) (shown bool, err error) {
 	if err := s.db.GetContext(ctx, &shown, `SELECT EXISTS (SELECT FROM shown_sites WHERE id = $1)`, site); err != nil {
 		return false, fmt.Errorf("finding a site: %w", err)
 	}
@@ -75,7 +75,7 @@ func takeAddress(ctx context.Context, q sqlx.ExecerContext, slug string) error {
 }
 
 // KeepFormerAddress has an address that no site has lead to that which another has now.
-func (s *Store) KeepFormerAddress(ctx context.Context, slug, to string) error {
+func (s *Hosts) KeepFormerAddress(ctx context.Context, slug, to string) error {
 	if _, err := s.db.ExecContext(ctx, `INSERT INTO former_addresses (slug, site_id) SELECT $1, id FROM shown_sites WHERE slug = $2
 		AND NOT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL) ON CONFLICT DO NOTHING`, slug, to); err != nil {
 		return fmt.Errorf("keeping an old address: %w", err)

@@ -31,14 +31,76 @@ import (
 // ErrNotFound means that there is no such thing, or not for the person who asks.
 var ErrNotFound = errors.New("not found")
 
-// Store is a connection pool with what it caches.
+// Store is everything that is kept, parted by what it is; all of it over one pool.
 type Store struct {
+	*base
+	Audit    Audit
+	Drawings Drawings
+	Entries  Entries
+	Findings Findings
+	Hosts    Hosts
+	Houses   Houses
+	Jobs     Jobs
+	Log      Log
+	Media    Media
+	Pages    Pages
+	People   People
+	Previews Previews
+	Releases Releases
+	Shelf    Shelf
+	Sites    Sites
+	Tree     PageTree
+	Visible  Visible
+	Visits   Visits
+}
+
+// The parts of a Store. Their methods are safe for concurrent use, but within a Transaction.
+type (
+	Audit    struct{ *base } // who did what on a site
+	Drawings struct{ *base } // of pages, for lists
+	Entries  struct{ *base } // of forms
+	Findings struct{ *base } // what checks found when they were last asked, and what is kept quiet
+	Hosts    struct{ *base } // addresses and domains, and which site is at them
+	Houses   struct{ *base } // house styles, those set aside, and fonts of a site's own
+	Jobs     struct{ *base } // what is done in the background, by which process, and what it took
+	Log      struct{ *base } // of edits: undone, redone, gone back to
+	Media    struct{ *base } // what was uploaded
+	Pages    struct{ *base } // with their edits
+	People   struct{ *base } // accounts and members
+	Previews struct{ *base } // of pages that aren't published
+	Releases struct{ *base } // publications, those that are planned, and what pages were published from
+	Shelf    struct{ *base } // sections that were kept, and what is used
+	Sites    struct{ *base }
+	PageTree struct{ *base } // how the pages of a site lie below one another, and what leads to them
+	Visible  struct{ *base } // what visitors find: words that are searched, fields of forms
+	Visits   struct{ *base } // counted by day and width
+)
+
+// base is what the parts share.
+type base struct {
 	db      querier  // the pool, or one transaction
 	pool    *sqlx.DB // nil within a transaction
 	jobs    *river.Client[*sql.Tx]
 	pages   pageCache
 	process string              // this one's id
 	hashing *semaphore.Weighted // of passwords, which takes memory
+	all     *Store              // for parts that need another
+}
+
+// over makes a Store of what its parts share.
+func over(b *base) *Store {
+	b.all = &Store{
+		base: b, Audit: Audit{b}, Drawings: Drawings{b}, Entries: Entries{b}, Findings: Findings{b}, Hosts: Hosts{b}, Houses: Houses{b}, Jobs: Jobs{b}, Log: Log{b},
+		Media: Media{b}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},
+		Visible: Visible{b}, Visits: Visits{b},
+	}
+	return b.all
+}
+
+// within is the Store in a transaction that is open.
+func (s *base) within(tx *sqlx.Tx) *Store {
+	pages := newPageCache(memory.New(transactionMemory)) // what is rolled back isn't remembered
+	return over(&base{db: tx, jobs: s.jobs, pages: pages, process: s.process, hashing: s.hashing})
 }
 
 // querier is what a pool and a transaction have in common.
@@ -79,7 +141,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		db.Close()
 		return nil, fmt.Errorf("opening the queue: %w", err)
 	}
-	return &Store{db: db, pool: db, jobs: jobs, pages: newPageCache(memory.New(storeMemory)), process: NewID("r"), hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}, nil
+	return over(&base{db: db, pool: db, jobs: jobs, pages: newPageCache(memory.New(storeMemory)), process: NewID("r"), hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}), nil
 }
 
 func milliseconds(d time.Duration) string { return fmt.Sprint(d.Milliseconds()) }
@@ -105,10 +167,7 @@ func (s *Store) Ping(ctx context.Context) error {
 // Transaction has f do several things as one: all of them, or none. f uses the store that it
 // is given, from one goroutine.
 func (s *Store) Transaction(ctx context.Context, f func(*Store) error) error {
-	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		pages := newPageCache(memory.New(transactionMemory)) // what is rolled back isn't remembered
-		return f(&Store{db: tx, jobs: s.jobs, pages: pages, process: s.process, hashing: s.hashing})
-	})
+	return s.inTx(ctx, func(tx *sqlx.Tx) error { return f(s.within(tx)) })
 }
 
 // Once reports whether a milestone is reached now for the first time.
@@ -144,7 +203,7 @@ func notFound(err error) error {
 
 // inTx runs f in a transaction: this store's own, if it is one. Where transactions stood in each
 // other's way f is run again, a few times, in another one: what it does elsewhere has to bear that.
-func (s *Store) inTx(ctx context.Context, f func(*sqlx.Tx) error) error {
+func (s *base) inTx(ctx context.Context, f func(*sqlx.Tx) error) error {
 	if tx, ok := s.db.(*sqlx.Tx); ok {
 		return f(tx)
 	}
@@ -164,7 +223,7 @@ func (s *Store) inTx(ctx context.Context, f func(*sqlx.Tx) error) error {
 // mostTries is how often a transaction is tried.
 const mostTries = 5
 
-func (s *Store) tryTx(ctx context.Context, f func(*sqlx.Tx) error) error {
+func (s *base) tryTx(ctx context.Context, f func(*sqlx.Tx) error) error {
 	tx, err := s.pool.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("beginning: %w", err)

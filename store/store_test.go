@@ -39,14 +39,14 @@ func begin(t testing.TB) *fixture {
 		Store: st, t: t, page: "p1",
 		site: &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()},
 	}
-	u, err := st.AddUser(t.Context(), "Dana@Example.org", "Dana", "a long password")
+	u, err := st.People.AddUser(t.Context(), "Dana@Example.org", "Dana", "a long password")
 	if err != nil {
 		t.Fatal(err)
 	}
 	f.user = u.ID
 	for _, err := range []error{
-		st.AddSite(t.Context(), f.site), st.AddMember(t.Context(), "w1", u.ID, Designer),
-		st.AddPage(t.Context(), "w1", "", 0, &doc.Page{ID: "p1", Name: "Home", Title: "Home"}),
+		st.Sites.Add(t.Context(), f.site), st.People.AddMember(t.Context(), "w1", u.ID, Designer),
+		st.Pages.Add(t.Context(), "w1", "", 0, &doc.Page{ID: "p1", Name: "Home", Title: "Home"}),
 	} {
 		if err != nil {
 			t.Fatal(err)
@@ -60,7 +60,7 @@ func (f *fixture) env() edit.Env {
 }
 
 func (f *fixture) edit(base int64, c edit.Command) (*Edited, error) {
-	return f.Edit(f.t.Context(), f.page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, f.env()) })
+	return f.Pages.Edit(f.t.Context(), f.page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, f.env()) })
 }
 
 func (f *fixture) must(base int64, c edit.Command) *Edited {
@@ -75,8 +75,8 @@ func (f *fixture) must(base int64, c edit.Command) *Edited {
 // stored reads the page past the cache.
 func (f *fixture) stored() *Page {
 	f.t.Helper()
-	f.Remember(memory.New(1 << 20))
-	p, err := f.Page(f.t.Context(), "w1", "")
+	f.Pages.Remember(memory.New(1 << 20))
+	p, err := f.Pages.At(f.t.Context(), "w1", "")
 	if err != nil {
 		f.t.Fatal(err)
 	}
@@ -106,7 +106,7 @@ func TestEditUndoRedo(t *testing.T) {
 		}
 	}
 	for i := 4; i >= 0; i-- {
-		e, err := f.Undo(t.Context(), f.page, f.user)
+		e, err := f.Log.Undo(t.Context(), f.page, f.user)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -114,27 +114,27 @@ func TestEditUndoRedo(t *testing.T) {
 			t.Fatalf("undo to %d: %+v", i, e.History)
 		}
 	}
-	if _, err := f.Undo(t.Context(), f.page, f.user); !errors.Is(err, ErrNothing) {
+	if _, err := f.Log.Undo(t.Context(), f.page, f.user); !errors.Is(err, ErrNothing) {
 		t.Errorf("undo of nothing: %v", err)
 	}
 	for i := 1; i <= 3; i++ {
-		if _, err := f.Redo(t.Context(), f.page, f.user); err != nil {
+		if _, err := f.Log.Redo(t.Context(), f.page, f.user); err != nil {
 			t.Fatal(err)
 		}
 		if encoded(t, f.stored().Doc) != states[i] {
 			t.Fatalf("redo to %d gives another page", i)
 		}
 	}
-	if _, err := f.Undo(t.Context(), f.page, f.user); err != nil || encoded(t, f.stored().Doc) != states[2] {
+	if _, err := f.Log.Undo(t.Context(), f.page, f.user); err != nil || encoded(t, f.stored().Doc) != states[2] {
 		t.Fatalf("undo after redo: %v", err)
 	}
 	// A new edit ends what could be redone.
 	seq := f.stored().Seq
 	f.must(seq, edit.Command{Op: "page.set", Setting: "title", Value: "Other"})
-	if _, err := f.Redo(t.Context(), f.page, f.user); !errors.Is(err, ErrNothing) {
+	if _, err := f.Log.Redo(t.Context(), f.page, f.user); !errors.Is(err, ErrNothing) {
 		t.Errorf("redo after an edit: %v", err)
 	}
-	if _, err := f.Undo(t.Context(), f.page, f.user); err != nil || encoded(t, f.stored().Doc) != states[2] {
+	if _, err := f.Log.Undo(t.Context(), f.page, f.user); err != nil || encoded(t, f.stored().Doc) != states[2] {
 		t.Errorf("undo of it: %v", err)
 	}
 }
@@ -159,7 +159,7 @@ func TestStaleEdits(t *testing.T) {
 	if _, err := f.edit(4, edit.Command{Op: "rename", Node: second, Value: "Mine"}); !errors.Is(err, ErrStale) {
 		t.Errorf("gone node: %v", err)
 	}
-	if _, err := f.Undo(t.Context(), f.page, f.user); err != nil {
+	if _, err := f.Log.Undo(t.Context(), f.page, f.user); err != nil {
 		t.Fatal(err)
 	}
 	if encoded(t, f.stored().Doc) != was {
@@ -191,7 +191,7 @@ func TestEditsAtOnceAllCount(t *testing.T) {
 
 func TestSignIn(t *testing.T) {
 	f := begin(t)
-	if u, err := f.SignIn(t.Context(), " dana@EXAMPLE.org ", "a long password"); err != nil || u.ID != f.user {
+	if u, err := f.People.SignIn(t.Context(), " dana@EXAMPLE.org ", "a long password"); err != nil || u.ID != f.user {
 		t.Errorf("%v", err)
 	}
 	for _, tt := range [][2]string{
@@ -200,7 +200,7 @@ func TestSignIn(t *testing.T) {
 		{"nobody@example.org", "a long password"},
 		{"' OR 1=1 --", "x"},
 	} {
-		if _, err := f.SignIn(t.Context(), tt[0], tt[1]); !errors.Is(err, ErrNotFound) {
+		if _, err := f.People.SignIn(t.Context(), tt[0], tt[1]); !errors.Is(err, ErrNotFound) {
 			t.Errorf("%q: %v", tt, err)
 		}
 	}
@@ -208,17 +208,17 @@ func TestSignIn(t *testing.T) {
 
 func TestOthersSitesAreNotFound(t *testing.T) {
 	f := begin(t)
-	other, err := f.AddUser(t.Context(), "other@example.org", "Other", "a password of length")
+	other, err := f.People.AddUser(t.Context(), "other@example.org", "Other", "a password of length")
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := f.Site(t.Context(), other.ID, "skerry"); !errors.Is(err, ErrNotFound) {
+	if _, err := f.Sites.BySlugFor(t.Context(), other.ID, "skerry"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("%v", err)
 	}
-	if s, err := f.Site(t.Context(), f.user, "skerry"); err != nil || s.Role != Designer || s.Zones.Index("phone") != 2 {
+	if s, err := f.Sites.BySlugFor(t.Context(), f.user, "skerry"); err != nil || s.Role != Designer || s.Zones.Index("phone") != 2 {
 		t.Errorf("%v", err)
 	}
-	if sites, err := f.Sites(t.Context(), other.ID); err != nil || len(sites) != 0 {
+	if sites, err := f.Sites.List(t.Context(), other.ID); err != nil || len(sites) != 0 {
 		t.Errorf("%d sites, %v", len(sites), err)
 	}
 }
@@ -280,7 +280,7 @@ func TestTransactionIsAllOrNothing(t *testing.T) {
 	f := begin(t)
 	broken := errors.New("broken")
 	err := f.Transaction(t.Context(), func(st *Store) error {
-		if err := st.AddSite(t.Context(), &doc.Site{ID: "w2", Slug: "other", Name: "Other"}); err != nil {
+		if err := st.Sites.Add(t.Context(), &doc.Site{ID: "w2", Slug: "other", Name: "Other"}); err != nil {
 			return err
 		}
 		if first, err := st.Once(t.Context(), "tried"); err != nil || !first {
@@ -291,7 +291,7 @@ func TestTransactionIsAllOrNothing(t *testing.T) {
 	if !errors.Is(err, broken) {
 		t.Fatal(err)
 	}
-	if _, err := f.SiteBySlug(t.Context(), "other"); !errors.Is(err, ErrNotFound) {
+	if _, err := f.Sites.BySlug(t.Context(), "other"); !errors.Is(err, ErrNotFound) {
 		t.Error(err)
 	}
 	for i := range 2 {
@@ -305,7 +305,7 @@ func TestTransactionIsAllOrNothing(t *testing.T) {
 // ends what was begun with it.
 func TestAccounts(t *testing.T) {
 	f := begin(t)
-	u, err := f.AddUser(t.Context(), " Ann@Example.org ", "Ann", "twelve letters")
+	u, err := f.People.AddUser(t.Context(), " Ann@Example.org ", "Ann", "twelve letters")
 	if err != nil || u.Email != "ann@example.org" {
 		t.Fatal(u, err)
 	}
@@ -318,13 +318,13 @@ func TestAccounts(t *testing.T) {
 		{"ann2@example.org", "Ann", strings.Repeat("x", 129), "Password"},
 	} {
 		var p *doc.Problem
-		if _, err := f.AddUser(t.Context(), tt.email, tt.name, tt.password); !errors.As(err, &p) || p.Field != tt.field {
+		if _, err := f.People.AddUser(t.Context(), tt.email, tt.name, tt.password); !errors.As(err, &p) || p.Field != tt.field {
 			t.Errorf("%v: %v", tt, err)
 		}
 	}
 	signs := func(password string) bool {
 		t.Helper()
-		_, err := f.SignIn(t.Context(), "ANN@example.org", password)
+		_, err := f.People.SignIn(t.Context(), "ANN@example.org", password)
 		if err != nil && !errors.Is(err, ErrNotFound) {
 			t.Error(err)
 		}
@@ -333,22 +333,22 @@ func TestAccounts(t *testing.T) {
 	if !signs("twelve letters") || signs("twelve letterz") || signs("a\x00b") {
 		t.Error("signing in")
 	}
-	if _, err := f.SignIn(t.Context(), "a\x00b\xff", "x"); !errors.Is(err, ErrNotFound) {
+	if _, err := f.People.SignIn(t.Context(), "a\x00b\xff", "x"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("NUL in an address: %v", err)
 	}
-	if err := f.SetPassword(t.Context(), "ann@example.org", "another one, longer"); err != nil || signs("twelve letters") || !signs("another one, longer") {
+	if err := f.People.SetPassword(t.Context(), "ann@example.org", "another one, longer"); err != nil || signs("twelve letters") || !signs("another one, longer") {
 		t.Errorf("another password: %v", err)
 	}
-	if v, err := f.User(t.Context(), u.ID); err != nil || v.Epoch == u.Epoch {
+	if v, err := f.People.User(t.Context(), u.ID); err != nil || v.Epoch == u.Epoch {
 		t.Error("sessions go on after another password", err)
 	}
-	if err := f.DisableUser(t.Context(), "ann@example.org", true); err != nil || signs("another one, longer") {
+	if err := f.People.DisableUser(t.Context(), "ann@example.org", true); err != nil || signs("another one, longer") {
 		t.Errorf("disabled: %v", err)
 	}
-	if _, err := f.User(t.Context(), u.ID); !errors.Is(err, ErrNotFound) {
+	if _, err := f.People.User(t.Context(), u.ID); !errors.Is(err, ErrNotFound) {
 		t.Error("a disabled account is found", err)
 	}
-	if err := f.DisableUser(t.Context(), "ann@example.org", false); err != nil || !signs("another one, longer") {
+	if err := f.People.DisableUser(t.Context(), "ann@example.org", false); err != nil || !signs("another one, longer") {
 		t.Errorf("enabled: %v", err)
 	}
 	// A hash of before is made anew when it was right.
@@ -362,11 +362,11 @@ func TestAccounts(t *testing.T) {
 	if signs("wrong, and longer") || !signs("another one, longer") || !signs("another one, longer") {
 		t.Error("with a hash of before")
 	}
-	if v, err := f.User(t.Context(), u.ID); err != nil || !strings.Contains(v.PasswordHash, "$m=19456,t=2,p=1$") {
+	if v, err := f.People.User(t.Context(), u.ID); err != nil || !strings.Contains(v.PasswordHash, "$m=19456,t=2,p=1$") {
 		t.Errorf("%s, %v", v.PasswordHash, err)
 	}
 	var p *doc.Problem
-	if err := f.SetPassword(t.Context(), "nobody@example.org", "another one, longer"); !errors.As(err, &p) {
+	if err := f.People.SetPassword(t.Context(), "nobody@example.org", "another one, longer"); !errors.As(err, &p) {
 		t.Error(err)
 	}
 }
@@ -378,11 +378,11 @@ func TestMediaRoundTrip(t *testing.T) {
 			ID: fmt.Sprint("m", i), SiteID: "w1", Name: "a.png", Type: "image/png", Width: 10, Height: 5, Alt: "x",
 			Variants: []MediumCopy{{File: "f", Width: 10}},
 		}
-		if err := f.AddMedium(t.Context(), m); err != nil {
+		if err := f.Media.Add(t.Context(), m); err != nil {
 			t.Fatal(err)
 		}
 	}
-	ms, err := f.Media(t.Context(), "w1")
+	ms, err := f.Media.List(t.Context(), "w1")
 	if err != nil || len(ms) != 3 || ms[0].ID != "m2" || ms[0].Variants[0].Width != 10 {
 		t.Errorf("%v, %v", ms, err)
 	}

@@ -15,16 +15,16 @@ import (
 // state is all that a command over pages and the house style can change.
 func (f *fixture) state() string {
 	f.t.Helper()
-	f.Remember(memory.New(1 << 20))
+	f.Pages.Remember(memory.New(1 << 20))
 	var all []any
 	for _, slug := range []string{"", "second"} {
-		p, err := f.Page(f.t.Context(), "w1", slug)
+		p, err := f.Pages.At(f.t.Context(), "w1", slug)
 		if err != nil {
 			f.t.Fatal(err)
 		}
 		all = append(all, p.Doc)
 	}
-	s, err := f.Site(f.t.Context(), f.user, "skerry")
+	s, err := f.Sites.BySlugFor(f.t.Context(), f.user, "skerry")
 	if err != nil {
 		f.t.Fatal(err)
 	}
@@ -38,7 +38,7 @@ func (f *fixture) state() string {
 // both begins with two pages, a section on each.
 func both(t *testing.T) (f *fixture, sections [2]string) {
 	f = begin(t)
-	if err := f.AddPage(t.Context(), "w1", "second", 1, &doc.Page{ID: "p2", Name: "Second", Title: "Second"}); err != nil {
+	if err := f.Pages.Add(t.Context(), "w1", "second", 1, &doc.Page{ID: "p2", Name: "Second", Title: "Second"}); err != nil {
 		t.Fatal(err)
 	}
 	for i, page := range []string{"p1", "p2"} {
@@ -51,7 +51,7 @@ func both(t *testing.T) (f *fixture, sections [2]string) {
 // paint adds a colour to the house style and gives it to a section of each page.
 func (f *fixture) paint(sections [2]string, seen Seen) error {
 	house := edit.HouseCommand{Op: "colour.add", Name: "Buoy", Value: "#c22222"}
-	_, err := f.Together(f.t.Context(), "w1", f.user, seen, func(h doc.House, pages map[string]*doc.Page) (*Act, error) {
+	_, err := f.Log.Together(f.t.Context(), "w1", f.user, seen, func(h doc.House, pages map[string]*doc.Page) (*Act, error) {
 		next, err := edit.ApplyHouse(h, f.site.Zones, house)
 		if err != nil {
 			return nil, err
@@ -86,9 +86,9 @@ func TestTogether(t *testing.T) {
 		t.Fatal("nothing changed")
 	}
 	undo := map[string]func() error{
-		"the first page":  func() error { _, err := f.Undo(t.Context(), "p1", f.user); return err },
-		"the second page": func() error { _, err := f.Undo(t.Context(), "p2", f.user); return err },
-		"the house style": func() error { return f.UndoHouse(t.Context(), "w1", f.user) },
+		"the first page":  func() error { _, err := f.Log.Undo(t.Context(), "p1", f.user); return err },
+		"the second page": func() error { _, err := f.Log.Undo(t.Context(), "p2", f.user); return err },
+		"the house style": func() error { return f.Houses.Undo(t.Context(), "w1", f.user) },
 	}
 	for name, back := range undo {
 		if err := back(); err != nil {
@@ -97,10 +97,10 @@ func TestTogether(t *testing.T) {
 		if f.state() != before {
 			t.Fatalf("undo from %s leaves %s", name, f.state())
 		}
-		if h, err := f.History(t.Context(), "p2", f.user); err != nil || h.Edits != 1 || !h.CanRedo {
+		if h, err := f.Log.History(t.Context(), "p2", f.user); err != nil || h.Edits != 1 || !h.CanRedo {
 			t.Errorf("after undo from %s: %+v, %v", name, h, err)
 		}
-		if _, err := f.Redo(t.Context(), "p2", f.user); err != nil {
+		if _, err := f.Log.Redo(t.Context(), "p2", f.user); err != nil {
 			t.Fatalf("redo after undo from %s: %v", name, err)
 		}
 		if f.state() != painted {
@@ -137,23 +137,23 @@ func TestTogetherIsTakenBackWhole(t *testing.T) {
 	if err := f.paint(sections, Seen{House: 1, Pages: map[string]int64{"p1": 1, "p2": 1}}); err != nil {
 		t.Fatal(err)
 	}
-	other, err := f.AddUser(t.Context(), "other@example.org", "Other", "a long password")
+	other, err := f.People.AddUser(t.Context(), "other@example.org", "Other", "a long password")
 	if err != nil {
 		t.Fatal(err)
 	}
 	c := edit.Command{Op: "rename", Node: sections[1], Value: "Renamed"}
-	if _, err := f.Edit(t.Context(), "p2", other.ID, 2, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, f.env()) }); err != nil {
+	if _, err := f.Pages.Edit(t.Context(), "p2", other.ID, 2, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, f.env()) }); err != nil {
 		t.Fatal(err)
 	}
 	before := f.state()
 	var problem *doc.Problem
-	if _, err := f.Undo(t.Context(), "p1", f.user); !errors.As(err, &problem) || f.state() != before {
+	if _, err := f.Log.Undo(t.Context(), "p1", f.user); !errors.As(err, &problem) || f.state() != before {
 		t.Errorf("undo although somebody built on it: %v", err)
 	}
-	if _, err := f.Undo(t.Context(), "p2", other.ID); err != nil {
+	if _, err := f.Log.Undo(t.Context(), "p2", other.ID); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := f.Undo(t.Context(), "p1", f.user); err != nil {
+	if _, err := f.Log.Undo(t.Context(), "p1", f.user); err != nil {
 		t.Errorf("undo when the other's is gone: %v", err)
 	}
 }
@@ -161,7 +161,7 @@ func TestTogetherIsTakenBackWhole(t *testing.T) {
 // Everybody takes back their own last edit, and nobody what others built on.
 func TestUndoIsOnesOwn(t *testing.T) {
 	f := begin(t)
-	other, err := f.AddUser(t.Context(), "other@example.org", "Other", "a long password")
+	other, err := f.People.AddUser(t.Context(), "other@example.org", "Other", "a long password")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -182,11 +182,11 @@ func TestUndoIsOnesOwn(t *testing.T) {
 	theirs := as(other.ID, 1, edit.Command{Op: "section.add", Preset: "bar"}).Result.Select
 	as(me, 2, edit.Command{Op: "rename", Node: mine, Value: "Mine"})
 	as(other.ID, 3, edit.Command{Op: "rename", Node: theirs, Value: "Theirs"})
-	undo := func(user string) error { _, err := f.Undo(t.Context(), "p1", user); return err }
+	undo := func(user string) error { _, err := f.Log.Undo(t.Context(), "p1", user); return err }
 	if err := undo(me); err != nil || names() != "Theirs New section " {
 		t.Errorf("%v, %s", err, names())
 	}
-	if h, err := f.History(t.Context(), "p1", other.ID); err != nil || h.Edits != 3 || !h.CanUndo || h.CanRedo {
+	if h, err := f.Log.History(t.Context(), "p1", other.ID); err != nil || h.Edits != 3 || !h.CanUndo || h.CanRedo {
 		t.Errorf("%+v, %v", h, err)
 	}
 	// They put a block into my section: taking the section back would take that too.
@@ -205,11 +205,11 @@ func TestUndoIsOnesOwn(t *testing.T) {
 		t.Errorf("there is nothing of mine left: %v", err)
 	}
 	for _, want := range []string{"Theirs New section ", "Theirs Mine "} {
-		if _, err := f.Redo(t.Context(), "p1", me); err != nil || names() != want {
+		if _, err := f.Log.Redo(t.Context(), "p1", me); err != nil || names() != want {
 			t.Errorf("redo: %v, %s, want %s", err, names(), want)
 		}
 	}
-	if _, err := f.Redo(t.Context(), "p1", me); !errors.Is(err, ErrNothing) {
+	if _, err := f.Log.Redo(t.Context(), "p1", me); !errors.Is(err, ErrNothing) {
 		t.Errorf("there is nothing of mine to redo: %v", err)
 	}
 }
@@ -217,13 +217,13 @@ func TestUndoIsOnesOwn(t *testing.T) {
 // The house style too: one's own last edit, and only while it is the last.
 func TestHouseUndoIsOnesOwn(t *testing.T) {
 	f := begin(t)
-	other, err := f.AddUser(t.Context(), "other@example.org", "Other", "a long password")
+	other, err := f.People.AddUser(t.Context(), "other@example.org", "Other", "a long password")
 	if err != nil {
 		t.Fatal(err)
 	}
 	for i, user := range []string{f.user, other.ID} {
 		c := edit.HouseCommand{Op: "width.set", Value: []string{"900", "1000"}[i]}
-		if err := f.EditHouse(t.Context(), "w1", user, int64(i+1), c, func(h doc.House) (doc.House, error) {
+		if err := f.Houses.Edit(t.Context(), "w1", user, int64(i+1), c, func(h doc.House) (doc.House, error) {
 			return edit.ApplyHouse(
 				h, f.site.Zones, c,
 			)
@@ -232,10 +232,10 @@ func TestHouseUndoIsOnesOwn(t *testing.T) {
 		}
 	}
 	var problem *doc.Problem
-	if err := f.UndoHouse(t.Context(), "w1", f.user); !errors.As(err, &problem) {
+	if err := f.Houses.Undo(t.Context(), "w1", f.user); !errors.As(err, &problem) {
 		t.Errorf("undo over somebody else's edit: %v", err)
 	}
-	if err := errors.Join(f.UndoHouse(t.Context(), "w1", other.ID), f.UndoHouse(t.Context(), "w1", f.user)); err != nil {
+	if err := errors.Join(f.Houses.Undo(t.Context(), "w1", other.ID), f.Houses.Undo(t.Context(), "w1", f.user)); err != nil {
 		t.Error(err)
 	}
 }
@@ -255,19 +255,19 @@ func TestSharedSections(t *testing.T) {
 	}
 	f.must(1, edit.Command{Op: "section.share", Node: id})
 	env := edit.Env{Site: f.site, NewID: NewID, Shared: func(id string) *doc.Section {
-		s, err := f.SharedSection(ctx, "w1", id)
+		s, err := f.Pages.SharedSection(ctx, "w1", id)
 		if err != nil {
 			t.Fatal(err)
 		}
 		return s
 	}}
 	for _, other := range []string{"q1", "q2"} {
-		if err := f.AddPage(ctx, "w1", other, 5, &doc.Page{ID: other, Name: other, Sections: []*doc.Section{{ID: "s" + other, Name: "Words"}}}); err != nil {
+		if err := f.Pages.Add(ctx, "w1", other, 5, &doc.Page{ID: other, Name: other, Sections: []*doc.Section{{ID: "s" + other, Name: "Words"}}}); err != nil {
 			t.Fatal(err)
 		}
 	}
 	do := func(page string, base int64, c edit.Command) (*Edited, error) {
-		return f.Edit(ctx, page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, env) })
+		return f.Pages.Edit(ctx, page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, env) })
 	}
 	for _, other := range []string{"q1", "q2"} {
 		if e, err := do(other, 0, edit.Command{Op: "section.add", Preset: edit.SharedPrefix + id, After: "s" + other}); err != nil || e.Shared != 0 {
@@ -280,7 +280,7 @@ func TestSharedSections(t *testing.T) {
 		var first *doc.Section
 		var written []byte
 		for _, page := range pages {
-			p, err := f.PageByID(ctx, "w1", page)
+			p, err := f.Pages.ByID(ctx, "w1", page)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -311,12 +311,12 @@ func TestSharedSections(t *testing.T) {
 	if _, err := do("q1", 2, edit.Command{Op: "rename", Node: id, Value: "Footer"}); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := f.Undo(ctx, "q2", f.user); err != nil {
+	if _, err := f.Log.Undo(ctx, "q2", f.user); err != nil {
 		t.Fatal(err)
 	}
 	same("back on one page", f.page, "q1", "q2")
 	// Taking a change back on one page does so on all.
-	if _, err := f.Undo(ctx, "q1", f.user); err != nil {
+	if _, err := f.Log.Undo(ctx, "q1", f.user); err != nil {
 		t.Fatal(err)
 	}
 	if s := same("taken back", f.page, "q1", "q2"); s.Name != "Foot" {
@@ -329,7 +329,7 @@ func TestSharedSections(t *testing.T) {
 		go func() {
 			for n := range 20 {
 				for {
-					p, err := f.PageByID(ctx, "w1", page)
+					p, err := f.Pages.ByID(ctx, "w1", page)
 					if err == nil {
 						_, err = do(page, p.Seq, edit.Command{Op: "rename", Node: id, Value: fmt.Sprint("Footer ", i, " ", n)})
 					}
@@ -352,7 +352,7 @@ func TestSharedSections(t *testing.T) {
 		}
 	}
 	same("after many", pages...)
-	shared, err := f.SharedSections(ctx, "w1")
+	shared, err := f.Pages.SharedSections(ctx, "w1")
 	if err != nil || len(shared) != 1 || len(shared[0].Pages) != 3 {
 		t.Errorf("%+v, %v", shared, err)
 	}

@@ -42,15 +42,15 @@ func (p *PageInfo) place() tree.Page {
 // Rearrange changes where the pages of a site stand, and with that their addresses. Addresses
 // that visitors know lead to where the pages are now, and so do the links on all pages of the
 // site. Errors are change's.
-func (s *Store) Rearrange(ctx context.Context, site string, change func(tree.Tree) (tree.Tree, error)) error {
+func (s *PageTree) Rearrange(ctx context.Context, site string, change func(tree.Tree) (tree.Tree, error)) error {
 	return s.arrange(ctx, site, nil, change)
 }
 
-// PutPage adds a new page to the tree of a site.
-func (s *Store) PutPage(ctx context.Context, site string, p *doc.Page, change func(tree.Tree) (tree.Tree, error)) error {
+// Put adds a new page to the tree of a site.
+func (s *PageTree) Put(ctx context.Context, site string, p *doc.Page, change func(tree.Tree) (tree.Tree, error)) error {
 	return s.arrange(ctx, site, func(ctx context.Context, tx *sqlx.Tx, at tree.Page, position int) error {
-		in := &Store{db: tx}
-		if err := in.AddPage(ctx, site, at.Address, position, p); err != nil {
+		in := s.within(tx)
+		if err := in.Pages.Add(ctx, site, at.Address, position, p); err != nil {
 			return err
 		}
 		_, err := tx.ExecContext(ctx, `UPDATE pages SET parent = nullif($2, '') WHERE id = $1`, p.ID, at.Parent)
@@ -60,7 +60,7 @@ func (s *Store) PutPage(ctx context.Context, site string, p *doc.Page, change fu
 
 // arrange makes the tree of a site what change says. add keeps the page that is new, if there
 // is one; those that are gone are deleted, and can be had back.
-func (s *Store) arrange(
+func (s *PageTree) arrange(
 	ctx context.Context, site string, add func(ctx context.Context, tx *sqlx.Tx, at tree.Page, position int) error,
 	change func(tree.Tree) (tree.Tree, error),
 ) error {
@@ -72,8 +72,8 @@ func (s *Store) arrange(
 		if _, err := tx.ExecContext(ctx, `SELECT FROM pages WHERE site_id = $1 ORDER BY id FOR NO KEY UPDATE`, site); err != nil {
 			return fmt.Errorf("locking pages: %w", err)
 		}
-		in := &Store{db: tx}
-		infos, err := in.Pages(ctx, site)
+		in := s.within(tx)
+		infos, err := in.Pages.List(ctx, site)
 		if err != nil {
 			return err
 		}
@@ -147,7 +147,7 @@ func redirect(ctx context.Context, tx *sqlx.Tx, site string, infos []*PageInfo, 
 
 // relink has the links on all pages of a site follow pages that moved. It is the program's doing
 // and nobody's to take back: the address would stay.
-func (s *Store) relink(ctx context.Context, tx *sqlx.Tx, site string, moved map[string]string) (map[string]*Edited, error) {
+func (s *PageTree) relink(ctx context.Context, tx *sqlx.Tx, site string, moved map[string]string) (map[string]*Edited, error) {
 	if len(moved) == 0 {
 		return nil, nil
 	}
@@ -160,7 +160,7 @@ func (s *Store) relink(ctx context.Context, tx *sqlx.Tx, site string, moved map[
 		return nil, fmt.Errorf("reading the menus: %w", err)
 	}
 	if edit.RelinkMenus(menus, moved) {
-		if err := (&Store{db: tx}).SetMenus(ctx, site, menus); err != nil {
+		if err := s.within(tx).Sites.SetMenus(ctx, site, menus); err != nil {
 			return nil, err
 		}
 	}
@@ -175,7 +175,7 @@ func (s *Store) relink(ctx context.Context, tx *sqlx.Tx, site string, moved map[
 	}
 	done, act := map[string]*Edited{}, NewID("a")
 	for _, id := range ids {
-		seq, d, err := s.lock(ctx, tx, id)
+		seq, d, err := s.all.Pages.lock(ctx, tx, id)
 		if err != nil {
 			return nil, err
 		}
@@ -186,7 +186,7 @@ func (s *Store) relink(ctx context.Context, tx *sqlx.Tx, site string, moved map[
 		if r == nil {
 			continue
 		}
-		if err := s.append(ctx, tx, entry{page: id, seq: seq + 1, kind: kindEdit, act: &act, result: r}); err != nil {
+		if err := s.all.Pages.append(ctx, tx, entry{page: id, seq: seq + 1, kind: kindEdit, act: &act, result: r}); err != nil {
 			return nil, err
 		}
 		done[id] = &Edited{Page: r.Page, Seq: seq + 1}
@@ -194,23 +194,23 @@ func (s *Store) relink(ctx context.Context, tx *sqlx.Tx, site string, moved map[
 	return done, nil
 }
 
-// DeletedPages lists the pages of a site that can be had back, those deleted last first.
-func (s *Store) DeletedPages(ctx context.Context, site string) (ps []*PageInfo, err error) {
+// Deleted lists the pages of a site that can be had back, those deleted last first.
+func (s *PageTree) Deleted(ctx context.Context, site string) (ps []*PageInfo, err error) {
 	if err := s.db.SelectContext(ctx, &ps, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.deleted_at IS NOT NULL ORDER BY p.deleted_at DESC, p.slug`, site); err != nil {
 		return nil, fmt.Errorf("listing deleted pages: %w", err)
 	}
 	return ps, nil
 }
 
-// RestorePage brings a deleted page back: where it stood, if that is still there, at its address
+// Restore brings a deleted page back: where it stood, if that is still there, at its address
 // or, where that is taken, at another.
-func (s *Store) RestorePage(ctx context.Context, site, id string) error {
-	return s.OnSite(ctx, site, func(in *Store) error {
+func (s *PageTree) Restore(ctx context.Context, site, id string) error {
+	return s.all.OnSite(ctx, site, func(in *Store) error {
 		var p PageInfo
 		if err := in.db.GetContext(ctx, &p, `SELECT `+pageColumns+` FROM pages p WHERE p.site_id = $1 AND p.id = $2 AND p.deleted_at IS NOT NULL FOR NO KEY UPDATE`, site, id); err != nil {
 			return fmt.Errorf("finding a deleted page: %w", notFound(err))
 		}
-		return in.arrange(ctx, site, func(ctx context.Context, tx *sqlx.Tx, at tree.Page, position int) error {
+		return in.Tree.arrange(ctx, site, func(ctx context.Context, tx *sqlx.Tx, at tree.Page, position int) error {
 			_, err := tx.ExecContext(ctx, `UPDATE pages SET deleted_at = NULL, slug = $2, parent = nullif($3, ''), position = $4 WHERE id = $1`,
 				id, at.Address, at.Parent, position)
 			return err
@@ -228,8 +228,8 @@ func (s *Store) RestorePage(ctx context.Context, site, id string) error {
 	})
 }
 
-// ForgetPages ends pages that were deleted before a time.
-func (s *Store) ForgetPages(ctx context.Context, before time.Time) error {
+// Forget ends pages that were deleted before a time.
+func (s *PageTree) Forget(ctx context.Context, before time.Time) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM pages WHERE deleted_at < $1`, before); err != nil {
 		return fmt.Errorf("ending deleted pages: %w", err)
 	}
@@ -244,25 +244,25 @@ type Placing struct {
 }
 
 // SetPlacing keeps what a page is in menus.
-func (s *Store) SetPlacing(ctx context.Context, site, page string, p Placing) error {
+func (s *PageTree) SetPlacing(ctx context.Context, site, page string, p Placing) error {
 	return s.changePage(ctx, site, page, `in_menu = $3, in_footer = $4, menu_name = $5`, p.InMenu, p.InFooter, p.MenuName)
 }
 
 // LockPage gives a page a password that visitors need from now on, or none for "": nothing that
 // it says is searched any more. Errors are *doc.Problem.
-func (s *Store) LockPage(ctx context.Context, site, page, password string) error {
+func (s *PageTree) LockPage(ctx context.Context, site, page, password string) error {
 	hash := ""
 	if password != "" {
 		if n := len([]rune(password)); n < leastLock || n > 200 {
 			return doc.Problemf("Password", "has %d characters; choose %d to 200", n, leastLock)
 		}
 		var err error
-		if hash, err = s.hash(ctx, password); err != nil {
+		if hash, err = s.all.People.hash(ctx, password); err != nil {
 			return err
 		}
 	}
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		if err := (&Store{db: tx}).changePage(ctx, site, page, `lock = $3`, hash); err != nil {
+		if err := s.within(tx).Tree.changePage(ctx, site, page, `lock = $3`, hash); err != nil {
 			return err
 		}
 		if hash == "" { // it is found by what it says once it is published again
@@ -277,7 +277,7 @@ func (s *Store) LockPage(ctx context.Context, site, page, password string) error
 
 // CloseLock gives a page of a new site a lock whose hash is known, or for "" one that no password
 // opens, until it gets another.
-func (s *Store) CloseLock(ctx context.Context, site, page, hash string) error {
+func (s *PageTree) CloseLock(ctx context.Context, site, page, hash string) error {
 	return s.changePage(ctx, site, page, `lock = $3`, cmp.Or(hash, "none "+rand.Text()))
 }
 
@@ -285,7 +285,7 @@ func (s *Store) CloseLock(ctx context.Context, site, page, hash string) error {
 // many, and attempts are limited.
 const leastLock = 4
 
-func (s *Store) changePage(ctx context.Context, site, page, set string, args ...any) error {
+func (s *PageTree) changePage(ctx context.Context, site, page, set string, args ...any) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := tx.ExecContext(ctx, `UPDATE sites SET version = version + 1 WHERE id = $1`, site); err != nil { // which locks it
 			return fmt.Errorf("changing the site: %w", err)
@@ -310,7 +310,7 @@ type Redirect struct {
 }
 
 // Redirects lists those of a site.
-func (s *Store) Redirects(ctx context.Context, site string) (rs []Redirect, err error) {
+func (s *PageTree) Redirects(ctx context.Context, site string) (rs []Redirect, err error) {
 	if err := s.db.SelectContext(ctx, &rs, `SELECT address, coalesce(page_id, '') AS page, target, made_at FROM redirects WHERE site_id = $1 ORDER BY address`, site); err != nil {
 		return nil, fmt.Errorf("listing redirects: %w", err)
 	}
@@ -318,17 +318,17 @@ func (s *Store) Redirects(ctx context.Context, site string) (rs []Redirect, err 
 }
 
 // AddRedirect keeps an address that leads elsewhere. Errors are *doc.Problem.
-func (s *Store) AddRedirect(ctx context.Context, site, from, to string) error {
+func (s *PageTree) AddRedirect(ctx context.Context, site, from, to string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if err := lockSite(ctx, tx, site); err != nil {
 			return err
 		}
-		in := &Store{db: tx}
-		infos, err := in.Pages(ctx, site)
+		in := s.within(tx)
+		infos, err := in.Pages.List(ctx, site)
 		if err != nil {
 			return err
 		}
-		rs, err := in.Redirects(ctx, site)
+		rs, err := in.Tree.Redirects(ctx, site)
 		if err != nil {
 			return err
 		}
@@ -354,7 +354,7 @@ func (s *Store) AddRedirect(ctx context.Context, site, from, to string) error {
 }
 
 // DropRedirect ends one.
-func (s *Store) DropRedirect(ctx context.Context, site, address string) error {
+func (s *PageTree) DropRedirect(ctx context.Context, site, address string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM redirects WHERE site_id = $1 AND address = $2`, site, Clean(address)); err != nil {
 		return fmt.Errorf("ending a redirect: %w", err)
 	}

@@ -58,7 +58,7 @@ type Made struct {
 
 // Recent gives a person's own last edits of a page that stand, the latest first: those that
 // Undo takes back, one after another.
-func (s *Store) Recent(ctx context.Context, page, user string) ([]Made, error) {
+func (s *Log) Recent(ctx context.Context, page, user string) ([]Made, error) {
 	var rows []struct {
 		Command []byte    `db:"command"`
 		At      time.Time `db:"made_at"`
@@ -75,19 +75,19 @@ func (s *Store) Recent(ctx context.Context, page, user string) ([]Made, error) {
 }
 
 // History tells what a person can undo on a page.
-func (s *Store) History(ctx context.Context, page, user string) (History, error) {
+func (s *Log) History(ctx context.Context, page, user string) (History, error) {
 	return history(ctx, s.db, page, user)
 }
 
 // Undo takes back a person's own last edit that stands, and with it what belongs to it on
 // other pages and in the house style. It appends to the log. ErrNothing means that
 // there is none, and a *doc.Problem that somebody else built on it since.
-func (s *Store) Undo(ctx context.Context, page, user string) (*Edited, error) {
+func (s *Log) Undo(ctx context.Context, page, user string) (*Edited, error) {
 	return s.back(ctx, page, user, kindUndo)
 }
 
 // Redo does again what the person's last undo took back.
-func (s *Store) Redo(ctx context.Context, page, user string) (*Edited, error) {
+func (s *Log) Redo(ctx context.Context, page, user string) (*Edited, error) {
 	return s.back(ctx, page, user, kindRedo)
 }
 
@@ -111,7 +111,7 @@ func next(ctx context.Context, tx *sqlx.Tx, page, user, kind string) (logged, er
 	return e, nil
 }
 
-func (s *Store) back(ctx context.Context, page, user, kind string) (*Edited, error) {
+func (s *Log) back(ctx context.Context, page, user, kind string) (*Edited, error) {
 	var done map[string]*Edited
 	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
 		e, err := next(ctx, tx, page, user, kind)
@@ -140,7 +140,7 @@ func (s *Store) back(ctx context.Context, page, user, kind string) (*Edited, err
 }
 
 // backAct takes back an entry and all that belongs to it, or does it again.
-func (s *Store) backAct(ctx context.Context, tx *sqlx.Tx, user, kind string, e logged) (map[string]*Edited, error) {
+func (s *Log) backAct(ctx context.Context, tx *sqlx.Tx, user, kind string, e logged) (map[string]*Edited, error) {
 	entries, act := []logged{e}, (*string)(nil)
 	if e.Act != nil {
 		var site string
@@ -149,7 +149,7 @@ func (s *Store) backAct(ctx context.Context, tx *sqlx.Tx, user, kind string, e l
 		}
 		id := NewID("a")
 		act = &id
-		if err := s.backHouse(ctx, tx, site, user, kind, *e.Act, id); err != nil {
+		if err := s.all.Houses.backHouse(ctx, tx, site, user, kind, *e.Act, id); err != nil {
 			return nil, err
 		}
 		of := map[string]string{kindUndo: kindEdit, kindRedo: kindUndo}[kind]
@@ -168,12 +168,12 @@ func (s *Store) backAct(ctx context.Context, tx *sqlx.Tx, user, kind string, e l
 			return nil, err
 		}
 	}
-	return done, s.evenOut(ctx, tx, e.Page, done)
+	return done, s.all.Pages.evenOut(ctx, tx, e.Page, done)
 }
 
 // backEntry takes back one entry of a page's log, or does it again.
-func (s *Store) backEntry(ctx context.Context, tx *sqlx.Tx, user, kind string, e logged, act *string) (*Edited, error) {
-	seq, d, err := s.lock(ctx, tx, e.Page)
+func (s *Log) backEntry(ctx context.Context, tx *sqlx.Tx, user, kind string, e logged, act *string) (*Edited, error) {
+	seq, d, err := s.all.Pages.lock(ctx, tx, e.Page)
 	if err != nil {
 		return nil, err
 	}
@@ -197,7 +197,7 @@ func (s *Store) backEntry(ctx context.Context, tx *sqlx.Tx, user, kind string, e
 	if err := json.Unmarshal(row.Inverse, &steps); err != nil {
 		return nil, fmt.Errorf("reading entry %d: %w", e.Seq, err)
 	}
-	if steps, err = s.renewShared(ctx, tx, e.Page, steps); err != nil {
+	if steps, err = s.all.Pages.renewShared(ctx, tx, e.Page, steps); err != nil {
 		return nil, err
 	}
 	name := map[string]string{kindUndo: "Undo", kindRedo: "Redo"}[kind]
@@ -215,7 +215,7 @@ func (s *Store) backEntry(ctx context.Context, tx *sqlx.Tx, user, kind string, e
 	r.Select = edit.Reselect(r.Nodes, next)
 	seq++
 	target := e.Seq
-	if err := s.append(ctx, tx, entry{page: e.Page, seq: seq, user: user, kind: kind, target: &target, act: act, result: r}); err != nil {
+	if err := s.all.Pages.append(ctx, tx, entry{page: e.Page, seq: seq, user: user, kind: kind, target: &target, act: act, result: r}); err != nil {
 		return nil, err
 	}
 	h, err := history(ctx, tx, e.Page, user)
@@ -257,7 +257,7 @@ type Seen struct {
 // of it, in one transaction, with entries that are taken back together, or nothing. Errors
 // are act's, ErrStale when somebody changed the same since, and *doc.Problem when pages
 // use what the house style loses.
-func (s *Store) Together(
+func (s *Log) Together(
 	ctx context.Context, site, user string, seen Seen, act func(house doc.House, pages map[string]*doc.Page) (*Act, error),
 ) (map[string]*Edited, error) {
 	done := map[string]*Edited{}
@@ -274,7 +274,7 @@ func (s *Store) Together(
 		pages, seqs := map[string]*doc.Page{}, map[string]int64{}
 		ids := slices.Sorted(maps.Keys(seen.Pages))
 		for _, id := range ids {
-			if seqs[id], pages[id], err = s.lock(ctx, tx, id); err != nil {
+			if seqs[id], pages[id], err = s.all.Pages.lock(ctx, tx, id); err != nil {
 				return err
 			}
 		}
@@ -287,7 +287,7 @@ func (s *Store) Together(
 			if version != seen.House {
 				return ErrStale
 			}
-			if err := s.changeHouse(ctx, tx, site, user, version, &house, was, a.House, a.HouseCommand, &id); err != nil {
+			if err := s.all.Houses.changeHouse(ctx, tx, site, user, version, &house, was, a.House, a.HouseCommand, &id); err != nil {
 				return err
 			}
 		}
@@ -297,7 +297,7 @@ func (s *Store) Together(
 				continue
 			}
 			e := entry{page: page, seq: seqs[page], user: user, kind: kindEdit, act: &id, command: p.Command, result: p.Result}
-			if done[page], err = s.change(ctx, tx, e, seen.Pages[page], p.Command.Nodes(), nil); err != nil {
+			if done[page], err = s.all.Pages.change(ctx, tx, e, seen.Pages[page], p.Command.Nodes(), nil); err != nil {
 				return err
 			}
 		}

@@ -76,7 +76,7 @@ func TestStableValues(t *testing.T) {
 	c := checker{t: t, house: doc.StandardHouse(), seen: map[string]bool{}}
 	states := 0
 	for _, slug := range []string{"", "kinds"} {
-		p, err := st.Page(t.Context(), "w1", slug)
+		p, err := st.Pages.At(t.Context(), "w1", slug)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -104,7 +104,7 @@ func TestStableValues(t *testing.T) {
 			d, states = earlier, states+1
 		}
 	}
-	kept, err := st.KeptSections(t.Context(), "w1", "")
+	kept, err := st.Shelf.KeptSections(t.Context(), "w1", "")
 	if err != nil || len(kept) != 3 {
 		t.Fatalf("%d kept sections, %v", len(kept), err)
 	}
@@ -142,7 +142,7 @@ func TestStableValues(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, page := range []string{"p1", "p2"} {
-		if _, err := st.Undo(t.Context(), page, user); err != nil {
+		if _, err := st.Log.Undo(t.Context(), page, user); err != nil {
 			t.Errorf("undo on %s: %v", page, err)
 		}
 	}
@@ -242,8 +242,8 @@ func TestNewerFormats(t *testing.T) {
 	if _, err := f.pool.Exec(`UPDATE pages SET doc = '{"format": 99, "id": "p1", "sections": []}'`); err != nil {
 		t.Fatal(err)
 	}
-	f.Remember(memory.New(1 << 20))
-	if _, err := f.Page(t.Context(), "w1", ""); err == nil {
+	f.Pages.Remember(memory.New(1 << 20))
+	if _, err := f.Pages.At(t.Context(), "w1", ""); err == nil {
 		t.Error("a page of format 99 is read")
 	}
 }

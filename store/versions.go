@@ -35,7 +35,7 @@ type Version struct {
 }
 
 // KeepVersion keeps a page as it is now, under a name or for a reason.
-func (s *Store) KeepVersion(ctx context.Context, site, page, user string, kind VersionKind, note string) error {
+func (s *Log) KeepVersion(ctx context.Context, site, page, user string, kind VersionKind, note string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := tx.ExecContext(ctx, `INSERT INTO page_docs (page_id, seq, doc) SELECT id, seq, doc FROM pages WHERE id = $1 AND site_id = $2 ON CONFLICT DO NOTHING`,
 			page, site); err != nil {
@@ -50,7 +50,7 @@ func (s *Store) KeepVersion(ctx context.Context, site, page, user string, kind V
 }
 
 // KeepSiteVersion keeps a site with all its pages as they are now.
-func (s *Store) KeepSiteVersion(ctx context.Context, site, user string, kind VersionKind, note string) error {
+func (s *Log) KeepSiteVersion(ctx context.Context, site, user string, kind VersionKind, note string) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if err := lockSite(ctx, tx, site); err != nil {
 			return err
@@ -76,7 +76,7 @@ const versionColumns = `v.id, v.page_id, v.kind, v.note, coalesce(u.name, '') AS
 
 // Versions lists what a page was like, the newest first: its own versions, and those of the site
 // that have it.
-func (s *Store) Versions(ctx context.Context, site, page string, limit int) (vs []Version, err error) {
+func (s *Log) Versions(ctx context.Context, site, page string, limit int) (vs []Version, err error) {
 	if err := s.db.SelectContext(ctx, &vs, `SELECT `+versionColumns+`, coalesce(v.seq, (v.pages->>$2)::bigint) AS seq FROM versions v LEFT JOIN users u ON u.id = v.made_by
 		WHERE v.site_id = $1 AND (v.page_id = $2 OR v.page_id IS NULL AND v.pages ? $2) ORDER BY v.made_at DESC, v.id LIMIT $3`, site, page, limit); err != nil {
 		return nil, fmt.Errorf("listing versions: %w", err)
@@ -85,7 +85,7 @@ func (s *Store) Versions(ctx context.Context, site, page string, limit int) (vs 
 }
 
 // SiteVersions lists what a site was like, the newest first.
-func (s *Store) SiteVersions(ctx context.Context, site string, limit int) (vs []Version, err error) {
+func (s *Log) SiteVersions(ctx context.Context, site string, limit int) (vs []Version, err error) {
 	if err := s.db.SelectContext(ctx, &vs, `SELECT `+versionColumns+`, 0 AS seq FROM versions v LEFT JOIN users u ON u.id = v.made_by
 		WHERE v.site_id = $1 AND v.page_id IS NULL ORDER BY v.made_at DESC, v.id LIMIT $2`, site, limit); err != nil {
 		return nil, fmt.Errorf("listing versions: %w", err)
@@ -94,7 +94,7 @@ func (s *Store) SiteVersions(ctx context.Context, site string, limit int) (vs []
 }
 
 // VersionOf gives a page as a version of it or of its site has it.
-func (s *Store) VersionOf(ctx context.Context, site, page, id string) (*Version, *doc.Page, error) {
+func (s *Log) VersionOf(ctx context.Context, site, page, id string) (*Version, *doc.Page, error) {
 	var v Version
 	if err := s.db.GetContext(ctx, &v, `SELECT `+versionColumns+`, coalesce(v.seq, (v.pages->>$2)::bigint) AS seq FROM versions v LEFT JOIN users u ON u.id = v.made_by
 		WHERE v.site_id = $1 AND (v.page_id = $2 OR v.page_id IS NULL AND v.pages ? $2) AND v.id = $3`, site, page, Clean(id)); err != nil {
@@ -105,7 +105,7 @@ func (s *Store) VersionOf(ctx context.Context, site, page, id string) (*Version,
 }
 
 // docAt gives a page as a version kept it.
-func (s *Store) docAt(ctx context.Context, page string, seq int64) (*doc.Page, error) {
+func (s *Log) docAt(ctx context.Context, page string, seq int64) (*doc.Page, error) {
 	var text []byte
 	if err := s.db.GetContext(ctx, &text, `SELECT doc FROM page_docs WHERE page_id = $1 AND seq = $2`, page, seq); err != nil {
 		return nil, fmt.Errorf("reading a version: %w", notFound(err))
@@ -124,7 +124,7 @@ type SiteVersion struct {
 }
 
 // SiteVersion gives a site as a version has it, without the pages that are deleted.
-func (s *Store) SiteVersion(ctx context.Context, site, id string) (*SiteVersion, error) {
+func (s *Log) SiteVersion(ctx context.Context, site, id string) (*SiteVersion, error) {
 	var row struct {
 		House []byte `db:"house"`
 	}
@@ -155,12 +155,12 @@ func (s *Store) SiteVersion(ctx context.Context, site, id string) (*SiteVersion,
 
 // RestoreVersion makes a page, or a section or block of it, what a version says; what it was is
 // kept as a version. It is an edit like any other. Errors are *doc.Problem.
-func (s *Store) RestoreVersion(ctx context.Context, site, page, user, id, node string) (*Edited, error) {
+func (s *Log) RestoreVersion(ctx context.Context, site, page, user, id, node string) (*Edited, error) {
 	v, then, err := s.VersionOf(ctx, site, page, id)
 	if err != nil {
 		return nil, err
 	}
-	p, err := s.PageByID(ctx, site, page)
+	p, err := s.all.Pages.ByID(ctx, site, page)
 	if err != nil {
 		return nil, err
 	}
@@ -168,19 +168,19 @@ func (s *Store) RestoreVersion(ctx context.Context, site, page, user, id, node s
 		return nil, err
 	}
 	shared := func(id string) *doc.Section {
-		sec, err := s.sharedNow(ctx, s.db, site, id, page)
+		sec, err := s.all.Pages.sharedNow(ctx, s.db, site, id, page)
 		if err != nil {
 			return nil // it stands nowhere else
 		}
 		return sec
 	}
 	command := edit.Command{Op: "restore", Node: node, Value: v.MadeAt.Format(time.RFC3339)}
-	return s.Edit(ctx, page, user, p.Seq, command, func(now *doc.Page) (*edit.Result, error) { return edit.Restore(now, then, node, shared) })
+	return s.all.Pages.Edit(ctx, page, user, p.Seq, command, func(now *doc.Page) (*edit.Result, error) { return edit.Restore(now, then, node, shared) })
 }
 
 // ForgetVersions thins out versions of before a time: those that were kept by themselves go;
 // named and published ones stay.
-func (s *Store) ForgetVersions(ctx context.Context, before time.Time) error {
+func (s *Log) ForgetVersions(ctx context.Context, before time.Time) error {
 	for _, query := range []string{
 		`DELETE FROM versions WHERE made_at < $1 AND kind IN ('hour', 'before')`,
 		`DELETE FROM page_docs d WHERE $1::timestamptz IS NOT NULL AND NOT EXISTS (SELECT FROM versions v WHERE v.page_id = d.page_id AND v.seq = d.seq)

@@ -22,7 +22,7 @@ func TestVersions(t *testing.T) {
 	}
 	kinds := func() (out string) {
 		t.Helper()
-		vs, err := f.Versions(ctx, "w1", f.page, 50)
+		vs, err := f.Log.Versions(ctx, "w1", f.page, 50)
 		must(err)
 		for _, v := range vs {
 			out += string(v.Kind) + fmt.Sprint(v.Seq) + " "
@@ -34,20 +34,20 @@ func TestVersions(t *testing.T) {
 	if got := kinds(); got != "hour1 " {
 		t.Fatalf("after two edits: %s", got)
 	}
-	must(f.KeepVersion(ctx, "w1", f.page, f.user, Named, "Before the holidays"))
+	must(f.Log.KeepVersion(ctx, "w1", f.page, f.user, Named, "Before the holidays"))
 	f.must(2, edit.Command{Op: "rename", Node: sec.ID, Value: "Why"})
 	f.must(3, edit.Command{Op: "delete", Node: sec.ID})
-	must(f.KeepSiteVersion(ctx, "w1", f.user, Before, "Before something"))
+	must(f.Log.KeepSiteVersion(ctx, "w1", f.user, Before, "Before something"))
 	if got := kinds(); got != "before4 named2 hour1 " {
 		t.Errorf("%s", got)
 	}
-	vs, err := f.Versions(ctx, "w1", f.page, 50)
+	vs, err := f.Log.Versions(ctx, "w1", f.page, 50)
 	must(err)
 	named := vs[1]
 	if named.Note != "Before the holidays" || named.By == "" || time.Since(named.MadeAt) > time.Minute {
 		t.Errorf("%+v", named)
 	}
-	e, err := f.RestoreVersion(ctx, "w1", f.page, f.user, named.ID, sec.ID)
+	e, err := f.Log.RestoreVersion(ctx, "w1", f.page, f.user, named.ID, sec.ID)
 	must(err)
 	if s, _ := e.Page.Section(sec.ID); s == nil || s.Name != "Reasons" || e.Seq != 5 {
 		t.Errorf("%+v as of %d", s, e.Seq)
@@ -55,29 +55,29 @@ func TestVersions(t *testing.T) {
 	if got := kinds(); got != "before4 before4 named2 hour1 " {
 		t.Errorf("after taking back: %s", got)
 	}
-	if e, err = f.Undo(ctx, f.page, f.user); err != nil {
+	if e, err = f.Log.Undo(ctx, f.page, f.user); err != nil {
 		t.Fatal(err)
 	}
 	if s, _ := e.Page.Section(sec.ID); s != nil {
 		t.Error("undo didn't take that back")
 	}
-	if _, _, err := f.VersionOf(ctx, "another", f.page, named.ID); !errors.Is(err, ErrNotFound) {
+	if _, _, err := f.Log.VersionOf(ctx, "another", f.page, named.ID); !errors.Is(err, ErrNotFound) {
 		t.Errorf("of another site: %v", err)
 	}
-	site, err := f.SiteVersions(ctx, "w1", 9)
+	site, err := f.Log.SiteVersions(ctx, "w1", 9)
 	if err != nil || len(site) != 1 {
 		t.Fatalf("%+v, %v", site, err)
 	}
-	then, err := f.SiteVersion(ctx, "w1", site[0].ID)
+	then, err := f.Log.SiteVersion(ctx, "w1", site[0].ID)
 	if err != nil || then.Pages[f.page] == nil || len(then.House.Palette) == 0 {
 		t.Errorf("%+v, %v", then, err)
 	}
 	// Thinned out: what has a name stays, with its document.
-	must(f.ForgetVersions(ctx, time.Now().Add(time.Hour)))
+	must(f.Log.ForgetVersions(ctx, time.Now().Add(time.Hour)))
 	if got := kinds(); got != "named2 " {
 		t.Errorf("thinned out: %s", got)
 	}
-	if _, d, err := f.VersionOf(ctx, "w1", f.page, named.ID); err != nil || d.Sections[0].Name != "Reasons" {
+	if _, d, err := f.Log.VersionOf(ctx, "w1", f.page, named.ID); err != nil || d.Sections[0].Name != "Reasons" {
 		t.Errorf("%v", err)
 	}
 	var docs int

@@ -19,9 +19,9 @@ type Visit struct {
 	N     int `db:"n"`
 }
 
-// CountVisit counts a visit of a published page in a window of a width in px, if its site counts
+// Count counts a visit of a published page in a window of a width in px, if its site counts
 // them; slug is the page's address. ErrNotFound tells that there is no such page, or that it doesn't.
-func (s *Store) CountVisit(ctx context.Context, site, slug string, width int) error {
+func (s *Visits) Count(ctx context.Context, site, slug string, width int) error {
 	width = min(max(width, 0), 8000)
 	r, err := s.db.ExecContext(ctx, `INSERT INTO visits (page_id, day, width)
 		SELECT p.id, current_date, $3 FROM pages p JOIN shown_sites s ON s.id = p.site_id
@@ -36,9 +36,9 @@ func (s *Store) CountVisit(ctx context.Context, site, slug string, width int) er
 	return nil
 }
 
-// Visits gives how wide the windows were in which a page was seen in the last VisitDays days, from
+// List gives how wide the windows were in which a page was seen in the last VisitDays days, from
 // narrow to wide.
-func (s *Store) Visits(ctx context.Context, page string) (vs []Visit, err error) {
+func (s *Visits) List(ctx context.Context, page string) (vs []Visit, err error) {
 	if err := s.db.SelectContext(ctx, &vs, `SELECT width, sum(n)::int AS n FROM visits WHERE page_id = $1 AND day > current_date - $2::int
 		GROUP BY width ORDER BY width`, page, VisitDays); err != nil {
 		return nil, fmt.Errorf("reading visits: %w", err)
@@ -46,8 +46,8 @@ func (s *Store) Visits(ctx context.Context, page string) (vs []Visit, err error)
 	return vs, nil
 }
 
-// ForgetVisits takes away what is older than VisitDays days.
-func (s *Store) ForgetVisits(ctx context.Context) error {
+// Forget takes away what is older than VisitDays days.
+func (s *Visits) Forget(ctx context.Context) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM visits WHERE day <= current_date - $1::int`, VisitDays); err != nil {
 		return fmt.Errorf("forgetting visits: %w", err)
 	}
@@ -56,7 +56,7 @@ func (s *Store) ForgetVisits(ctx context.Context) error {
 
 // SetCounting has a site count visits or not; its pages change by it. What was counted goes when it
 // doesn't any more.
-func (s *Store) SetCounting(ctx context.Context, site string, on bool) error {
+func (s *Visits) SetCounting(ctx context.Context, site string, on bool) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if _, err := tx.ExecContext(ctx, `UPDATE sites SET counts_visits = $2, version = version + 1 WHERE id = $1 AND counts_visits <> $2`, site, on); err != nil {
 			return fmt.Errorf("counting visits: %w", err)

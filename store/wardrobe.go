@@ -19,9 +19,9 @@ type KeptHouse struct {
 // maxKeptHouses is how many house styles a site keeps at most.
 const maxKeptHouses = 50
 
-// KeepHouse keeps a house style under a name; one of that name is replaced. Errors are
+// Keep keeps a house style under a name; one of that name is replaced. Errors are
 // *doc.Problem when there are too many.
-func (s *Store) KeepHouse(ctx context.Context, site, name string, h doc.House) error {
+func (s *Houses) Keep(ctx context.Context, site, name string, h doc.House) error {
 	raw, err := json.Marshal(h)
 	if err != nil {
 		return fmt.Errorf("writing a house style: %w", err)
@@ -39,8 +39,8 @@ func (s *Store) KeepHouse(ctx context.Context, site, name string, h doc.House) e
 	return nil
 }
 
-// KeptHouses gives the house styles that a site keeps, by name.
-func (s *Store) KeptHouses(ctx context.Context, site string) ([]*KeptHouse, error) {
+// Kept gives the house styles that a site keeps, by name.
+func (s *Houses) Kept(ctx context.Context, site string) ([]*KeptHouse, error) {
 	var ks []*KeptHouse
 	if err := s.db.SelectContext(ctx, &ks, `SELECT id, name, house FROM kept_houses WHERE site_id = $1 ORDER BY name, id`, site); err != nil {
 		return nil, fmt.Errorf("listing kept house styles: %w", err)
@@ -53,8 +53,8 @@ func (s *Store) KeptHouses(ctx context.Context, site string) ([]*KeptHouse, erro
 	return ks, nil
 }
 
-// DropHouse forgets a house style that a site keeps.
-func (s *Store) DropHouse(ctx context.Context, site, id string) error {
+// Drop forgets a house style that a site keeps.
+func (s *Houses) Drop(ctx context.Context, site, id string) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM kept_houses WHERE site_id = $1 AND id = $2`, site, id); err != nil {
 		return fmt.Errorf("forgetting a house style: %w", err)
 	}

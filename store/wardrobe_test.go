@@ -12,22 +12,22 @@ func TestKeptHouses(t *testing.T) {
 	winter := doc.StandardHouse()
 	winter.ContentWidth = 900
 	for range 2 { // the second replaces the first
-		if err := s.KeepHouse(t.Context(), site, "Winter", winter); err != nil {
+		if err := s.Houses.Keep(t.Context(), site, "Winter", winter); err != nil {
 			t.Fatal(err)
 		}
 	}
-	kept, err := s.KeptHouses(t.Context(), site)
+	kept, err := s.Houses.Kept(t.Context(), site)
 	if err != nil || len(kept) != 1 || kept[0].Name != "Winter" || kept[0].House.ContentWidth != 900 {
 		t.Fatalf("%v %+v", err, kept)
 	}
-	if err := s.DropHouse(t.Context(), "another", kept[0].ID); err != nil {
+	if err := s.Houses.Drop(t.Context(), "another", kept[0].ID); err != nil {
 		t.Fatal(err)
 	}
-	if again, _ := s.KeptHouses(t.Context(), site); len(again) != 1 {
+	if again, _ := s.Houses.Kept(t.Context(), site); len(again) != 1 {
 		t.Error("another site could drop it")
 	}
 	for i := range maxKeptHouses {
-		if err = s.KeepHouse(t.Context(), site, string(rune('a'+i%26))+string(rune('a'+i/26)), winter); err != nil {
+		if err = s.Houses.Keep(t.Context(), site, string(rune('a'+i%26))+string(rune('a'+i/26)), winter); err != nil {
 			break
 		}
 	}
@@ -35,10 +35,10 @@ func TestKeptHouses(t *testing.T) {
 	if !errors.As(err, &p) {
 		t.Errorf("one too many: %v", err)
 	}
-	if err := s.DropHouse(t.Context(), site, kept[0].ID); err != nil {
+	if err := s.Houses.Drop(t.Context(), site, kept[0].ID); err != nil {
 		t.Fatal(err)
 	}
-	if again, _ := s.KeptHouses(t.Context(), site); len(again) != maxKeptHouses-1 {
+	if again, _ := s.Houses.Kept(t.Context(), site); len(again) != maxKeptHouses-1 {
 		t.Errorf("%d left", len(again))
 	}
 }

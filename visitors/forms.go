@@ -35,7 +35,7 @@ func (s *Server) takeForm(c *gin.Context) {
 	st, err := s.siteHere(c)
 	if err == nil && c.Param("site") == st.Slug {
 		var fields []string
-		if fields, err = s.Store.FormFields(c, st.ID, form); err == nil {
+		if fields, err = s.Store.Visible.FormFields(c, st.ID, form); err == nil {
 			s.keepForm(c, st, form, fields, false)
 			return
 		}
@@ -53,7 +53,7 @@ func (s *Server) siteHere(c *gin.Context) (*store.Site, error) {
 	if at == nil || at.Slug != c.GetString(keySlug) {
 		return nil, store.ErrNotFound
 	}
-	return s.Store.SiteByID(c, at.Site)
+	return s.Store.Sites.ByID(c, at.Site)
 }
 
 func (s *Server) formFailed(c *gin.Context, err error) {
@@ -111,7 +111,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))
 		return
 	}
-	err = s.Store.AddFormEntry(c, st.ID, store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect})
+	err = s.Store.Entries.Add(c, st.ID, store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect})
 	if errors.Is(err, store.ErrFull) {
 		c.Header("Retry-After", "3600")
 		visitorPage(c, http.StatusServiceUnavailable, "This form takes no more messages today", "Try another way to reach us, or send it again tomorrow.", back(c))

@@ -16,7 +16,7 @@ import (
 // opened is the preview that a request's token opens, if it is of the host's site; it
 // answers otherwise.
 func (s *Server) opened(c *gin.Context) (*store.Preview, bool) {
-	p, err := s.Store.Preview(c, c.Param("token"))
+	p, err := s.Store.Previews.Named(c, c.Param("token"))
 	if err == nil && p.Site == c.GetString(keySlug) {
 		return p, true
 	}
@@ -40,7 +40,7 @@ func (s *Server) tryForm(c *gin.Context) {
 	if !ok {
 		return
 	}
-	st, err := s.Store.SiteByID(c, p.SiteID)
+	st, err := s.Store.Sites.ByID(c, p.SiteID)
 	if err != nil {
 		s.formFailed(c, err)
 		return
@@ -65,7 +65,7 @@ func (s *Server) preview(c *gin.Context) {
 	if css := file == "style.css"; css || embed {
 		rest = strings.Trim(strings.TrimSuffix(rest, file), "/")
 	}
-	st, err := s.Store.SiteByID(c, p.SiteID)
+	st, err := s.Store.Sites.ByID(c, p.SiteID)
 	if err != nil {
 		notHere(c)
 		return
@@ -74,7 +74,7 @@ func (s *Server) preview(c *gin.Context) {
 		visitorPage(c, http.StatusNotFound, "This preview is of one page", "Other pages of the site aren’t part of it.", "/try/"+c.Param("token")+"/"+p.Slug)
 		return
 	}
-	page, err := s.Store.Page(c, st.ID, store.Clean(rest))
+	page, err := s.Store.Pages.At(c, st.ID, store.Clean(rest))
 	if err != nil {
 		notHere(c)
 		return
@@ -142,7 +142,7 @@ func (s *Server) script(c *gin.Context) {
 // alone leaves of a site's pages what a preview of one page may tell: that page, and of the others
 // what visitors know of them.
 func (s *Server) alone(c *gin.Context, src *site.Source, page string) error {
-	known, err := s.Store.Known(c, src.Site.ID)
+	known, err := s.Store.Visible.Known(c, src.Site.ID)
 	if err != nil {
 		return err
 	}

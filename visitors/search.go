@@ -39,7 +39,7 @@ func (s *Server) searchSite(c *gin.Context) {
 		visitorDocument(c, http.StatusOK, "Search "+st.Name, field, "/")
 		return
 	}
-	found, err := s.Store.Search(c, st.ID, q, maxFound)
+	found, err := s.Store.Visible.Search(c, st.ID, q, maxFound)
 	if err != nil {
 		s.Log.Error("search", "id", origin.RequestID(c), "error", err)
 		visitorPage(c, http.StatusInternalServerError, "The search failed", "Something went wrong on our side. Try it again in a moment.", "/")

@@ -40,7 +40,7 @@ func newStandings(c *Config) *standings {
 
 // atAddress gives the site that an address leads to, or nil.
 func (s *standings) atAddress(slug string) (*store.Standing, error) {
-	return s.find(slug, s.Store.AtAddress)
+	return s.find(slug, s.Store.Hosts.AtAddress)
 }
 
 // atHost gives the site that is shown at a host of its own, or nil.
@@ -49,7 +49,7 @@ func (s *standings) atHost(host string) (*store.Standing, error) {
 	if !strings.Contains(host, ".") { // nor can it be taken for an address
 		return nil, nil
 	}
-	return s.find(host, s.Store.AtDomain)
+	return s.find(host, s.Store.Hosts.AtDomain)
 }
 
 func (s *standings) find(key string, ask func(context.Context, string) (*store.Standing, error)) (*store.Standing, error) {

@@ -47,12 +47,12 @@ func begin(t testing.TB) *visited {
 			t.Fatal(err)
 		}
 	}
-	must(st.AddSite(ctx, &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
-	v.designer, err = st.AddUser(ctx, "dana@example.org", "Dana", "three islands")
+	must(st.Sites.Add(ctx, &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	v.designer, err = st.People.AddUser(ctx, "dana@example.org", "Dana", "three islands")
 	must(err)
-	must(st.AddMember(ctx, "w1", v.designer.ID, store.Designer))
-	must(st.AddPage(ctx, "w1", "", 0, &doc.Page{ID: "p0", Name: "Home", Title: "Home"}))
-	must(st.AddPage(ctx, "w1", "fares", 1, &doc.Page{ID: "p1", Name: "Fares", Title: "Fares"}))
+	must(st.People.AddMember(ctx, "w1", v.designer.ID, store.Designer))
+	must(st.Pages.Add(ctx, "w1", "", 0, &doc.Page{ID: "p0", Name: "Home", Title: "Home"}))
+	must(st.Pages.Add(ctx, "w1", "fares", 1, &doc.Page{ID: "p1", Name: "Fares", Title: "Fares"}))
 	server := httptest.NewUnstartedServer(nil)
 	_, port, err := net.SplitHostPort(server.Listener.Addr().String())
 	must(err)
@@ -81,7 +81,7 @@ func (v *visited) says(site, page, words string) {
 
 func (v *visited) publishes(site string, editions ...store.Edition) {
 	v.t.Helper()
-	if err := v.Store.Publish(v.t.Context(), store.Publication{
+	if err := v.Store.Releases.Publish(v.t.Context(), store.Publication{
 		Site: site, Editions: editions,
 		Change: store.Change{Next: func([]byte, int64) ([]byte, error) { return []byte("{}"), nil }, Put: func([]byte) error { return nil }},
 	}); err != nil {
@@ -122,7 +122,7 @@ func (v *visited) visit(method, path string, form url.Values) (int, string, http
 // draft makes a preview and gives its address.
 func (v *visited) draft(page string, ends time.Duration) string {
 	v.t.Helper()
-	token, err := v.Store.AddPreview(v.t.Context(), "w1", page, v.designer.ID, time.Now().Add(ends))
+	token, err := v.Store.Previews.Add(v.t.Context(), "w1", page, v.designer.ID, time.Now().Add(ends))
 	if err != nil {
 		v.t.Fatal(err)
 	}
@@ -161,7 +161,7 @@ func TestHosts(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if err := v.Store.AddSite(t.Context(), &doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}); err != nil {
+	if err := v.Store.Sites.Add(t.Context(), &doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}); err != nil {
 		t.Fatal(err)
 	}
 	v.publishes("w1")
@@ -261,7 +261,7 @@ func TestForms(t *testing.T) {
 	) {
 		t.Errorf("%d %s", status, text)
 	}
-	es, err := v.Store.FormEntries(t.Context(), "w1", false, 9)
+	es, err := v.Store.Entries.List(t.Context(), "w1", false, 9)
 	if err != nil || len(es) != 1 || es[0].Answers[0].Value != "one, two" || es[0].Answers[1].Value != "<b>Somebody</b>" {
 		t.Errorf("%+v, %v", es, err)
 	}
@@ -311,7 +311,7 @@ func TestSuspectEntries(t *testing.T) {
 		if status, text, _ := v.ask(fmt.Sprint("192.0.2.", i), "POST", v.Hosts.Public("skerry")+"/_forms/skerry/b1", tt.form); status != http.StatusOK {
 			t.Fatalf("%d %s", status, text)
 		}
-		es, err := v.Store.FormEntries(t.Context(), "w1", tt.suspect != "", 1)
+		es, err := v.Store.Entries.List(t.Context(), "w1", tt.suspect != "", 1)
 		if err != nil || len(es) != 1 || !strings.Contains(es[0].Suspect, tt.suspect) || len(es[0].Answers) != 1 {
 			t.Errorf("%v: %+v, %v", tt.form, es, err)
 		}
@@ -328,7 +328,7 @@ func (v *visited) post(from string, form url.Values) int {
 // entries gives those of people, or of programs.
 func (v *visited) entries(suspect bool) []*store.FormEntry {
 	v.t.Helper()
-	es, err := v.Store.FormEntries(v.t.Context(), "w1", suspect, 5000)
+	es, err := v.Store.Entries.List(v.t.Context(), "w1", suspect, 5000)
 	if err != nil {
 		v.t.Fatal(err)
 	}
@@ -449,10 +449,10 @@ func TestFloods(t *testing.T) {
 // Search finds what was published, in any form of the word, and says where.
 func TestSearch(t *testing.T) {
 	v := begin(t)
-	if err := v.Store.AddSite(t.Context(), &doc.Site{ID: "w2", Slug: "inseln", Name: "Inseln", Language: "de"}); err != nil {
+	if err := v.Store.Sites.Add(t.Context(), &doc.Site{ID: "w2", Slug: "inseln", Name: "Inseln", Language: "de"}); err != nil {
 		t.Fatal(err)
 	}
-	if err := v.Store.AddPage(t.Context(), "w2", "", 0, &doc.Page{ID: "q0", Name: "Start", Title: "Start"}); err != nil {
+	if err := v.Store.Pages.Add(t.Context(), "w2", "", 0, &doc.Page{ID: "q0", Name: "Start", Title: "Start"}); err != nil {
 		t.Fatal(err)
 	}
 	v.says("w2", "q0", "Alle Häuser auf den Inseln stehen am Wasser.")
@@ -522,24 +522,24 @@ func TestPreviews(t *testing.T) {
 			t.Errorf("%s: %d", address, status)
 		}
 	}
-	es, err := v.Store.FormEntries(t.Context(), "w1", false, 9)
+	es, err := v.Store.Entries.List(t.Context(), "w1", false, 9)
 	if err != nil || len(es) != 1 || !es[0].Trial || es[0].Answers[0].Value != "a trial" {
 		t.Fatalf("%+v, %v", es, err)
 	}
-	if err := v.Store.DeleteTrials(t.Context(), "w1"); err != nil {
+	if err := v.Store.Entries.DeleteTrials(t.Context(), "w1"); err != nil {
 		t.Fatal(err)
 	}
-	links, err := v.Store.Previews(t.Context(), "w1")
+	links, err := v.Store.Previews.List(t.Context(), "w1")
 	if err != nil || len(links) != 2 || links[1].PageID != "" || links[0].Page != "Fares" || links[0].By != "Dana" {
 		t.Fatalf("%+v, %v", links, err)
 	}
-	if err := v.Store.EndPreview(t.Context(), "w1", links[0].ID); err != nil {
+	if err := v.Store.Previews.End(t.Context(), "w1", links[0].ID); err != nil {
 		t.Fatal(err)
 	}
 	if status, _, _ := v.ask("192.0.2.1", "GET", one+"/fares/", nil); status != http.StatusNotFound {
 		t.Errorf("a link that was ended: %d", status)
 	}
-	if err := v.Store.RemoveMember(t.Context(), "w1", v.designer.ID); err != nil {
+	if err := v.Store.People.RemoveMember(t.Context(), "w1", v.designer.ID); err != nil {
 		t.Fatal(err)
 	}
 	if status, _, _ := v.ask("192.0.2.1", "GET", whole+"/", nil); status != http.StatusNotFound {

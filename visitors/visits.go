@@ -31,7 +31,7 @@ func (s *Server) countVisit(c *gin.Context) {
 		c.Status(http.StatusNotFound)
 		return
 	}
-	err = s.Store.CountVisit(c, at.Site, strings.Trim(c.PostForm("page"), "/"), width)
+	err = s.Store.Visits.Count(c, at.Site, strings.Trim(c.PostForm("page"), "/"), width)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		c.Status(http.StatusNotFound)

@@ -19,7 +19,7 @@ func TestVisits(t *testing.T) {
 	if got := send("375", "/fares/"); got != http.StatusNotFound {
 		t.Errorf("a site that counts none: %d", got)
 	}
-	if err := p.Store.SetCounting(t.Context(), "w1", true); err != nil {
+	if err := p.Store.Visits.SetCounting(t.Context(), "w1", true); err != nil {
 		t.Fatal(err)
 	}
 	for _, width := range []string{"375", "390", "1280", "99999"} {
@@ -32,14 +32,14 @@ func TestVisits(t *testing.T) {
 			t.Errorf("%s: %d", what, got)
 		}
 	}
-	vs, err := p.Store.Visits(t.Context(), "p1")
+	vs, err := p.Store.Visits.List(t.Context(), "p1")
 	if err != nil || len(vs) != 3 || vs[0].Width != 360 || vs[0].N != 2 || vs[1].Width != 1280 || vs[2].Width != 8000 {
 		t.Errorf("%v, %v", vs, err)
 	}
-	if err := p.Store.SetCounting(t.Context(), "w1", false); err != nil {
+	if err := p.Store.Visits.SetCounting(t.Context(), "w1", false); err != nil {
 		t.Fatal(err)
 	}
-	if vs, err := p.Store.Visits(t.Context(), "p1"); err != nil || len(vs) != 0 {
+	if vs, err := p.Store.Visits.List(t.Context(), "p1"); err != nil || len(vs) != 0 {
 		t.Errorf("what was counted is still there: %v, %v", vs, err)
 	}
 }

@@ -20,7 +20,7 @@ func (s *Server) note(c *gin.Context, act, site, about string) {
 	} else {
 		n.Who, n.About = about, ""
 	}
-	if err := s.Store.Note(context.WithoutCancel(c), n); err != nil {
+	if err := s.Store.Audit.Note(context.WithoutCancel(c), n); err != nil {
 		s.Log.Error("audit", "id", origin.RequestID(c), "act", act, "error", err)
 	}
 }
@@ -31,7 +31,7 @@ const shownAudit = 500
 // audit shows a site's owner who did what.
 func (s *Server) audit(c *gin.Context) {
 	st := siteOf(c)
-	notes, err := s.Store.Audit(c, st.ID, shownAudit)
+	notes, err := s.Store.Audit.List(c, st.ID, shownAudit)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -44,12 +44,12 @@ const shownJobs = 100
 
 // operator shows whoever runs the program what failed.
 func (s *Server) operator(c *gin.Context) {
-	jobs, err := s.Store.FailedJobs(c, shownJobs)
+	jobs, err := s.Store.Jobs.Failed(c, shownJobs)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	lengths, err := s.Store.QueueLengths(c)
+	lengths, err := s.Store.Jobs.QueueLengths(c)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -71,9 +71,9 @@ func (s *Server) operateJob(c *gin.Context) {
 		return
 	}
 	if c.PostForm("do") == "forget" {
-		err = s.Store.DropJob(c, id)
+		err = s.Store.Jobs.Drop(c, id)
 	} else {
-		err = s.Store.RetryJob(c, id)
+		err = s.Store.Jobs.Retry(c, id)
 	}
 	if err != nil {
 		s.fail(c, err)

@@ -32,7 +32,7 @@ func (s *Server) look(c *gin.Context) (*bench.View, error) {
 		return nil, err
 	}
 	v := &bench.View{Stage: s.workshop.Stage(st, src, p.Slug), Page: p.Doc, Slug: pageSlug(p.Slug), Seq: p.Seq}
-	if v.History, err = s.Store.History(c, p.ID, user(c).ID); err != nil {
+	if v.History, err = s.Store.Log.History(c, p.ID, user(c).ID); err != nil {
 		return nil, err
 	}
 	if v.Width, err = bench.ReadWidth(c.Request.FormValue("width"), float64(st.Zones[0].Typical)); err != nil {
@@ -69,7 +69,7 @@ func (s *Server) bench(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	pages, err := s.Store.Pages(c, v.Site.ID)
+	pages, err := s.Store.Pages.List(c, v.Site.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -90,7 +90,7 @@ func (s *Server) bench(c *gin.Context) {
 
 // setTray keeps where the Tray stands for somebody.
 func (s *Server) setTray(c *gin.Context) {
-	if err := s.Store.SetTray(c, user(c).ID, c.PostForm("where")); err != nil {
+	if err := s.Store.People.SetTray(c, user(c).ID, c.PostForm("where")); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -106,7 +106,7 @@ func (s *Server) setKey(c *gin.Context) {
 		return
 	}
 	if err == nil {
-		err = s.Store.SetKeys(c, user(c).ID, keys)
+		err = s.Store.People.SetKeys(c, user(c).ID, keys)
 	}
 	if err != nil {
 		s.fail(c, err)

@@ -46,7 +46,7 @@ func TestPublishingBesideEdits(t *testing.T) {
 		at := "/sites/skerry/pages/quay-" + id
 		each(func(r int) { // one's own words, and a section that stands on all pages
 			for _, c := range []edit.Command{{Op: "page.set", Setting: "description", Value: fmt.Sprint(r)}, {Op: "rename", Node: "shared", Value: fmt.Sprint("Footer ", i, r)}} {
-				page, err := p.store.PageByID(t.Context(), "w1", id)
+				page, err := p.store.Pages.ByID(t.Context(), "w1", id)
 				if err != nil {
 					t.Error(err)
 					return

@@ -22,7 +22,7 @@ func (s *Server) bring(c *gin.Context) {
 		return
 	}
 	values := carry.ClipValues(text)
-	found, err := s.Store.MediaElsewhere(c, st.ID, user(c).ID, values)
+	found, err := s.Store.Media.Elsewhere(c, st.ID, user(c).ID, values)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -25,12 +25,12 @@ func TestPicturesComeAlongToAnotherSite(t *testing.T) {
 		}
 	}
 	for _, id := range []string{"w2", "w3"} {
-		must(p.store.AddSite(t.Context(), &doc.Site{ID: id, Slug: id, Name: id, House: doc.StandardHouse(), Zones: doc.StandardZones()}))
-		must(p.store.AddMedium(t.Context(), &store.Medium{
+		must(p.store.Sites.Add(t.Context(), &doc.Site{ID: id, Slug: id, Name: id, House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+		must(p.store.Media.Add(t.Context(), &store.Medium{
 			ID: "m-" + id, SiteID: id, Name: id + ".png", Type: "image/png", Width: 40, Height: 30, Alt: "Hills", Original: id + ".png", Variants: []store.MediumCopy{{File: id + ".webp", Width: 40}},
 		}))
 	}
-	must(p.store.AddMember(t.Context(), "w2", p.userID("designer@example.org"), store.Designer))
+	must(p.store.People.AddMember(t.Context(), "w2", p.userID("designer@example.org"), store.Designer))
 	page := &doc.Page{ID: "q", Name: "Other", Sections: []*doc.Section{{ID: "s", Name: "S", Picture: "m-w3", Blocks: []*doc.Block{
 		{ID: "b", Kind: doc.Picture, Content: doc.Content{Picture: "m-w2"}, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 3, Row: 1, Rows: 2}}},
 	}}}}

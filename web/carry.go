@@ -19,7 +19,7 @@ import (
 // set in.
 func (s *Server) houseFile(c *gin.Context) {
 	st := siteOf(c)
-	own, err := s.Store.Fonts(c, st.ID)
+	own, err := s.Store.Houses.Fonts(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -57,7 +57,7 @@ func (s *Server) takeHouseFile(c *gin.Context) {
 	carried, name, err := receivedHouse(c, siteOf(c).Zones)
 	if err == nil {
 		command.Name = name
-		err = s.Store.KeepSiteVersion(c, siteOf(c).ID, user(c).ID, store.Before, "Before a house style from a file")
+		err = s.Store.Log.KeepSiteVersion(c, siteOf(c).ID, user(c).ID, store.Before, "Before a house style from a file")
 	}
 	if err == nil {
 		err = s.takeCarried(c, command, carried)
@@ -99,5 +99,5 @@ func (s *Server) takeCarried(c *gin.Context, command edit.HouseCommand, carried 
 			return err
 		}
 	}
-	return s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, take)
+	return s.Store.Houses.Edit(c, st.ID, user(c).ID, baseOf(c), command, take)
 }

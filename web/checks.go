@@ -46,10 +46,10 @@ func (s *Server) checkPage(c context.Context, st *store.Site, src site.Source, p
 	}
 	defer done()
 	k := &checking{stage: s.workshop.Stage(st, src, p.Slug)}
-	if k.others, err = s.Store.OtherPages(c, st.ID, p.ID); err != nil {
+	if k.others, err = s.Store.Findings.OtherPages(c, st.ID, p.ID); err != nil {
 		return nil, err
 	}
-	if k.quiet, err = s.Store.Quiets(c, p.ID); err != nil {
+	if k.quiet, err = s.Store.Findings.Quiets(c, p.ID); err != nil {
 		return nil, err
 	}
 	k.Checked, err = k.stage.Check(c, p.Doc, p.Slug, k.others, k.quiet)
@@ -107,7 +107,7 @@ func (s *Server) repair(c *gin.Context) {
 			break
 		}
 		env := s.repairEnv(c, k)
-		_, err := s.Store.Edit(c, p.ID, user(c).ID, p.Seq, offer.Command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, offer.Command, env) })
+		_, err := s.Store.Pages.Edit(c, p.ID, user(c).ID, p.Seq, offer.Command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, offer.Command, env) })
 		var problem *doc.Problem
 		if errors.As(err, &problem) {
 			s.showChecks(c, http.StatusUnprocessableEntity, problem.Sentence())
@@ -187,7 +187,7 @@ func (s *Server) marks(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	visits, err := s.Store.Visits(c, pageOf(c).ID)
+	visits, err := s.Store.Visits.List(c, pageOf(c).ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -236,7 +236,7 @@ func (s *Server) checkCount(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	if err := s.Store.KeepFound(c, pageOf(c).ID, pageOf(c).Seq, k.stage.Look(), k.Counts()); err != nil {
+	if err := s.Store.Findings.KeepFound(c, pageOf(c).ID, pageOf(c).Seq, k.stage.Look(), k.Counts()); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -435,7 +435,7 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 		s.fail(c, err)
 		return
 	}
-	pages, err := s.Store.Pages(c, st.ID)
+	pages, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -454,7 +454,7 @@ func (s *Server) showChecks(c *gin.Context, status int, problem string) {
 	if q.Get("done") == "mended" {
 		v.Done = "Mended. Undo on the Bench takes it back."
 	}
-	visits, err := s.Store.Visits(c, p.ID)
+	visits, err := s.Store.Visits.List(c, p.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -625,7 +625,7 @@ func (s *Server) keepQuiet(c *gin.Context) {
 	k := keyOf(c)
 	to := "/sites/" + siteOf(c).Slug + "/pages/" + pageSlug(p.Slug) + "/checks"
 	if c.PostForm("again") != "" {
-		if err := s.Store.TellAgain(c, p.ID, k); err != nil {
+		if err := s.Store.Findings.TellAgain(c, p.ID, k); err != nil {
 			s.fail(c, err)
 			return
 		}
@@ -641,7 +641,7 @@ func (s *Server) keepQuiet(c *gin.Context) {
 		s.showChecks(c, http.StatusUnprocessableEntity, doc.Problemf("Finding", "%.40q isn't one of the rules", k.Rule).Sentence())
 		return
 	}
-	err := s.Store.KeepQuiet(c, p.ID, user(c).ID, store.Quiet{Rule: k.Rule, Node: k.Node, Other: k.Other, Part: k.Part, Content: bench.About(p.Doc, k), Reason: reason})
+	err := s.Store.Findings.KeepQuiet(c, p.ID, user(c).ID, store.Quiet{Rule: k.Rule, Node: k.Node, Other: k.Other, Part: k.Part, Content: bench.About(p.Doc, k), Reason: reason})
 	if err != nil {
 		s.fail(c, err)
 		return

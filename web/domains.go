@@ -27,7 +27,7 @@ type domainView struct {
 
 // domainsOf gives the hosts of a site, with what their records say.
 func (s *Server) domainsOf(c *gin.Context, st *store.Site) (out []domainView, err error) {
-	ds, err := s.Store.Domains(c, st.ID)
+	ds, err := s.Store.Hosts.Domains(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -47,7 +47,7 @@ func (s *Server) domainsOf(c *gin.Context, st *store.Site) (out []domainView, er
 // recordsOf gives the records of a host of a site, which may lead to any address that the site has
 // had.
 func (s *Server) recordsOf(ctx context.Context, st *store.Site, d store.Domain) ([]dns.Record, error) {
-	was, err := s.Store.FormerAddresses(ctx, st.ID)
+	was, err := s.Store.Hosts.FormerAddresses(ctx, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -74,7 +74,7 @@ func (s *Server) addDomain(c *gin.Context) {
 		err = doc.Problemf("Domain", "%s is the program’s own; write the one that you have for the site", host)
 	}
 	if err == nil {
-		err = s.Store.AddDomain(c, st.ID, host)
+		err = s.Store.Hosts.AddDomain(c, st.ID, host)
 	}
 	if err == nil {
 		s.note(c, "domain added", st.ID, host)
@@ -95,7 +95,7 @@ func (s *Server) appName() string { return s.AppHost }
 // lookUp looks at the records of a host, and shows the site there once they are found. Errors are
 // *doc.Problem when another site has proved the same.
 func (s *Server) lookUp(ctx context.Context, st *store.Site, host string) error {
-	ds, err := s.Store.Domains(ctx, st.ID)
+	ds, err := s.Store.Hosts.Domains(ctx, st.ID)
 	if err != nil {
 		return err
 	}
@@ -108,7 +108,7 @@ func (s *Server) lookUp(ctx context.Context, st *store.Site, host string) error 
 		s.Log.Error("dns", "host", host, "error", err)
 		return nil // it stays as it was
 	}
-	holder, err := s.Store.ProveDomain(ctx, st.ID, host, dns.Proved(records))
+	holder, err := s.Store.Hosts.ProveDomain(ctx, st.ID, host, dns.Proved(records))
 	if err != nil || holder == "" {
 		return err
 	}
@@ -116,18 +116,18 @@ func (s *Server) lookUp(ctx context.Context, st *store.Site, host string) error 
 	if kept, err := s.stillHolds(ctx, holder, host); err != nil || kept {
 		return cmp.Or(err, error(doc.Problemf("Domain", "%s is shown by another site, whose records stand too: take those away first", host)))
 	}
-	_, err = s.Store.ProveDomain(ctx, st.ID, host, true)
+	_, err = s.Store.Hosts.ProveDomain(ctx, st.ID, host, true)
 	return err
 }
 
 // stillHolds reports whether the records of a host are still those of a site that has proved it;
 // otherwise it isn't shown there any more.
 func (s *Server) stillHolds(ctx context.Context, site, host string) (bool, error) {
-	st, err := s.Store.SiteByID(ctx, site)
+	st, err := s.Store.Sites.ByID(ctx, site)
 	if err != nil {
 		return false, err
 	}
-	ds, err := s.Store.Domains(ctx, site)
+	ds, err := s.Store.Hosts.Domains(ctx, site)
 	if err != nil {
 		return false, err
 	}
@@ -140,10 +140,10 @@ func (s *Server) stillHolds(ctx context.Context, site, host string) (bool, error
 			return true, nil // nothing is known, or they stand
 		}
 	}
-	if err := s.Store.LoseDomain(ctx, site, host); err != nil {
+	if err := s.Store.Hosts.LoseDomain(ctx, site, host); err != nil {
 		return false, err
 	}
-	return false, s.Store.Note(ctx, store.Noted{Site: site, Who: programName, Act: "domain proved by another site", About: host})
+	return false, s.Store.Audit.Note(ctx, store.Noted{Site: site, Who: programName, Act: "domain proved by another site", About: host})
 }
 
 // programName is who did what nobody asked for just then, in the log.
@@ -152,12 +152,12 @@ const programName = "the program"
 // LookAgain looks at the records of all domains that are shown, and notes with their sites which
 // aren't led here any more.
 func (s *Server) LookAgain(ctx context.Context) error {
-	ds, err := s.Store.ProvedDomains(ctx)
+	ds, err := s.Store.Hosts.ProvedDomains(ctx)
 	if err != nil {
 		return err
 	}
 	for _, d := range ds {
-		st, err := s.Store.SiteByID(ctx, d.Site)
+		st, err := s.Store.Sites.ByID(ctx, d.Site)
 		if errors.Is(err, store.ErrNotFound) {
 			continue
 		}
@@ -170,11 +170,11 @@ func (s *Server) LookAgain(ctx context.Context) error {
 			continue
 		}
 		found := dns.Proved(records)
-		if _, err := s.Store.ProveDomain(ctx, d.Site, d.Host, found); err != nil {
+		if _, err := s.Store.Hosts.ProveDomain(ctx, d.Site, d.Host, found); err != nil {
 			return err
 		}
 		if !found {
-			if err := s.Store.Note(ctx, store.Noted{Site: d.Site, Who: programName, Act: "domain’s records not found", About: d.Host}); err != nil {
+			if err := s.Store.Audit.Note(ctx, store.Noted{Site: d.Site, Who: programName, Act: "domain’s records not found", About: d.Host}); err != nil {
 				return err
 			}
 		}
@@ -190,7 +190,7 @@ func (s *Server) checkDomain(c *gin.Context) {
 // dropDomain ends a host of the site.
 func (s *Server) dropDomain(c *gin.Context) {
 	s.note(c, "domain removed", siteOf(c).ID, c.PostForm("host"))
-	s.domainDone(c, s.Store.DropDomain(c, siteOf(c).ID, store.Clean(c.PostForm("host"))))
+	s.domainDone(c, s.Store.Hosts.DropDomain(c, siteOf(c).ID, store.Clean(c.PostForm("host"))))
 }
 
 // setRecord sets a record of a host in the stand-in for DNS.
@@ -201,7 +201,7 @@ func (s *Server) setRecord(c *gin.Context) {
 		return
 	}
 	st := siteOf(c)
-	ds, err := s.Store.Domains(c, st.ID)
+	ds, err := s.Store.Hosts.Domains(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -39,9 +39,9 @@ func TestDomainsAreProved(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	must(p.store.AddSite(ctx, &doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
-	must(p.store.AddMember(ctx, "w1", p.userID("designer@example.org"), store.Owner))
-	must(p.store.AddMember(ctx, "w2", p.userID("writer@example.org"), store.Owner))
+	must(p.store.Sites.Add(ctx, &doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	must(p.store.People.AddMember(ctx, "w1", p.userID("designer@example.org"), store.Owner))
+	must(p.store.People.AddMember(ctx, "w2", p.userID("writer@example.org"), store.Owner))
 	a, b := p.as("designer@example.org"), p.as("writer@example.org")
 	const host = "www.skerry.example"
 	do := func(who *person, slug, what, host string) (int, string) {
@@ -51,7 +51,7 @@ func TestDomainsAreProved(t *testing.T) {
 	}
 	token := func(site string) string {
 		t.Helper()
-		ds, err := p.store.Domains(ctx, site)
+		ds, err := p.store.Hosts.Domains(ctx, site)
 		must(err)
 		for _, d := range ds {
 			if d.Host == host {
@@ -63,7 +63,7 @@ func TestDomainsAreProved(t *testing.T) {
 	}
 	shownBy := func() string {
 		t.Helper()
-		at, err := p.store.AtDomain(ctx, host)
+		at, err := p.store.Hosts.AtDomain(ctx, host)
 		if errors.Is(err, store.ErrNotFound) {
 			return ""
 		}
@@ -110,11 +110,11 @@ func TestDomainsAreProved(t *testing.T) {
 		t.Errorf("proved by its new owner, it is shown by %q", shownBy())
 	}
 	// A site that moves keeps its domain; records that nothing is known of change nothing.
-	must(p.store.RenameSite(ctx, "w1", "sound"))
+	must(p.store.Sites.Rename(ctx, "w1", "sound"))
 	must(p.server.LookAgain(ctx))
 	world["TXT _openplot."+host] = "away"
 	must(p.server.LookAgain(ctx))
-	if ds, err := p.store.Domains(ctx, "w1"); err != nil || ds[0].FailingSince != nil || shownBy() != "sound" {
+	if ds, err := p.store.Hosts.Domains(ctx, "w1"); err != nil || ds[0].FailingSince != nil || shownBy() != "sound" {
 		t.Errorf("%+v, %v, shown by %q", ds, err, shownBy())
 	}
 	// Looked at again every day, it is said when they are gone, and shown for a few days more.
@@ -123,7 +123,7 @@ func TestDomainsAreProved(t *testing.T) {
 	if _, text, _ := a.get("/sites/sound/settings"); shownBy() != "sound" || !strings.Contains(text, "found any more") {
 		t.Errorf("nobody is told that the records are gone; shown by %q", shownBy())
 	}
-	if notes, err := p.store.Audit(ctx, "w1", 20); err != nil || !strings.Contains(notes[0].Act+notes[1].Act, "records not found") {
+	if notes, err := p.store.Audit.List(ctx, "w1", 20); err != nil || !strings.Contains(notes[0].Act+notes[1].Act, "records not found") {
 		t.Errorf("%+v, %v", notes, err)
 	}
 	_, err := p.store.DB().ExecContext(ctx, `UPDATE domains SET failing_since = failing_since - interval '4 days' WHERE site_id = 'w1'`)
@@ -136,7 +136,7 @@ func TestDomainsAreProved(t *testing.T) {
 	for i := range 30 {
 		do(b, "other", "", strings.Repeat("x", i+1)+".example.org")
 	}
-	if ds, err := p.store.Domains(ctx, "w2"); err != nil || len(ds) != store.MaxDomains {
+	if ds, err := p.store.Hosts.Domains(ctx, "w2"); err != nil || len(ds) != store.MaxDomains {
 		t.Errorf("%d domains, %v", len(ds), err)
 	}
 }

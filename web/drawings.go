@@ -35,12 +35,12 @@ const drawnBatch = 50
 // DrawPages draws the pages of a site whose drawings aren't fresh.
 func (s *Server) DrawPages(ctx context.Context, slug string) error {
 	for {
-		st, err := s.Store.SiteBySlug(ctx, slug)
+		st, err := s.Store.Sites.BySlug(ctx, slug)
 		if err != nil {
 			return err
 		}
 		look := s.lookOf(st)
-		pages, err := s.Store.Undrawn(ctx, st.ID, look, drawnBatch)
+		pages, err := s.Store.Drawings.Undrawn(ctx, st.ID, look, drawnBatch)
 		if err != nil || len(pages) == 0 {
 			return err
 		}
@@ -50,12 +50,12 @@ func (s *Server) DrawPages(ctx context.Context, slug string) error {
 		}
 		stage := s.workshop.Stage(st, src, "")
 		for _, info := range pages {
-			p, err := s.Store.Page(ctx, st.ID, info.Slug)
+			p, err := s.Store.Pages.At(ctx, st.ID, info.Slug)
 			if err != nil {
 				return err
 			}
 			svg := stage.For(info.Slug).Passing().DrawPage(p.Doc, cardWidth, cardHeight)
-			if err := s.Store.KeepDrawing(ctx, p.ID, p.Seq, look, string(svg)); err != nil {
+			if err := s.Store.Drawings.Keep(ctx, p.ID, p.Seq, look, string(svg)); err != nil {
 				return err
 			}
 		}
@@ -78,7 +78,7 @@ const rowsAtOnce = 60
 
 // rows gives a part of a site's pages, and has those drawn that lack it.
 func (s *Server) rows(c *gin.Context, st *store.Site, from int) (*pageList, error) {
-	pages, all, err := s.Store.DrawnPages(c, st.ID, s.lookOf(st), from, rowsAtOnce)
+	pages, all, err := s.Store.Drawings.DrawnPages(c, st.ID, s.lookOf(st), from, rowsAtOnce)
 	if err != nil {
 		return nil, err
 	}
@@ -91,7 +91,7 @@ func (s *Server) rows(c *gin.Context, st *store.Site, from int) (*pageList, erro
 		v.Next = from + len(pages)
 	}
 	if v.Waiting {
-		err = s.Store.WantDrawings(c, st.Slug)
+		err = s.Store.Drawings.Want(c, st.Slug)
 	}
 	return v, err
 }

@@ -24,7 +24,7 @@ func (p *studio) many(n int) {
 			p.t.Fatal(err)
 		}
 		page.Sections = slices.DeleteFunc(page.Sections, func(s *doc.Section) bool { return s.Role != doc.RoleMain }) // no menus of all pages
-		if err := p.store.AddPage(p.t.Context(), "w1", fmt.Sprintf("page-%d", i), i+1, page); err != nil {
+		if err := p.store.Pages.Add(p.t.Context(), "w1", fmt.Sprintf("page-%d", i), i+1, page); err != nil {
 			p.t.Fatal(err)
 		}
 	}
@@ -61,11 +61,11 @@ func TestPagesAreDrawn(t *testing.T) {
 	}
 	fresh := func() (n int) {
 		t.Helper()
-		st, err := p.store.SiteBySlug(t.Context(), "skerry")
+		st, err := p.store.Sites.BySlug(t.Context(), "skerry")
 		if err != nil {
 			t.Fatal(err)
 		}
-		pages, err := p.store.Undrawn(t.Context(), "w1", p.server.lookOf(st), 100)
+		pages, err := p.store.Drawings.Undrawn(t.Context(), "w1", p.server.lookOf(st), 100)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -74,7 +74,7 @@ func TestPagesAreDrawn(t *testing.T) {
 	if status, _ := d.edit(edit.Command{Op: "rename", Node: p.page.Sections[0].ID, Value: "Renamed"}); status != http.StatusOK || fresh() != 1 {
 		t.Errorf("after an edit %d are to be drawn", fresh())
 	}
-	err := p.store.EditHouse(t.Context(), "w1", "", 1, edit.HouseCommand{}, func(h doc.House) (doc.House, error) { h.ContentWidth = 900; return h, nil })
+	err := p.store.Houses.Edit(t.Context(), "w1", "", 1, edit.HouseCommand{}, func(h doc.House) (doc.House, error) { h.ContentWidth = 900; return h, nil })
 	if err == nil {
 		t.Error("nobody edits the house style")
 	}

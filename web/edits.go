@@ -47,7 +47,7 @@ func (s *Server) edit(c *gin.Context) {
 	}
 	env := s.env(c, v, func(id string) string { return stock[id] })
 	page := pageOf(c)
-	done, err := s.Store.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
+	done, err := s.Store.Pages.Edit(c, page.ID, user(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
 		return edit.Apply(p, command, env)
 	})
 	if err != nil {
@@ -95,7 +95,7 @@ func (s *Server) env(c *gin.Context, v *bench.View, stock func(id string) string
 // sharedSection finds a section that stands on several pages of a site.
 func (s *Server) sharedSection(c *gin.Context, site string) func(id string) *doc.Section {
 	return func(id string) *doc.Section {
-		sec, err := s.Store.SharedSection(c, site, id)
+		sec, err := s.Store.Pages.SharedSection(c, site, id)
 		if err != nil && !errors.Is(err, store.ErrNotFound) {
 			s.Log.Error("shared section", "id", id, "error", err)
 		}
@@ -106,7 +106,7 @@ func (s *Server) sharedSection(c *gin.Context, site string) func(id string) *doc
 // keptSection finds a section on the Shelf. One from another site leaves its pictures there.
 func (s *Server) keptSection(c *gin.Context, v *bench.View) func(id string) *doc.Section {
 	return func(id string) *doc.Section {
-		kept, err := s.Store.KeptSections(c, v.Site.ID, user(c).ID)
+		kept, err := s.Store.Shelf.KeptSections(c, v.Site.ID, user(c).ID)
 		if err != nil {
 			s.Log.Error("shelf", "error", err)
 			return nil
@@ -139,12 +139,12 @@ func (s *Server) undo(c *gin.Context) {
 		done = strconv.Itoa(steps) + " edits undone."
 	}
 	s.step(c, func(ctx context.Context, page, user string) (*store.Edited, error) {
-		e, err := s.Store.Undo(ctx, page, user)
+		e, err := s.Store.Log.Undo(ctx, page, user)
 		if err != nil {
 			return nil, err
 		}
 		for range steps - 1 {
-			next, err := s.Store.Undo(ctx, page, user)
+			next, err := s.Store.Log.Undo(ctx, page, user)
 			if err != nil {
 				return e, nil // as far as it goes
 			}
@@ -158,7 +158,7 @@ func (s *Server) undo(c *gin.Context) {
 
 // recent answers with the person's last edits that stand, to go back to.
 func (s *Server) recent(c *gin.Context) {
-	made, err := s.Store.Recent(c, pageOf(c).ID, user(c).ID)
+	made, err := s.Store.Log.Recent(c, pageOf(c).ID, user(c).ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -166,7 +166,7 @@ func (s *Server) recent(c *gin.Context) {
 	s.parted(c, http.StatusOK, "recent", made)
 }
 func (s *Server) redo(c *gin.Context) {
-	s.step(c, s.Store.Redo, "Redone.", "There is nothing to redo.")
+	s.step(c, s.Store.Log.Redo, "Redone.", "There is nothing to redo.")
 }
 
 func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (*store.Edited, error), done, nothing string) {
@@ -184,7 +184,7 @@ func (s *Server) step(c *gin.Context, do func(context.Context, string, string) (
 		s.refuse(c, v, err)
 		return
 	}
-	st, err := s.Store.Site(c, user(c).ID, v.Site.Slug)
+	st, err := s.Store.Sites.BySlugFor(c, user(c).ID, v.Site.Slug)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -238,7 +238,7 @@ func (s *Server) refuse(c *gin.Context, v *bench.View, err error) {
 
 // reload looks again at the page as it is now.
 func (s *Server) reload(c *gin.Context) (*bench.View, error) {
-	p, err := s.Store.Page(c, siteOf(c).ID, pageOf(c).Slug)
+	p, err := s.Store.Pages.At(c, siteOf(c).ID, pageOf(c).Slug)
 	if err != nil {
 		return nil, err
 	}

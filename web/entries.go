@@ -37,9 +37,9 @@ func (s *Server) formEntries(c *gin.Context) { s.entriesScreen(c, http.StatusOK,
 func (s *Server) entriesScreen(c *gin.Context, status int, said, problem string) {
 	st := siteOf(c)
 	v := entriesView{User: user(c), Site: st, MayDelete: st.Role.May(rights.Keep), Said: said, Problem: problem}
-	all, err := s.Store.FormEntries(c, st.ID, false, shownEntries)
+	all, err := s.Store.Entries.List(c, st.ID, false, shownEntries)
 	if err == nil {
-		v.Suspect, err = s.Store.FormEntries(c, st.ID, true, shownEntries)
+		v.Suspect, err = s.Store.Entries.List(c, st.ID, true, shownEntries)
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -62,11 +62,11 @@ func (s *Server) deleteEntry(c *gin.Context) {
 	id, err := c.PostForm("id"), error(nil)
 	switch id {
 	case "trials":
-		err = s.Store.DeleteTrials(c, st.ID)
+		err = s.Store.Entries.DeleteTrials(c, st.ID)
 	case "suspects":
-		err = s.Store.DeleteSuspects(c, st.ID)
+		err = s.Store.Entries.DeleteSuspects(c, st.ID)
 	default:
-		err = s.Store.DeleteFormEntry(c, st.ID, id)
+		err = s.Store.Entries.Delete(c, st.ID, id)
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -79,7 +79,7 @@ func (s *Server) deleteEntry(c *gin.Context) {
 // trustEntry takes an entry for a person's.
 func (s *Server) trustEntry(c *gin.Context) {
 	st := siteOf(c)
-	if err := s.Store.TrustFormEntry(c, st.ID, c.PostForm("id")); err != nil {
+	if err := s.Store.Entries.Trust(c, st.ID, c.PostForm("id")); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -94,7 +94,7 @@ func (s *Server) eraseEntries(c *gin.Context) {
 		s.entriesScreen(c, http.StatusUnprocessableEntity, "", "Write what the person entered, such as their email.")
 		return
 	}
-	n, err := s.Store.EraseAnswers(c, st.ID, written)
+	n, err := s.Store.Entries.EraseAnswers(c, st.ID, written)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -115,7 +115,7 @@ func (s *Server) setEntryDays(c *gin.Context) {
 		s.entriesScreen(c, http.StatusUnprocessableEntity, "", doc.Problemf("Days", "can't be %.20q: write a number from 1 to 3650", c.PostForm("days")).Sentence())
 		return
 	}
-	if err := s.Store.SetEntryDays(c, st.ID, days); err != nil {
+	if err := s.Store.Entries.SetDays(c, st.ID, days); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -130,7 +130,7 @@ func (s *Server) entriesFile(c *gin.Context) {
 	st := siteOf(c)
 	var fields []string
 	filled := map[string]int{} // by how many that look like people
-	err := s.Store.EachFormEntry(c, st.ID, func(e *store.FormEntry) error {
+	err := s.Store.Entries.Each(c, st.ID, func(e *store.FormEntry) error {
 		for _, a := range e.Answers {
 			if _, known := filled[a.Field]; !known && len(fields) < mostFields {
 				fields = append(fields, a.Field)
@@ -162,7 +162,7 @@ func (s *Server) entriesFile(c *gin.Context) {
 		header[i] = sheet.Cell(header[i])
 	}
 	_ = w.Write(header) // a failed write is told by the last one
-	err = s.Store.EachFormEntry(c, st.ID, func(e *store.FormEntry) error {
+	err = s.Store.Entries.Each(c, st.ID, func(e *store.FormEntry) error {
 		row := make([]string, 3, len(header))
 		row[0], row[1], row[2] = e.SentAt.UTC().Format(time.RFC3339), e.Form, e.Suspect
 		for _, f := range fields {

@@ -22,7 +22,7 @@ import (
 // fontRules answers with the rules of all fonts that a site can be set in, for the controls
 // that show them.
 func (s *Server) fontRules(c *gin.Context) {
-	own, err := s.Store.Fonts(c, siteOf(c).ID)
+	own, err := s.Store.Houses.Fonts(c, siteOf(c).ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -65,7 +65,7 @@ func (s *Server) addFont(c *gin.Context) {
 		s.houseDone(c, command, err)
 		return
 	}
-	s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+	s.houseDone(c, command, s.Store.Houses.Edit(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
 		return edit.ApplyHouse(
 			h, st.Zones, command,
 		)
@@ -105,20 +105,20 @@ func (s *Server) keepFont(c *gin.Context, site, family string, own *fonts.Own) e
 			return fmt.Errorf("keeping a font: %w", err)
 		}
 	}
-	return s.Store.AddFont(c, f)
+	return s.Store.Houses.AddFont(c, f)
 }
 
 // dropFont forgets a family of the site's own that nothing is set in.
 func (s *Server) dropFont(c *gin.Context) {
 	st := siteOf(c)
 	command := edit.HouseCommand{Op: "fonts.drop", Name: c.PostForm("name")}
-	err := s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+	err := s.Store.Houses.Edit(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
 		return edit.ApplyHouse(
 			h, st.Zones, command,
 		)
 	})
 	if err == nil {
-		err = s.Store.DropFamily(c, st.ID, command.Name)
+		err = s.Store.Houses.DropFamily(c, st.ID, command.Name)
 		s.note(c, "font deleted", st.ID, command.Name)
 	}
 	s.houseDone(c, command, err)

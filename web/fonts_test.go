@@ -59,7 +59,7 @@ func TestOwnFonts(t *testing.T) {
 	if status := set("fonts.set", "heading", "", "Liberation Serif"); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	own, err := p.store.Fonts(t.Context(), "w1")
+	own, err := p.store.Houses.Fonts(t.Context(), "w1")
 	if err != nil || len(own) != 1 || own[0].Least != 400 || own[0].Italic {
 		t.Fatalf("%+v, %v", own, err)
 	}
@@ -134,7 +134,7 @@ func TestOwnFonts(t *testing.T) {
 	if status := drop(); status != http.StatusOK {
 		t.Errorf("%d", status)
 	}
-	if own, _ := p.store.Fonts(t.Context(), "w1"); len(own) != 0 {
+	if own, _ := p.store.Houses.Fonts(t.Context(), "w1"); len(own) != 0 {
 		t.Errorf("%d files left", len(own))
 	}
 	if status := set("fonts.set", "heading", "", "Liberation Serif"); status != http.StatusUnprocessableEntity {
@@ -170,14 +170,14 @@ func TestOwnFonts(t *testing.T) {
 			t.Errorf("%s: %d", name, status)
 		}
 	}
-	if own, _ := p.store.Fonts(t.Context(), "w1"); len(own) != 0 {
+	if own, _ := p.store.Houses.Fonts(t.Context(), "w1"); len(own) != 0 {
 		t.Errorf("%d files of refused house styles", len(own))
 	}
 	if status, body := take(carried); status != http.StatusOK {
 		t.Fatalf("%d %.300s", status, body)
 	}
 	h, _ := p.house()
-	again, err := p.store.Fonts(t.Context(), "w1")
+	again, err := p.store.Houses.Fonts(t.Context(), "w1")
 	if err != nil || len(again) != 1 || h.Fonts.Heading != "Liberation Serif" || h.Own[0].Generic != "serif" {
 		t.Fatalf("%+v, %+v, %v", h.Fonts, again, err)
 	}
@@ -189,7 +189,7 @@ func TestOwnFonts(t *testing.T) {
 	if status, _ := take(carried); status != http.StatusOK {
 		t.Error(status)
 	}
-	if same, _ := p.store.Fonts(t.Context(), "w1"); len(same) != 1 || same[0].File != again[0].File {
+	if same, _ := p.store.Houses.Fonts(t.Context(), "w1"); len(same) != 1 || same[0].File != again[0].File {
 		t.Errorf("%+v", same)
 	}
 }

@@ -34,29 +34,29 @@ func (p *studio) foreign(t *testing.T) (ids []string) {
 			p.t.Fatal(err)
 		}
 	}
-	of, err := p.store.AddUser(ctx, "other@example.org", foreignWord, "three islands")
+	of, err := p.store.People.AddUser(ctx, "other@example.org", foreignWord, "three islands")
 	must(err)
 	w := &doc.Site{ID: "w2", Slug: "other", Name: foreignWord, House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	must(p.store.AddSite(ctx, w))
-	must(p.store.AddMember(ctx, "w2", of.ID, store.Owner))
+	must(p.store.Sites.Add(ctx, w))
+	must(p.store.People.AddMember(ctx, "w2", of.ID, store.Owner))
 	words := &doc.Section{ID: "s99", Name: foreignWord, Shared: true, Blocks: []*doc.Block{{ID: "b99", Kind: doc.Heading, Content: doc.Content{Words: doc.PlainWords(foreignWord)}}}}
-	must(p.store.AddPage(ctx, "w2", "", 0, &doc.Page{ID: "p99", Name: foreignWord, Title: foreignWord, Sections: []*doc.Section{words}}))
+	must(p.store.Pages.Add(ctx, "w2", "", 0, &doc.Page{ID: "p99", Name: foreignWord, Title: foreignWord, Sections: []*doc.Section{words}}))
 	q := p.as("other@example.org")
 	if status, body := upload(t, q, "/sites/other/library", foreignWord+".png", noise(t, 40, 30), nil); status != http.StatusOK {
 		p.t.Fatalf("%d %s", status, body)
 	}
-	media, err := p.store.Media(ctx, "w2")
+	media, err := p.store.Media.List(ctx, "w2")
 	must(err)
 	for _, path := range []string{"/sites/other/pages/home/publish", "/sites/other/pages/home/versions", "/sites/other/previews"} {
 		if status, text, _ := q.post(path, url.Values{"name": {foreignWord}, "note": {foreignWord}, "days": {"7"}}); status >= 400 {
 			p.t.Fatalf("%s: %d %.300s", path, status, text)
 		}
 	}
-	must(p.store.AddPlan(ctx, store.Plan{Site: "w2", Act: store.PlanPublish, Pages: []string{"p99"}, At: time.Now().Add(time.Hour), By: of.ID}))
-	must(p.store.AddFormEntry(ctx, "w2", store.FormEntry{Form: "b99", Answers: []store.Answer{{Field: "Name", Value: foreignWord}}}))
-	must(p.store.KeepSection(ctx, &store.KeptSection{Site: "w2", Name: foreignWord, Section: words}))
-	must(p.store.AddDomain(ctx, "w2", "www.other.example"))
-	must(p.store.AddRedirect(ctx, "w2", "/old", "/"))
+	must(p.store.Releases.AddPlan(ctx, store.Plan{Site: "w2", Act: store.PlanPublish, Pages: []string{"p99"}, At: time.Now().Add(time.Hour), By: of.ID}))
+	must(p.store.Entries.Add(ctx, "w2", store.FormEntry{Form: "b99", Answers: []store.Answer{{Field: "Name", Value: foreignWord}}}))
+	must(p.store.Shelf.KeepSection(ctx, &store.KeptSection{Site: "w2", Name: foreignWord, Section: words}))
+	must(p.store.Hosts.AddDomain(ctx, "w2", "www.other.example"))
+	must(p.store.Tree.AddRedirect(ctx, "w2", "/old", "/"))
 	ids = []string{"w2", "other", "p99", "s99", "b99", media[0].ID, of.ID, "www.other.example", "/old"}
 	for _, query := range []string{
 		`SELECT id FROM plans WHERE site_id = 'w2'`, `SELECT id FROM previews WHERE site_id = 'w2'`, `SELECT id FROM form_entries WHERE site_id = 'w2'`,
@@ -239,7 +239,7 @@ func TestHostileNamesOnScreens(t *testing.T) {
 	}
 	env := edit.Env{Site: &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}, NewID: store.NewID}
 	for _, payload := range payloads {
-		page, err := p.store.PageByID(ctx, "w1", "p1")
+		page, err := p.store.Pages.ByID(ctx, "w1", "p1")
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -253,10 +253,10 @@ func TestHostileNamesOnScreens(t *testing.T) {
 				many.Parts = append(many.Parts, edit.Command{Op: "rename", Node: b.ID, Value: payload})
 			}
 		}
-		if _, err := p.store.Edit(ctx, "p1", p.userID("designer@example.org"), page.Seq, many, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, many, env) }); err != nil {
+		if _, err := p.store.Pages.Edit(ctx, "p1", p.userID("designer@example.org"), page.Seq, many, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, many, env) }); err != nil {
 			t.Fatal(err)
 		}
-		if err := p.store.SetSettings(ctx, "w1", store.Settings{Name: payload, Language: "en"}); err != nil {
+		if err := p.store.Sites.SetSettings(ctx, "w1", store.Settings{Name: payload, Language: "en"}); err != nil {
 			t.Fatal(err)
 		}
 		for _, r := range p.server.table() {

@@ -60,12 +60,12 @@ type hostileAsker struct {
 func asking(t testing.TB, p *studio) *hostileAsker {
 	t.Helper()
 	ctx := t.Context()
-	owner, err := p.store.UserByEmail(ctx, "designer@example.org")
+	owner, err := p.store.People.UserByEmail(ctx, "designer@example.org")
 	if err == nil {
-		err = p.store.AddMember(ctx, "w1", owner.ID, store.Owner)
+		err = p.store.People.AddMember(ctx, "w1", owner.ID, store.Owner)
 	}
 	if err == nil {
-		err = p.store.SetOperator(ctx, owner.Email, true)
+		err = p.store.People.SetOperator(ctx, owner.Email, true)
 	}
 	if err != nil {
 		t.Fatal(err)

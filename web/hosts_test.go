@@ -125,7 +125,7 @@ func (h *hostModel) step() {
 		s := &modelSite{slug: slug, name: fmt.Sprintf("Harbour %s-%d", slug, h.n), owner: h.rand.IntN(2)}
 		h.did = append(h.did, fmt.Sprintf("%d begins %s as %s", s.owner, slug, s.name))
 		h.ask(s.owner, "/new", url.Values{"name": {s.name}, "slug": {slug}, "from": {fromBlank}})
-		made, err := h.store.SiteBySlug(ctx, slug)
+		made, err := h.store.Sites.BySlug(ctx, slug)
 		h.must(err)
 		s.id = made.ID
 		h.sites[s.id] = s
@@ -143,7 +143,7 @@ func (h *hostModel) step() {
 			h.ask(s.owner, "/sites/"+s.slug+"/publish/plan", url.Values{
 				"id": {h.home(s)}, "what": {what}, "at": {time.Now().UTC().Add(time.Minute).Format("2006-01-02T15:04")},
 			})
-			plans, err := h.store.Plans(ctx, s.id)
+			plans, err := h.store.Releases.Plans(ctx, s.id)
 			h.must(err)
 			for _, pl := range plans {
 				if m := (modelPlan{pl.ID, s.id}); !slices.Contains(h.plans, m) {
@@ -154,7 +154,7 @@ func (h *hostModel) step() {
 	case 6: // the planned minute, of all there ever were
 		h.did = append(h.did, "the minute comes")
 		for _, pl := range h.plans {
-			plan, err := h.store.Plan(ctx, pl.id)
+			plan, err := h.store.Releases.Plan(ctx, pl.id)
 			h.must(h.server.CarryOut(ctx, pl.id))
 			if s := h.sites[pl.site]; err == nil && !s.deleted && !s.archived {
 				s.published = plan.Act == store.PlanPublish
@@ -171,7 +171,7 @@ func (h *hostModel) step() {
 		if s := h.some(func(s *modelSite) bool { return s.deleted }); s != nil {
 			h.did = append(h.did, "restore "+s.name)
 			h.ask(s.owner, "/restore", url.Values{"id": {s.id}})
-			back, err := h.store.SiteByID(ctx, s.id)
+			back, err := h.store.Sites.ByID(ctx, s.id)
 			h.must(err)
 			s.deleted, s.slug = false, back.Slug
 			if !slices.Contains(h.pool, s.slug) {
@@ -213,7 +213,7 @@ func (h *hostModel) step() {
 }
 
 func (h *hostModel) home(s *modelSite) string {
-	p, err := h.store.Page(h.t.Context(), s.id, "")
+	p, err := h.store.Pages.At(h.t.Context(), s.id, "")
 	h.must(err)
 	return p.ID
 }
@@ -242,7 +242,7 @@ func (h *hostModel) look() {
 			h.t.Errorf("%s shows %d %.200s to %q, want nothing", slug, status, text, header.Get("Location"))
 		}
 	}
-	shown, err := h.store.AllShown(context.Background())
+	shown, err := h.store.Releases.AllShown(context.Background())
 	h.must(err)
 	for _, s := range shown {
 		if m := h.sites[s.Site]; m != nil && (m.deleted || m.archived) {

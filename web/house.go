@@ -260,10 +260,10 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 		Measures: measureGroups(st),
 	}
 	var err error
-	if v.CanUndo, err = s.Store.HouseCanUndo(c, st.ID, user(c).ID); err != nil {
+	if v.CanUndo, err = s.Store.Houses.CanUndo(c, st.ID, user(c).ID); err != nil {
 		return nil, err
 	}
-	media, err := s.Store.Media(c, st.ID)
+	media, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -272,7 +272,7 @@ func (s *Server) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 			v.Pictures = append(v.Pictures, pickerItem{ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File})
 		}
 	}
-	own, err := s.Store.Fonts(c, st.ID)
+	own, err := s.Store.Houses.Fonts(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -365,7 +365,7 @@ func (s *Server) house(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	if v.Pages, err = s.Store.Pages(c, v.Site.ID); err != nil {
+	if v.Pages, err = s.Store.Pages.List(c, v.Site.ID); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -397,7 +397,7 @@ func (s *Server) editHouse(c *gin.Context) {
 	if err != nil {
 		base = st.Version
 	}
-	err = s.Store.EditHouse(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) {
+	err = s.Store.Houses.Edit(c, st.ID, user(c).ID, base, command, func(h doc.House) (doc.House, error) {
 		return edit.ApplyHouse(
 			h, st.Zones, command,
 		)
@@ -406,7 +406,7 @@ func (s *Server) editHouse(c *gin.Context) {
 }
 
 func (s *Server) undoHouse(c *gin.Context) {
-	s.houseDone(c, edit.HouseCommand{}, s.Store.UndoHouse(c, siteOf(c).ID, user(c).ID))
+	s.houseDone(c, edit.HouseCommand{}, s.Store.Houses.Undo(c, siteOf(c).ID, user(c).ID))
 }
 
 func (s *Server) houseDone(c *gin.Context, command edit.HouseCommand, err error) {
@@ -430,7 +430,7 @@ func (s *Server) houseDone(c *gin.Context, command edit.HouseCommand, err error)
 
 // houseAnswer renders the part that changes; what was refused stays in its field.
 func (s *Server) houseAnswer(c *gin.Context, status int, command edit.HouseCommand, problem string) {
-	st, err := s.Store.Site(c, user(c).ID, siteOf(c).Slug)
+	st, err := s.Store.Sites.BySlugFor(c, user(c).ID, siteOf(c).Slug)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -463,7 +463,7 @@ func (s *Server) tryColour(c *gin.Context) {
 // suggestPalette answers with a palette from a picture; with take it is taken.
 func (s *Server) suggestPalette(c *gin.Context) {
 	st := siteOf(c)
-	media, err := s.Store.Media(c, st.ID)
+	media, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -481,7 +481,7 @@ func (s *Server) suggestPalette(c *gin.Context) {
 	roles := colour.SuggestRoles(found)
 	if c.PostForm("take") != "" {
 		command := edit.HouseCommand{Op: "palette.take", Value: media[i].ID}
-		s.houseDone(c, command, s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+		s.houseDone(c, command, s.Store.Houses.Edit(c, st.ID, user(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
 			return edit.TakePalette(
 				h, roles,
 			), nil

@@ -22,7 +22,7 @@ const housePath = "/sites/skerry/house"
 
 func (p *studio) house() (doc.House, int64) {
 	p.t.Helper()
-	s, err := p.store.SiteBySlug(p.t.Context(), "skerry")
+	s, err := p.store.Sites.BySlug(p.t.Context(), "skerry")
 	if err != nil {
 		p.t.Fatal(err)
 	}
@@ -163,7 +163,7 @@ func TestPaletteFromAPicture(t *testing.T) {
 	if status, body := upload(t, d, "/sites/skerry/media", "stripes.png", b.Bytes(), nil); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	ms, err := p.store.Media(t.Context(), "w1")
+	ms, err := p.store.Media.List(t.Context(), "w1")
 	if err != nil || len(ms) != 1 {
 		t.Fatal(err)
 	}

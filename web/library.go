@@ -97,7 +97,7 @@ func (s *Server) libraryItem(st *store.Site, m *store.Medium, uses []string) lib
 
 // copies answers with how far the making of a picture's copies is.
 func (s *Server) copies(c *gin.Context) {
-	m, err := s.Store.Medium(c, siteOf(c).ID, c.Param("medium"))
+	m, err := s.Store.Media.ByID(c, siteOf(c).ID, c.Param("medium"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -108,12 +108,12 @@ func (s *Server) copies(c *gin.Context) {
 // library shows the site's pictures, and what can be done with them.
 func (s *Server) library(c *gin.Context) {
 	st := siteOf(c)
-	ms, err := s.Store.Media(c, st.ID)
+	ms, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	uses, err := s.Store.MediaUses(c, st.ID, ms)
+	uses, err := s.Store.Media.Uses(c, st.ID, ms)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -197,7 +197,7 @@ func (s *Server) addToLibrary(c *gin.Context) {
 func (s *Server) inLibrary(change func(c *gin.Context, m *store.Medium) error) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		st := siteOf(c)
-		m, err := s.Store.Medium(c, st.ID, c.Param("medium"))
+		m, err := s.Store.Media.ByID(c, st.ID, c.Param("medium"))
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -209,12 +209,12 @@ func (s *Server) inLibrary(change func(c *gin.Context, m *store.Medium) error) g
 			return
 		}
 		if problem != nil { // as it was
-			if m, err = s.Store.Medium(c, st.ID, m.ID); err != nil {
+			if m, err = s.Store.Media.ByID(c, st.ID, m.ID); err != nil {
 				s.fail(c, err)
 				return
 			}
 		}
-		uses, err := s.Store.MediaUses(c, st.ID, []*store.Medium{m})
+		uses, err := s.Store.Media.Uses(c, st.ID, []*store.Medium{m})
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -246,7 +246,7 @@ func (s *Server) describe(c *gin.Context, m *store.Medium) error {
 		return err
 	}
 	m.Name, m.Alt, m.Focal, m.Folder = name, alt, focal, folder
-	return s.Store.DescribeMedium(c, m)
+	return s.Store.Media.Describe(c, m)
 }
 
 // reshape turns or crops a picture.
@@ -273,5 +273,5 @@ func (s *Server) leaveMedium(*gin.Context, *store.Medium) error { return nil }
 // copyAgain has the copies of a picture made that couldn't be.
 func (s *Server) copyAgain(c *gin.Context, m *store.Medium) error {
 	m.Problem = ""
-	return s.Store.RetryCopies(c, m)
+	return s.Store.Media.RetryCopies(c, m)
 }

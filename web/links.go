@@ -23,7 +23,7 @@ type target struct {
 // sections that have an anchor.
 func (s *Server) links(c *gin.Context) {
 	st := siteOf(c)
-	pages, err := s.Store.Pages(c, st.ID)
+	pages, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -34,7 +34,7 @@ func (s *Server) links(c *gin.Context) {
 		for _, p := range pages {
 			out = append(out, target{Name: p.Name, Href: "/" + p.Slug})
 		}
-		ms, err := s.Store.Media(c, st.ID)
+		ms, err := s.Store.Media.List(c, st.ID)
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -51,7 +51,7 @@ func (s *Server) links(c *gin.Context) {
 		c.JSON(http.StatusNotFound, out)
 		return
 	}
-	p, err := s.Store.Page(c, st.ID, of[1:])
+	p, err := s.Store.Pages.At(c, st.ID, of[1:])
 	if err != nil {
 		s.fail(c, err)
 		return

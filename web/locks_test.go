@@ -130,7 +130,7 @@ func TestLockedPagesSayNothing(t *testing.T) {
 // put adds a page to the site.
 func (p *studio) put(page *doc.Page, at tree.Page) {
 	p.t.Helper()
-	if err := p.store.PutPage(p.t.Context(), "w1", page, func(t tree.Tree) (tree.Tree, error) { return t.Add(at, "") }); err != nil {
+	if err := p.store.Tree.Put(p.t.Context(), "w1", page, func(t tree.Tree) (tree.Tree, error) { return t.Add(at, "") }); err != nil {
 		p.t.Fatal(err)
 	}
 }

@@ -29,7 +29,7 @@ type pickerItem struct {
 // sort.
 func (s *Server) mediaPicker(c *gin.Context) {
 	st := siteOf(c)
-	ms, err := s.Store.Media(c, st.ID)
+	ms, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return

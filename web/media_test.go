@@ -71,7 +71,7 @@ func film(t *testing.T) []byte {
 
 func (p *studio) media() []*store.Medium {
 	p.t.Helper()
-	ms, err := p.store.Media(p.t.Context(), "w1")
+	ms, err := p.store.Media.List(p.t.Context(), "w1")
 	if err != nil {
 		p.t.Fatal(err)
 	}
@@ -188,7 +188,7 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 			t.Error(err)
 		}
 	}
-	if err := p.store.Renew(t.Context(), "w1", m.Original, true, func([]byte) ([]byte, error) { return nil, errors.New("an edition is left") }, store.Change{}); err != nil {
+	if err := p.store.Releases.Renew(t.Context(), "w1", m.Original, true, func([]byte) ([]byte, error) { return nil, errors.New("an edition is left") }, store.Change{}); err != nil {
 		t.Error(err)
 	}
 	if again := p.media()[0]; len(again.Variants) != len(m.Variants) {
@@ -247,14 +247,14 @@ func TestVideos(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "block.add", Node: sec, Zone: "desktop", Kind: doc.Video}); status != http.StatusOK {
 		t.Fatalf("%d %.200s", status, body)
 	}
-	page, err := p.store.Page(t.Context(), "w1", "")
+	page, err := p.store.Pages.At(t.Context(), "w1", "")
 	if err != nil {
 		t.Fatal(err)
 	}
 	blocks := page.Doc.Sections[0].Blocks
 	id := blocks[len(blocks)-1].ID
 	for name, value := range map[string]string{"video": m.ID, "plays": "loop"} {
-		if page, err = p.store.Page(t.Context(), "w1", ""); err != nil {
+		if page, err = p.store.Pages.At(t.Context(), "w1", ""); err != nil {
 			t.Fatal(err)
 		}
 		if status, body := d.edit(edit.Command{Op: "block.content", Node: id, Setting: name, Value: value, Base: page.Seq}); status != http.StatusOK {

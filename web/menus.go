@@ -44,7 +44,7 @@ func (s *Server) menus(c *gin.Context) {
 
 func (s *Server) showMenus(c *gin.Context, status int, menus map[string][]doc.MenuItem, problem string) {
 	st := siteOf(c)
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -93,7 +93,7 @@ func (s *Server) keepMenus(c *gin.Context) {
 		return
 	}
 	if first == nil {
-		first = s.Store.SetMenus(c, siteOf(c).ID, menus)
+		first = s.Store.Sites.SetMenus(c, siteOf(c).ID, menus)
 	}
 	if first != nil {
 		s.fail(c, first)

@@ -39,7 +39,7 @@ const (
 func (s *Server) signedIn(c *gin.Context) {
 	id := s.sessions.GetString(c.Request.Context(), "user")
 	if id != "" && s.seen(c.Request.Context()) {
-		u, err := s.Store.User(c, id)
+		u, err := s.Store.People.User(c, id)
 		if err == nil && u.Epoch == s.sessions.GetInt64(c.Request.Context(), "epoch") {
 			c.Set(keyUser, u)
 			c.Set(origin.KeyWho, u.ID)
@@ -77,7 +77,7 @@ func (s *Server) seen(ctx context.Context) bool {
 
 // member answers 404 unless the person belongs to the site.
 func (s *Server) member(c *gin.Context) {
-	site, err := s.Store.Site(c, user(c).ID, c.Param("site"))
+	site, err := s.Store.Sites.BySlugFor(c, user(c).ID, c.Param("site"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -94,7 +94,7 @@ func (s *Server) onPage(c *gin.Context) {
 	if slug == homeSlug {
 		slug = ""
 	}
-	p, err := s.Store.Page(c, siteOf(c).ID, slug)
+	p, err := s.Store.Pages.At(c, siteOf(c).ID, slug)
 	if err != nil {
 		s.fail(c, err)
 		return

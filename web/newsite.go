@@ -84,7 +84,7 @@ func (s *Server) showNewSite(c *gin.Context, status int, f newSiteForm, problem 
 	}
 	var err error
 	if v.Form.Derived, err = s.freshSite(c, f.Name); err == nil {
-		v.Copies, _, err = s.Store.SiteList(c, user(c).ID, store.SiteQuery{Limit: 200})
+		v.Copies, _, err = s.Store.Sites.Search(c, user(c).ID, store.SiteQuery{Limit: 200})
 		v.Copies = slices.DeleteFunc(v.Copies, func(i *store.SiteInfo) bool { return !i.Role.May(copying) })
 	}
 	if err == nil {
@@ -103,7 +103,7 @@ func (s *Server) freshSite(ctx context.Context, name string) (slug string, err e
 		return "", nil
 	}
 	slug = tree.Fresh(name, "site", func(word string) bool {
-		taken, terr := s.Store.SiteTaken(ctx, word)
+		taken, terr := s.Store.Sites.Taken(ctx, word)
 		err = errors.Join(err, terr)
 		return terr == nil && (taken || doc.SiteReserved(word))
 	})
@@ -213,7 +213,7 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 	}
 	var from *store.Site
 	if of, ok := strings.CutPrefix(f.From, copyOf); ok {
-		if from, err = s.Store.Site(c, user(c).ID, of); err != nil {
+		if from, err = s.Store.Sites.BySlugFor(c, user(c).ID, of); err != nil {
 			return nil, doc.Problemf("Copy", "can't be of %.60q: it isn't one of your sites", of)
 		}
 		if !from.Role.May(copying) {
@@ -244,30 +244,30 @@ func (s *Server) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 // of it, or nothing, also when the program is killed meanwhile.
 func (s *Server) addSite(c *gin.Context, made *doc.Site, fill func(st *store.Site) error) (*store.Site, error) {
 	if err := s.Store.Transaction(c, func(in *store.Store) error {
-		if err := in.MayBegin(c, user(c).ID); err != nil {
+		if err := in.Sites.MayBegin(c, user(c).ID); err != nil {
 			return err
 		}
-		if err := in.AddSite(c, made); err != nil {
+		if err := in.Sites.Add(c, made); err != nil {
 			return err
 		}
-		if err := in.Making(c, made.ID); err != nil {
+		if err := in.Jobs.Making(c, made.ID); err != nil {
 			return err
 		}
-		return in.AddMember(c, made.ID, user(c).ID, store.Owner)
+		return in.People.AddMember(c, made.ID, user(c).ID, store.Owner)
 	}); err != nil {
 		return nil, err
 	}
-	st, err := s.Store.SiteFor(c, user(c).ID, made.ID)
+	st, err := s.Store.Sites.ByIDFor(c, user(c).ID, made.ID)
 	if err == nil {
 		c.Set(keySite, st)
 		err = fill(st)
 	}
 	if err == nil {
-		err = s.Store.Made(c, made.ID)
+		err = s.Store.Jobs.Made(c, made.ID)
 	}
 	if err != nil {
 		// What there is of it isn't one that anybody asked for.
-		return nil, errors.Join(err, s.Store.DropSite(context.WithoutCancel(c), made.ID))
+		return nil, errors.Join(err, s.Store.Sites.Drop(context.WithoutCancel(c), made.ID))
 	}
 	return st, nil
 }
@@ -303,11 +303,11 @@ func (s *Server) fillSite(c *gin.Context, st *store.Site, make func(newID func(s
 // addPages keeps the pages of a new site where a tree has them.
 func addPages(ctx context.Context, in *store.Store, site string, t tree.Tree, pages []*doc.Page) error {
 	for i, p := range pages {
-		if err := in.AddPage(ctx, site, t[i].Address, i, p); err != nil {
+		if err := in.Pages.Add(ctx, site, t[i].Address, i, p); err != nil {
 			return err
 		}
 	}
-	return in.Rearrange(ctx, site, func(now tree.Tree) (tree.Tree, error) {
+	return in.Tree.Rearrange(ctx, site, func(now tree.Tree) (tree.Tree, error) {
 		now = slices.Clone(now)
 		for i := range now {
 			now[i].Parent = t[t.Index(now[i].ID)].Parent
@@ -319,7 +319,7 @@ func addPages(ctx context.Context, in *store.Store, site string, t tree.Tree, pa
 // archive sets a site aside, or brings it back.
 func (s *Server) archive(c *gin.Context) {
 	back := c.PostForm("back") != ""
-	err := s.Store.ArchiveSite(c, siteOf(c).ID, !back)
+	err := s.Store.Sites.Archive(c, siteOf(c).ID, !back)
 	if err == nil && back {
 		err = s.publisher.Show(c, s.Store, siteOf(c).ID)
 	}
@@ -341,7 +341,7 @@ func (s *Server) moveSite(c *gin.Context) {
 	slug := strings.TrimSpace(c.PostForm("slug"))
 	probe, err := ready.NewSite(slug, st.Name, store.NewID)
 	if err == nil && probe.Slug != st.Slug {
-		err = s.Store.RenameSite(c, st.ID, slug)
+		err = s.Store.Sites.Rename(c, st.ID, slug)
 	}
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
@@ -366,7 +366,7 @@ func (s *Server) deleteSite(c *gin.Context) {
 		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{Problem: doc.Problemf("Name", "isn't “%s”: write it to delete the site", st.Name).Sentence()}, nil)
 		return
 	}
-	if err := s.Store.DeleteSite(c, st.ID); err != nil {
+	if err := s.Store.Sites.Delete(c, st.ID); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -376,12 +376,12 @@ func (s *Server) deleteSite(c *gin.Context) {
 
 // restoreSite brings a deleted site back.
 func (s *Server) restoreSite(c *gin.Context) {
-	slug, err := s.Store.RestoreSite(c, user(c).ID, c.PostForm("id"))
+	slug, err := s.Store.Sites.Restore(c, user(c).ID, c.PostForm("id"))
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	st, err := s.Store.Site(c, user(c).ID, slug)
+	st, err := s.Store.Sites.BySlugFor(c, user(c).ID, slug)
 	if err == nil {
 		s.note(c, "site restored", st.ID, slug)
 	}
@@ -390,7 +390,7 @@ func (s *Server) restoreSite(c *gin.Context) {
 
 // dismiss hides a site's first steps.
 func (s *Server) dismiss(c *gin.Context) {
-	if err := s.Store.BeginSite(c, siteOf(c).ID); err != nil {
+	if err := s.Store.Sites.Begun(c, siteOf(c).ID); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -409,7 +409,7 @@ func (s *Server) firstSteps(c *gin.Context, st *store.Site, infos []*store.PageI
 	if st.Begun {
 		return nil, nil
 	}
-	styled, phone, err := s.Store.Firsts(c, st.ID)
+	styled, phone, err := s.Store.Sites.Firsts(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -426,7 +426,7 @@ func (s *Server) firstSteps(c *gin.Context, st *store.Site, infos []*store.PageI
 		{published, "Publish", "bring it to visitors; you can take it back", "/sites/" + st.Slug + "/publish"},
 	}
 	if !slices.ContainsFunc(steps, func(t step) bool { return !t.Done }) {
-		return nil, s.Store.BeginSite(c, st.ID)
+		return nil, s.Store.Sites.Begun(c, st.ID)
 	}
 	return steps, nil
 }

@@ -125,7 +125,7 @@ func (s *Server) row(st *store.Site, p *store.PageInfo, svg string) pageRow {
 
 // panelOf is the panel of a page as it stands.
 func (s *Server) panelOf(c *gin.Context, st *store.Site, p *store.Page) (*pagePanel, error) {
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -143,7 +143,7 @@ func (s *Server) panelOf(c *gin.Context, st *store.Site, p *store.Page) (*pagePa
 		v.Entered.Parent = *p.Parent
 	}
 	v.Parents = parentsFor(store.Tree(infos), p.ID, v.Entered.Parent)
-	media, err := s.Store.Media(c, st.ID)
+	media, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -162,7 +162,7 @@ func (s *Server) mediumOr(c *gin.Context, st *store.Site, id string) (*store.Med
 	if id == "" {
 		return nil, nil
 	}
-	m, err := s.Store.Medium(c, st.ID, id)
+	m, err := s.Store.Media.ByID(c, st.ID, id)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, nil
 	}
@@ -249,17 +249,17 @@ func (s *Server) settle(c *gin.Context, st *store.Store, site *store.Site, p *st
 	set("unlisted", unlisted[p.Doc.Unlisted], unlisted[in.Unlisted])
 	if len(commands.Parts) > 0 {
 		env := edit.Env{Site: &site.Site, NewID: store.NewID, Medium: func(id string) doc.MediumSort {
-			m, err := st.Medium(c, site.ID, id)
+			m, err := st.Media.ByID(c, site.ID, id)
 			if err != nil {
 				return ""
 			}
 			return m.Sort()
 		}}
-		if _, err := st.Edit(c, p.ID, user(c).ID, in.Base, commands, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, commands, env) }); err != nil {
+		if _, err := st.Pages.Edit(c, p.ID, user(c).ID, in.Base, commands, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, commands, env) }); err != nil {
 			return err
 		}
 	}
-	err := st.Rearrange(c, site.ID, func(t tree.Tree) (tree.Tree, error) {
+	err := st.Tree.Rearrange(c, site.ID, func(t tree.Tree) (tree.Tree, error) {
 		i := t.Index(p.ID)
 		if i >= 0 && t[i].Parent != in.Parent {
 			under := t.Children(in.Parent)
@@ -284,14 +284,14 @@ func (s *Server) settle(c *gin.Context, st *store.Store, site *store.Site, p *st
 	if len([]rune(in.MenuName)) > doc.MaxNameRunes {
 		return doc.Problemf("Menu name", "has %d characters; write at most %d", len([]rune(in.MenuName)), doc.MaxNameRunes)
 	}
-	if err := st.SetPlacing(c, site.ID, p.ID, store.Placing{InMenu: in.InMenu, InFooter: in.InFooter, MenuName: store.Clean(in.MenuName)}); err != nil {
+	if err := st.Tree.SetPlacing(c, site.ID, p.ID, store.Placing{InMenu: in.InMenu, InFooter: in.InFooter, MenuName: store.Clean(in.MenuName)}); err != nil {
 		return err
 	}
 	switch {
 	case !in.Locked && p.Lock != "":
-		return st.LockPage(c, site.ID, p.ID, "")
+		return st.Tree.LockPage(c, site.ID, p.ID, "")
 	case in.Locked && in.Password != "":
-		return st.LockPage(c, site.ID, p.ID, in.Password)
+		return st.Tree.LockPage(c, site.ID, p.ID, in.Password)
 	case in.Locked && p.Lock == "":
 		return doc.Problemf("Password", "is missing: choose one that you can tell those who may see the page")
 	}
@@ -332,7 +332,7 @@ func (s *Server) toPages(c *gin.Context, page, done string) {
 // movePage moves a page in the tree: by a key ("to"), or under another behind another.
 func (s *Server) movePage(c *gin.Context) {
 	p := pageOf(c)
-	err := s.Store.Rearrange(c, siteOf(c).ID, func(t tree.Tree) (tree.Tree, error) {
+	err := s.Store.Tree.Rearrange(c, siteOf(c).ID, func(t tree.Tree) (tree.Tree, error) {
 		if to := c.PostForm("to"); to != "" {
 			return t.Step(p.ID, tree.Direction(to))
 		}
@@ -372,7 +372,7 @@ func (s *Server) listAgain(c *gin.Context, page string, err error) {
 // makeHome makes a page the home page.
 func (s *Server) makeHome(c *gin.Context) {
 	p := pageOf(c)
-	err := s.Store.Rearrange(c, siteOf(c).ID, func(t tree.Tree) (tree.Tree, error) { return t.MakeHome(p.ID) })
+	err := s.Store.Tree.Rearrange(c, siteOf(c).ID, func(t tree.Tree) (tree.Tree, error) { return t.MakeHome(p.ID) })
 	s.done(c, p.ID, "home", err)
 }
 
@@ -394,14 +394,14 @@ func (s *Server) copyPage(c *gin.Context) {
 	st, p := siteOf(c), pageOf(c)
 	next := *p.Doc
 	next.ID = store.NewID("p")
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
 	next.Name = freshName(p.Doc.Name, infos)
 	err = s.Store.OnSite(c, st.ID, func(in *store.Store) error {
-		if err := in.PutPage(c, st.ID, &next, func(t tree.Tree) (tree.Tree, error) {
+		if err := in.Tree.Put(c, st.ID, &next, func(t tree.Tree) (tree.Tree, error) {
 			parent := ""
 			if p.Parent != nil {
 				parent = *p.Parent
@@ -414,7 +414,7 @@ func (s *Server) copyPage(c *gin.Context) {
 		}); err != nil {
 			return err
 		}
-		return in.SetPlacing(c, st.ID, next.ID, store.Placing{InMenu: p.InMenu, InFooter: p.InFooter})
+		return in.Tree.SetPlacing(c, st.ID, next.ID, store.Placing{InMenu: p.InMenu, InFooter: p.InFooter})
 	})
 	s.done(c, next.ID, "copied", err)
 }
@@ -432,7 +432,7 @@ func freshName(name string, infos []*store.PageInfo) string {
 // restorePage brings a deleted page back.
 func (s *Server) restorePage(c *gin.Context) {
 	id := c.PostForm("id")
-	err := s.Store.RestorePage(c, siteOf(c).ID, id)
+	err := s.Store.Tree.Restore(c, siteOf(c).ID, id)
 	if err == nil {
 		s.note(c, "page restored", siteOf(c).ID, id)
 	}
@@ -449,7 +449,7 @@ func (s *Server) several(c *gin.Context) {
 		return
 	}
 	act := c.PostForm("act")
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -460,14 +460,14 @@ func (s *Server) several(c *gin.Context) {
 	case "show", "hide":
 		err = s.Store.OnSite(c, st.ID, func(in *store.Store) error {
 			for _, p := range chosen {
-				if err := in.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: act == "show", InFooter: p.InFooter, MenuName: p.MenuName}); err != nil {
+				if err := in.Tree.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: act == "show", InFooter: p.InFooter, MenuName: p.MenuName}); err != nil {
 					return err
 				}
 			}
 			return nil
 		})
 	case "move":
-		err = s.Store.Rearrange(c, st.ID, func(t tree.Tree) (tree.Tree, error) {
+		err = s.Store.Tree.Rearrange(c, st.ID, func(t tree.Tree) (tree.Tree, error) {
 			parent := c.PostForm("parent")
 			for _, p := range chosen {
 				after := ""
@@ -519,7 +519,7 @@ func (s *Server) remove(c *gin.Context, st *store.Site, ids []string, infos []*s
 	act := map[bool]string{true: "page deleted", false: "page withdrawn"}[deleted]
 	err := s.Store.OnSite(c, st.ID, func(in *store.Store) error {
 		if deleted {
-			if err := in.Rearrange(c, st.ID, func(t tree.Tree) (tree.Tree, error) {
+			if err := in.Tree.Rearrange(c, st.ID, func(t tree.Tree) (tree.Tree, error) {
 				for _, id := range ids {
 					if t.Index(id) < 0 { // with what it stood under
 						continue

@@ -47,7 +47,7 @@ func (s *Server) addPlan(c *gin.Context) {
 		s.showPublishing(c, http.StatusUnprocessableEntity, problem.Sentence(), p.Pages)
 		return
 	}
-	if err := s.Store.AddPlan(c, p); errors.As(err, &problem) {
+	if err := s.Store.Releases.AddPlan(c, p); errors.As(err, &problem) {
 		s.showPublishing(c, http.StatusUnprocessableEntity, problem.Sentence(), p.Pages)
 		return
 	} else if err != nil {
@@ -60,7 +60,7 @@ func (s *Server) addPlan(c *gin.Context) {
 
 // dropPlan ends a plan.
 func (s *Server) dropPlan(c *gin.Context) {
-	if err := s.Store.DropPlan(c, siteOf(c).ID, c.PostForm("plan")); err != nil {
+	if err := s.Store.Releases.DropPlan(c, siteOf(c).ID, c.PostForm("plan")); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -69,7 +69,7 @@ func (s *Server) dropPlan(c *gin.Context) {
 
 // plansOf gives the plans of a site.
 func (s *Server) plansOf(c *gin.Context, st *store.Site, infos []*store.PageInfo) (out []planView, err error) {
-	plans, err := s.Store.Plans(c, st.ID)
+	plans, err := s.Store.Releases.Plans(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -92,19 +92,19 @@ func (s *Server) plansOf(c *gin.Context, st *store.Site, infos []*store.PageInfo
 // CarryOut does what a plan says, if whoever made it may still do so: its pages are published as
 // they stand now.
 func (s *Server) CarryOut(ctx context.Context, id string) error {
-	p, err := s.Store.Plan(ctx, id)
+	p, err := s.Store.Releases.Plan(ctx, id)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil // somebody ended it
 	}
 	if err != nil {
 		return err
 	}
-	st, err := s.Store.SiteFor(ctx, p.By, p.Site)
+	st, err := s.Store.Sites.ByIDFor(ctx, p.By, p.Site)
 	if err == nil && !st.Role.May(rights.Publish) {
 		err = store.ErrNotFound
 	}
 	if errors.Is(err, store.ErrNotFound) {
-		return s.Store.FailPlan(ctx, id, "whoever made it may not publish any more; plan it again")
+		return s.Store.Releases.FailPlan(ctx, id, "whoever made it may not publish any more; plan it again")
 	}
 	if err != nil {
 		return err
@@ -125,7 +125,7 @@ func (s *Server) CarryOut(ctx context.Context, id string) error {
 			}
 			continue
 		}
-		page, err := s.Store.PageByID(ctx, st.ID, info.ID)
+		page, err := s.Store.Pages.ByID(ctx, st.ID, info.ID)
 		if err != nil {
 			return err
 		}
@@ -137,8 +137,8 @@ func (s *Server) CarryOut(ctx context.Context, id string) error {
 			o.Note = "Withdrawn as planned: " + brief(names)
 		}
 		if _, err := s.publisher.Publish(ctx, s.Store, src, o); err != nil {
-			return errors.Join(err, s.Store.FailPlan(context.WithoutCancel(ctx), id, "it didn’t work; it is tried again a few times"))
+			return errors.Join(err, s.Store.Releases.FailPlan(context.WithoutCancel(ctx), id, "it didn’t work; it is tried again a few times"))
 		}
 	}
-	return s.Store.DropPlan(ctx, st.ID, id)
+	return s.Store.Releases.DropPlan(ctx, st.ID, id)
 }

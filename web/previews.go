@@ -33,7 +33,7 @@ func (s *Server) draftAddress(slug, token, page string) string {
 // try opens a preview of the page as it stands, at the host of the site's previews.
 func (s *Server) try(c *gin.Context) {
 	st, p := siteOf(c), pageOf(c)
-	token, err := s.Store.AddPreview(c, st.ID, p.ID, user(c).ID, time.Now().Add(trialLife))
+	token, err := s.Store.Previews.Add(c, st.ID, p.ID, user(c).ID, time.Now().Add(trialLife))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -57,12 +57,12 @@ func (s *Server) previews(c *gin.Context) { s.previewsScreen(c, http.StatusOK, "
 
 func (s *Server) previewsScreen(c *gin.Context, status int, made, problem string) {
 	st := siteOf(c)
-	links, err := s.Store.Previews(c, st.ID)
+	links, err := s.Store.Previews.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	pages, err := s.Store.Pages(c, st.ID)
+	pages, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -80,7 +80,7 @@ func (s *Server) newPreview(c *gin.Context) {
 	}
 	page, slug, name := c.PostForm("page"), "", "the whole site"
 	if page != "" {
-		pages, err := s.Store.Pages(c, st.ID)
+		pages, err := s.Store.Pages.List(c, st.ID)
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -92,7 +92,7 @@ func (s *Server) newPreview(c *gin.Context) {
 		}
 		slug, name = pages[i].Slug, pages[i].Name
 	}
-	token, err := s.Store.AddPreview(c, st.ID, page, user(c).ID, time.Now().Add(time.Duration(days)*24*time.Hour))
+	token, err := s.Store.Previews.Add(c, st.ID, page, user(c).ID, time.Now().Add(time.Duration(days)*24*time.Hour))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -104,7 +104,7 @@ func (s *Server) newPreview(c *gin.Context) {
 // endPreview ends a link.
 func (s *Server) endPreview(c *gin.Context) {
 	st := siteOf(c)
-	if err := s.Store.EndPreview(c, st.ID, c.PostForm("id")); err != nil {
+	if err := s.Store.Previews.End(c, st.ID, c.PostForm("id")); err != nil {
 		s.fail(c, err)
 		return
 	}

@@ -63,7 +63,7 @@ func (s *Server) together(
 ) {
 	page := pageOf(c)
 	seen := store.Seen{House: v.Site.Version, Pages: map[string]int64{page.ID: v.Seq}}
-	_, err := s.Store.Together(c, v.Site.ID, user(c).ID, seen, func(h doc.House, pages map[string]*doc.Page) (*store.Act, error) {
+	_, err := s.Store.Log.Together(c, v.Site.ID, user(c).ID, seen, func(h doc.House, pages map[string]*doc.Page) (*store.Act, error) {
 		next, command, err := change(h)
 		if err != nil {
 			return nil, err
@@ -83,7 +83,7 @@ func (s *Server) together(
 		s.refuse(c, v, err)
 		return
 	}
-	st, err := s.Store.Site(c, user(c).ID, v.Site.Slug)
+	st, err := s.Store.Sites.BySlugFor(c, user(c).ID, v.Site.Slug)
 	if err != nil {
 		s.fail(c, err)
 		return

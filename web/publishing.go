@@ -78,7 +78,7 @@ func (s *Server) showPublishing(c *gin.Context, status int, problem string, chos
 			continue
 		}
 		row.Chosen = len(chosen) == 0 || slices.Contains(chosen, info.ID)
-		p, err := s.Store.PageByID(c, st.ID, info.ID)
+		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -100,12 +100,12 @@ func (s *Server) showPublishing(c *gin.Context, status int, problem string, chos
 		return
 	}
 	v.Zone = zoneOf(st).String()
-	rs, err := s.Store.Releases(c, st.ID, 30)
+	rs, err := s.Store.Releases.List(c, st.ID, 30)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	shown, err := s.Store.ShownRelease(c, st.ID)
+	shown, err := s.Store.Releases.ShownRelease(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -122,7 +122,7 @@ func (s *Server) sumUp(c *gin.Context, row *publishRow, p *store.Page, draw bool
 		row.Lines = []string{"The whole page is new to visitors"}
 		return nil
 	}
-	then, err := s.Store.PageAt(c, p.ID, *p.PublishedSeq)
+	then, err := s.Store.Pages.AsOf(c, p.ID, *p.PublishedSeq)
 	if errors.Is(err, store.ErrNotFound) {
 		row.Lines = []string{"It was published too long ago to say what changed"}
 		return nil
@@ -156,7 +156,7 @@ func (s *Server) publishSeveral(c *gin.Context) {
 		if !slices.Contains(ids, info.ID) {
 			continue
 		}
-		p, err := s.Store.PageByID(c, st.ID, info.ID)
+		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
 		if err != nil {
 			s.fail(c, err)
 			return

@@ -325,14 +325,14 @@ func TestSessionsEnd(t *testing.T) {
 			}
 		}
 	}
-	if err := p.store.SetPassword(t.Context(), "designer@example.org", "another password"); err != nil {
+	if err := p.store.People.SetPassword(t.Context(), "designer@example.org", "another password"); err != nil {
 		t.Fatal(err)
 	}
 	if status, _, h := d.get("/"); status != http.StatusSeeOther || h.Get("Location") != "/sign-in" {
 		t.Errorf("after another password: %d", status)
 	}
 	w := p.as("writer@example.org")
-	if err := p.store.DisableUser(t.Context(), "writer@example.org", true); err != nil {
+	if err := p.store.People.DisableUser(t.Context(), "writer@example.org", true); err != nil {
 		t.Fatal(err)
 	}
 	if status, _, _ := w.get("/"); status != http.StatusSeeOther {
@@ -388,7 +388,7 @@ func TestCookiesByHTTPS(t *testing.T) {
 // What is done that others may have to account for is noted, with who and from where.
 func TestAuditLog(t *testing.T) {
 	p := begin(t)
-	if err := p.store.AddMember(t.Context(), "w1", p.userID("designer@example.org"), store.Owner); err != nil {
+	if err := p.store.People.AddMember(t.Context(), "w1", p.userID("designer@example.org"), store.Owner); err != nil {
 		t.Fatal(err)
 	}
 	_, _, _ = p.as("").post("/sign-in", url.Values{"email": {"designer@example.org"}, "password": {"a wrong guess"}})
@@ -428,7 +428,7 @@ func TestAuditLog(t *testing.T) {
 // userID is the id of an account.
 func (p *studio) userID(email string) string {
 	p.t.Helper()
-	u, err := p.store.UserByEmail(p.t.Context(), email)
+	u, err := p.store.People.UserByEmail(p.t.Context(), email)
 	if err != nil {
 		p.t.Fatal(err)
 	}
@@ -477,13 +477,13 @@ func TestFailedJobsAreSeen(t *testing.T) {
 	if status, _, _ := d.get("/operator"); status != http.StatusNotFound {
 		t.Errorf("a designer sees what operators see: %d", status)
 	}
-	if err := p.store.SetOperator(t.Context(), "stranger@example.org", true); err != nil {
+	if err := p.store.People.SetOperator(t.Context(), "stranger@example.org", true); err != nil {
 		t.Fatal(err)
 	}
 	o := p.as("stranger@example.org")
 	var failed []store.FailedJob
 	until("the job isn't listed", func() bool {
-		failed, err = p.store.FailedJobs(t.Context(), 9)
+		failed, err = p.store.Jobs.Failed(t.Context(), 9)
 		return err == nil && len(failed) == 1
 	})
 	if _, body, _ := o.get("/operator"); !strings.Contains(body, "make-copies") || !strings.Contains(body, "damaged") || failed[0].Waiting() {

@@ -65,7 +65,7 @@ func (s *Server) showSettings(c *gin.Context, status int, v settingsView, entere
 	} else {
 		v.Entered = *entered
 	}
-	media, err := s.Store.Media(c, st.ID)
+	media, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -77,12 +77,12 @@ func (s *Server) showSettings(c *gin.Context, status int, v settingsView, entere
 	}
 	v.Target = s.target(st.Slug)
 	_, v.StandIn = s.DNS.(*dns.StandIn)
-	rs, err := s.Store.Redirects(c, st.ID)
+	rs, err := s.Store.Tree.Redirects(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -160,7 +160,7 @@ func (s *Server) keepSettings(c *gin.Context) {
 		}
 	}
 	picture := func(id string) bool {
-		m, err := s.Store.Medium(c, st.ID, id)
+		m, err := s.Store.Media.ByID(c, st.ID, id)
 		return err == nil && m.Picture()
 	}
 	if err == nil && in.SharePicture != "" && !picture(in.SharePicture) {
@@ -179,7 +179,7 @@ func (s *Server) keepSettings(c *gin.Context) {
 		return
 	}
 	if err == nil {
-		err = s.Store.SetSettings(c, st.ID, kept)
+		err = s.Store.Sites.SetSettings(c, st.ID, kept)
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -191,7 +191,7 @@ func (s *Server) keepSettings(c *gin.Context) {
 // countVisits has the site count visits, or not any more.
 func (s *Server) countVisits(c *gin.Context) {
 	st, on := siteOf(c), c.PostForm("count") == value.Yes
-	if err := s.Store.SetCounting(c, st.ID, on); err != nil {
+	if err := s.Store.Visits.SetCounting(c, st.ID, on); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -238,7 +238,7 @@ func (s *Server) iconPart(c *gin.Context) {
 // addRedirect has an address that somebody enters lead elsewhere.
 func (s *Server) addRedirect(c *gin.Context) {
 	from, to := c.PostForm("from"), c.PostForm("to")
-	err := s.Store.AddRedirect(c, siteOf(c).ID, store.Clean(from), store.Clean(to))
+	err := s.Store.Tree.AddRedirect(c, siteOf(c).ID, store.Clean(from), store.Clean(to))
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{From: from, To: to, Problem: problem.Sentence()}, nil)
@@ -249,7 +249,7 @@ func (s *Server) addRedirect(c *gin.Context) {
 
 // dropRedirect ends one.
 func (s *Server) dropRedirect(c *gin.Context) {
-	s.redirected(c, s.Store.DropRedirect(c, siteOf(c).ID, strings.TrimPrefix(c.PostForm("address"), "/")))
+	s.redirected(c, s.Store.Tree.DropRedirect(c, siteOf(c).ID, strings.TrimPrefix(c.PostForm("address"), "/")))
 }
 
 // redirected brings redirects to visitors at once: they are about addresses that visitors know.

@@ -30,7 +30,7 @@ func (s *Server) sharedOn(c *gin.Context) {
 		if !slices.Contains(info.Shared, section) {
 			continue
 		}
-		p, err := s.Store.PageByID(c, st.ID, info.ID)
+		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
 		if err != nil {
 			s.fail(c, err)
 			return

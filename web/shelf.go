@@ -100,7 +100,7 @@ func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (
 			}
 		}
 	}
-	kept, err := s.Store.KeptSections(ctx, st.ID, person)
+	kept, err := s.Store.Shelf.KeptSections(ctx, st.ID, person)
 	if err != nil {
 		return shelfView{}, err
 	}
@@ -121,7 +121,7 @@ func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (
 	if err != nil {
 		return shelfView{}, err
 	}
-	uses, err := s.Store.ShelfUses(ctx, person)
+	uses, err := s.Store.Shelf.ShelfUses(ctx, person)
 	if err != nil {
 		return shelfView{}, err
 	}
@@ -135,7 +135,7 @@ func (s *Server) shelf(ctx context.Context, stage *bench.Stage, person string) (
 // sharedOnShelf lists the sections that stand on several pages.
 func (s *Server) sharedOnShelf(ctx context.Context, stage *bench.Stage) (shelfSort, error) {
 	sort := shelfSort{ID: "shared", Name: "Shared"}
-	all, err := s.Store.SharedSections(ctx, stage.Site.ID)
+	all, err := s.Store.Pages.SharedSections(ctx, stage.Site.ID)
 	if err != nil {
 		return sort, err
 	}
@@ -212,7 +212,7 @@ func (s *Server) setBusiness(c *gin.Context) {
 		return
 	}
 	st := siteOf(c)
-	if err := s.Store.SetBusiness(c, st.ID, id); err != nil {
+	if err := s.Store.Sites.SetBusiness(c, st.ID, id); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -243,7 +243,7 @@ func (s *Server) usedShelf(c *gin.Context, command edit.Command) {
 	default:
 		return
 	}
-	if err := s.Store.UseShelf(c, user(c).ID, item); err != nil {
+	if err := s.Store.Shelf.UseShelf(c, user(c).ID, item); err != nil {
 		s.Log.Error("shelf", "id", origin.RequestID(c), "error", err)
 	}
 }
@@ -256,7 +256,7 @@ func (s *Server) favour(c *gin.Context) {
 		c.String(http.StatusUnprocessableEntity, "There is no such thing on the Shelf.")
 		return
 	}
-	if err := s.Store.FavourShelf(c, user(c).ID, item, c.PostForm("on") == "true"); err != nil {
+	if err := s.Store.Shelf.FavourShelf(c, user(c).ID, item, c.PostForm("on") == "true"); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -287,7 +287,7 @@ func (s *Server) keepSection(c *gin.Context) {
 		s.refuse(c, v, doc.Problemf("Purpose", "can't be %.40q: choose one of the Shelf’s", k.Purpose))
 		return
 	}
-	if err := s.Store.KeepSection(c, k); err != nil {
+	if err := s.Store.Shelf.KeepSection(c, k); err != nil {
 		s.refuse(c, v, err)
 		return
 	}
@@ -296,7 +296,7 @@ func (s *Server) keepSection(c *gin.Context) {
 
 // dropSection takes a section off the site's Shelf.
 func (s *Server) dropSection(c *gin.Context) {
-	if err := s.Store.DropSection(c, siteOf(c).ID, user(c).ID, c.PostForm("id")); err != nil {
+	if err := s.Store.Shelf.DropSection(c, siteOf(c).ID, user(c).ID, c.PostForm("id")); err != nil {
 		s.fail(c, err)
 		return
 	}

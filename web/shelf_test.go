@@ -77,7 +77,7 @@ func TestShelfIsDrawnForTheBusiness(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.add", Preset: "welcome-beside"}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	page, err := p.store.Page(t.Context(), "w1", "")
+	page, err := p.store.Pages.At(t.Context(), "w1", "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -123,7 +123,7 @@ func TestKeptSections(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.add", Preset: "kept:" + id}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	page, err := p.store.Page(t.Context(), "w1", "")
+	page, err := p.store.Pages.At(t.Context(), "w1", "")
 	if err != nil {
 		t.Fatal(err)
 	}

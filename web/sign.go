@@ -30,7 +30,7 @@ func (s *Server) signIn(c *gin.Context) {
 		s.screen(c, http.StatusTooManyRequests, "sign-in", v)
 		return
 	}
-	u, err := s.Store.SignIn(c, v.Email, c.PostForm("password"))
+	u, err := s.Store.People.SignIn(c, v.Email, c.PostForm("password"))
 	if errors.Is(err, store.ErrNotFound) {
 		s.note(c, "sign-in failed", "", v.Email)
 		v.Problem = "No account has this email and password. Check both; capitals matter in the password."

@@ -96,7 +96,7 @@ func (s *Server) sweepPages(ctx context.Context, st *store.Site, src site.Source
 }
 
 func (s *Server) sweepPage(ctx context.Context, st *store.Site, src site.Source, info *store.PageInfo) error {
-	p, err := s.Store.PageByID(ctx, st.ID, info.ID)
+	p, err := s.Store.Pages.ByID(ctx, st.ID, info.ID)
 	if err != nil {
 		return err
 	}
@@ -104,7 +104,7 @@ func (s *Server) sweepPage(ctx context.Context, st *store.Site, src site.Source,
 	if err != nil {
 		return err
 	}
-	return s.Store.KeepFound(ctx, p.ID, p.Seq, k.stage.Look(), k.Counts())
+	return s.Store.Findings.KeepFound(ctx, p.ID, p.Seq, k.stage.Look(), k.Counts())
 }
 
 // stopSweep ends the sweep of a site that is under way; what was found stays.
@@ -176,7 +176,7 @@ func (s *Server) lookAtSite(c *gin.Context) (v siteChecksView, ok bool) {
 		s.fail(c, err)
 		return v, false
 	}
-	found, err := s.Store.FoundOn(c, st.ID, s.workshop.Stage(st, src, "").Look())
+	found, err := s.Store.Findings.FoundOn(c, st.ID, s.workshop.Stage(st, src, "").Look())
 	if err != nil {
 		s.fail(c, err)
 		return v, false

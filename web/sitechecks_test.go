@@ -72,7 +72,7 @@ func BenchmarkSweepSite(b *testing.B) {
 	p := begin(b)
 	p.many(100)
 	all := demo.Pages(nil)
-	infos, err := p.store.Pages(b.Context(), "w1")
+	infos, err := p.store.Pages.List(b.Context(), "w1")
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -92,7 +92,7 @@ func BenchmarkSweepSite(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
-	st, err := p.store.SiteBySlug(b.Context(), "skerry")
+	st, err := p.store.Sites.BySlug(b.Context(), "skerry")
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -139,7 +139,7 @@ func BenchmarkChecksAtTheLimit(b *testing.B) {
 		b.Fatalf("%+v", size)
 	}
 	p.put(page, tree.Page{ID: page.ID, Name: page.Name})
-	st, err := p.store.SiteBySlug(b.Context(), "skerry")
+	st, err := p.store.Sites.BySlug(b.Context(), "skerry")
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -148,7 +148,7 @@ func BenchmarkChecksAtTheLimit(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		kept, err := p.store.PageByID(b.Context(), "w1", page.ID)
+		kept, err := p.store.Pages.ByID(b.Context(), "w1", page.ID)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -179,7 +179,7 @@ func TestSweepsStop(t *testing.T) {
 		t.Errorf("it goes on: %.900s", body)
 	}
 	// The check of one page ends with its request.
-	st, err := p.store.SiteBySlug(t.Context(), "skerry")
+	st, err := p.store.Sites.BySlug(t.Context(), "skerry")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -187,7 +187,7 @@ func TestSweepsStop(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	kept, err := p.store.PageByID(t.Context(), "w1", page.ID)
+	kept, err := p.store.Pages.ByID(t.Context(), "w1", page.ID)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -31,7 +31,7 @@ import (
 // in the media folder.
 func (s *Server) carried(ctx context.Context, st *store.Site) (c carry.Site, err error) {
 	c.Site = st.Site
-	own, err := s.Store.Fonts(ctx, st.ID)
+	own, err := s.Store.Houses.Fonts(ctx, st.ID)
 	if err != nil {
 		return c, err
 	}
@@ -42,7 +42,7 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c carry.Site, err
 		}
 		c.Fonts = append(c.Fonts, carry.Font{Family: f.Family, WOFF2: b})
 	}
-	all, err := s.Store.Media(ctx, st.ID)
+	all, err := s.Store.Media.List(ctx, st.ID)
 	if err != nil {
 		return c, err
 	}
@@ -53,14 +53,14 @@ func (s *Server) carried(ctx context.Context, st *store.Site) (c carry.Site, err
 		}
 		c.Media = append(c.Media, carry.Medium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder})
 	}
-	infos, err := s.Store.Pages(ctx, st.ID)
+	infos, err := s.Store.Pages.List(ctx, st.ID)
 	if err != nil {
 		return c, err
 	}
 	addresses := map[string]string{}
 	for _, at := range store.Tree(infos) {
 		i := slices.IndexFunc(infos, func(p *store.PageInfo) bool { return p.ID == at.ID })
-		p, err := s.Store.PageByID(ctx, st.ID, at.ID)
+		p, err := s.Store.Pages.ByID(ctx, st.ID, at.ID)
 		if err != nil {
 			return c, err
 		}
@@ -251,7 +251,7 @@ func (s *Server) keepCarried(c *gin.Context, st string, m carry.Medium, medium f
 	if focal, problem := style.Find("object-position", doc.Picture).Read(nil, m.Focal); problem == nil && m.Focal != "" {
 		kept.Focal = focal
 	}
-	return kept, s.Store.DescribeMedium(c, kept)
+	return kept, s.Store.Media.Describe(c, kept)
 }
 
 // checkCarried checks fonts of a file as uploaded ones. Errors are *doc.Problem when they are
@@ -281,7 +281,7 @@ func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
 	if err != nil {
 		return err
 	}
-	all, err := s.Store.Media(c, from.ID)
+	all, err := s.Store.Media.List(c, from.ID)
 	if err != nil {
 		return err
 	}
@@ -294,7 +294,7 @@ func (s *Server) copySite(c *gin.Context, from, to *store.Site) error {
 			return err
 		}
 	}
-	infos, err := s.Store.Pages(c, from.ID)
+	infos, err := s.Store.Pages.List(c, from.ID)
 	if err != nil {
 		return err
 	}
@@ -338,22 +338,22 @@ func (s *Server) fillCarried(c *gin.Context, st *store.Site, carried carry.Site,
 		for i, p := range pages {
 			at := carried.Pages[i]
 			if at.Locked {
-				if err := in.CloseLock(c, st.ID, p.ID, locks[at.Address]); err != nil {
+				if err := in.Tree.CloseLock(c, st.ID, p.ID, locks[at.Address]); err != nil {
 					return err
 				}
 			}
-			if err := in.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: at.InMenu, InFooter: at.InFooter, MenuName: at.MenuName}); err != nil {
+			if err := in.Tree.SetPlacing(c, st.ID, p.ID, store.Placing{InMenu: at.InMenu, InFooter: at.InFooter, MenuName: at.MenuName}); err != nil {
 				return err
 			}
 		}
-		if err := in.SetMenus(c, st.ID, carried.Site.Menus); err != nil {
+		if err := in.Sites.SetMenus(c, st.ID, carried.Site.Menus); err != nil {
 			return err
 		}
-		if err := in.BeginSite(c, st.ID); err != nil { // it isn't a first one
+		if err := in.Sites.Begun(c, st.ID); err != nil { // it isn't a first one
 			return err
 		}
 		of := carried.Site
-		return in.SetSettings(c, st.ID, store.Settings{
+		return in.Sites.SetSettings(c, st.ID, store.Settings{
 			Name: of.Name, Language: of.Language, TimeZone: of.TimeZone, SharePicture: of.SharePicture, Icon: of.Icon, Facts: of.Facts,
 		})
 	})

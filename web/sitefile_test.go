@@ -26,13 +26,13 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 	if status, body := upload(t, d, libraryPath, "boat.png", noise(t, 120, 80), nil); status != http.StatusOK {
 		t.Fatalf("%d %s", status, body)
 	}
-	media, err := p.store.Media(t.Context(), "w1")
+	media, err := p.store.Media.List(t.Context(), "w1")
 	if err != nil || len(media) != 1 {
 		t.Fatalf("%d media, %v", len(media), err)
 	}
 	m := media[0]
 	m.Alt, m.Folder = "A boat", "Boats"
-	if err := p.store.DescribeMedium(t.Context(), m); err != nil {
+	if err := p.store.Media.Describe(t.Context(), m); err != nil {
 		t.Fatal(err)
 	}
 	under := &doc.Page{ID: "p2", Name: "Fares", Title: "Fares", Picture: m.ID, Sections: []*doc.Section{{
@@ -40,18 +40,18 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 			ID: "b9", Kind: doc.Picture, Locked: true, Content: doc.Content{Picture: m.ID, Alt: "A boat"}, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 4, Row: 1, Rows: 2}},
 		}},
 	}}}
-	if err := p.store.PutPage(t.Context(), "w1", under, func(now tree.Tree) (tree.Tree, error) {
+	if err := p.store.Tree.Put(t.Context(), "w1", under, func(now tree.Tree) (tree.Tree, error) {
 		return now.Add(tree.Page{ID: "p2", Name: "Fares"}, "fares")
 	}); err != nil {
 		t.Fatal(err)
 	}
-	if err := p.store.SetMenus(t.Context(), "w1", map[string][]doc.MenuItem{"legal": {{Label: "Imprint", Link: "/fares"}}}); err != nil {
+	if err := p.store.Sites.SetMenus(t.Context(), "w1", map[string][]doc.MenuItem{"legal": {{Label: "Imprint", Link: "/fares"}}}); err != nil {
 		t.Fatal(err)
 	}
-	if err := p.store.SetPlacing(t.Context(), "w1", "p2", store.Placing{InFooter: true, MenuName: "Prices"}); err != nil {
+	if err := p.store.Tree.SetPlacing(t.Context(), "w1", "p2", store.Placing{InFooter: true, MenuName: "Prices"}); err != nil {
 		t.Fatal(err)
 	}
-	if err := p.store.SetSettings(t.Context(), "w1", store.Settings{Name: "Skerry", Language: "nb", TimeZone: "Europe/Oslo", SharePicture: m.ID, Icon: doc.SiteIcon{Medium: m.ID}}); err != nil {
+	if err := p.store.Sites.SetSettings(t.Context(), "w1", store.Settings{Name: "Skerry", Language: "nb", TimeZone: "Europe/Oslo", SharePicture: m.ID, Icon: doc.SiteIcon{Medium: m.ID}}); err != nil {
 		t.Fatal(err)
 	}
 	status, file, h := d.get("/sites/skerry/file")
@@ -62,15 +62,15 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 	if status != http.StatusSeeOther {
 		t.Fatalf("%d %s", status, body)
 	}
-	u, err := p.store.UserByEmail(t.Context(), "designer@example.org")
+	u, err := p.store.People.UserByEmail(t.Context(), "designer@example.org")
 	if err != nil {
 		t.Fatal(err)
 	}
-	st, err := p.store.Site(t.Context(), u.ID, "second")
+	st, err := p.store.Sites.BySlugFor(t.Context(), u.ID, "second")
 	if err != nil {
 		t.Fatal(err)
 	}
-	brought, err := p.store.Media(t.Context(), st.ID)
+	brought, err := p.store.Media.List(t.Context(), st.ID)
 	if err != nil || len(brought) != 1 || brought[0].Alt != "A boat" || brought[0].Folder != "Boats" || brought[0].ID == m.ID {
 		t.Fatalf("%+v, %v", brought, err)
 	}
@@ -78,11 +78,11 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 		t.Errorf("%+v", st.Site)
 	}
 	for _, slug := range []string{"", "fares"} {
-		was, err := p.store.Page(t.Context(), "w1", slug)
+		was, err := p.store.Pages.At(t.Context(), "w1", slug)
 		if err != nil {
 			t.Fatal(err)
 		}
-		now, err := p.store.Page(t.Context(), st.ID, slug)
+		now, err := p.store.Pages.At(t.Context(), st.ID, slug)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -102,12 +102,12 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 			t.Errorf("/%s: %v", slug, lines)
 		}
 	}
-	log, err := p.store.Audit(t.Context(), st.ID, 9)
+	log, err := p.store.Audit.List(t.Context(), st.ID, 9)
 	if err != nil || len(log) == 0 || strings.Contains(log[0].About, "not as in the file") {
 		t.Errorf("something is told to be left out: %+v, %v", log, err)
 	}
 	// What is damaged makes nothing.
-	before, all, err := p.store.SiteList(t.Context(), u.ID, store.SiteQuery{Limit: 9})
+	before, all, err := p.store.Sites.Search(t.Context(), u.ID, store.SiteQuery{Limit: 9})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -123,7 +123,7 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 			t.Errorf("%s: %d %s", what, status, body)
 		}
 	}
-	if _, after, err := p.store.SiteList(t.Context(), u.ID, store.SiteQuery{Limit: 9}); err != nil || after != all {
+	if _, after, err := p.store.Sites.Search(t.Context(), u.ID, store.SiteQuery{Limit: 9}); err != nil || after != all {
 		t.Errorf("%d sites, were %d %v, %v", after, all, before, err)
 	}
 }
@@ -222,7 +222,7 @@ func TestSiteFilesThatUnpackToMuch(t *testing.T) {
 			t.Errorf("%s: a file of %d kB took %d MB", name, b.Len()>>10, took)
 		}
 	}
-	all, err := p.store.Sites(t.Context(), p.userID("designer@example.org"))
+	all, err := p.store.Sites.List(t.Context(), p.userID("designer@example.org"))
 	if err != nil || len(all) != 1 {
 		t.Errorf("%d sites, %v", len(all), err)
 	}

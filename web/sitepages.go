@@ -17,7 +17,7 @@ import (
 func (s *Server) newPage(c *gin.Context) {
 	st := siteOf(c)
 	form := newPageForm{Name: c.PostForm("name"), Slug: strings.TrimSpace(c.PostForm("slug")), Ready: c.PostForm("ready"), Parent: c.PostForm("parent"), Open: true}
-	has, err := s.Store.Media(c, st.ID)
+	has, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -31,7 +31,7 @@ func (s *Server) newPage(c *gin.Context) {
 	})
 	var at tree.Page
 	if err == nil {
-		err = s.Store.PutPage(c, st.ID, p, func(t tree.Tree) (tree.Tree, error) {
+		err = s.Store.Tree.Put(c, st.ID, p, func(t tree.Tree) (tree.Tree, error) {
 			next, err := t.Add(tree.Page{ID: p.ID, Parent: form.Parent, Name: p.Name}, form.Slug)
 			if err == nil {
 				at = next[next.Index(p.ID)]
@@ -42,7 +42,7 @@ func (s *Server) newPage(c *gin.Context) {
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		form.Problem = problem.Sentence()
-		infos, err := s.Store.Pages(c, st.ID)
+		infos, err := s.Store.Pages.List(c, st.ID)
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -60,7 +60,7 @@ func (s *Server) newPage(c *gin.Context) {
 
 // derivedSlug answers with the field of a new page's address while its name is typed.
 func (s *Server) derivedSlug(c *gin.Context) {
-	infos, err := s.Store.Pages(c, siteOf(c).ID)
+	infos, err := s.Store.Pages.List(c, siteOf(c).ID)
 	if err != nil {
 		s.fail(c, err)
 		return

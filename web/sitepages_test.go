@@ -50,14 +50,14 @@ func TestNewPages(t *testing.T) {
 		if want := "/sites/skerry/pages/page-" + r.ID + "/bench"; status != http.StatusSeeOther || h.Get("Location") != want {
 			t.Fatalf("%s: %d to %s", r.ID, status, h.Get("Location"))
 		}
-		page, err := p.store.Page(t.Context(), "w1", "page-"+r.ID)
+		page, err := p.store.Pages.At(t.Context(), "w1", "page-"+r.ID)
 		if err != nil || len(page.Doc.Sections) != len(r.Sections) || page.Name != r.Name {
 			t.Errorf("%s: %v", r.ID, err)
 		}
 		if status, _, _ := d.get("/sites/skerry/pages/page-" + r.ID + "/bench"); status != http.StatusOK {
 			t.Errorf("%s on the Bench: %d", r.ID, status)
 		}
-		if infos, _ := p.store.Pages(t.Context(), "w1"); len(infos) != i+3 {
+		if infos, _ := p.store.Pages.List(t.Context(), "w1"); len(infos) != i+3 {
 			t.Errorf("%d pages", len(infos))
 		}
 	}
@@ -103,7 +103,7 @@ func TestSiteFacts(t *testing.T) {
 			t.Errorf("a long %s: %d", field, status)
 		}
 	}
-	st, err := p.store.SiteBySlug(t.Context(), "skerry")
+	st, err := p.store.Sites.BySlug(t.Context(), "skerry")
 	if err != nil || st.Facts.Phone != "555 0142" {
 		t.Errorf("%+v, %v", st.Facts, err)
 	}

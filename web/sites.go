@@ -47,7 +47,7 @@ func (s *Server) sites(c *gin.Context) {
 	q := store.SiteQuery{Words: strings.TrimSpace(c.Query("q")), Archived: c.Query("archived") != "", Limit: sitesAtOnce}
 	q.From, _ = number.Whole(c.Query("from"))
 	q.From = max(q.From, 0)
-	found, all, err := s.Store.SiteList(c, user(c).ID, q)
+	found, all, err := s.Store.Sites.Search(c, user(c).ID, q)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -60,7 +60,7 @@ func (s *Server) sites(c *gin.Context) {
 		card := siteCard{SiteInfo: *i, Drawing: template.HTML(i.SVG), Edited: ago(time.Since(i.EditedAt)), State: siteStanding(i)}
 		if !i.Fresh || i.Look != s.lookAt(i.Version) {
 			v.Waiting = true
-			if err := s.Store.WantDrawings(c, i.Slug); err != nil {
+			if err := s.Store.Drawings.Want(c, i.Slug); err != nil {
 				s.fail(c, err)
 				return
 			}
@@ -74,7 +74,7 @@ func (s *Server) sites(c *gin.Context) {
 		s.parted(c, http.StatusOK, "site-cards", v)
 		return
 	}
-	if v.Deleted, err = s.Store.DeletedSites(c, user(c).ID); err != nil {
+	if v.Deleted, err = s.Store.Sites.Deleted(c, user(c).ID); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -156,7 +156,7 @@ func (s *Server) pages(c *gin.Context) {
 	v := pagesView{Done: doneWords[c.Query("done")]}
 	v.New.Open = c.Query("new") != ""
 	if id := c.Query("page"); id != "" {
-		p, err := s.Store.PageByID(c, siteOf(c).ID, store.Clean(id))
+		p, err := s.Store.Pages.ByID(c, siteOf(c).ID, store.Clean(id))
 		if err == nil {
 			v.Panel, err = s.panelOf(c, siteOf(c), p)
 		}
@@ -178,9 +178,9 @@ func (s *Server) pagesScreen(c *gin.Context, status int, v pagesView) {
 		s.fail(c, err)
 		return
 	}
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err == nil {
-		v.Deleted, err = s.Store.DeletedPages(c, st.ID)
+		v.Deleted, err = s.Store.Tree.Deleted(c, st.ID)
 	}
 	if err != nil {
 		s.fail(c, err)

@@ -55,7 +55,7 @@ func BenchmarkPublish(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if err := p.store.AddPage(b.Context(), "w1", fmt.Sprintf("page-%03d", i), i+1, page); err != nil {
+		if err := p.store.Pages.Add(b.Context(), "w1", fmt.Sprintf("page-%03d", i), i+1, page); err != nil {
 			b.Fatal(err)
 		}
 		ids = append(ids, page.ID)

@@ -81,7 +81,7 @@ func (s *Server) tryHouseEdit(c *gin.Context) {
 	if page == "home" {
 		page = ""
 	}
-	p, err := s.Store.Page(c, as.ID, page)
+	p, err := s.Store.Pages.At(c, as.ID, page)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -54,7 +54,7 @@ func (p *studio) unchanged(t *testing.T, before map[string]string) {
 // home gives the home page as it is kept.
 func (p *studio) home() *doc.Page {
 	p.t.Helper()
-	page, err := p.store.Page(p.t.Context(), "w1", "")
+	page, err := p.store.Pages.At(p.t.Context(), "w1", "")
 	if err != nil {
 		p.t.Fatal(err)
 	}

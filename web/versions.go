@@ -65,7 +65,7 @@ func (s *Server) versions(c *gin.Context) { s.showVersions(c, http.StatusOK, "")
 
 func (s *Server) showVersions(c *gin.Context, status int, problem string) {
 	st, p := siteOf(c), pageOf(c)
-	vs, err := s.Store.Versions(c, st.ID, p.ID, shownVersions)
+	vs, err := s.Store.Log.Versions(c, st.ID, p.ID, shownVersions)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -76,7 +76,7 @@ func (s *Server) showVersions(c *gin.Context, status int, problem string) {
 	}
 	docs := make([]*doc.Page, len(vs))
 	for i, version := range vs {
-		if _, docs[i], err = s.Store.VersionOf(c, st.ID, p.ID, version.ID); err != nil {
+		if _, docs[i], err = s.Store.Log.VersionOf(c, st.ID, p.ID, version.ID); err != nil {
 			s.fail(c, err)
 			return
 		}
@@ -117,7 +117,7 @@ func zoneOf(st *store.Site) *time.Location {
 func (s *Server) versionDoc(c *gin.Context) (*bench.View, bool) {
 	v, err := s.look(c)
 	if err == nil && c.Param("version") != "now" {
-		_, v.Page, err = s.Store.VersionOf(c, siteOf(c).ID, pageOf(c).ID, c.Param("version"))
+		_, v.Page, err = s.Store.Log.VersionOf(c, siteOf(c).ID, pageOf(c).ID, c.Param("version"))
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -154,7 +154,7 @@ func (s *Server) nameVersion(c *gin.Context) {
 		s.showVersions(c, http.StatusUnprocessableEntity, doc.Problemf("Name", "has %d characters; write 1 to %d, such as Before the new prices", n, doc.MaxNameRunes).Sentence())
 		return
 	}
-	if err := s.Store.KeepVersion(c, siteOf(c).ID, pageOf(c).ID, user(c).ID, store.Named, store.Clean(name)); err != nil {
+	if err := s.Store.Log.KeepVersion(c, siteOf(c).ID, pageOf(c).ID, user(c).ID, store.Named, store.Clean(name)); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -164,7 +164,7 @@ func (s *Server) nameVersion(c *gin.Context) {
 // restoreVersion takes a page back to a version, or a section or a block of it.
 func (s *Server) restoreVersion(c *gin.Context) {
 	st, p := siteOf(c), pageOf(c)
-	_, err := s.Store.RestoreVersion(c, st.ID, p.ID, user(c).ID, c.PostForm("version"), store.Clean(c.PostForm("node")))
+	_, err := s.Store.Log.RestoreVersion(c, st.ID, p.ID, user(c).ID, c.PostForm("version"), store.Clean(c.PostForm("node")))
 	var problem *doc.Problem
 	switch {
 	case errors.As(err, &problem):
@@ -184,17 +184,17 @@ func (s *Server) restoreVersion(c *gin.Context) {
 func (s *Server) restoreSiteVersion(c *gin.Context) {
 	st := siteOf(c)
 	id := store.Clean(c.PostForm("version"))
-	then, err := s.Store.SiteVersion(c, st.ID, id)
+	then, err := s.Store.Log.SiteVersion(c, st.ID, id)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	if err := s.Store.KeepSiteVersion(c, st.ID, user(c).ID, store.Before, "Before the site was taken back"); err != nil {
+	if err := s.Store.Log.KeepSiteVersion(c, st.ID, user(c).ID, store.Before, "Before the site was taken back"); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -204,7 +204,7 @@ func (s *Server) restoreSiteVersion(c *gin.Context) {
 			seen.Pages[p.ID] = p.Seq
 		}
 	}
-	_, err = s.Store.Together(c, st.ID, user(c).ID, seen, func(_ doc.House, pages map[string]*doc.Page) (*store.Act, error) {
+	_, err = s.Store.Log.Together(c, st.ID, user(c).ID, seen, func(_ doc.House, pages map[string]*doc.Page) (*store.Act, error) {
 		act := &store.Act{House: &then.House, HouseCommand: edit.HouseCommand{Op: "restore"}, Pages: map[string]store.PageAct{}}
 		for id, now := range pages {
 			r, err := edit.Restore(now, then.Pages[id], "", func(string) *doc.Section { return nil })
@@ -229,7 +229,7 @@ type siteVersionsView struct {
 // siteVersions lists what a site was like.
 func (s *Server) siteVersions(c *gin.Context) {
 	st := siteOf(c)
-	vs, err := s.Store.SiteVersions(c, st.ID, shownVersions)
+	vs, err := s.Store.Log.SiteVersions(c, st.ID, shownVersions)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -81,7 +81,7 @@ func TestSearchLooksThroughPublishedPages(t *testing.T) {
 // blockOf is the id of a block of a kind on the page.
 func (p *studio) blockOf(kind doc.Kind) (id string) {
 	p.t.Helper()
-	page, err := p.store.Page(p.t.Context(), "w1", "")
+	page, err := p.store.Pages.At(p.t.Context(), "w1", "")
 	if err != nil {
 		p.t.Fatal(err)
 	}
@@ -131,16 +131,16 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 	if _, _, h := p.visit("GET", "/nowhere/", nil); !strings.Contains(h.Get("Content-Security-Policy"), "frame-src 'none';") {
 		t.Errorf("frames on a page without: %s", h.Get("Content-Security-Policy"))
 	}
-	if err := p.store.AddDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
+	if err := p.store.Hosts.AddDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := p.store.ProveDomain(t.Context(), "w1", "www.skerry.example", true); err != nil {
+	if _, err := p.store.Hosts.ProveDomain(t.Context(), "w1", "www.skerry.example", true); err != nil {
 		t.Fatal(err)
 	}
 	if _, _, h := q.get(p.hosts.Own("skerry") + "/" + file); h.Get("Content-Security-Policy") != sandbox+" http://www.skerry.example" {
 		t.Errorf("at the site's own domain: %s", h.Get("Content-Security-Policy"))
 	}
-	if err := p.store.DropDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
+	if err := p.store.Hosts.DropDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
 		t.Fatal(err)
 	}
 	// At the site's own host it only leads there, and nothing else is at that host.

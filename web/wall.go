@@ -31,7 +31,7 @@ func (s *Server) chosenMedia(c *gin.Context) (ids []string, ms []*store.Medium, 
 	for _, id := range c.PostFormArray("id") {
 		wanted[id] = true
 	}
-	all, err := s.Store.Media(c, siteOf(c).ID)
+	all, err := s.Store.Media.List(c, siteOf(c).ID)
 	for _, m := range all {
 		if wanted[m.ID] {
 			ids, ms = append(ids, m.ID), append(ms, m)
@@ -48,7 +48,7 @@ func (s *Server) deleteMedia(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	uses, err := s.Store.MediaUses(c, st.ID, ms)
+	uses, err := s.Store.Media.Uses(c, st.ID, ms)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -63,7 +63,7 @@ func (s *Server) deleteMedia(c *gin.Context) {
 		c.String(http.StatusConflict, "Shown now, and missing there afterwards: %s.", strings.Join(used, "; "))
 		return
 	}
-	if err := s.Store.DeleteMedia(c, st.ID, ids...); err != nil {
+	if err := s.Store.Media.Delete(c, st.ID, ids...); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -75,7 +75,7 @@ func (s *Server) deleteMedia(c *gin.Context) {
 
 // restoreMedia puts files back that were deleted.
 func (s *Server) restoreMedia(c *gin.Context) {
-	if err := s.Store.RestoreMedia(c, siteOf(c).ID, c.PostFormArray("id")...); err != nil {
+	if err := s.Store.Media.Restore(c, siteOf(c).ID, c.PostFormArray("id")...); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -90,7 +90,7 @@ func (s *Server) fileMedia(c *gin.Context) {
 		c.String(http.StatusUnprocessableEntity, "%s", p.Sentence())
 		return
 	}
-	if err := s.Store.FileMedia(c, siteOf(c).ID, folder, c.PostFormArray("id")...); err != nil {
+	if err := s.Store.Media.File(c, siteOf(c).ID, folder, c.PostFormArray("id")...); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -112,7 +112,7 @@ func (s *Server) onPages(c *gin.Context, instead *store.Medium, f func(stage *be
 	}
 	stage := s.workshop.Stage(st, src, "").Passing()
 	for _, info := range src.Pages {
-		p, err := s.Store.Page(c, st.ID, info.Slug)
+		p, err := s.Store.Pages.At(c, st.ID, info.Slug)
 		if err != nil {
 			return err
 		}
@@ -131,7 +131,7 @@ func (s *Server) placesOf(c *gin.Context, m *store.Medium) (places []bench.Place
 
 // mediumPlaces answers with drawings of where a medium is shown.
 func (s *Server) mediumPlaces(c *gin.Context) {
-	m, err := s.Store.Medium(c, siteOf(c).ID, c.Param("medium"))
+	m, err := s.Store.Media.ByID(c, siteOf(c).ID, c.Param("medium"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -167,12 +167,12 @@ func (s *Server) mediaWants(c *gin.Context) {
 // look there. In the place of what no page shows it stands at once.
 func (s *Server) proposeMedium(c *gin.Context) {
 	st := siteOf(c)
-	m, err := s.Store.Medium(c, st.ID, c.Param("medium"))
+	m, err := s.Store.Media.ByID(c, st.ID, c.Param("medium"))
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	uses, err := s.Store.MediaUses(c, st.ID, []*store.Medium{m})
+	uses, err := s.Store.Media.Uses(c, st.ID, []*store.Medium{m})
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -208,7 +208,7 @@ func (s *Server) proposeMedium(c *gin.Context) {
 
 // takeMedium puts a file that was proposed in a medium's place.
 func (s *Server) takeMedium(c *gin.Context, m *store.Medium) error {
-	proposed, err := s.Store.Deleted(c, siteOf(c).ID, c.PostForm("by"))
+	proposed, err := s.Store.Media.Deleted(c, siteOf(c).ID, c.PostForm("by"))
 	if errors.Is(err, store.ErrNotFound) || err == nil && proposed.Sort() != m.Sort() {
 		return doc.Problemf("File", "isn't there any more: choose it again")
 	}

@@ -47,7 +47,7 @@ func worn(id, name, hint string, h *doc.House, kept bool) wornView {
 
 // wornViews lists the house styles that a site can try on, its own first.
 func (s *Server) wornViews(c *gin.Context, st *store.Site) (out []wornView, err error) {
-	kept, err := s.Store.KeptHouses(c, st.ID)
+	kept, err := s.Store.Houses.Kept(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -67,7 +67,7 @@ func (s *Server) findHouse(c *gin.Context, st *store.Site, id string) (doc.House
 	if r := ready.FindHouse(id); r != nil {
 		return carry.TakeHouse(st.House, r.House())
 	}
-	kept, err := s.Store.KeptHouses(c, st.ID)
+	kept, err := s.Store.Houses.Kept(c, st.ID)
 	if err != nil {
 		return doc.House{}, err
 	}
@@ -120,10 +120,10 @@ func (s *Server) takeHouse(c *gin.Context) {
 	command := edit.HouseCommand{Op: "house.take", Value: c.PostForm("id")}
 	h, err := s.findHouse(c, st, command.Value)
 	if err == nil {
-		err = s.Store.KeepSiteVersion(c, st.ID, user(c).ID, store.Before, "Before another house style")
+		err = s.Store.Log.KeepSiteVersion(c, st.ID, user(c).ID, store.Before, "Before another house style")
 	}
 	if err == nil {
-		err = s.Store.EditHouse(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return carry.TakeHouse(was, h) })
+		err = s.Store.Houses.Edit(c, st.ID, user(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return carry.TakeHouse(was, h) })
 	}
 	s.houseDone(c, command, err)
 }
@@ -134,12 +134,12 @@ func (s *Server) keepHouse(c *gin.Context) {
 	command := edit.HouseCommand{Op: "house.keep", Value: c.PostForm("name")}
 	name, err := ready.HouseName(command.Value)
 	if err == nil {
-		err = s.Store.KeepHouse(c, st.ID, name, st.House)
+		err = s.Store.Houses.Keep(c, st.ID, name, st.House)
 	}
 	s.houseDone(c, command, err)
 }
 
 // dropHouse forgets a house style that the site keeps.
 func (s *Server) dropHouse(c *gin.Context) {
-	s.houseDone(c, edit.HouseCommand{}, s.Store.DropHouse(c, siteOf(c).ID, c.PostForm("id")))
+	s.houseDone(c, edit.HouseCommand{}, s.Store.Houses.Drop(c, siteOf(c).ID, c.PostForm("id")))
 }

@@ -51,7 +51,7 @@ func TestTryingAHouseStyleOn(t *testing.T) {
 	if h, _ := p.house(); h.Fonts != meadow.Fonts || h.Swatch("words").Value != meadow.Swatch("words").Value {
 		t.Errorf("%+v", h.Fonts)
 	}
-	kept, err := p.store.KeptHouses(t.Context(), "w1")
+	kept, err := p.store.Houses.Kept(t.Context(), "w1")
 	if err != nil || len(kept) != 1 {
 		t.Fatal(err, len(kept))
 	}
@@ -103,7 +103,7 @@ func TestPromoting(t *testing.T) {
 	if w := h.Swatch("slate"); status != http.StatusOK || w == nil || w.Value != "#345678" {
 		t.Fatalf("%d %+v", status, h.Palette)
 	}
-	page, err := p.store.Page(t.Context(), "w1", "")
+	page, err := p.store.Pages.At(t.Context(), "w1", "")
 	if err != nil {
 		t.Fatal(err)
 	}

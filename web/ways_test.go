@@ -22,7 +22,7 @@ func TestEveryWayToASitesData(t *testing.T) {
 	ctx := t.Context()
 	page := &doc.Page{ID: "p2", Name: "Berths", Title: "Berths", Sections: []*doc.Section{{ID: "s2", Name: "Quillwort"}}}
 	p.put(page, tree.Page{ID: "p2", Name: "Berths"})
-	if err := p.store.LockPage(ctx, "w1", "p2", "a password"); err != nil {
+	if err := p.store.Tree.LockPage(ctx, "w1", "p2", "a password"); err != nil {
 		t.Fatal(err)
 	}
 	ways := map[string]struct {
@@ -66,18 +66,18 @@ func TestEveryWayToASitesData(t *testing.T) {
 	for _, role := range []store.Role{"", store.Writer, store.Designer, store.Owner, "gone", "disabled"} {
 		switch role {
 		case "gone":
-			if err := p.store.RemoveMember(ctx, "w1", id); err != nil {
+			if err := p.store.People.RemoveMember(ctx, "w1", id); err != nil {
 				t.Fatal(err)
 			}
 		case "", "disabled":
 		default:
-			if err := p.store.AddMember(ctx, "w1", id, role); err != nil {
+			if err := p.store.People.AddMember(ctx, "w1", id, role); err != nil {
 				t.Fatal(err)
 			}
 		}
 		q := p.as("stranger@example.org")
 		if role == "disabled" {
-			if err := errors.Join(p.store.AddMember(ctx, "w1", id, store.Owner), p.store.DisableUser(ctx, "stranger@example.org", true)); err != nil {
+			if err := errors.Join(p.store.People.AddMember(ctx, "w1", id, store.Owner), p.store.People.DisableUser(ctx, "stranger@example.org", true)); err != nil {
 				t.Fatal(err)
 			}
 		}
@@ -88,7 +88,7 @@ func TestEveryWayToASitesData(t *testing.T) {
 			}
 		}
 	}
-	if err := p.store.DisableUser(ctx, "stranger@example.org", false); err != nil {
+	if err := p.store.People.DisableUser(ctx, "stranger@example.org", false); err != nil {
 		t.Fatal(err)
 	}
 	// What is copied, or comes from a file, keeps its lock.
@@ -101,11 +101,11 @@ func TestEveryWayToASitesData(t *testing.T) {
 		t.Fatalf("%d %s", status, text)
 	}
 	for _, slug := range []string{"second", "third"} {
-		st, err := p.store.SiteBySlug(ctx, slug)
+		st, err := p.store.Sites.BySlug(ctx, slug)
 		if err != nil {
 			t.Fatal(err)
 		}
-		copied, err := p.store.Page(ctx, st.ID, "berths")
+		copied, err := p.store.Pages.At(ctx, st.ID, "berths")
 		if err != nil || copied.Lock == "" {
 			t.Errorf("%s: the page has no lock, %v", slug, err)
 		}
@@ -122,24 +122,24 @@ func TestPlansTakeRights(t *testing.T) {
 		off  bool       // the account is disabled
 		want bool
 	}{"still a designer": {store.Designer, false, true}, "a writer": {store.Writer, false, false}, "gone": {"", false, false}, "disabled": {store.Owner, true, false}} {
-		if err := errors.Join(p.store.DisableUser(ctx, "stranger@example.org", false), p.store.AddMember(ctx, "w1", id, store.Designer)); err != nil {
+		if err := errors.Join(p.store.People.DisableUser(ctx, "stranger@example.org", false), p.store.People.AddMember(ctx, "w1", id, store.Designer)); err != nil {
 			t.Fatal(err)
 		}
-		if err := p.store.AddPlan(ctx, store.Plan{Site: "w1", Act: store.PlanPublish, Pages: []string{"p1"}, By: id}); err != nil {
+		if err := p.store.Releases.AddPlan(ctx, store.Plan{Site: "w1", Act: store.PlanPublish, Pages: []string{"p1"}, By: id}); err != nil {
 			t.Fatal(err)
 		}
-		plans, err := p.store.Plans(ctx, "w1")
+		plans, err := p.store.Releases.Plans(ctx, "w1")
 		if err != nil {
 			t.Fatal(err)
 		}
-		before, err := p.store.Releases(ctx, "w1", 50)
+		before, err := p.store.Releases.List(ctx, "w1", 50)
 		if err != nil {
 			t.Fatal(err)
 		}
 		if tt.role == "" {
-			err = p.store.RemoveMember(ctx, "w1", id)
+			err = p.store.People.RemoveMember(ctx, "w1", id)
 		} else {
-			err = errors.Join(p.store.AddMember(ctx, "w1", id, tt.role), p.store.DisableUser(ctx, "stranger@example.org", tt.off))
+			err = errors.Join(p.store.People.AddMember(ctx, "w1", id, tt.role), p.store.People.DisableUser(ctx, "stranger@example.org", tt.off))
 		}
 		if err != nil {
 			t.Fatal(err)
@@ -147,15 +147,15 @@ func TestPlansTakeRights(t *testing.T) {
 		if err := p.server.CarryOut(ctx, plans[0].ID); err != nil {
 			t.Fatal(err)
 		}
-		after, err := p.store.Releases(ctx, "w1", 50)
+		after, err := p.store.Releases.List(ctx, "w1", 50)
 		if err != nil || (len(after) > len(before)) != tt.want {
 			t.Errorf("%s: %d publications of %d, %v", name, len(after), len(before), err)
 		}
-		left, err := p.store.Plans(ctx, "w1")
+		left, err := p.store.Releases.Plans(ctx, "w1")
 		if err != nil || (len(left) == 0) != tt.want || !tt.want && left[0].Problem == "" {
 			t.Errorf("%s: %+v, %v", name, left, err)
 		}
-		if err := p.store.DropPlan(ctx, "w1", plans[0].ID); err != nil {
+		if err := p.store.Releases.DropPlan(ctx, "w1", plans[0].ID); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -175,17 +175,17 @@ func TestOnePagePreviewsNameNoDrafts(t *testing.T) {
 	if status, _, _ := d.post("/sites/skerry/publish", url.Values{"id": {"qKnown", "qClosed"}}); status != http.StatusSeeOther {
 		t.Fatal(status)
 	}
-	if err := p.store.LockPage(t.Context(), "w1", "qClosed", "a password"); err != nil {
+	if err := p.store.Tree.LockPage(t.Context(), "w1", "qClosed", "a password"); err != nil {
 		t.Fatal(err)
 	}
 	// The known one gets another name that visitors don't know.
-	page, err := p.store.PageByID(t.Context(), "w1", "qKnown")
+	page, err := p.store.Pages.ByID(t.Context(), "w1", "qKnown")
 	if err != nil {
 		t.Fatal(err)
 	}
 	env := edit.Env{Site: &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}, NewID: store.NewID}
 	command := edit.Command{Op: "page.set", Setting: "name", Value: "Renamed"}
-	if _, err := p.store.Edit(t.Context(), "qKnown", p.userID("designer@example.org"), page.Seq, command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, command, env) }); err != nil {
+	if _, err := p.store.Pages.Edit(t.Context(), "qKnown", p.userID("designer@example.org"), page.Seq, command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, command, env) }); err != nil {
 		t.Fatal(err)
 	}
 	_, _, h := d.post(benchPath+"/try", nil)

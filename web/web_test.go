@@ -73,20 +73,20 @@ func begin(t testing.TB) *studio {
 		}
 	}
 	w := &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	must(st.AddSite(ctx, w))
+	must(st.Sites.Add(ctx, w))
 	for email, role := range map[string]store.Role{
 		"designer@example.org": store.Designer, "writer@example.org": store.Writer, "stranger@example.org": "",
 	} {
-		u, err := st.AddUser(ctx, email, "Some One", "three islands")
+		u, err := st.People.AddUser(ctx, email, "Some One", "three islands")
 		must(err)
 		if role != "" {
-			must(st.AddMember(ctx, w.ID, u.ID, role))
+			must(st.People.AddMember(ctx, w.ID, u.ID, role))
 		}
 	}
 	p.page = &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
 	p.page.Sections = edittest.Sections(store.NewID)
 	slices.Reverse(p.page.Sections)
-	must(st.AddPage(ctx, w.ID, "", 0, p.page))
+	must(st.Pages.Add(ctx, w.ID, "", 0, p.page))
 	// The second origin's address has to be known before the server is made.
 	p.pages = httptest.NewUnstartedServer(nil)
 	_, port, err := net.SplitHostPort(p.pages.Listener.Addr().String())
@@ -515,7 +515,7 @@ func BenchmarkEdit(b *testing.B) {
 	for _, n := range []int{60, 500} {
 		b.Run(fmt.Sprintf("%d blocks", n), func(b *testing.B) {
 			p := begin(b)
-			if err := p.store.AddPage(b.Context(), "w1", "large", 1, func() *doc.Page { d := largePage(n); d.ID = "p2"; return d }()); err != nil {
+			if err := p.store.Pages.Add(b.Context(), "w1", "large", 1, func() *doc.Page { d := largePage(n); d.ID = "p2"; return d }()); err != nil {
 				b.Fatal(err)
 			}
 			q := p.as("designer@example.org")

@@ -38,13 +38,13 @@ func (s *Server) zones(c *gin.Context) { s.showZones(c, http.StatusOK, "") }
 
 func (s *Server) showZones(c *gin.Context, status int, problem string) {
 	st := siteOf(c)
-	before, err := s.Store.ZonesBefore(c, st.ID)
+	before, err := s.Store.Sites.ZonesBefore(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
 	v := zonesView{Site: st, Back: len(before) > 0, Problem: problem}
-	infos, err := s.Store.Pages(c, st.ID)
+	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -59,7 +59,7 @@ func (s *Server) showZones(c *gin.Context, status int, problem string) {
 		v.Rows = append(v.Rows, r)
 	}
 	for _, info := range infos {
-		p, err := s.Store.PageByID(c, st.ID, info.ID)
+		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -85,7 +85,7 @@ func (s *Server) setZones(c *gin.Context) {
 		}
 		return nil
 	}
-	err := s.Store.SetZones(c, st.ID, func(zs doc.Zones) (doc.Zones, error) {
+	err := s.Store.Sites.SetZones(c, st.ID, func(zs doc.Zones) (doc.Zones, error) {
 		switch c.PostForm("op") {
 		case "move":
 			if err := width(); err != nil {
@@ -102,7 +102,7 @@ func (s *Server) setZones(c *gin.Context) {
 		case "name":
 			return edit.NameZone(zs, id, c.PostForm("name"))
 		case "back":
-			before, err := s.Store.ZonesBefore(c, st.ID)
+			before, err := s.Store.Sites.ZonesBefore(c, st.ID)
 			if err == nil && len(before) == 0 {
 				err = doc.Problemf("Zones", "weren't changed yet")
 			}

@@ -32,7 +32,7 @@ func (s settings) check(ctx context.Context, st *store.Store, args []string) err
 	if len(args) == 0 || len(args) > 2 {
 		return errUsage
 	}
-	of, err := st.SiteBySlug(ctx, args[0])
+	of, err := st.Sites.BySlug(ctx, args[0])
 	if err != nil {
 		return fmt.Errorf("no site is at %q: %w", args[0], err)
 	}
@@ -69,15 +69,15 @@ func (s settings) check(ctx context.Context, st *store.Store, args []string) err
 }
 
 func checkPage(ctx context.Context, st *store.Store, of *store.Site, src site.Source, workshop *bench.Workshop, info *store.PageInfo) (*bench.Checked, error) {
-	p, err := st.PageByID(ctx, of.ID, info.ID)
+	p, err := st.Pages.ByID(ctx, of.ID, info.ID)
 	if err != nil {
 		return nil, err
 	}
-	others, err := st.OtherPages(ctx, of.ID, info.ID)
+	others, err := st.Findings.OtherPages(ctx, of.ID, info.ID)
 	if err != nil {
 		return nil, err
 	}
-	quiet, err := st.Quiets(ctx, info.ID)
+	quiet, err := st.Findings.Quiets(ctx, info.ID)
 	if err != nil {
 		return nil, err
 	}

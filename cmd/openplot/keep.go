@@ -41,7 +41,7 @@ func (s settings) backup(ctx context.Context, st *store.Store, dsn, name string)
 		return err
 	}
 	fmt.Printf("%s has everything, %.1f MB.\n", name, float64(fi.Size())/(1<<20))
-	return st.Note(ctx, store.Noted{Who: operatorName, Act: "backup written", About: filepath.Base(name)})
+	return st.Audit.Note(ctx, store.Noted{Who: operatorName, Act: "backup written", About: filepath.Base(name)})
 }
 
 // restore brings an archive back. What can't be brought back leaves nothing behind.
@@ -73,7 +73,7 @@ func (s settings) restore(ctx context.Context, name string) (err error) {
 	}
 	defer st.Close()
 	fmt.Println("Restored. openplot doctor checks it; openplot serve serves it.")
-	return st.Note(ctx, store.Noted{Who: operatorName, Act: "backup restored", About: filepath.Base(name)})
+	return st.Audit.Note(ctx, store.Noted{Who: operatorName, Act: "backup restored", About: filepath.Base(name)})
 }
 
 // clear takes away what came into the data folder since, and with whole the folder itself.
@@ -123,7 +123,7 @@ func (s settings) doctor(ctx context.Context, st *store.Store, repair bool) erro
 	if err := publisher.Check(ctx, st, repair, tell); err != nil {
 		return err
 	}
-	jobs, err := st.FailedJobs(ctx, 1000)
+	jobs, err := st.Jobs.Failed(ctx, 1000)
 	if err != nil {
 		return err
 	}

@@ -25,7 +25,7 @@ func userCommand(ctx context.Context, st *store.Store, args []string) error {
 	op, rest := first(args)
 	switch {
 	case op == "list" && len(rest) == 0:
-		accounts, err := st.Accounts(ctx)
+		accounts, err := st.People.Accounts(ctx)
 		if err != nil {
 			return err
 		}
@@ -46,7 +46,7 @@ func userCommand(ctx context.Context, st *store.Store, args []string) error {
 		if err != nil {
 			return err
 		}
-		u, err := st.AddUser(ctx, rest[0], rest[1], word)
+		u, err := st.People.AddUser(ctx, rest[0], rest[1], word)
 		if err != nil {
 			return err
 		}
@@ -56,17 +56,17 @@ func userCommand(ctx context.Context, st *store.Store, args []string) error {
 		if err != nil {
 			return err
 		}
-		if err := st.SetPassword(ctx, rest[0], word); err != nil {
+		if err := st.People.SetPassword(ctx, rest[0], word); err != nil {
 			return err
 		}
 		return done(ctx, st, "password set", rest[0], "%s has another password now, and is signed out everywhere.", rest[0])
 	case (op == "disable" || op == "enable") && len(rest) == 1:
-		if err := st.DisableUser(ctx, rest[0], op == "disable"); err != nil {
+		if err := st.People.DisableUser(ctx, rest[0], op == "disable"); err != nil {
 			return err
 		}
 		return done(ctx, st, "account "+op+"d", rest[0], "%s is "+op+"d.", rest[0])
 	case op == "operator" && len(rest) == 2 && (rest[1] == "yes" || rest[1] == "no"):
-		if err := st.SetOperator(ctx, rest[0], rest[1] == "yes"); err != nil {
+		if err := st.People.SetOperator(ctx, rest[0], rest[1] == "yes"); err != nil {
 			return err
 		}
 		return done(ctx, st, "operator "+rest[1], rest[0], "%s: operator %s.", rest[0], rest[1])
@@ -93,16 +93,16 @@ func siteCommand(ctx context.Context, st *store.Store, args []string) error {
 		return err
 	}
 	err = st.Transaction(ctx, func(st *store.Store) error {
-		if err := st.AddSite(ctx, s); err != nil {
+		if err := st.Sites.Add(ctx, s); err != nil {
 			return err
 		}
-		if err := st.AddPage(ctx, s.ID, "", 0, home); err != nil {
+		if err := st.Pages.Add(ctx, s.ID, "", 0, home); err != nil {
 			return err
 		}
-		if err := st.AddMember(ctx, s.ID, owner.ID, store.Owner); err != nil {
+		if err := st.People.AddMember(ctx, s.ID, owner.ID, store.Owner); err != nil {
 			return err
 		}
-		return st.Note(ctx, store.Noted{Site: s.ID, Who: operatorName, Act: "site added", About: s.Slug})
+		return st.Audit.Note(ctx, store.Noted{Site: s.ID, Who: operatorName, Act: "site added", About: s.Slug})
 	})
 	if err == nil {
 		fmt.Printf("%s is there, with an empty home page; %s is its owner.\n", s.Slug, owner.Email)
@@ -116,7 +116,7 @@ func memberCommand(ctx context.Context, st *store.Store, args []string) error {
 	if !(op == "add" && len(rest) == 3 || op == "remove" && len(rest) == 2) {
 		return errUsage
 	}
-	s, err := st.SiteBySlug(ctx, rest[0])
+	s, err := st.Sites.BySlug(ctx, rest[0])
 	if errors.Is(err, store.ErrNotFound) {
 		return doc.Problemf("Site", "%q isn't there", rest[0])
 	}
@@ -129,19 +129,19 @@ func memberCommand(ctx context.Context, st *store.Store, args []string) error {
 	}
 	act := store.Noted{Site: s.ID, Who: operatorName, Act: "member removed", About: u.Email}
 	if op == "remove" {
-		err = st.RemoveMember(ctx, s.ID, u.ID)
+		err = st.People.RemoveMember(ctx, s.ID, u.ID)
 	} else {
 		role := store.Role(rest[2])
 		if role != store.Owner && role != store.Designer && role != store.Writer {
 			return doc.Problemf("Role", "can't be %q: write owner, designer or writer", rest[2])
 		}
 		act.Act, act.About = "role given", u.Email+": "+rest[2]
-		err = st.AddMember(ctx, s.ID, u.ID, role)
+		err = st.People.AddMember(ctx, s.ID, u.ID, role)
 	}
 	if err != nil {
 		return err
 	}
-	if err := st.Note(ctx, act); err != nil {
+	if err := st.Audit.Note(ctx, act); err != nil {
 		return err
 	}
 	fmt.Println("Done.")
@@ -152,7 +152,7 @@ func memberCommand(ctx context.Context, st *store.Store, args []string) error {
 const operatorName = "command line"
 
 func done(ctx context.Context, st *store.Store, act, about, words string, args ...any) error {
-	if err := st.Note(ctx, store.Noted{Who: operatorName, Act: act, About: about}); err != nil {
+	if err := st.Audit.Note(ctx, store.Noted{Who: operatorName, Act: act, About: about}); err != nil {
 		return err
 	}
 	fmt.Printf(words+"\n", args...)
@@ -160,7 +160,7 @@ func done(ctx context.Context, st *store.Store, act, about, words string, args .
 }
 
 func account(ctx context.Context, st *store.Store, email string) (*store.User, error) {
-	u, err := st.UserByEmail(ctx, email)
+	u, err := st.People.UserByEmail(ctx, email)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, doc.Problemf("Email", "%s has no account; openplot user add makes one", email)
 	}

@@ -55,7 +55,7 @@ func serve(ctx context.Context, s settings) error {
 	defer st.Close()
 	log := s.logger()
 	budget := s.memory(log)
-	st.Remember(budget)
+	st.Pages.Remember(budget)
 	live, err := s.alive(ctx, st, log)
 	if err != nil {
 		return err
@@ -101,7 +101,7 @@ func serve(ctx context.Context, s settings) error {
 	metrics.Watch(st.DB(), func() map[string]float64 {
 		ctx, cancel := context.WithTimeout(context.Background(), 2*time.Second)
 		defer cancel()
-		n, err := st.QueueLengths(ctx)
+		n, err := st.Jobs.QueueLengths(ctx)
 		if err != nil {
 			log.Error("metrics", "error", err)
 		}
@@ -143,9 +143,9 @@ const beat = 5 * time.Second
 // more, until it is ended.
 func (s settings) alive(ctx context.Context, st *store.Store, log *slog.Logger) (end func(), err error) {
 	if s.database == "" { // nobody else's: whoever ran before was killed
-		err = st.Leave(ctx, true)
+		err = st.Jobs.Leave(ctx, true)
 	}
-	if err = errors.Join(err, st.Beat(ctx), st.Sweep(ctx)); err != nil {
+	if err = errors.Join(err, st.Jobs.Beat(ctx), st.Jobs.Sweep(ctx)); err != nil {
 		return nil, err
 	}
 	ctx, stop := context.WithCancel(context.WithoutCancel(ctx))
@@ -157,9 +157,9 @@ func (s settings) alive(ctx context.Context, st *store.Store, log *slog.Logger) 
 				return
 			case <-time.After(beat):
 			}
-			err := st.Beat(ctx)
+			err := st.Jobs.Beat(ctx)
 			if err == nil && n%3 == 0 {
-				err = st.Sweep(ctx)
+				err = st.Jobs.Sweep(ctx)
 			}
 			if err != nil && ctx.Err() == nil {
 				log.Error("processes", "error", err)
@@ -171,7 +171,7 @@ func (s settings) alive(ctx context.Context, st *store.Store, log *slog.Logger) 
 		running.Wait()
 		ctx, cancel := context.WithTimeout(context.Background(), 2*time.Second)
 		defer cancel()
-		_ = st.Leave(ctx, false) // otherwise it counts as ended a while later
+		_ = st.Jobs.Leave(ctx, false) // otherwise it counts as ended a while later
 	}, nil
 }
 
@@ -191,10 +191,10 @@ func certified(ctx context.Context, st *store.Store, hosts site.Hosts, host stri
 		return nil
 	}
 	if face != site.Nothing {
-		_, err := st.AtAddress(ctx, slug)
+		_, err := st.Hosts.AtAddress(ctx, slug)
 		return err
 	}
-	_, err := st.AtDomain(ctx, host)
+	_, err := st.Hosts.AtDomain(ctx, host)
 	return err
 }
 
@@ -202,7 +202,7 @@ func certified(ctx context.Context, st *store.Store, hosts site.Hosts, host stri
 func (s settings) greet(ctx context.Context, st *store.Store) {
 	fmt.Printf("\nOpen Plot is at      %s\nSites are at         %s\n", s.appURL, s.hosts.Public("<site>"))
 	if s.demo != "" {
-		if _, err := st.SignIn(ctx, demo.DesignerEmail, demo.Password); err == nil {
+		if _, err := st.People.SignIn(ctx, demo.DesignerEmail, demo.Password); err == nil {
 			fmt.Printf("Demo sign-in         %s   password %s\n      as a writer    %s\n", demo.DesignerEmail, demo.Password, demo.WriterEmail)
 		}
 	}
@@ -247,7 +247,7 @@ func (s settings) offerDemo(ctx context.Context, st *store.Store, pictures *medi
 	if err != nil {
 		return fmt.Errorf("loading the demo: %w", err)
 	}
-	demonstrated, err := st.SiteBySlug(ctx, demo.SiteSlug)
+	demonstrated, err := st.Sites.BySlug(ctx, demo.SiteSlug)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
@@ -263,7 +263,7 @@ func (s settings) offerDemo(ctx context.Context, st *store.Store, pictures *medi
 // unpublished reports whether no page of a site was ever published, as when the program was
 // stopped right after the demo was made.
 func unpublished(ctx context.Context, st *store.Store, id string) bool {
-	pages, err := st.Pages(ctx, id)
+	pages, err := st.Pages.List(ctx, id)
 	if err != nil {
 		return false
 	}
@@ -314,10 +314,10 @@ const fileGrace = 24 * time.Hour
 // upkeep ends what is no longer to be kept.
 func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, domains func(context.Context) error, log *slog.Logger) func(context.Context) error {
 	return func(ctx context.Context) error {
-		edits, err := st.Compact(ctx, time.Now().Add(-store.LogLife))
-		err = errors.Join(err, st.ForgetMedia(ctx, time.Now().Add(-store.DeletedMediaLife)), st.ForgetEntries(ctx), st.ForgetVisits(ctx), st.ForgetAudit(ctx), st.ForgetReleases(ctx, time.Now().Add(-store.ReleaseLife)),
-			st.ForgetVersions(ctx, time.Now().Add(-store.LogLife)), st.ForgetPages(ctx, time.Now().Add(-store.DeletedPageLife)),
-			st.ForgetSites(ctx, time.Now().Add(-store.DeletedSiteLife)))
+		edits, err := st.Pages.Compact(ctx, time.Now().Add(-store.LogLife))
+		err = errors.Join(err, st.Media.Forget(ctx, time.Now().Add(-store.DeletedMediaLife)), st.Entries.Forget(ctx), st.Visits.Forget(ctx), st.Audit.Forget(ctx), st.Releases.Forget(ctx, time.Now().Add(-store.ReleaseLife)),
+			st.Log.ForgetVersions(ctx, time.Now().Add(-store.LogLife)), st.Tree.Forget(ctx, time.Now().Add(-store.DeletedPageLife)),
+			st.Sites.Forget(ctx, time.Now().Add(-store.DeletedSiteLife)))
 		uploads, freed, uerr := pictures.Collect(ctx, time.Now().Add(-fileGrace))
 		published, more, perr := publisher.Collect(ctx, st, time.Now().Add(-fileGrace))
 		log.Info("upkeep", "edits", edits, "uploads", uploads, "published", published, "bytes", freed+more)
