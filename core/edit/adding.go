@@ -38,7 +38,7 @@ func (e *editing) behind(h doc.Holder) int {
 	return len(h.Blocks)
 }
 
-func (e *editing) addBlock() ([]Step, error) {
+func (e additions) addBlock() ([]Step, error) {
 	if element.Of(e.c.Kind) == nil {
 		return nil, doc.Problemf("Block", "%.40q isn't a kind of block", e.c.Kind)
 	}
@@ -63,7 +63,7 @@ func (e *editing) addBlock() ([]Step, error) {
 }
 
 // fillWith puts the command's medium into a new block that can show it.
-func (e *editing) fillWith(b *doc.Block) error {
+func (e additions) fillWith(b *doc.Block) error {
 	field, sort := "picture", doc.PictureMedium
 	switch b.Kind {
 	case doc.Video:
@@ -120,7 +120,7 @@ func (e *editing) cells(h doc.Holder, kind doc.Kind, given *doc.Place) (doc.Zone
 	return doc.Zoned[doc.Place]{zones[z].ID: p, zones.Widest(): to}, steps, nil
 }
 
-func (e *editing) moveBlock() ([]Step, error) {
+func (e additions) moveBlock() ([]Step, error) {
 	to, err := e.into(e.c.Into)
 	if err != nil {
 		return nil, err
@@ -138,7 +138,7 @@ func (e *editing) moveBlock() ([]Step, error) {
 		if e.c.DY = 0; e.c.After == "first" {
 			e.c.After = ""
 		}
-		return e.order()
+		return placeEdits{e.editing}.order()
 	}
 	at := e.behind(to)
 	if now := from.Index(e.block.ID); from.ID == to.ID && at > now { // counted without the block itself
@@ -169,7 +169,7 @@ func (e *editing) parentKind() doc.Kind {
 
 // arrange gives the blocks of a section or container another arrangement; package
 // place has the rules.
-func (e *editing) arrange() ([]Step, error) {
+func (e additions) arrange() ([]Step, error) {
 	to := doc.Arrangement(e.c.Value)
 	if e.c.Value == "placed" {
 		to = doc.Placed

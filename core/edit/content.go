@@ -12,7 +12,7 @@ import (
 )
 
 // content is what the block says, in the item it was pointed at.
-func (e *editing) content() doc.Content {
+func (e contentEdits) content() doc.Content {
 	if e.series != nil {
 		return e.series.Items[e.item].Shows(e.block).Content
 	}
@@ -21,7 +21,7 @@ func (e *editing) content() doc.Content {
 
 // say gives the step after which the block, or the item it was pointed at in, says
 // something else.
-func (e *editing) say(c doc.Content) []Step {
+func (e contentEdits) say(c doc.Content) []Step {
 	if e.series == nil {
 		return e.replace(func(b *doc.Block) { b.Content = c })
 	}
@@ -38,11 +38,11 @@ func (e *editing) say(c doc.Content) []Step {
 }
 
 // items gives the step that changes a Series' items.
-func (e *editing) items(change func([]doc.Item) []doc.Item) []Step {
+func (e contentEdits) items(change func([]doc.Item) []doc.Item) []Step {
 	return setBlock(e.series, func(b *doc.Block) { b.Items = change(slices.Clone(b.Items)) })
 }
 
-func (e *editing) write() ([]Step, error) {
+func (e contentEdits) write() ([]Step, error) {
 	if !e.block.Kind.Is(doc.Worded) {
 		return nil, doc.Problemf("Text", "a %s has none of its own", e.block.Kind)
 	}
@@ -63,7 +63,7 @@ func (e *editing) write() ([]Step, error) {
 
 // ownWords lets a block say something else in a narrower zone: what it says there now, to begin
 // with; or lets it say what it does in the wider one.
-func (e *editing) ownWords() ([]Step, error) {
+func (e contentEdits) ownWords() ([]Step, error) {
 	z, c := e.zones().Index(e.c.Zone), e.content()
 	switch {
 	case z == 0:
@@ -84,7 +84,7 @@ func (e *editing) ownWords() ([]Step, error) {
 	return e.say(c), nil
 }
 
-func (e *editing) setContent() ([]Step, error) {
+func (e contentEdits) setContent() ([]Step, error) {
 	f := element.Of(e.block.Kind).Field(e.c.Setting)
 	if f == nil {
 		return nil, doc.Problemf("Setting", "%.40q isn't part of a %s's content", e.c.Setting, e.block.Kind)
@@ -97,7 +97,7 @@ func (e *editing) setContent() ([]Step, error) {
 }
 
 // read checks what was entered for a field and gives its canonical form.
-func (e *editing) read(f *element.Field) (string, error) {
+func (e contentEdits) read(f *element.Field) (string, error) {
 	v := strings.TrimSpace(e.c.Value)
 	switch f.Type {
 	case element.Line:
@@ -129,7 +129,7 @@ func (e *editing) read(f *element.Field) (string, error) {
 		}
 		return style.Number(n), nil
 	}
-	return special(f, e, v)
+	return special(f, e.editing, v)
 }
 
 // special reads fields that only some kinds have.
@@ -206,7 +206,7 @@ func readCells(f *element.Field, v string) (string, error) {
 
 // entries gives the step that changes what the block lists, after checking that it
 // lists something and has the entry that the command names.
-func (e *editing) entries(change func([]doc.Entry) ([]doc.Entry, error)) ([]Step, error) {
+func (e contentEdits) entries(change func([]doc.Entry) ([]doc.Entry, error)) ([]Step, error) {
 	if a := element.Of(e.block.Kind); a.EntryName == "" {
 		return nil, doc.Problemf("Entry", "a %s has no list", e.block.Kind)
 	}
@@ -222,7 +222,7 @@ func (e *editing) entries(change func([]doc.Entry) ([]doc.Entry, error)) ([]Step
 }
 
 // addEntry adds one like that before it.
-func (e *editing) addEntry() ([]Step, error) {
+func (e contentEdits) addEntry() ([]Step, error) {
 	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
 		if len(es) >= doc.MaxItems {
 			return nil, doc.Problemf("Entry", "can't be added: %d are the most there can be", doc.MaxItems)
@@ -236,11 +236,11 @@ func (e *editing) addEntry() ([]Step, error) {
 	})
 }
 
-func (e *editing) removeEntry() ([]Step, error) {
+func (e contentEdits) removeEntry() ([]Step, error) {
 	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) { return without(es, e.c.At), nil })
 }
 
-func (e *editing) shiftEntry() ([]Step, error) {
+func (e contentEdits) shiftEntry() ([]Step, error) {
 	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
 		return shifted(es, e.c.At, e.c.DY), nil
 	})
@@ -253,7 +253,7 @@ func shifted[T any](s []T, at, by int) []T {
 	return slices.Insert(slices.Delete(s, at, at+1), to, moved)
 }
 
-func (e *editing) duplicateEntry() ([]Step, error) {
+func (e contentEdits) duplicateEntry() ([]Step, error) {
 	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
 		if len(es) >= doc.MaxItems {
 			return nil, doc.Problemf("Entry", "can't be duplicated: %d are the most there can be", doc.MaxItems)
@@ -262,7 +262,7 @@ func (e *editing) duplicateEntry() ([]Step, error) {
 	})
 }
 
-func (e *editing) writeEntry() ([]Step, error) {
+func (e contentEdits) writeEntry() ([]Step, error) {
 	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
 		if !element.Of(e.block.Kind).EntryWords {
 			return nil, doc.Problemf("Text", "entries of a %s have none", e.block.Kind)
@@ -273,7 +273,7 @@ func (e *editing) writeEntry() ([]Step, error) {
 	})
 }
 
-func (e *editing) setEntry() ([]Step, error) {
+func (e contentEdits) setEntry() ([]Step, error) {
 	return e.entries(func(es []doc.Entry) ([]doc.Entry, error) {
 		f := element.Of(e.block.Kind).EntryField(e.c.Setting)
 		if f == nil {
@@ -289,7 +289,7 @@ func (e *editing) setEntry() ([]Step, error) {
 
 // fillEntry sets a value in the first entry that has none of it yet, or in a new one behind
 // the last.
-func (e *editing) fillEntry() ([]Step, error) {
+func (e contentEdits) fillEntry() ([]Step, error) {
 	f := element.Of(e.block.Kind).EntryField(e.c.Setting)
 	if f == nil {
 		return nil, doc.Problemf("Setting", "%.40q isn't part of an entry of a %s", e.c.Setting, e.block.Kind)
@@ -312,7 +312,7 @@ func (e *editing) fillEntry() ([]Step, error) {
 }
 
 // ofItem checks that the node is in an item of a Series.
-func (e *editing) ofItem() error {
+func (e contentEdits) ofItem() error {
 	if e.series == nil {
 		return doc.Problemf("Item", "choose one of a Series first")
 	}
@@ -321,7 +321,7 @@ func (e *editing) ofItem() error {
 
 // addItem adds an item behind the one pointed at, saying the same; behind the last
 // when the Series itself was.
-func (e *editing) addItem() ([]Step, error) {
+func (e contentEdits) addItem() ([]Step, error) {
 	if e.series == nil && e.block.Kind == doc.Series {
 		e.series, e.item = e.block, len(e.block.Items)-1
 	}
@@ -341,7 +341,7 @@ func (e *editing) addItem() ([]Step, error) {
 	return e.items(func(items []doc.Item) []doc.Item { return slices.Insert(items, e.item+1, fresh) }), nil
 }
 
-func (e *editing) removeItem() ([]Step, error) {
+func (e contentEdits) removeItem() ([]Step, error) {
 	if err := e.ofItem(); err != nil {
 		return nil, err
 	}
@@ -350,7 +350,7 @@ func (e *editing) removeItem() ([]Step, error) {
 }
 
 // moveItem puts an item where it is the one at an index.
-func (e *editing) moveItem() ([]Step, error) {
+func (e contentEdits) moveItem() ([]Step, error) {
 	if err := e.ofItem(); err != nil {
 		return nil, err
 	}
@@ -364,7 +364,7 @@ func (e *editing) moveItem() ([]Step, error) {
 	}), nil
 }
 
-func (e *editing) shiftItem() ([]Step, error) {
+func (e contentEdits) shiftItem() ([]Step, error) {
 	if err := e.ofItem(); err != nil {
 		return nil, err
 	}

@@ -43,7 +43,7 @@ func differing(contents map[string]doc.Content, of, copy *doc.Block) {
 
 // toSeries makes a Series of a block and its copies beside it, or of those that the command
 // names: the block is its design, and what the others say otherwise are the items' contents.
-func (e *editing) toSeries() ([]Step, error) {
+func (e groupEdits) toSeries() ([]Step, error) {
 	bs, indices, err := e.gathered()
 	if err != nil {
 		return nil, err
@@ -115,7 +115,7 @@ func (e *editing) toSeries() ([]Step, error) {
 
 // perRow is how many of a holder's blocks, by index, stand beside one another in the widest
 // zone.
-func (e *editing) perRow(h doc.Holder, indices []int) int {
+func (e groupEdits) perRow(h doc.Holder, indices []int) int {
 	n := 1
 	switch h.Arrangement {
 	case doc.Placed:
@@ -139,7 +139,7 @@ func (e *editing) perRow(h doc.Holder, indices []int) int {
 }
 
 // fromSeries makes a Series into as many blocks as it has items, in a container where it stood.
-func (e *editing) fromSeries() ([]Step, error) {
+func (e groupEdits) fromSeries() ([]Step, error) {
 	s := e.series
 	if s == nil {
 		s = e.block
@@ -177,7 +177,7 @@ func (e *editing) fromSeries() ([]Step, error) {
 
 // likeThis gives all blocks of a kind on the page the look of one, headings those of its
 // level. Where they stand stays.
-func (e *editing) likeThis() ([]Step, error) {
+func (e groupEdits) likeThis() ([]Step, error) {
 	of := e.block
 	var steps []Step
 	others := 0

@@ -16,7 +16,7 @@ import (
 
 // gathered gives the blocks that a command is about, which stand in one holder, as they are
 // read, and their indices there.
-func (e *editing) gathered() (bs []*doc.Block, indices []int, err error) {
+func (e groupEdits) gathered() (bs []*doc.Block, indices []int, err error) {
 	h := e.holder()
 	if e.parentKind() == doc.Series {
 		return nil, nil, doc.Problemf("Selection", "is the design of a Series; choose what is in it")
@@ -41,7 +41,7 @@ func (e *editing) gathered() (bs []*doc.Block, indices []int, err error) {
 
 // area is what blocks of a grid cover together, in each zone in which one of them was put by
 // hand, and where each of them is in it.
-func (e *editing) area(h doc.Holder, indices []int) (area doc.Zoned[doc.Place], inside []doc.Zoned[doc.Place]) {
+func (e groupEdits) area(h doc.Holder, indices []int) (area doc.Zoned[doc.Place], inside []doc.Zoned[doc.Place]) {
 	area, inside = doc.Zoned[doc.Place]{}, make([]doc.Zoned[doc.Place], len(indices))
 	for z, ps := range place.Resolve(h, e.zones()) {
 		zone := e.zones()[z].ID
@@ -69,7 +69,7 @@ func (e *editing) area(h doc.Holder, indices []int) (area doc.Zoned[doc.Place], 
 
 // group puts several blocks of one holder into a container, in which they stand as they did,
 // or with "line-up" one after another. What is seen stays where it is.
-func (e *editing) group() ([]Step, error) {
+func (e groupEdits) group() ([]Step, error) {
 	to := doc.Arrangement(e.c.Value)
 	if to != "" && to != doc.LineUp {
 		return nil, doc.Problemf("Arrangement", "can't be %.40q: choose line-up, or nothing to leave it as it is", e.c.Value)
@@ -127,7 +127,7 @@ func (e *editing) group() ([]Step, error) {
 // lineUp makes a container in whose grid blocks stand a line of them. It goes across when one
 // block stands beside the next; they are as wide then as they were, and in the narrowest
 // zone they stand below one another as wide as there is room.
-func (e *editing) lineUp(c *doc.Block, bs []*doc.Block) {
+func (e groupEdits) lineUp(c *doc.Block, bs []*doc.Block) {
 	widest, narrowest := e.zones().Widest(), e.zones()[len(e.zones())-1].ID
 	all := c.Place[widest]
 	columns := c.Style["columns"]
@@ -159,7 +159,7 @@ func (e *editing) lineUp(c *doc.Block, bs []*doc.Block) {
 }
 
 // ungroup takes a container apart: what it holds stands where it did, in what held it.
-func (e *editing) ungroup() ([]Step, error) {
+func (e groupEdits) ungroup() ([]Step, error) {
 	c := e.block
 	if !c.Kind.Is(doc.Holding) || c.Kind == doc.Series || len(c.Blocks) == 0 {
 		return nil, doc.Problemf("Selection", "holds no blocks to let go; choose a container")
@@ -189,7 +189,7 @@ func (e *editing) ungroup() ([]Step, error) {
 
 // letGo gives the placements, in the grid of a holder, of what the container at an index
 // there holds.
-func (e *editing) letGo(h doc.Holder, at int, in doc.Holder) []doc.Zoned[doc.Place] {
+func (e groupEdits) letGo(h doc.Holder, at int, in doc.Holder) []doc.Zoned[doc.Place] {
 	out := make([]doc.Zoned[doc.Place], len(in.Blocks))
 	outer, inner := place.Resolve(h, e.zones()), place.Resolve(in, e.zones())
 	for z, zone := range e.zones() {
@@ -223,7 +223,7 @@ func (e *editing) letGo(h doc.Holder, at int, in doc.Holder) []doc.Zoned[doc.Pla
 }
 
 // makeRoom moves down what a block covers, and all below that.
-func (e *editing) makeRoom() ([]Step, error) {
+func (e groupEdits) makeRoom() ([]Step, error) {
 	ps, i, columns, err := e.placed()
 	if err != nil {
 		return nil, err
@@ -248,7 +248,7 @@ func (e *editing) makeRoom() ([]Step, error) {
 }
 
 // flip changes left and right over in a section or container.
-func (e *editing) flip() ([]Step, error) {
+func (e groupEdits) flip() ([]Step, error) {
 	h := e.section.Holder()
 	if e.block != nil {
 		h = e.block.Holder()
@@ -298,7 +298,7 @@ func (e *editing) flip() ([]Step, error) {
 }
 
 // restyleHolder gives the step that changes the style of a section or container.
-func (e *editing) restyleHolder(h doc.Holder, change func(doc.Style)) []Step {
+func (e groupEdits) restyleHolder(h doc.Holder, change func(doc.Style)) []Step {
 	with := func(s doc.Style) doc.Style {
 		next := maps.Clone(s)
 		if next == nil {
@@ -315,7 +315,7 @@ func (e *editing) restyleHolder(h doc.Holder, change func(doc.Style)) []Step {
 }
 
 // lock keeps a block as it is, or lets it be changed again.
-func (e *editing) lock() ([]Step, error) {
+func (e groupEdits) lock() ([]Step, error) {
 	if e.block.Locked == e.c.Hide {
 		return nil, nil
 	}

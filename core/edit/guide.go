@@ -11,7 +11,7 @@ import (
 const mostGuide = 100_000
 
 // setGuide draws a guide across the page in a zone, moves one or takes one away.
-func (e *editing) setGuide() ([]Step, error) {
+func (e sectionEdits) setGuide() ([]Step, error) {
 	head := headOf(e.page)
 	guides := head.Guides[e.c.Zone]
 	list := &guides.X

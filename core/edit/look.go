@@ -13,7 +13,7 @@ import (
 // takeLook gives a section or a block the look of another: of the settings that both have,
 // those that the other sets are set, and those that it doesn't follow again. Where it stands
 // stays.
-func (e *editing) takeLook() ([]Step, error) {
+func (e lookEdits) takeLook() ([]Step, error) {
 	var look map[string]string
 	if err := carry.Unpack([]byte(e.c.Value), &look, carry.FewValues, "Look"); err != nil {
 		return nil, doc.Problemf("Look", "can't be read: copy it again")

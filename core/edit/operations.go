@@ -26,76 +26,92 @@ type operation struct {
 	run   func(*editing) ([]Step, error)
 }
 
+// The operations by what they change; each has the command that is at work.
+type (
+	additions    struct{ *editing } // blocks that are added, moved, copied and pasted, and arrangements
+	contentEdits struct{ *editing } // what blocks say
+	groupEdits   struct{ *editing } // containers and Series
+	lookEdits    struct{ *editing } // settings
+	placeEdits   struct{ *editing } // places in a grid, and orders
+	sectionEdits struct{ *editing } // the page and its sections
+	severalEdits struct{ *editing } // several blocks at once
+)
+
+// as is an operation of one of those.
+func as[T ~struct{ *editing }](run func(T) ([]Step, error)) func(*editing) ([]Step, error) {
+	return func(e *editing) ([]Step, error) { return run(T{e}) }
+}
+
 // operations lists all commands by Op, with the fields each reads.
 var operations map[string]operation
 
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
-		"page.set":          {on: onPage, right: rights.Compose, run: (*editing).setPage},                  // Setting: name, title, description, ground, categories, picture, language or unlisted; Value
-		"page.guide":        {on: onPage, zone: true, right: rights.Compose, run: (*editing).setGuide},     // Zone, Setting: x or y; Value: px, "" to take it away; After: the px of the one that is moved, "" for a new one
-		"section.add":       {on: onPage, right: rights.Compose, run: (*editing).addSection},               // After, Preset
-		"section.move":      {on: onSection, right: rights.Compose, run: (*editing).moveSection},           // Node, After
-		"section.shift":     {on: onSection, right: rights.Compose, run: (*editing).shiftSection},          // Node, DY
-		"section.hide":      {on: onSection, right: rights.Compose, run: (*editing).hideSection},           // Node, Hide
-		"section.redesign":  {on: onSection, right: rights.Compose, run: (*editing).redesign},              // Node, Preset
-		"section.role":      {on: onSection, right: rights.Compose, run: (*editing).setRole},               // Node, Value
-		"section.anchor":    {on: onSection, right: rights.Compose, run: (*editing).setAnchor},             // Node, Value
-		"section.view":      {on: onSection, right: rights.Compose, run: (*editing).setView},               // Node, Value: a title
-		"section.share":     {on: onSection, right: rights.Compose, run: (*editing).share},                 // Node
-		"section.own":       {on: onSection, right: rights.Compose, run: (*editing).makeOwn},               // Node
-		"section.fold":      {on: onSection, right: rights.Compose, run: (*editing).setFold},               // Node, Setting: as or title; Value
-		"section.picture":   {on: onSection, right: rights.Write, run: (*editing).setBackdrop},             // Node, Value
-		"section.video":     {on: onSection, right: rights.Write, run: (*editing).setFilm},                 // Node, Value
-		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: (*editing).addBlock},   // Node: a section or container; Kind, Zone, Place or After, Value: a medium
-		"block.move":        {on: onBlock, right: rights.Compose, run: (*editing).moveBlock},               // Node, Into, After, or Zone and Place
-		"block.place":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).placeBlock},  // Node, Zone, Place
-		"block.nudge":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudge},       // Node, Zone, DX, DY
-		"block.resize":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).resize},      // Node, Zone, DX, DY
-		"block.place.set":   {on: onBlock, zone: true, right: rights.Compose, run: (*editing).setPlace},    // Node, Zone, Setting: columns, rows or layer; Value
-		"block.place.reset": {on: onBlock, zone: true, right: rights.Compose, run: (*editing).followPlace}, // Node, Zone
-		"block.layer":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).changeLayer}, // Node, Zone, DY: 1 or -1
-		"blocks.align":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).alignAll},    // Node, With, Zone, Value: left, center, right, top, middle or bottom; Setting: "section" or "" for each other
-		"blocks.spread":     {on: onBlock, zone: true, right: rights.Compose, run: (*editing).spreadAll},   // Node, With, Zone, Value: across or down; Setting: a gap in cells, "" for equal ones
-		"blocks.same":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).sameAll},     // Node, With, Zone, Value: width or height, of Node
-		"blocks.nudge":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).nudgeAll},    // Node, With, Zone, DX, DY
-		"blocks.tidy":       {on: onBlock, zone: true, right: rights.Compose, run: (*editing).tidyAll},     // Node, With, Zone
-		"blocks.order":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).orderAll},    // Node, With, Zone, Value: front or back
-		"blocks.scale":      {on: onBlock, zone: true, right: rights.Compose, run: (*editing).scaleAll},    // Node, With, Zone, Place: what all of them cover then
-		"blocks.move":       {on: onBlock, right: rights.Compose, run: (*editing).moveAll},                 // Node, With, Into, After, or Zone and Place of Node
-		"blocks.group":      {on: onBlock, right: rights.Compose, run: (*editing).group},                   // Node, With, Value: line-up, or "" for as they stand
-		"blocks.series":     {on: onBlock, right: rights.Compose, run: (*editing).toSeries},                // Node, With: copies of it, or none for all beside it
-		"block.ungroup":     {on: onBlock, right: rights.Compose, run: (*editing).ungroup},                 // Node: a container
-		"block.loose":       {on: onBlock, right: rights.Compose, run: (*editing).fromSeries},              // Node: a Series, or in an item of it
-		"block.room":        {on: onBlock, zone: true, right: rights.Compose, run: (*editing).makeRoom},    // Node, Zone
-		"block.alike":       {on: onBlock, right: rights.Compose, run: (*editing).likeThis},                // Node
-		"block.lock":        {on: onBlock, right: rights.Compose, run: (*editing).lock},                    // Node, Hide: whether it is locked
-		"flip":              {on: onEither, right: rights.Compose, run: (*editing).flip},                   // Node: a section or container, or a block in it
-		"block.hide":        {on: onBlock, zone: true, right: rights.Compose, run: (*editing).hideBlock},   // Node, Zone, Hide
-		"block.write":       {on: onBlock, right: rights.Write, run: (*editing).write},                     // Node, Value: HTML; Zone: where it is written, "" being the widest
-		"block.words":       {on: onBlock, zone: true, right: rights.Write, run: (*editing).ownWords},      // Node, Zone, Hide: whether they follow the wider zone
-		"block.content":     {on: onBlock, right: rights.Write, run: (*editing).setContent},                // Node, Setting: a field of its anatomy; Value
-		"entry.add":         {on: onBlock, right: rights.Write, run: (*editing).addEntry},                  // Node, At
-		"entry.fill":        {on: onBlock, right: rights.Write, run: (*editing).fillEntry},                 // Node, Setting, Value
-		"entry.duplicate":   {on: onBlock, right: rights.Write, run: (*editing).duplicateEntry},            // Node, At
-		"entry.remove":      {on: onBlock, right: rights.Write, run: (*editing).removeEntry},               // Node, At
-		"entry.shift":       {on: onBlock, right: rights.Write, run: (*editing).shiftEntry},                // Node, At, DY
-		"entry.write":       {on: onBlock, right: rights.Write, run: (*editing).writeEntry},                // Node, At, Value: HTML
-		"entry.set":         {on: onBlock, right: rights.Write, run: (*editing).setEntry},                  // Node, At, Setting, Value
-		"item.add":          {on: onBlock, right: rights.Write, run: (*editing).addItem},                   // Node: of an item, or the Series
-		"item.remove":       {on: onBlock, right: rights.Write, run: (*editing).removeItem},                // Node: of an item
-		"item.move":         {on: onBlock, right: rights.Write, run: (*editing).moveItem},                  // Node: of an item; At: among the others
-		"item.shift":        {on: onBlock, right: rights.Write, run: (*editing).shiftItem},                 // Node: of an item; DY
-		"arrange":           {on: onEither, right: rights.Compose, run: (*editing).arrange},                // Node: a section or container; Value
-		"paste":             {on: onEither, right: rights.Compose, run: (*editing).paste},                  // Node: beside or in which; Value: what Copy wrote
-		"look":              {on: onEither, zone: true, right: rights.Compose, run: (*editing).takeLook},   // Node, Zone, Value: settings and their values as JSON
-		"rename":            {on: onEither, right: rights.Compose, run: (*editing).rename},                 // Node, Value
-		"set":               {on: onEither, zone: true, right: rights.Compose, run: (*editing).set},        // Node, Zone, Setting, Value; "" follows
-		"follow":            {on: onEither, zone: true, right: rights.Compose, run: (*editing).follow},     // Node, Zone, Setting
-		"order":             {on: onEither, zone: true, right: rights.Compose, run: (*editing).order},      // Node, Zone; DY: so many earlier or later, or After: what it is to be seen after, "" being none
-		"zone.follow":       {on: onPage, zone: true, right: rights.Compose, run: (*editing).followZone},   // Zone; Node: a section or block, "" being all of the page; Setting: "places", or "" for all that is set
-		"same":              {on: onEither, zone: true, right: rights.Compose, run: (*editing).same},       // Node, Zone, Setting, After: a section or block that has it
-		"duplicate":         {on: onEither, right: rights.Compose, run: (*editing).duplicate},              // Node
-		"delete":            {on: onEither, right: rights.Compose, run: (*editing).delete},                 // Node
+		"page.set":          {on: onPage, right: rights.Compose, run: as(sectionEdits.setPage)},                // Setting: name, title, description, ground, categories, picture, language or unlisted; Value
+		"page.guide":        {on: onPage, zone: true, right: rights.Compose, run: as(sectionEdits.setGuide)},   // Zone, Setting: x or y; Value: px, "" to take it away; After: the px of the one that is moved, "" for a new one
+		"section.add":       {on: onPage, right: rights.Compose, run: as(sectionEdits.addSection)},             // After, Preset
+		"section.move":      {on: onSection, right: rights.Compose, run: as(sectionEdits.moveSection)},         // Node, After
+		"section.shift":     {on: onSection, right: rights.Compose, run: as(sectionEdits.shiftSection)},        // Node, DY
+		"section.hide":      {on: onSection, right: rights.Compose, run: as(sectionEdits.hideSection)},         // Node, Hide
+		"section.redesign":  {on: onSection, right: rights.Compose, run: as(sectionEdits.redesign)},            // Node, Preset
+		"section.role":      {on: onSection, right: rights.Compose, run: as(sectionEdits.setRole)},             // Node, Value
+		"section.anchor":    {on: onSection, right: rights.Compose, run: as(sectionEdits.setAnchor)},           // Node, Value
+		"section.view":      {on: onSection, right: rights.Compose, run: as(sectionEdits.setView)},             // Node, Value: a title
+		"section.share":     {on: onSection, right: rights.Compose, run: as(sectionEdits.share)},               // Node
+		"section.own":       {on: onSection, right: rights.Compose, run: as(sectionEdits.makeOwn)},             // Node
+		"section.fold":      {on: onSection, right: rights.Compose, run: as(sectionEdits.setFold)},             // Node, Setting: as or title; Value
+		"section.picture":   {on: onSection, right: rights.Write, run: as(sectionEdits.setBackdrop)},           // Node, Value
+		"section.video":     {on: onSection, right: rights.Write, run: as(sectionEdits.setFilm)},               // Node, Value
+		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: as(additions.addBlock)},    // Node: a section or container; Kind, Zone, Place or After, Value: a medium
+		"block.move":        {on: onBlock, right: rights.Compose, run: as(additions.moveBlock)},                // Node, Into, After, or Zone and Place
+		"block.place":       {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.placeBlock)},  // Node, Zone, Place
+		"block.nudge":       {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.nudge)},       // Node, Zone, DX, DY
+		"block.resize":      {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.resize)},      // Node, Zone, DX, DY
+		"block.place.set":   {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.setPlace)},    // Node, Zone, Setting: columns, rows or layer; Value
+		"block.place.reset": {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.followPlace)}, // Node, Zone
+		"block.layer":       {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.changeLayer)}, // Node, Zone, DY: 1 or -1
+		"blocks.align":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.alignAll)},  // Node, With, Zone, Value: left, center, right, top, middle or bottom; Setting: "section" or "" for each other
+		"blocks.spread":     {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.spreadAll)}, // Node, With, Zone, Value: across or down; Setting: a gap in cells, "" for equal ones
+		"blocks.same":       {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.sameAll)},   // Node, With, Zone, Value: width or height, of Node
+		"blocks.nudge":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.nudgeAll)},  // Node, With, Zone, DX, DY
+		"blocks.tidy":       {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.tidyAll)},   // Node, With, Zone
+		"blocks.order":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.orderAll)},  // Node, With, Zone, Value: front or back
+		"blocks.scale":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.scaleAll)},  // Node, With, Zone, Place: what all of them cover then
+		"blocks.move":       {on: onBlock, right: rights.Compose, run: as(severalEdits.moveAll)},               // Node, With, Into, After, or Zone and Place of Node
+		"blocks.group":      {on: onBlock, right: rights.Compose, run: as(groupEdits.group)},                   // Node, With, Value: line-up, or "" for as they stand
+		"blocks.series":     {on: onBlock, right: rights.Compose, run: as(groupEdits.toSeries)},                // Node, With: copies of it, or none for all beside it
+		"block.ungroup":     {on: onBlock, right: rights.Compose, run: as(groupEdits.ungroup)},                 // Node: a container
+		"block.loose":       {on: onBlock, right: rights.Compose, run: as(groupEdits.fromSeries)},              // Node: a Series, or in an item of it
+		"block.room":        {on: onBlock, zone: true, right: rights.Compose, run: as(groupEdits.makeRoom)},    // Node, Zone
+		"block.alike":       {on: onBlock, right: rights.Compose, run: as(groupEdits.likeThis)},                // Node
+		"block.lock":        {on: onBlock, right: rights.Compose, run: as(groupEdits.lock)},                    // Node, Hide: whether it is locked
+		"flip":              {on: onEither, right: rights.Compose, run: as(groupEdits.flip)},                   // Node: a section or container, or a block in it
+		"block.hide":        {on: onBlock, zone: true, right: rights.Compose, run: as(lookEdits.hideBlock)},    // Node, Zone, Hide
+		"block.write":       {on: onBlock, right: rights.Write, run: as(contentEdits.write)},                   // Node, Value: HTML; Zone: where it is written, "" being the widest
+		"block.words":       {on: onBlock, zone: true, right: rights.Write, run: as(contentEdits.ownWords)},    // Node, Zone, Hide: whether they follow the wider zone
+		"block.content":     {on: onBlock, right: rights.Write, run: as(contentEdits.setContent)},              // Node, Setting: a field of its anatomy; Value
+		"entry.add":         {on: onBlock, right: rights.Write, run: as(contentEdits.addEntry)},                // Node, At
+		"entry.fill":        {on: onBlock, right: rights.Write, run: as(contentEdits.fillEntry)},               // Node, Setting, Value
+		"entry.duplicate":   {on: onBlock, right: rights.Write, run: as(contentEdits.duplicateEntry)},          // Node, At
+		"entry.remove":      {on: onBlock, right: rights.Write, run: as(contentEdits.removeEntry)},             // Node, At
+		"entry.shift":       {on: onBlock, right: rights.Write, run: as(contentEdits.shiftEntry)},              // Node, At, DY
+		"entry.write":       {on: onBlock, right: rights.Write, run: as(contentEdits.writeEntry)},              // Node, At, Value: HTML
+		"entry.set":         {on: onBlock, right: rights.Write, run: as(contentEdits.setEntry)},                // Node, At, Setting, Value
+		"item.add":          {on: onBlock, right: rights.Write, run: as(contentEdits.addItem)},                 // Node: of an item, or the Series
+		"item.remove":       {on: onBlock, right: rights.Write, run: as(contentEdits.removeItem)},              // Node: of an item
+		"item.move":         {on: onBlock, right: rights.Write, run: as(contentEdits.moveItem)},                // Node: of an item; At: among the others
+		"item.shift":        {on: onBlock, right: rights.Write, run: as(contentEdits.shiftItem)},               // Node: of an item; DY
+		"arrange":           {on: onEither, right: rights.Compose, run: as(additions.arrange)},                 // Node: a section or container; Value
+		"paste":             {on: onEither, right: rights.Compose, run: as(additions.paste)},                   // Node: beside or in which; Value: what Copy wrote
+		"look":              {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.takeLook)},    // Node, Zone, Value: settings and their values as JSON
+		"rename":            {on: onEither, right: rights.Compose, run: as(lookEdits.rename)},                  // Node, Value
+		"set":               {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.set)},         // Node, Zone, Setting, Value; "" follows
+		"follow":            {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.follow)},      // Node, Zone, Setting
+		"order":             {on: onEither, zone: true, right: rights.Compose, run: as(placeEdits.order)},      // Node, Zone; DY: so many earlier or later, or After: what it is to be seen after, "" being none
+		"zone.follow":       {on: onPage, zone: true, right: rights.Compose, run: as(sectionEdits.followZone)}, // Zone; Node: a section or block, "" being all of the page; Setting: "places", or "" for all that is set
+		"same":              {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.same)},        // Node, Zone, Setting, After: a section or block that has it
+		"duplicate":         {on: onEither, right: rights.Compose, run: as(additions.duplicate)},               // Node
+		"delete":            {on: onEither, right: rights.Compose, run: as(additions.delete)},                  // Node
 	}
 }
 
@@ -105,7 +121,7 @@ func RightFor(op string) rights.Right { return cmp.Or(operations[op].right, righ
 // Operations lists all operations by name.
 func Operations() []string { return slices.Sorted(maps.Keys(operations)) }
 
-func (e *editing) setPage() ([]Step, error) {
+func (e sectionEdits) setPage() ([]Step, error) {
 	head := headOf(e.page)
 	var err error
 	switch e.c.Setting {
@@ -140,7 +156,7 @@ func (e *editing) setPage() ([]Step, error) {
 
 // readGround reads the colour that a page lies on: one of the palette, or "" for the house
 // style's.
-func (e *editing) readGround() (string, error) {
+func (e sectionEdits) readGround() (string, error) {
 	v := strings.TrimSpace(e.c.Value)
 	if v == "" || strings.EqualFold(v, "default") {
 		return "", nil
@@ -165,7 +181,7 @@ func (e *editing) after() (int, error) {
 	return i + 1, nil
 }
 
-func (e *editing) addSection() ([]Step, error) {
+func (e sectionEdits) addSection() ([]Step, error) {
 	at, err := e.after()
 	if err != nil {
 		return nil, err
@@ -183,7 +199,7 @@ func (e *editing) addSection() ([]Step, error) {
 
 // ready gives a new section: ready-made, or for "kept:" and an id one that the site
 // keeps on its Shelf.
-func (e *editing) ready(id string) (*doc.Section, error) {
+func (e sectionEdits) ready(id string) (*doc.Section, error) {
 	if kept, ok := strings.CutPrefix(id, "kept:"); ok && e.env.Kept != nil {
 		if s := e.env.Kept(kept); s != nil {
 			return anew(s, e.env.NewID), nil
@@ -217,7 +233,7 @@ func anew(s *doc.Section, newID func(string) string) *doc.Section {
 	return c
 }
 
-func (e *editing) moveSection() ([]Step, error) {
+func (e sectionEdits) moveSection() ([]Step, error) {
 	to, err := e.after()
 	if err != nil {
 		return nil, err
@@ -233,7 +249,7 @@ func (e *editing) moveSection() ([]Step, error) {
 	return []Step{{Do: MoveSection, ID: e.section.ID, At: to}}, nil
 }
 
-func (e *editing) shiftSection() ([]Step, error) {
+func (e sectionEdits) shiftSection() ([]Step, error) {
 	_, from := e.page.Section(e.section.ID)
 	to := min(max(from+sign(e.c.DY), 0), len(e.page.Sections)-1)
 	if to == from {
@@ -273,11 +289,11 @@ func setBlock(b *doc.Block, change func(*doc.Block)) []Step {
 	return []Step{{Do: SetBlock, ID: b.ID, Block: b}}
 }
 
-func (e *editing) hideSection() ([]Step, error) {
+func (e sectionEdits) hideSection() ([]Step, error) {
 	return e.head(func(s *doc.Section) { s.Hidden = e.c.Hide }), nil
 }
 
-func (e *editing) setRole() ([]Step, error) {
+func (e sectionEdits) setRole() ([]Step, error) {
 	r := doc.Role(e.c.Value)
 	if r != doc.RoleMain && r != doc.RoleHeader && r != doc.RoleFooter {
 		return nil, doc.Problemf("Landmark", "can't be %.40q: choose header, footer or section", e.c.Value)
@@ -287,7 +303,7 @@ func (e *editing) setRole() ([]Step, error) {
 
 var anchorPattern = regexp.MustCompile(`^[a-z][a-z0-9-]{0,59}$`)
 
-func (e *editing) setAnchor() ([]Step, error) {
+func (e sectionEdits) setAnchor() ([]Step, error) {
 	v := strings.TrimPrefix(strings.TrimSpace(e.c.Value), "#")
 	if v != "" && !anchorPattern.MatchString(v) {
 		return nil, doc.Problemf("Anchor", "can't be %.60q: write small letters, digits and hyphens, such as opening-hours", v)
@@ -312,21 +328,21 @@ func (e *editing) medium(field, id string, sort doc.MediumSort) error {
 }
 
 // setFilm sets what plays behind a section.
-func (e *editing) setFilm() ([]Step, error) {
+func (e sectionEdits) setFilm() ([]Step, error) {
 	if err := e.medium("Video", e.c.Value, doc.VideoMedium); err != nil {
 		return nil, err
 	}
 	return e.head(func(s *doc.Section) { s.Video = e.c.Value }), nil
 }
 
-func (e *editing) setBackdrop() ([]Step, error) {
+func (e sectionEdits) setBackdrop() ([]Step, error) {
 	if err := e.medium("Picture", e.c.Value, doc.PictureMedium); err != nil {
 		return nil, err
 	}
 	return e.head(func(s *doc.Section) { s.Picture = e.c.Value }), nil
 }
 
-func (e *editing) rename() ([]Step, error) {
+func (e lookEdits) rename() ([]Step, error) {
 	name, err := doc.Line("Name", e.c.Value, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
@@ -340,7 +356,7 @@ func (e *editing) rename() ([]Step, error) {
 	return e.head(func(s *doc.Section) { s.Name = name }), nil
 }
 
-func (e *editing) change(name string, change func(doc.Zoned[string]) doc.Zoned[string]) []Step {
+func (e lookEdits) change(name string, change func(doc.Zoned[string]) doc.Zoned[string]) []Step {
 	apply := func(s *doc.Style) {
 		v := change((*s)[name])
 		if v == nil {
@@ -361,7 +377,7 @@ func (e *editing) change(name string, change func(doc.Zoned[string]) doc.Zoned[s
 	return e.head(func(s *doc.Section) { apply(&s.Style) })
 }
 
-func (e *editing) setting() (*style.Setting, error) {
+func (e lookEdits) setting() (*style.Setting, error) {
 	s := style.Find(e.c.Setting, e.kind())
 	if s == nil {
 		return nil, doc.Problemf("Setting", "%.40q isn't one of a %s", e.c.Setting, e.kind())
@@ -369,7 +385,7 @@ func (e *editing) setting() (*style.Setting, error) {
 	return s, nil
 }
 
-func (e *editing) set() ([]Step, error) {
+func (e lookEdits) set() ([]Step, error) {
 	s, err := e.setting()
 	if err != nil {
 		return nil, err
@@ -384,7 +400,7 @@ func (e *editing) set() ([]Step, error) {
 	return e.change(s.Name, func(z doc.Zoned[string]) doc.Zoned[string] { return z.With(e.c.Zone, v) }), nil
 }
 
-func (e *editing) follow() ([]Step, error) {
+func (e lookEdits) follow() ([]Step, error) {
 	s, err := e.setting()
 	if err != nil {
 		return nil, err
@@ -394,7 +410,7 @@ func (e *editing) follow() ([]Step, error) {
 
 // same takes the value that another section or block has of a setting: a token as the token,
 // and nothing where it has none.
-func (e *editing) same() ([]Step, error) {
+func (e lookEdits) same() ([]Step, error) {
 	s, err := e.setting()
 	if err != nil {
 		return nil, err
@@ -420,18 +436,18 @@ func (e *editing) same() ([]Step, error) {
 	return e.set()
 }
 
-func (e *editing) delete() ([]Step, error) {
+func (e additions) delete() ([]Step, error) {
 	switch {
 	case e.block == nil:
 		return []Step{{Do: RemoveSection, ID: e.section.ID}}, nil
 	case e.series != nil && e.holder().ID == e.series.ID: // the design, as one item shows it
-		return e.removeItem()
+		return contentEdits{e.editing}.removeItem()
 	}
 	e.selected = e.holder().ID
 	return []Step{{Do: RemoveBlock, ID: e.block.ID}}, nil
 }
 
-func (e *editing) duplicate() ([]Step, error) {
+func (e additions) duplicate() ([]Step, error) {
 	if e.block == nil {
 		c := anew(e.section, e.env.NewID)
 		c.Name = e.copyName(c.Name)
@@ -441,7 +457,7 @@ func (e *editing) duplicate() ([]Step, error) {
 	}
 	h := e.holder()
 	if e.series != nil && h.ID == e.series.ID {
-		return e.addItem()
+		return contentEdits{e.editing}.addItem()
 	}
 	c := e.block.Anew(e.env.NewID)
 	if h.Arrangement == doc.Placed {
@@ -459,7 +475,7 @@ func (e *editing) duplicate() ([]Step, error) {
 }
 
 // copyName names a copy of a section: "Fares copy", "Fares copy 2" and so on.
-func (e *editing) copyName(name string) string {
+func (e additions) copyName(name string) string {
 	base := copySuffix.ReplaceAllString(name, "")
 	taken := func(name string) bool {
 		return slices.ContainsFunc(e.page.Sections, func(s *doc.Section) bool { return s.Name == name })
@@ -483,7 +499,7 @@ var copySuffix = regexp.MustCompile(`( copy( \d+)?)+$`)
 
 func (e *editing) zones() doc.Zones { return e.env.Site.Zones }
 
-func (e *editing) hideBlock() ([]Step, error) {
+func (e lookEdits) hideBlock() ([]Step, error) {
 	return e.replace(func(b *doc.Block) {
 		i := e.zones().Index(e.c.Zone)
 		b.Hidden = b.Hidden.Without(e.c.Zone)

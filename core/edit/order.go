@@ -12,7 +12,7 @@ import (
 // order has a section or a block come earlier or later in a zone. In the widest zone that is its
 // place in the document; in a narrower one the document stays as it is, and only what is seen there
 // is in another order.
-func (e *editing) order() ([]Step, error) {
+func (e placeEdits) order() ([]Step, error) {
 	z := e.zones().Index(e.c.Zone)
 	if e.block == nil {
 		return e.orderSection(z)
@@ -43,7 +43,7 @@ func (e *editing) order() ([]Step, error) {
 }
 
 // orderBlock gives a block its place in the order of the zone, or takes the one that it has.
-func (e *editing) orderBlock(b *doc.Block, at int, follow bool) []Step {
+func (e placeEdits) orderBlock(b *doc.Block, at int, follow bool) []Step {
 	if follow && b.Style["order"][e.c.Zone] == "" {
 		return nil
 	}
@@ -68,7 +68,7 @@ func orderIn(st doc.Style, zone string, at int, follow bool) doc.Style {
 }
 
 // orderBand moves what stands on one level with the block in a grid.
-func (e *editing) orderBand(h doc.Holder, z int) ([]Step, error) {
+func (e placeEdits) orderBand(h doc.Holder, z int) ([]Step, error) {
 	bands := place.Bands(place.Resolve(h, e.zones())[z], false)
 	at := func(id string) int {
 		i := h.Index(id)
@@ -109,7 +109,7 @@ func (e *editing) orderBand(h doc.Holder, z int) ([]Step, error) {
 
 // moved gives a sequence in which the node of the command, at gives its number, has moved as the
 // command says.
-func (e *editing) moved(now []int, at func(id string) int) ([]int, error) {
+func (e placeEdits) moved(now []int, at func(id string) int) ([]int, error) {
 	id := e.section.ID
 	if e.block != nil {
 		id = e.block.ID
@@ -135,12 +135,12 @@ func (e *editing) moved(now []int, at func(id string) int) ([]int, error) {
 }
 
 // orderSection moves a section among those that can come in another order.
-func (e *editing) orderSection(z int) ([]Step, error) {
+func (e placeEdits) orderSection(z int) ([]Step, error) {
 	if z == 0 {
 		if e.c.DY != 0 {
-			return e.shiftSection()
+			return sectionEdits{e.editing}.shiftSection()
 		}
-		return e.moveSection()
+		return sectionEdits{e.editing}.moveSection()
 	}
 	if !place.Orderable(e.section) {
 		return nil, doc.Problemf("Order", "is the same in all zones for top bars, footers, views and shared sections; change it in %s", e.zones()[0].Name)

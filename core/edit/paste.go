@@ -18,7 +18,7 @@ import (
 // paste adds what was copied: sections behind the selected one, blocks in the section or
 // container that is selected or behind the selected block. What this site hasn't, such as
 // pictures of another, is left out.
-func (e *editing) paste() ([]Step, error) {
+func (e additions) paste() ([]Step, error) {
 	c, err := carry.ReadClip(e.c.Value)
 	if err != nil {
 		return nil, err
@@ -85,7 +85,7 @@ func (e *editing) paste() ([]Step, error) {
 	return steps, nil
 }
 
-func (e *editing) pasteSections(list []*doc.Section) ([]Step, error) {
+func (e additions) pasteSections(list []*doc.Section) ([]Step, error) {
 	at := len(e.page.Sections)
 	if _, i := e.page.Section(e.section.ID); i >= 0 {
 		at = i + 1
@@ -107,7 +107,7 @@ func (e *editing) pasteSections(list []*doc.Section) ([]Step, error) {
 
 // clean gives a block of which all is checked as if somebody had entered it, with what can't
 // be here left out. It keeps its id.
-func (e *editing) clean(was *doc.Block, depth int) (*doc.Block, error) {
+func (e additions) clean(was *doc.Block, depth int) (*doc.Block, error) {
 	if was == nil || element.Of(was.Kind) == nil {
 		kind := doc.Kind("")
 		if was != nil {
@@ -175,7 +175,7 @@ func arrangementOr(a doc.Arrangement) doc.Arrangement {
 }
 
 // cleanStyle keeps the settings that a kind has, with values that this house style has.
-func (e *editing) cleanStyle(was doc.Style, kind doc.Kind) doc.Style {
+func (e additions) cleanStyle(was doc.Style, kind doc.Kind) doc.Style {
 	var out doc.Style
 	for name, zoned := range was {
 		s := style.Find(name, kind)
@@ -197,12 +197,12 @@ func (e *editing) cleanStyle(was doc.Style, kind doc.Kind) doc.Style {
 }
 
 // cleanContent keeps what can be entered for a kind.
-func (e *editing) cleanContent(kind doc.Kind, was doc.Content) doc.Content {
+func (e additions) cleanContent(kind doc.Kind, was doc.Content) doc.Content {
 	a := element.Of(kind)
 	kept := func(f *element.Field, v string) string {
-		at := *e
+		at := *e.editing
 		at.block, at.c.Value = nil, v
-		v, err := at.read(f)
+		v, err := contentEdits{&at}.read(f)
 		if err != nil {
 			return ""
 		}

@@ -26,7 +26,7 @@ func arrangementName(h doc.Holder) string {
 }
 
 // at gives the step that puts the block somewhere by hand in the zone.
-func (e *editing) at(p doc.Place) []Step {
+func (e placeEdits) at(p doc.Place) []Step {
 	if now, ok := e.block.Place[e.c.Zone]; ok && now == p {
 		return nil
 	}
@@ -47,7 +47,7 @@ func checkPlace(p doc.Place, columns int) error {
 	return nil
 }
 
-func (e *editing) placeBlock() ([]Step, error) {
+func (e placeEdits) placeBlock() ([]Step, error) {
 	if e.c.Place == nil {
 		return nil, doc.Problemf("Position", "is missing: say columns and rows")
 	}
@@ -62,7 +62,7 @@ func (e *editing) placeBlock() ([]Step, error) {
 }
 
 // nudge moves a block by cells, or to an earlier or later place where there are none.
-func (e *editing) nudge() ([]Step, error) {
+func (e placeEdits) nudge() ([]Step, error) {
 	if h := e.holder(); h.Arrangement != doc.Placed {
 		if e.zones().Index(e.c.Zone) > 0 && e.series == nil {
 			e.c.DY = sign(e.c.DX + e.c.DY)
@@ -82,7 +82,7 @@ func (e *editing) nudge() ([]Step, error) {
 	return e.at(place.Nudge(ps[i].Place, bounded(e.c.DX), bounded(e.c.DY), columns)), nil
 }
 
-func (e *editing) resize() ([]Step, error) {
+func (e placeEdits) resize() ([]Step, error) {
 	ps, i, columns, err := e.placed()
 	if err != nil {
 		return nil, err
@@ -94,7 +94,7 @@ func (e *editing) resize() ([]Step, error) {
 func bounded(n int) int { return min(max(n, -doc.MaxRow), doc.MaxRow) }
 
 // setPlace reads "3 – 8" for columns and rows, or one number, and the layer.
-func (e *editing) setPlace() ([]Step, error) {
+func (e placeEdits) setPlace() ([]Step, error) {
 	ps, i, columns, err := e.placed()
 	if err != nil {
 		return nil, err
@@ -143,7 +143,7 @@ func span(v string) (from, to int, err error) {
 	return from, to, err
 }
 
-func (e *editing) followPlace() ([]Step, error) {
+func (e placeEdits) followPlace() ([]Step, error) {
 	if e.c.Zone == e.zones().Widest() {
 		return nil, doc.Problemf("Position", "can't follow in %s: it is the zone the others follow", e.zones()[0].Name)
 	}
@@ -153,7 +153,7 @@ func (e *editing) followPlace() ([]Step, error) {
 	return e.replace(func(b *doc.Block) { b.Place = b.Place.Without(e.c.Zone) }), nil
 }
 
-func (e *editing) changeLayer() ([]Step, error) {
+func (e placeEdits) changeLayer() ([]Step, error) {
 	ps, i, _, err := e.placed()
 	if err != nil {
 		return nil, err

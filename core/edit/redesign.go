@@ -18,7 +18,7 @@ import (
 // one. Stand-in words aren't carried, and those of the design that nothing corresponds to
 // go. What the design has no place for is kept at the section's end, since losing it
 // would be worse than a design that isn't quite met.
-func (e *editing) redesign() ([]Step, error) {
+func (e sectionEdits) redesign() ([]Step, error) {
 	id := cmp.Or(e.c.Preset, e.c.Value)
 	preset := ready.FindPreset(id)
 	if preset == nil {

@@ -11,7 +11,7 @@ import (
 
 // several gives the blocks that a command is about, of one grid, as they are placed in its
 // zone, with how many columns that has. The first is the command's node.
-func (e *editing) several() (bs []*doc.Block, ps []doc.Place, columns int, err error) {
+func (e severalEdits) several() (bs []*doc.Block, ps []doc.Place, columns int, err error) {
 	placed, index, columns, err := e.placed()
 	if err != nil {
 		return nil, nil, 0, err
@@ -41,7 +41,7 @@ func (e *editing) several() (bs []*doc.Block, ps []doc.Place, columns int, err e
 }
 
 // putAll gives the steps that put blocks somewhere by hand in the zone.
-func (e *editing) putAll(bs []*doc.Block, was, to []doc.Place) (steps []Step) {
+func (e severalEdits) putAll(bs []*doc.Block, was, to []doc.Place) (steps []Step) {
 	for i, b := range bs {
 		if p := to[i]; p != was[i] {
 			steps = append(steps, setBlock(b, func(b *doc.Block) { b.Place = b.Place.With(e.c.Zone, p) })...)
@@ -52,7 +52,7 @@ func (e *editing) putAll(bs []*doc.Block, was, to []doc.Place) (steps []Step) {
 }
 
 // alignAll puts several blocks to an edge of one another, or of their section.
-func (e *editing) alignAll() ([]Step, error) {
+func (e severalEdits) alignAll() ([]Step, error) {
 	how := []string{value.Left, value.Center, value.Right, value.Top, value.Middle, value.Bottom}
 	if !slices.Contains(how, e.c.Value) {
 		return nil, doc.Problemf("Align", "can't be %.40q: choose left, center, right, top, middle or bottom", e.c.Value)
@@ -76,7 +76,7 @@ func (e *editing) alignAll() ([]Step, error) {
 }
 
 // spreadAll leaves equal gaps between several blocks.
-func (e *editing) spreadAll() ([]Step, error) {
+func (e severalEdits) spreadAll() ([]Step, error) {
 	if e.c.Value != value.Across && e.c.Value != value.Down {
 		return nil, doc.Problemf("Spread", "can't be %.40q: choose across or down", e.c.Value)
 	}
@@ -98,7 +98,7 @@ func (e *editing) spreadAll() ([]Step, error) {
 }
 
 // sameAll makes several blocks as wide or as high as the first.
-func (e *editing) sameAll() ([]Step, error) {
+func (e severalEdits) sameAll() ([]Step, error) {
 	if e.c.Value != "width" && e.c.Value != "height" {
 		return nil, doc.Problemf("Same", "can't be %.40q: choose width or height", e.c.Value)
 	}
@@ -110,7 +110,7 @@ func (e *editing) sameAll() ([]Step, error) {
 }
 
 // scaleAll makes several blocks larger or smaller together, into an area.
-func (e *editing) scaleAll() ([]Step, error) {
+func (e severalEdits) scaleAll() ([]Step, error) {
 	bs, ps, columns, err := e.several()
 	if err != nil {
 		return nil, err
@@ -125,7 +125,7 @@ func (e *editing) scaleAll() ([]Step, error) {
 }
 
 // nudgeAll moves several blocks together.
-func (e *editing) nudgeAll() ([]Step, error) {
+func (e severalEdits) nudgeAll() ([]Step, error) {
 	bs, ps, columns, err := e.several()
 	if err != nil {
 		return nil, err
@@ -134,7 +134,7 @@ func (e *editing) nudgeAll() ([]Step, error) {
 }
 
 // tidyAll brings several blocks to the fewest different edges, with equal gaps.
-func (e *editing) tidyAll() ([]Step, error) {
+func (e severalEdits) tidyAll() ([]Step, error) {
 	bs, ps, columns, err := e.several()
 	if err != nil {
 		return nil, err
@@ -144,7 +144,7 @@ func (e *editing) tidyAll() ([]Step, error) {
 
 // orderAll brings several blocks in front of all others that they overlap, or behind them,
 // leaving the order among themselves.
-func (e *editing) orderAll() ([]Step, error) {
+func (e severalEdits) orderAll() ([]Step, error) {
 	if e.c.Value != "front" && e.c.Value != "back" {
 		return nil, doc.Problemf("Order", "can't be %.40q: choose front or back", e.c.Value)
 	}
@@ -198,7 +198,7 @@ func (e *editing) orderAll() ([]Step, error) {
 
 // moveAll puts several blocks into a section or container: in a grid as they stand to one
 // another, the first where it is said, or else one behind the other.
-func (e *editing) moveAll() ([]Step, error) {
+func (e severalEdits) moveAll() ([]Step, error) {
 	to, err := e.into(e.c.Into)
 	if err != nil {
 		return nil, err
@@ -257,7 +257,7 @@ func (e *editing) moveAll() ([]Step, error) {
 
 // carried gives the steps that put blocks of one grid into another as they stand to one another
 // in the widest zone, the first of them in the command's place, above all that is there.
-func (e *editing) carried(bs []*doc.Block, from, to doc.Holder) (steps []Step, err error) {
+func (e severalEdits) carried(bs []*doc.Block, from, to doc.Holder) (steps []Step, err error) {
 	zones := e.zones()
 	resolved, there := place.Resolve(from, zones)[0], place.Resolve(to, zones)[0]
 	columns := to.Columns(zones, 0)

@@ -14,7 +14,7 @@ import (
 const SharedPrefix = "shared:"
 
 // share has a section stand on several pages, the same on each.
-func (e *editing) share() ([]Step, error) {
+func (e sectionEdits) share() ([]Step, error) {
 	if e.section.Shared {
 		return nil, nil
 	}
@@ -25,7 +25,7 @@ func (e *editing) share() ([]Step, error) {
 }
 
 // makeOwn makes a shared section the page's own: it stays as it is, with ids of its own.
-func (e *editing) makeOwn() ([]Step, error) {
+func (e sectionEdits) makeOwn() ([]Step, error) {
 	if !e.section.Shared {
 		return nil, nil
 	}

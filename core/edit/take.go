@@ -65,7 +65,7 @@ func TakePage(was *doc.Page, id string, env Env) (*doc.Page, error) {
 		{"picture", was.Picture}, {"language", was.Language}, {"unlisted", unlisted},
 	} {
 		e.c = Command{Op: "page.set", Setting: s[0], Value: s[1]}
-		steps, err := e.setPage()
+		steps, err := sectionEdits{e}.setPage()
 		if err != nil && (s[0] == "name" || s[0] == "title") {
 			return nil, wrong(err)
 		}
@@ -96,7 +96,7 @@ func TakePage(was *doc.Page, id string, env Env) (*doc.Page, error) {
 		if sec == nil {
 			continue
 		}
-		s, err := e.cleanSection(sec)
+		s, err := additions{e}.cleanSection(sec)
 		if err != nil {
 			return nil, wrong(err)
 		}
@@ -145,7 +145,7 @@ func EvenShared(pages []*doc.Page) {
 
 // cleanSection gives a section of which all is checked as if somebody had entered it, with what
 // can't be here left out. It keeps its id.
-func (e *editing) cleanSection(was *doc.Section) (*doc.Section, error) {
+func (e additions) cleanSection(was *doc.Section) (*doc.Section, error) {
 	s := &doc.Section{ID: was.ID, Style: e.cleanStyle(was.Style, style.OnSection), Arrangement: arrangementOr(was.Arrangement), Hidden: was.Hidden}
 	if s.Name = plainText(was.Name, doc.MaxNameRunes); s.Name == "" {
 		s.Name = "Section"
@@ -179,7 +179,7 @@ func (e *editing) cleanSection(was *doc.Section) (*doc.Section, error) {
 }
 
 // standAll gives blocks of a grid a place that have none in the widest zone.
-func (e *editing) standAll(blocks []*doc.Block) {
+func (e additions) standAll(blocks []*doc.Block) {
 	widest := e.zones().Widest()
 	row := 1
 	for _, b := range blocks {

@@ -31,7 +31,7 @@ func readCategories(v string) (out []string, err error) {
 
 // setView makes a section part of a view of the page, by the view's title; "" lets it be seen
 // always. A view that is new gets an anchor that leads nowhere yet.
-func (e *editing) setView() ([]Step, error) {
+func (e sectionEdits) setView() ([]Step, error) {
 	title, err := doc.Line("View", e.c.Value, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
@@ -43,7 +43,7 @@ func (e *editing) setView() ([]Step, error) {
 }
 
 // view gives the page's view of a title.
-func (e *editing) view(title string) *doc.View {
+func (e sectionEdits) view(title string) *doc.View {
 	if title == "" {
 		return nil
 	}
@@ -63,12 +63,12 @@ func (e *editing) view(title string) *doc.View {
 }
 
 // viewed reports whether a view of the page has an anchor.
-func (e *editing) viewed(anchor string) bool {
+func (e sectionEdits) viewed(anchor string) bool {
 	return slices.ContainsFunc(e.page.Sections, func(s *doc.Section) bool { return s.View != nil && s.View.Anchor == anchor })
 }
 
 // setFold makes a section one that visitors unfold, or no longer, or titles it.
-func (e *editing) setFold() ([]Step, error) {
+func (e sectionEdits) setFold() ([]Step, error) {
 	v := strings.TrimSpace(e.c.Value)
 	if e.c.Setting == "title" {
 		title, err := doc.Line("Fold title", v, doc.MaxNameRunes)

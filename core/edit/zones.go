@@ -176,7 +176,7 @@ var places = []string{"order", "shares", "below", "direction", "columns", "wrap"
 
 // followZone has all that is set in a zone follow the wider one, or only where things stand: on the
 // page, in a section with all that stands in it, or of a block with all in it.
-func (e *editing) followZone() ([]Step, error) {
+func (e sectionEdits) followZone() ([]Step, error) {
 	if e.c.Zone == e.zones().Widest() {
 		return nil, doc.Problemf("Zone", "%s is the widest; there is none that it could follow", e.env.Site.Zones[0].Name)
 	}
