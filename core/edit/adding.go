@@ -138,7 +138,7 @@ func (e additions) moveBlock() ([]Step, error) {
 		if e.c.DY = 0; e.c.After == "first" {
 			e.c.After = ""
 		}
-		return placeEdits{e.editing}.order()
+		return placeEdits(e).order()
 	}
 	at := e.behind(to)
 	if now := from.Index(e.block.ID); from.ID == to.ID && at > now { // counted without the block itself

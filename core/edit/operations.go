@@ -441,7 +441,7 @@ func (e additions) delete() ([]Step, error) {
 	case e.block == nil:
 		return []Step{{Do: RemoveSection, ID: e.section.ID}}, nil
 	case e.series != nil && e.holder().ID == e.series.ID: // the design, as one item shows it
-		return contentEdits{e.editing}.removeItem()
+		return contentEdits(e).removeItem()
 	}
 	e.selected = e.holder().ID
 	return []Step{{Do: RemoveBlock, ID: e.block.ID}}, nil
@@ -457,7 +457,7 @@ func (e additions) duplicate() ([]Step, error) {
 	}
 	h := e.holder()
 	if e.series != nil && h.ID == e.series.ID {
-		return contentEdits{e.editing}.addItem()
+		return contentEdits(e).addItem()
 	}
 	c := e.block.Anew(e.env.NewID)
 	if h.Arrangement == doc.Placed {

@@ -138,9 +138,9 @@ func (e placeEdits) moved(now []int, at func(id string) int) ([]int, error) {
 func (e placeEdits) orderSection(z int) ([]Step, error) {
 	if z == 0 {
 		if e.c.DY != 0 {
-			return sectionEdits{e.editing}.shiftSection()
+			return sectionEdits(e).shiftSection()
 		}
-		return sectionEdits{e.editing}.moveSection()
+		return sectionEdits(e).moveSection()
 	}
 	if !place.Orderable(e.section) {
 		return nil, doc.Problemf("Order", "is the same in all zones for top bars, footers, views and shared sections; change it in %s", e.zones()[0].Name)
