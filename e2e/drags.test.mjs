@@ -181,7 +181,7 @@ test('dragging in a section of 60 blocks, and 200 moved at once', async (t) => {
 });
 
 test('the WebAssembly: its size, and when it can be used', async (t) => {
-  const file = fs.readFileSync(new URL('../web/static/wasm/gestures.wasm', import.meta.url));
+  const file = fs.readFileSync(new URL('../web/wasm/gestures.wasm', import.meta.url));
   const quality = measuring ? 11 : 5; // the best takes eight seconds
   const packed = zlib.brotliCompressSync(file, { params: { [zlib.constants.BROTLI_PARAM_QUALITY]: quality } });
   const times = [];

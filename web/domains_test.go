@@ -32,7 +32,7 @@ func TestDomainsAreProved(t *testing.T) {
 	p := begin(t)
 	ctx := t.Context()
 	world := records{}
-	p.server.DNS = world
+	p.server.Domains.DNS = world
 	must := func(err error) {
 		t.Helper()
 		if err != nil {
@@ -111,15 +111,15 @@ func TestDomainsAreProved(t *testing.T) {
 	}
 	// A site that moves keeps its domain; records that nothing is known of change nothing.
 	must(p.store.Sites.Rename(ctx, "w1", "sound"))
-	must(p.server.LookAgain(ctx))
+	must(p.server.Domains.LookAgain(ctx))
 	world["TXT _openplot."+host] = "away"
-	must(p.server.LookAgain(ctx))
+	must(p.server.Domains.LookAgain(ctx))
 	if ds, err := p.store.Hosts.Domains(ctx, "w1"); err != nil || ds[0].FailingSince != nil || shownBy() != "sound" {
 		t.Errorf("%+v, %v, shown by %q", ds, err, shownBy())
 	}
 	// Looked at again every day, it is said when they are gone, and shown for a few days more.
 	delete(world, "TXT _openplot."+host)
-	must(p.server.LookAgain(ctx))
+	must(p.server.Domains.LookAgain(ctx))
 	if _, text, _ := a.get("/sites/sound/settings"); shownBy() != "sound" || !strings.Contains(text, "found any more") {
 		t.Errorf("nobody is told that the records are gone; shown by %q", shownBy())
 	}
@@ -128,7 +128,7 @@ func TestDomainsAreProved(t *testing.T) {
 	}
 	_, err := p.store.DB().ExecContext(ctx, `UPDATE domains SET failing_since = failing_since - interval '4 days' WHERE site_id = 'w1'`)
 	must(err)
-	must(p.server.LookAgain(ctx))
+	must(p.server.Domains.LookAgain(ctx))
 	if shownBy() != "" {
 		t.Errorf("after four days without records it is shown by %q", shownBy())
 	}

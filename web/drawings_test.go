@@ -13,6 +13,7 @@ import (
 	"openplot/core/edit"
 	"openplot/core/ready"
 	"openplot/store"
+	"openplot/web/model"
 )
 
 // many adds pages to the site, each of a few ready-made sections.
@@ -47,7 +48,7 @@ func TestPagesAreDrawn(t *testing.T) {
 	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 0 || !strings.Contains(body, "from=60") || !strings.Contains(body, `hx-trigger="load`) {
 		t.Errorf("at first: %d pages, %d drawn", n, drawn)
 	}
-	if err := p.server.DrawPages(t.Context(), "skerry"); err != nil {
+	if err := p.tasks().Draw(t.Context(), "skerry"); err != nil {
 		t.Fatal(err)
 	}
 	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 60 || strings.Contains(body, `hx-trigger="load`) {
@@ -65,7 +66,7 @@ func TestPagesAreDrawn(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		pages, err := p.store.Drawings.Undrawn(t.Context(), "w1", p.server.lookOf(st), 100)
+		pages, err := p.store.Drawings.Undrawn(t.Context(), "w1", model.DrawingLook(st.Version, p.hosts), 100)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -82,7 +83,7 @@ func TestPagesAreDrawn(t *testing.T) {
 		t.Errorf("after a change of the house style %d are to be drawn", fresh())
 	}
 	at := kept(t, d, "boat.png", halves(t, 600, 400))
-	if err := p.server.DrawPages(t.Context(), "skerry"); err != nil || fresh() != 0 {
+	if err := p.tasks().Draw(t.Context(), "skerry"); err != nil || fresh() != 0 {
 		t.Fatalf("%v: %d are to be drawn", err, fresh())
 	}
 	if status, _, _ := d.post(at+"/shape", map[string][]string{"turns": {"1"}}); status != http.StatusOK || fresh() != 71 {
@@ -96,7 +97,7 @@ func BenchmarkPages(b *testing.B) {
 		b.Run(fmt.Sprintf("%d pages", n), func(b *testing.B) {
 			p := begin(b)
 			p.many(n)
-			if err := p.server.DrawPages(b.Context(), "skerry"); err != nil {
+			if err := p.tasks().Draw(b.Context(), "skerry"); err != nil {
 				b.Fatal(err)
 			}
 			d := p.as("designer@example.org")

@@ -82,7 +82,7 @@ func TestOwnFonts(t *testing.T) {
 		t.Error("what was uploaded is served")
 	}
 	library := func(own []*store.Font) *shape.Library {
-		return p.server.workshop.Stage(&store.Site{}, site.Source{Site: &doc.Site{}, Fonts: own}, "").Library()
+		return p.server.Workshop.Stage(&store.Site{}, site.Source{Site: &doc.Site{}, Fonts: own}, "").Library()
 	}
 	lib := library(own)
 	width := func(l *shape.Library) float64 {

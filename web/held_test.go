@@ -111,7 +111,7 @@ func TestForeignIDs(t *testing.T) {
 	asked := 0
 	for range 22 {
 		for _, r := range h.routes {
-			if r.right == rights.None || r.right == rights.Operate {
+			if r.Right == rights.None || r.Right == rights.Operate {
 				continue
 			}
 			form := h.mixed(random, 2, ids)
@@ -125,9 +125,9 @@ func TestForeignIDs(t *testing.T) {
 					path = strings.Replace(path, name, "/"+url.PathEscape(strings.Trim(ids[random.IntN(len(ids))], "/")), 1)
 				}
 			}
-			req := httptest.NewRequest(r.method, "http://app.localhost"+path, nil)
-			if req.URL.RawQuery = form.Encode(); r.method == http.MethodPost {
-				req = httptest.NewRequest(r.method, "http://app.localhost"+path, strings.NewReader(form.Encode()))
+			req := httptest.NewRequest(r.Method, "http://app.localhost"+path, nil)
+			if req.URL.RawQuery = form.Encode(); r.Method == http.MethodPost {
+				req = httptest.NewRequest(r.Method, "http://app.localhost"+path, strings.NewReader(form.Encode()))
 				req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 			}
 			req.Header.Set("Cookie", h.cookie)
@@ -135,7 +135,7 @@ func TestForeignIDs(t *testing.T) {
 			h.handler.ServeHTTP(w, req)
 			asked++
 			if w.Code >= 500 || strings.Contains(w.Body.String(), foreignWord) {
-				t.Errorf("%s %s with %s: %d, tells of it: %v", r.method, path, form.Encode(), w.Code, strings.Contains(w.Body.String(), foreignWord))
+				t.Errorf("%s %s with %s: %d, tells of it: %v", r.Method, path, form.Encode(), w.Code, strings.Contains(w.Body.String(), foreignWord))
 			}
 		}
 	}
@@ -152,7 +152,7 @@ func TestNoRequestsOfOtherSites(t *testing.T) {
 	h := asking(t, begin(t))
 	posts := 0
 	for _, r := range h.routes {
-		if r.method != http.MethodPost {
+		if r.Method != http.MethodPost {
 			continue
 		}
 		posts++
@@ -160,7 +160,7 @@ func TestNoRequestsOfOtherSites(t *testing.T) {
 			{"Origin": "https://elsewhere.example"}, {"Origin": "null"}, {"Sec-Fetch-Site": "cross-site"}, {"Sec-Fetch-Site": "same-site", "Origin": h.hosts.Public("skerry")},
 			{"Origin": "http://app.localhost.elsewhere.example", "Referer": "http://app.localhost/"},
 		} {
-			req := httptest.NewRequest(r.method, "http://app.localhost"+h.path(r), strings.NewReader("a=b"))
+			req := httptest.NewRequest(r.Method, "http://app.localhost"+h.path(r), strings.NewReader("a=b"))
 			req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 			req.Header.Set("Cookie", h.cookie)
 			for name, v := range headers {
@@ -169,7 +169,7 @@ func TestNoRequestsOfOtherSites(t *testing.T) {
 			w := httptest.NewRecorder()
 			h.handler.ServeHTTP(w, req)
 			if w.Code != http.StatusForbidden {
-				t.Errorf("%s with %v: %d", r.path, headers, w.Code)
+				t.Errorf("%s with %v: %d", r.Path, headers, w.Code)
 			}
 		}
 	}
@@ -259,8 +259,8 @@ func TestHostileNamesOnScreens(t *testing.T) {
 		if err := p.store.Sites.SetSettings(ctx, "w1", store.Settings{Name: payload, Language: "en"}); err != nil {
 			t.Fatal(err)
 		}
-		for _, r := range p.server.table() {
-			if r.method != http.MethodGet || r.right == rights.None || r.right == rights.Operate || r.right == rights.Account {
+		for _, r := range p.server.Table() {
+			if r.Method != http.MethodGet || r.Right == rights.None || r.Right == rights.Operate || r.Right == rights.Account {
 				continue
 			}
 			path := (&hostileAsker{studio: p}).path(r) + "?" + url.Values{"q": {payload}, "name": {payload}, "title": {payload}, "select": {page.Doc.Sections[0].ID}}.Encode()
@@ -272,7 +272,7 @@ func TestHostileNamesOnScreens(t *testing.T) {
 				continue
 			}
 			if bad := commands(text); bad != "" {
-				t.Errorf("%q on %s: %s", payload, r.path, bad)
+				t.Errorf("%q on %s: %s", payload, r.Path, bad)
 			}
 		}
 	}

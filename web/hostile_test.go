@@ -19,6 +19,7 @@ import (
 	"openplot/core/edit"
 	"openplot/core/rights"
 	"openplot/store"
+	"openplot/web/shell"
 )
 
 // hostileNumbers are what no field of a number is to take: what isn't finite, what is too large
@@ -28,7 +29,7 @@ var hostileNumbers = []string{"NaN", "-NaN", "Inf", "-Inf", "+Infinity", "1e308"
 // parameters gives the names of all fields that handlers read, from their source.
 func parameters(t testing.TB) []string {
 	t.Helper()
-	files, err := filepath.Glob("*.go")
+	files, err := filepath.Glob("*/*.go")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -50,7 +51,7 @@ func parameters(t testing.TB) []string {
 // hostileAsker asks routes of the application as a member of the site with all rights.
 type hostileAsker struct {
 	*studio
-	routes  []route
+	routes  []shell.Route
 	handler http.Handler
 	cookie  string
 	names   []string
@@ -76,8 +77,8 @@ func asking(t testing.TB, p *studio) *hostileAsker {
 		t.Fatal(err)
 	}
 	h := &hostileAsker{studio: p, names: parameters(t), handler: p.app.Config.Handler, cookie: d.client.Jar.Cookies(at)[0].String()}
-	for _, r := range p.server.table() {
-		switch r.path { // which would end all others
+	for _, r := range p.server.Table() {
+		switch r.Path { // which would end all others
 		case "/sign-out", "/sites/:site/delete", "/sites/:site/address", "/sites/:site/archive":
 			continue
 		}
@@ -95,11 +96,11 @@ func asking(t testing.TB, p *studio) *hostileAsker {
 	return h
 }
 
-func (h *hostileAsker) path(r route) string {
+func (h *hostileAsker) path(r shell.Route) string {
 	return strings.NewReplacer(
 		":site", "skerry", ":page", "home", ":medium", "m1", ":picture", "meadow.png", ":file", "x", "*file", "x", ":section", h.page.Sections[0].ID,
 		":zone", "phone", ":version", "v1",
-	).Replace(r.path)
+	).Replace(r.Path)
 }
 
 // mixed is a form of which one field in so many has one of some values, and the others what they may
@@ -118,14 +119,14 @@ func (h *hostileAsker) mixed(random *rand.Rand, one int, values []string) url.Va
 }
 
 // ask asks one route, and gives a problem unless it is answered in good time without failing.
-func (h *hostileAsker) ask(r route, query, form string) error {
+func (h *hostileAsker) ask(r shell.Route, query, form string) error {
 	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Second)
 	defer cancel()
 	var body io.Reader
-	if r.method == http.MethodPost {
+	if r.Method == http.MethodPost {
 		body = strings.NewReader(form)
 	}
-	req, err := http.NewRequestWithContext(ctx, r.method, "http://app.localhost"+h.path(r), body)
+	req, err := http.NewRequestWithContext(ctx, r.Method, "http://app.localhost"+h.path(r), body)
 	if err != nil {
 		return err
 	}
@@ -139,10 +140,10 @@ func (h *hostileAsker) ask(r route, query, form string) error {
 	select {
 	case <-done:
 	case <-ctx.Done():
-		return fmt.Errorf("%s %s?%s %s isn't answered", r.method, r.path, query, form)
+		return fmt.Errorf("%s %s?%s %s isn't answered", r.Method, r.Path, query, form)
 	}
 	if w.Code >= 500 || w.Code == http.StatusUnauthorized {
-		return fmt.Errorf("%s %s?%s %s: %d %.300s", r.method, r.path, query, form, w.Code, w.Body)
+		return fmt.Errorf("%s %s?%s %s: %d %.300s", r.Method, r.Path, query, form, w.Code, w.Body)
 	}
 	return nil
 }
@@ -165,7 +166,7 @@ func TestHostileNumbers(t *testing.T) {
 	random := rand.New(rand.NewPCG(23, 2))
 	for range 500 {
 		r := h.routes[random.IntN(len(h.routes))]
-		if r.right == rights.None {
+		if r.Right == rights.None {
 			continue
 		}
 		form := h.mixed(random, 3, hostileNumbers)
@@ -180,7 +181,7 @@ func TestHostileNumbers(t *testing.T) {
 			command := fmt.Sprintf(`{"op":%q,"node":%q,"nodes":[%q],"zone":"desktop","dx":%[4]s,"dy":%[4]s,"value":%[5]q,"setting":%[5]q,"at":%[4]s,"place":{"column":%[4]s,"span":%[4]s,"row":%[4]s,"rows":%[4]s,"layer":%[4]s}}`,
 				op, block, section, n, n)
 			for _, to := range []string{"edits", "tries"} {
-				r := h.routes[slices.IndexFunc(h.routes, func(r route) bool { return r.path == "/sites/:site/pages/:page/"+to })]
+				r := h.routes[slices.IndexFunc(h.routes, func(r shell.Route) bool { return r.Path == "/sites/:site/pages/:page/"+to })]
 				if err := h.ask(r, "", url.Values{"command": {command}, "width": {"1280"}}.Encode()); err != nil {
 					t.Error(err)
 				}

@@ -124,7 +124,7 @@ func (h *hostModel) step() {
 		h.n++
 		s := &modelSite{slug: slug, name: fmt.Sprintf("Harbour %s-%d", slug, h.n), owner: h.rand.IntN(2)}
 		h.did = append(h.did, fmt.Sprintf("%d begins %s as %s", s.owner, slug, s.name))
-		h.ask(s.owner, "/new", url.Values{"name": {s.name}, "slug": {slug}, "from": {fromBlank}})
+		h.ask(s.owner, "/new", url.Values{"name": {s.name}, "slug": {slug}, "from": {"blank"}})
 		made, err := h.store.Sites.BySlug(ctx, slug)
 		h.must(err)
 		s.id = made.ID
@@ -155,7 +155,7 @@ func (h *hostModel) step() {
 		h.did = append(h.did, "the minute comes")
 		for _, pl := range h.plans {
 			plan, err := h.store.Releases.Plan(ctx, pl.id)
-			h.must(h.server.CarryOut(ctx, pl.id))
+			h.must(h.tasks().CarryOut(ctx, pl.id))
 			if s := h.sites[pl.site]; err == nil && !s.deleted && !s.archived {
 				s.published = plan.Act == store.PlanPublish
 			}

@@ -1,9 +1,14 @@
 package web
 
 import (
+	"cmp"
+	"fmt"
+	"maps"
+	"os"
 	"os/exec"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 )
 
@@ -13,39 +18,137 @@ import (
 var imports = map[string]string{
 	"postgres": "", "memory": "", "sandbox": "core", "durable": "", "metrics": "", "fonts": "core sandbox", "icons": "", "stock": "core", "gestures": "core",
 	"dns": "core durable", "store": "core memory", "media": "core durable metrics sandbox store", "site": "core durable fonts icons sandbox stock store", "backup": "durable store",
-	"origin":    "fonts metrics stock",
-	"jobs":      "core media metrics store",
-	"visitors":  "core media memory origin site store",
-	"web/sheet": "", "web/bench": "core fonts memory metrics site store web/sheet",
-	"web":  "core dns durable fonts icons media memory metrics origin site stock store web/bench web/sheet",
-	"demo": "core icons media stock store",
+	"domains":  "core dns site store",
+	"origin":   "fonts metrics stock",
+	"jobs":     "core domains media metrics site store web/model",
+	"visitors": "core media memory origin site store",
+	"demo":     "core icons media stock store",
+
+	"web/sheet": "",
+	"web/model": "core fonts memory metrics site store web/sheet",
+	"web/shell": "core dns domains fonts icons media memory origin site store web/model",
+	"web/desk":  "core durable fonts icons media origin site stock store web/model web/shell",
+}
+
+// room is what screens stand on. They know nothing of each other.
+const room = "core dns fonts icons media metrics origin site stock store web/desk web/model web/shell web/sheet"
+
+// listed is what every package imports, by its path.
+var listed = sync.OnceValues(func() (map[string][]string, error) {
+	all := map[string][]string{}
+	for _, of := range []struct {
+		path string
+		env  []string
+	}{{"openplot/...", nil}, {"openplot/gestures", []string{"GOOS=js", "GOARCH=wasm"}}} {
+		cmd := exec.Command("go", "list", "-f", "{{.ImportPath}} {{join .Imports \" \"}}", of.path)
+		cmd.Env = append(cmd.Environ(), of.env...)
+		out, err := cmd.Output()
+		if err != nil {
+			return nil, err
+		}
+		for line := range strings.Lines(string(out)) {
+			fields := strings.Fields(line)
+			all[fields[0]] = fields[1:]
+		}
+	}
+	return all, nil
+})
+
+// ours lists what a package of the project imports of it, as the table above names it, and of all.
+func ours(t *testing.T, name string) (of, all []string) {
+	t.Helper()
+	packages, err := listed()
+	if err != nil {
+		t.Fatal(err)
+	}
+	all, there := packages["openplot/"+name]
+	if !there {
+		t.Fatalf("there is no %s", name)
+	}
+	for _, path := range all {
+		if path, is := strings.CutPrefix(path, "openplot/"); is {
+			if strings.HasPrefix(path, "core/") {
+				path = "core"
+			}
+			of = append(of, path)
+		}
+	}
+	slices.Sort(of)
+	return slices.Compact(of), all
+}
+
+// screens lists the packages of the screens: those that package web puts together.
+func screens(t *testing.T) (out []string) {
+	t.Helper()
+	of, _ := ours(t, "web")
+	for _, name := range of {
+		if strings.HasPrefix(name, "web/") && name != "web/desk" && name != "web/shell" {
+			out = append(out, name)
+		}
+	}
+	return out
 }
 
 func TestWhoImportsWhom(t *testing.T) {
-	for name, allowed := range imports {
-		cmd := exec.Command("go", "list", "-f", "{{join .Imports \"\\n\"}}", "openplot/"+name)
-		if name == "gestures" {
-			cmd.Env = append(cmd.Environ(), "GOOS=js", "GOARCH=wasm")
-		}
-		out, err := cmd.Output()
-		if err != nil {
-			t.Fatalf("%s: %v", name, err)
-		}
-		for _, path := range strings.Fields(string(out)) {
-			of, ours := strings.CutPrefix(path, "openplot/")
-			if strings.HasPrefix(of, "core/") {
-				of = "core"
+	allowed := maps.Clone(imports)
+	for _, name := range screens(t) {
+		allowed[name] = room
+	}
+	for name, may := range allowed {
+		of, all := ours(t, name)
+		for _, path := range of {
+			if !slices.Contains(strings.Fields(may), path) {
+				t.Errorf("%s imports %s", name, path)
 			}
-			if ours && !slices.Contains(strings.Fields(allowed), of) {
-				t.Errorf("%s imports %s", name, of)
-			}
-			if name == "web/bench" && (path == "net/http" || strings.Contains(path, "gin-gonic")) {
+		}
+		for _, path := range all {
+			if name == "web/model" && (path == "net/http" || strings.Contains(path, "gin-gonic")) {
 				t.Errorf("the model of the Bench imports %s", path)
 			}
-			if name != "web" && strings.Contains(path, "alexedwards/scs") {
+			if name != "web/shell" && strings.Contains(path, "alexedwards/scs") {
 				t.Errorf("%s reads sessions", name)
 			}
 		}
+	}
+}
+
+// The picture of the rooms of the web in docs/architecture.md is drawn from what imports what;
+// with UPDATE=1 it is drawn anew.
+func TestPictureOfTheWeb(t *testing.T) {
+	rows := screens(t)
+	width := 0
+	for _, name := range rows {
+		width = max(width, len(name))
+	}
+	var b strings.Builder
+	b.WriteString("    web  ─>  each of these, in one list\n\n")
+	for _, name := range append(rows, "web/desk", "web/shell", "web/model", "web/sheet") {
+		of, _ := ours(t, name)
+		of = slices.DeleteFunc(of, func(path string) bool { return !strings.HasPrefix(path, "web/") })
+		for i := range of {
+			of[i] = strings.TrimPrefix(of[i], "web/")
+		}
+		fmt.Fprintf(&b, "    %-*s  ─>  %s\n", width, name, cmp.Or(strings.Join(of, ", "), "none of them"))
+	}
+	const file, begin, end = "../docs/architecture.md", "<!-- drawn by TestPictureOfTheWeb -->\n", "<!-- to here -->"
+	text, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	before, rest, there := strings.Cut(string(text), begin)
+	was, after, ends := strings.Cut(rest, end)
+	if !there || !ends {
+		t.Fatal("there is no place for it")
+	}
+	now := "\n" + b.String() + "\n"
+	if was == now {
+		return
+	}
+	if os.Getenv("UPDATE") == "" {
+		t.Fatalf("it is another one now; UPDATE=1 go test ./web -run TestPictureOfTheWeb draws it:\n%s", now)
+	}
+	if err := os.WriteFile(file, []byte(before+begin+now+end+after), 0o644); err != nil {
+		t.Fatal(err)
 	}
 }
 

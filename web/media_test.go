@@ -2,7 +2,6 @@ package web
 
 import (
 	"bytes"
-	"context"
 	"errors"
 	"image"
 	"image/color"
@@ -127,10 +126,7 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	if status, _ := d.change(p, url.Values{"op": {"colour.set"}, "token": {"words"}, "value": {"#010203"}}); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	stop, err := jobs.Run(t.Context(), jobs.Config{
-		Store: p.store, Pictures: p.server.Pictures, Log: p.server.Log, CopiesMade: p.server.CopiesMade, CarryOut: p.server.CarryOut, DrawPages: p.server.DrawPages,
-		Forget: func(context.Context) error { return nil },
-	})
+	stop, err := jobs.Run(t.Context(), p.tasks())
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"log/slog"
 	"mime/multipart"
 	"net/http"
 	"net/http/httptest"
@@ -103,12 +102,8 @@ func (c *cutOff) Read(b []byte) (int, error) {
 func TestBodiesHaveLimits(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
-	engine, err := p.server.routes()
-	if err != nil {
-		t.Fatal(err)
-	}
 	large := url.Values{"x": {strings.Repeat("x", 5<<20)}}
-	for _, r := range engine.Routes() {
+	for _, r := range p.server.Table() {
 		if r.Method != http.MethodPost || strings.HasPrefix(r.Path, "/operator") {
 			continue
 		}
@@ -452,10 +447,7 @@ func TestFailedJobsAreSeen(t *testing.T) {
 	if err := os.WriteFile(name, sound[:100], 0o600); err != nil { // as on a disk that fails
 		t.Fatal(err)
 	}
-	stop, err := jobs.Run(t.Context(), jobs.Config{
-		Store: p.store, Pictures: p.server.Pictures, Log: slog.New(slog.DiscardHandler), CopiesMade: p.server.CopiesMade, CarryOut: p.server.CarryOut, DrawPages: p.server.DrawPages,
-		Forget: func(context.Context) error { return nil },
-	})
+	stop, err := jobs.Run(t.Context(), p.tasks())
 	if err != nil {
 		t.Fatal(err)
 	}

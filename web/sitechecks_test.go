@@ -16,7 +16,7 @@ import (
 	"openplot/demo"
 	"openplot/memory"
 	"openplot/site"
-	"openplot/web/bench"
+	"openplot/web/model"
 )
 
 // swept asks for the checks of a site until all its pages were looked at.
@@ -38,6 +38,7 @@ func swept(t testing.TB, d *person) string {
 // changed.
 func TestSiteChecks(t *testing.T) {
 	p := begin(t)
+	p.works()
 	p.many(12)
 	faint := &doc.Page{ID: "p5", Name: "Faint", Title: "Faint", Sections: []*doc.Section{{
 		ID: "s", Name: "S", Arrangement: doc.LineUp, Style: doc.Style{"background": {"desktop": "#ffffff"}},
@@ -101,7 +102,7 @@ func BenchmarkSweepSite(b *testing.B) {
 		b.Fatal(err)
 	}
 	for b.Loop() {
-		p.server.sweepPages(b.Context(), st, src, src.Pages, func() {})
+		p.tasks().SweepPages(b.Context(), st, src, src.Pages)
 	}
 	b.ReportMetric(float64(len(src.Pages)), "pages")
 }
@@ -152,10 +153,11 @@ func BenchmarkChecksAtTheLimit(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if p.server.workshop, err = bench.NewWorkshop(p.server.MediaDir, "", nil, memory.New(64<<20), nil); err != nil { // which remembers nothing
+		w, err := model.NewWorkshop(p.server.MediaDir, "", nil, memory.New(64<<20), nil) // which remembers nothing
+		if err != nil {
 			b.Fatal(err)
 		}
-		if _, err := p.server.checkPage(b.Context(), st, src, kept); err != nil {
+		if _, err := model.NewChecker(p.store, w).Page(b.Context(), st, src, kept); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -164,6 +166,7 @@ func BenchmarkChecksAtTheLimit(b *testing.B) {
 // A sweep can be stopped, and ends with whoever asked.
 func TestSweepsStop(t *testing.T) {
 	p := begin(t)
+	p.works()
 	p.many(3)
 	page := largest()
 	p.put(page, tree.Page{ID: page.ID, Name: page.Name})
@@ -193,7 +196,7 @@ func TestSweepsStop(t *testing.T) {
 	}
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	if _, err := p.server.checkPage(ctx, st, src, kept); !errors.Is(err, context.Canceled) {
+	if _, err := p.server.Checker.Page(ctx, st, src, kept); !errors.Is(err, context.Canceled) {
 		t.Errorf("%v", err)
 	}
 }

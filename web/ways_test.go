@@ -144,7 +144,7 @@ func TestPlansTakeRights(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if err := p.server.CarryOut(ctx, plans[0].ID); err != nil {
+		if err := p.tasks().CarryOut(ctx, plans[0].ID); err != nil {
 			t.Fatal(err)
 		}
 		after, err := p.store.Releases.List(ctx, "w1", 50)

@@ -25,12 +25,13 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/edit/edittest"
+	"openplot/jobs"
 	"openplot/media"
 	"openplot/postgres/postgrestest"
 	"openplot/site"
 	"openplot/store"
 	"openplot/visitors"
-	"openplot/web/bench"
+	"openplot/web/model"
 )
 
 func TestMain(m *testing.M) { postgrestest.Main(m, store.Migrate) }
@@ -107,6 +108,22 @@ func begin(t testing.TB) *studio {
 	return p
 }
 
+// tasks is what is done in the background.
+func (p *studio) tasks() *jobs.Tasks {
+	s := p.server
+	return &jobs.Tasks{Store: p.store, Pictures: s.Pictures, Publisher: s.Publisher, Workshop: s.Workshop, Checker: s.Checker, Domains: s.Domains, Log: s.Log}
+}
+
+// works does it until the test ends.
+func (p *studio) works() {
+	p.t.Helper()
+	stop, err := jobs.Run(p.t.Context(), p.tasks())
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	p.t.Cleanup(func() { _ = stop(context.Background()) })
+}
+
 // person is somebody with a browser.
 type person struct {
 	*studio
@@ -178,13 +195,13 @@ func (p *person) edit(c edit.Command) (int, string) {
 
 var stateIn = regexp.MustCompile(`(?s)<script type="application/json" id="state">(.*?)</script>`)
 
-func stateOf(t testing.TB, body string) bench.State {
+func stateOf(t testing.TB, body string) model.State {
 	t.Helper()
 	m := stateIn.FindStringSubmatch(body)
 	if m == nil {
 		t.Fatalf("no state in %.300s", body)
 	}
-	var s bench.State
+	var s model.State
 	if err := json.Unmarshal([]byte(m[1]), &s); err != nil {
 		t.Fatalf("%v in %.200s", err, m[1])
 	}
@@ -211,7 +228,7 @@ func TestSigningIn(t *testing.T) {
 // Whatever is tried from elsewhere, whoever has the password gets in.
 func TestNobodyIsLockedOut(t *testing.T) {
 	p := begin(t)
-	p.server.holdTime = 50 * time.Millisecond
+	p.server.HoldTime = 50 * time.Millisecond
 	h := p.app.Config.Handler
 	try := func(from, password string) int {
 		form := url.Values{"email": {"designer@example.org"}, "password": {password}}
@@ -228,7 +245,7 @@ func TestNobodyIsLockedOut(t *testing.T) {
 		}
 	}
 	start := time.Now()
-	if status := try("198.51.100.1", "three islands"); status != http.StatusSeeOther || time.Since(start) < p.server.holdTime {
+	if status := try("198.51.100.1", "three islands"); status != http.StatusSeeOther || time.Since(start) < p.server.HoldTime {
 		t.Errorf("the right password: %d after %v", status, time.Since(start))
 	}
 	// From one network it ends, also with other accounts' names between.

@@ -14,7 +14,7 @@ import (
 	"openplot/memory"
 	"openplot/site"
 	"openplot/store"
-	"openplot/web/bench"
+	"openplot/web/model"
 )
 
 // errBroken means that something on a page is broken.
@@ -40,7 +40,7 @@ func (s settings) check(ctx context.Context, st *store.Store, args []string) err
 	if err != nil {
 		return err
 	}
-	workshop, err := bench.NewWorkshop(s.media(), s.hosts.Uploads()+"/media/", media.ReadPixels, memory.New(64<<20), slog.New(slog.DiscardHandler))
+	workshop, err := model.NewWorkshop(s.media(), s.hosts.Uploads()+"/media/", media.ReadPixels, memory.New(64<<20), slog.New(slog.DiscardHandler))
 	if err != nil {
 		return err
 	}
@@ -68,7 +68,7 @@ func (s settings) check(ctx context.Context, st *store.Store, args []string) err
 	return nil
 }
 
-func checkPage(ctx context.Context, st *store.Store, of *store.Site, src site.Source, workshop *bench.Workshop, info *store.PageInfo) (*bench.Checked, error) {
+func checkPage(ctx context.Context, st *store.Store, of *store.Site, src site.Source, workshop *model.Workshop, info *store.PageInfo) (*model.Checked, error) {
 	p, err := st.Pages.ByID(ctx, of.ID, info.ID)
 	if err != nil {
 		return nil, err
@@ -85,7 +85,7 @@ func checkPage(ctx context.Context, st *store.Store, of *store.Site, src site.So
 }
 
 // tellFound prints what was found on a page.
-func tellFound(as string, info *store.PageInfo, found *bench.Checked) error {
+func tellFound(as string, info *store.PageInfo, found *model.Checked) error {
 	var b []byte
 	var err error
 	switch as {

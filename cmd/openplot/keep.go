@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"openplot/backup"
+	"openplot/jobs"
 	"openplot/media"
 	"openplot/postgres"
 	"openplot/site"
@@ -123,15 +124,15 @@ func (s settings) doctor(ctx context.Context, st *store.Store, repair bool) erro
 	if err := publisher.Check(ctx, st, repair, tell); err != nil {
 		return err
 	}
-	jobs, err := st.Jobs.Failed(ctx, 1000)
+	failed, err := st.Jobs.Failed(ctx, 1000)
 	if err != nil {
 		return err
 	}
-	if jobs = slices.DeleteFunc(jobs, store.FailedJob.Waiting); len(jobs) > 0 {
-		fmt.Printf("%d failed jobs wait for an operator; the last: %s: %s\n", len(jobs), jobs[0].Kind, strings.TrimSpace(jobs[0].Error))
+	if failed = slices.DeleteFunc(failed, store.FailedJob.Waiting); len(failed) > 0 {
+		fmt.Printf("%d failed jobs wait for an operator; the last: %s: %s\n", len(failed), failed[0].Kind, strings.TrimSpace(failed[0].Error))
 	}
 	if repair {
-		before := time.Now().Add(-fileGrace)
+		before := time.Now().Add(-jobs.FileGrace)
 		n, freed, err := pictures.Collect(ctx, before)
 		if err != nil {
 			return err

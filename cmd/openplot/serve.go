@@ -86,9 +86,8 @@ func serve(ctx context.Context, s settings) error {
 	if err != nil {
 		return err
 	}
-	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), jobs.Config{
-		Store: st, Pictures: pictures, Log: slog.New(atLeast{log.Handler(), slog.LevelWarn}),
-		CopiesMade: server.CopiesMade, DrawPages: server.DrawPages, CarryOut: server.CarryOut, Forget: upkeep(st, pictures, publisher, server.LookAgain, log),
+	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), &jobs.Tasks{
+		Store: st, Pictures: pictures, Publisher: publisher, Workshop: server.Workshop, Checker: server.Checker, Domains: server.Domains, Log: log,
 	})
 	if err != nil {
 		return err
@@ -284,14 +283,6 @@ func (s settings) logger() *slog.Logger {
 	return slog.New(slog.NewJSONHandler(&lumberjack.Logger{Filename: s.log, MaxSize: 10, MaxBackups: 3}, nil))
 }
 
-// atLeast is a handler for what is as bad as a level.
-type atLeast struct {
-	slog.Handler
-	level slog.Level
-}
-
-func (a atLeast) Enabled(_ context.Context, l slog.Level) bool { return l >= a.level }
-
 // leastRoom is how much room there has to be on the disk, in bytes.
 const leastRoom = 200 << 20
 
@@ -305,24 +296,6 @@ func (s settings) room() error {
 		return fmt.Errorf("the disk has %d MB left; at least %d MB are needed", free>>20, leastRoom>>20)
 	}
 	return nil
-}
-
-// fileGrace is how long a file that nothing refers to is left alone: what is being uploaded or
-// published isn't referred to yet.
-const fileGrace = 24 * time.Hour
-
-// upkeep ends what is no longer to be kept.
-func upkeep(st *store.Store, pictures *media.Keeper, publisher *site.Publisher, domains func(context.Context) error, log *slog.Logger) func(context.Context) error {
-	return func(ctx context.Context) error {
-		edits, err := st.Pages.Compact(ctx, time.Now().Add(-store.LogLife))
-		err = errors.Join(err, st.Media.Forget(ctx, time.Now().Add(-store.DeletedMediaLife)), st.Entries.Forget(ctx), st.Visits.Forget(ctx), st.Audit.Forget(ctx), st.Releases.Forget(ctx, time.Now().Add(-store.ReleaseLife)),
-			st.Log.ForgetVersions(ctx, time.Now().Add(-store.LogLife)), st.Tree.Forget(ctx, time.Now().Add(-store.DeletedPageLife)),
-			st.Sites.Forget(ctx, time.Now().Add(-store.DeletedSiteLife)))
-		uploads, freed, uerr := pictures.Collect(ctx, time.Now().Add(-fileGrace))
-		published, more, perr := publisher.Collect(ctx, st, time.Now().Add(-fileGrace))
-		log.Info("upkeep", "edits", edits, "uploads", uploads, "published", published, "bytes", freed+more)
-		return errors.Join(err, uerr, perr, domains(ctx))
-	}
 }
 
 // run serves handlers on listeners until the context ends.

@@ -30,10 +30,10 @@ var accordion = Anatomy{
 			entry("And what do they wish they had asked?", "The answer that saves a telephone call."),
 		}}}
 	},
-	build: (*Builder).accordion,
+	build: as(holderBlocks.accordion),
 }
 
-func (b *Builder) accordion(in *Node, bl *doc.Block) *Node {
+func (b holderBlocks) accordion(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div"}
 	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })
 	for i, e := range bl.Content.Entries {

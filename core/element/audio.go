@@ -21,10 +21,10 @@ var audio = Anatomy{
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Values: map[string]string{"title": "A recording"}}}
 	},
-	build: (*Builder).audio,
+	build: as(mediaBlocks.audio),
 }
 
-func (b *Builder) audio(in *Node, bl *doc.Block) *Node {
+func (b mediaBlocks) audio(in *Node, bl *doc.Block) *Node {
 	v := bl.Content.Values
 	m, own := b.medium(v["audio"])
 	if own = own && m.Sort() == doc.AudioMedium; !own && b.DropEmpty {

@@ -16,7 +16,7 @@ func drifts(sh style.Sheet) bool { return sh.Word("picture-scroll", "") == value
 // behind adds what is seen behind a section's content, when that is more than a CSS
 // background can be: a video, or a picture that scrolls more slowly. The content then
 // lies over it.
-func (b *Builder) behind(n *Node, s *doc.Section) {
+func (b grounds) behind(n *Node, s *doc.Section) {
 	film, moving := b.medium(s.Video)
 	moving = moving && film.Sort() == doc.VideoMedium
 	m, pictured := b.medium(s.Picture)

@@ -136,7 +136,7 @@ func seen(st *style.Style, sh style.Sheet) {
 var pseudos = map[string]string{"hover": ":hover", "focus": ":focus-within", "active": ":active"}
 
 // states adds the looks that a block was given for when it is pointed at or pressed.
-func (b *Builder) states(n *Node, bl *doc.Block) {
+func (b grounds) states(n *Node, bl *doc.Block) {
 	for _, state := range style.States {
 		own := false
 		for name := range bl.Style {

@@ -57,6 +57,22 @@ type Variant struct {
 	Width    int // px
 }
 
+// What builds blocks, by what they are; each has the builder that is at work.
+type (
+	wordBlocks   struct{ *Builder } // words
+	mediaBlocks  struct{ *Builder } // pictures, videos, sound, drawings
+	siteBlocks   struct{ *Builder } // what the site says, and links
+	formBlocks   struct{ *Builder } // what visitors fill in
+	holderBlocks struct{ *Builder } // what holds others
+	grounds      struct{ *Builder } // what is behind and around
+	pageBuild    struct{ *Builder } // pages and sections as a whole
+)
+
+// as is what builds a kind of block, of one of those.
+func as[T ~struct{ *Builder }](build func(T, *Node, *doc.Block) *Node) func(*Builder, *Node, *doc.Block) *Node {
+	return func(b *Builder, in *Node, bl *doc.Block) *Node { return build(T{b}, in, bl) }
+}
+
 // Builder makes element trees for one site.
 type Builder struct {
 	Site *doc.Site
@@ -132,7 +148,7 @@ func (b *Builder) On(p *doc.Page) {
 // Page gives the body element of a page: headers, <main>, footers.
 func (b *Builder) Page(p *doc.Page) *Node {
 	b.On(p)
-	body := &Node{Tag: "body", Key: "body", Styles: b.rootStyles()}
+	body := &Node{Tag: "body", Key: "body", Styles: pageBuild{b}.rootStyles()}
 	for z := range body.Styles {
 		body.Styles[z].MinHeight = style.Length{N: 100, Unit: style.Vh}
 	}
@@ -156,7 +172,7 @@ func (b *Builder) Page(p *doc.Page) *Node {
 	if spaced {
 		apart(body)
 	}
-	orders := b.sectionOrders(p)
+	orders := pageBuild{b}.sectionOrders(p)
 	var main *Node
 	views := map[string]bool{} // that have begun
 	for i, s := range p.Sections {
@@ -164,7 +180,7 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			continue
 		}
 		if i == first {
-			main = &Node{Tag: "main", Key: "main", Styles: b.rootStyles()}
+			main = &Node{Tag: "main", Key: "main", Styles: pageBuild{b}.rootStyles()}
 			for z := range main.Styles {
 				main.Styles[z].Background = ""
 			}
@@ -188,7 +204,7 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			}
 			at := main
 			if s.View != nil {
-				if at = b.viewOf(main, s.View, views); spaced {
+				if at = (pageBuild{b}).viewOf(main, s.View, views); spaced {
 					apart(at)
 				}
 			}
@@ -197,13 +213,13 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			body.Children = append(body.Children, n)
 		}
 	}
-	b.warnOfTabs(body)
+	pageBuild{b}.warnOfTabs(body)
 	return body
 }
 
 // sectionOrders gives, by zone and index, where the sections of a page come in zones in which they
 // come in another order than in the document; nil where there is none.
-func (b *Builder) sectionOrders(p *doc.Page) [][]int {
+func (b pageBuild) sectionOrders(p *doc.Page) [][]int {
 	out, some := make([][]int, len(b.Site.Zones)), false
 	for z := range out {
 		seen, byHand := place.Sections(p, b.Site.Zones, z)
@@ -224,7 +240,7 @@ func (b *Builder) sectionOrders(p *doc.Page) [][]int {
 // viewOf gives the element of a view that a section stands in: that of the section before it
 // when they are of one view. The first view of a page is seen unless another is gone to; the
 // others are folded where they aren't worked on.
-func (b *Builder) viewOf(main *Node, v *doc.View, begun map[string]bool) *Node {
+func (b pageBuild) viewOf(main *Node, v *doc.View, begun map[string]bool) *Node {
 	if k := len(main.Children) - 1; k >= 0 && main.Children[k].Key == "view-"+v.Anchor {
 		return main.Children[k]
 	}
@@ -256,7 +272,7 @@ func (b *Builder) sheet(s doc.Style, zone int) style.Sheet {
 	return sh
 }
 
-func (b *Builder) rootStyles() []style.Style {
+func (b pageBuild) rootStyles() []style.Style {
 	return b.styles(nil, func(z int, st *style.Style) {
 		sh := b.sheet(nil, z)
 		sh.TextStyle(st, "body")
@@ -267,7 +283,7 @@ func (b *Builder) rootStyles() []style.Style {
 }
 
 // pageGround is the colour that the page lies on.
-func (b *Builder) pageGround() string {
+func (b pageBuild) pageGround() string {
 	if w := b.Site.House.Swatch(b.Ground); w != nil {
 		return w.Value
 	}
@@ -307,14 +323,14 @@ func (b *Builder) Section(s *doc.Section) *Node {
 	if n := b.Kept[s]; n != nil {
 		return n
 	}
-	n := b.section(s)
+	n := pageBuild{b}.section(s)
 	if b.Kept != nil && !s.Divided() {
 		b.Kept[s] = n
 	}
 	return n
 }
 
-func (b *Builder) section(s *doc.Section) *Node {
+func (b pageBuild) section(s *doc.Section) *Node {
 	b.at, b.in = s.ID, s
 	b.faces = strings.HasPrefix(s.Made, "people") || strings.HasPrefix(s.Made, "testimonial")
 	b.standing = startOf(s)
@@ -327,8 +343,8 @@ func (b *Builder) section(s *doc.Section) *Node {
 	if s.Anchor != "" {
 		n.attr("id", s.Anchor)
 	}
-	n.Styles = b.styles(root, func(z int, st *style.Style) { b.surface(st, s, z) })
-	b.behind(n, s)
+	n.Styles = b.styles(root, func(z int, st *style.Style) { grounds(b).surface(st, s, z) })
+	grounds(b).behind(n, s)
 	in := &Node{Tag: "div", Key: s.ID + "-g"}
 	in.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(s.Style, z)
@@ -349,12 +365,12 @@ func (b *Builder) section(s *doc.Section) *Node {
 	})
 	into := n
 	if s.Fold != nil {
-		into = b.fold(n, in, s.Fold)
+		into = holderBlocks(b).fold(n, in, s.Fold)
 	}
 	into.Children = append(into.Children, in)
-	b.hold(in, s.Holder())
-	b.edge(n, s, "top")
-	b.edge(n, s, "bottom")
+	holderBlocks(b).hold(in, s.Holder())
+	grounds(b).edge(n, s, "top")
+	grounds(b).edge(n, s, "bottom")
 	key(n, s.ID)
 	in.Key = s.ID + "-g"
 	return n
@@ -406,7 +422,7 @@ func (b *Builder) block(in *Node, bl *doc.Block) *Node {
 	if a.pressed {
 		n.States = b.pressing()
 	}
-	b.states(n, bl)
+	grounds{b}.states(n, bl)
 	key(n, n.Block)
 	return n
 }
@@ -631,7 +647,7 @@ func (b *Builder) broken(link string) bool {
 }
 
 // warnOfTabs ends a page with the words that its links to new tabs are described by.
-func (b *Builder) warnOfTabs(body *Node) {
+func (b pageBuild) warnOfTabs(body *Node) {
 	leads := false
 	body.Walk(func(n *Node) {
 		for _, a := range n.Attrs {

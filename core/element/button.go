@@ -19,12 +19,12 @@ var button = Anatomy{
 		return &doc.Block{Content: doc.Content{Words: doc.PlainWords("Find out more")}}
 	},
 	Settings: []string{"button-look", "button-size"},
-	build:    (*Builder).button, pressed: true,
+	build:    as(wordBlocks.button), pressed: true,
 }
 
 // button is a link drawn as a button; without an address it is a placeholder
 // link (HTML, the a element, without href).
-func (b *Builder) button(grid *Node, bl *doc.Block) *Node {
+func (b wordBlocks) button(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "a"}
 	if bl.Content.Link != "" {
 		b.lead(n, bl.Content.Link)

@@ -21,7 +21,9 @@ var buttons = Anatomy{
 			Blocks:      []*doc.Block{first, second},
 		}
 	},
-	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
+	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
+		return holderBlocks{b}.container("div", in, bl, style.Edges{}, "")
+	},
 }
 
 // Look makes a look that holds in all zones, from names and values by turns; a

@@ -20,7 +20,7 @@ var card = Anatomy{
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$snug"), Blocks: []*doc.Block{picture, heading, text, button}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
-		return b.container("article", in, bl, style.Edges{}, "")
+		return holderBlocks{b}.container("article", in, bl, style.Edges{}, "")
 	},
 }
 

@@ -14,17 +14,19 @@ var container = Anatomy{
 			Start(doc.Heading), Start(doc.Text),
 		}}
 	},
-	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
+	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
+		return holderBlocks{b}.container("div", in, bl, style.Edges{}, "")
+	},
 }
 
 // container is an element that holds a block's blocks.
-func (b *Builder) container(tag string, in *Node, bl *doc.Block, padding style.Edges, fill string) *Node {
+func (b holderBlocks) container(tag string, in *Node, bl *doc.Block, padding style.Edges, fill string) *Node {
 	n := &Node{Tag: tag}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		sh.Aligned(st)
 		area(st, sh, padding, fill)
-		b.ground(st, sh, bl.Content.Picture, z)
+		grounds(b).ground(st, sh, bl.Content.Picture, z)
 	})
 	b.hold(n, bl.Holder())
 	return n

@@ -22,7 +22,7 @@ var countdown = Anatomy{
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Values: map[string]string{"until": "2030-06-01T18:00", "label": "Until it begins"}}}
 	},
-	build: (*Builder).countdown,
+	build: as(siteBlocks.countdown),
 }
 
 // timeZones are places whose clocks people know theirs by (IANA time zone database); every
@@ -38,7 +38,7 @@ var timeZones = value.Is(
 	"America/Denver", "Denver", "America/Phoenix", "Phoenix", "America/Los_Angeles", "Los Angeles", "America/Anchorage", "Anchorage", "Pacific/Honolulu", "Honolulu",
 )
 
-func (b *Builder) countdown(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) countdown(in *Node, bl *doc.Block) *Node {
 	v := bl.Content.Values
 	until, ok := doc.ParseMoment(v["until"])
 	if !ok && b.DropEmpty {

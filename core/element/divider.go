@@ -11,10 +11,10 @@ import (
 var divider = Anatomy{
 	Name: "Divider", Hint: "a line across", Icon: "dash-lg", Find: "line rule",
 	Shelf: Arranging, Span: 12, Rows: 1,
-	build: (*Builder).divider, finish: rule,
+	build: as(grounds.divider), finish: rule,
 }
 
-func (b *Builder) divider(grid *Node, bl *doc.Block) *Node {
+func (b grounds) divider(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "hr"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		st.AlignSelf = style.AlignCenter

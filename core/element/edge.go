@@ -32,7 +32,7 @@ func DividerShape(name string) string { return edgings[name] }
 // edge adds the shape that a section begins or ends with, in the colour of what is
 // beyond it: as wide as the section, so that it is right at every width. It lies over
 // the section's ground and is decoration.
-func (b *Builder) edge(n *Node, s *doc.Section, side string) {
+func (b grounds) edge(n *Node, s *doc.Section, side string) {
 	drawing, ok := edgings[b.sheet(s.Style, 0).Word("edge-"+side, "straight")]
 	if !ok {
 		return
@@ -68,7 +68,7 @@ func (b *Builder) edge(n *Node, s *doc.Section, side string) {
 
 // beyond is the ground of the section that a divider passes into, "#rrggbb": its colour, or
 // the end of its gradient that lies there.
-func (b *Builder) beyond(s *doc.Section, side string, zone int) string {
+func (b grounds) beyond(s *doc.Section, side string, zone int) string {
 	var to *doc.Section
 	if b.Neighbours != nil {
 		above, below := b.Neighbours(s, zone)
@@ -77,7 +77,7 @@ func (b *Builder) beyond(s *doc.Section, side string, zone int) string {
 		}
 	}
 	if to == nil {
-		return b.pageGround()
+		return pageBuild(b).pageGround()
 	}
 	sh := b.sheet(to.Style, zone)
 	if first, last := sh.GradientEnds("gradient"); side == "top" && last != "" {
@@ -85,5 +85,5 @@ func (b *Builder) beyond(s *doc.Section, side string, zone int) string {
 	} else if first != "" {
 		return first
 	}
-	return sh.Colour("background", b.pageGround())
+	return sh.Colour("background", pageBuild(b).pageGround())
 }

@@ -22,10 +22,10 @@ var facts = Anatomy{
 	},
 	Settings: []string{"row-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },
-	build:    (*Builder).facts,
+	build:    as(siteBlocks.facts),
 }
 
-func (b *Builder) facts(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) facts(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "address"}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)

@@ -27,10 +27,10 @@ var figures = Anatomy{
 			},
 		}
 	},
-	build: (*Builder).figures,
+	build: as(wordBlocks.figures),
 }
 
-func (b *Builder) figures(in *Node, bl *doc.Block) *Node {
+func (b wordBlocks) figures(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "dl"}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)

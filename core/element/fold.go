@@ -9,7 +9,7 @@ import (
 
 // fold makes a section one that visitors unfold: a <details> whose summary is the title,
 // which needs no script. Where it is worked on it is open.
-func (b *Builder) fold(n, in *Node, f *doc.Fold) *Node {
+func (b holderBlocks) fold(n, in *Node, f *doc.Fold) *Node {
 	d := b.child(n, "details", func(z int, st *style.Style) {
 		st.Position, st.ZIndex = in.Styles[z].Position, in.Styles[z].ZIndex
 		if n.Styles[z].Display == style.Flex {

@@ -47,7 +47,7 @@ var form = Anatomy{
 			entry("label", "What you would like to know", "type", "textarea", "required", "yes"),
 		}}}
 	},
-	build: (*Builder).form,
+	build: as(formBlocks.form),
 }
 
 // fieldTypes are what a field of a form can take: an input's type attribute, or the element.
@@ -66,7 +66,7 @@ const (
 	FormTook = "_took"
 )
 
-func (b *Builder) form(in *Node, bl *doc.Block) *Node {
+func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "form", Script: "form"}
 	n.attr("method", "post")
 	action := "#"
@@ -117,7 +117,7 @@ func (b *Builder) form(in *Node, bl *doc.Block) *Node {
 	return n
 }
 
-func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(int, *style.Style)) {
+func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(int, *style.Style)) {
 	takes, required := cmp.Or(e.Values["type"], value.Text), e.Values["required"] == value.Yes
 	id := "field-" + bl.ID + b.item + "-" + strconv.Itoa(i+1)
 	label := cmp.Or(e.Values["label"], "Field "+strconv.Itoa(i+1))
@@ -223,7 +223,7 @@ func (b *Builder) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(i
 }
 
 // fieldLabels tells where a form's labels are: as it says itself, or the house style.
-func (b *Builder) fieldLabels(bl *doc.Block) string {
+func (b formBlocks) fieldLabels(bl *doc.Block) string {
 	if v := b.sheet(bl.Style, 0).Word("field-labels", value.Default); v != value.Default {
 		return v
 	}
@@ -231,7 +231,7 @@ func (b *Builder) fieldLabels(bl *doc.Block) string {
 }
 
 // buttonStyle gives the part of a form's style that is its button's.
-func (b *Builder) buttonStyle(bl *doc.Block) doc.Style {
+func (b formBlocks) buttonStyle(bl *doc.Block) doc.Style {
 	out := doc.Style{}
 	for _, name := range []string{"button-look", "button-size"} {
 		if v, ok := bl.Style[name]; ok {
@@ -243,7 +243,7 @@ func (b *Builder) buttonStyle(bl *doc.Block) doc.Style {
 
 // inputLook is what fields to write in look like: as their block says, or the house style;
 // by themselves words on the page's ground, with a line that can be seen (WCAG 2.2, 1.4.11).
-func (b *Builder) inputLook(st *style.Style, bl *doc.Block, z int) {
+func (b formBlocks) inputLook(st *style.Style, bl *doc.Block, z int) {
 	sh, house := b.sheet(bl.Style, z), &b.Site.House
 	// As wide as there is room, whatever width browsers give a field by itself.
 	st.Width, st.MinWidth = style.Pixels(1), style.Percentage(100)
@@ -288,7 +288,7 @@ func (b *Builder) inputLook(st *style.Style, bl *doc.Block, z int) {
 }
 
 // tick adds a box to tick, or one of several to choose, with its words.
-func (b *Builder) tick(in *Node, bl *doc.Block, kind, name, value, words string, required bool) {
+func (b formBlocks) tick(in *Node, bl *doc.Block, kind, name, value, words string, required bool) {
 	l := b.child(in, "label", func(_ int, st *style.Style) {
 		st.Display, st.ColumnGap, st.AlignItems = style.Flex, style.Pixels(10), style.AlignStart
 		st.Padding.Top, st.Padding.Bottom = style.Pixels(4), style.Pixels(4)

@@ -28,7 +28,7 @@ var gallery = Anatomy{
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Entries: make([]doc.Entry, 6)}}
 	},
-	build: (*Builder).gallery,
+	build: as(mediaBlocks.gallery),
 }
 
 // shot is a picture of a gallery.
@@ -45,7 +45,7 @@ func (s shot) ratio() float64 {
 	return float64(s.medium.Width) / float64(s.medium.Height)
 }
 
-func (b *Builder) shots(bl *doc.Block) (out []shot) {
+func (b mediaBlocks) shots(bl *doc.Block) (out []shot) {
 	for i, e := range bl.Content.Entries {
 		m, ok := b.Media(e.Values["picture"])
 		if !ok {
@@ -59,7 +59,7 @@ func (b *Builder) shots(bl *doc.Block) (out []shot) {
 	return out
 }
 
-func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
+func (b mediaBlocks) gallery(in *Node, bl *doc.Block) *Node {
 	shots := b.shots(bl)
 	if len(shots) == 0 && b.DropEmpty {
 		return nil
@@ -141,7 +141,7 @@ func (b *Builder) gallery(in *Node, bl *doc.Block) *Node {
 // wanted; a picture's part of its row is its ratio's part of the row's ratios. Half a
 // pixel less than that makes a row wrap where it is meant to; growing by the ratio
 // gives it back. What doesn't fill the last row doesn't grow: last is where that begins.
-func (b *Builder) equalHeights(shots []shot, sh style.Sheet, gap style.Length, portion float64, z int) (out []style.Length, last int) {
+func (b mediaBlocks) equalHeights(shots []shot, sh style.Sheet, gap style.Length, portion float64, z int) (out []style.Length, last int) {
 	house := b.Site.House
 	zone := b.Site.Zones[z]
 	width := min(house.ContentWidth, float64(zone.Typical)-2*house.Gutter.Or(b.Site.Zones, z, 20)) * portion
@@ -231,7 +231,7 @@ func columnsOf(shots []shot, n int) [][]shot {
 }
 
 // shot adds a picture of a gallery, and what it opens.
-func (b *Builder) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sheet) float64) {
+func (b mediaBlocks) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sheet) float64) {
 	alt := cmp.Or(s.entry.Values["alt"], s.medium.Alt)
 	large := bl.Content.Values["opens"] != value.None
 	in := li

@@ -18,10 +18,10 @@ var heading = Anatomy{
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Level: 2, Words: doc.PlainWords("A heading for this part")}}
 	},
-	build: (*Builder).heading,
+	build: as(wordBlocks.heading),
 }
 
-func (b *Builder) heading(grid *Node, bl *doc.Block) *Node {
+func (b wordBlocks) heading(grid *Node, bl *doc.Block) *Node {
 	level := min(max(bl.Content.Level, 1), 6)
 	n := &Node{Tag: "h" + strconv.Itoa(level)}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
@@ -41,7 +41,7 @@ func (b *Builder) heading(grid *Node, bl *doc.Block) *Node {
 
 // textStyle is a text style of the house, or another where an older house style doesn't
 // have it.
-func (b *Builder) textStyle(name, otherwise string) string {
+func (b wordBlocks) textStyle(name, otherwise string) string {
 	if _, ok := b.Site.House.Text[name]; ok {
 		return name
 	}

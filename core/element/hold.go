@@ -8,7 +8,7 @@ import (
 )
 
 // hold makes an element the box that a holder's blocks stand in, and adds them.
-func (b *Builder) hold(n *Node, h doc.Holder) {
+func (b holderBlocks) hold(n *Node, h doc.Holder) {
 	zones := b.Site.Zones
 	places := place.Resolve(h, zones)
 	orders := inOrder(h, zones)
@@ -77,7 +77,7 @@ func partOf(share []float64, zone int) float64 {
 }
 
 // part is the part of a holder's width that a block takes in a zone.
-func (b *Builder) part(h doc.Holder, zone int, ps []place.Placed, spans []int, i int) float64 {
+func (b holderBlocks) part(h doc.Holder, zone int, ps []place.Placed, spans []int, i int) float64 {
 	switch {
 	case h.Arrangement == doc.Placed:
 		return min(float64(ps[i].Span)/float64(h.Columns(b.Site.Zones, zone)), 1)
@@ -221,7 +221,7 @@ func growing(h doc.Holder, sh style.Sheet) bool {
 // overhang lets a block hang out below what it stands in, which doesn't grow for it: by a
 // margin that takes as much away as it hangs out, and as much as the section's padding keeps
 // it from its end.
-func (b *Builder) overhang(st *style.Style, h doc.Holder, bl *doc.Block, z int) {
+func (b holderBlocks) overhang(st *style.Style, h doc.Holder, bl *doc.Block, z int) {
 	by := b.sheet(bl.Style, z).Length("overhang", style.Length{})
 	if st.Display == style.None || by.N <= 0 && by.Unit != style.Math {
 		return

@@ -20,10 +20,10 @@ var icon = Anatomy{
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Values: map[string]string{"icon": "star"}}}
 	},
-	build: (*Builder).icon,
+	build: as(mediaBlocks.icon),
 }
 
-func (b *Builder) icon(in *Node, bl *doc.Block) *Node {
+func (b mediaBlocks) icon(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div"}
 	if bl.Content.Link != "" {
 		n.Tag = "a"

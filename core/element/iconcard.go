@@ -16,5 +16,7 @@ var iconCard = Anatomy{
 		text.Content.Words = doc.PlainWords("Say in a sentence what it means for those who come.")
 		return &doc.Block{Arrangement: doc.LineUp, Style: Look("row-gap", "12px"), Blocks: []*doc.Block{icon, heading, text}}
 	},
-	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
+	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
+		return holderBlocks{b}.container("div", in, bl, style.Edges{}, "")
+	},
 }

@@ -145,7 +145,7 @@ func TestMenusOfTheSite(t *testing.T) {
 		"": "Home, The islands (Skarva), More (Shop)", value.Footer: "Skarva", value.Legal: "Imprint", value.Pages: "Home, The islands (Skarva), More (Shop)",
 	} {
 		var got []string
-		for _, l := range b.menuLinks(&doc.Block{Content: doc.Content{Values: map[string]string{"from": from}}}) {
+		for _, l := range (siteBlocks{b}).menuLinks(&doc.Block{Content: doc.Content{Values: map[string]string{"from": from}}}) {
 			text := l.label
 			for _, u := range l.under {
 				text += " (" + u.label + ")"

@@ -16,7 +16,7 @@ var list = Anatomy{
 		}
 	},
 	Settings: []string{"list-marks"},
-	build:    (*Builder).list,
+	build:    as(wordBlocks.list),
 }
 
 // listMarks are values of list-style-type (CSS Lists 3 §3.1) by the setting's words.
@@ -25,7 +25,7 @@ var listMarks = map[string]string{value.Disc: "disc", value.Decimal: "decimal", 
 // list is a <ul>, or an <ol> when it is numbered on the widest zone, with an <li> a
 // paragraph. The marks stand in the padding beside the words. A list without marks
 // says that it is one, since some browsers no longer do (common practice).
-func (b *Builder) list(grid *Node, bl *doc.Block) *Node {
+func (b wordBlocks) list(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul"}
 	switch b.sheet(bl.Style, 0).Word("list-marks", value.Disc) {
 	case value.Decimal:
@@ -51,7 +51,7 @@ func (b *Builder) list(grid *Node, bl *doc.Block) *Node {
 }
 
 // listItem adds an <li>, a little apart from one before it.
-func (b *Builder) listItem(n *Node) *Node {
+func (b wordBlocks) listItem(n *Node) *Node {
 	return b.child(n, "li", func(z int, st *style.Style) {
 		st.Display = style.ListItem
 		if len(n.Children) > 0 {

@@ -21,10 +21,10 @@ var logo = Anatomy{
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Link: "/"}}
 	},
-	build: (*Builder).logo,
+	build: as(siteBlocks.logo),
 }
 
-func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) logo(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "a"}
 	if bl.Content.Link != "" {
 		b.lead(n, bl.Content.Link)
@@ -57,7 +57,7 @@ func (b *Builder) logo(in *Node, bl *doc.Block) *Node {
 }
 
 // logoWords are the logo's own, or else the site's name.
-func (b *Builder) logoWords(bl *doc.Block) doc.Words {
+func (b siteBlocks) logoWords(bl *doc.Block) doc.Words {
 	if bl.Content.Words.Plain() != "" {
 		return bl.Content.Words
 	}

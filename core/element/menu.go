@@ -28,7 +28,7 @@ var menu = Anatomy{
 	},
 	Settings: []string{"menu-folds", "column-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },
-	build:    (*Builder).menu,
+	build:    as(siteBlocks.menu),
 }
 
 // menuLink is a link of a menu with those under it.
@@ -41,7 +41,7 @@ type menuLink struct {
 // mostLinks is how many links a menu of the site's pages has on its line.
 const mostLinks = 7
 
-func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
+func (b siteBlocks) menuLinks(bl *doc.Block) (links []menuLink) {
 	if bl.Content.Values["from"] == value.Views {
 		for _, v := range b.Views {
 			links = append(links, menuLink{label: v.Title, href: "#" + v.Anchor})
@@ -81,7 +81,7 @@ func (b *Builder) menuLinks(bl *doc.Block) (links []menuLink) {
 
 // pageLinks are the site's pages that are in menus, those under others under them; or those of
 // the footer, side by side. What stands under a page that is in no menu isn't in one either.
-func (b *Builder) pageLinks(footer bool) (links []menuLink) {
+func (b siteBlocks) pageLinks(footer bool) (links []menuLink) {
 	at := map[string]int{} // index of a link at the top, by the page's address
 	for _, p := range b.Pages {
 		l := menuLink{label: p.InMenus(), href: "/" + p.Slug, here: p.Slug == b.Here}
@@ -98,7 +98,7 @@ func (b *Builder) pageLinks(footer bool) (links []menuLink) {
 }
 
 // menuItems adds to links what a menu of the site holds beside pages.
-func (b *Builder) menuItems(links []menuLink, menu string) []menuLink {
+func (b siteBlocks) menuItems(links []menuLink, menu string) []menuLink {
 	for _, i := range b.Site.Menus[menu] {
 		l := menuLink{label: i.Label, href: i.Link, here: i.Link == "/"+b.Here}
 		if k := len(links) - 1; i.Under && k >= 0 {
@@ -111,7 +111,7 @@ func (b *Builder) menuItems(links []menuLink, menu string) []menuLink {
 }
 
 // pageName is what the page that a link leads to is called, or "".
-func (b *Builder) pageName(link string) string {
+func (b siteBlocks) pageName(link string) string {
 	address, _ := doc.SplitLink(link)
 	for _, p := range b.Pages {
 		if "/"+p.Slug == address {
@@ -140,7 +140,7 @@ func sheetOfWidest(sh style.Sheet) style.Sheet {
 	return sh
 }
 
-func (b *Builder) menu(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) menu(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "nav"}
 	name := cmp.Or(bl.Content.Values["label"], "Menu")
 	n.attr("aria-label", name)
@@ -202,7 +202,7 @@ func (b *Builder) menu(in *Node, bl *doc.Block) *Node {
 	return n
 }
 
-func (b *Builder) menuItem(list *Node, l menuLink, bl *doc.Block, folded func(int) bool) {
+func (b siteBlocks) menuItem(list *Node, l menuLink, bl *doc.Block, folded func(int) bool) {
 	li := b.child(list, "li", func(z int, st *style.Style) {
 		if st.Display = style.Block; len(l.under) > 0 {
 			st.Position = style.Relative

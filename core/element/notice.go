@@ -20,6 +20,6 @@ var notice = Anatomy{
 			"padding-top", "12px", "padding-bottom", "12px", "padding-left", "$snug", "padding-right", "$snug"), Blocks: []*doc.Block{icon, text}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
-		return b.container("aside", in, bl, style.Edges{}, "")
+		return holderBlocks{b}.container("aside", in, bl, style.Edges{}, "")
 	},
 }

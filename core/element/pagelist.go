@@ -26,11 +26,11 @@ var pageList = Anatomy{
 	},
 	Settings: []string{"per-row", "column-gap", "row-gap", "aspect-ratio", "border-radius"},
 	start:    func() *doc.Block { return &doc.Block{} },
-	build:    (*Builder).pageList,
+	build:    as(siteBlocks.pageList),
 }
 
 // listed gives the pages that a list shows: none that has a password.
-func (b *Builder) listed(c doc.Content) []PageLink {
+func (b siteBlocks) listed(c doc.Content) []PageLink {
 	if len(b.Pages) == 0 {
 		return []PageLink{{Slug: "somewhere", Name: "Another page", Description: "What it is about."}}
 	}
@@ -47,7 +47,7 @@ func (b *Builder) listed(c doc.Content) []PageLink {
 	return pages
 }
 
-func (b *Builder) pageList(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul"}
 	n.attr("role", "list")
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
@@ -103,7 +103,7 @@ func (b *Builder) pageList(in *Node, bl *doc.Block) *Node {
 
 // pagePicture adds the picture that stands for a page, and reports whether there is one. The
 // name beside it says all, so that it has no words of its own.
-func (b *Builder) pagePicture(a *Node, bl *doc.Block, p PageLink, rounded bool) bool {
+func (b siteBlocks) pagePicture(a *Node, bl *doc.Block, p PageLink, rounded bool) bool {
 	m, ok := b.medium(p.Picture)
 	if ok = ok && m.Sort() == doc.PictureMedium; !ok {
 		if m, ok = b.standIn(1.5); !ok {
@@ -124,7 +124,7 @@ func (b *Builder) pagePicture(a *Node, bl *doc.Block, p PageLink, rounded bool) 
 // overPicture adds what lies over a page's picture and holds its words. With hover it is
 // seen when it is pointed at or its link has the focus, and always where nothing can be
 // pointed at.
-func (b *Builder) overPicture(a *Node, pictured, hover bool) *Node {
+func (b siteBlocks) overPicture(a *Node, pictured, hover bool) *Node {
 	hover = hover && pictured && !b.Still
 	over := b.child(a, "span", func(z int, st *style.Style) {
 		sh := b.sheet(nil, z)

@@ -18,5 +18,7 @@ var person = Anatomy{
 		text.Content.Words = doc.PlainWords("Something only they would say about themselves.")
 		return &doc.Block{Arrangement: doc.LineUp, Style: Look("row-gap", "8px"), Blocks: []*doc.Block{picture, name, role, text}}
 	},
-	build: func(b *Builder, in *Node, bl *doc.Block) *Node { return b.container("div", in, bl, style.Edges{}, "") },
+	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
+		return holderBlocks{b}.container("div", in, bl, style.Edges{}, "")
+	},
 }

@@ -23,14 +23,14 @@ var picture = Anatomy{
 	},
 	Settings: []string{"aspect-ratio", "object-fit", "shape", "object-position"},
 	start:    func() *doc.Block { return &doc.Block{Style: doc.Style{"aspect-ratio": {"desktop": "rows"}}} },
-	build:    (*Builder).picture,
+	build:    as(mediaBlocks.picture),
 }
 
 // picture is an <img> in a <div>, or in an <a> when it leads somewhere. By its
 // own shape or a ratio the img's width is the block's; set to "rows" it fills
 // the area of the grid and is cropped to it. With words below it, or shown large when it
 // is pressed, the img stands in a frame of its own.
-func (b *Builder) picture(grid *Node, bl *doc.Block) *Node {
+func (b mediaBlocks) picture(grid *Node, bl *doc.Block) *Node {
 	m, ok := b.medium(bl.Content.Picture)
 	if ok = ok && m.Sort() == doc.PictureMedium; !ok {
 		r := b.sheet(bl.Style, 0).Ratio("aspect-ratio")
@@ -124,7 +124,7 @@ func opens(n *Node, id, what string) {
 
 // large adds a picture as it is shown over the page, closed until then. It needs no
 // script (HTML §6.12, popover).
-func (b *Builder) large(in *Node, id string, m Medium) {
+func (b mediaBlocks) large(in *Node, id string, m Medium) {
 	large := b.child(in, "div", func(_ int, st *style.Style) { st.Display = style.None })
 	large.attr("id", id)
 	large.attr("popover", "")
@@ -170,7 +170,7 @@ var emptyMedium = Medium{Width: 300, Height: 200, Variants: []Variant{{URL: Empt
 
 func (b *Builder) source(img *Node, m Medium, alt string) {
 	largest := m.Variants[len(m.Variants)-1]
-	sizes := b.sizes()
+	sizes := mediaBlocks{b}.sizes()
 	if len(m.Modern) > 0 {
 		img.Sources = []Source{{"image/avif", srcset(m.Modern), sizes}}
 	}
@@ -195,7 +195,7 @@ func srcset(vs []Variant) string {
 
 // sizes tells the browser the width the picture will have in each zone, as the
 // share that the block has of the content's width.
-func (b *Builder) sizes() string {
+func (b mediaBlocks) sizes() string {
 	var parts []string
 	zs := b.Site.Zones
 	for z := len(zs) - 1; z >= 0; z-- {

@@ -27,6 +27,6 @@ var priceCard = Anatomy{
 		return &doc.Block{Arrangement: doc.LineUp, Style: card, Blocks: []*doc.Block{name, price, per, in, button}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
-		return b.container("article", in, bl, style.Edges{}, "")
+		return holderBlocks{b}.container("article", in, bl, style.Edges{}, "")
 	},
 }

@@ -25,10 +25,10 @@ var progress = Anatomy{
 		}
 		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{entry("The first part", "80"), entry("The second", "45")}}}
 	},
-	build: (*Builder).progress,
+	build: as(siteBlocks.progress),
 }
 
-func (b *Builder) progress(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) progress(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul"}
 	n.attr("role", "list")
 	n.Styles = b.styles(in, func(z int, st *style.Style) {

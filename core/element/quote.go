@@ -15,10 +15,10 @@ var quote = Anatomy{
 			Content: doc.Content{Words: doc.PlainWords("Put here what somebody said, in their own words.", "Their name, and who they are")},
 		}
 	},
-	build: (*Builder).quote, finish: line,
+	build: as(wordBlocks.quote), finish: line,
 }
 
-func (b *Builder) quote(grid *Node, bl *doc.Block) *Node {
+func (b wordBlocks) quote(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "blockquote"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)

@@ -26,7 +26,7 @@ var search = Anatomy{
 			st.Display, st.ColumnGap = style.Flex, style.Pixels(8)
 		})
 		f := b.child(n, "input", func(z int, st *style.Style) {
-			b.inputLook(st, bl, z)
+			formBlocks{b}.inputLook(st, bl, z)
 			st.Width, st.MinWidth, st.Height, st.FlexGrow = style.Pixels(1), style.Pixels(0), style.Pixels(48), 1
 		})
 		f.attr("type", "search")

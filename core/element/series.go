@@ -30,7 +30,7 @@ var series = Anatomy{
 		}
 		return s
 	},
-	build: (*Builder).series,
+	build: as(holderBlocks.series),
 }
 
 // peek is the part of the next item that a slider shows.
@@ -63,7 +63,7 @@ func PerRow(sh style.Sheet) int {
 	return (n + 1) / 2
 }
 
-func (b *Builder) series(in *Node, bl *doc.Block) *Node {
+func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul"}
 	n.attr("role", "list") // some browsers no longer say so without marks (common practice)
 	slides := false

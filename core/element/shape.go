@@ -21,7 +21,7 @@ var shape = Anatomy{
 	},
 	Settings: []string{"shape-colour"},
 	start:    func() *doc.Block { return &doc.Block{Style: Look("width", "160px")} },
-	build:    (*Builder).shape,
+	build:    as(mediaBlocks.shape),
 }
 
 // shapes are drawn on a plane of 100 by 100.
@@ -38,7 +38,7 @@ var shapes = map[string]string{
 	"buoy":   `<path d="M42 0h16v14h7l17 48H18l17-48h7zM10 68h80c-3 20-19 32-40 32S13 88 10 68z"/>`,
 }
 
-func (b *Builder) shape(in *Node, bl *doc.Block) *Node {
+func (b mediaBlocks) shape(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div"}
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)

@@ -28,10 +28,10 @@ var share = Anatomy{
 			{Values: map[string]string{"label": "Send by mail", "icon": "envelope", "link": "mailto:?subject={title}&body={url}"}},
 		}}}
 	},
-	build: (*Builder).shareLinks,
+	build: as(siteBlocks.shareLinks),
 }
 
-func (b *Builder) shareLinks(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) shareLinks(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul", Script: "copy"}
 	n.attr("role", "list")
 	n.Styles = b.styles(in, func(z int, st *style.Style) {

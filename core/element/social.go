@@ -29,10 +29,10 @@ var social = Anatomy{
 			), entry("Pictures", "camera", "https://pictures.example.org/"), entry("News feed", "rss", "https://news.example.org/feed"),
 		}}}
 	},
-	build: (*Builder).social,
+	build: as(siteBlocks.social),
 }
 
-func (b *Builder) social(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) social(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ul"}
 	n.attr("role", "list")
 	n.Styles = b.styles(in, func(z int, st *style.Style) {

@@ -8,7 +8,7 @@ import (
 
 // surface sets what a section is seen as: its ground, its room, its edge, and where it
 // stands on the page.
-func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
+func (b grounds) surface(st *style.Style, s *doc.Section, z int) {
 	sh := b.sheet(s.Style, z)
 	none := style.Pixels(0)
 	st.Background = sh.Colour("background", "")
@@ -70,7 +70,7 @@ func (b *Builder) surface(st *style.Style, s *doc.Section, z int) {
 // overAll is the layer of a bar that lies over the rest of the page.
 const overAll = 100
 
-func (b *Builder) stay(st *style.Style) {
+func (b grounds) stay(st *style.Style) {
 	if st.Position, st.ZIndex = style.Relative, overAll; !b.Still {
 		st.Position, st.Inset.Top = style.Sticky, style.Pixels(0)
 	}
@@ -78,7 +78,7 @@ func (b *Builder) stay(st *style.Style) {
 
 // ground sets the layers behind a section or a container: gradient, picture, and the filter
 // over them, all on its colour.
-func (b *Builder) ground(st *style.Style, sh style.Sheet, picture string, z int) {
+func (b grounds) ground(st *style.Style, sh style.Sheet, picture string, z int) {
 	st.BackgroundURL, st.BackgroundModern = b.backdrop(picture, z)
 	if st.BackgroundURL != "" {
 		at := sh.Word("picture-position", "50% 50%")
@@ -121,7 +121,7 @@ func (b *Builder) ground(st *style.Style, sh style.Sheet, picture string, z int)
 
 // backdrop gives the addresses of the variants that suit a zone's full width: the one
 // that every browser reads, and the one in AVIF or "".
-func (b *Builder) backdrop(id string, zone int) (url, modern string) {
+func (b grounds) backdrop(id string, zone int) (url, modern string) {
 	m, ok := b.medium(id)
 	if !ok {
 		return "", ""

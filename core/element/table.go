@@ -36,7 +36,7 @@ var table = Anatomy{
 			"head":  "both",
 		}}}
 	},
-	build: (*Builder).table,
+	build: as(wordBlocks.table),
 }
 
 // Rows gives a table's cells, each row as long as the longest.
@@ -71,7 +71,7 @@ func columnShares(rows [][]string) []style.Track {
 	return tracks
 }
 
-func (b *Builder) table(in *Node, bl *doc.Block) *Node {
+func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 	rows := Rows(bl.Content.Values["cells"])
 	cards := bl.Content.Values["narrow"] == value.Cards
 	narrow := func(z int) bool { return z == len(b.Site.Zones)-1 && z > 0 }
@@ -156,7 +156,7 @@ type tableRow struct {
 	narrow                                 func(zone int) bool
 }
 
-func (b *Builder) tableRow(in *Node, bl *doc.Block, row, labels []string, tracks []style.Track, k tableRow) {
+func (b wordBlocks) tableRow(in *Node, bl *doc.Block, row, labels []string, tracks []style.Track, k tableRow) {
 	tr := b.child(in, "tr", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		st.Display, st.GridColumns = style.Grid, tracks

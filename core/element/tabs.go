@@ -25,10 +25,10 @@ var tabs = Anatomy{
 			entry("On foot", "How far it is on foot, and what to put on."),
 		}}}
 	},
-	build: (*Builder).tabs,
+	build: as(holderBlocks.tabs),
 }
 
-func (b *Builder) tabs(in *Node, bl *doc.Block) *Node {
+func (b holderBlocks) tabs(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div", Script: "tabs"}
 	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })
 	list := b.child(n, "div", func(z int, st *style.Style) {

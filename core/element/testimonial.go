@@ -20,6 +20,6 @@ var testimonial = Anatomy{
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$room"), Blocks: []*doc.Block{said, by}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
-		return b.container("figure", in, bl, style.Edges{}, "")
+		return holderBlocks{b}.container("figure", in, bl, style.Edges{}, "")
 	},
 }

@@ -25,10 +25,10 @@ var text = Anatomy{
 			Content: doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")},
 		}
 	},
-	build: (*Builder).text,
+	build: as(wordBlocks.text),
 }
 
-func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
+func (b wordBlocks) text(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "div"}
 	n.Styles = b.styles(grid, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "body")
@@ -42,7 +42,7 @@ func (b *Builder) text(grid *Node, bl *doc.Block) *Node {
 
 // beside adds the picture that the words of a text go round. In the narrowest zone it
 // stands above them, unless it was set there.
-func (b *Builder) beside(n *Node, bl *doc.Block, m Medium) {
+func (b wordBlocks) beside(n *Node, bl *doc.Block, m Medium) {
 	for z := range n.Styles {
 		// As wide as there is room, so that the picture has something to be a part of.
 		n.Styles[z].Width, n.Styles[z].MinWidth = style.Percentage(100), style.Pixels(0)
@@ -93,7 +93,7 @@ func (b *Builder) paragraphs(n *Node, w doc.Words) {
 		}
 		switch as := w[i].As(); {
 		case w[i].Item() != "":
-			i = b.listOf(n, w, i, between)
+			i = wordBlocks{b}.listOf(n, w, i, between)
 		case as == "quote":
 			q := b.child(n, "blockquote", func(z int, st *style.Style) {
 				between(z, st)
@@ -101,16 +101,16 @@ func (b *Builder) paragraphs(n *Node, w doc.Words) {
 				st.Border.Left, st.BorderColor = 3, b.sheet(nil, z).Swatch("accent", "#1d5f6b")
 			})
 			for ; i < len(w) && w[i].As() == "quote" && w[i].Item() == ""; i++ {
-				b.lines(b.child(q, "p", func(z int, st *style.Style) {
+				wordBlocks{b}.lines(b.child(q, "p", func(z int, st *style.Style) {
 					if len(q.Children) > 0 {
 						st.Margin.Top = style.Pixels(b.share(st, z, 0.6))
 					}
 				}), w[i])
 			}
 		case as != "":
-			b.lines(b.child(n, as, func(z int, st *style.Style) {
+			wordBlocks{b}.lines(b.child(n, as, func(z int, st *style.Style) {
 				st.Balance = true
-				b.sheet(nil, z).Type(st, b.textStyle(as, "h3"))
+				b.sheet(nil, z).Type(st, wordBlocks{b}.textStyle(as, "h3"))
 				if i > 0 {
 					st.Margin.Top = style.Pixels(b.share(st, z, 0.8))
 				}
@@ -118,7 +118,7 @@ func (b *Builder) paragraphs(n *Node, w doc.Words) {
 			i++
 		default:
 			p := b.child(n, "p", between)
-			b.lines(p, w[i])
+			wordBlocks{b}.lines(p, w[i])
 			i++
 		}
 	}
@@ -126,7 +126,7 @@ func (b *Builder) paragraphs(n *Node, w doc.Words) {
 
 // listOf adds the list whose first item is at i, with the lists within its items, and gives
 // where the words go on behind it.
-func (b *Builder) listOf(n *Node, w doc.Words, i int, between func(int, *style.Style)) int {
+func (b wordBlocks) listOf(n *Node, w doc.Words, i int, between func(int, *style.Style)) int {
 	item, depth := w[i].Item(), w[i].Depth()
 	tag, marks := "ul", "disc"
 	if item == value.Decimal {
@@ -154,7 +154,7 @@ func (b *Builder) listOf(n *Node, w doc.Words, i int, between func(int, *style.S
 }
 
 // lines adds a paragraph's words; an empty one keeps its line.
-func (b *Builder) lines(n *Node, p doc.Paragraph) {
+func (b wordBlocks) lines(n *Node, p doc.Paragraph) {
 	b.runs(n, p)
 	if len(n.Children) == 0 {
 		n.Children = append(n.Children, &Node{Tag: "br", Styles: n.Styles})

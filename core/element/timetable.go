@@ -29,10 +29,10 @@ var timetable = Anatomy{
 			entry("15:20", "The last", "Who leads it", "When it ends."),
 		}}}
 	},
-	build: (*Builder).timetable,
+	build: as(siteBlocks.timetable),
 }
 
-func (b *Builder) timetable(in *Node, bl *doc.Block) *Node {
+func (b siteBlocks) timetable(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ol"}
 	n.attr("role", "list")
 	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })

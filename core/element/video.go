@@ -27,13 +27,13 @@ var video = Anatomy{
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Alt: "A video"}}
 	},
-	build: (*Builder).video,
+	build: as(mediaBlocks.video),
 }
 
 // playMark is drawn over what plays when it is pressed.
 const playMark = `<circle cx="32" cy="32" r="31" fill="#fff" fill-opacity=".92"/><path d="M25 19l22 13-22 13z" fill="#1b1b1b"/>`
 
-func (b *Builder) video(in *Node, bl *doc.Block) *Node {
+func (b mediaBlocks) video(in *Node, bl *doc.Block) *Node {
 	v := bl.Content.Values
 	m, own := b.medium(v["video"])
 	own = own && m.Sort() == doc.VideoMedium
@@ -85,7 +85,7 @@ func (b *Builder) video(in *Node, bl *doc.Block) *Node {
 
 // ownVideo adds a video of the site's. A silent one begins by a script where motion is
 // wanted, and has a button that stops it (WCAG 2.2, 2.2.2).
-func (b *Builder) ownVideo(frame *Node, m Medium, alt string, silent bool, look func(int, *style.Style)) {
+func (b mediaBlocks) ownVideo(frame *Node, m Medium, alt string, silent bool, look func(int, *style.Style)) {
 	film := b.child(frame, "video", look)
 	film.attr("src", m.Variants[0].URL)
 	film.attr("width", strconv.Itoa(m.Width))
@@ -124,7 +124,7 @@ func (b *Builder) pause(in *Node) {
 
 // player adds a link to a player elsewhere, which the script puts in its place when it is
 // pressed.
-func (b *Builder) player(frame *Node, address string, poster Medium, hasPoster bool, alt string, look func(int, *style.Style)) {
+func (b mediaBlocks) player(frame *Node, address string, poster Medium, hasPoster bool, alt string, look func(int, *style.Style)) {
 	a := b.child(frame, "a", func(z int, st *style.Style) {
 		look(z, st)
 		st.Position, st.Background = style.Relative, "#1b1b1b"

@@ -1,39 +1,44 @@
 package bench
 
 import (
-	"cmp"
-	"html/template"
-	"strings"
+	"net/http"
+	"slices"
 
-	"openplot/core/doc"
+	"github.com/gin-gonic/gin"
+
+	"openplot/store"
+	"openplot/web/model"
+	"openplot/web/shell"
 )
 
-// OnPage is a shared section where it stands on a page: drawn with what is around it.
-type OnPage struct {
-	Name, Href string
-	Here       bool
-	Drawing    template.HTML
-}
-
-// sharedWide is how wide, in px, the drawings of a shared section on its pages are.
-const sharedWide = 190
-
-// DrawOn draws a section of a page with the ones above and below it, at a width in px.
-func (st *Stage) DrawOn(p *doc.Page, section string, width float64) OnPage {
-	on := st.Passing()
-	v := &View{Stage: on, Page: p}
-	d := drawing{width: width, zone: st.Site.Zones.At(width), marked: section}
-	_, at := p.Section(section)
-	var b strings.Builder
-	y := 0.0
-	for i, sec := range p.Sections {
-		if sec.Hidden || i < at-1 || i > at+1 || v.over(sec, d.zone) {
+// sharedOn answers with the pages that a shared section stands on, each drawn with what is around
+// it: what is changed of the section is seen on all of them.
+func (s *Shelf) sharedOn(c *gin.Context) {
+	st, here := shell.SiteOf(c), shell.PageOf(c)
+	section := store.Clean(c.Param("section"))
+	src, err := s.Source(c, st)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	width, err := model.ReadWidth(c.Query("width"), float64(st.Zones[0].Typical))
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	var on []model.OnPage
+	for _, info := range src.Pages {
+		if !slices.Contains(info.Shared, section) {
 			continue
 		}
-		box := on.scene(p, sec).at(width)
-		d.section(&b, box, y)
-		y += box.H
+		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
+		if err != nil {
+			s.Fail(c, err)
+			return
+		}
+		drawn := s.Workshop.Stage(st, src, info.Slug).DrawOn(p.Doc, section, width)
+		drawn.Here = info.ID == here.ID
+		on = append(on, drawn)
 	}
-	slug := strings.ReplaceAll(st.Builder.Here, "/", ".")
-	return OnPage{Name: p.Name, Href: "/sites/" + st.Site.Slug + "/pages/" + cmp.Or(slug, "home") + "/bench", Drawing: d.svg(b.String(), y, sharedWide)}
+	s.Parted(c, http.StatusOK, "shared-on", on)
 }

@@ -1,0 +1,43 @@
+package jobs
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"github.com/riverqueue/river"
+
+	"openplot/store"
+)
+
+// FileGrace is how long a file that nothing refers to is left alone: what is being uploaded or
+// published isn't referred to yet.
+const FileGrace = 24 * time.Hour
+
+// Forget ends what is no longer to be kept, and looks at the domains that are shown.
+func (w *Tasks) Forget(ctx context.Context) error {
+	ago := func(life time.Duration) time.Time { return time.Now().Add(-life) }
+	edits, err := w.Store.Pages.Compact(ctx, ago(store.LogLife))
+	err = errors.Join(
+		err, w.Store.Media.Forget(ctx, ago(store.DeletedMediaLife)), w.Store.Entries.Forget(ctx), w.Store.Visits.Forget(ctx), w.Store.Audit.Forget(ctx),
+		w.Store.Releases.Forget(ctx, ago(store.ReleaseLife)), w.Store.Log.ForgetVersions(ctx, ago(store.LogLife)), w.Store.Tree.Forget(ctx, ago(store.DeletedPageLife)),
+		w.Store.Sites.Forget(ctx, ago(store.DeletedSiteLife)),
+	)
+	uploads, freed, uerr := w.Pictures.Collect(ctx, ago(FileGrace))
+	published, more, perr := w.Publisher.Collect(ctx, w.Store, ago(FileGrace))
+	w.Log.Info("upkeep", "edits", edits, "uploads", uploads, "published", published, "bytes", freed+more)
+	return errors.Join(err, uerr, perr, w.Domains.LookAgain(ctx))
+}
+
+// keeper forgets what is no longer to be kept.
+type keeper struct {
+	river.WorkerDefaults[store.Upkeep]
+	*Tasks
+}
+
+func (k *keeper) Work(ctx context.Context, job *river.Job[store.Upkeep]) error {
+	return counted(job.Kind, k.Forget(ctx))
+}
+
+// Timeout is for many large sites.
+func (k *keeper) Timeout(*river.Job[store.Upkeep]) time.Duration { return time.Hour }

@@ -1,0 +1,39 @@
+package bench
+
+import (
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/metrics"
+	"openplot/site"
+	"openplot/store"
+	"openplot/web/shell"
+)
+
+// publish writes the page to disk.
+func (s *Screen) publish(c *gin.Context) {
+	start := time.Now()
+	v, err := s.Look(c)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	page := shell.PageOf(c)
+	lacking, err := s.Publisher.Publish(c, s.Store, v.Source, site.Order{Pages: []*store.Page{page}, By: shell.User(c).ID, Note: page.Name})
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	metrics.Since(metrics.Publications, start)
+	s.Note(c, "page published", v.Site.ID, page.Name)
+	message := "Published as of edit " + strconv.FormatInt(v.Seq, 10) + "."
+	if lacking > 0 {
+		message += " Copies of pictures are still being made; the page gets them by itself."
+	}
+	link := s.Hosts.Public(v.Site.Slug) + strings.TrimSuffix("/"+page.Slug, "/") + "/"
+	s.answer(c, http.StatusOK, answer{View: v, message: message, link: link, noTray: true})
+}

@@ -1,0 +1,94 @@
+package model
+
+import (
+	"html/template"
+	"strconv"
+
+	"openplot/core/doc"
+	"openplot/core/place"
+	"openplot/core/rights"
+)
+
+// Top is the part of the top bar that edits change.
+type Top struct {
+	Edits            int64
+	CanUndo, CanRedo bool
+	Undo, Redo       string // what it would be, in a few words, or ""
+}
+
+// Top gives that part.
+func (v *View) Top() Top {
+	return Top{v.History.Edits, v.History.CanUndo, v.History.CanRedo, v.History.Undo, v.History.Redo}
+}
+
+// Overview is the whole page drawn to scale.
+type Overview struct {
+	Count    int
+	Composes bool
+	Items    []OverviewItem
+	Zone     string // in which the sections come in an order of its own, or ""
+}
+
+// OverviewItem is one section of it.
+type OverviewItem struct {
+	ID, Name, Measure string
+	Count             string // of blocks, in words
+	Blocks            int
+	Many              bool // too many of them
+	Hidden, Selected  bool
+	Composes          bool
+	Drawing           template.HTML
+	View              string // the title of the view that it is part of, or ""
+}
+
+// Overview gives all sections, each drawn.
+func (v *View) Overview() Overview {
+	o := Overview{Count: len(v.Page.Sections), Composes: v.Site.Role.May(rights.Compose)}
+	sections, byHand := place.Sections(v.Page, v.Site.Zones, v.Zone)
+	if byHand {
+		o.Zone = v.Current().Name
+	}
+	for _, sec := range sections {
+		o.Items = append(o.Items, v.OverviewItem(sec))
+	}
+	return o
+}
+
+// overviewWidth is the width of the Overview's drawings in px.
+const overviewWidth = 131
+
+// OverviewItem gives one section.
+func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
+	it := OverviewItem{
+		ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden,
+		Selected: v.selectedSection() == sec.ID,
+		Composes: v.Site.Role.May(rights.Compose),
+	}
+	if sec.View != nil {
+		it.View = sec.View.Title
+	}
+	sec.Walk(func(*doc.Block) { it.Blocks++ })
+	it.Count, it.Many = blockCount(it.Blocks), it.Blocks >= manyBlocks
+	if sec.Hidden {
+		it.Measure = "hidden"
+		return it
+	}
+	box := v.Stage.scene(v.Page, sec).at(v.Width)
+	if it.Measure = strconv.Itoa(int(box.H + 0.5)); v.over(sec, v.Zone) {
+		it.Measure = "over"
+	}
+	it.Drawing = v.drawn(sec, drawing{width: v.Width, zone: v.Zone}, overviewWidth)
+	return it
+}
+
+// selectedSection is the selected section, or the one the selected block is in.
+func (v *View) selectedSection() string {
+	if s, _ := v.Page.Section(v.Selected); s != nil {
+		return s.ID
+	}
+	id, _ := doc.SplitItem(v.Selected)
+	if s, _ := v.Page.Block(id); s != nil {
+		return s.ID
+	}
+	return ""
+}

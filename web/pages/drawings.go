@@ -1,0 +1,64 @@
+package pages
+
+import (
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/number"
+	"openplot/store"
+	"openplot/web/desk"
+	"openplot/web/model"
+	"openplot/web/shell"
+)
+
+// pageList is a part of the pages of a site.
+type pageList struct {
+	Site    *store.Site
+	Pages   []desk.Row
+	From    int
+	Next    int    // where the next part begins, or 0
+	Waiting bool   // some of these are still to be drawn
+	Problem string // why something couldn't be done to them
+	Focus   string // the page that it was done to
+}
+
+// rowsAtOnce is how many pages are shown before one scrolls on.
+const rowsAtOnce = 60
+
+// rows gives a part of a site's pages, and has those drawn that lack it.
+func (s *Screen) rows(c *gin.Context, st *store.Site, from int) (*pageList, error) {
+	pages, all, err := s.Store.Drawings.DrawnPages(c, st.ID, model.DrawingLook(st.Version, s.Hosts), from, rowsAtOnce)
+	if err != nil {
+		return nil, err
+	}
+	v := &pageList{Site: st, From: from}
+	for _, p := range pages {
+		v.Waiting = v.Waiting || !p.Fresh
+		v.Pages = append(v.Pages, s.Row(st, &p.PageInfo, p.SVG))
+	}
+	if from+len(pages) < all {
+		v.Next = from + len(pages)
+	}
+	if v.Waiting {
+		err = s.Store.Drawings.Want(c, st.Slug)
+	}
+	return v, err
+}
+
+// moreRows answers with a part of the pages.
+func (s *Screen) moreRows(c *gin.Context) {
+	from, err := number.Whole(c.Query("from"))
+	if err != nil || from < 0 {
+		from = 0
+	}
+	v, err := s.rows(c, shell.SiteOf(c), from)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if c.Query("only") != "" { // the part that was waiting; what follows it stands already
+		v.Next = 0
+	}
+	s.Parted(c, http.StatusOK, "page-rows", v)
+}

@@ -1,0 +1,76 @@
+package pages
+
+import (
+	"errors"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/doc"
+	"openplot/core/ready"
+	"openplot/core/tree"
+	"openplot/store"
+	"openplot/web/paths"
+	"openplot/web/shell"
+)
+
+// newPage adds a page made of ready-made sections.
+func (s *Screen) newPage(c *gin.Context) {
+	st := shell.SiteOf(c)
+	form := newPageForm{Name: c.PostForm("name"), Slug: strings.TrimSpace(c.PostForm("slug")), Ready: c.PostForm("ready"), Parent: c.PostForm("parent"), Open: true}
+	has, err := s.Store.Media.List(c, st.ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	p, err := ready.NewPage(form.Ready, form.Name, ready.FindBusiness(st.Business), store.NewID, func(id string) string {
+		ids, _, kerr := s.Stocked(c, st, has, []string{id})
+		if kerr != nil { // the page begins without it
+			s.Log.Error("stock", "picture", id, "error", kerr)
+		}
+		return ids[id]
+	})
+	var at tree.Page
+	if err == nil {
+		err = s.Store.Tree.Put(c, st.ID, p, func(t tree.Tree) (tree.Tree, error) {
+			next, err := t.Add(tree.Page{ID: p.ID, Parent: form.Parent, Name: p.Name}, form.Slug)
+			if err == nil {
+				at = next[next.Index(p.ID)]
+			}
+			return next, err
+		})
+	}
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		form.Problem = problem.Sentence()
+		infos, err := s.Store.Pages.List(c, st.ID)
+		if err != nil {
+			s.Fail(c, err)
+			return
+		}
+		form.Derived = derived(form.Name, form.Parent, infos)
+		s.pagesScreen(c, http.StatusUnprocessableEntity, pagesView{New: form})
+		return
+	}
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).Page(at.Address).At("bench"))
+}
+
+// derivedSlug answers with the field of a new page's address while its name is typed.
+func (s *Screen) derivedSlug(c *gin.Context) {
+	infos, err := s.Store.Pages.List(c, shell.SiteOf(c).ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Parted(c, http.StatusOK, "slug", newPageForm{Slug: c.Query("slug"), Derived: derived(c.Query("name"), c.Query("parent"), infos)})
+}
+
+// derived is the word of an address that a name gives which no page has under a parent.
+func derived(name, parent string, infos []*store.PageInfo) string {
+	return tree.Fresh(name, "page", store.Tree(infos).Taken(parent))
+}

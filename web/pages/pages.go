@@ -1,0 +1,115 @@
+package pages
+
+import (
+	"cmp"
+	"errors"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/ready"
+	"openplot/core/rights"
+	"openplot/store"
+	"openplot/web/desk"
+	"openplot/web/paths"
+	"openplot/web/shell"
+)
+
+// Screen is the screen of a site's pages.
+type Screen struct{ *desk.Desk }
+
+// Routes lists its addresses.
+func (s *Screen) Routes() []shell.Route {
+	return []shell.Route{
+		shell.Get(paths.SiteRoute, rights.See, s.pages),
+		shell.Get(paths.SiteRoute+"/pages", rights.See, s.moreRows),
+		shell.Post(paths.SiteRoute+"/pages", rights.Compose, s.newPage),
+		shell.Post(paths.SiteRoute+"/begun", rights.Compose, s.dismiss),
+		shell.Post(paths.SiteRoute+"/pages/restore", rights.Compose, s.restorePage),
+		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/pages/several", rights.Compose, s.several)),
+		shell.Get(paths.SiteRoute+"/slug", rights.Compose, s.derivedSlug),
+		shell.Get(paths.SiteRoute+"/ready", rights.Compose, s.drawReady),
+		shell.Get(paths.PageRoute+"/settings", rights.See, s.pageSettingsPart),
+		shell.Get(paths.PageRoute+"/found", rights.See, s.previewPart),
+		shell.Within(shell.Writing, shell.Post(paths.PageRoute+"/settings", rights.Compose, s.keepPageSettings)),
+		shell.Post(paths.PageRoute+"/move", rights.Compose, s.movePage),
+		shell.Post(paths.PageRoute+"/copy", rights.Compose, s.copyPage),
+		shell.Post(paths.PageRoute+"/home", rights.Compose, s.makeHome),
+	}
+}
+
+// pagesView is the screen of a site's pages.
+type pagesView struct {
+	User    *store.User
+	Site    *store.Site
+	Role    store.Role
+	Live    string
+	List    *pageList
+	Panel   *pagePanel // of the page that is chosen, or nil
+	New     newPageForm
+	Ready   *readyPages
+	Deleted []*store.PageInfo
+	Changed int // pages that visitors see an earlier state of, or nothing
+	Problem string
+	Done    string // what was done, in words
+	Steps   []step
+}
+
+// newPageForm is what was entered of a new page.
+type newPageForm struct {
+	Name, Slug, Ready, Parent, Problem string
+	Derived                            string // the address that the name gives
+	Parents                            []parentChoice
+	Open                               bool
+}
+
+// pages shows the pages of a site.
+func (s *Screen) pages(c *gin.Context) {
+	v := pagesView{Done: desk.DoneWords[c.Query("done")]}
+	v.New.Open = c.Query("new") != ""
+	if id := c.Query("page"); id != "" {
+		p, err := s.Store.Pages.ByID(c, shell.SiteOf(c).ID, store.Clean(id))
+		if err == nil {
+			v.Panel, err = s.panelOf(c, shell.SiteOf(c), p)
+		}
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			s.Fail(c, err)
+			return
+		}
+		if v.Panel != nil {
+			v.Panel.Kept, v.Done = v.Done, ""
+		}
+	}
+	s.pagesScreen(c, http.StatusOK, v)
+}
+
+func (s *Screen) pagesScreen(c *gin.Context, status int, v pagesView) {
+	st := shell.SiteOf(c)
+	var err error
+	if v.List, err = s.rows(c, st, 0); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	infos, err := s.Store.Pages.List(c, st.ID)
+	if err == nil {
+		v.Deleted, err = s.Store.Tree.Deleted(c, st.ID)
+	}
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if v.Steps, err = s.firstSteps(c, st, infos); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	for _, p := range infos {
+		if desk.Standing(p, st.Version).Mark != "live" {
+			v.Changed++
+		}
+	}
+	v.User, v.Site, v.Role, v.Live = shell.User(c), st, st.Role, s.Hosts.Public(st.Slug)+"/"
+	v.New.Ready = cmp.Or(v.New.Ready, ready.Pages[0].ID)
+	v.New.Parents = parentsFor(store.Tree(infos), "", v.New.Parent)
+	v.Ready = readyView(st, v.New.Ready)
+	s.Screen(c, status, "pages", v)
+}

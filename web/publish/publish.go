@@ -1,0 +1,248 @@
+package publish
+
+import (
+	"bytes"
+	"errors"
+	"html/template"
+	"io/fs"
+	"net/http"
+	"slices"
+	"strconv"
+	"syscall"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/compare"
+	"openplot/core/doc"
+	"openplot/core/number"
+	"openplot/core/rights"
+	"openplot/metrics"
+	"openplot/site"
+	"openplot/store"
+	"openplot/web/desk"
+	"openplot/web/paths"
+	"openplot/web/shell"
+)
+
+// Screen is the screen on which pages are published, and links to drafts.
+type Screen struct{ *desk.Desk }
+
+// Routes lists its addresses.
+func (s *Screen) Routes() []shell.Route {
+	return []shell.Route{
+		shell.Get(paths.SiteRoute+"/export", rights.Publish, s.export),
+		shell.Get(paths.SiteRoute+"/publish", rights.Publish, s.publishScreen),
+		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/publish", rights.Publish, s.publishSeveral)),
+		shell.Post(paths.SiteRoute+"/publish/plan", rights.Publish, s.addPlan),
+		shell.Post(paths.SiteRoute+"/publish/unplan", rights.Publish, s.dropPlan),
+		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/publish/back", rights.Publish, s.goBack)),
+		shell.Get(paths.SiteRoute+"/previews", rights.Publish, s.previews),
+		shell.Post(paths.SiteRoute+"/previews", rights.Publish, s.newPreview),
+		shell.Post(paths.SiteRoute+"/previews/end", rights.Publish, s.endPreview),
+		shell.Post(paths.PageRoute+"/try", rights.Publish, s.try),
+	}
+}
+
+// publishView is the screen on which pages are published.
+type publishView struct {
+	User     *store.User
+	Site     *store.Site
+	Pages    []publishRow // those that visitors see an earlier state of, or nothing
+	Same     []publishRow // the others
+	Releases []releaseRow
+	Plans    []planView
+	Zone     string // in which times are meant
+	Problem  string
+	Done     string
+	Live     string
+}
+
+// publishRow is a page with what publishing it would change.
+type publishRow struct {
+	desk.Row
+	Chosen bool
+	Lines  []string      // what changed, in words
+	Then   template.HTML // as visitors see it, or ""
+}
+
+type releaseRow struct {
+	store.ReleaseInfo
+	Shown bool
+}
+
+// The size in px of the drawings of what is published and what would be, and of how many pages
+// they are drawn.
+const (
+	summaryWidth  = 170
+	summaryHeight = 220
+	mostDrawn     = 24
+)
+
+// publishScreen shows what publishing would change.
+func (s *Screen) publishScreen(c *gin.Context) {
+	s.showPublishing(c, http.StatusOK, "", c.QueryArray("id"))
+}
+
+func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chosen []string) {
+	st := shell.SiteOf(c)
+	src, err := site.ReadSource(c, s.Store, st)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	v := publishView{User: shell.User(c), Site: st, Problem: problem, Live: s.Hosts.Public(st.Slug) + "/", Done: desk.DoneWords[c.Query("done")]}
+	stage := s.Workshop.Stage(st, src, "").Passing()
+	for _, info := range src.Pages {
+		row := publishRow{Row: s.Row(st, info, "")}
+		if row.State.Mark == "live" {
+			v.Same = append(v.Same, row)
+			continue
+		}
+		row.Chosen = len(chosen) == 0 || slices.Contains(chosen, info.ID)
+		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
+		if err != nil {
+			s.Fail(c, err)
+			return
+		}
+		draw := len(v.Pages) < mostDrawn
+		if draw {
+			row.Drawing = stage.For(info.Slug).DrawPage(p.Doc, summaryWidth, summaryHeight)
+		}
+		if err := s.sumUp(c, &row, p, draw, func(d *doc.Page) template.HTML {
+			return stage.For(info.Slug).DrawPage(d, summaryWidth, summaryHeight)
+		}); err != nil {
+			s.Fail(c, err)
+			return
+		}
+		v.Pages = append(v.Pages, row)
+	}
+	if v.Plans, err = s.plansOf(c, st, src.Pages); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	v.Zone = desk.ZoneOf(st).String()
+	rs, err := s.Store.Releases.List(c, st.ID, 30)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	shown, err := s.Store.Releases.ShownRelease(c, st.ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	for _, r := range rs {
+		v.Releases = append(v.Releases, releaseRow{r, r.Number == shown})
+	}
+	s.Screen(c, status, "publish", v)
+}
+
+// sumUp says what publishing a page would change of it.
+func (s *Screen) sumUp(c *gin.Context, row *publishRow, p *store.Page, draw bool, drawing func(*doc.Page) template.HTML) error {
+	if p.PublishedSeq == nil {
+		row.Lines = []string{"The whole page is new to visitors"}
+		return nil
+	}
+	then, err := s.Store.Pages.AsOf(c, p.ID, *p.PublishedSeq)
+	if errors.Is(err, store.ErrNotFound) {
+		row.Lines = []string{"It was published too long ago to say what changed"}
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	row.Lines = compare.Say(compare.Pages(then, p.Doc))
+	if p.PublishedLook != nil && *p.PublishedLook != shell.SiteOf(c).Version {
+		row.Lines = append(row.Lines, "House style, menus or facts of the site changed")
+	}
+	if draw {
+		row.Then = drawing(then)
+	}
+	return nil
+}
+
+// publishSeveral publishes pages of the site at once.
+func (s *Screen) publishSeveral(c *gin.Context) {
+	start := time.Now()
+	st := shell.SiteOf(c)
+	ids := c.PostFormArray("id")
+	src, err := site.ReadSource(c, s.Store, st)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	o := site.Order{By: shell.User(c).ID}
+	var names []string
+	for _, info := range src.Pages {
+		if !slices.Contains(ids, info.ID) {
+			continue
+		}
+		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
+		if err != nil {
+			s.Fail(c, err)
+			return
+		}
+		o.Pages = append(o.Pages, p)
+		names = append(names, info.Name)
+	}
+	if len(o.Pages) == 0 {
+		s.showPublishing(c, http.StatusUnprocessableEntity, "Tick the pages that you want to publish.", []string{"none"})
+		return
+	}
+	o.Note = site.Brief(names)
+	if _, err := s.Publisher.Publish(c, s.Store, src, o); err != nil {
+		if full(err) {
+			s.showPublishing(c, http.StatusInsufficientStorage, "The disk is full, so nothing was published; visitors see what they saw. Tell whoever runs Open Plot.", ids)
+			return
+		}
+		s.Fail(c, err)
+		return
+	}
+	metrics.Since(metrics.Publications, start)
+	for _, name := range names {
+		s.Note(c, "page published", st.ID, name)
+	}
+	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("publish")+"?done=published")
+}
+
+// goBack shows visitors what an earlier publication showed.
+func (s *Screen) goBack(c *gin.Context) {
+	st := shell.SiteOf(c)
+	number, _ := number.Sequence(c.PostForm("number"))
+	src, err := site.ReadSource(c, s.Store, st)
+	if err == nil {
+		err = s.Publisher.Back(c, s.Store, src, number, shell.User(c).ID)
+	}
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Note(c, "publication gone back to", st.ID, strconv.FormatInt(number, 10))
+	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("publish")+"?done=back")
+}
+
+// full reports whether something failed for want of room on the disk.
+func full(err error) bool { return errors.Is(err, syscall.ENOSPC) || errors.Is(err, syscall.EDQUOT) }
+
+// export answers with all that visitors see, as an archive for any other host.
+func (s *Screen) export(c *gin.Context) {
+	src, err := site.ReadSource(c, s.Store, shell.SiteOf(c))
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	var b bytes.Buffer
+	err = s.Publisher.Export(&b, src)
+	if errors.Is(err, fs.ErrNotExist) {
+		s.showPublishing(c, http.StatusUnprocessableEntity, "Nothing is published yet, so there is nothing to export. Publish the site first.", nil)
+		return
+	}
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Note(c, "site exported", shell.SiteOf(c).ID, "")
+	c.Header("Content-Disposition", `attachment; filename="`+shell.SiteOf(c).Slug+`.zip"`)
+	c.Data(http.StatusOK, "application/zip", b.Bytes())
+}
