@@ -22,17 +22,17 @@ func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
 	if err != nil {
 		return err
 	}
-	if err := p.settle(ctx, st, all); err != nil {
+	if err := (soundness{p}).settle(ctx, st, all); err != nil {
 		return err
 	}
 	for _, s := range all {
 		if s.Content == nil {
-			if err := p.again(ctx, st, s.Site); err != nil {
+			if err := (soundness{p}).again(ctx, st, s.Site); err != nil {
 				return err
 			}
 			continue
 		}
-		if err := p.readForms(ctx, st, s); err != nil {
+		if err := (soundness{p}).readForms(ctx, st, s); err != nil {
 			return err
 		}
 		b, err := os.ReadFile(filepath.Join(p.folder(s.Site), releaseFile))
@@ -48,7 +48,7 @@ func (p *Publisher) Mend(ctx context.Context, st *store.Store) error {
 
 // settle moves what was published in folders named by addresses, as it was before they were named
 // by id, and takes in where such addresses led.
-func (p *Publisher) settle(ctx context.Context, st *store.Store, all []store.Shown) error {
+func (p soundness) settle(ctx context.Context, st *store.Store, all []store.Shown) error {
 	for _, s := range all {
 		if _, err := os.Stat(p.folder(s.Site)); err == nil || s.Content == nil {
 			continue
@@ -82,7 +82,7 @@ func (p *Publisher) settle(ctx context.Context, st *store.Store, all []store.Sho
 }
 
 // readForms reads the fields of forms that were published before they were kept.
-func (p *Publisher) readForms(ctx context.Context, st *store.Store, s store.Shown) error {
+func (p soundness) readForms(ctx context.Context, st *store.Store, s store.Shown) error {
 	pages, err := st.Visible.FieldsUnknown(ctx, s.Site)
 	if err != nil || len(pages) == 0 {
 		return err
@@ -143,7 +143,7 @@ func (p *Publisher) Lock(ctx context.Context, st *store.Store, site string) erro
 			section.Walk(func(b *doc.Block) { lists = lists || b.Kind == doc.PageList })
 		}
 		if lists {
-			return p.again(ctx, st, site)
+			return soundness{p}.again(ctx, st, site)
 		}
 	}
 	return p.Refresh(ctx, st, src)
@@ -161,7 +161,7 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 		if err != nil {
 			return err
 		}
-		assets := p.assets(s.Site)
+		assets := soundness{p}.assets(s.Site)
 		ill := false
 		shown, err := os.ReadFile(filepath.Join(p.folder(s.Site), releaseFile))
 		if err != nil || !bytes.Equal(shown, s.Content) {
@@ -173,7 +173,7 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 			}
 		}
 		r.entries(func(e *Entry) {
-			if missing := p.lacks(s.Site, e, assets); missing != "" {
+			if missing := (soundness{p}).lacks(s.Site, e, assets); missing != "" {
 				tell("%s /%s: %s", s.Slug, e.Name, missing)
 				ill = true
 			}
@@ -181,7 +181,7 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 		if !ill || !repair {
 			continue
 		}
-		if err := p.again(ctx, st, s.Site); err != nil {
+		if err := (soundness{p}).again(ctx, st, s.Site); err != nil {
 			tell("%s can't be published again: %v; publish it on the screen of its pages", s.Slug, err)
 		}
 	}
@@ -189,7 +189,7 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 }
 
 // assets gives the names of all files among a site's assets.
-func (p *Publisher) assets(site string) map[string]bool {
+func (p soundness) assets(site string) map[string]bool {
 	names := map[string]bool{}
 	_ = filepath.WalkDir(filepath.Join(p.folder(site), assetFolder), func(_ string, e fs.DirEntry, err error) error { // what can't be read is missing
 		if err == nil && !e.IsDir() {
@@ -201,7 +201,7 @@ func (p *Publisher) assets(site string) map[string]bool {
 }
 
 // lacks says what is missing of what an address shows, or "".
-func (p *Publisher) lacks(site string, e *Entry, assets map[string]bool) string {
+func (p soundness) lacks(site string, e *Entry, assets map[string]bool) string {
 	b, err := os.ReadFile(filepath.Join(p.folder(site), contentFolder, e.File))
 	if errors.Is(err, fs.ErrNotExist) {
 		return e.File + " is missing"
@@ -223,7 +223,7 @@ func (p *Publisher) lacks(site string, e *Entry, assets map[string]bool) string 
 }
 
 // again publishes what a site has published again, as it was published.
-func (p *Publisher) again(ctx context.Context, st *store.Store, id string) error {
+func (p soundness) again(ctx context.Context, st *store.Store, id string) error {
 	s, err := st.Sites.ByID(ctx, id)
 	if err != nil {
 		return err

@@ -41,7 +41,7 @@ func (p *Publisher) complete(src Source, r *Release) error {
 		return err
 	}
 	r.lead(src.Redirects)
-	drawn, err := p.iconFiles(src)
+	drawn, err := siteIcons{p}.iconFiles(src)
 	if err != nil {
 		return err
 	}
@@ -180,5 +180,5 @@ func KnownZone(name string) bool {
 
 // Again publishes what a site has published as it was, with what is the site's as it is now.
 func (p *Publisher) Again(ctx context.Context, st *store.Store, site string) error {
-	return p.again(ctx, st, site)
+	return soundness{p}.again(ctx, st, site)
 }

@@ -60,7 +60,7 @@ type drawnIcon struct {
 
 // iconFiles gives the files of a site's icon, by their addresses. They are drawn once for as long
 // as nothing of them changes.
-func (p *Publisher) iconFiles(src Source) (map[string][]byte, error) {
+func (p siteIcons) iconFiles(src Source) (map[string][]byte, error) {
 	of := src.Site.Name + DrawIcon(src.Site)
 	for _, m := range src.Media {
 		if m.ID == src.Site.Icon.Medium {
@@ -78,7 +78,7 @@ func (p *Publisher) iconFiles(src Source) (map[string][]byte, error) {
 }
 
 // drawIcon makes them.
-func (p *Publisher) drawIcon(src Source) (map[string][]byte, error) {
+func (p siteIcons) drawIcon(src Source) (map[string][]byte, error) {
 	files := map[string][]byte{}
 	var draw func(px int) (image.Image, error)
 	if picture, err := p.iconPicture(src); err != nil {
@@ -234,7 +234,7 @@ func raster(svg string, px int) (image.Image, error) {
 }
 
 // iconPicture gives the picture that is the site's icon, or nil.
-func (p *Publisher) iconPicture(src Source) (image.Image, error) {
+func (p siteIcons) iconPicture(src Source) (image.Image, error) {
 	for _, m := range src.Media {
 		if src.Site.Icon.Medium == "" || m.ID != src.Site.Icon.Medium {
 			continue

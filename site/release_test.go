@@ -288,7 +288,7 @@ func TestIcons(t *testing.T) {
 	for _, icon := range []doc.SiteIcon{{}, {Letter: "Æ", Colour: "line"}, {Letter: "Sk"}, {Icon: "tsunami"}, {Letter: "水"}} {
 		src := p.source()
 		src.Site.Icon = icon
-		files, err := p.iconFiles(src)
+		files, err := siteIcons{p.Publisher}.iconFiles(src)
 		p.must(err)
 		for name, px := range iconSizes {
 			img, err := png.Decode(bytes.NewReader(files[name]))

@@ -248,6 +248,12 @@ func FontFace(f fonts.Face, prefix string) emit.FontFace {
 	return emit.FontFace{Family: f.Family, URL: prefix + f.File, Italic: f.Italic, Weights: weights, Range: f.Range()}
 }
 
+// Parts of a Publisher.
+type (
+	siteIcons struct{ *Publisher } // the icons of a site
+	soundness struct{ *Publisher } // what is looked at for damage
+)
+
 // Publisher writes sites to disk.
 type Publisher struct {
 	Dir      string // what is published, one folder per site, named by its id

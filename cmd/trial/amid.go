@@ -19,7 +19,7 @@ import (
 // amid kills the program amid each of what takes long, n times each: a site that is begun from a
 // file, one that is a copy, a plan that is carried out, an upload of 50 MB. What was answered is
 // there whole, and of the rest nothing is, or all of it.
-func (t *trial) amid(ctx context.Context, n int) error {
+func (t company) amid(ctx context.Context, n int) error {
 	p, err := t.start()
 	if err != nil {
 		return err
@@ -109,7 +109,7 @@ func whole(slug string, answered bool) func(p *program) (string, error) {
 	}
 }
 
-func (t *trial) anImport(p *program, round int, file string) (func(p *program) (string, error), error) {
+func (t company) anImport(p *program, round int, file string) (func(p *program) (string, error), error) {
 	q, err := p.designer()
 	if err != nil {
 		return nil, err
@@ -130,7 +130,7 @@ func (t *trial) anImport(p *program, round int, file string) (func(p *program) (
 	return whole(fmt.Sprint("import-", round), answered), nil
 }
 
-func (t *trial) aCopy(p *program, round int, _ string) (func(p *program) (string, error), error) {
+func (t company) aCopy(p *program, round int, _ string) (func(p *program) (string, error), error) {
 	q, err := p.designer()
 	if err != nil {
 		return nil, err
@@ -145,7 +145,7 @@ func (t *trial) aCopy(p *program, round int, _ string) (func(p *program) (string
 // takenUp is how long a plan that was interrupted may wait for the next start.
 const takenUp = 15 * time.Second
 
-func (t *trial) aPlan(p *program, round int, _ string) (func(p *program) (string, error), error) {
+func (t company) aPlan(p *program, round int, _ string) (func(p *program) (string, error), error) {
 	q, err := p.designer()
 	if err != nil {
 		return nil, err
@@ -194,7 +194,7 @@ func demoZone() *time.Location {
 	return time.UTC
 }
 
-func (t *trial) anUpload(p *program, round int, _ string) (func(p *program) (string, error), error) {
+func (t company) anUpload(p *program, round int, _ string) (func(p *program) (string, error), error) {
 	q, err := p.designer()
 	if err != nil {
 		return nil, err
@@ -231,7 +231,7 @@ func (t *trial) anUpload(p *program, round int, _ string) (func(p *program) (str
 
 // beside has people edit, publish, set and move pages of one site for so many minutes, and wants
 // every request answered.
-func (t *trial) beside(ctx context.Context, minutes float64) error {
+func (t company) beside(ctx context.Context, minutes float64) error {
 	p, err := t.start()
 	if err != nil {
 		return err
@@ -324,7 +324,7 @@ type outcome struct {
 
 // flood has programs from thousands of networks fill in a form for so many minutes, and a person
 // every second: all of the person's are to be kept, and what was there before.
-func (t *trial) flood(ctx context.Context, minutes float64) error {
+func (t company) flood(ctx context.Context, minutes float64) error {
 	p, err := t.start()
 	if err != nil {
 		return err

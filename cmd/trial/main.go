@@ -61,11 +61,11 @@ func try(ctx context.Context, args []string) error {
 	case "hostile":
 		return t.hostile(ctx, max(*n, 1))
 	case "amid":
-		return t.amid(ctx, max(*n, 1))
+		return company{t}.amid(ctx, max(*n, 1))
 	case "beside":
-		return t.beside(ctx, *minutes)
+		return company{t}.beside(ctx, *minutes)
 	case "flood":
-		return t.flood(ctx, *minutes)
+		return company{t}.flood(ctx, *minutes)
 	}
 	return fmt.Errorf("there is no trial %q", args[0])
 }

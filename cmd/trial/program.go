@@ -26,6 +26,11 @@ import (
 	"openplot/demo"
 )
 
+// Others.
+type (
+	company struct{ *trial } // people who do things meanwhile
+)
+
 // trial is a place to try things in.
 type trial struct {
 	binary, dir string

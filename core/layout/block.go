@@ -139,14 +139,14 @@ func (c *context) compute(o *object, k constraint) *Box {
 	case o.replaced:
 		content = c.replacedHeight(o, b.W, in) - in.y()
 	case f.display == style.Grid:
-		content = c.grid(b, o, room, in)
+		content = grids{c}.grid(b, o, room, in)
 	case f.display == style.Flex:
-		content = c.flex(b, o, room, in)
+		content = flexing{c}.flex(b, o, room, in)
 	case o.inline:
 		if k.beside != (floats{}) {
-			content = c.wrapBeside(b, o, room.w, in, k.beside)
+			content = inlines{c}.wrapBeside(b, o, room.w, in, k.beside)
 		} else {
-			content = c.inline(b, o, room.w, in)
+			content = inlines{c}.inline(b, o, room.w, in)
 		}
 	default:
 		content = c.blockChildren(b, o, room, in, k.beside)
@@ -177,7 +177,7 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 			continue
 		}
 		if f.floated {
-			beside = c.float(b, child, room, in, y, beside)
+			beside = inlines{c}.float(b, child, room, in, y, beside)
 			floated = max(floated, beside.bottom)
 			continue
 		}
@@ -246,11 +246,11 @@ func (c *context) specifiedWidth(o *object, available, cw float64) (w float64, o
 func (c *context) sizeIn(o *object, l style.Length, available, cw float64) (w float64, ok bool) {
 	switch l.Unit {
 	case style.MinContent:
-		return c.intrinsic(o).least, true
+		return intrinsics{c}.intrinsic(o).least, true
 	case style.MaxContent:
-		return c.intrinsic(o).most, true
+		return intrinsics{c}.intrinsic(o).most, true
 	case style.FitContent:
-		return c.fitContent(o, available), true
+		return intrinsics{c}.fitContent(o, available), true
 	}
 	w, ok = l.Resolve(cw, c.viewport)
 	return shape.Floor64(w), ok

@@ -9,6 +9,11 @@ import (
 	"openplot/core/style"
 )
 
+// What is done last with a flex container.
+type (
+	flexAlignment struct{ *flexbox } // its lines and items aligned (§9.5 to §9.6)
+)
+
 // flexbox is the layout of one flex container (CSS Flexbox 1 §9). Sizes along its
 // main and cross axes are border-box px.
 type flexbox struct {
@@ -46,9 +51,9 @@ type flexLine struct {
 }
 
 // flex lays out the items of a flex container and gives its content height.
-func (c *context) flex(b *Box, o *object, room space, in edges) float64 {
+func (c flexing) flex(b *Box, o *object, room space, in edges) float64 {
 	f := last(&c.flexes)
-	*f = flexbox{c: c, s: c.style(o), room: room, items: f.items[:0], lines: f.lines[:0]}
+	*f = flexbox{c: c.context, s: c.style(o), room: room, items: f.items[:0], lines: f.lines[:0]}
 	defer func() { c.flexes = append(c.flexes, f) }()
 	f.row = f.s.FlexDirection == style.Row || f.s.FlexDirection == style.RowReverse
 	columnGap := shape.Floor64(f.s.ColumnGap.Or(room.w, c.viewport, 0))
@@ -72,11 +77,11 @@ func (c *context) flex(b *Box, o *object, room space, in edges) float64 {
 		}
 		f.lineCrossSize(&f.lines[i])
 	}
-	cross := f.alignLines()
+	cross := flexAlignment{f}.alignLines()
 	for i := range f.lines {
-		f.alignItems(&f.lines[i])
+		flexAlignment{f}.alignItems(&f.lines[i])
 	}
-	f.place(b, in, cross)
+	flexAlignment{f}.place(b, in, cross)
 	if f.row {
 		return cross
 	}
@@ -154,7 +159,7 @@ func (f *flexbox) rowBaseSize(it *flexItem) {
 	}
 	base, ok := c.sizeIn(it.o, basis, available, f.room.w)
 	if !ok {
-		base = c.intrinsic(it.o).most
+		base = intrinsics{c}.intrinsic(it.o).most
 		if h, definite := f.definiteCross(it); definite && (it.o.replaced || s.AspectRatio > 0) {
 			base = f.transferred(it, h, base)
 		}
@@ -168,7 +173,7 @@ func (f *flexbox) rowBaseSize(it *flexItem) {
 	if m, ok := c.sizeIn(it.o, s.MinWidth, available, f.room.w); ok {
 		it.least = max(m, inset)
 	} else if s.Overflow == style.Visible {
-		content := c.intrinsic(it.o).least
+		content := intrinsics{c}.intrinsic(it.o).least
 		if w, ok := c.specifiedWidth(it.o, available, f.room.w); ok {
 			content = min(content, w)
 		}
@@ -253,7 +258,7 @@ func (f *flexbox) columnWidth(it *flexItem) float64 {
 	case f.single() && f.stretches(it):
 		w = available
 	default:
-		w = f.c.fitContent(it.o, available)
+		w = intrinsics{f.c}.fitContent(it.o, available)
 	}
 	return f.c.clampWidth(it.o, w, f.room.w)
 }
@@ -363,7 +368,7 @@ func (f *flexbox) lineCrossSize(l *flexLine) {
 
 // alignLines finds the container's cross size and the places of its lines (§9.4
 // step 9, §9.6), and gives the former.
-func (f *flexbox) alignLines() float64 {
+func (f flexAlignment) alignLines() float64 {
 	sum := f.lineGap * float64(max(len(f.lines)-1, 0))
 	for i := range f.lines {
 		sum += f.lines[i].cross
@@ -399,7 +404,7 @@ func (f *flexbox) alignLines() float64 {
 
 // alignItems finds used cross sizes and all places in a line (§9.4 step 11, §9.5,
 // §9.6).
-func (f *flexbox) alignItems(l *flexLine) {
+func (f flexAlignment) alignItems(l *flexLine) {
 	for i := range l.items {
 		f.stretch(&l.items[i], l)
 	}
@@ -410,7 +415,7 @@ func (f *flexbox) alignItems(l *flexLine) {
 }
 
 // stretch is §9.4 step 11.
-func (f *flexbox) stretch(it *flexItem, l *flexLine) {
+func (f flexAlignment) stretch(it *flexItem, l *flexLine) {
 	if !f.stretches(it) {
 		return
 	}
@@ -428,7 +433,7 @@ func (f *flexbox) stretch(it *flexItem, l *flexLine) {
 }
 
 // alignMain is §9.5 step 12: auto margins, then justify-content.
-func (f *flexbox) alignMain(l *flexLine) {
+func (f flexAlignment) alignMain(l *flexLine) {
 	first, last := style.Left, style.Right
 	if !f.row {
 		first, last = style.Top, style.Bottom
@@ -468,12 +473,12 @@ func (f *flexbox) alignMain(l *flexLine) {
 	}
 }
 
-func (f *flexbox) reversed() bool {
+func (f flexAlignment) reversed() bool {
 	return f.s.FlexDirection == style.RowReverse || f.s.FlexDirection == style.ColumnReverse
 }
 
 // mainMargins are the margins at the main-start and main-end sides.
-func (f *flexbox) mainMargins(it *flexItem) (before, after float64) {
+func (f flexAlignment) mainMargins(it *flexItem) (before, after float64) {
 	before, after = it.margin.left, it.margin.right
 	if !f.row {
 		before, after = it.margin.top, it.margin.bottom
@@ -485,7 +490,7 @@ func (f *flexbox) mainMargins(it *flexItem) (before, after float64) {
 }
 
 // alignCross is §9.6 steps 13 and 14; the place is from the line's cross-start.
-func (f *flexbox) alignCross(it *flexItem, l *flexLine) {
+func (f flexAlignment) alignCross(it *flexItem, l *flexLine) {
 	before, after := it.margin.left, it.margin.right
 	first, last := style.Left, style.Right
 	if f.row {
@@ -521,7 +526,7 @@ func (f *flexbox) alignCross(it *flexItem, l *flexLine) {
 }
 
 // place turns places along the axes into places in the box.
-func (f *flexbox) place(b *Box, in edges, cross float64) {
+func (f flexAlignment) place(b *Box, in edges, cross float64) {
 	b.Children = make([]Child, 0, len(f.items)+1)
 	for i := range f.lines {
 		for j := range f.lines[i].items {
@@ -544,7 +549,7 @@ func (f *flexbox) place(b *Box, in edges, cross float64) {
 }
 
 // baseline is §8.5: of the first line's items that share one, else of the first.
-func (f *flexbox) baseline(b *Box) {
+func (f flexAlignment) baseline(b *Box) {
 	if len(f.lines) == 0 {
 		return
 	}
@@ -562,7 +567,7 @@ func (f *flexbox) baseline(b *Box) {
 // flexIntrinsicWidths gives a flex container's intrinsic widths by its content
 // (§9.9.1, in the form that browsers use: a sum in which an item that can't flex
 // from its base size towards its contribution counts with its base size).
-func (c *context) flexIntrinsicWidths(o *object) (v intrinsicWidths) {
+func (c flexing) flexIntrinsicWidths(o *object) (v intrinsicWidths) {
 	s := c.style(o)
 	row := s.FlexDirection == style.Row || s.FlexDirection == style.RowReverse
 	gap := shape.Floor64(s.ColumnGap.Or(0, c.viewport, 0))
@@ -572,7 +577,7 @@ func (c *context) flexIntrinsicWidths(o *object) (v intrinsicWidths) {
 		if k.Display == style.None || k.Position == style.Absolute {
 			continue
 		}
-		w := c.contribution(child)
+		w := intrinsics(c).contribution(child)
 		if !row {
 			v.least, v.most = max(v.least, w.least), max(v.most, w.most)
 			continue
@@ -601,7 +606,7 @@ func (c *context) flexIntrinsicWidths(o *object) (v intrinsicWidths) {
 }
 
 // flexContribution is a row item's part in its container's intrinsic widths.
-func (c *context) flexContribution(o *object, w intrinsicWidths) intrinsicWidths {
+func (c flexing) flexContribution(o *object, w intrinsicWidths) intrinsicWidths {
 	s := c.style(o)
 	if s.FlexBasis.Unit == style.Auto || s.FlexBasis.OfBase() {
 		return w
@@ -609,12 +614,12 @@ func (c *context) flexContribution(o *object, w intrinsicWidths) intrinsicWidths
 	m := c.margins(s, 0).x()
 	base, ok := c.sizeIn(o, s.FlexBasis, auto, auto)
 	if !ok {
-		base = c.intrinsic(o).most
+		base = intrinsics(c).intrinsic(o).most
 	}
 	base = max(base, c.inset(s, 0).x())
 	least := c.inset(s, 0).x()
 	if s.MinWidth.Unit == style.Auto && s.Overflow == style.Visible {
-		content := c.intrinsic(o).least
+		content := intrinsics(c).intrinsic(o).least
 		if px, ok := s.Width.Resolve(auto, c.viewport); ok {
 			content = min(content, px)
 		}
@@ -623,7 +628,7 @@ func (c *context) flexContribution(o *object, w intrinsicWidths) intrinsicWidths
 		}
 		least = max(least, content)
 	}
-	base = max(c.limitWidth(o, base), least) + m
+	base = max(intrinsics(c).limitWidth(o, base), least) + m
 	if s.FlexGrow == 0 {
 		w.least, w.most = min(w.least, base), min(w.most, base)
 	}

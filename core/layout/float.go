@@ -24,7 +24,7 @@ func (f floats) in(x, y, w, room float64, in edges) floats {
 
 // float lays a floated child out at the height y (CSS 2.2 §9.5.1) and adds it; what is
 // beside it afterwards is in the floats given back. Its margins don't collapse.
-func (c *context) float(b *Box, child *object, room space, in edges, y float64, f floats) floats {
+func (c inlines) float(b *Box, child *object, room space, in edges, y float64, f floats) floats {
 	s := c.style(child)
 	m := c.margins(s, room.w)
 	k := c.layout(child, constraint{w: c.usedWidth(child, room.w, room.percent), h: auto, cw: room.w, ch: room.percent})
@@ -43,7 +43,7 @@ func (c *context) float(b *Box, child *object, room space, in edges, y float64, 
 // wrapBeside lays out lines of text beside floats and gives their height. A line whose
 // top is above the floats' bottom is shortened; one that isn't even wide enough for a
 // word begins below them (§9.5).
-func (c *context) wrapBeside(b *Box, o *object, inner float64, in edges, f floats) float64 {
+func (c inlines) wrapBeside(b *Box, o *object, inner float64, in edges, f floats) float64 {
 	text, s := c.flow(o), c.style(o)
 	y := 0.0
 	place := func(p *shape.Paragraph, l shape.Line) {

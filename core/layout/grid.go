@@ -44,11 +44,11 @@ type placement struct {
 }
 
 // newGrid places a container's items; width is its content's, or auto.
-func (c *context) newGrid(o *object, width float64) *gridbox {
+func (c grids) newGrid(o *object, width float64) *gridbox {
 	s := c.style(o)
 	g := last(&c.grids)
 	*g = gridbox{
-		c: c, s: s,
+		c: c.context, s: s,
 		columnGap: shape.Floor64(s.ColumnGap.Or(width, c.viewport, 0)),
 		explicit:  s.GridColumns, items: g.items[:0], edges: g.edges,
 	}
@@ -62,7 +62,7 @@ func (c *context) newGrid(o *object, width float64) *gridbox {
 	return g
 }
 
-func (c *context) placement(o *object, explicit int) placement {
+func (c grids) placement(o *object, explicit int) placement {
 	s := c.style(o)
 	p := placement{zone: c.zone, explicit: explicit, known: true}
 	children := c.ordered(o)
@@ -127,7 +127,7 @@ func (g *gridbox) repeatToFill(width float64) {
 }
 
 // grid lays out a grid container and gives its content height.
-func (c *context) grid(b *Box, o *object, room space, in edges) float64 {
+func (c grids) grid(b *Box, o *object, room space, in edges) float64 {
 	g := c.newGrid(o, room.w)
 	defer g.release()
 	s := g.s
@@ -194,7 +194,7 @@ func stretches(a style.Alignment) bool { return a == style.AlignAuto || a == sty
 // columnSizer prepares the sizing of columns, with the items' contributions where
 // a track's size depends on content.
 func (g *gridbox) columnSizer(width float64, under sizing) *sizer {
-	z := g.c.sizer()
+	z := grids{g.c}.sizer()
 	z.gap, z.available, z.under, z.stretch = g.columnGap, width, under, stretches(g.s.JustifyContent)
 	z.newTracks(g.explicit, g.s.GridAutoColumns, g.columns)
 	if g.s.GridFill == style.AutoFit {
@@ -209,7 +209,7 @@ func (g *gridbox) columnSizer(width float64, under sizing) *sizer {
 	}
 	for i := range g.items {
 		it := &g.items[i]
-		w := g.c.contribution(it.o)
+		w := intrinsics{g.c}.contribution(it.o)
 		z.items = append(z.items, contribution{it.column, it.area.columns, g.minimumContribution(it, z, w), w.least, w.most})
 	}
 	return z
@@ -282,7 +282,7 @@ func (z *sizer) automaticMinimum(start, n int, s *style.Style, content, least fl
 
 // gridIntrinsicWidths sizes the columns under a min-content and a max-content
 // constraint (§12.2, §5.2).
-func (c *context) gridIntrinsicWidths(o *object) (v intrinsicWidths) {
+func (c grids) gridIntrinsicWidths(o *object) (v intrinsicWidths) {
 	g := c.newGrid(o, auto)
 	defer g.release()
 	for _, under := range []sizing{minContent, maxContent} {
@@ -325,7 +325,7 @@ func (g *gridbox) sizeItem(it *gridItem, h float64) {
 	case g.fills(it, it.justify, style.Left|style.Right) && it.s.Width.Unit == style.Auto:
 		w = available
 	default:
-		w = c.fitContent(it.o, available)
+		w = intrinsics{c}.fitContent(it.o, available)
 	}
 	it.width = c.clampWidth(it.o, w, it.w)
 	it.box = c.layout(it.o, constraint{w: it.width, h: auto, cw: it.w, ch: auto})

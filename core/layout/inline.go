@@ -20,7 +20,7 @@ type flow struct {
 }
 
 // flow gives the shaped text of a block container in the context's zone.
-func (c *context) flow(o *object) *flow {
+func (c inlines) flow(o *object) *flow {
 	fluid := c.facts(o).viewport
 	if !fluid {
 		if f := o.flows[c.zone].Load(); f != nil {
@@ -34,7 +34,7 @@ func (c *context) flow(o *object) *flow {
 	return f
 }
 
-func (c *context) shape(o *object) *flow {
+func (c inlines) shape(o *object) *flow {
 	f := &flow{}
 	strut := c.run("", c.style(o))
 	f.above, f.below = strut.Faces[0].LineMetrics(strut.Size, strut.LineHeight)
@@ -76,7 +76,7 @@ func (c *context) shape(o *object) *flow {
 	return f
 }
 
-func (c *context) run(text string, s *style.Style) shape.Run {
+func (c inlines) run(text string, s *style.Style) shape.Run {
 	size := s.FontPx(c.viewport)
 	switch s.TextTransform {
 	case style.Uppercase:
@@ -120,7 +120,7 @@ type wrapped struct {
 }
 
 // inline lays out lines of text and gives their height.
-func (c *context) inline(b *Box, o *object, inner float64, in edges) float64 {
+func (c inlines) inline(b *Box, o *object, inner float64, in edges) float64 {
 	last := &c.slots[o.index].wrapped
 	if last.known && last.when == c.when(o) && last.in == in && last.same.Holds(inner) {
 		b.Lines = last.lines
@@ -142,7 +142,7 @@ type count struct {
 	alone bool
 }
 
-func (c *context) wrap(b *Box, o *object, inner float64, in edges, same *shape.Range) float64 {
+func (c inlines) wrap(b *Box, o *object, inner float64, in edges, same *shape.Range) float64 {
 	f := c.flow(o)
 	s := c.style(o)
 	lines, counts := c.lines[:0], c.counts[:0]
@@ -195,7 +195,7 @@ func (t *Tree) Missing() map[*element.Node][]rune {
 	var walk func(*object)
 	walk = func(o *object) {
 		if o.inline {
-			for _, p := range c.flow(o).segments {
+			for _, p := range (inlines{c}).flow(o).segments {
 				if m := p.Missing(); len(m) > 0 {
 					out[o.node] = append(out[o.node], m...)
 				}

@@ -10,7 +10,7 @@ type intrinsicWidths struct{ least, most float64 }
 
 // intrinsic gives a box's intrinsic widths by its content, whatever its width
 // property says (CSS Sizing 3 §5.1). Percentages in padding count as 0.
-func (c *context) intrinsic(o *object) intrinsicWidths {
+func (c intrinsics) intrinsic(o *object) intrinsicWidths {
 	s := &c.slots[o.index]
 	w := c.when(o)
 	if s.known && s.widthsAt == w {
@@ -34,7 +34,7 @@ func (c *context) intrinsic(o *object) intrinsicWidths {
 	return c.slots[o.index].widths
 }
 
-func (c *context) contentWidths(o *object) intrinsicWidths {
+func (c intrinsics) contentWidths(o *object) intrinsicWidths {
 	s := c.style(o)
 	in := c.inset(s, 0).x()
 	var v intrinsicWidths
@@ -47,11 +47,11 @@ func (c *context) contentWidths(o *object) intrinsicWidths {
 		w := max(c.clampHeight(s, h, auto)*s.AspectRatio, in)
 		return intrinsicWidths{w, w}
 	case s.Display == style.Grid:
-		v = c.gridIntrinsicWidths(o)
+		v = grids(c).gridIntrinsicWidths(o)
 	case s.Display == style.Flex:
-		v = c.flexIntrinsicWidths(o)
+		v = flexing(c).flexIntrinsicWidths(o)
 	case o.inline:
-		v = c.flow(o).intrinsicWidths(s.OverflowWrap == style.Anywhere && !s.NoWrap)
+		v = inlines(c).flow(o).intrinsicWidths(s.OverflowWrap == style.Anywhere && !s.NoWrap)
 	default:
 		for _, child := range o.children {
 			if k := c.style(child); k.Display != style.None && k.Position != style.Absolute {
@@ -67,7 +67,7 @@ func (c *context) contentWidths(o *object) intrinsicWidths {
 // margins included (CSS Sizing 3 §5.2): its width where that is definite, within
 // its limits. A replaced element with a percentage can be compressed to nothing
 // (§5.2.2).
-func (c *context) contribution(o *object) intrinsicWidths {
+func (c intrinsics) contribution(o *object) intrinsicWidths {
 	s := c.style(o)
 	v := c.preferred(o)
 	if o.replaced && (s.Width.OfBase() || s.MaxWidth.OfBase()) {
@@ -79,7 +79,7 @@ func (c *context) contribution(o *object) intrinsicWidths {
 }
 
 // preferred gives the intrinsic widths under a definite width, if there is one.
-func (c *context) preferred(o *object) intrinsicWidths {
+func (c intrinsics) preferred(o *object) intrinsicWidths {
 	s := c.style(o)
 	switch s.Width.Unit {
 	case style.MinContent:
@@ -97,7 +97,7 @@ func (c *context) preferred(o *object) intrinsicWidths {
 }
 
 // limitWidth applies the definite ones of min-width and max-width.
-func (c *context) limitWidth(o *object, w float64) float64 {
+func (c intrinsics) limitWidth(o *object, w float64) float64 {
 	s := c.style(o)
 	if m, ok := c.sizeIn(o, s.MaxWidth, auto, auto); ok && s.MaxWidth.Unit != style.FitContent {
 		w = min(w, m)
@@ -110,7 +110,7 @@ func (c *context) limitWidth(o *object, w float64) float64 {
 
 // fitContent is min(max-content, max(min-content, available)) of the border box
 // (CSS Sizing 3 §5.1).
-func (c *context) fitContent(o *object, available float64) float64 {
+func (c intrinsics) fitContent(o *object, available float64) float64 {
 	v := c.intrinsic(o)
 	return min(v.most, max(v.least, available))
 }

@@ -76,10 +76,10 @@ type sizer struct {
 }
 
 // sizer gives one with nothing in it.
-func (c *context) sizer() *sizer {
+func (c grids) sizer() *sizer {
 	z := last(&c.sizers)
 	*z = sizer{
-		c: c, tracks: z.tracks[:0], items: z.items[:0], spanning: z.spanning, group: z.group, overFlexible: z.overFlexible,
+		c: c.context, tracks: z.tracks[:0], items: z.items[:0], spanning: z.spanning, group: z.group, overFlexible: z.overFlexible,
 		incurred: z.incurred, grow: z.grow, open: z.open,
 	}
 	return z

@@ -188,6 +188,14 @@ func (t *Tree) At(width float64) *Box {
 // Zone is the index of the zone that a viewport width in px falls in.
 func (t *Tree) Zone(width int) int { return t.zones.At(float64(width)) }
 
+// Ways of laying out, each of a context.
+type (
+	grids      struct{ *context } // CSS Grid 1
+	inlines    struct{ *context } // lines of text, and floats
+	flexing    struct{ *context } // CSS Flexbox 1
+	intrinsics struct{ *context } // sizes by contents (CSS Sizing 3)
+)
+
 // context is one thread of layouts.
 type context struct {
 	tree     *Tree

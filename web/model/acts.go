@@ -17,7 +17,7 @@ type act struct {
 }
 
 // acts gives what can be done with the selection: the acts used most, and all of them.
-func (v *View) acts(t *Tray, sec *doc.Section, b *doc.Block) {
+func (v trayParts) acts(t *Tray, sec *doc.Section, b *doc.Block) {
 	of := func(name, keys string, c edit.Command) act {
 		c.Node = t.Node
 		text, err := json.Marshal(c)

@@ -89,15 +89,15 @@ func (st *Stage) Check(ctx context.Context, p *doc.Page, here string, others []c
 		if sec.Hidden {
 			continue
 		}
-		now := st.part(p, sec)
+		now := sceneChecks{st}.part(p, sec)
 		if before != nil {
-			pair, err := st.checkedPair(ctx, before, now)
+			pair, err := sceneChecks{st}.checkedPair(ctx, before, now)
 			if err != nil {
 				return nil, err
 			}
 			sections = append(sections, pair)
 		}
-		alone, err := st.checkedSection(ctx, now)
+		alone, err := sceneChecks{st}.checkedSection(ctx, now)
 		if err != nil {
 			return nil, err
 		}
@@ -166,7 +166,7 @@ func (st *Stage) Offer(ctx context.Context, p *doc.Page, here string, c *Checked
 			return nil
 		}
 	}
-	offer.Before, offer.After = st.drawAt(p, f), st.drawAt(done.Page, f)
+	offer.Before, offer.After = sceneChecks{st}.drawAt(p, f), sceneChecks{st}.drawAt(done.Page, f)
 	return offer
 }
 
@@ -174,7 +174,7 @@ func (st *Stage) Offer(ctx context.Context, p *doc.Page, here string, c *Checked
 const repairWide = 164
 
 // drawAt draws the section that a finding is about, at its worst width.
-func (st *Stage) drawAt(p *doc.Page, f *check.Finding) template.HTML {
+func (st sceneChecks) drawAt(p *doc.Page, f *check.Finding) template.HTML {
 	id, _ := doc.SplitItem(f.Node)
 	sec, _ := p.Section(id)
 	if sec == nil {
@@ -187,7 +187,7 @@ func (st *Stage) drawAt(p *doc.Page, f *check.Finding) template.HTML {
 }
 
 // drawSection draws a section of a page that isn't kept, wide px wide on screen.
-func (st *Stage) drawSection(p *doc.Page, sec *doc.Section, d drawing, wide float64) template.HTML {
+func (st sceneChecks) drawSection(p *doc.Page, sec *doc.Section, d drawing, wide float64) template.HTML {
 	d.zone = st.Site.Zones.At(d.width)
 	on := st.Passing()
 	return d.whole(on.scene(p, sec).at(d.width), (&View{Stage: on, Page: p}).over(sec, d.zone), wide)
@@ -209,7 +209,7 @@ func (st *Stage) Again(p *doc.Page, sec *doc.Section, zone doc.Zone, env edit.En
 	}
 	next, _ := r.Page.Section(sec.ID)
 	d := drawing{width: float64(zone.Typical)}
-	return &Again{st.drawSection(p, sec, d, againWide), st.drawSection(r.Page, next, d, againWide)}
+	return &Again{sceneChecks{st}.drawSection(p, sec, d, againWide), sceneChecks{st}.drawSection(r.Page, next, d, againWide)}
 }
 
 // About tells states of what a finding is about apart: the blocks, or the page's own words.
@@ -242,7 +242,7 @@ type part struct {
 
 // part makes a section of a page ready to be checked. What is found is remembered, not this: the
 // elements are made anew each time, which takes little beside looking at them at every width.
-func (st *Stage) part(p *doc.Page, sec *doc.Section) *part {
+func (st sceneChecks) part(p *doc.Page, sec *doc.Section) *part {
 	b := st.Source.Builder(st.Builder.Here, site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL})
 	b.On(p)
 	b.DropEmpty = true
@@ -254,7 +254,7 @@ func (st *Stage) part(p *doc.Page, sec *doc.Section) *part {
 }
 
 // checkedSection gives what is wrong in a section by itself, from memory when nothing changed.
-func (st *Stage) checkedSection(ctx context.Context, p *part) ([]check.Finding, error) {
+func (st sceneChecks) checkedSection(ctx context.Context, p *part) ([]check.Finding, error) {
 	if fs, ok := st.workshop.checked.Get(p.key); ok {
 		return fs, nil
 	}
@@ -267,7 +267,7 @@ func (st *Stage) checkedSection(ctx context.Context, p *part) ([]check.Finding, 
 
 // checkedPair gives what is wrong where a section overlaps the one below it, from memory when neither
 // changed.
-func (st *Stage) checkedPair(ctx context.Context, above, below *part) ([]check.Finding, error) {
+func (st sceneChecks) checkedPair(ctx context.Context, above, below *part) ([]check.Finding, error) {
 	if !check.Overlap(above.Section, below.Section) {
 		return nil, nil
 	}
@@ -284,7 +284,7 @@ func (st *Stage) checkedPair(ctx context.Context, above, below *part) ([]check.F
 
 // pixels gives the colours of a picture of the library, by the address of one of its copies:
 // from memory, or from the smallest there is. Drawings have none.
-func (st *Stage) pixels(address string) *colour.Pixels {
+func (st sceneChecks) pixels(address string) *colour.Pixels {
 	w, file := st.workshop, path.Base(address)
 	of := ""
 	for _, m := range st.Source.Media {

@@ -27,19 +27,19 @@ func named(fs []field, pairs ...string) []field {
 	return fs
 }
 
-func (v *View) sectionTray(t *Tray, sec *doc.Section) {
+func (v clusters) sectionTray(t *Tray, sec *doc.Section) {
 	t.Kind, t.Hidden = "section", sec.Hidden
-	t.Trail, t.Shared, t.SharedAt = []crumb{{sec.ID, sec.Name}}, v.sharedOn(sec), v.sharedAt(sec)
+	t.Trail, t.Shared, t.SharedAt = []crumb{{sec.ID, sec.Name}}, trayParts(v).sharedOn(sec), trayParts(v).sharedAt(sec)
 	blocks := 0
 	sec.Walk(func(*doc.Block) { blocks++ })
 	t.Note = blockCount(blocks)
-	picture, film := v.pictureField(sec.Picture, "section.picture", ""), v.pictureField(sec.Video, "section.video", "")
+	picture, film := fields(v).pictureField(sec.Picture, "section.picture", ""), fields(v).pictureField(sec.Video, "section.video", "")
 	film.ID, film.Label, film.Sort = "f-video", "Video", doc.VideoMedium
 	if !t.Composes {
 		t.Clusters = []cluster{{ID: "surface", Title: "Background", Fields: []field{picture, film}}}
 		return
 	}
-	of := func(names ...string) []field { return v.settings(sec.Style, style.OnSection, names...) }
+	of := func(names ...string) []field { return fields(v).settings(sec.Style, style.OnSection, names...) }
 	roles := []option{
 		{Value: "", Label: "Section", Chosen: sec.Role == doc.RoleMain},
 		{Value: "header", Label: "Header", Chosen: sec.Role == doc.RoleHeader},
@@ -49,7 +49,7 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 		{ID: "content", Title: "Section", Fields: []field{
 			{ID: "f-name", Label: "Name", Op: "rename", Control: "text", Value: sec.Name, Here: true},
 			{ID: "f-anchor", Label: "Anchor", Op: "section.anchor", Control: "text", Value: sec.Anchor, Here: sec.Anchor != "", Follows: "None"},
-			v.layoutField(sec),
+			trayParts(v).layoutField(sec),
 			{ID: "f-role", Label: "Landmark", Op: "section.role", Control: "options", Options: roles, Here: true},
 		}},
 		v.visibilityCluster(sec),
@@ -61,14 +61,14 @@ func (v *View) sectionTray(t *Tray, sec *doc.Section) {
 		{ID: "dividers", Title: "Shape dividers", Fields: v.edgeFields(sec)},
 		{ID: "scroll", Title: "On scroll", Fields: of("stays", "over", "picture-scroll", "parallax")},
 	}
-	if o := v.sectionOrder(sec); o != nil {
+	if o := trayParts(v).sectionOrder(sec); o != nil {
 		t.Clusters = append(t.Clusters, cluster{ID: "order", Title: "Order", Order: o})
 	}
 }
 
 // visibilityCluster is whether visitors see a section at once: the view that it is part of,
 // and whether it is folded.
-func (v *View) visibilityCluster(sec *doc.Section) cluster {
+func (v clusters) visibilityCluster(sec *doc.Section) cluster {
 	view := field{ID: "f-view", Label: "View", Op: "section.view", Control: "text", Follows: "None: always seen"}
 	if sec.View != nil {
 		view.Value, view.Here, view.Note = sec.View.Title, true, "#"+sec.View.Anchor
@@ -93,7 +93,7 @@ func (v *View) visibilityCluster(sec *doc.Section) cluster {
 
 // edgeFields are the shapes of the section's edges, and their measures where they have
 // one.
-func (v *View) edgeFields(sec *doc.Section) []field {
+func (v clusters) edgeFields(sec *doc.Section) []field {
 	var names []string
 	for _, side := range []string{"edge-top", "edge-bottom"} {
 		names = append(names, side)
@@ -102,7 +102,7 @@ func (v *View) edgeFields(sec *doc.Section) []field {
 			names = append(names, side+"-height", side+"-colour", side+"-flip")
 		}
 	}
-	return v.settings(sec.Style, style.OnSection, names...)
+	return fields(v).settings(sec.Style, style.OnSection, names...)
 }
 
 // edges are a box's border, corners and shadow; sides and corners are those that can be other
@@ -116,8 +116,8 @@ var (
 )
 
 // edgeSides gives the sides and corners, with room for a number only.
-func (v *View) edgeSides(values doc.Style, kind doc.Kind) []field {
-	fs := v.settings(values, kind, sides...)
+func (v clusters) edgeSides(values doc.Style, kind doc.Kind) []field {
+	fs := fields(v).settings(values, kind, sides...)
 	for i := range fs {
 		if !fs[i].Here {
 			fs[i].Follows = "·"
@@ -128,8 +128,8 @@ func (v *View) edgeSides(values doc.Style, kind doc.Kind) []field {
 
 // groundCluster is what something lies on: a colour, a gradient, a picture or a video, and
 // the filter over it; further settings follow.
-func (v *View) groundCluster(values doc.Style, kind doc.Kind, picture field, film *field, more ...string) cluster {
-	of := func(names ...string) []field { return v.settings(values, kind, names...) }
+func (v clusters) groundCluster(values doc.Style, kind doc.Kind, picture field, film *field, more ...string) cluster {
+	of := func(names ...string) []field { return fields(v).settings(values, kind, names...) }
 	c := cluster{ID: "surface", Title: "Surface"}
 	c.Tabs = []tab{
 		{ID: "fill", Title: "Fill", Fields: of("background")},
@@ -153,9 +153,9 @@ func (v *View) groundCluster(values doc.Style, kind doc.Kind, picture field, fil
 	return c
 }
 
-func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
+func (v clusters) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 	t.Kind = string(b.Kind)
-	t.Trail, t.Shared, t.SharedAt = []crumb{{sec.ID, sec.Name}}, v.sharedOn(sec), v.sharedAt(sec)
+	t.Trail, t.Shared, t.SharedAt = []crumb{{sec.ID, sec.Name}}, trayParts(v).sharedOn(sec), trayParts(v).sharedAt(sec)
 	scope, series := "", (*doc.Block)(nil)
 	for _, c := range sec.Path(b.ID) {
 		id := c.ID
@@ -187,14 +187,14 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 		t.Note = fmt.Sprintf("%d of %d", i+1, len(h.Blocks))
 	}
 	t.Placed = h.Arrangement == doc.Placed && (series == nil || h.ID != series.ID)
-	content := v.contentClusters(shown)
+	content := fields(v).contentClusters(shown)
 	if !t.Composes {
 		t.Clusters = content
 		return
 	}
 	of := func(names ...string) []field {
 		own := element.Of(b.Kind).Settings // shown with the kind
-		return v.settings(b.Style, b.Kind, slices.DeleteFunc(slices.Clone(names), func(name string) bool { return slices.Contains(own, name) })...)
+		return fields(v).settings(b.Style, b.Kind, slices.DeleteFunc(slices.Clone(names), func(name string) bool { return slices.Contains(own, name) })...)
 	}
 	add := func(c cluster) {
 		if len(c.Fields) > 0 || len(c.Tabs) > 0 || len(c.Box) > 0 {
@@ -206,7 +206,7 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 		add(v.placeCluster(b, h, resolved[v.Zone], i))
 	}
 	if a := element.Of(b.Kind); len(a.Settings) > 0 {
-		c := cluster{ID: "kind", Title: a.Name, Fields: v.settings(b.Style, b.Kind, a.Settings...)}
+		c := cluster{ID: "kind", Title: a.Name, Fields: fields(v).settings(b.Style, b.Kind, a.Settings...)}
 		if b.Kind == doc.Picture {
 			v.focal(c.Fields, "object-position", shown.Content.Picture)
 			c.Crops = v.crops(sec, shown.Content.Picture)
@@ -219,7 +219,7 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 	add(v.typeCluster(b))
 	add(v.spacingCluster(b.Style, b.Kind, h.Arrangement))
 	if style.Find("gradient", b.Kind) != nil {
-		add(v.groundCluster(b.Style, b.Kind, v.pictureField(b.Content.Picture, "block.content", "picture"), nil))
+		add(v.groundCluster(b.Style, b.Kind, fields(v).pictureField(b.Content.Picture, "block.content", "picture"), nil))
 		add(cluster{ID: "border", Title: "Border", Fields: of(edges...), Edges: v.edgeSides(b.Style, b.Kind)})
 	} else {
 		add(cluster{ID: "surface", Title: "Surface", Fields: of(append([]string{"background"}, edges...)...), Edges: v.edgeSides(b.Style, b.Kind)})
@@ -242,14 +242,14 @@ func (v *View) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string) {
 		seen.SeenOn = append(seen.SeenOn, seenOn{v.Site.Zones[z], !resolved[z][i].Hidden})
 	}
 	if series == nil || h.ID != series.ID {
-		seen.Order = v.blockOrder(h, resolved, i)
+		seen.Order = trayParts(v).blockOrder(h, resolved, i)
 	}
 	t.Clusters = append(t.Clusters, seen)
 }
 
 // typeCluster is how words are set, and what of it differs from their text style.
-func (v *View) typeCluster(b *doc.Block) cluster {
-	fs := v.settings(
+func (v clusters) typeCluster(b *doc.Block) cluster {
+	fs := fields(v).settings(
 		b.Style, b.Kind, "text-style", "font", "font-weight", "font-size", "color", "line-height", "letter-spacing",
 		"text-transform", "text-align", "text-wrap",
 	)
@@ -279,7 +279,7 @@ func (v *View) typeCluster(b *doc.Block) cluster {
 
 // spacingCluster is padding and margin, drawn as nested boxes, and what else is between
 // blocks.
-func (v *View) spacingCluster(values doc.Style, kind doc.Kind, in doc.Arrangement) cluster {
+func (v clusters) spacingCluster(values doc.Style, kind doc.Kind, in doc.Arrangement) cluster {
 	c := cluster{ID: "spacing", Title: "Spacing"}
 	for _, of := range []string{"padding", "margin"} {
 		for _, side := range []string{"top", "right", "bottom", "left"} {
@@ -287,7 +287,7 @@ func (v *View) spacingCluster(values doc.Style, kind doc.Kind, in doc.Arrangemen
 			if of == "margin" && kind != style.OnSection && (in == doc.Placed || in == doc.Columns && sideways) {
 				continue
 			}
-			c.Box = append(c.Box, v.settings(values, kind, of+"-"+side)...)
+			c.Box = append(c.Box, fields(v).settings(values, kind, of+"-"+side)...)
 		}
 	}
 	sides := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: values}.Length("margin-sides", style.Pixels(0))
@@ -304,7 +304,7 @@ func (v *View) spacingCluster(values doc.Style, kind doc.Kind, in doc.Arrangemen
 }
 
 // statesCluster is what is other while the block is pointed at, has the focus or is pressed.
-func (v *View) statesCluster(b *doc.Block) cluster {
+func (v clusters) statesCluster(b *doc.Block) cluster {
 	c := cluster{ID: "states", Title: "States"}
 	if style.Find("hover-color", b.Kind) == nil {
 		return c
@@ -319,7 +319,7 @@ func (v *View) statesCluster(b *doc.Block) cluster {
 				shown = append(shown, f.Name, strings.ToUpper(label[:1])+label[1:])
 			}
 		}
-		c.Tabs = append(c.Tabs, tab{ID: st.Name, Title: st.Label, Fields: named(v.settings(b.Style, b.Kind, names...), shown...)})
+		c.Tabs = append(c.Tabs, tab{ID: st.Name, Title: st.Label, Fields: named(fields(v).settings(b.Style, b.Kind, names...), shown...)})
 	}
 	return c
 }

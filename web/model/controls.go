@@ -21,7 +21,7 @@ type step struct {
 }
 
 // settings gives the fields of settings by name, those that the kind has.
-func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []field {
+func (v fields) settings(values doc.Style, kind doc.Kind, names ...string) []field {
 	var fs []field
 	for _, name := range names {
 		if s := style.Find(name, kind); s != nil {
@@ -33,7 +33,7 @@ func (v *View) settings(values doc.Style, kind doc.Kind, names ...string) []fiel
 
 // settingField gives the field of a setting: what is set here or followed, and the control
 // that shows it.
-func (v *View) settingField(s *style.Setting, values doc.Style) field {
+func (v fields) settingField(s *style.Setting, values doc.Style) field {
 	zs, house, zone, name := v.Site.Zones, &v.Site.House, v.Current(), s.Name
 	f := field{ID: "f-" + name, Label: s.Label, Op: "set", Setting: name, Control: "text", Zoned: true}
 	value, from, ok := values[name].Resolve(zs, v.Zone)
@@ -70,7 +70,7 @@ func (v *View) settingField(s *style.Setting, values doc.Style) field {
 }
 
 // control sets what a setting's control shows.
-func (v *View) control(f *field, s *style.Setting, values doc.Style, value string, ok bool) {
+func (v fields) control(f *field, s *style.Setting, values doc.Style, value string, ok bool) {
 	house := &v.Site.House
 	sh := style.Sheet{House: house, Zones: v.Site.Zones, Zone: v.Zone, Style: values}
 	switch s.Type {
@@ -165,7 +165,7 @@ func divider(name string) template.HTML {
 }
 
 // number sets what a number's control shows: bounds, units, steps, and how large it is now.
-func (v *View) number(f *field, s *style.Setting, sh style.Sheet, value string) {
+func (v fields) number(f *field, s *style.Setting, sh style.Sheet, value string) {
 	f.Control, f.Min, f.Max, f.Step = "number", s.Min, s.Max, 1
 	switch s.Type {
 	case style.TypeLength:
@@ -215,7 +215,7 @@ func (v *View) number(f *field, s *style.Setting, sh style.Sheet, value string) 
 	}
 }
 
-func (v *View) orHolds(value, setting string) string {
+func (v fields) orHolds(value, setting string) string {
 	if value != "" && value[0] != '$' {
 		return value
 	}

@@ -9,9 +9,9 @@ import (
 )
 
 // effectsCluster is how the block comes into sight and moves.
-func (v *View) effectsCluster(b *doc.Block) cluster {
+func (v clusters) effectsCluster(b *doc.Block) cluster {
 	c := cluster{ID: "effects", Title: "Effects", Fields: named(
-		v.settings(b.Style, b.Kind, "entrance", "entrance-by", "entrance-length", "entrance-delay", "sway", "sway-by", "sway-period", "picture-parallax"),
+		fields(v).settings(b.Style, b.Kind, "entrance", "entrance-by", "entrance-length", "entrance-delay", "sway", "sway-by", "sway-period", "picture-parallax"),
 		"entrance-by", "Distance", "entrance-length", "Length", "entrance-delay", "Delay", "sway-by", "Distance", "sway-period", "Period",
 	)}
 	sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: b.Style}

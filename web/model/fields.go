@@ -16,7 +16,7 @@ import (
 )
 
 // contentClusters are what can be entered for a block beside its words.
-func (v *View) contentClusters(b *doc.Block) []cluster {
+func (v fields) contentClusters(b *doc.Block) []cluster {
 	a := element.Of(b.Kind)
 	var cs []cluster
 	if len(a.Fields) > 0 || element.Varies(b.Kind, b.Content) {
@@ -27,7 +27,7 @@ func (v *View) contentClusters(b *doc.Block) []cluster {
 			}
 			c.Fields = append(c.Fields, v.contentField(f, "block.content", "f-c-"+f.Name, element.Value(b.Content, f.Name), b.Content.Picture))
 		}
-		if c.Says = v.saying(b); len(c.Fields) > 0 || c.Says != nil {
+		if c.Says = trayParts(v).saying(b); len(c.Fields) > 0 || c.Says != nil {
 			cs = append(cs, c)
 		}
 	}
@@ -39,7 +39,7 @@ func (v *View) contentClusters(b *doc.Block) []cluster {
 
 // contentField is a field of content as the Tray shows it; picture is the medium that
 // alternative words would be of.
-func (v *View) contentField(f element.Field, op, id, value, picture string) field {
+func (v fields) contentField(f element.Field, op, id, value, picture string) field {
 	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Default}
 	switch f.Type {
 	case element.PictureID, element.VideoID, element.AudioID:
@@ -83,7 +83,7 @@ func (v *View) contentField(f element.Field, op, id, value, picture string) fiel
 const inNewTab = ", in a new tab"
 
 // leads says in words where a link leads, and whether there is nothing there.
-func (v *View) leads(link string) (where string, broken bool) {
+func (v fields) leads(link string) (where string, broken bool) {
 	if address, further := doc.SplitLink(link); further {
 		where, broken = v.leads(address)
 		return where + inNewTab, broken
@@ -136,7 +136,7 @@ var sorts = map[element.FieldType]doc.MediumSort{
 	element.PictureID: doc.PictureMedium, element.VideoID: doc.VideoMedium, element.AudioID: doc.AudioMedium,
 }
 
-func (v *View) pictureField(id, op, setting string) field {
+func (v fields) pictureField(id, op, setting string) field {
 	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Sort: doc.PictureMedium, Value: id, Here: id != "", Follows: "None"}
 	for _, m := range v.Media() {
 		if m.ID == id {
@@ -191,7 +191,7 @@ in lines</textarea></span>`,
 	return out
 }()
 
-func (v *View) entries(a *element.Anatomy, b *doc.Block) *Entries {
+func (v fields) entries(a *element.Anatomy, b *doc.Block) *Entries {
 	out := &Entries{Node: v.Selected, Count: len(b.Content.Entries)}
 	for i, e := range b.Content.Entries {
 		ev := Entry{At: i, Number: i + 1}
@@ -246,7 +246,7 @@ func ownInEachZone(name string, narrowest bool) bool {
 
 // instead says in words what holds where a setting isn't set: "default" and a number for
 // lengths that the house style or the kind of block has, a colour by its name.
-func (v *View) instead(s *style.Setting, values doc.Style) string {
+func (v fields) instead(s *style.Setting, values doc.Style) string {
 	sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: values}
 	switch s.Name {
 	case "columns":
@@ -288,7 +288,7 @@ func styleName(token string) string { return strings.ToUpper(token[:1]) + token[
 
 // others names the narrower zones with a value of their own for a setting, and gives the
 // command that lets them follow.
-func (v *View) others(name string, values doc.Style) (zones, command string) {
+func (v fields) others(name string, values doc.Style) (zones, command string) {
 	var names []string
 	all := edit.Command{Op: edit.Many}
 	for _, z := range v.Site.Zones[v.Zone+1:] {

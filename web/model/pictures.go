@@ -9,7 +9,7 @@ import (
 )
 
 // focal lets the field of a picture's focal point show the picture.
-func (v *View) focal(fs []field, setting, picture string) {
+func (v clusters) focal(fs []field, setting, picture string) {
 	m, ok := v.Builder.Media(picture)
 	if !ok || m.Sort() != doc.PictureMedium {
 		return
@@ -22,7 +22,7 @@ func (v *View) focal(fs []field, setting, picture string) {
 }
 
 // crops gives the frames in which the zones show the selected picture.
-func (v *View) crops(sec *doc.Section, picture string) (out []crop) {
+func (v clusters) crops(sec *doc.Section, picture string) (out []crop) {
 	m, ok := v.Builder.Media(picture)
 	if !ok || m.Sort() != doc.PictureMedium || sec.Hidden {
 		return nil

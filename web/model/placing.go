@@ -16,7 +16,7 @@ type placeGrid struct {
 }
 
 // placeCluster is the block's cells.
-func (v *View) placeCluster(b *doc.Block, h doc.Holder, ps []place.Placed, at int) cluster {
+func (v clusters) placeCluster(b *doc.Block, h doc.Holder, ps []place.Placed, at int) cluster {
 	_, byHand := b.Place[v.Current().ID]
 	p := ps[at]
 	from := "by rule"
@@ -63,7 +63,7 @@ func (v *View) placeCluster(b *doc.Block, h doc.Holder, ps []place.Placed, at in
 }
 
 // arrangementCluster is how the blocks of a section or container stand.
-func (v *View) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
+func (v clusters) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	c := cluster{ID: "layout", Title: "Layout"}
 	f := field{ID: "f-arrange", Label: "Arrangement", Op: "arrange", Control: "segments", Here: true}
 	f.Options = []option{
@@ -83,6 +83,6 @@ func (v *View) arrangementCluster(h doc.Holder, kind doc.Kind) cluster {
 	case doc.LineUp:
 		names = []string{"direction", "column-gap", "row-gap", "spread", "align-items", "wrap", "grow-items"}
 	}
-	c.Fields = append(c.Fields, v.settings(h.Style, kind, names...)...)
+	c.Fields = append(c.Fields, fields(v).settings(h.Style, kind, names...)...)
 	return c
 }

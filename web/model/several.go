@@ -20,7 +20,7 @@ type together struct {
 
 // chosen gives the blocks that are selected, the first one first; of an item of a Series its
 // design.
-func (v *View) chosen() (bs []*doc.Block) {
+func (v trayParts) chosen() (bs []*doc.Block) {
 	for _, id := range append([]string{v.Selected}, v.Also...) {
 		own, _ := doc.SplitItem(id)
 		if _, b := v.Page.Block(own); b != nil && !slices.Contains(bs, b) {
@@ -32,7 +32,7 @@ func (v *View) chosen() (bs []*doc.Block) {
 
 // severalTray makes the Tray of one block that of several: what can be done to all of them,
 // and the settings that all of them have.
-func (v *View) severalTray(t *Tray, bs []*doc.Block) {
+func (v trayParts) severalTray(t *Tray, bs []*doc.Block) {
 	t.Kind, t.Note, t.Item = "several", "", false
 	t.Trail = append(t.Trail[:max(len(t.Trail)-1, 0)], crumb{"", strconv.Itoa(len(bs)) + " blocks"})
 	var clusters []cluster
@@ -72,7 +72,7 @@ func (v *View) severalTray(t *Tray, bs []*doc.Block) {
 
 // shared gives the fields that set what all of some blocks have; where they differ a field
 // says so.
-func (v *View) shared(fields []field, bs []*doc.Block) (out []field) {
+func (v trayParts) shared(fields []field, bs []*doc.Block) (out []field) {
 	for _, f := range fields {
 		if f.Op != "set" || slices.ContainsFunc(bs, func(b *doc.Block) bool { return style.Find(f.Setting, b.Kind) == nil }) {
 			continue
@@ -95,7 +95,7 @@ func (v *View) shared(fields []field, bs []*doc.Block) (out []field) {
 }
 
 // togethers are what is done to several blocks of a grid.
-func (v *View) togethers(t *Tray) []together {
+func (v trayParts) togethers(t *Tray) []together {
 	zone := t.Zone.ID
 	of := func(name, icon, op, value, setting string) act {
 		return v.onAll(name, "", icon, edit.Command{Op: op, Value: value, Setting: setting, Zone: zone})
@@ -130,7 +130,7 @@ func (v *View) togethers(t *Tray) []together {
 }
 
 // onAll is something done to all that is selected: an operation on several, or one on each.
-func (v *View) onAll(name, keys, icon string, c edit.Command) act {
+func (v trayParts) onAll(name, keys, icon string, c edit.Command) act {
 	c.Node = v.Selected
 	if strings.HasPrefix(c.Op, "blocks.") {
 		c.With = v.Also

@@ -21,6 +21,11 @@ import (
 	"openplot/store"
 )
 
+// What checks need of a Stage.
+type (
+	sceneChecks struct{ *Stage } // its sections laid out and drawn
+)
+
 // Stage is what the scenes of one page are made with.
 type Stage struct {
 	Site     *store.Site

@@ -43,7 +43,7 @@ type crumb struct{ ID, Name string }
 type link struct{ Name, Href string }
 
 // sharedOn gives the pages that a section stands on that is shared.
-func (v *View) sharedOn(sec *doc.Section) (on []link) {
+func (v trayParts) sharedOn(sec *doc.Section) (on []link) {
 	if !sec.Shared {
 		return nil
 	}
@@ -56,7 +56,7 @@ func (v *View) sharedOn(sec *doc.Section) (on []link) {
 }
 
 // sharedAt is where a shared section is drawn on all its pages.
-func (v *View) sharedAt(sec *doc.Section) string {
+func (v trayParts) sharedAt(sec *doc.Section) string {
 	return paths.To(v.Site.Slug).Segment(v.Slug).At("shared", sec.ID) + fmt.Sprintf("?width=%.0f", v.Width)
 }
 
@@ -174,7 +174,7 @@ type ordering struct {
 }
 
 // ordering is the order of a block or section in a narrower zone, or nil.
-func (v *View) ordering(at, of int, set doc.Style) *ordering {
+func (v trayParts) ordering(at, of int, set doc.Style) *ordering {
 	if v.Zone == 0 || of < 2 || at < 0 {
 		return nil
 	}
@@ -183,7 +183,7 @@ func (v *View) ordering(at, of int, set doc.Style) *ordering {
 }
 
 // blockOrder is that of a block.
-func (v *View) blockOrder(h doc.Holder, resolved [][]place.Placed, i int) *ordering {
+func (v trayParts) blockOrder(h doc.Holder, resolved [][]place.Placed, i int) *ordering {
 	if h.Arrangement == doc.Placed {
 		bands := place.Bands(resolved[v.Zone], false)
 		at := slices.IndexFunc(bands, func(b []int) bool { return slices.Contains(b, i) })
@@ -194,7 +194,7 @@ func (v *View) blockOrder(h doc.Holder, resolved [][]place.Placed, i int) *order
 }
 
 // sectionOrder is that of a section.
-func (v *View) sectionOrder(sec *doc.Section) *ordering {
+func (v trayParts) sectionOrder(sec *doc.Section) *ordering {
 	all, _ := place.Sections(v.Page, v.Site.Zones, v.Zone)
 	all = slices.DeleteFunc(slices.Clone(all), func(s *doc.Section) bool { return !place.Orderable(s) })
 	return v.ordering(slices.Index(all, sec), len(all), sec.Style)
@@ -208,7 +208,7 @@ type saying struct {
 }
 
 // saying gives that of a block, or nil where it can't differ.
-func (v *View) saying(b *doc.Block) *saying {
+func (v trayParts) saying(b *doc.Block) *saying {
 	if v.Zone == 0 || !element.Varies(b.Kind, b.Content) {
 		return nil
 	}
@@ -255,14 +255,14 @@ func (v *View) Tray() *Tray {
 	}
 	switch {
 	case block != nil:
-		v.blockTray(t, sec, block, item)
+		clusters{v}.blockTray(t, sec, block, item)
 	case sec != nil:
-		v.sectionTray(t, sec)
+		clusters{v}.sectionTray(t, sec)
 	default:
 		t.Node = ""
 		t.Trail = []crumb{{"", v.Page.Name}}
 		if t.Composes {
-			picture := v.pictureField(v.Page.Picture, "page.set", "picture")
+			picture := fields{v}.pictureField(v.Page.Picture, "page.set", "picture")
 			t.Clusters = []cluster{{ID: "page", Title: "Page", Fields: []field{
 				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
 				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
@@ -270,7 +270,7 @@ func (v *View) Tray() *Tray {
 					ID: "f-description", Label: "Meta description", Op: "page.set", Setting: "description",
 					Control: "area", Value: v.Page.Description, Here: v.Page.Description != "",
 				},
-				v.groundField(),
+				trayParts{v}.groundField(),
 			}}, {ID: "listed", Title: "In lists", Fields: []field{
 				{
 					ID: "f-categories", Label: "Categories", Op: "page.set", Setting: "categories", Control: "text", Follows: "None",
@@ -282,19 +282,19 @@ func (v *View) Tray() *Tray {
 		return t
 	}
 	if t.Composes {
-		v.acts(t, sec, block)
+		trayParts{v}.acts(t, sec, block)
 	}
-	if bs := v.chosen(); block != nil && len(bs) > 1 && t.Composes {
-		v.severalTray(t, bs)
+	if bs := (trayParts{v}).chosen(); block != nil && len(bs) > 1 && t.Composes {
+		trayParts{v}.severalTray(t, bs)
 		return t
 	}
 	t.Restyles = v.Site.Role.May(rights.House)
-	v.elsewhere(t, sec)
+	trayParts{v}.elsewhere(t, sec)
 	return t
 }
 
 // groundField is the colour that the page lies on.
-func (v *View) groundField() field {
+func (v trayParts) groundField() field {
 	f := field{ID: "f-ground", Label: "Page background", Op: "page.set", Setting: "ground", Control: "colour", Follows: "House style’s", Paint: v.ground()}
 	if w := v.Site.House.Swatch(v.Page.Ground); w != nil {
 		f.Value, f.Raw, f.Here, f.Reset = w.Name, "$"+w.Token, true, "page.set"
@@ -304,7 +304,7 @@ func (v *View) groundField() field {
 
 // layoutField leads to other designs for a section's purpose; for a section of one's own,
 // to all of them.
-func (v *View) layoutField(sec *doc.Section) field {
+func (v trayParts) layoutField(sec *doc.Section) field {
 	f := field{ID: "f-layout", Label: "Layout", Control: "layouts", Here: true, Follows: "its own"}
 	if made := ready.FindPreset(sec.Made); made != nil {
 		f.Value = made.Name
@@ -374,7 +374,7 @@ func (v *View) Elsewhere() map[string]template.HTML {
 		return out
 	}
 	var t Tray
-	v.elsewhere(&t, sec)
+	trayParts{v}.elsewhere(&t, sec)
 	for _, e := range t.Elsewhere {
 		out[e.Zone.ID] = e.Drawing
 	}
@@ -382,7 +382,7 @@ func (v *View) Elsewhere() map[string]template.HTML {
 }
 
 // elsewhere draws the section in the other zones, with the selection marked.
-func (v *View) elsewhere(t *Tray, sec *doc.Section) {
+func (v trayParts) elsewhere(t *Tray, sec *doc.Section) {
 	if sec.Hidden {
 		return
 	}

@@ -13,6 +13,13 @@ import (
 	"openplot/web/paths"
 )
 
+// The parts of a View that make the Tray.
+type (
+	trayParts struct{ *View } // the Tray as a whole, for one and for several
+	clusters  struct{ *View } // clusters of settings
+	fields    struct{ *View } // fields and the controls in them
+)
+
 // View is what a person sees on the Bench: the page at a width, with a node selected.
 type View struct {
 	*Stage

@@ -66,8 +66,8 @@ type foundPreview struct {
 	Said               string // the description in full
 }
 
-func (s *Screen) previewOf(st *store.Site, slug, title, description string) foundPreview {
-	host := strings.TrimPrefix(strings.TrimPrefix(s.Hosts.Public(st.Slug), "http://"), "https://")
+func previewOf(hosts site.Hosts, st *store.Site, slug, title, description string) foundPreview {
+	host := strings.TrimPrefix(strings.TrimPrefix(hosts.Public(st.Slug), "http://"), "https://")
 	trail := host
 	for part := range strings.SplitSeq(slug, "/") {
 		if part != "" {
@@ -89,7 +89,7 @@ func (s *Screen) panelOf(c *gin.Context, st *store.Site, p *store.Page) (*pagePa
 	v := &pagePanel{
 		Site: st, Page: p, Slug: paths.Of(p.Slug), Row: s.Row(st, &p.PageInfo, ""), Role: st.Role, Prefix: "/" + p.Slug[:at+1],
 		Live:  s.Hosts.Public(st.Slug) + strings.TrimSuffix("/"+p.Slug, "/") + "/",
-		Found: s.previewOf(st, p.Slug, p.Doc.Title, p.Doc.Description),
+		Found: previewOf(s.Hosts, st, p.Slug, p.Doc.Title, p.Doc.Description),
 		Entered: pageSettings{
 			Name: p.Doc.Name, Segment: p.Slug[at+1:], Title: p.Doc.Title, Description: p.Doc.Description, Language: p.Doc.Language, MenuName: p.MenuName,
 			InMenu: p.InMenu, InFooter: p.InFooter, Unlisted: p.Doc.Unlisted, Locked: p.Lock != "", Picture: p.Doc.Picture, Base: p.Seq,
@@ -143,7 +143,7 @@ func (s *Screen) previewPart(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	v.Found = s.previewOf(st, p.Slug, c.Query("title"), c.Query("description"))
+	v.Found = previewOf(s.Hosts, st, p.Slug, c.Query("title"), c.Query("description"))
 	s.Parted(c, http.StatusOK, "page-found", v)
 }
 
@@ -253,7 +253,7 @@ func (s *Screen) panelAgain(c *gin.Context, p *store.Page, in pageSettings, prob
 	for i := range v.Parents {
 		v.Parents[i].Chosen = v.Parents[i].ID == in.Parent
 	}
-	v.Found = s.previewOf(shell.SiteOf(c), p.Slug, in.Title, in.Description)
+	v.Found = previewOf(s.Hosts, shell.SiteOf(c), p.Slug, in.Title, in.Description)
 	s.pagesScreen(c, http.StatusUnprocessableEntity, pagesView{Panel: v})
 }
 
