@@ -19,7 +19,7 @@ async function run(data) {
   const child = spawn(path.join(root, '.build/openplot'), ['serve'], {
     env: {
       ...process.env, OPENPLOT_DATA: data, OPENPLOT_PORT: port, OPENPLOT_PAGES_PORT: pagesPort, OPENPLOT_DATABASE_URL: '', OPENPLOT_THROWAWAY: '1',
-      OPENPLOT_DEMO: process.env.OPENPLOT_DEMO ?? 'quick', OPENPLOT_LOG: path.join(data, 'openplot.log'),
+      OPENPLOT_DEMO: process.env.OPENPLOT_DEMO ?? 'quick', OPENPLOT_AVIF: process.env.OPENPLOT_AVIF ?? 'no', OPENPLOT_LOG: path.join(data, 'openplot.log'),
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });

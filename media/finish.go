@@ -29,7 +29,7 @@ func (k *Keeper) Finish(ctx context.Context, job store.MakeCopies) error {
 	}
 	var wants []Want
 	later := 0 // copies that another job makes
-	for _, w := range wantsOf(m.Width, m.Height) {
+	for _, w := range k.wants(wantsOf(m.Width, m.Height)) {
 		switch {
 		case slices.ContainsFunc(m.Variants, func(c store.MediumCopy) bool { return c.File == copyName(m.Original, w) }):
 		case w.modern() == job.Modern:
@@ -47,7 +47,7 @@ func (k *Keeper) Finish(ctx context.Context, job store.MakeCopies) error {
 	} else if _, err := k.store.Media.AddCopy(ctx, job, nil, 0, later); err != nil {
 		return err
 	}
-	if job.Modern {
+	if job.Modern || k.plain {
 		return nil
 	}
 	job.Modern = true

@@ -11,6 +11,7 @@ import (
 	"path"
 	"path/filepath"
 	"runtime"
+	"slices"
 	"strings"
 	"time"
 	"unicode"
@@ -33,6 +34,7 @@ type Keeper struct {
 	store *store.Store
 	dir   string
 	quota int64
+	plain bool                // no copies in AVIF
 	slots *semaphore.Weighted // processes that open uploads
 }
 
@@ -47,7 +49,21 @@ const personShare = 10
 // NewKeeper makes a Keeper whose files are in dir. The files of a site take at most quota
 // bytes.
 func NewKeeper(st *store.Store, dir string, quota int64) *Keeper {
-	return &Keeper{st, dir, quota, semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}
+	return &Keeper{store: st, dir: dir, quota: quota, slots: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}
+}
+
+// Plain has no copies made in AVIF, which take by far the most work, and gives k.
+func (k *Keeper) Plain() *Keeper {
+	k.plain = true
+	return k
+}
+
+// wants are the copies of a picture that are made.
+func (k *Keeper) wants(of []Want) []Want {
+	if !k.plain {
+		return of
+	}
+	return slices.DeleteFunc(slices.Clone(of), Want.modern)
 }
 
 // By says for which site something is done, and by whom; "" is the program itself, which
@@ -166,7 +182,7 @@ func (k *Keeper) begin(ctx context.Context, by By, m *store.Medium, from io.Read
 	if says := doc.SortOf(mime.TypeByExtension(strings.ToLower(path.Ext(m.Name)))); strings.HasPrefix(m.Type, "text/") && says != doc.FileMedium {
 		return doc.Problemf(field, "is text, although its name is a %s’s: save it again and upload that", says)
 	}
-	m.CopiesLeft = max(len(r.Wants)-1, 0)
+	m.CopiesLeft = max(len(k.wants(r.Wants))-1, 0)
 	if !r.Same {
 		return nil
 	}

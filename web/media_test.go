@@ -81,6 +81,7 @@ func (p *studio) media() []*store.Medium {
 // as it was published.
 func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	p := begin(t)
+	p.server.Pictures = media.NewKeeper(p.store, p.server.MediaDir, media.DefaultQuota) // in AVIF too
 	d := p.as("designer@example.org")
 	if status, body := upload(
 		t, d, libraryPath, "hills.png", noise(t, 1000, 600), nil,

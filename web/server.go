@@ -32,7 +32,7 @@ import (
 
 // files are the templates of all screens, and what browsers load: each screen's beside its handlers.
 //
-//go:embed */*.html */parts/*.html */*.css */*.js img vendor wasm
+//go:embed */*.html */parts/*.html */*.css */*.js img vendor all:wasm
 var files embed.FS
 
 // shipped are the files that ship, read and compressed once whatever asks for them.

@@ -61,7 +61,7 @@ func command(t *testing.T, data, in string, args ...string) (string, error) {
 		t.Fatal(err)
 	}
 	cmd := exec.Command(name, args...)
-	cmd.Env = append(os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_DATABASE_URL=", "OPENPLOT_THROWAWAY=1", "OPENPLOT_DEMO=")
+	cmd.Env = append(os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_DATABASE_URL=", "OPENPLOT_THROWAWAY=1", "OPENPLOT_DEMO=", "OPENPLOT_AVIF=no")
 	cmd.Stdin = strings.NewReader(in)
 	out, err := cmd.CombinedOutput()
 	return string(out), err

@@ -13,7 +13,6 @@ import (
 
 	"openplot/backup"
 	"openplot/jobs"
-	"openplot/media"
 	"openplot/postgres"
 	"openplot/site"
 	"openplot/store"
@@ -100,7 +99,7 @@ var errIll = errors.New("not everything is as it should be; openplot doctor -rep
 
 // doctor checks the database against the files, says what is wrong, and with repair mends it.
 func (s settings) doctor(ctx context.Context, st *store.Store, repair bool) error {
-	pictures := media.NewKeeper(st, s.media(), s.quota)
+	pictures := s.keeper(st)
 	publisher := &site.Publisher{Dir: s.published(), MediaDir: s.media(), Hosts: s.hosts}
 	wrong := 0
 	tell := func(format string, args ...any) {

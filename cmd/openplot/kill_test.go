@@ -50,7 +50,7 @@ func start(t *testing.T, binary, data string, settings ...string) *program {
 	cmd.Env = append(
 		append(
 			os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port,
-			"OPENPLOT_PAGES_PORT="+freePort(t), "OPENPLOT_DATABASE_URL=", "OPENPLOT_DEMO=yes", "OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
+			"OPENPLOT_PAGES_PORT="+freePort(t), "OPENPLOT_DATABASE_URL=", "OPENPLOT_DEMO=yes", "OPENPLOT_AVIF=no", "OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
 		), settings...,
 	)
 	cmd.Stderr = os.Stderr
@@ -145,7 +145,7 @@ func sql(t *testing.T, data, statement string) {
 	}
 }
 
-var stateIn = regexp.MustCompile(`(?s)<script type="application/json" id="state">(.*?)</script>`)
+var stateIn = regexp.MustCompile(`(?s)(?:^|id="state">)(\{.*?\})(?:\n|</script>)`)
 
 type state struct {
 	Seq   int64             `json:"seq"`

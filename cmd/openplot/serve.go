@@ -61,7 +61,7 @@ func serve(ctx context.Context, s settings) error {
 		return err
 	}
 	defer live()
-	pictures := media.NewKeeper(st, s.media(), s.quota)
+	pictures := s.keeper(st)
 	publisher := &site.Publisher{Dir: s.published(), MediaDir: s.media(), Hosts: s.hosts}
 	if err := s.offerDemo(ctx, st, pictures, publisher); err != nil {
 		return err

@@ -13,8 +13,10 @@ import (
 	"time"
 
 	"openplot/dns"
+	"openplot/media"
 	"openplot/postgres"
 	"openplot/site"
+	"openplot/store"
 )
 
 // settings are what the environment says.
@@ -33,6 +35,7 @@ type settings struct {
 	metricsPort string   // on loopback; "" serves none
 	idle        time.Duration
 	quota       int64 // bytes a site's files may take
+	plain       bool  // no copies of pictures in AVIF
 	memoryLimit int64 // bytes the process may take; 0 is as its surroundings say
 }
 
@@ -110,6 +113,12 @@ func readSettings() (s settings, err error) {
 		return s, fmt.Errorf("OPENPLOT_SITE_MB is %q: write how many megabytes the pictures of a site may take", os.Getenv("OPENPLOT_SITE_MB"))
 	}
 	s.quota = megabytes << 20
+	switch of := env("OPENPLOT_AVIF", "yes"); of {
+	case "yes", "no":
+		s.plain = of == "no"
+	default:
+		return s, fmt.Errorf("OPENPLOT_AVIF is %q: write yes or no", of)
+	}
 	megabytes, err = strconv.ParseInt(env("OPENPLOT_MEMORY_MB", "0"), 10, 64)
 	if err != nil || megabytes != 0 && (megabytes < 200 || megabytes > 1<<20) {
 		return s, fmt.Errorf("OPENPLOT_MEMORY_MB is %q: write how many megabytes the program may take, 200 at least", os.Getenv("OPENPLOT_MEMORY_MB"))
@@ -162,3 +171,12 @@ func (s settings) dns() dns.Resolver {
 
 // appName is the application's name.
 func (s settings) appName() string { return s.appURL.Hostname() }
+
+// keeper keeps uploads as the settings say.
+func (s settings) keeper(st *store.Store) *media.Keeper {
+	k := media.NewKeeper(st, s.media(), s.quota)
+	if s.plain {
+		k.Plain()
+	}
+	return k
+}

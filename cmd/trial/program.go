@@ -223,7 +223,7 @@ type state struct {
 	Names map[string]string `json:"names"`
 }
 
-var stateIn = regexp.MustCompile(`(?s)<script type="application/json" id="state">(.*?)</script>`)
+var stateIn = regexp.MustCompile(`(?s)(?:^|id="state">)(\{.*?\})(?:\n|</script>)`)
 
 func readState(body string) (s state, err error) {
 	m := stateIn.FindStringSubmatch(body)

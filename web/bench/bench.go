@@ -164,7 +164,10 @@ type sayView struct {
 	Alert         bool
 }
 
-// answer writes parts for htmx, each to its own place.
+// stateHeader says that an answer's first line is the state as JSON; parts for htmx come after it.
+const stateHeader = "Openplot-State"
+
+// answer writes the state, and parts for htmx, each to its own place.
 func (s *Screen) answer(c *gin.Context, status int, a answer) {
 	var b bytes.Buffer
 	var err error
@@ -215,12 +218,12 @@ func (s *Screen) answer(c *gin.Context, status int, a answer) {
 	if err == nil {
 		err = jerr
 	}
-	add("#state", "outerHTML", "state", template.JS(text))
 	if err != nil {
 		s.Fail(c, err)
 		return
 	}
-	c.Data(status, "text/html; charset=utf-8", b.Bytes())
+	c.Header(stateHeader, "first-line")
+	c.Data(status, "text/html; charset=utf-8", slices.Concat(text, []byte("\n"), b.Bytes()))
 }
 
 // structural reports whether steps change which sections there are, or their

@@ -4,7 +4,9 @@ import { keep, onAnswer, onState, redo, send, undo } from './edits.js';
 import * as canvas from './canvas.js';
 import * as checks from './checks.js';
 import * as clipboard from './clipboard.js';
+import * as commands from './commands.js';
 import * as companion from './companion.js';
+import { does } from './does.js';
 import * as drops from './drops.js';
 import * as gesture from './gesture.js';
 import * as grips from './grips.js';
@@ -30,6 +32,9 @@ import * as link from '../controls/link.js';
 import * as number from '../controls/number.js';
 import * as options from '../controls/options.js';
 import * as shadow from '../controls/shadow.js';
+
+commands.provide(does);
+grips.drawnBy(overlay.redraw);
 
 const state = read();
 take(state);

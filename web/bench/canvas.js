@@ -1,13 +1,11 @@
 // The page itself, in a frame without scripts: patched here, measured here.
+import { doc, element, frame } from './frame.js';
 import { orderAt, page } from './page.js';
 
-// It has no id: htmx gives what has one its focus back after each answer, and would take it
-// from the words that are being written in it.
-const frame = document.querySelector('iframe.canvas');
+export { doc, element };
+
 const stage = document.getElementById('stage');
 let scale = 1;
-
-export const doc = () => frame.contentDocument;
 
 /** Resolves when the frame holds the page. */
 export const ready = new Promise((resolve) => {
@@ -161,11 +159,6 @@ export function restore() {
   arrange(page.order);
   frame.contentWindow.scrollTo({ top: scrolledTo, behavior: 'instant' });
   return true;
-}
-
-/** The element of a section or block. */
-export function element(id) {
-  return id ? doc().querySelector(`[data-section="${id}"], [data-block="${id}"]`) : null;
 }
 
 const origin = () => frame.getBoundingClientRect();

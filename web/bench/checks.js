@@ -33,7 +33,7 @@ function draw() {
     }
     return joined.map(([from, to]) => {
       const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
-      for (const [name, v] of Object.entries({ class: `mark-${grave}`, x: x(from), width: Math.max(x(to) - x(from), 2), y: 4 - 2 * severity, height: 3 + 2 * severity })) r.setAttribute(name, v);
+      for (const [name, v] of Object.entries({ class: `mark-${grave}`, x: x(from), width: Math.max(x(to) - x(from), 2), y: 4 - 2 * severity, height: 3 + 2 * severity })) r.setAttribute(name, String(v));
       return r;
     });
   }));
@@ -47,7 +47,7 @@ function visits(bars) {
   const x = (px) => ((Math.min(most, Math.max(least, px)) - least) / (most - least)) * 1000;
   document.getElementById('reach-visits').replaceChildren(...bars.map(([from, to, share]) => {
     const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
-    for (const [name, v] of Object.entries({ x: x(from), width: Math.max(x(to) - x(from), 2), y: 26 - 24 * share, height: 24 * share })) r.setAttribute(name, v);
+    for (const [name, v] of Object.entries({ x: x(from), width: Math.max(x(to) - x(from), 2), y: 26 - 24 * share, height: 24 * share })) r.setAttribute(name, String(v));
     return r;
   }));
 }

@@ -8,7 +8,7 @@ import * as canvas from './canvas.js';
 const head = 'Open Plot blocks';
 const most = 900_000; // characters of blocks that are pasted at once
 
-const asked = (more = {}) => `${base}/copy?${new URLSearchParams({ width: page.width, select: page.select, also: page.also.join(','), ...more })}`;
+const asked = (more = {}) => `${base}/copy?${new URLSearchParams({ width: String(page.width), select: page.select, also: page.also.join(','), ...more })}`;
 
 async function text(url) {
   const r = await fetch(url);

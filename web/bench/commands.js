@@ -1,11 +1,15 @@
 // The commands of the table (web/bench/commands.go): whether one can be done now, and by which key.
 import { block, own, page, selected } from './page.js';
 import { say } from './edits.js';
-import { does } from './does.js';
 
 export const table = JSON.parse(document.getElementById('commands').textContent);
 const composes = document.body.dataset.composes === 'yes';
 const stage = document.getElementById('stage');
+
+const acts = {}; // what each does, by its id
+
+/** Tells what commands do, by their ids. */
+export function provide(does) { Object.assign(acts, does); }
 
 const locked = 'It is locked: unlock it first';
 
@@ -27,7 +31,7 @@ export function run(c) {
   const reason = why(c);
   if (reason) { say(`${c.name}: ${reason[0].toLowerCase()}${reason.slice(1)}.`); return true; }
   if (c.id !== 'commands') localStorage.setItem('commands', JSON.stringify([c.id, ...used().filter((id) => id !== c.id)].slice(0, 8)));
-  return does[c.id]() !== false;
+  return acts[c.id]() !== false;
 }
 
 /** The commands that were done last, the latest first. */

@@ -14,6 +14,7 @@ export function onState(f) { first.push(f); }
 /** Calls f(state) when all that came with an answer is drawn. */
 export function onAnswer(f) { listeners.push(f); }
 
+/** @type {Promise<any>} */
 let last = Promise.resolve();
 
 function queue(f) {
@@ -21,12 +22,10 @@ function queue(f) {
   return last;
 }
 
-const stateIn = /<script type="application\/json" id="state">([\s\S]*?)<\/script>/;
-
 /** Resolves when what was changed is on the screen; soon when nobody looks. */
 const painted = () => new Promise((resolve) => { requestAnimationFrame(() => setTimeout(resolve)); setTimeout(resolve, 60); });
 
-/** The text of an answer, or '' when nothing came. */
+/** What came back: the state, on the first line of an answer that says so, and the parts; nothing came without a state. */
 async function ask(method, path, values) {
   const body = new URLSearchParams(values);
   const headers = { 'HX-Request': 'true' }; // so that the end of a session is told
@@ -34,9 +33,12 @@ async function ask(method, path, values) {
     const r = await (method === 'GET' ? fetch(`${base}${path}?${body}`, { headers }) : fetch(base + path, { method, headers, body }));
     const to = r.headers.get('HX-Redirect');
     if (to) location.assign(to);
-    return await r.text();
+    const text = await r.text();
+    if (!r.headers.has('Openplot-State')) return {};
+    const end = text.indexOf('\n');
+    return { state: JSON.parse(text.slice(0, end)), parts: text.slice(end + 1) };
   } catch {
-    return '';
+    return {};
   }
 }
 
@@ -45,20 +47,18 @@ async function request(method, path, values) {
   if (method === 'POST') for (const f of before) f();
   document.body.dataset.asking = '';
   try {
-    const text = await ask(method, path, { width: page.width, select: page.select, also: page.also.join(','), ...values });
-    const found = stateIn.exec(text);
-    if (!found) { // the server wasn't reached, or the session ended
+    const { state, parts } = await ask(method, path, { width: page.width, select: page.select, also: page.also.join(','), ...values });
+    if (!state) { // the server wasn't reached, or the session ended
       say('Open Plot can’t be reached. What you did last is not kept.', () => queue(() => request(method, path, values)));
       return null;
     }
-    const state = JSON.parse(found[1]);
     take(state);
     // The server chose another node, such as what was added; otherwise what was
     // selected here in the meantime stands.
     state.chosen = state.select !== asked;
     for (const f of first) f(state);
     if (state.show.length) await painted();
-    await window.htmx.swap({ text, sourceElement: document.body, target: document.body, swap: 'none' });
+    await window.htmx.swap({ text: parts, sourceElement: document.body, target: document.body, swap: 'none' });
     for (const f of listeners) f(state);
     return state;
   } finally {

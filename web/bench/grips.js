@@ -1,12 +1,15 @@
 // Marks on the edges of the selection that can be dragged (handles.js drags them).
 import { page } from './page.js';
 import { draw, px, tag } from './draw.js';
-import { redraw } from './overlay.js';
 import * as canvas from './canvas.js';
 
+let redraw = () => {}; // draws the overlay again
 let pull = null; // the handle that is dragged: its index, by how many px, and what is said of it
 let pointed = -1; // the handle that is pointed at
 let handlesOf = ''; // what the handles are of: another selection's aren't there yet
+
+/** Tells what draws the overlay again when marks on it are others. */
+export function drawnBy(f) { redraw = f; }
 
 /** Marks a handle that is dragged; null marks none. */
 export function pulled(p) {

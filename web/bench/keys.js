@@ -59,7 +59,7 @@ export function start() {
     if (e.defaultPrevented || isWriting() || e.altKey) return;
     if (typing(e.target) && (!/^F\d/.test(e.key) || e.target.closest('dialog'))) return;
     if (commands.key(e)) { e.preventDefault(); return; }
-    const further = /^[4-9]$/.test(e.key) && !e.ctrlKey && !e.metaKey && page.zones[e.key - 1];
+    const further = /^[4-9]$/.test(e.key) && !e.ctrlKey && !e.metaKey && page.zones[Number(e.key) - 1];
     if (further) { e.preventDefault(); setWidth(further.typical); }
   });
 }

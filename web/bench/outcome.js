@@ -8,7 +8,7 @@ let asked = ''; // the command that the outlines are of
 
 const line = tries(async (command) => {
   const { seq } = page;
-  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: page.width }) });
+  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: String(page.width) }) });
   return r.status === 200 && seq === page.seq ? { command, ...await r.json() } : null;
 }, ({ command, boxes }) => { if (JSON.stringify(command) === asked) overlay.outcome(outlines(command, boxes)); });
 

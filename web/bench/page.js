@@ -1,6 +1,6 @@
 // What the browser knows about the page: copies of what the server sent, by which
 // pixels are moved. Nothing is decided here.
-import * as canvas from './canvas.js';
+import { element } from './frame.js';
 
 export const page = { seq: 0, width: 0, select: '', also: [], order: [], orders: {}, places: {}, zones: [], names: {}, grids: {}, across: {}, handles: [], guides: {} };
 
@@ -33,7 +33,7 @@ export function zoneAt(width) {
 export const orderAt = (width) => page.orders[zoneAt(width).id] ?? page.usual;
 
 /** The id of a block itself, for one that an item of a Series shows. */
-export const own = (id) => canvas.element(id)?.dataset.own ?? id;
+export const own = (id) => element(id)?.dataset.own ?? id;
 
 /** All that is selected, the first one first. */
 export const selected = () => (page.select ? [page.select, ...page.also] : []);
@@ -71,7 +71,7 @@ export function block(id) {
 /** What a block stands in: a section or a container, in the same item of a Series. */
 export function holderOf(id) {
   if (!block(id)) return '';
-  const around = canvas.element(id)?.parentElement?.closest('[data-block], [data-section]');
+  const around = element(id)?.parentElement?.closest('[data-block], [data-section]');
   return around?.dataset.block ?? around?.dataset.section ?? block(id).holder;
 }
 

@@ -55,7 +55,7 @@ export function setWidth(width, { rest = true } = {}) {
   clearTimeout(waiting);
   if (!rest) return;
   const url = new URL(window.location.href);
-  url.searchParams.set('width', page.width);
+  url.searchParams.set('width', String(page.width));
   window.history.replaceState(null, '', url);
   stand();
   waiting = setTimeout(() => look({ overview: true }), 60);

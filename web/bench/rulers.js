@@ -31,9 +31,9 @@ function draw() {
       d += upright ? `M18 ${at}h-${long}` : `M${at} 14v-${long}`;
       if (!whole) continue;
       const t = document.createElementNS('http://www.w3.org/2000/svg', 'text');
-      t.textContent = Math.round(px);
+      t.textContent = String(Math.round(px));
       if (upright) t.setAttribute('transform', `translate(8 ${at + 2}) rotate(90)`);
-      else { t.setAttribute('x', at + 3); t.setAttribute('y', 9); }
+      else { t.setAttribute('x', String(at + 3)); t.setAttribute('y', '9'); }
       words.push(t);
     }
     const path = document.createElementNS('http://www.w3.org/2000/svg', 'path');

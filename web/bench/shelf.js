@@ -230,7 +230,9 @@ function beside(from, key) {
   const all = items();
   const r = from.getBoundingClientRect();
   const off = (i) => { const b = i.getBoundingClientRect(); return [b.x + b.width / 2 - r.x - r.width / 2, b.y + b.height / 2 - r.y - r.height / 2]; };
+  /** @type {(off: number[]) => number} */
   const ahead = { ArrowRight: ([x]) => x, ArrowLeft: ([x]) => -x, ArrowDown: ([, y]) => y, ArrowUp: ([, y]) => -y }[key];
+  /** @type {(off: number[]) => number} */
   const aside = key === 'ArrowRight' || key === 'ArrowLeft' ? ([, y]) => Math.abs(y) : ([x]) => Math.abs(x);
   return all.filter((i) => ahead(off(i)) > 8).toSorted((a, b) => ahead(off(a)) + 3 * aside(off(a)) - ahead(off(b)) - 3 * aside(off(b)))[0];
 }

@@ -183,7 +183,7 @@ function setHeight(px) {
   folded = h <= least + 10;
   const edge = document.getElementById('tray-edge');
   edge?.setAttribute('aria-valuenow', h);
-  localStorage.setItem('tray-height', h);
+  localStorage.setItem('tray-height', String(h));
   fold();
 }
 

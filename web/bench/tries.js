@@ -6,6 +6,7 @@ import * as overlay from './overlay.js';
 import { tries } from '../shared/tries.js';
 
 const listeners = [];
+/** @type {(problem: string) => void} */
 let onNext = () => {}; // what is asked about
 
 /** Calls f(problem) after every try, with what is wrong with it or ''. */

@@ -6,6 +6,7 @@ import { core } from '../shared/core.js';
 import { drag } from '../shared/drag.js';
 
 /** What else is known of where a colour goes: { words, ground, used }, each may be missing. */
+/** @type {{ of: (setting: string) => any }} */
 export const context = { of: () => ({}) };
 
 const panel = document.getElementById('panel-colour');

@@ -5,6 +5,7 @@ import { drag } from '../shared/drag.js';
 import { core } from '../shared/core.js';
 
 /** What a length is measured against: { base, width, height } in px. */
+/** @type {{ of: (setting: string) => { base: number, width: number, height: number } }} */
 export const against = { of: () => ({ base: window.innerWidth, width: window.innerWidth, height: window.innerHeight }) };
 
 const text = /^\s*(-?\d*\.?\d+)\s*([a-z%°]*)\s*$/i;

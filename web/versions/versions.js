@@ -1,7 +1,7 @@
 // A version of a page beside the page as it is: at any width, scrolled together, with what
 // differs outlined in both.
 
-const frames = ['then', 'now'].map((id) => document.getElementById(id)).filter(Boolean);
+const states = ['then', 'now'].map((id) => document.getElementById(id)).filter(Boolean);
 const changes = [...document.querySelectorAll('.change')];
 let width = Number(document.querySelector('.segments [aria-pressed="true"]')?.dataset.width ?? 1280);
 
@@ -22,7 +22,7 @@ function mark(frame) {
 
 /** Sets the frames to the width, as large as they fit. */
 function fit() {
-  frames.forEach((frame) => {
+  states.forEach((frame) => {
     const box = frame.parentElement.getBoundingClientRect();
     const scale = Math.min(1, box.width / width);
     frame.style.width = `${width}px`;
@@ -49,12 +49,12 @@ function begin(frame) {
   ['pointerenter', 'wheel', 'touchstart', 'keydown'].forEach((type) => doc.addEventListener(type, () => { leads = frame; }, { passive: true }));
   doc.addEventListener('pointerover', () => { leads = frame; }, { passive: true });
   frame.contentWindow.addEventListener('scroll', () => {
-    const other = frames.find((f) => f !== frame);
+    const other = states.find((f) => f !== frame);
     if (leads === frame && other) follow(frame, other);
   }, { passive: true });
 }
 
-frames.forEach((frame) => {
+states.forEach((frame) => {
   frame.addEventListener('load', () => begin(frame));
   if (frame.contentDocument?.readyState === 'complete' && frame.contentDocument.body?.children.length) begin(frame);
 });
@@ -71,7 +71,7 @@ document.querySelector('.versions-changes')?.addEventListener('click', (e) => {
   const node = e.target.closest('[data-show]')?.dataset.show;
   if (!node) return;
   leads = null;
-  frames.forEach((frame) => found(frame, node)?.scrollIntoView({ block: 'center' }));
+  states.forEach((frame) => found(frame, node)?.scrollIntoView({ block: 'center' }));
 });
 
 new ResizeObserver(fit).observe(document.querySelector('.versions-frames') ?? document.body);

@@ -111,7 +111,7 @@ export function html(doc) {
 }
 
 /** What a mark is typed as, such as **bold**. */
-function typed(pattern, mark, attrs = () => null) {
+function typed(pattern, mark, attrs = (_match) => null) {
   return new pm.InputRule(pattern, (state, match, start, end) => {
     const [whole, before, words] = match;
     const from = start + before.length;
