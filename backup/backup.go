@@ -61,10 +61,22 @@ func Write(ctx context.Context, st *store.Store, p Place, name string) (err erro
 	defer os.RemoveAll(work)
 	dump := filepath.Join(work, dumpName)
 	err = st.Snapshot(ctx, func() error {
-		return errors.Join(linkTree(filepath.Join(work, "media"), p.Media), linkTree(filepath.Join(work, "published"), p.Published))
+		return errors.Join(
+			linkTree(filepath.Join(work, "media"), p.Media),
+			linkTree(filepath.Join(work, "published"), p.Published),
+		)
 	}, func(snapshot string) error {
 		// Sessions end with a restored backup, so nobody gains by one.
-		return p.program(ctx, "pg_dump", "--format=custom", "--no-owner", "--no-privileges", "--exclude-table-data=sessions", "--snapshot="+snapshot, "--file="+dump)
+		return p.program(
+			ctx,
+			"pg_dump",
+			"--format=custom",
+			"--no-owner",
+			"--no-privileges",
+			"--exclude-table-data=sessions",
+			"--snapshot="+snapshot,
+			"--file="+dump,
+		)
 	})
 	if err != nil {
 		return err
@@ -97,10 +109,13 @@ func linkTree(to, from string) error {
 		if e.IsDir() {
 			return os.MkdirAll(filepath.Join(to, rest), 0o700)
 		}
-		if !e.Type().IsRegular() || len(e.Name()) > len(durable.TemporaryPrefix) && e.Name()[:len(durable.TemporaryPrefix)] == durable.TemporaryPrefix {
+		if !e.Type().IsRegular() ||
+			len(e.Name()) > len(durable.TemporaryPrefix) &&
+				e.Name()[:len(durable.TemporaryPrefix)] == durable.TemporaryPrefix {
 			return nil
 		}
-		if err := os.Link(name, filepath.Join(to, rest)); err != nil && !errors.Is(err, fs.ErrNotExist) { // another one was removed meanwhile
+		if err := os.Link(name, filepath.Join(to, rest)); err != nil &&
+			!errors.Is(err, fs.ErrNotExist) { // another one was removed meanwhile
 			return err
 		}
 		return nil
@@ -170,7 +185,14 @@ func (p Place) program(ctx context.Context, name string, args ...string) error {
 	}
 	cmd := exec.CommandContext(ctx, at, args...)
 	cmd.Dir = "/"
-	cmd.Env = append(os.Environ(), "PGHOST="+c.Host, fmt.Sprint("PGPORT=", c.Port), "PGUSER="+c.User, "PGPASSWORD="+c.Password, "PGDATABASE="+c.Database)
+	cmd.Env = append(
+		os.Environ(),
+		"PGHOST="+c.Host,
+		fmt.Sprint("PGPORT=", c.Port),
+		"PGUSER="+c.User,
+		"PGPASSWORD="+c.Password,
+		"PGDATABASE="+c.Database,
+	)
 	if u, err := url.Parse(p.DSN); err == nil {
 		for key, variable := range map[string]string{"sslmode": "PGSSLMODE", "sslrootcert": "PGSSLROOTCERT", "sslcert": "PGSSLCERT", "sslkey": "PGSSLKEY"} {
 			if v := u.Query().Get(key); v != "" {

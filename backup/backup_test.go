@@ -32,7 +32,9 @@ func empty(t *testing.T) Place {
 	t.Helper()
 	data := t.TempDir()
 	return Place{
-		DSN: postgrestest.Empty(t), Data: data, Media: filepath.Join(data, "media"), Published: filepath.Join(data, "published"), Programs: postgres.Programs,
+		DSN: postgrestest.Empty(
+			t,
+		), Data: data, Media: filepath.Join(data, "media"), Published: filepath.Join(data, "published"), Programs: postgres.Programs,
 	}
 }
 
@@ -60,18 +62,32 @@ func full(t *testing.T) (Place, *store.Store) {
 	must(err)
 	must(st.Pages.Add(ctx, s.ID, "", 0, home))
 	pictures := media.NewKeeper(st, p.Media, media.DefaultQuota)
-	m, err := pictures.Keep(ctx, media.By{Site: s.ID, User: u.ID}, "tall.png", "A line", bytes.NewReader(mediatest.Tall()))
+	m, err := pictures.Keep(
+		ctx,
+		media.By{Site: s.ID, User: u.ID},
+		"tall.png",
+		"A line",
+		bytes.NewReader(mediatest.Tall()),
+	)
 	must(err)
 	for i := range 5 {
 		c := edit.Command{Op: "rename", Node: home.Sections[0].ID, Value: fmt.Sprint("Name ", i)}
 		_, err := st.Pages.Edit(ctx, home.ID, u.ID, int64(i), c, func(d *doc.Page) (*edit.Result, error) {
-			return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }})
+			return edit.Apply(
+				d,
+				c,
+				edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }},
+			)
 		})
 		must(err)
 	}
 	c := edit.Command{Op: "section.picture", Node: home.Sections[1].ID, Value: m.ID}
 	_, err = st.Pages.Edit(ctx, home.ID, u.ID, 5, c, func(d *doc.Page) (*edit.Result, error) {
-		return edit.Apply(d, c, edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }})
+		return edit.Apply(
+			d,
+			c,
+			edit.Env{Site: s, NewID: store.NewID, Medium: func(string) doc.MediumSort { return doc.PictureMedium }},
+		)
 	})
 	must(err)
 	publisher := &site.Publisher{Dir: p.Published, MediaDir: p.Media}
@@ -181,9 +197,16 @@ func TestBackupWhileItRuns(t *testing.T) {
 			page, err := st.Pages.At(t.Context(), s.ID, "")
 			if err == nil {
 				c := edit.Command{Op: "page.set", Setting: "title", Value: fmt.Sprint("As of ", page.Seq+1)}
-				_, err = st.Pages.Edit(t.Context(), page.ID, u.ID, page.Seq, c, func(d *doc.Page) (*edit.Result, error) {
-					return edit.Apply(d, c, edit.Env{Site: &s.Site, NewID: store.NewID})
-				})
+				_, err = st.Pages.Edit(
+					t.Context(),
+					page.ID,
+					u.ID,
+					page.Seq,
+					c,
+					func(d *doc.Page) (*edit.Result, error) {
+						return edit.Apply(d, c, edit.Env{Site: &s.Site, NewID: store.NewID})
+					},
+				)
 			}
 			if err == nil {
 				err = publisher.PublishAll(t.Context(), st, s)

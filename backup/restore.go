@@ -46,7 +46,16 @@ func Restore(ctx context.Context, p Place, name string) error {
 	}
 	err = p.place(work)
 	if err == nil { // last, since it is all or nothing by itself
-		err = p.program(ctx, "pg_restore", "--no-owner", "--no-privileges", "--exit-on-error", "--single-transaction", "--dbname="+databaseOf(p.DSN), filepath.Join(work, dumpName))
+		err = p.program(
+			ctx,
+			"pg_restore",
+			"--no-owner",
+			"--no-privileges",
+			"--exit-on-error",
+			"--single-transaction",
+			"--dbname="+databaseOf(p.DSN),
+			filepath.Join(work, dumpName),
+		)
 	}
 	if err != nil { // there was nothing there before
 		return errors.Join(err, os.RemoveAll(p.Media), os.RemoveAll(p.Published))
@@ -60,7 +69,8 @@ func (p Place) place(work string) error {
 		if err := os.Remove(to); err != nil && !errors.Is(err, os.ErrNotExist) {
 			return fmt.Errorf("making place: %w", err)
 		}
-		if err := os.Rename(filepath.Join(work, from), to); err != nil && !errors.Is(err, os.ErrNotExist) { // there were no such files
+		if err := os.Rename(filepath.Join(work, from), to); err != nil &&
+			!errors.Is(err, os.ErrNotExist) { // there were no such files
 			return fmt.Errorf("bringing back %s: %w", from, err)
 		}
 	}
@@ -151,7 +161,8 @@ func each(name string, f func(*tar.Header, io.Reader) error) error {
 		if err != nil {
 			return fmt.Errorf("reading the archive: %w", err)
 		}
-		known := h.Name == dumpName || h.Name == manifestName || strings.HasPrefix(h.Name, "media/") || strings.HasPrefix(h.Name, "published/")
+		known := h.Name == dumpName || h.Name == manifestName || strings.HasPrefix(h.Name, "media/") ||
+			strings.HasPrefix(h.Name, "published/")
 		if h.Typeflag != tar.TypeReg || !known || !filepath.IsLocal(h.Name) {
 			return fmt.Errorf("the archive has %q, which no backup has", h.Name)
 		}

@@ -178,7 +178,14 @@ func drawPictures(ctx context.Context, keeper *media.Keeper, site string) ([]*st
 
 // Site is Skerry Line without its pages.
 func Site() *doc.Site {
-	return &doc.Site{ID: store.NewID("w"), Slug: SiteSlug, Name: "Skerry Line", House: doc.StandardHouse(), Zones: doc.StandardZones(), Facts: doc.Facts{
-		Address: "1 North Steps\nSkerry Harbour", Hours: "Every day 07:30 to 18:00\nIn winter 08:00 to 16:00", Phone: "555 0142", Mail: "office@skerry.example",
-	}}
+	return &doc.Site{
+		ID:    store.NewID("w"),
+		Slug:  SiteSlug,
+		Name:  "Skerry Line",
+		House: doc.StandardHouse(),
+		Zones: doc.StandardZones(),
+		Facts: doc.Facts{
+			Address: "1 North Steps\nSkerry Harbour", Hours: "Every day 07:30 to 18:00\nIn winter 08:00 to 16:00", Phone: "555 0142", Mail: "office@skerry.example",
+		},
+	}
 }

@@ -46,7 +46,10 @@ func lastLines() *doc.Section {
 		compose.Stack(
 			"$snug",
 			&doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/", Words: doc.PlainWords("Skerry Line")}},
-			compose.Words("", "Small boats from Skerry Harbour to Inner Holm, Skarva and Langey, every day of the year."),
+			compose.Words(
+				"",
+				"Small boats from Skerry Harbour to Inner Holm, Skarva and Langey, every day of the year.",
+			),
 		),
 		&doc.Block{
 			Kind:    doc.PageList,
@@ -89,8 +92,18 @@ func Sailings() *doc.Page {
 			{"08:10", "Inner Holm", "18 minutes, the Bramble", "Calls at the school pier on weekdays."},
 			{"09:00", "Skarva", "35 minutes, the Tern", "Room for twelve bicycles."},
 			{"10:15", "Langey", "50 minutes, the Tern", "With an hour ashore before the boat goes back."},
-			{"11:40", "Inner Holm", "18 minutes, the Bramble", "The bakery boat: it brings the bread for the harbour on the way back."},
-			{"13:30", "Skarva", "35 minutes, the Tern", "The last from which the cliff walk can be done in daylight all year."},
+			{
+				"11:40",
+				"Inner Holm",
+				"18 minutes, the Bramble",
+				"The bakery boat: it brings the bread for the harbour on the way back.",
+			},
+			{
+				"13:30",
+				"Skarva",
+				"35 minutes, the Tern",
+				"The last from which the cliff walk can be done in daylight all year.",
+			},
 			{"15:20", "Inner Holm", "18 minutes, the Bramble", ""},
 			{"17:05", "Langey", "50 minutes, the Tern", "The evening boat; home again at 19:10."},
 			{"18:45", "Round trip", "all three islands, the Bramble", "No landing. From May to September, with soup."},
@@ -110,8 +123,13 @@ func Sailings() *doc.Page {
 				"Ask for a berth", "/ask-for-a-berth",
 			)), "background", "$quiet-ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"),
 		compose.With(
-			compose.Stack("$small", compose.Heading(3, "By telephone"), compose.Words("", "Sailings, day and night: 555 0143")),
-			"padding-left", "$room",
+			compose.Stack(
+				"$small",
+				compose.Heading(3, "By telephone"),
+				compose.Words("", "Sailings, day and night: 555 0143"),
+			),
+			"padding-left",
+			"$room",
 		))
 	times := titled(
 		"Times",
@@ -125,9 +143,18 @@ func Sailings() *doc.Page {
 		"background", "$quiet-ground", "row-gap", "$room",
 	), compose.Heading(2, "What the season changes"),
 		compose.Listing(doc.Tabs, []string{"title", "words"}, [][]string{
-			{"Summer", "From May to September every boat sails as above, and on Saturdays there is a second round trip at 20:15."},
-			{"Winter", "From November to March the 15:20 and the 18:45 don’t sail, and the 17:05 to Langey leaves at 16:30, while there is light."},
-			{"Holidays", "On the first of January nothing sails before noon. On the day of the regatta everything does, twice."},
+			{
+				"Summer",
+				"From May to September every boat sails as above, and on Saturdays there is a second round trip at 20:15.",
+			},
+			{
+				"Winter",
+				"From November to March the 15:20 and the 18:45 don’t sail, and the 17:05 to Langey leaves at 16:30, while there is light.",
+			},
+			{
+				"Holidays",
+				"On the first of January nothing sails before noon. On the day of the regatta everything does, twice.",
+			},
 		})))
 	seasons.Anchor = "seasons"
 	return page(
@@ -140,30 +167,43 @@ func Sailings() *doc.Page {
 
 // Fares is the prices.
 func Fares() *doc.Page {
-	cards := titled("Tickets", compose.Section(doc.LineUp, compose.Room("row-gap", "$wide", "padding-top", "$broad"), compose.With(
-		compose.Stack(
-			"$snug",
-			compose.Heading(2, "The three that most people want"),
-			compose.Words("", "All of them there and back, on any boat of the day. Bicycles travel free."),
+	cards := titled(
+		"Tickets",
+		compose.Section(
+			doc.LineUp,
+			compose.Room("row-gap", "$wide", "padding-top", "$broad"),
+			compose.With(
+				compose.Stack(
+					"$snug",
+					compose.Heading(2, "The three that most people want"),
+					compose.Words("", "All of them there and back, on any boat of the day. Bicycles travel free."),
+				),
+				"width", "640px",
+			),
+			compose.Repeated(
+				compose.Look("per-row@tablet", "3", "column-gap@tablet", "$snug"),
+				element.Start(doc.PriceCard),
+				[]string{
+					"One island", "11.20", "there and back, for one",
+					"Inner Holm, Skarva or Langey\nAny boat of the day\nA bicycle goes free", "See sailings",
+				},
+				[]string{
+					"Three islands", "24.00", "for one, for two days",
+					"All three islands\nAs often as you like\nSoup on the round trip", "See sailings",
+				},
+				[]string{
+					"The family", "28.50", "two grown-ups, any children",
+					"One island of your choice\nAny boat of the day\nBicycles and prams go free", "See sailings",
+				},
+			),
 		),
-		"width", "640px",
-	),
-		compose.Repeated(compose.Look("per-row@tablet", "3", "column-gap@tablet", "$snug"), element.Start(doc.PriceCard),
-			[]string{
-				"One island", "11.20", "there and back, for one",
-				"Inner Holm, Skarva or Langey\nAny boat of the day\nA bicycle goes free", "See sailings",
-			},
-			[]string{
-				"Three islands", "24.00", "for one, for two days",
-				"All three islands\nAs often as you like\nSoup on the round trip", "See sailings",
-			},
-			[]string{
-				"The family", "28.50", "two grown-ups, any children",
-				"One island of your choice\nAny boat of the day\nBicycles and prams go free", "See sailings",
-			})))
-	table := titled("All fares", compose.Section(doc.LineUp, compose.Room(
-		"background", "$quiet-ground", "row-gap", "$room",
-	), compose.Heading(2, "All fares"),
+	)
+	table := titled("All fares", compose.Section(
+		doc.LineUp,
+		compose.Room(
+			"background", "$quiet-ground", "row-gap", "$room",
+		),
+		compose.Heading(2, "All fares"),
 		&doc.Block{
 			Kind: doc.Table,
 			Content: doc.Content{
@@ -173,19 +213,43 @@ func Fares() *doc.Page {
 				},
 			},
 		},
-		compose.With(compose.Words("small", "Islanders pay half. Dogs pay nothing and may choose their seat."), "color", "$quiet-words")))
-	ask := titled("Questions", compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Stack(
-		"$snug",
-		compose.Heading(2, "About tickets"),
-		compose.Words("", "Something else? The office knows."),
-		compose.Button("Ask the office", "/ask-for-a-berth", "button-look", "outlined"),
-	),
-		compose.Listing(doc.Accordion, []string{"title", "words"}, [][]string{
-			{"Where do I buy a ticket?", "On the boat, from whoever takes the ropes. Cards are fine; so are coins."},
-			{"What if a boat doesn’t sail?", "The ticket is good for a month. If you can’t come again, the office gives the money back."},
-			{"Do I have to book?", "On foot or with a bicycle, no. With anything on four wheels or four legs, yes."},
-			{"Is there a ticket for the whole summer?", "There is: 96.00, with your name on it. Ask at the office."},
-		})))
+		compose.With(
+			compose.Words("small", "Islanders pay half. Dogs pay nothing and may choose their seat."),
+			"color",
+			"$quiet-words",
+		),
+	))
+	ask := titled(
+		"Questions",
+		compose.Section(
+			doc.Columns,
+			compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"),
+			compose.Stack(
+				"$snug",
+				compose.Heading(2, "About tickets"),
+				compose.Words("", "Something else? The office knows."),
+				compose.Button("Ask the office", "/ask-for-a-berth", "button-look", "outlined"),
+			),
+			compose.Listing(doc.Accordion, []string{"title", "words"}, [][]string{
+				{
+					"Where do I buy a ticket?",
+					"On the boat, from whoever takes the ropes. Cards are fine; so are coins.",
+				},
+				{
+					"What if a boat doesn’t sail?",
+					"The ticket is good for a month. If you can’t come again, the office gives the money back.",
+				},
+				{
+					"Do I have to book?",
+					"On foot or with a bicycle, no. With anything on four wheels or four legs, yes.",
+				},
+				{
+					"Is there a ticket for the whole summer?",
+					"There is: 96.00, with your name on it. Ask at the office.",
+				},
+			}),
+		),
+	)
 	for _, b := range cards.Blocks {
 		b.Walk(func(b *doc.Block) {
 			if b.Kind == doc.Button {
@@ -241,7 +305,10 @@ func Islands(ids map[string]string) *doc.Page {
 		{"the-langey-boat.png", "The 17:05"},
 		{"skarva.png", "Under the cliffs"},
 	} {
-		gallery.Content.Entries = append(gallery.Content.Entries, doc.Entry{Values: map[string]string{"picture": ids[p[0]], "caption": p[1]}})
+		gallery.Content.Entries = append(
+			gallery.Content.Entries,
+			doc.Entry{Values: map[string]string{"picture": ids[p[0]], "caption": p[1]}},
+		)
 	}
 	album := titled(
 		"Album",
@@ -266,30 +333,56 @@ func Islands(ids map[string]string) *doc.Page {
 				"Stand on the right going out: seals on the skerries at low water, and the red buoy that sings in a swell. Inside there is soup.",
 			),
 		), film))
-	chart := compose.With(element.Start(doc.Map), "border-radius", "$card", "aspect-ratio", "16:9", "aspect-ratio@phone", "1:1")
+	chart := compose.With(
+		element.Start(doc.Map),
+		"border-radius",
+		"$card",
+		"aspect-ratio",
+		"16:9",
+		"aspect-ratio@phone",
+		"1:1",
+	)
 	chart.Content.Values = map[string]string{
 		"latitude": "58.07", "longitude": "-11.53", "zoom": "10", "mark": "hidden",
 		"label": "Skerry Harbour, the three islands, and the boats’ ways between them",
 	}
-	where := titled("Chart", compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "Where they lie"), chart))
-	return page("Islands", "Inner Holm, Skarva and Langey", "Three islands in the sound: painted houses, cliffs with sea birds, and a long flat one with a light at its end.",
-		opening("Three islands, each a day out", "You can see all of them from the north steps. They have little in common but the weather."),
+	where := titled(
+		"Chart",
+		compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "Where they lie"), chart),
+	)
+	return page(
+		"Islands",
+		"Inner Holm, Skarva and Langey",
+		"Three islands in the sound: painted houses, cliffs with sea birds, and a long flat one with a light at its end.",
+		opening(
+			"Three islands, each a day out",
+			"You can see all of them from the north steps. They have little in common but the weather.",
+		),
 		island(
-			"Inner Holm", "inner-holm.png", "18 minutes from the steps",
+			"Inner Holm",
+			"inner-holm.png",
+			"18 minutes from the steps",
 			"Six painted houses, one bakery and a beach that warms up by noon. The path around takes an hour, with children an afternoon. There is a swing at the far end that nobody remembers putting up.",
 			true,
 		),
 		island(
-			"Skarva", "skarva.png", "35 minutes from the steps",
+			"Skarva",
+			"skarva.png",
+			"35 minutes from the steps",
 			"Cliffs, sea birds and the best walk in the sound. From April to July the ledges are full; keep to the posts and the birds keep to theirs. Soup at the old customs house from noon.",
 			false,
 		),
 		island(
-			"Langey", "langey.png", "50 minutes from the steps",
+			"Langey",
+			"langey.png",
+			"50 minutes from the steps",
 			"Long, flat and quiet: nine kilometres of gravel road to the light at the far end, and the wind behind you in one direction. Bicycles can be borrowed at the pier.",
 			true,
 		),
-		crossing, album, where)
+		crossing,
+		album,
+		where,
+	)
 }
 
 // Crew is who works there.
@@ -298,28 +391,71 @@ func Crew(ids map[string]string) *doc.Page {
 	people := titled("People", compose.Section(doc.LineUp, compose.Room(
 		"row-gap", "$wide", "padding-top", "$broad",
 	), compose.Heading(2, "The six of us"),
-		compose.Repeated(compose.Look(
-			"per-row", "3", "per-row@tablet", "3", "per-row@phone", "2", "row-gap", "$broad", "row-gap@phone", "$wide",
-			"column-gap", "$wide", "column-gap@phone", "$snug",
-		), person,
-			[]string{ids["ada.png"], "Ada", "Skipper, the Tern", "Turned back twice in thirty years, and was right both times."},
+		compose.Repeated(
+			compose.Look(
+				"per-row",
+				"3",
+				"per-row@tablet",
+				"3",
+				"per-row@phone",
+				"2",
+				"row-gap",
+				"$broad",
+				"row-gap@phone",
+				"$wide",
+				"column-gap",
+				"$wide",
+				"column-gap@phone",
+				"$snug",
+			),
+			person,
+			[]string{
+				ids["ada.png"],
+				"Ada",
+				"Skipper, the Tern",
+				"Turned back twice in thirty years, and was right both times.",
+			},
 			[]string{ids["bo.png"], "Bo", "Ropes and tickets", "Knows every bicycle on the islands by its bell."},
 			[]string{ids["carl.png"], "Carl", "Engine", "Hears what it needs before it says so."},
-			[]string{ids["dina.png"], "Dina", "Skipper, the Bramble", "Grew up on Skarva and still waves at the same window."},
+			[]string{
+				ids["dina.png"],
+				"Dina",
+				"Skipper, the Bramble",
+				"Grew up on Skarva and still waves at the same window.",
+			},
 			[]string{ids["egil.png"], "Egil", "The office", "Answers before the evening boat, always."},
-			[]string{ids["frida.png"], "Frida", "The galley", "The soup is hers. Don’t ask what is in it; ask for more."})))
+			[]string{
+				ids["frida.png"],
+				"Frida",
+				"The galley",
+				"The soup is hers. Don’t ask what is in it; ask for more.",
+			},
+		)))
 	voices := titled("Voices", compose.Section(doc.LineUp, compose.Room(
 		"background", "$quiet-ground", "row-gap", "$wide",
 	), compose.Heading(2, "What passengers say"),
-		compose.Repeated(compose.Look("run@tablet", "slider", "per-row@tablet", "2"), compose.With(compose.Stack(
-			"$snug",
-			compose.With(
-				&doc.Block{Kind: doc.Quote, Content: doc.Content{Words: doc.PlainWords("Said")}},
-				"padding-left", "0px", "border-width", "none", "grow", "yes",
+		compose.Repeated(compose.Look("run@tablet", "slider", "per-row@tablet", "2"), compose.With(
+			compose.Stack(
+				"$snug",
+				compose.With(
+					&doc.Block{Kind: doc.Quote, Content: doc.Content{Words: doc.PlainWords("Said")}},
+					"padding-left", "0px", "border-width", "none", "grow", "yes",
+				),
+				compose.With(compose.Words("small", "Who"), "color", "$quiet-words"),
 			),
-			compose.With(compose.Words("small", "Who"), "color", "$quiet-words"),
+			"background",
+			"$ground",
+			"border-radius",
+			"$card",
+			"padding-top",
+			"$room",
+			"padding-right",
+			"$room",
+			"padding-bottom",
+			"$room",
+			"padding-left",
+			"$room",
 		),
-			"background", "$ground", "border-radius", "$card", "padding-top", "$room", "padding-right", "$room", "padding-bottom", "$room", "padding-left", "$room"),
 			[]string{"“They waited four minutes for us and told nobody.”", "A family with a pram"}, []string{
 				"“I asked whether it would be rough. She said: interesting.”", "A first-time passenger",
 			}, []string{"“My sheep have never travelled better.”", "A farmer from Langey"})))
@@ -329,8 +465,16 @@ func Crew(ids map[string]string) *doc.Page {
 		compose.Listing(
 			doc.Figures,
 			[]string{"number", "label"},
-			[][]string{{"2", "boats"}, {"6", "people"}, {"97 %", "sailed on the minute last year"}, {"0", "sheep lost"}},
-			"per-row", "4", "text-align", "center",
+			[][]string{
+				{"2", "boats"},
+				{"6", "people"},
+				{"97 %", "sailed on the minute last year"},
+				{"0", "sheep lost"},
+			},
+			"per-row",
+			"4",
+			"text-align",
+			"center",
 		)))
 	return page(
 		"Crew", "Crew", "The six people who run two boats to three islands.",
@@ -376,8 +520,13 @@ func Notices() *doc.Page {
 		"row", "spread", "space-between", "align-items", "center", "column-gap", "$wide", "row-gap", "$room",
 	),
 		compose.With(
-			compose.Stack("$small", compose.Heading(2, "Does it sail today?"), compose.Words("", "The telephone knows, day and night.")),
-			"width", "620px",
+			compose.Stack(
+				"$small",
+				compose.Heading(2, "Does it sail today?"),
+				compose.Words("", "The telephone knows, day and night."),
+			),
+			"width",
+			"620px",
 		), compose.Button("555 0143", "tel:5550143", "background", "$on-deep", "color", "$deep", "button-size", "$large")))
 	return page(
 		"Notices", "Notices", "What is new at Skerry Line: timetables, weather, birds and rails.",
@@ -412,8 +561,12 @@ func Berth() *doc.Page {
 	}
 	aside := compose.Stack("$room", compose.Heading(2, "The office"), &doc.Block{Kind: doc.SiteFacts},
 		compose.With(
-			compose.Words("small", "Egil reads what you send. On foot or with a bicycle you don’t need a berth: just come."),
-			"color", "$quiet-words",
+			compose.Words(
+				"small",
+				"Egil reads what you send. On foot or with a bicycle you don’t need a berth: just come.",
+			),
+			"color",
+			"$quiet-words",
 		))
 	s := titled(
 		"Form",

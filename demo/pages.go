@@ -59,7 +59,10 @@ func topBar() *doc.Section {
 		{"Sailings", "/sailings"},
 		{"Fares", "/fares"}, {"Islands", "/islands"}, {"Crew", "/crew"}, {"Notices", "/notices"},
 	} {
-		menu.Content.Entries = append(menu.Content.Entries, doc.Entry{Values: map[string]string{"label": l[0], "link": l[1]}})
+		menu.Content.Entries = append(
+			menu.Content.Entries,
+			doc.Entry{Values: map[string]string{"label": l[0], "link": l[1]}},
+		)
 	}
 	s := titled("Top bar", compose.Section(doc.LineUp, compose.Look(
 		"padding-top", "12px", "padding-bottom", "12px", "background", "$deep", "color", "$on-deep", "direction", "row",
@@ -80,10 +83,13 @@ func topBar() *doc.Section {
 }
 
 func footer() *doc.Section {
-	s := section("Contact", room("$broad", "$wide", "row-gap@phone", "$snug", "background", "$deep", "color", "$on-deep"),
+	s := section(
+		"Contact",
+		room("$broad", "$wide", "row-gap@phone", "$snug", "background", "$deep", "color", "$on-deep"),
 		heading(2, "Ask for a berth", on(spot{1, 6, 1, 2}), compose.Look("text-style", "$h2")),
 		text(
-			on(spot{1, 5, 3, 3}), compose.Look("text-style", "$body"),
+			on(spot{1, 5, 3, 3}),
+			compose.Look("text-style", "$body"),
 			"Bicycles travel free. Cars, carts and sheep need a berth: tell us the day and the sailing, and we answer before the evening boat.",
 		),
 		button(
@@ -109,19 +115,57 @@ func footer() *doc.Section {
 
 // Home is the demo's first page; ids are its pictures' by name.
 func Home(ids map[string]string) *doc.Page {
-	welcome := section("Welcome", room(
-		"$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$deep",
-		"color", "$on-deep", "filter-gradient", "linear 90deg $deep 0%, $deep 45%, $accent 100%", "filter-opacity",
-		"38%", "filter-opacity@phone", "80%", "min-height", "560px", "min-height@phone", "auto", "row-gap@phone", "$snug",
-	),
-		heading(1, "Small boats, three islands, all year.", on(spot{1, 8, 1, 4}), compose.Look("text-style", "$display")),
+	welcome := section(
+		"Welcome",
+		room(
+			"$vast",
+			"$vast",
+			"padding-top@phone",
+			"$broad",
+			"padding-bottom@phone",
+			"$broad",
+			"background",
+			"$deep",
+			"color",
+			"$on-deep",
+			"filter-gradient",
+			"linear 90deg $deep 0%, $deep 45%, $accent 100%",
+			"filter-opacity",
+			"38%",
+			"filter-opacity@phone",
+			"80%",
+			"min-height",
+			"560px",
+			"min-height@phone",
+			"auto",
+			"row-gap@phone",
+			"$snug",
+		),
+		heading(
+			1,
+			"Small boats, three islands, all year.",
+			on(spot{1, 8, 1, 4}),
+			compose.Look("text-style", "$display"),
+		),
 		text(
-			on(spot{1, 6, 6, 2}), compose.Look("text-style", "$lead"),
+			on(spot{1, 6, 6, 2}),
+			compose.Look("text-style", "$lead"),
 			"Foot passengers, bicycles and the occasional sheep. Nine sailings a day from the north steps, in any weather a boat should be out in.",
 		),
 		button(
-			"See today’s sailings", "#departures", on(spot{1, 4, 9, 2}),
-			compose.Look("background", "$second-accent", "color", "#ffffff", "padding-top", "14px", "padding-bottom", "14px"),
+			"See today’s sailings",
+			"#departures",
+			on(spot{1, 4, 9, 2}),
+			compose.Look(
+				"background",
+				"$second-accent",
+				"color",
+				"#ffffff",
+				"padding-top",
+				"14px",
+				"padding-bottom",
+				"14px",
+			),
 		),
 	)
 	welcome.Picture = ids["dawn-over-the-sound.png"]
@@ -137,16 +181,28 @@ func Home(ids map[string]string) *doc.Page {
 			)...,
 		)
 	}
-	departures := section("Departures", room(
-		"$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad", "background", "$quiet-ground",
-	),
+	departures := section(
+		"Departures",
+		room(
+			"$vast",
+			"$vast",
+			"padding-top@phone",
+			"$broad",
+			"padding-bottom@phone",
+			"$broad",
+			"background",
+			"$quiet-ground",
+		),
 		heading(2, "Next departures", on(spot{1, 4, 1, 2}), nil),
 		text(
 			on(spot{1, 4, 3, 4}), compose.Look("color", "$quiet-words"),
 			"Boats leave from the north steps. Be there ten minutes before, fifteen with a bicycle.",
 			"In fog the morning boat waits for the light; the sign at the steps says how long.",
 		),
-		named(heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}), card("font-size@phone", "17px")), "Today’s card"),
+		named(
+			heading(3, "Today from Harbour Steps", on(spot{5, 6, 1, 8}), card("font-size@phone", "17px")),
+			"Today’s card",
+		),
 		named(
 			text(
 				on(spot{5, 3, 3, 5, 1}),
@@ -157,8 +213,20 @@ func Home(ids map[string]string) *doc.Page {
 		named(
 			text(
 				on(spot{7, 4, 3, 5, 1}),
-				compose.Look("text-style", "$mono", "text-style@phone", "$body", "text-align", "end", "padding-right", "$room"),
-				"08:10 11:40 15:20", "09:00 13:30", "10:15 17:05", "18:45",
+				compose.Look(
+					"text-style",
+					"$mono",
+					"text-style@phone",
+					"$body",
+					"text-align",
+					"end",
+					"padding-right",
+					"$room",
+				),
+				"08:10 11:40 15:20",
+				"09:00 13:30",
+				"10:15 17:05",
+				"18:45",
 			),
 			"Times",
 		),
@@ -173,7 +241,9 @@ func Home(ids map[string]string) *doc.Page {
 	)
 	departures.Anchor = "departures"
 
-	islands := section("Three islands", room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad"),
+	islands := section(
+		"Three islands",
+		room("$vast", "$vast", "padding-top@phone", "$broad", "padding-bottom@phone", "$broad"),
 		heading(2, "Three islands, each a day out", on(spot{1, 8, 1, 2}), nil),
 	)
 	islands.Anchor = "islands"
@@ -222,11 +292,39 @@ func Home(ids map[string]string) *doc.Page {
 			),
 			"Photo: winter light",
 		),
-		named(text(on(
-			spot{7, 6, 5, 6, 1},
-		), compose.Look("background", "$ground", "text-style", "$body", "padding-top", "$wide", "padding-right", "$wide", "padding-bottom", "$wide", "padding-left", "$wide",
-			"padding-top@phone", "$room", "padding-right@phone", "$room", "padding-bottom@phone", "$room", "padding-left@phone", "$room", "border-radius", "$card", "box-shadow", "$card"), "A winter weekend on Skarva",
-			"Two nights at the old customs house, a stove, a stack of books, and the boat there and back. From November to March."), "Winter card"),
+		named(text(
+			on(
+				spot{7, 6, 5, 6, 1},
+			),
+			compose.Look(
+				"background",
+				"$ground",
+				"text-style",
+				"$body",
+				"padding-top",
+				"$wide",
+				"padding-right",
+				"$wide",
+				"padding-bottom",
+				"$wide",
+				"padding-left",
+				"$wide",
+				"padding-top@phone",
+				"$room",
+				"padding-right@phone",
+				"$room",
+				"padding-bottom@phone",
+				"$room",
+				"padding-left@phone",
+				"$room",
+				"border-radius",
+				"$card",
+				"box-shadow",
+				"$card",
+			),
+			"A winter weekend on Skarva",
+			"Two nights at the old customs house, a stove, a stack of books, and the boat there and back. From November to March.",
+		), "Winter card"),
 	)
 	winter.Blocks[1].Content.Words = append(
 		winter.Blocks[1].Content.Words,
@@ -235,20 +333,30 @@ func Home(ids map[string]string) *doc.Page {
 	winter.Blocks[1].Content.Words[0] = doc.Paragraph{{Text: "A winter weekend on Skarva", Bold: true}}
 
 	return &doc.Page{
-		ID: store.NewID("p"), Name: "Home", Title: "Skerry Line: small boats to three islands", Description: "Ferries from Skerry Harbour to Inner Holm, Skarva and Langey, every day of the year.",
+		ID: store.NewID(
+			"p",
+		), Name: "Home", Title: "Skerry Line: small boats to three islands", Description: "Ferries from Skerry Harbour to Inner Holm, Skarva and Langey, every day of the year.",
 		Sections: []*doc.Section{topBar(), welcome, departures, islands, winter, footer()},
 	}
 }
 
 // WinterWeekend is the demo's landing page.
 func WinterWeekend(ids map[string]string) *doc.Page {
-	opening := section("Opening", room(
-		"$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "60%",
-		"min-height", "520px",
-	),
-		heading(1, "Two nights on Skarva, when nobody else is there", on(spot{1, 8, 1, 5}), compose.Look("text-style", "$display")),
+	opening := section(
+		"Opening",
+		room(
+			"$vast", "$vast", "background", "$deep", "color", "$on-deep", "filter", "$deep", "filter-opacity", "60%",
+			"min-height", "520px",
+		),
+		heading(
+			1,
+			"Two nights on Skarva, when nobody else is there",
+			on(spot{1, 8, 1, 5}),
+			compose.Look("text-style", "$display"),
+		),
 		text(
-			on(spot{1, 6, 7, 2}), compose.Look("text-style", "$lead"),
+			on(spot{1, 6, 7, 2}),
+			compose.Look("text-style", "$lead"),
 			"From November to March: the boat there and back, two nights at the old customs house, and soup when you arrive.",
 		),
 	)
@@ -284,7 +392,9 @@ func WinterWeekend(ids map[string]string) *doc.Page {
 		b.Content.Words[0][0].Bold = true
 	}
 	return &doc.Page{
-		ID: store.NewID("p"), Name: "Winter weekend", Title: "A winter weekend on Skarva · Skerry Line", Description: "Two winter nights on Skarva, with the boat there and back.",
+		ID: store.NewID(
+			"p",
+		), Name: "Winter weekend", Title: "A winter weekend on Skarva · Skerry Line", Description: "Two winter nights on Skarva, with the boat there and back.",
 		Sections: []*doc.Section{topBar(), opening, prices, footer()},
 	}
 }

@@ -14,23 +14,34 @@ type picture struct {
 }
 
 var pictures = []picture{
-	{"dawn-over-the-sound.png", "Dawn over the sound: three dark islands, a pale sun and a small ferry on still water", func() []byte {
-		d := stock.New(1920, 1080)
-		d.Gradient(
-			0, 0.76, stock.Hex(0x0b2b35, 1), stock.Hex(0x0f3a45, 1), stock.Hex(0x15505b, 1), stock.Hex(0x24656c, 1),
-			stock.Hex(0x5b9490, 1), stock.Hex(0xefc48f, 1),
-		)
-		d.Disc(stock.Hex(0xfbe3b4, 0.2), 0.76, 0.66, 0.13)
-		d.Disc(stock.Hex(0xfdebc4, 0.95), 0.76, 0.66, 0.06)
-		d.Ridge(stock.Hex(0x4d8583, 0.8), 0.34, 0.84, 0.755, 0.13, 1.2)
-		d.Ridge(stock.Hex(0x2b626a, 0.95), 0.6, 1.18, 0.756, 0.24, 3.4)
-		d.Gradient(0.75, 1, stock.Hex(0x6fa596, 1), stock.Hex(0x2c6b72, 1), stock.Hex(0x174852, 1), stock.Hex(0x0e323c, 1))
-		d.Waves(stock.Hex(0xf6d7a4, 0.5), 0.76, 1, 2.2, 60)
-		d.Waves(stock.Hex(0x0c2c36, 0.35), 0.77, 1, 5.1, 50)
-		d.Ridge(stock.Hex(0x0f353f, 1), -0.14, 0.5, 0.762, 0.13, 0.4)
-		d.Boat(0.66, 0.86, 0.1, stock.Hex(0xb4532a, 1), stock.Hex(0xf5efe2, 1), stock.Hex(0xf5efe2, 1))
-		return d.PNG()
-	}},
+	{
+		"dawn-over-the-sound.png",
+		"Dawn over the sound: three dark islands, a pale sun and a small ferry on still water",
+		func() []byte {
+			d := stock.New(1920, 1080)
+			d.Gradient(
+				0, 0.76, stock.Hex(0x0b2b35, 1), stock.Hex(0x0f3a45, 1), stock.Hex(0x15505b, 1), stock.Hex(0x24656c, 1),
+				stock.Hex(0x5b9490, 1), stock.Hex(0xefc48f, 1),
+			)
+			d.Disc(stock.Hex(0xfbe3b4, 0.2), 0.76, 0.66, 0.13)
+			d.Disc(stock.Hex(0xfdebc4, 0.95), 0.76, 0.66, 0.06)
+			d.Ridge(stock.Hex(0x4d8583, 0.8), 0.34, 0.84, 0.755, 0.13, 1.2)
+			d.Ridge(stock.Hex(0x2b626a, 0.95), 0.6, 1.18, 0.756, 0.24, 3.4)
+			d.Gradient(
+				0.75,
+				1,
+				stock.Hex(0x6fa596, 1),
+				stock.Hex(0x2c6b72, 1),
+				stock.Hex(0x174852, 1),
+				stock.Hex(0x0e323c, 1),
+			)
+			d.Waves(stock.Hex(0xf6d7a4, 0.5), 0.76, 1, 2.2, 60)
+			d.Waves(stock.Hex(0x0c2c36, 0.35), 0.77, 1, 5.1, 50)
+			d.Ridge(stock.Hex(0x0f353f, 1), -0.14, 0.5, 0.762, 0.13, 0.4)
+			d.Boat(0.66, 0.86, 0.1, stock.Hex(0xb4532a, 1), stock.Hex(0xf5efe2, 1), stock.Hex(0xf5efe2, 1))
+			return d.PNG()
+		},
+	},
 	{"inner-holm.png", "Inner Holm: gabled houses in a row above a low green shore", func() []byte {
 		d := stock.New(1440, 1080)
 		d.Gradient(0, 0.66, stock.Hex(0x8fc0c4, 1), stock.Hex(0xc7dccf, 1), stock.Hex(0xf3e7cb, 1))
@@ -68,18 +79,50 @@ var pictures = []picture{
 		d.Waves(stock.Hex(0xf2efe2, 0.6), 0.722, 1, 3.9, 80)
 		for i := range 9 {
 			x, y := 0.55+0.045*float64(i%5)+0.02*float64(i/5), 0.14+0.05*float64(i%3)
-			d.Fill(stock.Hex(0x1f2a2c, 0.8), stock.P(x-0.016, y-0.008), stock.P(x, y), stock.P(x+0.016, y-0.008), stock.P(x, y+0.005))
+			d.Fill(
+				stock.Hex(0x1f2a2c, 0.8),
+				stock.P(x-0.016, y-0.008),
+				stock.P(x, y),
+				stock.P(x+0.016, y-0.008),
+				stock.P(x, y+0.005),
+			)
 		}
 		return d.PNG()
 	}},
 	{"langey.png", "Langey: a long flat island in the evening, with a lighthouse at its end", func() []byte {
 		d := stock.New(1440, 1080)
-		d.Gradient(0, 0.64, stock.Hex(0x314a63, 1), stock.Hex(0x8a6f7c, 1), stock.Hex(0xe39a6a, 1), stock.Hex(0xf7d9a0, 1))
+		d.Gradient(
+			0,
+			0.64,
+			stock.Hex(0x314a63, 1),
+			stock.Hex(0x8a6f7c, 1),
+			stock.Hex(0xe39a6a, 1),
+			stock.Hex(0xf7d9a0, 1),
+		)
 		d.Disc(stock.Hex(0xfff0c9, 0.9), 0.26, 0.585, 0.05)
 		d.Ridge(stock.Hex(0x4c4a5c, 1), 0.02, 1.2, 0.645, 0.075, 0.9)
-		d.Fill(stock.Hex(0xf4ecdd, 1), stock.P(0.81, 0.6), stock.P(0.822, 0.36), stock.P(0.848, 0.36), stock.P(0.86, 0.6))
-		d.Fill(stock.Hex(0xb4532a, 1), stock.P(0.816, 0.48), stock.P(0.819, 0.42), stock.P(0.851, 0.42), stock.P(0.854, 0.48))
-		d.Fill(stock.Hex(0x1f2a2c, 1), stock.P(0.818, 0.36), stock.P(0.818, 0.32), stock.P(0.835, 0.29), stock.P(0.852, 0.32), stock.P(0.852, 0.36))
+		d.Fill(
+			stock.Hex(0xf4ecdd, 1),
+			stock.P(0.81, 0.6),
+			stock.P(0.822, 0.36),
+			stock.P(0.848, 0.36),
+			stock.P(0.86, 0.6),
+		)
+		d.Fill(
+			stock.Hex(0xb4532a, 1),
+			stock.P(0.816, 0.48),
+			stock.P(0.819, 0.42),
+			stock.P(0.851, 0.42),
+			stock.P(0.854, 0.48),
+		)
+		d.Fill(
+			stock.Hex(0x1f2a2c, 1),
+			stock.P(0.818, 0.36),
+			stock.P(0.818, 0.32),
+			stock.P(0.835, 0.29),
+			stock.P(0.852, 0.32),
+			stock.P(0.852, 0.36),
+		)
 		d.Fill(stock.Hex(0xfff3cf, 0.22), stock.P(0.83, 0.335), stock.P(0.1, 0.2), stock.P(0.1, 0.3))
 		d.Gradient(0.64, 1, stock.Hex(0xcf8a66, 1), stock.Hex(0x6d6073, 1), stock.Hex(0x2c3c54, 1))
 		d.Waves(stock.Hex(0xfbe0ab, 0.55), 0.65, 1, 0.7, 80)
@@ -114,7 +157,17 @@ var pictures = []picture{
 		d.Gradient(0.6, 1, stock.Hex(0xa9bfca, 1), stock.Hex(0x5f8496, 1), stock.Hex(0x365a6c, 1))
 		d.Waves(stock.Hex(0xffffff, 0.5), 0.61, 1, 4.6, 90)
 		d.Boat(0.7, 0.78, 0.12, stock.Hex(0xb4532a, 1), stock.Hex(0xf5efe2, 1), stock.Hex(0xf5efe2, 1))
-		d.Houses(0.07, 0.6, 0.03, []color.NRGBA{stock.Hex(0xb4532a, 1), stock.Hex(0xe8dcc4, 1), stock.Hex(0x7c3324, 1), stock.Hex(0xd39a3c, 1)})
+		d.Houses(
+			0.07,
+			0.6,
+			0.03,
+			[]color.NRGBA{
+				stock.Hex(0xb4532a, 1),
+				stock.Hex(0xe8dcc4, 1),
+				stock.Hex(0x7c3324, 1),
+				stock.Hex(0xd39a3c, 1),
+			},
+		)
 		return d.PNG()
 	}},
 }
@@ -136,38 +189,84 @@ func init() {
 	for i, c := range crew {
 		pictures = append(pictures, picture{c.name, c.alt, func() []byte {
 			d := stock.New(640, 640)
-			d.Portrait(stock.Hex(c.ground, 1), stock.Hex(c.skin, 1), stock.Hex(c.hair, 1), stock.Hex(c.coat, 1), []int{0, 1, 2, 3, 4, 7}[i])
+			d.Portrait(
+				stock.Hex(c.ground, 1),
+				stock.Hex(c.skin, 1),
+				stock.Hex(c.hair, 1),
+				stock.Hex(c.coat, 1),
+				[]int{0, 1, 2, 3, 4, 7}[i],
+			)
 			return d.PNG()
 		}})
 	}
-	pictures = append(pictures,
+	pictures = append(
+		pictures,
 		picture{"the-bakery.png", "The bakery on Inner Holm at first light, its window lit", func() []byte {
 			d := stock.New(1080, 1350)
 			d.Gradient(0, 0.7, stock.Hex(0x35506b, 1), stock.Hex(0x8c7f92, 1), stock.Hex(0xe7b48a, 1))
 			d.Ridge(stock.Hex(0x4c6170, 1), -0.2, 0.9, 0.7, 0.12, 2.2)
 			d.Gradient(0.695, 0.9, stock.Hex(0x5d7079, 1), stock.Hex(0x6d6a62, 1))
-			d.Fill(stock.Hex(0x8a3f2a, 1), stock.P(0.22, 0.9), stock.P(0.22, 0.5), stock.P(0.5, 0.3), stock.P(0.78, 0.5), stock.P(0.78, 0.9))
 			d.Fill(
-				stock.Hex(0x4a2018, 1), stock.P(0.17, 0.52), stock.P(0.5, 0.26), stock.P(0.83, 0.52), stock.P(0.8, 0.55),
-				stock.P(0.5, 0.31), stock.P(0.2, 0.55),
+				stock.Hex(0x8a3f2a, 1),
+				stock.P(0.22, 0.9),
+				stock.P(0.22, 0.5),
+				stock.P(0.5, 0.3),
+				stock.P(0.78, 0.5),
+				stock.P(0.78, 0.9),
 			)
-			d.Fill(stock.Hex(0xf9d98c, 1), stock.P(0.32, 0.74), stock.P(0.32, 0.6), stock.P(0.5, 0.6), stock.P(0.5, 0.74))
-			d.Fill(stock.Hex(0x5a2a1d, 1), stock.P(0.57, 0.9), stock.P(0.57, 0.62), stock.P(0.7, 0.62), stock.P(0.7, 0.9))
+			d.Fill(
+				stock.Hex(
+					0x4a2018,
+					1,
+				),
+				stock.P(0.17, 0.52),
+				stock.P(0.5, 0.26),
+				stock.P(0.83, 0.52),
+				stock.P(0.8, 0.55),
+				stock.P(0.5, 0.31),
+				stock.P(0.2, 0.55),
+			)
+			d.Fill(
+				stock.Hex(0xf9d98c, 1),
+				stock.P(0.32, 0.74),
+				stock.P(0.32, 0.6),
+				stock.P(0.5, 0.6),
+				stock.P(0.5, 0.74),
+			)
+			d.Fill(
+				stock.Hex(0x5a2a1d, 1),
+				stock.P(0.57, 0.9),
+				stock.P(0.57, 0.62),
+				stock.P(0.7, 0.62),
+				stock.P(0.7, 0.9),
+			)
 			d.Gradient(0.89, 1, stock.Hex(0x6d6a62, 1), stock.Hex(0x3d3f40, 1))
 			return d.PNG()
 		}},
-		picture{"the-wheelhouse.png", "The view from the wheelhouse: the bow, a buoy and an island ahead", func() []byte {
-			d := stock.New(1600, 1000)
-			d.Gradient(0, 0.55, stock.Hex(0x7fb0bb, 1), stock.Hex(0xc3dad4, 1), stock.Hex(0xf2ead4, 1))
-			d.Ridge(stock.Hex(0x54808a, 1), 0.3, 0.95, 0.55, 0.18, 4.1)
-			d.Gradient(0.545, 1, stock.Hex(0x5c979e, 1), stock.Hex(0x1f5a68, 1))
-			d.Waves(stock.Hex(0xf4efdf, 0.5), 0.56, 1, 2.4, 70)
-			d.Fill(stock.Hex(0xb4392a, 1), stock.P(0.28, 0.64), stock.P(0.3, 0.54), stock.P(0.32, 0.64))
-			d.Fill(stock.Hex(0xf5efe2, 1), stock.P(0.34, 1), stock.P(0.6, 0.72), stock.P(0.86, 1))
-			d.Fill(stock.Hex(0xb4532a, 1), stock.P(0.4, 1), stock.P(0.6, 0.77), stock.P(0.8, 1))
-			d.Fill(stock.Hex(0x1f2a2c, 1), stock.P(0, 0), stock.P(1, 0), stock.P(1, 0.07), stock.P(0.06, 0.07), stock.P(0.06, 1), stock.P(0, 1))
-			return d.PNG()
-		}},
+		picture{
+			"the-wheelhouse.png",
+			"The view from the wheelhouse: the bow, a buoy and an island ahead",
+			func() []byte {
+				d := stock.New(1600, 1000)
+				d.Gradient(0, 0.55, stock.Hex(0x7fb0bb, 1), stock.Hex(0xc3dad4, 1), stock.Hex(0xf2ead4, 1))
+				d.Ridge(stock.Hex(0x54808a, 1), 0.3, 0.95, 0.55, 0.18, 4.1)
+				d.Gradient(0.545, 1, stock.Hex(0x5c979e, 1), stock.Hex(0x1f5a68, 1))
+				d.Waves(stock.Hex(0xf4efdf, 0.5), 0.56, 1, 2.4, 70)
+				d.Fill(stock.Hex(0xb4392a, 1), stock.P(0.28, 0.64), stock.P(0.3, 0.54), stock.P(0.32, 0.64))
+				d.Fill(stock.Hex(0xf5efe2, 1), stock.P(0.34, 1), stock.P(0.6, 0.72), stock.P(0.86, 1))
+				d.Fill(stock.Hex(0xb4532a, 1), stock.P(0.4, 1), stock.P(0.6, 0.77), stock.P(0.8, 1))
+				d.Fill(
+					stock.Hex(0x1f2a2c, 1),
+					stock.P(0, 0),
+					stock.P(1, 0),
+					stock.P(1, 0.07),
+					stock.P(0.06, 0.07),
+					stock.P(0.06, 1),
+					stock.P(0, 1),
+				)
+				return d.PNG()
+			},
+		},
 		picture{"gulls.png", "Gulls over the wake in the evening", func() []byte {
 			d := stock.New(1440, 960)
 			d.Gradient(0, 0.62, stock.Hex(0x46607c, 1), stock.Hex(0xc99682, 1), stock.Hex(0xf6d9a6, 1))
@@ -175,10 +274,17 @@ func init() {
 			d.Waves(stock.Hex(0xfbe7bd, 0.6), 0.63, 1, 3.3, 90)
 			for i := range 7 {
 				x, y, s := 0.14+0.12*float64(i), 0.16+0.07*float64((i*3)%5), 0.03+0.008*float64(i%3)
-				d.Fill(stock.Hex(0xf7f2e6, 1), stock.P(x-s, y-s*0.6), stock.P(x, y), stock.P(x+s, y-s*0.6), stock.P(x, y+s*0.35))
+				d.Fill(
+					stock.Hex(0xf7f2e6, 1),
+					stock.P(x-s, y-s*0.6),
+					stock.P(x, y),
+					stock.P(x+s, y-s*0.6),
+					stock.P(x, y+s*0.35),
+				)
 			}
 			return d.PNG()
-		}})
+		}},
+	)
 }
 
 // PictureNames lists the demo's pictures.

@@ -8,8 +8,10 @@ import (
 	"openplot/core/doc"
 )
 
-var sampleWords = strings.Fields(`foot passengers bicycles and the occasional sheep board from the north steps ten minutes before the boat leaves
-	in fog the morning boat waits for the light and the sign at the steps says how long the harbour office answers before the evening`)
+var sampleWords = strings.Fields(
+	`foot passengers bicycles and the occasional sheep board from the north steps ten minutes before the boat leaves
+	in fog the morning boat waits for the light and the sign at the steps says how long the harbour office answers before the evening`,
+)
 
 // Sample makes a page of a number of blocks for measuring: eight a section, words
 // and pictures as on the other pages.
@@ -24,7 +26,10 @@ func Sample(blocks int) *doc.Page {
 	}
 	for i := range blocks {
 		if i%8 == 0 {
-			s := section(fmt.Sprintf("Section %d", i/8+1), room("$vast", "$vast", "background", []string{"$ground", "$quiet-ground"}[i/8%2]))
+			s := section(
+				fmt.Sprintf("Section %d", i/8+1),
+				room("$vast", "$vast", "background", []string{"$ground", "$quiet-ground"}[i/8%2]),
+			)
 			s.ID = fmt.Sprintf("s%d", i)
 			p.Sections = append(p.Sections, s)
 		}

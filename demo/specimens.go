@@ -30,8 +30,16 @@ var variants = []struct {
 			content("large", "large"),
 		},
 	},
-	{doc.Picture, "shown large, in a circle", []edit.Command{content("large", "large"), look("shape", "circle"), look("aspect-ratio", "1:1")}},
-	{doc.Picture, "filling its rows over words", []edit.Command{content("caption", "In rows"), look("aspect-ratio", "rows")}},
+	{
+		doc.Picture,
+		"shown large, in a circle",
+		[]edit.Command{content("large", "large"), look("shape", "circle"), look("aspect-ratio", "1:1")},
+	},
+	{
+		doc.Picture,
+		"filling its rows over words",
+		[]edit.Command{content("caption", "In rows"), look("aspect-ratio", "rows")},
+	},
 	{doc.Picture, "that leads somewhere", []edit.Command{content("link", "/fares"), content("caption", "The fares")}},
 	{doc.Menu, "folded everywhere", []edit.Command{look("menu-folds", "always")}},
 	{doc.Text, "beside a picture", []edit.Command{content("picture", "four"), long, look("wrap-width", "34%")}},
@@ -59,13 +67,37 @@ var variants = []struct {
 		},
 	},
 	{doc.Video, "of its own", []edit.Command{content("video", SpecimenVideo), content("caption", "The boat leaves")}},
-	{doc.PageList, "pictures above", []edit.Command{content("pictures", "above"), look("per-row", "2"), look("aspect-ratio", "4:3")}},
+	{
+		doc.PageList,
+		"pictures above",
+		[]edit.Command{content("pictures", "above"), look("per-row", "2"), look("aspect-ratio", "4:3")},
+	},
 	{doc.PageList, "pictures under", []edit.Command{content("pictures", "under"), look("border-radius", "$round")}},
 	{doc.PageList, "text that hover shows", []edit.Command{content("pictures", "hover"), content("count", "2")}},
-	{doc.Countdown, "on a dark ground", []edit.Command{look("background", "$deep"), look("padding-left", "24px"), look("padding-top", "24px")}},
-	{doc.Audio, "with a transcript", []edit.Command{content("audio", SpecimenSound), content("transcript", "Two strokes.\nThen one.")}},
-	{doc.Audio, "of its own", []edit.Command{content("audio", SpecimenSound), content("title", "The harbour bell"), content("caption", "Rung at ten to every hour")}},
-	{doc.Video, "silent", []edit.Command{content("video", SpecimenVideo), content("plays", "loop"), look("aspect-ratio", "4:3")}},
+	{
+		doc.Countdown,
+		"on a dark ground",
+		[]edit.Command{look("background", "$deep"), look("padding-left", "24px"), look("padding-top", "24px")},
+	},
+	{
+		doc.Audio,
+		"with a transcript",
+		[]edit.Command{content("audio", SpecimenSound), content("transcript", "Two strokes.\nThen one.")},
+	},
+	{
+		doc.Audio,
+		"of its own",
+		[]edit.Command{
+			content("audio", SpecimenSound),
+			content("title", "The harbour bell"),
+			content("caption", "Rung at ten to every hour"),
+		},
+	},
+	{
+		doc.Video,
+		"silent",
+		[]edit.Command{content("video", SpecimenVideo), content("plays", "loop"), look("aspect-ratio", "4:3")},
+	},
 	{doc.Video, "from elsewhere", []edit.Command{content("player", "https://player.example/boat")}},
 }
 
@@ -109,13 +141,36 @@ var folds = []struct {
 	name string
 	do   []edit.Command
 }{
-	{"closed", []edit.Command{{Op: "section.fold", Setting: "as", Value: "closed"}, {Op: "block.add", Kind: doc.Text, Zone: "desktop"}}},
-	{"open", []edit.Command{{Op: "section.fold", Setting: "as", Value: "open"}, {Op: "section.fold", Setting: "title", Value: "What to bring"}, {Op: "block.add", Kind: doc.Text, Zone: "desktop"}, look("background", "$deep")}},
+	{
+		"closed",
+		[]edit.Command{
+			{Op: "section.fold", Setting: "as", Value: "closed"},
+			{Op: "block.add", Kind: doc.Text, Zone: "desktop"},
+		},
+	},
+	{
+		"open",
+		[]edit.Command{
+			{Op: "section.fold", Setting: "as", Value: "open"},
+			{Op: "section.fold", Setting: "title", Value: "What to bring"},
+			{Op: "block.add", Kind: doc.Text, Zone: "desktop"},
+			look("background", "$deep"),
+		},
+	},
 	{"views", []edit.Command{
 		{Op: "section.view", Value: "In summer"}, {Op: "block.add", Kind: doc.Heading, Zone: "desktop"},
-		{Op: "section.add", Preset: "empty"}, {Op: "section.view", Value: "In winter"}, {Op: "block.add", Kind: doc.Text, Zone: "desktop"},
-		{Op: "section.add", Preset: "empty"}, {Op: "block.add", Kind: doc.Menu, Zone: "desktop"}, content("from", "views"),
-		{Op: "section.add", Preset: "empty"}, {Op: "section.view", Value: "In summer"}, {Op: "block.add", Kind: doc.Figures, Zone: "desktop"},
+		{
+			Op:     "section.add",
+			Preset: "empty",
+		}, {Op: "section.view", Value: "In winter"}, {Op: "block.add", Kind: doc.Text, Zone: "desktop"},
+		{
+			Op:     "section.add",
+			Preset: "empty",
+		}, {Op: "block.add", Kind: doc.Menu, Zone: "desktop"}, content("from", "views"),
+		{
+			Op:     "section.add",
+			Preset: "empty",
+		}, {Op: "section.view", Value: "In summer"}, {Op: "block.add", Kind: doc.Figures, Zone: "desktop"},
 	}},
 }
 
@@ -130,8 +185,19 @@ func look(name, value string) edit.Command {
 // SpecimenPages are what specimens list as the pages of their site.
 var SpecimenPages = []element.PageLink{
 	{Name: "Home"},
-	{Slug: "skarva", Name: "Skarva", Description: "Steep dark cliffs, and the customs house where one sleeps.", Categories: []string{"Islands"}, Picture: "one"},
-	{Slug: "langey", Name: "Langey, and how to come round it in a day", Categories: []string{"Islands"}, Picture: "two"},
+	{
+		Slug:        "skarva",
+		Name:        "Skarva",
+		Description: "Steep dark cliffs, and the customs house where one sleeps.",
+		Categories:  []string{"Islands"},
+		Picture:     "one",
+	},
+	{
+		Slug:       "langey",
+		Name:       "Langey, and how to come round it in a day",
+		Categories: []string{"Islands"},
+		Picture:    "two",
+	},
 	{Slug: "fares", Name: "Fares", Description: "What it costs.", Picture: "six"},
 }
 
@@ -190,7 +256,9 @@ func Specimens(s *doc.Site, pictures []string) ([]*doc.Page, error) {
 		}
 	}
 	for _, v := range variants {
-		commands := append([]edit.Command{{Op: "section.add", Preset: "empty"}, {Op: "block.add", Kind: v.kind, Zone: "desktop"}}, v.do...)
+		commands := append(
+			[]edit.Command{{Op: "section.add", Preset: "empty"}, {Op: "block.add", Kind: v.kind, Zone: "desktop"}},
+			v.do...)
 		if err := add("kind "+string(v.kind)+", "+v.name, commands...); err != nil {
 			return nil, err
 		}

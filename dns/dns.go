@@ -83,7 +83,11 @@ func ReadHost(v string) (string, error) {
 	v = strings.TrimSuffix(strings.TrimSuffix(v, "/"), ".")
 	ascii, err := idna.Lookup.ToASCII(v)
 	if err != nil || !hostPattern.MatchString(ascii) || len(ascii) > 200 {
-		return "", doc.Problemf("Domain", "can't be %.80q: write it without anything before or behind, such as www.skerry.example", v)
+		return "", doc.Problemf(
+			"Domain",
+			"can't be %.80q: write it without anything before or behind, such as www.skerry.example",
+			v,
+		)
 	}
 	return ascii, nil
 }

@@ -14,7 +14,8 @@ func TestCheck(t *testing.T) {
 	ok := func() (out []bool) {
 		t.Helper()
 		records, err := Check(t.Context(), s, "www.skerry.example", "openplot-1", "skerry.pages.example")
-		if err != nil || len(records) != 2 || records[0].Type != "CNAME" || records[1].Name != "_openplot.www.skerry.example" {
+		if err != nil || len(records) != 2 || records[0].Type != "CNAME" ||
+			records[1].Name != "_openplot.www.skerry.example" {
 			t.Fatalf("%+v, %v", records, err)
 		}
 		return []bool{records[0].OK, records[1].OK}
@@ -35,7 +36,9 @@ func TestCheck(t *testing.T) {
 	}
 	set("CNAME", "WWW.skerry.example", "Skerry.pages.example.")
 	again := &StandIn{File: s.File} // as after a restart
-	if records, err := Check(t.Context(), again, "www.skerry.example", "openplot-1", "skerry.pages.example"); err != nil || !records[0].OK || !records[1].OK {
+	if records, err := Check(t.Context(), again, "www.skerry.example", "openplot-1", "skerry.pages.example"); err != nil ||
+		!records[0].OK ||
+		!records[1].OK {
 		t.Errorf("%+v, %v", records, err)
 	}
 	set("TXT", "_openplot.www.skerry.example", "")

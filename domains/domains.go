@@ -70,7 +70,16 @@ func (w *Watch) LookUp(ctx context.Context, st *store.Site, host string) error {
 	}
 	// It leads to one place: whoever it doesn't lead to any more has lost it.
 	if kept, err := w.stillHolds(ctx, holder, host); err != nil || kept {
-		return cmp.Or(err, error(doc.Problemf("Domain", "%s is shown by another site, whose records stand too: take those away first", host)))
+		return cmp.Or(
+			err,
+			error(
+				doc.Problemf(
+					"Domain",
+					"%s is shown by another site, whose records stand too: take those away first",
+					host,
+				),
+			),
+		)
 	}
 	_, err = w.Store.Hosts.ProveDomain(ctx, st.ID, host, true)
 	return err
@@ -99,7 +108,10 @@ func (w *Watch) stillHolds(ctx context.Context, site, host string) (bool, error)
 	if err := w.Store.Hosts.LoseDomain(ctx, site, host); err != nil {
 		return false, err
 	}
-	return false, w.Store.Audit.Note(ctx, store.Noted{Site: site, Who: programName, Act: "domain proved by another site", About: host})
+	return false, w.Store.Audit.Note(
+		ctx,
+		store.Noted{Site: site, Who: programName, Act: "domain proved by another site", About: host},
+	)
 }
 
 // programName is who did what nobody asked for just then, in the log.

@@ -23,7 +23,10 @@ func TestWriteIsAllOrNothing(t *testing.T) {
 		}
 	}
 	broken := errors.New("the line went dead")
-	if _, err := Copy(name, io.MultiReader(strings.NewReader("half"), iotest.ErrReader(broken))); !errors.Is(err, broken) {
+	if _, err := Copy(name, io.MultiReader(strings.NewReader("half"), iotest.ErrReader(broken))); !errors.Is(
+		err,
+		broken,
+	) {
 		t.Errorf("%v", err)
 	}
 	if b, err := os.ReadFile(name); err != nil || string(b) != "second" {

@@ -8,13 +8,17 @@ import { designer } from './openplot.mjs';
 import { canvas, choose, edit, eventually, kept, openBench, option, settled, signIn, undo } from './person.mjs';
 
 const section = () => canvas(page).locator('section', { hasText: 'Three reasons to come' });
-const middle = async (locator, dx = 0, dy = 0) => { const b = await locator.boundingBox(); return { x: b.x + Math.min(b.width / 2, 30) + dx, y: b.y + b.height / 2 + dy }; };
+const middle = async (locator, dx = 0, dy = 0) => {
+  const b = await locator.boundingBox();
+  return { x: b.x + Math.min(b.width / 2, 30) + dx, y: b.y + b.height / 2 + dy };
+};
 
 /** Presses, goes to a point in small steps, and does something before letting go. */
 async function carry(from, to, before = async () => {}) {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
-  for (let i = 1; i <= 10; i++) await page.mouse.move(from.x + ((to.x - from.x) * i) / 10, from.y + ((to.y - from.y) * i) / 10);
+  for (let i = 1; i <= 10; i++)
+    await page.mouse.move(from.x + ((to.x - from.x) * i) / 10, from.y + ((to.y - from.y) * i) / 10);
   await before();
   await page.mouse.up();
 }
@@ -36,17 +40,23 @@ before(async () => {
 
 test('within an item of a Series a block goes where the line is, in every item', async () => {
   const first = section().locator('li').first();
-  const kinds = (li) => li.evaluate((e) => [...e.querySelectorAll('[data-block]')].filter((b) => !b.querySelector('[data-block]')).map((b) => b.tagName));
+  const kinds = (li) =>
+    li.evaluate((e) =>
+      [...e.querySelectorAll('[data-block]')].filter((b) => !b.querySelector('[data-block]')).map((b) => b.tagName),
+    );
   const was = await kinds(first);
   assert.equal(was.indexOf('H3') < was.lastIndexOf('DIV'), true);
   const heading = first.locator('h3');
   const text = first.getByText('Say in a sentence');
   await choose(page, heading);
-  await edit(page, async () => carry(await middle(heading), await middle(text, 0, 18), async () => {
-    assert.equal(await page.locator('#overlay .inserts').count(), 1, 'a line where it goes');
-    assert.equal(await page.locator('#overlay .receives').count(), 1, 'and what takes it in');
-  }));
-  for (const i of [0, 1, 2]) await eventually(async () => (await kinds(section().locator('li').nth(i))).at(-1), 'H3', `item ${i}`);
+  await edit(page, async () =>
+    carry(await middle(heading), await middle(text, 0, 18), async () => {
+      assert.equal(await page.locator('#overlay .inserts').count(), 1, 'a line where it goes');
+      assert.equal(await page.locator('#overlay .receives').count(), 1, 'and what takes it in');
+    }),
+  );
+  for (const i of [0, 1, 2])
+    await eventually(async () => (await kinds(section().locator('li').nth(i))).at(-1), 'H3', `item ${i}`);
   await undo(page);
   await eventually(() => kinds(first), was, 'undone');
 });
@@ -90,7 +100,9 @@ test('a block goes from a grid into a container and back, and Escape calls it of
   await choose(page, target);
   const words = await target.textContent();
   const b = await grid.boundingBox();
-  await edit(page, async () => carry(await middle(target), { x: b.x + b.width / 2, y: Math.max(b.y + b.height - 40, 150) }));
+  await edit(page, async () =>
+    carry(await middle(target), { x: b.x + b.width / 2, y: Math.max(b.y + b.height - 40, 150) }),
+  );
   await eventually(() => grid.getByText(words).count(), 1, 'it is in the grid');
   await undo(page);
   await eventually(() => section().locator('h2').count(), 1, 'and back');
@@ -98,13 +110,20 @@ test('a block goes from a grid into a container and back, and Escape calls it of
 
 const islands = () => canvas(page).locator('section', { hasText: 'each a day out' });
 const titles = () => islands().locator('h3');
-const boxes = () => titles().evaluateAll((all) => all.map((e) => { const r = e.getBoundingClientRect(); return [Math.round(r.left), Math.round(r.top + e.ownerDocument.defaultView.scrollY)]; }));
+const boxes = () =>
+  titles().evaluateAll((all) =>
+    all.map((e) => {
+      const r = e.getBoundingClientRect();
+      return [Math.round(r.left), Math.round(r.top + e.ownerDocument.defaultView.scrollY)];
+    }),
+  );
 
 /** Gives what is selected a size of type. */
-const sized = (v) => edit(page, async () => {
-  await page.locator('#f-font-size').fill(v);
-  await page.locator('#f-font-size').press('Enter');
-});
+const sized = (v) =>
+  edit(page, async () => {
+    await page.locator('#f-font-size').fill(v);
+    await page.locator('#f-font-size').press('Enter');
+  });
 
 /** Selects all three titles, by Shift and presses. */
 async function three() {
@@ -131,20 +150,30 @@ test('several are set, moved and aligned in one edit each, and one undo takes it
   await three();
   const n = await kept(page);
   await edit(page, () => option(page, 'Align text', 'Center'));
-  assert.deepEqual(await titles().evaluateAll((all) => all.map((e) => getComputedStyle(e).textAlign)), ['center', 'center', 'center']);
+  assert.deepEqual(await titles().evaluateAll((all) => all.map((e) => getComputedStyle(e).textAlign)), [
+    'center',
+    'center',
+    'center',
+  ]);
   assert.equal(await kept(page), n + 1, 'one edit');
   await undo(page);
   const was = await boxes();
   await three();
   await edit(page, () => page.keyboard.press('ArrowDown'));
   const down = await boxes();
-  assert.ok(down.every(([x, y], i) => x === was[i][0] && y > was[i][1] && y - was[i][1] === down[0][1] - was[0][1]), `${down}`);
+  assert.ok(
+    down.every(([x, y], i) => x === was[i][0] && y > was[i][1] && y - was[i][1] === down[0][1] - was[0][1]),
+    `${down}`,
+  );
   await undo(page);
   await three();
   const at = await middle(titles().first());
   await edit(page, async () => carry(at, { x: at.x, y: at.y - 110 }));
   const up = await boxes();
-  assert.ok(up.every(([x, y], i) => x === was[i][0] && y < was[i][1]) && new Set(up.map(([, y]) => y)).size === 1, `dragged together: ${up}`);
+  assert.ok(
+    up.every(([x, y], i) => x === was[i][0] && y < was[i][1]) && new Set(up.map(([, y]) => y)).size === 1,
+    `dragged together: ${up}`,
+  );
   await undo(page);
   await three();
   await edit(page, () => page.getByRole('button', { name: 'Align to each other: Left' }).click());
@@ -212,13 +241,21 @@ test('blocks, sections and looks are copied, cut and pasted; other text becomes 
   await page.keyboard.up('Shift');
   await page.locator('.trail', { hasText: '2 blocks' }).waitFor();
   await edit(page, () => page.keyboard.press('Control+Shift+v'));
-  await eventually(() => titles().evaluateAll((all) => all.map((e) => getComputedStyle(e).fontSize)), ['30px', '30px', '30px'], 'all alike');
+  await eventually(
+    () => titles().evaluateAll((all) => all.map((e) => getComputedStyle(e).fontSize)),
+    ['30px', '30px', '30px'],
+    'all alike',
+  );
   await undo(page);
   await undo(page);
   // From elsewhere.
   await page.locator('.overview-item', { hasText: 'Features' }).locator('.overview-go').click();
   await settled(page);
-  for (const [text, selector] of [['https://skerry.example/plan', 'a[href="https://skerry.example/plan"]'], ['stop\tat\nSkarva\t8:10', 'table'], ['The boat is late.', ':text("The boat is late.")']]) {
+  for (const [text, selector] of [
+    ['https://skerry.example/plan', 'a[href="https://skerry.example/plan"]'],
+    ['stop\tat\nSkarva\t8:10', 'table'],
+    ['The boat is late.', ':text("The boat is late.")'],
+  ]) {
     await page.evaluate((t) => navigator.clipboard.writeText(t), text);
     await edit(page, () => page.keyboard.press('Control+v'));
     await eventually(() => section().locator(selector).count(), 1, text);
@@ -228,13 +265,24 @@ test('blocks, sections and looks are copied, cut and pasted; other text becomes 
   }
   await page.evaluate(() => navigator.clipboard.writeText('Open Plot blocks, format 1\n{"blocks":[{"id'));
   await page.keyboard.press('Control+v');
-  await page.getByText('has blocks that can’t be read').or(page.getByText("has blocks that can't be read")).first().waitFor();
+  await page
+    .getByText('has blocks that can’t be read')
+    .or(page.getByText("has blocks that can't be read"))
+    .first()
+    .waitFor();
 });
 
 test('all commands are found by name and by what they are for, with their keys, or why not', async () => {
   const missing = await page.evaluate(async () => {
-    const [{ table }, { does }] = await Promise.all(['commands.js', 'does.js'].map((name) => import(new URL(name, document.querySelector('script[src$="bench.js"]').src).href)));
-    return [...table.map((c) => c.id).filter((id) => !does[id]), ...Object.keys(does).filter((id) => !table.some((c) => c.id === id))];
+    const [{ table }, { does }] = await Promise.all(
+      ['commands.js', 'does.js'].map(
+        (name) => import(new URL(name, document.querySelector('script[src$="bench.js"]').src).href),
+      ),
+    );
+    return [
+      ...table.map((c) => c.id).filter((id) => !does[id]),
+      ...Object.keys(does).filter((id) => !table.some((c) => c.id === id)),
+    ];
   });
   assert.deepEqual(missing, [], 'the table and what is done are one');
   await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
@@ -254,7 +302,11 @@ test('all commands are found by name and by what they are for, with their keys, 
   await eventually(() => titles().count(), 4, 'duplicated');
   await page.locator('#stage').focus();
   await page.keyboard.press('Control+k');
-  assert.equal(await page.locator('#command-offers li').first().locator('span').textContent(), 'Duplicate', 'what was used last comes first');
+  assert.equal(
+    await page.locator('#command-offers li').first().locator('span').textContent(),
+    'Duplicate',
+    'what was used last comes first',
+  );
   await page.keyboard.press('Escape');
   await undo(page);
   await eventually(() => titles().count(), 3, 'undone');

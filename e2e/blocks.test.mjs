@@ -54,7 +54,13 @@ test('a visitor gets plain elements', async () => {
   await page.getByRole('button', { name: 'Try it' }).click();
   const tried = await opened;
   await tried.waitForLoadState();
-  for (const [tag, n] of [['ol', 1], ['ol > li', 2], ['blockquote', 1], ['hr', 1]]) assert.equal(await tried.locator(tag).count(), n, tag);
+  for (const [tag, n] of [
+    ['ol', 1],
+    ['ol > li', 2],
+    ['blockquote', 1],
+    ['hr', 1],
+  ])
+    assert.equal(await tried.locator(tag).count(), n, tag);
   const [li, hr] = [await tried.locator('ol > li').first().boundingBox(), await tried.locator('hr').boundingBox()];
   assert.ok(li.height > 10 && hr.width > 900 && hr.height === 1, `${JSON.stringify(li)} ${JSON.stringify(hr)}`);
   await tried.close();

@@ -8,7 +8,10 @@ import { designer } from './openplot.mjs';
 import { canvas, choose, edit, eventually, middle, openBench, ready, settled, signIn } from './person.mjs';
 
 const count = () => page.locator('#checks-count').textContent();
-const checked = () => page.waitForFunction(() => document.body.dataset.checked === JSON.parse(document.getElementById('state').textContent).seq.toString());
+const checked = () =>
+  page.waitForFunction(
+    () => document.body.dataset.checked === JSON.parse(document.getElementById('state').textContent).seq.toString(),
+  );
 const words = () => canvas(page).getByText('Boats leave from the north steps');
 const checks = `${plot.app}/sites/skerry-line/pages/home/checks`;
 
@@ -28,12 +31,22 @@ before(async () => {
 
 /** What Chromium loads of the published Home at a width, once all of it was seen: bytes by what it is. */
 async function loaded(width) {
-  const live = await page.context().browser().newContext({ viewport: { width, height: 800 }, deviceScaleFactor: 1 });
+  const live = await page
+    .context()
+    .browser()
+    .newContext({ viewport: { width, height: 800 }, deviceScaleFactor: 1 });
   const p = await live.newPage();
   const asked = [];
   p.on('requestfinished', (r) => asked.push(r));
   await p.goto(`${plot.site}/`);
-  await p.evaluate(async () => { for (let y = 0; y < document.body.scrollHeight; y += 400) { scrollTo(0, y); await new Promise((f) => { setTimeout(f, 60); }); } });
+  await p.evaluate(async () => {
+    for (let y = 0; y < document.body.scrollHeight; y += 400) {
+      scrollTo(0, y);
+      await new Promise((f) => {
+        setTimeout(f, 60);
+      });
+    }
+  });
   await p.waitForLoadState('networkidle');
   const by = { text: 0, fonts: 0, pictures: 0 };
   for (const r of asked) {
@@ -49,12 +62,25 @@ async function loaded(width) {
 
 test('what visitors load is what Chromium loads', async () => {
   await page.goto(checks);
-  const told = await page.locator('.weights [data-bytes]').evaluateAll((all) => all.map((e) => Object.fromEntries(e.dataset.bytes.split(';').filter(Boolean).map((p) => p.split('=')).map(([k, v]) => [k, Number(v)]))));
+  const told = await page.locator('.weights [data-bytes]').evaluateAll((all) =>
+    all.map((e) =>
+      Object.fromEntries(
+        e.dataset.bytes
+          .split(';')
+          .filter(Boolean)
+          .map((p) => p.split('='))
+          .map(([k, v]) => [k, Number(v)]),
+      ),
+    ),
+  );
   for (const [i, width] of [375, 800, 1280].entries()) {
     const by = await loaded(width);
     assert.equal(told[i].pictures, by.pictures, `pictures at ${width}`);
     assert.equal(told[i].fonts, by.fonts, `fonts at ${width}`);
-    assert.ok(Math.abs(told[i].HTML + told[i].CSS - by.text) < 0.15 * by.text, `text at ${width}: ${told[i].HTML + told[i].CSS} and ${by.text}`); // packed otherwise
+    assert.ok(
+      Math.abs(told[i].HTML + told[i].CSS - by.text) < 0.15 * by.text,
+      `text at ${width}: ${told[i].HTML + told[i].CSS} and ${by.text}`,
+    ); // packed otherwise
   }
   await openBench(page);
 });
@@ -69,9 +95,16 @@ test('an edit is marked under the Reach, and a key goes there', async () => {
   await page.locator('#stage').focus();
   await page.keyboard.press('Escape');
   await page.keyboard.press(']');
-  await page.locator('#say').getByText(/is set in 10 px/).waitFor();
+  await page
+    .locator('#say')
+    .getByText(/is set in 10 px/)
+    .waitFor();
   await eventually(() => page.locator('#showing').textContent(), '320 px', 'the canvas is at the worst width');
-  await page.locator('.tray-trail, .trail').getByText(/Boats leave/).first().waitFor();
+  await page
+    .locator('.tray-trail, .trail')
+    .getByText(/Boats leave/)
+    .first()
+    .waitFor();
 });
 
 const sizeShown = () => words().evaluate((e) => getComputedStyle(e).fontSize);
@@ -132,8 +165,15 @@ test('findings are read as a table, filtered, and saved as files', async () => {
   assert.deepEqual(await findings(page), []);
   await page.getByRole('link', { name: /^Layout/ }).click();
   await page.getByText('0 of 1 findings').waitFor();
-  for (const [name, want] of [['CSV', 'doubtful,reading,small-words'], ['JSON', '"rule": "small-words"'], ['SARIF', '"ruleId": "small-words"']]) {
-    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name, exact: true }).click()]);
+  for (const [name, want] of [
+    ['CSV', 'doubtful,reading,small-words'],
+    ['JSON', '"rule": "small-words"'],
+    ['SARIF', '"ruleId": "small-words"'],
+  ]) {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name, exact: true }).click(),
+    ]);
     assert.ok(fs.readFileSync(await file.path(), 'utf8').includes(want), name);
   }
 });
@@ -179,9 +219,13 @@ test('what is set for phones is listed by section, and put back', async () => {
 test('zones are moved by dragging and typing, added, and removed', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
   await ready(page);
-  const zones = () => page.locator('.reach-zone').evaluateAll((zs) => zs.map((z) => `${z.textContent} ${z.dataset.min}`));
+  const zones = () =>
+    page.locator('.reach-zone').evaluateAll((zs) => zs.map((z) => `${z.textContent} ${z.dataset.min}`));
   const anew = async (act) => {
-    await page.evaluate(() => { delete document.body.dataset.ready; window.before = true; });
+    await page.evaluate(() => {
+      delete document.body.dataset.ready;
+      window.before = true;
+    });
     await act();
     await page.waitForFunction(() => !window.before && document.body?.dataset.ready !== undefined);
   };
@@ -206,14 +250,26 @@ test('zones are moved by dragging and typing, added, and removed', async () => {
   assert.deepEqual(await findings(page), []);
   await page.getByLabel('from', { exact: true }).nth(1).fill('100');
   await page.getByRole('button', { name: 'Set where Tablet begins' }).click();
-  await page.locator('#zones').getByRole('alert').getByText(/can't begin at 100 px/).waitFor();
+  await page
+    .locator('#zones')
+    .getByRole('alert')
+    .getByText(/can't begin at 100 px/)
+    .waitFor();
   await page.locator('#split-at').fill('1500');
   await page.getByLabel('Wider part').fill('Wide');
   await page.getByLabel('Narrower part').fill('Desktop');
   await anew(() => page.getByRole('button', { name: 'Add', exact: true }).click());
-  assert.deepEqual((await zones()).map((z) => z.split(' ')[0]), ['Phone', 'Tablet', 'Desktop', 'Wide']);
+  assert.deepEqual(
+    (await zones()).map((z) => z.split(' ')[0]),
+    ['Phone', 'Tablet', 'Desktop', 'Wide'],
+  );
   await list();
-  await anew(() => page.locator('#zones li', { has: page.locator('input[value="Desktop"]') }).getByRole('button', { name: /^Remove/ }).click());
+  await anew(() =>
+    page
+      .locator('#zones li', { has: page.locator('input[value="Desktop"]') })
+      .getByRole('button', { name: /^Remove/ })
+      .click(),
+  );
   assert.equal((await zones()).length, 3);
   await list();
   page.once('dialog', (d) => d.accept());
@@ -221,4 +277,8 @@ test('zones are moved by dragging and typing, added, and removed', async () => {
   assert.equal((await zones()).length, 4);
 });
 
-test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong.filter((w) => !w.includes('422')), []));
+test('nothing went wrong meanwhile', () =>
+  assert.deepEqual(
+    page.wrong.filter((w) => !w.includes('422')),
+    [],
+  ));

@@ -7,7 +7,26 @@ import path from 'node:path';
 import { test } from 'node:test';
 import { browser, context, openWindow, page, plot } from './opened.mjs';
 import { designer, tmp, visit, writer } from './openplot.mjs';
-import { canvas, choose, drag, edit, enter, eventually, kept, middle, more, near, newPage, onShelf, openBench, publish, ready, settled, signIn, undo } from './person.mjs';
+import {
+  canvas,
+  choose,
+  drag,
+  edit,
+  enter,
+  eventually,
+  kept,
+  middle,
+  more,
+  near,
+  newPage,
+  onShelf,
+  openBench,
+  publish,
+  ready,
+  settled,
+  signIn,
+  undo,
+} from './person.mjs';
 
 /** The section that the test makes: it stands above Welcome. */
 const section = () => canvas(page).locator('[data-section]').nth(1);
@@ -25,11 +44,19 @@ test('signs in, sees the sites, and opens Home on the Bench', async () => {
 test('adds a section at an insertion mark, renames, moves, duplicates, hides and deletes it', async () => {
   await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
   await page.getByLabel('Search sections and blocks').fill('empty');
-  await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Empty section', 'Two columns'], 'searching narrows the Shelf');
+  await eventually(
+    () => page.locator('.shelf-item:visible strong').allTextContents(),
+    ['Empty section', 'Two columns'],
+    'searching narrows the Shelf',
+  );
   await edit(page, () => onShelf(page, 'Empty section').click());
   const names = () => page.locator('.overview-name > span:first-child').allTextContents();
   assert.deepEqual((await names()).slice(1, 4), ['Welcome', 'New section', 'Departures']);
-  assert.equal(await page.locator('.overview-item.selected .overview-name').getByText('New section').count(), 1, 'what was added is selected');
+  assert.equal(
+    await page.locator('.overview-item.selected .overview-name').getByText('New section').count(),
+    1,
+    'what was added is selected',
+  );
   await enter(page, 'Name', 'Crew');
   assert.equal((await names())[2], 'Crew');
   await edit(page, () => page.getByRole('button', { name: 'Later' }).click());
@@ -41,7 +68,11 @@ test('adds a section at an insertion mark, renames, moves, duplicates, hides and
   assert.deepEqual((await names()).slice(2, 4), ['Crew', 'Crew copy']);
   const shown = await canvas(page).locator('[data-section]').count();
   await edit(page, () => more(page, 'Hide'));
-  assert.equal(await canvas(page).locator('[data-section]').count(), shown - 1, 'a hidden section is gone from the canvas');
+  assert.equal(
+    await canvas(page).locator('[data-section]').count(),
+    shown - 1,
+    'a hidden section is gone from the canvas',
+  );
   await page.locator('#stage').focus();
   await edit(page, () => page.keyboard.press('Delete'));
   assert.equal((await names()).includes('Crew copy'), false);
@@ -68,11 +99,20 @@ test('adds a heading, text, picture and button from the Shelf and by drag', asyn
   const chooser = page.waitForEvent('filechooser');
   await page.locator('#picker').getByText('Upload', { exact: true }).click();
   const file = path.join(tmp(), 'deck.svg');
-  fs.writeFileSync(file, '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="#2f6b52"/></svg>');
+  fs.writeFileSync(
+    file,
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="#2f6b52"/></svg>',
+  );
   await edit(page, async () => (await chooser).setFiles(file)); // one that is uploaded is taken
   await page.keyboard.press('/');
   await edit(page, () => onShelf(page, 'Button').click());
-  for (const [tag, n] of [['h2', 1], ['p', 1], ['img', 1], ['a', 1]]) assert.equal(await section().locator(tag).count(), n, tag);
+  for (const [tag, n] of [
+    ['h2', 1],
+    ['p', 1],
+    ['img', 1],
+    ['a', 1],
+  ])
+    assert.equal(await section().locator(tag).count(), n, tag);
 });
 
 /** The columns and rows that the Tray says the selection takes. */
@@ -97,7 +137,13 @@ test('moves and resizes by pointer, snapping to the grid, and by keys', async ()
   assert.deepEqual(now.columns, [4, 8], 'dragged three columns to the right, give or take');
   assert.deepEqual(now.rows, [4, 7], 'a few px down snap back to the row');
   const box = await text.boundingBox();
-  await edit(page, () => drag(page, { x: box.x + box.width, y: box.y + box.height / 2 }, { x: box.x + box.width + 80, y: box.y + box.height / 2 }));
+  await edit(page, () =>
+    drag(
+      page,
+      { x: box.x + box.width, y: box.y + box.height / 2 },
+      { x: box.x + box.width + 80, y: box.y + box.height / 2 },
+    ),
+  );
   now = await cells();
   assert.deepEqual(now.columns, [4, 9], 'pulled one column wider');
   await page.locator('#stage').focus();
@@ -135,7 +181,10 @@ test('changes words in place on the canvas', async () => {
   await page.keyboard.press('Control+b');
   await page.keyboard.type('and a dog');
   await edit(page, () => page.keyboard.press('Escape'));
-  assert.match(await canvas(page).locator('p', { hasText: 'Two skippers' }).innerHTML(), /<strong[^>]*>and a dog<\/strong>/);
+  assert.match(
+    await canvas(page).locator('p', { hasText: 'Two skippers' }).innerHTML(),
+    /<strong[^>]*>and a dog<\/strong>/,
+  );
 });
 
 const crew = () => canvas(page).locator('section', { hasText: 'Who sails with you' });
@@ -147,13 +196,19 @@ test('overlaps two blocks, changes which is on top, duplicates and deletes', asy
   await choose(page, crew().locator('p'));
   await enter(page, 'Columns', '5 – 9');
   await enter(page, 'Rows', '6 – 9');
-  const top = async () => page.evaluate(() => {
-    const d = document.querySelector('iframe.canvas').contentDocument;
-    const t = [...d.querySelectorAll('p')].find((p) => p.textContent.includes('Two skippers')).getBoundingClientRect();
-    const i = [...d.querySelectorAll('section')].find((s) => s.textContent.includes('Who sails')).querySelector('img').getBoundingClientRect();
-    const [x, y] = [(Math.max(t.left, i.left) + Math.min(t.right, i.right)) / 2, t.top + 5];
-    return d.elementFromPoint(x, y).closest('[data-block]').querySelector('img') ? 'picture' : 'text';
-  });
+  const top = async () =>
+    page.evaluate(() => {
+      const d = document.querySelector('iframe.canvas').contentDocument;
+      const t = [...d.querySelectorAll('p')]
+        .find((p) => p.textContent.includes('Two skippers'))
+        .getBoundingClientRect();
+      const i = [...d.querySelectorAll('section')]
+        .find((s) => s.textContent.includes('Who sails'))
+        .querySelector('img')
+        .getBoundingClientRect();
+      const [x, y] = [(Math.max(t.left, i.left) + Math.min(t.right, i.right)) / 2, t.top + 5];
+      return d.elementFromPoint(x, y).closest('[data-block]').querySelector('img') ? 'picture' : 'text';
+    });
   assert.match(await page.locator('.trail-note').textContent(), /on top of|under/);
   if ((await top()) === 'picture') await edit(page, () => more(page, 'Bring forward'));
   assert.equal(await top(), 'text');
@@ -187,10 +242,18 @@ test('sets values per zone: set here, follows, and back', async () => {
   const field = page.locator('#tray').getByLabel('Font size', { exact: true });
   assert.equal(await field.inputValue(), '');
   assert.equal(await field.getAttribute('placeholder'), '19');
-  assert.equal(await page.locator('.field.follows', { has: page.getByLabel('Font size', { exact: true }) }).count(), 1, 'the field shows that it follows');
+  assert.equal(
+    await page.locator('.field.follows', { has: page.getByLabel('Font size', { exact: true }) }).count(),
+    1,
+    'the field shows that it follows',
+  );
   await enter(page, 'Font size', '15');
   assert.equal(await style('fontSize'), '15px');
-  assert.equal(await page.locator('.field.here', { has: page.getByLabel('Font size', { exact: true }) }).count(), 1, 'and now that it is set here');
+  assert.equal(
+    await page.locator('.field.here', { has: page.getByLabel('Font size', { exact: true }) }).count(),
+    1,
+    'and now that it is set here',
+  );
   await page.locator('#stage').focus();
   await page.keyboard.press('1');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'desktop');
@@ -217,12 +280,21 @@ test('places by rule on narrower zones, and never over a hand-made placement', a
   await page.keyboard.press('3');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'phone');
   await choose(page, crew().locator('h2'));
-  const boxes = await crew().evaluate((s) => ['h2', 'img', 'p', 'a'].map((t) => { const e = s.querySelector(t); const r = (e.closest('[data-block]') ?? e).getBoundingClientRect(); return [t, r.top, r.left, r.width]; }));
+  const boxes = await crew().evaluate((s) =>
+    ['h2', 'img', 'p', 'a'].map((t) => {
+      const e = s.querySelector(t);
+      const r = (e.closest('[data-block]') ?? e).getBoundingClientRect();
+      return [t, r.top, r.left, r.width];
+    }),
+  );
   const of = Object.fromEntries(boxes.map(([t, top, left, width]) => [t, { top, left, width }]));
   near(of.h2.left, 20, 1, 'the heading begins at the gutter');
   near(of.h2.width, 335, 1, 'the heading is in full width');
   for (const [t, , left, width] of boxes) assert.ok(left >= 19 && left + width <= 356, `${t} is within the gutters`);
-  assert.ok(of.p.left < of.img.left + of.img.width && of.img.left < of.p.left + of.p.width, 'the words still lie over the picture’s edge');
+  assert.ok(
+    of.p.left < of.img.left + of.img.width && of.img.left < of.p.left + of.p.width,
+    'the words still lie over the picture’s edge',
+  );
   const byTop = boxes.toSorted((a, b) => a[1] - b[1]).map(([t]) => t);
   assert.equal(byTop[0], 'h2', 'the heading, first on the desktop, is first on the phone');
   await choose(page, crew().locator('h2'));
@@ -241,7 +313,10 @@ test('places by rule on narrower zones, and never over a hand-made placement', a
 
 let published;
 test('tries the page and publishes it', async () => {
-  const [preview] = await Promise.all([context.waitForEvent('page'), page.getByRole('button', { name: 'Try it' }).click()]);
+  const [preview] = await Promise.all([
+    context.waitForEvent('page'),
+    page.getByRole('button', { name: 'Try it' }).click(),
+  ]);
   await preview.waitForLoadState();
   assert.ok(preview.url().startsWith(plot.draft), 'the preview is on the second origin');
   assert.equal(await preview.getByRole('heading', { name: 'Who sails with you' }).count(), 1);
@@ -261,8 +336,18 @@ test('the published page stands where it was put at 1280, 800 and 375 px', async
     await p.evaluate(() => document.fonts.ready);
     return p.evaluate(() => {
       const s = [...document.querySelectorAll('section')].find((e) => e.textContent.includes('Who sails'));
-      const box = (e) => { const r = e.getBoundingClientRect(); const o = s.getBoundingClientRect(); return { x: r.x, y: r.y - o.y, w: r.width, h: r.height }; };
-      return { wide: document.documentElement.scrollWidth, heading: box(s.querySelector('h2')), picture: box(s.querySelector('img')), text: box(s.querySelector('p').parentElement), button: box(s.querySelector('a')) };
+      const box = (e) => {
+        const r = e.getBoundingClientRect();
+        const o = s.getBoundingClientRect();
+        return { x: r.x, y: r.y - o.y, w: r.width, h: r.height };
+      };
+      return {
+        wide: document.documentElement.scrollWidth,
+        heading: box(s.querySelector('h2')),
+        picture: box(s.querySelector('img')),
+        text: box(s.querySelector('p').parentElement),
+        button: box(s.querySelector('a')),
+      };
     });
   };
   const column = (1080 - 11 * 24) / 12;
@@ -272,12 +357,24 @@ test('the published page stands where it was put at 1280, 800 and 375 px', async
   near(wide.picture.w, 7 * column + 6 * 24, 1, 'the picture is seven columns wide');
   near(wide.text.x, left(5), 1, 'the text begins at column 5');
   near(wide.text.w, 5 * column + 4 * 24, 1, 'the text is five columns wide');
-  assert.ok(wide.text.y < wide.picture.y + wide.picture.h && wide.text.x + wide.text.w > wide.picture.x, 'the text overlaps the picture');
+  assert.ok(
+    wide.text.y < wide.picture.y + wide.picture.h && wide.text.x + wide.text.w > wide.picture.x,
+    'the text overlaps the picture',
+  );
   assert.equal(wide.wide, 1280);
   const mid = await at(800);
   near(mid.heading.x, 32, 1, 'the heading begins at the gutter at 800');
-  for (const [name, b] of Object.entries(mid)) if (name !== 'wide' && name !== 'button') assert.ok(b.x >= 31 && b.x + b.w <= 769, `${name} is within the gutters at 800`);
-  const over = (b, what) => assert.ok(b.text.y < b.picture.y + b.picture.h && b.picture.y < b.text.y + b.text.h && b.text.x < b.picture.x + b.picture.w && b.picture.x < b.text.x + b.text.w, `the text overlaps the picture at ${what}`);
+  for (const [name, b] of Object.entries(mid))
+    if (name !== 'wide' && name !== 'button')
+      assert.ok(b.x >= 31 && b.x + b.w <= 769, `${name} is within the gutters at 800`);
+  const over = (b, what) =>
+    assert.ok(
+      b.text.y < b.picture.y + b.picture.h &&
+        b.picture.y < b.text.y + b.text.h &&
+        b.text.x < b.picture.x + b.picture.w &&
+        b.picture.x < b.text.x + b.text.w,
+      `the text overlaps the picture at ${what}`,
+    );
   over(mid, 800);
   const phone = await at(375);
   near(phone.heading.w, 3 * ((335 - 3 * 24) / 4) + 2 * 24, 1, 'the heading has the three columns given by hand');
@@ -291,12 +388,31 @@ test('the published page is plain, and valid', async () => {
   const html = await visit(published);
   assert.equal((html.match(/<style>/g) ?? []).length, 1);
   assert.equal(html.includes('rel="stylesheet"'), false, 'nothing has to be fetched before the page is drawn');
-  assert.match(html.match(/<script[^>]*>/g).join(), /^<script type="application\/ld\+json">$/, 'no script, only what the page is about');
-  for (const never of [ 'data-', 'contenteditable', 'class="btn', 'style=']) assert.equal(html.includes(never), false, never);
-  for (const want of ['<h1', '<p>', '<a ', '<header', '<main>', '<footer', 'srcset=', 'loading="lazy"', 'alt="', 'width="', 'height="']) assert.equal(html.includes(want), true, want);
+  assert.match(
+    html.match(/<script[^>]*>/g).join(),
+    /^<script type="application\/ld\+json">$/,
+    'no script, only what the page is about',
+  );
+  for (const never of ['data-', 'contenteditable', 'class="btn', 'style='])
+    assert.equal(html.includes(never), false, never);
+  for (const want of [
+    '<h1',
+    '<p>',
+    '<a ',
+    '<header',
+    '<main>',
+    '<footer',
+    'srcset=',
+    'loading="lazy"',
+    'alt="',
+    'width="',
+    'height="',
+  ])
+    assert.equal(html.includes(want), true, want);
   const dir = tmp();
   for (const slug of ['', 'winter-weekend/']) {
-    if (slug) { // publish the other page too
+    if (slug) {
+      // publish the other page too
       const p = await newPage(context);
       await p.goto(`${plot.app}/sites/skerry-line/pages/winter-weekend/bench`);
       await ready(p);

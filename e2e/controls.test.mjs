@@ -4,7 +4,20 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, kept, newPage, openBench, option, publish, settled, signIn, undo } from './person.mjs';
+import {
+  canvas,
+  choose,
+  edit,
+  eventually,
+  kept,
+  newPage,
+  openBench,
+  option,
+  publish,
+  settled,
+  signIn,
+  undo,
+} from './person.mjs';
 
 const tray = () => page.locator('#tray');
 const heading = () => canvas(page).locator('h2', { hasText: 'Next departures' });
@@ -85,8 +98,18 @@ test('type: font, weight, spacing and case are seen before they are taken', asyn
   await edit(page, () => page.keyboard.press('Enter'));
   await edit(page, () => option(page, 'Case', 'Uppercase'));
   await edit(page, () => option(page, 'Align text', 'Center'));
-  assert.deepEqual([await css(heading(), 'fontWeight'), await css(heading(), 'letterSpacing'), await css(heading(), 'textTransform'), await css(heading(), 'textAlign')], ['450', '3.2px', 'uppercase', 'center']);
-  await tray().getByText(/Differs from H2: font, weight, font size, letter spacing, case/).waitFor();
+  assert.deepEqual(
+    [
+      await css(heading(), 'fontWeight'),
+      await css(heading(), 'letterSpacing'),
+      await css(heading(), 'textTransform'),
+      await css(heading(), 'textAlign'),
+    ],
+    ['450', '3.2px', 'uppercase', 'center'],
+  );
+  await tray()
+    .getByText(/Differs from H2: font, weight, font size, letter spacing, case/)
+    .waitFor();
 });
 
 test('a colour is taken from the palette, from the plane, and as it is written; contrast is told', async () => {
@@ -122,13 +145,17 @@ test('padding is dragged in the drawing: one side, with Alt both, with Shift all
   await edit(page, () => pull(tray().locator('.at-padding-left'), 9, 0, { keys: ['Alt'] }));
   await eventually(() => Promise.all([value('padding-left'), value('padding-right')]), ['9', '9'], 'both sides');
   await edit(page, () => pull(tray().locator('.at-padding-bottom'), 0, -16, { keys: ['Shift'] }));
-  await eventually(() => Promise.all(['top', 'right', 'bottom', 'left'].map((s) => value(`padding-${s}`))), ['16', '16', '16', '16'], 'all sides');
+  await eventually(
+    () => Promise.all(['top', 'right', 'bottom', 'left'].map((s) => value(`padding-${s}`))),
+    ['16', '16', '16', '16'],
+    'all sides',
+  );
 });
 
 test('the block is dragged over the grid in small, and by keys', async () => {
   const own = tray().locator('.grid-own');
   const grid = await tray().locator('#place-grid').boundingBox();
-  await edit(page, () => pull(own, grid.width / 12 * 2, 0));
+  await edit(page, () => pull(own, (grid.width / 12) * 2, 0));
   await eventually(() => page.locator('#f-place-columns').inputValue(), '3 – 6', 'two columns on');
   await page.locator('#stage').focus();
   await edit(page, () => page.keyboard.press('ArrowLeft'));
@@ -187,7 +214,14 @@ test('a gradient: kind, angle, stops by pointer and by keys, over a picture too'
   await panel.getByLabel('Angle in degrees').fill('90');
   await edit(page, () => page.keyboard.press('Tab'));
   await edit(page, () => panel.getByRole('button', { name: 'linear 90deg #ffffff 45%, #ffffff00 45%' }).click());
-  await eventually(async () => (await css(ground(), 'backgroundImage')).startsWith('linear-gradient(90deg, rgb(255, 255, 255) 45%, rgba(255, 255, 255, 0) 45%)'), true, 'a ready one with a hard edge');
+  await eventually(
+    async () =>
+      (await css(ground(), 'backgroundImage')).startsWith(
+        'linear-gradient(90deg, rgb(255, 255, 255) 45%, rgba(255, 255, 255, 0) 45%)',
+      ),
+    true,
+    'a ready one with a hard edge',
+  );
   assert.deepEqual(await findings(page), []);
   await page.keyboard.press('Escape');
 });
@@ -196,7 +230,14 @@ test('min height by a button, content width by number, a section’s own', async
   await page.locator('#tray [data-cluster="size"]').click();
   const seventyFive = tray().getByRole('button', { name: '75 % of the viewport' });
   await seventyFive.hover();
-  await eventually(() => canvas(page).locator('section', { hasText: 'Next departures' }).evaluate((e) => e.style.length + e.getBoundingClientRect().height >= 600), true, 'pointed at');
+  await eventually(
+    () =>
+      canvas(page)
+        .locator('section', { hasText: 'Next departures' })
+        .evaluate((e) => e.style.length + e.getBoundingClientRect().height >= 600),
+    true,
+    'pointed at',
+  );
   await edit(page, () => seventyFive.click());
   await page.locator('#f-content').fill('900');
   await edit(page, () => page.keyboard.press('Enter'));
@@ -219,7 +260,10 @@ test('a picture: focal point, mask, filters and rotation', async () => {
   await edit(page, () => option(page, 'Mirror', 'Horizontally'));
   await page.locator('#f-rotate').fill('-4');
   await edit(page, () => page.keyboard.press('Enter'));
-  assert.deepEqual([await css(photo(), 'filter'), await css(photo(), 'scale'), await css(photo().locator('..'), 'rotate')], ['grayscale(0.6)', '-1 1', '-4deg']);
+  assert.deepEqual(
+    [await css(photo(), 'filter'), await css(photo(), 'scale'), await css(photo().locator('..'), 'rotate')],
+    ['grayscale(0.6)', '-1 1', '-4deg'],
+  );
 });
 
 test('the same as another block, by pressing it', async () => {
@@ -242,23 +286,43 @@ test('what was set is published, at three widths', async () => {
   await page.getByRole('link', { name: /Open it/ }).waitFor();
   const p = await newPage(context);
   await p.goto(`${plot.site}/`);
-  const of = (selector, text, property, pseudo) => p.locator(selector, { hasText: text }).first().evaluate((e, [k, s]) => getComputedStyle(e, s)[k], [property, pseudo]);
+  const of = (selector, text, property, pseudo) =>
+    p
+      .locator(selector, { hasText: text })
+      .first()
+      .evaluate((e, [k, s]) => getComputedStyle(e, s)[k], [property, pseudo]);
   for (const width of [1280, 800, 375]) {
     await p.setViewportSize({ width, height: 800 });
     assert.match(await of('h2', 'Next departures', 'fontFamily'), /^Lora/);
-    for (const [property, want] of [['fontWeight', '450'], ['textTransform', 'uppercase'], ['paddingTop', '16px'], ['color', 'rgb(23, 96, 107)'], ['letterSpacing', '3.2px']]) {
+    for (const [property, want] of [
+      ['fontWeight', '450'],
+      ['textTransform', 'uppercase'],
+      ['paddingTop', '16px'],
+      ['color', 'rgb(23, 96, 107)'],
+      ['letterSpacing', '3.2px'],
+    ]) {
       assert.equal(await of('h2', 'Next departures', property), want, `${property} at ${width}`);
     }
     const img = p.locator('section', { hasText: 'Next departures' }).locator('img').first();
     assert.equal(await img.evaluate((e) => getComputedStyle(e).filter), 'grayscale(0.6)', `the picture at ${width}`);
     const ground = p.locator('section', { hasText: 'Next departures' }).first();
-    assert.match(await ground.evaluate((e) => getComputedStyle(e).backgroundImage), /^linear-gradient\(90deg, rgb\(255, 255, 255\) 45%, rgba\(255, 255, 255, 0\) 45%\)/);
-    assert.ok((await ground.evaluate((e) => e.getBoundingClientRect().height)) >= 600, `three quarters of the viewport at ${width}`);
+    assert.match(
+      await ground.evaluate((e) => getComputedStyle(e).backgroundImage),
+      /^linear-gradient\(90deg, rgb\(255, 255, 255\) 45%, rgba\(255, 255, 255, 0\) 45%\)/,
+    );
+    assert.ok(
+      (await ground.evaluate((e) => e.getBoundingClientRect().height)) >= 600,
+      `three quarters of the viewport at ${width}`,
+    );
   }
   await p.setViewportSize({ width: 1280, height: 800 });
   const b = p.getByText('See today’s sailings');
   await b.hover();
-  await eventually(() => b.evaluate((e) => [getComputedStyle(e).backgroundColor, getComputedStyle(e).translate]), ['rgb(255, 255, 255)', '0px -4px'], 'pointed at');
+  await eventually(
+    () => b.evaluate((e) => [getComputedStyle(e).backgroundColor, getComputedStyle(e).translate]),
+    ['rgb(255, 255, 255)', '0px -4px'],
+    'pointed at',
+  );
   assert.deepEqual(p.wrong, []);
   await p.close();
 });
@@ -277,12 +341,21 @@ test('the Tray folds, grows to two rows, stands beside the canvas, and keeps to 
   await page.keyboard.press('PageUp');
   await page.locator('[data-beside]').click();
   await eventually(() => tray().evaluate((e) => e.offsetWidth), 360, 'beside');
-  assert.equal(await page.locator('iframe.canvas').evaluate((e) => e.contentWindow.innerWidth), 1280, 'the page has the width of the Reach');
+  assert.equal(
+    await page.locator('iframe.canvas').evaluate((e) => e.contentWindow.innerWidth),
+    1280,
+    'the page has the width of the Reach',
+  );
   assert.deepEqual(await findings(page), []);
   await page.setViewportSize({ width: 1920, height: 1080 });
   assert.deepEqual(await findings(page), []);
   await chooseIn('Departures', heading());
-  for (const opens of ['[data-opens="colour"][data-for="f-color"]', '#f-font', '[data-opens="shadow"][data-for="f-box-shadow"]', '#tray-more']) {
+  for (const opens of [
+    '[data-opens="colour"][data-for="f-color"]',
+    '#f-font',
+    '[data-opens="shadow"][data-for="f-box-shadow"]',
+    '#tray-more',
+  ]) {
     await tray().locator(opens).first().click();
     await page.locator('.panel:popover-open').waitFor();
     assert.deepEqual(await findings(page), [], opens);
@@ -304,15 +377,27 @@ test('the Tray folds, grows to two rows, stands beside the canvas, and keeps to 
 test('a try whose answer comes after its block was deleted shows nothing', async () => {
   await chooseIn('Departures', heading());
   let answer;
-  const held = new Promise((resolve) => { answer = resolve; });
-  await page.route('**/tries', async (route) => { const r = await route.fetch(); await held; await route.fulfill({ response: r }); }, { times: 1 });
+  const held = new Promise((resolve) => {
+    answer = resolve;
+  });
+  await page.route(
+    '**/tries',
+    async (route) => {
+      const r = await route.fetch();
+      await held;
+      await route.fulfill({ response: r });
+    },
+    { times: 1 },
+  );
   await page.locator('#f-letter-spacing').focus();
   const asked = page.waitForRequest('**/tries');
   await page.keyboard.press('ArrowUp');
   await asked;
   await page.evaluate(() => document.activeElement.blur());
   await edit(page, () => page.keyboard.press('Delete'));
-  const gone = await canvas(page).locator('body').evaluate((b) => b.textContent.includes('Next departures'));
+  const gone = await canvas(page)
+    .locator('body')
+    .evaluate((b) => b.textContent.includes('Next departures'));
   answer();
   await page.waitForTimeout(300);
   assert.equal(gone, false);
@@ -333,17 +418,34 @@ test('rows of a list are dragged, opened, duplicated and shown on the canvas; a 
   await page.locator('#row-2').focus();
   await edit(page, () => page.keyboard.press('Control+Shift+ArrowUp'));
   await eventually(names, [before[1], before[0], ...before.slice(2)], 'moved by keys');
-  await edit(page, () => tray().getByRole('button', { name: /^Duplicate \d/ }).click());
+  await edit(page, () =>
+    tray()
+      .getByRole('button', { name: /^Duplicate \d/ })
+      .click(),
+  );
   await eventually(async () => (await names()).length, before.length + 1, 'duplicated');
   await page.goto(`${plot.app}/sites/skerry-line/pages/fares/bench`);
   await page.locator('body[data-ready]').waitFor({ state: 'attached' });
   await chooseIn('All fares', canvas(page).locator('table'));
   const cell = tray().getByLabel('Row 1, column 1');
   await cell.focus();
-  await edit(page, () => cell.evaluate((e) => {
-    const data = new DataTransfer();
-    data.setData('text/plain', '1.11\t2.22\n3.33\t4.44\n');
-    e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-  }));
-  await eventually(() => canvas(page).locator('tbody tr, tr').nth(2).locator('td').nth(1).textContent().then((t) => t.endsWith('4.44')), true, 'in its cells');
+  await edit(page, () =>
+    cell.evaluate((e) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', '1.11\t2.22\n3.33\t4.44\n');
+      e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    }),
+  );
+  await eventually(
+    () =>
+      canvas(page)
+        .locator('tbody tr, tr')
+        .nth(2)
+        .locator('td')
+        .nth(1)
+        .textContent()
+        .then((t) => t.endsWith('4.44')),
+    true,
+    'in its cells',
+  );
 });

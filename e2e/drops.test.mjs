@@ -13,31 +13,49 @@ before(async () => {
 });
 
 /** Drops files at a point, as the browser tells of it; each is a name with a colour, or with text that is no picture. */
-const drop = (point, names, type = 'drop') => page.evaluate(async ({ point: { x, y }, names: list, type: t }) => {
-  const data = new DataTransfer();
-  for (const name of list) {
-    if (name.endsWith('.txt')) { data.items.add(new File(['words'], name, { type: 'text/plain' })); continue; }
-    if (name.startsWith('broken')) { data.items.add(new File(['no picture at all'], name, { type: 'image/png' })); continue; }
-    const c = new OffscreenCanvas(320, 200);
-    const g = c.getContext('2d');
-    g.fillStyle = `hsl(${name.length * 40 % 360} 60% 40%)`;
-    g.fillRect(0, 0, 320, 200);
-    g.fillStyle = '#fff';
-    g.fillText(name, 20, 30);
-    data.items.add(new File([await c.convertToBlob({ type: 'image/png' })], name, { type: 'image/png' }));
-  }
-  if (t === 'paste') { document.getElementById('stage').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })); return; }
-  const at = { dataTransfer: data, clientX: x, clientY: y, bubbles: true, cancelable: true };
-  const target = document.elementFromPoint(x, y);
-  target.dispatchEvent(new DragEvent('dragover', at));
-  target.dispatchEvent(new DragEvent('drop', at));
-}, { point, names, type });
+const drop = (point, names, type = 'drop') =>
+  page.evaluate(
+    async ({ point: { x, y }, names: list, type: t }) => {
+      const data = new DataTransfer();
+      for (const name of list) {
+        if (name.endsWith('.txt')) {
+          data.items.add(new File(['words'], name, { type: 'text/plain' }));
+          continue;
+        }
+        if (name.startsWith('broken')) {
+          data.items.add(new File(['no picture at all'], name, { type: 'image/png' }));
+          continue;
+        }
+        const c = new OffscreenCanvas(320, 200);
+        const g = c.getContext('2d');
+        g.fillStyle = `hsl(${(name.length * 40) % 360} 60% 40%)`;
+        g.fillRect(0, 0, 320, 200);
+        g.fillStyle = '#fff';
+        g.fillText(name, 20, 30);
+        data.items.add(new File([await c.convertToBlob({ type: 'image/png' })], name, { type: 'image/png' }));
+      }
+      if (t === 'paste') {
+        document
+          .getElementById('stage')
+          .dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+        return;
+      }
+      const at = { dataTransfer: data, clientX: x, clientY: y, bubbles: true, cancelable: true };
+      const target = document.elementFromPoint(x, y);
+      target.dispatchEvent(new DragEvent('dragover', at));
+      target.dispatchEvent(new DragEvent('drop', at));
+    },
+    { point, names, type },
+  );
 
 const go = async (name) => {
   await page.locator('.overview-item', { hasText: name }).first().locator('.overview-go').click();
   await settled(page);
 };
-const at = async (locator, dx = 0.5, dy = 0.5) => { const b = await locator.boundingBox(); return { x: b.x + b.width * dx, y: b.y + b.height * dy }; };
+const at = async (locator, dx = 0.5, dy = 0.5) => {
+  const b = await locator.boundingBox();
+  return { x: b.x + b.width * dx, y: b.y + b.height * dy };
+};
 
 test('dropped on a picture it takes its place', async () => {
   await go('Departures');
@@ -58,7 +76,11 @@ test('dropped on a section it becomes a block or the background, as is chosen', 
   await eventually(() => section.locator('img').count(), blocks + 1, 'a block');
   await drop(await at(section, 0.05, 0.5), ['sea-ground.png']);
   await edit(page, () => page.getByRole('button', { name: 'The section’s background' }).click());
-  await eventually(() => section.evaluate((e) => getComputedStyle(e).backgroundImage.includes('url(')), true, 'the background');
+  await eventually(
+    () => section.evaluate((e) => getComputedStyle(e).backgroundImage.includes('url(')),
+    true,
+    'the background',
+  );
   await drop(await at(section, 0.05, 0.5), ['unwanted.png']);
   const before = await kept(page);
   await page.getByRole('button', { name: 'A picture block' }).waitFor();
@@ -126,18 +148,34 @@ test('many at once, some broken, the connection lost in the midst: what arrived 
   await page.goto(`${plot.app}/sites/skerry-line/library`);
   const before = await page.locator('.library-item').count();
   let sent = 0;
-  await page.route('**/library', (route) => (route.request().method() === 'POST' && (sent += 1) > 20 && sent <= 50 ? route.abort('connectionreset') : route.continue()));
+  await page.route('**/library', (route) =>
+    route.request().method() === 'POST' && (sent += 1) > 20 && sent <= 50
+      ? route.abort('connectionreset')
+      : route.continue(),
+  );
   await page.evaluate(async (many) => {
     const data = new DataTransfer();
     for (let i = 0; i < many; i++) {
       const name = `many-${String(i).padStart(3, '0')}.svg`;
       const whole = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v${i % 9}z"/></svg>`;
-      data.items.add(new File([i % 20 === 7 ? new Uint8Array([0, 1, 2, 3]) : whole], i % 20 === 7 ? `broken-${i}.png` : name, { type: 'image/svg+xml' }));
+      data.items.add(
+        new File([i % 20 === 7 ? new Uint8Array([0, 1, 2, 3]) : whole], i % 20 === 7 ? `broken-${i}.png` : name, {
+          type: 'image/svg+xml',
+        }),
+      );
     }
-    for (const type of ['dragover', 'drop']) document.querySelector('main').dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
+    for (const type of ['dragover', 'drop'])
+      document
+        .querySelector('main')
+        .dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
   }, many);
   const rows = page.locator('#library-progress li:not(.uploads-all)');
-  await eventually(() => page.locator('#library-progress li:not(.failed, .uploads-all)').count(), 0, 'all sent', 180_000);
+  await eventually(
+    () => page.locator('#library-progress li:not(.failed, .uploads-all)').count(),
+    0,
+    'all sent',
+    180_000,
+  );
   const failed = await rows.count();
   assert.equal(await page.locator('.library-item').count(), before + many - failed, 'what arrived is there');
   const lost = await rows.filter({ hasText: 'The connection was lost.' }).count();
@@ -146,7 +184,12 @@ test('many at once, some broken, the connection lost in the midst: what arrived 
   await page.getByText(`${failed} didn’t arrive.`).waitFor();
   assert.deepEqual(await findings(page), []);
   await page.getByRole('button', { name: 'Try them again' }).click();
-  await eventually(async () => [await rows.count(), await page.locator('#library-progress li.failed').count()], [broken, broken], 'all but the broken ones arrived', 120_000);
+  await eventually(
+    async () => [await rows.count(), await page.locator('#library-progress li.failed').count()],
+    [broken, broken],
+    'all but the broken ones arrived',
+    120_000,
+  );
   assert.equal(await page.locator('.library-item').count(), before + many - broken);
   await page.getByRole('button', { name: 'Dismiss them' }).click();
   await eventually(() => page.locator('#library-progress').isVisible(), false, 'and those are let go');

@@ -18,7 +18,24 @@ const plugins = { import: imports };
 
 export default [
   { ignores: ['web/vendor/**', 'web/vendoring/**', 'web/wasm/**', 'e2e/node_modules/**', '**/*.go', '.build/**'] },
-  { files: ['web/**/*.js'], plugins, rules, languageOptions: { sourceType: 'module', globals: { ...globals.browser, htmx: 'readonly', Alpine: 'readonly', Go: 'readonly' } } },
-  { files: ['site/scripts/*.js'], rules: { ...js.configs.recommended.rules, eqeqeq: 'error' }, languageOptions: { sourceType: 'script', globals: globals.browser } },
-  { files: ['e2e/*.mjs'], plugins, rules, languageOptions: { sourceType: 'module', globals: { ...globals.node, ...globals.browser } } },
+  {
+    files: ['web/**/*.js'],
+    plugins,
+    rules,
+    languageOptions: {
+      sourceType: 'module',
+      globals: { ...globals.browser, htmx: 'readonly', Alpine: 'readonly', Go: 'readonly' },
+    },
+  },
+  {
+    files: ['site/scripts/*.js'],
+    rules: { ...js.configs.recommended.rules, eqeqeq: 'error' },
+    languageOptions: { sourceType: 'script', globals: globals.browser },
+  },
+  {
+    files: ['e2e/*.mjs'],
+    plugins,
+    rules,
+    languageOptions: { sourceType: 'module', globals: { ...globals.node, ...globals.browser } },
+  },
 ];

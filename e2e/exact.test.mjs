@@ -5,17 +5,36 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, drag, edit, eventually, kept, near, newPage, openBench, ready, settled, signIn, undo } from './person.mjs';
+import {
+  canvas,
+  choose,
+  drag,
+  edit,
+  eventually,
+  kept,
+  near,
+  newPage,
+  openBench,
+  ready,
+  settled,
+  signIn,
+  undo,
+} from './person.mjs';
 
 const section = () => canvas(page).locator('section', { hasText: 'Next departures' }).first();
 const overview = (name) => page.locator('.overview-item', { hasText: name });
-const go = async (name) => { await overview(name).locator('.overview-go').click(); await settled(page); };
+const go = async (name) => {
+  await overview(name).locator('.overview-go').click();
+  await settled(page);
+};
 /** What the Bench's scripts know of the page. */
-const state = () => page.evaluate(async () => {
-  const { page: p } = await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href);
-  return { places: p.places, handles: p.handles, guides: p.guides, select: p.select };
-});
-const css = (locator, property) => locator.evaluate((e, p) => e.ownerDocument.defaultView.getComputedStyle(e)[p], property);
+const state = () =>
+  page.evaluate(async () => {
+    const { page: p } = await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href);
+    return { places: p.places, handles: p.handles, guides: p.guides, select: p.select };
+  });
+const css = (locator, property) =>
+  locator.evaluate((e, p) => e.ownerDocument.defaultView.getComputedStyle(e)[p], property);
 const scale = () => page.locator('iframe.canvas').evaluate((e) => e.getBoundingClientRect().width / e.clientWidth);
 
 /** The middle of the handle of a setting, once it stands still. */
@@ -64,7 +83,11 @@ test('a section’s padding is dragged: to the px with Ctrl, to a step near it, 
   assert.deepEqual(await padding(), ['63px', '96px']);
   await edit(page, async () => pull(await handle('Padding top'), 0, 31)); // 94, near the step of 96
   assert.equal((await state()).handles.find((h) => h.label === 'Padding top').px, 96);
-  assert.equal(await page.locator('#tray .spacing input, #tray [data-setting="padding-top"]').first().inputValue(), 'Vast', 'the step’s token');
+  assert.equal(
+    await page.locator('#tray .spacing input, #tray [data-setting="padding-top"]').first().inputValue(),
+    'Vast',
+    'the step’s token',
+  );
   await edit(page, async () => pull(await handle('Padding top'), 0, -46, ['Control', 'Alt']));
   assert.deepEqual(await padding(), ['50px', '50px']);
   for (let i = 0; i < 3; i++) await undo(page);
@@ -80,12 +103,16 @@ test('columns by their boundary in twelfths, gaps between them, a picture’s ra
   const columns = canvas(page).locator('section', { hasText: 'On the left' }).first();
   await columns.evaluate((e) => e.scrollIntoView({ block: 'center' }));
   await settled(page);
-  const lefts = () => columns.locator('h2').evaluateAll((all) => all.map((h) => h.parentElement.getBoundingClientRect().width));
+  const lefts = () =>
+    columns.locator('h2').evaluateAll((all) => all.map((h) => h.parentElement.getBoundingClientRect().width));
   await edit(page, async () => pull(await handle('Column widths'), 170, 0)); // nearly two twelfths
   const [a, b] = await lefts();
   const gap = (await state()).handles.find((h) => h.label === 'Column gap').px;
   near(a / b, (8 * ((1080 + gap) / 12) - gap) / (4 * ((1080 + gap) / 12) - gap), 0.01, 'eight and four twelfths');
-  await edit(page, async () => { const h = await handle('Column gap'); await pull({ x: h.x, y: h.y + 30 }, 20, 0, ['Control']); });
+  await edit(page, async () => {
+    const h = await handle('Column gap');
+    await pull({ x: h.x, y: h.y + 30 }, 20, 0, ['Control']);
+  });
   near((await state()).handles.find((h) => h.label === 'Column gap').px, gap + 20, 1, 'the gap');
   await undo(page);
   await undo(page);
@@ -94,7 +121,10 @@ test('columns by their boundary in twelfths, gaps between them, a picture’s ra
 
 test('several are resized in proportion by the frame around them, and put at a given gap', async () => {
   await go('Departures');
-  const [heading, text] = [section().getByText('Next departures'), section().locator('[data-block]', { hasText: 'Boats leave from' }).last()];
+  const [heading, text] = [
+    section().getByText('Next departures'),
+    section().locator('[data-block]', { hasText: 'Boats leave from' }).last(),
+  ];
   await choose(page, heading);
   const t = await text.boundingBox();
   await page.keyboard.down('Shift');
@@ -102,11 +132,21 @@ test('several are resized in proportion by the frame around them, and put at a g
   await page.keyboard.up('Shift');
   await settled(page);
   const ids = await Promise.all([heading, text].map((l) => l.getAttribute('data-block')));
-  const places = async () => { const s = await state(); return ids.map((id) => Object.values(s.places).flat().find((b) => b.id === id).zones.desktop); };
+  const places = async () => {
+    const s = await state();
+    return ids.map(
+      (id) =>
+        Object.values(s.places)
+          .flat()
+          .find((b) => b.id === id).zones.desktop,
+    );
+  };
   const was = await places();
   const right = await page.locator('[data-edges="4"]').boundingBox();
   const s = await scale();
-  await edit(page, () => drag(page, { x: right.x + 12, y: right.y + 12 }, { x: right.x + 12 + 2 * 92 * s, y: right.y + 12 }));
+  await edit(page, () =>
+    drag(page, { x: right.x + 12, y: right.y + 12 }, { x: right.x + 12 + 2 * 92 * s, y: right.y + 12 }),
+  );
   const now = await places();
   const span = (p) => Math.max(...p.map((q) => q[0] + q[1])) - Math.min(...p.map((q) => q[0]));
   assert.equal(span(now), span(was) + 2, 'two columns wider together');
@@ -130,12 +170,18 @@ test('the tree finds, chooses and moves blocks by their names', async () => {
   await overview('Departures').locator('.tree li').nth(1).click();
   await settled(page);
   assert.equal(await overview('Departures').locator('.tree li').nth(1).getAttribute('aria-selected'), 'true');
-  await overview('Departures').locator('.tree li').nth(3).click({ modifiers: ['Shift'] });
+  await overview('Departures')
+    .locator('.tree li')
+    .nth(3)
+    .click({ modifiers: ['Shift'] });
   await settled(page);
   assert.equal(await page.locator('.tree [aria-selected="true"]').count(), 3, 'three of them');
   // The welcome's words into this section.
   await overview('Welcome').locator('.overview-unfold').click();
-  const [from, to] = [await overview('Welcome').locator('.tree li').nth(1).boundingBox(), await overview('Departures').locator('.tree li').nth(0).boundingBox()];
+  const [from, to] = [
+    await overview('Welcome').locator('.tree li').nth(1).boundingBox(),
+    await overview('Departures').locator('.tree li').nth(0).boundingBox(),
+  ];
   await edit(page, () => drag(page, { x: from.x + 60, y: from.y + 12 }, { x: to.x + 60, y: to.y + 21 }));
   await eventually(async () => (await rows()).length, before.length + 1, 'one more here');
   await undo(page);
@@ -149,7 +195,7 @@ test('guides of one’s own are drawn from the rulers, and handles stop at them;
   const stage = await page.locator('#stage').boundingBox();
   await edit(page, () => drag(page, { x: stage.x + 8, y: stage.y + 200 }, { x: stage.x + 300, y: stage.y + 220 }));
   const [at] = (await state()).guides.x;
-  near(at, (300 - ((stage.width - 1280 * await scale()) / 2)) / await scale(), 2, 'where it was let go');
+  near(at, (300 - (stage.width - 1280 * (await scale())) / 2) / (await scale()), 2, 'where it was let go');
   await page.reload();
   await ready(page);
   await eventually(() => page.locator('#overlay .own-guide').count(), 1, 'kept with the page');
@@ -196,7 +242,7 @@ test('a command gets another key, which no other has; it is kept for the person'
   const x = async () => (await section().getByText('Next departures').boundingBox()).x;
   const was = await x();
   await edit(page, () => page.keyboard.press('Control+j'));
-  assert.ok(await x() > was + 200, 'flipped');
+  assert.ok((await x()) > was + 200, 'flipped');
   await undo(page);
 });
 
@@ -215,7 +261,9 @@ test('pressing again goes through what lies stacked; a locked block is chosen an
   assert.notEqual(await selected(), first, 'the one below');
   assert.match(await selected(), /Today/);
   await edit(page, () => page.keyboard.press('Control+Shift+L'));
-  const c = await canvas(page).locator(`[data-block="${(await state()).select}"]`).boundingBox();
+  const c = await canvas(page)
+    .locator(`[data-block="${(await state()).select}"]`)
+    .boundingBox();
   const n = await kept(page);
   await drag(page, { x: c.x + 12, y: c.y + 12 }, { x: c.x + 200, y: c.y + 60 });
   await settled(page);
@@ -240,14 +288,14 @@ test('making room is shown first: Escape leaves it, Enter takes it', async () =>
     await page.keyboard.type('make room');
     await page.keyboard.press('Enter');
     await page.locator('#overlay .trial-text', { hasText: 'Room below' }).waitFor();
-    await eventually(async () => await y() > was + 10, true, 'shown further down');
+    await eventually(async () => (await y()) > was + 10, true, 'shown further down');
   };
   await ask();
   await page.keyboard.press('Escape');
-  await eventually(async () => Math.abs(await y() - was) < 1, true, 'left');
+  await eventually(async () => Math.abs((await y()) - was) < 1, true, 'left');
   await ask();
   await edit(page, () => page.keyboard.press('Enter'));
-  assert.ok(await y() > was + 10, 'taken');
+  assert.ok((await y()) > was + 10, 'taken');
   for (let i = 0; i < 3; i++) await undo(page);
 });
 
@@ -259,10 +307,11 @@ test('in the midst of a drag: another tab’s edit, a block that is gone, a serv
   await other.goto(page.url());
   await ready(other);
   await page.bringToFront(); // what is behind another tab is drawn once a second
-  const elsewhere = (command) => other.evaluate(async (c) => {
-    const { send } = await import(new URL('edits.js', document.querySelector('script[src$="bench.js"]').src).href);
-    await send(c);
-  }, command);
+  const elsewhere = (command) =>
+    other.evaluate(async (c) => {
+      const { send } = await import(new URL('edits.js', document.querySelector('script[src$="bench.js"]').src).href);
+      await send(c);
+    }, command);
   const carry = async (midst) => {
     const b = await text.boundingBox();
     await page.mouse.move(b.x + 40, b.y + 14);
@@ -298,31 +347,51 @@ test('in the midst of a drag: another tab’s edit, a block that is gone, a serv
   await page.bringToFront(); // what is behind another tab is drawn once a second
   await choose(page, text);
   await carry(() => elsewhere({ op: 'delete', node: id }));
-  await page.getByText(/Somebody changed this|isn't on this page|isn’t on this page/).first().waitFor();
+  await page
+    .getByText(/Somebody changed this|isn't on this page|isn’t on this page/)
+    .first()
+    .waitFor();
   await eventually(() => text.count(), 0, 'it is gone here too');
   await other.close();
 });
 
 test('two fingers move the page, and drag nothing; a section is dragged by the mark at its edge', async () => {
-  const scrolled = () => canvas(page).locator('body').evaluate((e) => e.ownerDocument.defaultView.scrollY);
+  const scrolled = () =>
+    canvas(page)
+      .locator('body')
+      .evaluate((e) => e.ownerDocument.defaultView.scrollY);
   await go('Departures');
   const n = await kept(page);
   const was = await scrolled();
   await page.evaluate(async () => {
     const svg = document.getElementById('overlay');
     const r = svg.getBoundingClientRect();
-    const touch = (name, pointerId, x, y) => svg.dispatchEvent(new PointerEvent(name, { pointerId, pointerType: 'touch', isPrimary: pointerId === 21, button: name === 'pointermove' ? -1 : 0, clientX: r.left + x, clientY: r.top + y, bubbles: true, cancelable: true }));
+    const touch = (name, pointerId, x, y) =>
+      svg.dispatchEvent(
+        new PointerEvent(name, {
+          pointerId,
+          pointerType: 'touch',
+          isPrimary: pointerId === 21,
+          button: name === 'pointermove' ? -1 : 0,
+          clientX: r.left + x,
+          clientY: r.top + y,
+          bubbles: true,
+          cancelable: true,
+        }),
+      );
     touch('pointerdown', 21, 300, 300);
     touch('pointerdown', 22, 420, 310);
     for (let i = 1; i <= 10; i++) {
       touch('pointermove', 21, 300, 300 - 12 * i);
       touch('pointermove', 22, 420, 310 - 12 * i);
-      await new Promise((f) => { requestAnimationFrame(f); });
+      await new Promise((f) => {
+        requestAnimationFrame(f);
+      });
     }
     touch('pointerup', 21, 300, 180);
     touch('pointerup', 22, 420, 190);
   });
-  near((await scrolled() - was) * await scale(), 120, 3, 'as far as the fingers went');
+  near(((await scrolled()) - was) * (await scale()), 120, 3, 'as far as the fingers went');
   assert.equal(await kept(page), n, 'nothing else happened');
   await go('Three islands');
   await page.locator('#stage').focus();
@@ -330,12 +399,27 @@ test('two fingers move the page, and drag nothing; a section is dragged by the m
   await page.keyboard.type('whole page');
   await page.keyboard.press('Enter');
   await page.waitForTimeout(150);
-  const next = await still(canvas(page).locator(`[data-section="${await overview('Winter weekend').getAttribute('data-section')}"]`));
+  const next = await still(
+    canvas(page).locator(`[data-section="${await overview('Winter weekend').getAttribute('data-section')}"]`),
+  );
   const mark = await still(page.locator('[data-lifts]'));
-  await edit(page, () => drag(page, { x: mark.x + 12, y: mark.y + 12 }, { x: mark.x + 16, y: next.y + next.height * 0.7 }));
-  await eventually(async () => (await page.locator('.overview-name > span:first-child').allTextContents()).join().includes('Winter weekend,Three islands'), true, 'behind the next one');
+  await edit(page, () =>
+    drag(page, { x: mark.x + 12, y: mark.y + 12 }, { x: mark.x + 16, y: next.y + next.height * 0.7 }),
+  );
+  await eventually(
+    async () =>
+      (await page.locator('.overview-name > span:first-child').allTextContents())
+        .join()
+        .includes('Winter weekend,Three islands'),
+    true,
+    'behind the next one',
+  );
   await undo(page);
   await page.keyboard.press('0');
 });
 
-test('nothing went wrong meanwhile', () => assert.deepEqual(page.wrong.filter((w) => !/ERR_INTERNET_DISCONNECTED/.test(w)), []));
+test('nothing went wrong meanwhile', () =>
+  assert.deepEqual(
+    page.wrong.filter((w) => !/ERR_INTERNET_DISCONNECTED/.test(w)),
+    [],
+  ));

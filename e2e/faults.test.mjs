@@ -3,7 +3,22 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { designer, writer } from './openplot.mjs';
 import { browser, context, page, plot } from './opened.mjs';
-import { canvas, choose, drag, edit, eventually, kept, middle, newPage, onShelf, openBench, ready, settled, signIn, undo } from './person.mjs';
+import {
+  canvas,
+  choose,
+  drag,
+  edit,
+  eventually,
+  kept,
+  middle,
+  newPage,
+  onShelf,
+  openBench,
+  ready,
+  settled,
+  signIn,
+  undo,
+} from './person.mjs';
 
 const tray = () => page.locator('#tray');
 const focused = (p = page) => p.evaluate(() => document.activeElement?.id ?? '');
@@ -14,7 +29,11 @@ test('a page’s address comes of its name, unless another one is written', asyn
   await eventually(() => page.locator('.page-card svg.drawing').count(), 8, 'all pages are drawn');
   await page.getByRole('link', { name: 'New page' }).click();
   await page.getByLabel('Name', { exact: true }).pressSequentially('Über uns');
-  await eventually(() => page.getByLabel('Address').first().getAttribute('placeholder'), 'uber-uns', 'the address follows the name');
+  await eventually(
+    () => page.getByLabel('Address').first().getAttribute('placeholder'),
+    'uber-uns',
+    'the address follows the name',
+  );
   await page.locator('#page-slug').fill('about-us');
   await page.getByLabel('Name', { exact: true }).fill('Über uns alle');
   await page.waitForTimeout(400);
@@ -46,7 +65,11 @@ test('after a drop from the Shelf the next click is one', async () => {
   const section = await canvas(page).locator('section').boundingBox();
   await edit(page, () => drag(page, middle(item), { x: section.x + 500, y: section.y + 40 }));
   await settled(page);
-  assert.equal(await canvas(page).locator('h2').count(), 1, 'the drop inserted it, and the click after it nothing more');
+  assert.equal(
+    await canvas(page).locator('h2').count(),
+    1,
+    'the drop inserted it, and the click after it nothing more',
+  );
   await page.keyboard.press('/');
   await page.getByLabel('Search sections and blocks').fill('cover');
   assert.ok(await onShelf(page, 'Welcome over a picture').isVisible(), 'found by another word for it');
@@ -65,7 +88,11 @@ test('stand-in words are written over; a heading isn’t made bold', async () =>
   await page.keyboard.type('Kept');
   await edit(page, () => page.keyboard.press('Escape'));
   assert.equal(await h2.innerHTML(), 'Kept', 'all stand-in words are gone, and nothing is bold');
-  assert.equal(await page.evaluate(() => window.getSelection().toString()), '', 'no words of the application are marked');
+  assert.equal(
+    await page.evaluate(() => window.getSelection().toString()),
+    '',
+    'no words of the application are marked',
+  );
 });
 
 test('Delete works from the Overview, Ctrl+A paints nothing, and undo lowers the count', async () => {
@@ -113,7 +140,10 @@ test('a new entry is gone into, and Tab goes on from field to field', async () =
   const before = await entries.count();
   await edit(page, () => tray().getByRole('button', { name: 'Add one' }).click());
   await eventually(() => focused(), `e-${before}-time`, 'the focus is in the new entry');
-  await edit(page, async () => { await page.keyboard.type('21:00'); await page.keyboard.press('Tab'); });
+  await edit(page, async () => {
+    await page.keyboard.type('21:00');
+    await page.keyboard.press('Tab');
+  });
   await eventually(() => focused(), `e-${before}-title`, 'and goes on to its next field');
   const who = canvas(page).locator('[data-part="0.who"]').last();
   await choose(page, who);
@@ -133,7 +163,9 @@ test('a block dragged into another section lands where it was shown', async () =
   const target = await sections.nth(1).boundingBox();
   const block = canvas(page).locator('h2').last();
   const from = await block.boundingBox();
-  await edit(page, () => drag(page, { x: from.x + 30, y: from.y + 10 }, { x: target.x + 360, y: target.y + target.height / 2 }));
+  await edit(page, () =>
+    drag(page, { x: from.x + 30, y: from.y + 10 }, { x: target.x + 360, y: target.y + target.height / 2 }),
+  );
   await settled(page);
   assert.equal(await sections.nth(1).locator('h2').count(), 1, 'it stands in the section that it was dropped in');
   const now = await sections.nth(1).locator('h2').boundingBox();
@@ -143,14 +175,20 @@ test('a block dragged into another section lands where it was shown', async () =
 test('what is tried in a preview is kept apart', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/pages/ask-for-a-berth/bench`);
   await ready(page);
-  const [preview] = await Promise.all([context.waitForEvent('page'), page.getByRole('button', { name: 'Try it' }).click()]);
+  const [preview] = await Promise.all([
+    context.waitForEvent('page'),
+    page.getByRole('button', { name: 'Try it' }).click(),
+  ]);
   await preview.waitForLoadState();
   for (const box of await preview.locator('form [required]').all()) {
     const type = await box.getAttribute('type');
     const tag = await box.evaluate((e) => e.tagName);
     if (type === 'radio' || type === 'checkbox') await box.check();
     else if (tag === 'SELECT') await box.selectOption({ index: 1 });
-    else await box.fill({ email: 'a@example.org', date: '2026-12-01', number: '1', time: '08:00', tel: '555' }[type] ?? 'A trial');
+    else
+      await box.fill(
+        { email: 'a@example.org', date: '2026-12-01', number: '1', time: '08:00', tel: '555' }[type] ?? 'A trial',
+      );
   }
   await preview.locator('form button[type="submit"]').click();
   await preview.getByText('This was a trial').waitFor();
@@ -179,7 +217,10 @@ test('a background video has no controls on the canvas, and a section of 75 vh i
     await page.keyboard.press('Enter');
   });
   await settled(page);
-  const height = await canvas(page).locator('section').first().evaluate((e) => e.getBoundingClientRect().height);
+  const height = await canvas(page)
+    .locator('section')
+    .first()
+    .evaluate((e) => e.getBoundingClientRect().height);
   const measure = Number(await page.locator('.overview-item').nth(1).locator('.measure').textContent());
   assert.equal(Math.round(height), 600);
   assert.equal(measure, 600);

@@ -5,10 +5,14 @@ export function hand(page) {
   const counted = { presses: 0, drags: 0, keys: 0 };
   const pause = () => settled(page);
   const h = {
-    page, counted, pause,
+    page,
+    counted,
+    pause,
     tray: page.locator('#tray'),
     canvas: page.frameLocator('iframe.canvas'),
-    reset() { Object.assign(counted, { presses: 0, drags: 0, keys: 0 }); },
+    reset() {
+      Object.assign(counted, { presses: 0, drags: 0, keys: 0 });
+    },
 
     async press(locator, at) {
       await locator.scrollIntoViewIfNeeded().catch(() => {}); // it may just be drawn anew
@@ -93,7 +97,11 @@ export function hand(page) {
 
     /** What is selected, on the canvas. */
     async selected() {
-      const id = await page.evaluate(() => import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href).then((m) => m.page.select));
+      const id = await page.evaluate(() =>
+        import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href).then(
+          (m) => m.page.select,
+        ),
+      );
       return h.canvas.locator(`[data-block="${id}"]`);
     },
 

@@ -12,7 +12,12 @@ before(async () => {
 });
 
 const specimen = () => page.frameLocator('iframe');
-const ratio = (row) => page.locator('#contrasts tr').filter({ has: page.getByRole('cell', { name: row, exact: true }) }).locator('.measure').textContent();
+const ratio = (row) =>
+  page
+    .locator('#contrasts tr')
+    .filter({ has: page.getByRole('cell', { name: row, exact: true }) })
+    .locator('.measure')
+    .textContent();
 const field = (label) => page.getByLabel(label, { exact: true });
 /** What a choice shows, and choosing another one. */
 const opener = (label) => page.getByRole('button', { name: new RegExp(`^${label}: `) });
@@ -21,7 +26,8 @@ async function choose(label, offer) {
   await opener(label).click();
   await page.getByRole('option', { name: offer, exact: true }).click();
 }
-const colourOf = (locator, property = 'backgroundColor') => locator.evaluate((e, p) => getComputedStyle(e)[p], property);
+const colourOf = (locator, property = 'backgroundColor') =>
+  locator.evaluate((e, p) => getComputedStyle(e)[p], property);
 
 test('opens from the site, and from the Bench', async () => {
   await page.getByRole('link', { name: 'Skerry Line' }).click();
@@ -49,7 +55,11 @@ test('a colour is kept, the specimen and every page follow, and undo brings it b
   const bench = await newPage(context);
   await bench.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
   await ready(bench);
-  assert.equal(await colourOf(canvas(bench).getByText('18 minutes from the steps'), 'color'), 'rgb(130, 23, 41)', 'a page that uses the accent');
+  assert.equal(
+    await colourOf(canvas(bench).getByText('18 minutes from the steps'), 'color'),
+    'rgb(130, 23, 41)',
+    'a page that uses the accent',
+  );
   await bench.close();
   await page.getByRole('button', { name: 'Undo' }).click();
   await eventually(() => colourOf(button()), was, 'as before');
@@ -71,7 +81,11 @@ test('a pairing sets headings and reading, by keys', async () => {
   await page.getByRole('button', { name: /^Signal/ }).focus();
   await page.keyboard.press('Enter');
   await eventually(() => page.getByRole('button', { name: /^Signal/ }).getAttribute('aria-pressed'), 'true', 'chosen');
-  await eventually(async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('Oswald'), true, 'the specimen’s heading');
+  await eventually(
+    async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('Oswald'),
+    true,
+    'the specimen’s heading',
+  );
   assert.equal(await set('Headings'), 'Oswald');
 });
 
@@ -80,9 +94,17 @@ test('another house style is tried on over a page, and left or taken', async () 
   await page.getByLabel('Seen on').selectOption('Home');
   await eventually(async () => (await heading().textContent()).startsWith('Small boats'), true, 'the page');
   await page.getByRole('button', { name: 'Phone' }).click();
-  await eventually(() => page.locator('#specimen').evaluate((e) => e.contentWindow.innerWidth), 375, 'at the phone’s width');
+  await eventually(
+    () => page.locator('#specimen').evaluate((e) => e.contentWindow.innerWidth),
+    375,
+    'at the phone’s width',
+  );
   await page.getByRole('button', { name: /^Meadow/ }).click();
-  await eventually(async () => (await colourOf(heading(), 'fontFamily')).includes('DM Serif Display'), true, 'tried on');
+  await eventually(
+    async () => (await colourOf(heading(), 'fontFamily')).includes('DM Serif Display'),
+    true,
+    'tried on',
+  );
   assert.equal(await set('Headings'), 'Oswald');
   await page.getByRole('button', { name: 'Leave it' }).click();
   await eventually(async () => (await colourOf(heading(), 'fontFamily')).startsWith('Oswald'), true, 'left');
@@ -104,14 +126,22 @@ test('text styles: a size per zone, fluid, case, and all by a scale', async () =
   await page.getByLabel('Display, size on Desktop').press('Enter');
   await eventually(() => page.getByLabel('Display, size on Desktop').inputValue(), '64', 'a sum is worked out');
   await page.getByRole('button', { name: 'Display, fluid' }).click();
-  await eventually(() => page.getByRole('button', { name: 'Display, fluid' }).getAttribute('aria-pressed'), 'true', 'fluid');
+  await eventually(
+    () => page.getByRole('button', { name: 'Display, fluid' }).getAttribute('aria-pressed'),
+    'true',
+    'fluid',
+  );
   const width = await page.locator('iframe').evaluate((f) => f.contentWindow.innerWidth);
-  await eventually(async () => Math.round(parseFloat(await colourOf(display(), 'fontSize')) * 100), Math.round((38 + ((width - 375) * (64 - 38)) / (1280 - 375)) * 100), 'by the two-point form at the specimen’s width');
+  await eventually(
+    async () => Math.round(parseFloat(await colourOf(display(), 'fontSize')) * 100),
+    Math.round((38 + ((width - 375) * (64 - 38)) / (1280 - 375)) * 100),
+    'by the two-point form at the specimen’s width',
+  );
   await page.getByRole('group', { name: 'Label, case' }).getByRole('button', { name: 'AA', exact: true }).click();
   await eventually(() => colourOf(specimen().getByText('Label · 08:10'), 'textTransform'), 'uppercase', 'the label');
   await page.getByLabel('H1, size on Phone').fill('a lot');
   await page.getByLabel('H1, size on Phone').press('Enter');
-  await eventually(() => page.getByText('H1 size can\'t be').count(), 1, 'a problem that names it');
+  await eventually(() => page.getByText("H1 size can't be").count(), 1, 'a problem that names it');
   await page.getByLabel('Type scale').fill('18 1.2');
   await page.getByRole('button', { name: 'Set sizes' }).click();
   await eventually(() => page.getByLabel('Body, size on Desktop').inputValue(), '18', 'scaled');
@@ -120,15 +150,26 @@ test('text styles: a size per zone, fluid, case, and all by a scale', async () =
 
 test('changes made faster than they are answered are all kept, and what is typed meanwhile stays', async () => {
   const size = (zone) => page.getByLabel(`H2, size on ${zone}`);
-  await page.route('**/house/edits', async (route) => { await new Promise((r) => setTimeout(r, 400)); await route.continue(); });
-  for (const [zone, px] of [['Desktop', '41'], ['Tablet', '35'], ['Phone', '29']]) {
+  await page.route('**/house/edits', async (route) => {
+    await new Promise((r) => setTimeout(r, 400));
+    await route.continue();
+  });
+  for (const [zone, px] of [
+    ['Desktop', '41'],
+    ['Tablet', '35'],
+    ['Phone', '29'],
+  ]) {
     await size(zone).fill(px);
     await size(zone).press('Enter');
   }
   await page.getByLabel('H3, size on Desktop').fill('27');
   await eventually(() => size('Phone').getAttribute('value'), '29', 'the last is answered');
   await page.unroute('**/house/edits');
-  assert.deepEqual(await Promise.all(['Desktop', 'Tablet', 'Phone'].map((zone) => size(zone).getAttribute('value'))), ['41', '35', '29']);
+  assert.deepEqual(await Promise.all(['Desktop', 'Tablet', 'Phone'].map((zone) => size(zone).getAttribute('value'))), [
+    '41',
+    '35',
+    '29',
+  ]);
   assert.equal(await page.locator('.house-say .problem').count(), 0);
   assert.equal(await page.getByLabel('H3, size on Desktop').inputValue(), '27');
   await page.getByLabel('H3, size on Desktop').press('Enter');
@@ -148,7 +189,15 @@ test('colours by name are added, used and guarded', async () => {
 });
 
 test('a shadow is cast by the light that is dragged, and seen where it is used before it is kept', async () => {
-  const shown = () => specimen().locator('body').evaluate((b) => [...b.querySelectorAll('*')].map((e) => getComputedStyle(e).boxShadow).filter((s) => s !== 'none').join('; '));
+  const shown = () =>
+    specimen()
+      .locator('body')
+      .evaluate((b) =>
+        [...b.querySelectorAll('*')]
+          .map((e) => getComputedStyle(e).boxShadow)
+          .filter((s) => s !== 'none')
+          .join('; '),
+      );
   const was = await shown();
   await page.getByRole('button', { name: 'Edit Card' }).click();
   const light = await page.getByRole('slider', { name: 'Light' }).boundingBox();
@@ -158,19 +207,30 @@ test('a shadow is cast by the light that is dragged, and seen where it is used b
   await eventually(async () => (await shown()) !== was, true, 'tried on the specimen');
   assert.equal(await page.locator('#sh-card').inputValue(), '0px 6px 20px 0px #00000024', 'and not kept');
   await page.mouse.up();
-  await eventually(async () => /^[1-9]\d*px [1-9]\d*px 20px 0px /.test(await page.locator('#sh-card').inputValue()), true, 'kept');
+  await eventually(
+    async () => /^[1-9]\d*px [1-9]\d*px 20px 0px /.test(await page.locator('#sh-card').inputValue()),
+    true,
+    'kept',
+  );
   const kept = await page.locator('#sh-card').inputValue();
   await page.keyboard.press('Escape');
   await page.locator('#sh-card').fill('a little');
   await page.locator('#sh-card').press('Enter');
-  await eventually(() => page.getByText('write x, y, blur and spread in px and a colour').count(), 1, 'a problem that says what would be right');
+  await eventually(
+    () => page.getByText('write x, y, blur and spread in px and a colour').count(),
+    1,
+    'a problem that says what would be right',
+  );
   await page.locator('#sh-card').fill(kept);
   await page.locator('#sh-card').press('Enter');
   await eventually(() => page.locator('.house-say .problem').count(), 0, 'no problem');
 });
 
 test('what a choice offers is shown as what it does, and tried', async () => {
-  const ground = () => specimen().locator('body').evaluate((e) => getComputedStyle(e).backgroundColor);
+  const ground = () =>
+    specimen()
+      .locator('body')
+      .evaluate((e) => getComputedStyle(e).backgroundColor);
   const was = await ground();
   await opener('Page background').click();
   await page.getByRole('option', { name: 'Deep', exact: true }).hover();
@@ -184,12 +244,16 @@ test('what a choice offers is shown as what it does, and tried', async () => {
 test('a palette is suggested from a picture, and taken', async () => {
   await page.getByRole('button', { name: 'From langey.png' }).click();
   await eventually(() => page.locator('.suggested li').count(), 7, 'a colour for each role');
-  const accent = await page.locator('.suggested li', { hasText: /^Accent/ }).locator('.measure').textContent();
+  const accent = await page
+    .locator('.suggested li', { hasText: /^Accent/ })
+    .locator('.measure')
+    .textContent();
   assert.notEqual(await field('Accent').inputValue(), accent);
   await page.getByRole('button', { name: 'Take this palette' }).click();
   await eventually(() => field('Accent').inputValue(), accent, 'taken');
   for (const words of ['Words', 'Quiet words', 'Accent', 'Second accent']) {
-    for (const ground of ['Ground', 'Quiet ground']) assert.ok(Number(await ratio(`${words} on ${ground}`)) >= 4.5, `${words} on ${ground}`);
+    for (const ground of ['Ground', 'Quiet ground'])
+      assert.ok(Number(await ratio(`${words} on ${ground}`)) >= 4.5, `${words} on ${ground}`);
   }
   await page.getByRole('button', { name: 'Undo' }).click();
   await eventually(async () => (await field('Accent').inputValue()) !== accent, true, 'as before');
@@ -213,7 +277,7 @@ test('is carried as a file', async () => {
   const bad = `${tmp()}/bad.json`;
   fs.writeFileSync(bad, '{"format":"poem"}');
   await take(bad);
-  await eventually(() => page.getByText('File isn\'t a house style of version 1').count(), 1, 'refused, and why');
+  await eventually(() => page.getByText("File isn't a house style of version 1").count(), 1, 'refused, and why');
   await page.getByRole('button', { name: 'Undo' }).click();
   await eventually(async () => (await field('Accent').inputValue()) !== '#334455', true, 'as before');
 });
@@ -234,7 +298,11 @@ test('a value of a block’s own becomes the house style’s, and follows it', a
   await bench.getByRole('link', { name: 'House style' }).click();
   await bench.getByLabel('Plum', { exact: true }).fill('#0a6e31');
   await bench.keyboard.press('Enter');
-  await eventually(() => colourOf(bench.frameLocator('#specimen').getByText('Next departures'), 'color'), 'rgb(10, 110, 49)', 'the page follows');
+  await eventually(
+    () => colourOf(bench.frameLocator('#specimen').getByText('Next departures'), 'color'),
+    'rgb(10, 110, 49)',
+    'the page follows',
+  );
   await bench.getByRole('link', { name: 'Back to the Bench' }).click();
   await ready(bench);
   await bench.close();
@@ -247,12 +315,25 @@ test('a font of one’s own is uploaded, set, laid out as the browser does, and 
   await page.getByRole('button', { name: 'Add the font' }).click();
   await eventually(() => page.locator('.own-fonts strong').textContent(), 'Liberation Serif', 'its name');
   await choose('Headings', 'Liberation Serif');
-  await eventually(async () => (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('"Liberation Serif", serif'), true, 'the specimen');
+  await eventually(
+    async () =>
+      (await colourOf(specimen().locator('h1').first(), 'fontFamily')).startsWith('"Liberation Serif", serif'),
+    true,
+    'the specimen',
+  );
   const bench = await newPage(context);
   await bench.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
   await ready(bench);
   // No promise ends in the canvas, since no script runs in it.
-  const look = () => canvas(bench).locator('h1').evaluate((e) => [[...e.ownerDocument.fonts].find((f) => f.family.includes('Liberation')).status, e.getBoundingClientRect().width, e.getBoundingClientRect().height, e.closest('section').getBoundingClientRect().height]);
+  const look = () =>
+    canvas(bench)
+      .locator('h1')
+      .evaluate((e) => [
+        [...e.ownerDocument.fonts].find((f) => f.family.includes('Liberation')).status,
+        e.getBoundingClientRect().width,
+        e.getBoundingClientRect().height,
+        e.closest('section').getBoundingClientRect().height,
+      ]);
   await eventually(async () => (await look())[0], 'loaded', 'the font in the canvas');
   const drawn = await look();
   // Core's height of the section stands in the Overview.
@@ -264,7 +345,11 @@ test('a font of one’s own is uploaded, set, laid out as the browser does, and 
   await live.goto(`${plot.site}/`);
   const seen = await live.locator('h1').evaluate(async (e) => {
     await document.fonts.ready;
-    return [[...document.fonts].find((f) => f.family.includes('Liberation')).status, e.getBoundingClientRect().width, e.getBoundingClientRect().height];
+    return [
+      [...document.fonts].find((f) => f.family.includes('Liberation')).status,
+      e.getBoundingClientRect().width,
+      e.getBoundingClientRect().height,
+    ];
   });
   assert.deepEqual(seen, drawn.slice(0, 3), 'the subset is as wide as the whole');
   await live.close();

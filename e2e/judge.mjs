@@ -20,7 +20,8 @@ let base = '';
 for await (const line of readline.createInterface({ input: process.stdin })) {
   const { url, widths, time, axe } = JSON.parse(line);
   const origin = new URL(url).origin;
-  if (origin !== base) { // the frame's parent has to be of the same origin
+  if (origin !== base) {
+    // the frame's parent has to be of the same origin
     base = origin;
     await page.goto(`${origin}/empty`);
     await page.evaluate(() => {
@@ -43,7 +44,10 @@ await browser.close();
 /** The time in ms that the browser takes to lay out at the widths, reading all boxes. */
 async function clock({ url, widths }) {
   const frame = document.querySelector('iframe');
-  await new Promise((resolve) => { frame.onload = resolve; frame.src = url; });
+  await new Promise((resolve) => {
+    frame.onload = resolve;
+    frame.src = url;
+  });
   const d = frame.contentDocument;
   await Promise.all([...d.fonts].map((f) => f.load()));
   await d.fonts.ready;
@@ -73,7 +77,16 @@ async function outside({ widths, axe, source }) {
   const found = {};
   for (const width of axe) {
     frame.style.width = `${width}px`;
-    const rules = ['color-contrast', 'image-alt', 'label', 'select-name', 'target-size', 'heading-order', 'page-has-heading-one', 'link-name'];
+    const rules = [
+      'color-contrast',
+      'image-alt',
+      'label',
+      'select-name',
+      'target-size',
+      'heading-order',
+      'page-has-heading-one',
+      'link-name',
+    ];
     const { violations } = await w.axe.run(w.document, { runOnly: { type: 'rule', values: rules } });
     found[width] = Object.fromEntries(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 90))]));
   }
@@ -82,7 +95,10 @@ async function outside({ widths, axe, source }) {
 
 async function read({ url, widths }) {
   const frame = document.querySelector('iframe');
-  await new Promise((resolve) => { frame.onload = resolve; frame.src = url; });
+  await new Promise((resolve) => {
+    frame.onload = resolve;
+    frame.src = url;
+  });
   const d = frame.contentDocument;
   await Promise.all([...d.fonts].map((f) => f.load()));
   await d.fonts.ready;
@@ -101,7 +117,8 @@ async function read({ url, widths }) {
       for (const r of range.getClientRects()) {
         if (r.width === 0) continue;
         const last = found.at(-1);
-        if (last && r.left >= last[1] - 0.5) last[1] = r.right; // goes on where the one before ended
+        if (last && r.left >= last[1] - 0.5)
+          last[1] = r.right; // goes on where the one before ended
         else found.push([r.left, r.right]);
       }
     }

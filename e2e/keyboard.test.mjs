@@ -7,7 +7,12 @@ import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
 import { canvas, eventually, kept, ready, settled } from './person.mjs';
 
-const press = async (...keys) => { for (const k of keys) { await page.keyboard.press(k); await settled(page); } };
+const press = async (...keys) => {
+  for (const k of keys) {
+    await page.keyboard.press(k);
+    await settled(page);
+  }
+};
 
 /** Presses Tab until something that a selector finds has the focus. */
 async function tabTo(selector, most = 80) {
@@ -20,7 +25,7 @@ async function tabTo(selector, most = 80) {
 
 /** Goes from pane to pane until it is the canvas. */
 async function toCanvas() {
-  for (let i = 0; i < 4 && !await page.evaluate(() => document.activeElement.id === 'stage'); i++) await press('F6');
+  for (let i = 0; i < 4 && !(await page.evaluate(() => document.activeElement.id === 'stage')); i++) await press('F6');
 }
 
 /** Does a command of the list. */
@@ -30,8 +35,22 @@ async function command(words) {
   await press('Enter');
 }
 
-const box = (locator) => locator.evaluate((e) => { const r = e.getBoundingClientRect(); return { x: r.x, y: r.y + e.ownerDocument.defaultView.scrollY, w: r.width, h: r.height }; });
-const selected = (text) => eventually(() => page.locator('.trail [aria-current], .trail li:last-child, .trail').first().textContent().then((t) => t.includes(text)), true, `${text} is selected`);
+const box = (locator) =>
+  locator.evaluate((e) => {
+    const r = e.getBoundingClientRect();
+    return { x: r.x, y: r.y + e.ownerDocument.defaultView.scrollY, w: r.width, h: r.height };
+  });
+const selected = (text) =>
+  eventually(
+    () =>
+      page
+        .locator('.trail [aria-current], .trail li:last-child, .trail')
+        .first()
+        .textContent()
+        .then((t) => t.includes(text)),
+    true,
+    `${text} is selected`,
+  );
 
 test('signs in and opens a page', async () => {
   await page.goto(plot.app);
@@ -57,7 +76,15 @@ test('inserts a section and blocks, writes, places and resizes them', async () =
   await page.locator('[data-filled]').waitFor();
   await page.waitForTimeout(200);
   await press('Enter');
-  await eventually(() => page.locator('.overview-item.selected').textContent().then((t) => t.includes('New section')), true, 'a new section');
+  await eventually(
+    () =>
+      page
+        .locator('.overview-item.selected')
+        .textContent()
+        .then((t) => t.includes('New section')),
+    true,
+    'a new section',
+  );
   for (const kind of ['heading', 'text']) {
     await press('/');
     await page.keyboard.type(kind);

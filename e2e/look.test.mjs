@@ -5,7 +5,20 @@ import { test } from 'node:test';
 import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, drag, eventually, middle, near, newPage, openBench, publish, ready, settled, signIn } from './person.mjs';
+import {
+  canvas,
+  choose,
+  drag,
+  eventually,
+  middle,
+  near,
+  newPage,
+  openBench,
+  publish,
+  ready,
+  settled,
+  signIn,
+} from './person.mjs';
 
 const check = async (p, what) => assert.deepEqual(await findings(p), [], what);
 
@@ -52,11 +65,18 @@ test('every control of the Bench is reached by Tab, and none is a trap', async (
   const seen = new Set();
   for (let i = 0; i < 140; i++) {
     await page.keyboard.press('Tab');
-    const at = await page.evaluate(() => { const a = document.activeElement; return a === document.body ? 'body' : a.id || a.getAttribute('aria-label') || a.textContent.trim().slice(0, 30); });
+    const at = await page.evaluate(() => {
+      const a = document.activeElement;
+      return a === document.body ? 'body' : a.id || a.getAttribute('aria-label') || a.textContent.trim().slice(0, 30);
+    });
     seen.add(at);
     if (at === 'body') break;
   }
-  for (const want of ['Publish', 'reach-handle', 'stage', 'Insert a section here']) assert.ok([...seen].some((s) => s.includes(want)), `${want} is reached: ${[...seen]}`);
+  for (const want of ['Publish', 'reach-handle', 'stage', 'Insert a section here'])
+    assert.ok(
+      [...seen].some((s) => s.includes(want)),
+      `${want} is reached: ${[...seen]}`,
+    );
   assert.ok(seen.has('body') || seen.size < 140, 'Tab leaves the page in the end');
 });
 
@@ -67,7 +87,13 @@ test('the Reach works by keys', async () => {
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowRight');
   assert.equal(await page.locator('#reach-handle').getAttribute('aria-valuetext'), '331 px, Phone');
-  assert.equal(await canvas(page).locator('body').evaluate((b) => b.clientWidth), 331, 'the canvas has that width');
+  assert.equal(
+    await canvas(page)
+      .locator('body')
+      .evaluate((b) => b.clientWidth),
+    331,
+    'the canvas has that width',
+  );
   await page.waitForFunction(() => document.querySelector('#tray').dataset.zone === 'phone');
 });
 
@@ -82,7 +108,12 @@ test('the Reach works by pointer, and a zone’s name goes to its typical width'
   const shown = Number((await page.locator('#showing').textContent()).split(' ')[0]);
   near(shown, 800, 2, 'the width under the pointer');
   await page.waitForFunction(() => document.querySelector('#tray').dataset.zone === 'tablet');
-  assert.equal(await canvas(page).locator('body').evaluate((b) => b.clientWidth), shown);
+  assert.equal(
+    await canvas(page)
+      .locator('body')
+      .evaluate((b) => b.clientWidth),
+    shown,
+  );
 });
 
 test('Escape goes out, from the words to the block to the section to nothing', async () => {
@@ -96,7 +127,11 @@ test('Escape goes out, from the words to the block to the section to nothing', a
   const kind = () => page.locator('.trail').innerText();
   await eventually(async () => /Heading: Small boats/.test(await kind()), true, 'the block');
   await page.keyboard.press('Escape');
-  await eventually(async () => (await kind()).startsWith('Welcome') && !/Heading/.test(await kind()), true, 'its section');
+  await eventually(
+    async () => (await kind()).startsWith('Welcome') && !/Heading/.test(await kind()),
+    true,
+    'its section',
+  );
   await page.keyboard.press('Escape');
   await eventually(() => page.getByText('Nothing selected').count(), 1, 'nothing');
   assert.deepEqual(page.wrong, []);

@@ -7,7 +7,23 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer, tmp } from './openplot.mjs';
-import { canvas, choose, drag, edit, enter, eventually, middle, more, newPage, option as choice, publish, ready, settled, signIn, undo } from './person.mjs';
+import {
+  canvas,
+  choose,
+  drag,
+  edit,
+  enter,
+  eventually,
+  middle,
+  more,
+  newPage,
+  option as choice,
+  publish,
+  ready,
+  settled,
+  signIn,
+  undo,
+} from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -23,8 +39,15 @@ test('a page is added from ready-made sections', async () => {
   await page.locator('#page-slug').fill('Harbour Days');
   await page.getByRole('radio', { name: /Programme/ }).check();
   await page.getByRole('button', { name: 'Add the page' }).click();
-  await page.getByRole('alert').getByText(/small letters, digits and hyphens/).waitFor();
-  assert.equal(await page.getByLabel('Name', { exact: true }).inputValue(), 'Harbour', 'nothing that was entered is lost');
+  await page
+    .getByRole('alert')
+    .getByText(/small letters, digits and hyphens/)
+    .waitFor();
+  assert.equal(
+    await page.getByLabel('Name', { exact: true }).inputValue(),
+    'Harbour',
+    'nothing that was entered is lost',
+  );
   await page.locator('#page-slug').fill('harbour-days');
   await page.getByRole('button', { name: 'Add the page' }).click();
   await ready(page);
@@ -43,7 +66,11 @@ test('a Series has one look, and each item its own words', async () => {
   await edit(page, () => page.keyboard.press('Escape'));
   assert.deepEqual(await titles.allTextContents(), ['Ask', 'Wait a little', 'Come']);
   await pick('Align text', 'Right');
-  assert.deepEqual(await titles.evaluateAll((hs) => hs.map((h) => getComputedStyle(h).textAlign)), ['end', 'end', 'end']);
+  assert.deepEqual(await titles.evaluateAll((hs) => hs.map((h) => getComputedStyle(h).textAlign)), [
+    'end',
+    'end',
+    'end',
+  ]);
   await edit(page, () => page.getByRole('button', { name: 'Add an item' }).click());
   assert.equal(await titles.count(), 4);
   await edit(page, () => page.getByRole('button', { name: 'Remove the item' }).click());
@@ -59,13 +86,21 @@ test('columns take shares, and stand below one another on the phone', async () =
   await enter(page, 'Column widths', '6 6');
   await eventually(async () => (await left(series)) > before + 100, true, 'half is more than a third');
   await pick('Arrangement', 'Line-up');
-  await eventually(async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) > 100, true, 'one row of columns is a line across');
+  await eventually(
+    async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) > 100,
+    true,
+    'one row of columns is a line across',
+  );
   await page.locator('#stage').focus();
   await undo(page);
   await eventually(async () => (await left(series)) > before + 100, true, 'undo brings the columns back');
   await page.keyboard.press('3');
   await settled(page);
-  await eventually(async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) < 2, true, 'stacked on the phone');
+  await eventually(
+    async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) < 2,
+    true,
+    'stacked on the phone',
+  );
   await page.keyboard.press('1');
   await settled(page);
 });
@@ -76,7 +111,11 @@ test('another layout carries the words over', async () => {
   const text = () => canvas(page).locator('body').innerText();
   await page.getByRole('button', { name: /^Change layout/ }).click();
   await page.locator('.shelf-item:visible', { hasText: 'Steps down the page' }).hover();
-  await eventually(async () => /Wait a little/.test(await text()) && !/It takes a minute/.test(await text()), true, 'seen in place before it is taken');
+  await eventually(
+    async () => /Wait a little/.test(await text()) && !/It takes a minute/.test(await text()),
+    true,
+    'seen in place before it is taken',
+  );
   await page.keyboard.press('Escape');
   await eventually(async () => /It takes a minute/.test(await text()), true, 'left');
   await page.getByRole('button', { name: /^Change layout/ }).click();
@@ -112,7 +151,9 @@ test('entries are written in the Tray and on the canvas', async () => {
 test('words are given a look from the bar, by pointer and by keys', async () => {
   await page.locator('.overview-item', { hasText: 'Steps' }).locator('.overview-go').click();
   await settled(page);
-  const text = canvas(page).locator('section', { hasText: 'How it goes' }).locator('p', { hasText: 'It takes a minute' });
+  const text = canvas(page)
+    .locator('section', { hasText: 'How it goes' })
+    .locator('p', { hasText: 'It takes a minute' });
   await choose(page, text);
   await page.keyboard.press('Enter');
   const bar = page.getByRole('toolbar', { name: 'Text formatting' });
@@ -165,7 +206,11 @@ test('the kind of business chooses stand-in words and pictures', async () => {
   await page.keyboard.press('/');
   await page.locator('#shelf-business').click();
   await page.getByRole('option', { name: 'Lodging' }).click();
-  await eventually(() => page.locator('#shelf-business').getAttribute('aria-label'), 'Words and pictures for: Lodging', 'chosen');
+  await eventually(
+    () => page.locator('#shelf-business').getAttribute('aria-label'),
+    'Words and pictures for: Lodging',
+    'chosen',
+  );
   await page.getByRole('button', { name: 'Sections', exact: true }).click();
   await page.locator('[data-purpose="Welcome"]:visible').click();
   await edit(page, () => page.locator('.shelf-item:visible', { hasText: 'Welcome with a card' }).click());
@@ -191,11 +236,18 @@ test('a section is kept on the Shelf, found there, and a favourite stands apart'
   await page.locator('#stage').focus();
   await page.keyboard.press('/');
   await page.getByRole('button', { name: 'Kept', exact: true }).click();
-  await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Harbour notices'], 'what is kept, drawn');
+  await eventually(
+    () => page.locator('.shelf-item:visible strong').allTextContents(),
+    ['Harbour notices'],
+    'what is kept, drawn',
+  );
   await page.locator('[data-purpose="Notices"]:visible').waitFor(); // and found by what it is for
   assert.equal(await page.locator('.shelf-item:visible svg.drawing').count(), 1);
   await page.getByRole('button', { name: 'Blocks', exact: true }).click();
-  await page.locator('li', { has: page.locator('[data-kind="map"]') }).locator('[data-star]').click();
+  await page
+    .locator('li', { has: page.locator('[data-kind="map"]') })
+    .locator('[data-star]')
+    .click();
   await eventually(() => page.locator('[data-star="block:map"]').getAttribute('aria-pressed'), 'true', 'a favourite');
   await page.locator('[data-purpose="Favourites"]:visible').click();
   await eventually(() => page.locator('.shelf-item:visible strong').allTextContents(), ['Map'], 'the favourites');
@@ -208,17 +260,24 @@ test('a section is kept on the Shelf, found there, and a favourite stands apart'
 test('pictures are uploaded together, described, turned, and not deleted unasked', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/library`);
   const folder = tmp();
-  const svg = (fill) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="${fill}"/></svg>`;
+  const svg = (fill) =>
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="${fill}"/></svg>`;
   fs.writeFileSync(path.join(folder, 'red.svg'), svg('#a33'));
   fs.writeFileSync(path.join(folder, 'blue.svg'), svg('#33a'));
   fs.writeFileSync(path.join(folder, 'broken.png'), 'no picture at all');
   const items = page.locator('.library-item');
   const n = await items.count();
-  await page.locator('#library-files').setInputFiles(['red.svg', 'broken.png', 'blue.svg'].map((f) => path.join(folder, f)));
+  await page
+    .locator('#library-files')
+    .setInputFiles(['red.svg', 'broken.png', 'blue.svg'].map((f) => path.join(folder, f)));
   await eventually(() => items.count(), n + 2, 'two of three are there');
   await page.locator('#library-progress .failed', { hasText: 'broken.png' }).waitFor();
   await page.getByRole('button', { name: 'Not used' }).click();
-  await eventually(() => page.locator('.library-tile:visible').evaluateAll((all) => all.map((t) => t.ariaLabel).slice(0, 2)), ['blue.svg', 'red.svg'], 'those that no page shows');
+  await eventually(
+    () => page.locator('.library-tile:visible').evaluateAll((all) => all.map((t) => t.ariaLabel).slice(0, 2)),
+    ['blue.svg', 'red.svg'],
+    'those that no page shows',
+  );
   await page.getByRole('button', { name: 'All', exact: true }).click();
   const rows = async () => (await page.locator('.library-tile').first().boundingBox()).height;
   const high = await rows();
@@ -266,9 +325,13 @@ test('what a visitor sends with a form arrives', async () => {
   assert.deepEqual(await findings(page), []);
   // Unless the machine is busy it was filled in faster than people can, and is set apart.
   const apart = page.getByRole('region', { name: 'Perhaps sent by programs' });
-  if (await apart.getByText('somebody@example.org').count()) await apart.getByRole('button', { name: 'It is from a person' }).click();
+  if (await apart.getByText('somebody@example.org').count())
+    await apart.getByRole('button', { name: 'It is from a person' }).click();
   await page.getByRole('region', { name: 'From visitors' }).getByText('somebody@example.org').waitFor();
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export as CSV' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Export as CSV' }).click(),
+  ]);
   assert.match(fs.readFileSync(await file.path(), 'utf8'), /^Sent,Form,.*Where to answer.*\r\n.*somebody@example\.org/);
   await page.getByLabel('What they entered').fill('somebody@example.org');
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
@@ -302,7 +365,8 @@ test('a link to a draft is made, opens what it is for, is listed and ended', asy
 test('owners see who did what, and operators what failed', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/audit`);
   const log = page.getByRole('region', { name: 'Audit log' });
-  for (const act of ['signed in', 'page published', 'preview link made', 'form entries exported']) await log.getByRole('cell', { name: act, exact: true }).first().waitFor();
+  for (const act of ['signed in', 'page published', 'preview link made', 'form entries exported'])
+    await log.getByRole('cell', { name: act, exact: true }).first().waitFor();
   assert.deepEqual(await findings(page), []);
   await page.goto(`${plot.app}/operator`);
   await page.getByText('No job has failed.').waitFor();
@@ -321,7 +385,11 @@ test('a published menu opens on a phone without a script, and tabs go by arrow k
   await phone.getByRole('button', { name: 'Menu' }).press('Enter');
   await phone.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Fares' }).waitFor();
   await phone.keyboard.press('Escape');
-  await eventually(() => phone.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Fares' }).count(), 0, 'Escape closes it');
+  await eventually(
+    () => phone.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Fares' }).count(),
+    0,
+    'Escape closes it',
+  );
   const visitor = await newPage(await browser.newContext());
   await visitor.goto(href);
   await visitor.getByRole('tab', { name: 'Summer' }).focus();

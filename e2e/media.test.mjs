@@ -21,7 +21,12 @@ test('a picture that ships is taken, and its copies are made while one looks on'
   await page.getByRole('button', { name: /^Discs/ }).click();
   await card('Discs').waitFor();
   assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 8/);
-  await eventually(async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()), true, 'all made', 300_000);
+  await eventually(
+    async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()),
+    true,
+    'all made',
+    300_000,
+  );
 });
 
 test('the point kept in sight is set by clicking, and by writing', async () => {
@@ -29,7 +34,10 @@ test('the point kept in sight is set by clicking, and by writing', async () => {
   await page.mouse.click(box.x + box.width * 0.25, box.y + box.height / 2);
   assert.match(await card('Discs').locator('[name=focal]').inputValue(), /^25% 50%$/);
   await card('Discs').locator('[name=focal]').fill('10% 80%');
-  await Promise.all([page.waitForResponse((r) => r.request().method() === 'POST'), card('Discs').getByRole('button', { name: 'Keep' }).click()]);
+  await Promise.all([
+    page.waitForResponse((r) => r.request().method() === 'POST'),
+    card('Discs').getByRole('button', { name: 'Keep' }).click(),
+  ]);
   await page.reload();
   assert.equal(await card('Discs').locator('[name=focal]').inputValue(), '10% 80%');
 });
@@ -42,10 +50,15 @@ test('what stays of a picture is drawn on it', async () => {
   await page.mouse.move(box.x + box.width * 0.75, box.y + box.height * 0.9, { steps: 5 });
   await page.mouse.up();
   const cut = {};
-  for (const side of ['left', 'right', 'top', 'bottom']) cut[side] = await card('Discs').locator(`[name=${side}]`).inputValue();
+  for (const side of ['left', 'right', 'top', 'bottom'])
+    cut[side] = await card('Discs').locator(`[name=${side}]`).inputValue();
   assert.deepEqual(cut, { left: '25', right: '25', top: '20', bottom: '10' });
   await card('Discs').getByRole('button', { name: 'Crop' }).click();
-  await eventually(() => card('Discs').locator('.library-facts .measure').textContent(), '800 × 700', 'half as wide, seven tenths as high');
+  await eventually(
+    () => card('Discs').locator('.library-facts .measure').textContent(),
+    '800 × 700',
+    'half as wide, seven tenths as high',
+  );
 });
 
 test('the library passes axe', async () => assert.deepEqual(await findings(page), []));
@@ -56,14 +69,26 @@ test('a picture on the Bench is one that ships', async () => {
   await canvas(page).locator('img').first().click();
   await page.locator('#f-c-picture').click();
   await page.getByRole('button', { name: 'Dunes' }).click();
-  await eventually(() => page.locator('#f-c-picture .picture-name').textContent().then((t) => t.trim().startsWith('Dunes')), true, 'taken and shown');
+  await eventually(
+    () =>
+      page
+        .locator('#f-c-picture .picture-name')
+        .textContent()
+        .then((t) => t.trim().startsWith('Dunes')),
+    true,
+    'taken and shown',
+  );
   assert.match(await canvas(page).locator('img').first().getAttribute('alt'), /painted houses|Dunes/);
 });
 
 test('a silent video plays where motion is wanted and can be stopped; a player waits to be asked', async () => {
   const clip = fs.readdirSync(path.join(plot.data, 'media')).find((f) => f.endsWith('.webm'));
   await page.goto(`${plot.app}/sites/skerry-line/library`);
-  await page.locator('#library-files').setInputFiles({ name: 'again.webm', mimeType: 'video/webm', buffer: fs.readFileSync(path.join(plot.data, 'media', clip)) });
+  await page.locator('#library-files').setInputFiles({
+    name: 'again.webm',
+    mimeType: 'video/webm',
+    buffer: fs.readFileSync(path.join(plot.data, 'media', clip)),
+  });
   await card('again.webm').locator('.library-side video').waitFor();
   await page.goto(`${plot.app}/sites/skerry-line/pages/islands/bench`);
   await ready(page);
@@ -90,7 +115,11 @@ test('a silent video plays where motion is wanted and can be stopped; a player w
   await live.getByRole('button', { name: 'Pause the moving picture' }).click();
   await eventually(() => film.evaluate((v) => v.paused), true, 'it stops');
   assert.deepEqual(await findings(live), []);
-  assert.deepEqual(asked.filter((u) => !u.startsWith(plot.site)), [], 'nobody else is asked');
+  assert.deepEqual(
+    asked.filter((u) => !u.startsWith(plot.site)),
+    [],
+    'nobody else is asked',
+  );
   await live.getByRole('link', { name: 'Play: The ferry crosses the sound, in four seconds' }).click();
   await eventually(() => live.locator('iframe').getAttribute('src'), 'https://player.example/crossing', 'embedded');
   assert.ok(asked.some((u) => u.startsWith('https://player.example/')));

@@ -7,7 +7,9 @@ export async function newPage(context) {
   page.setDefaultTimeout(30_000); // long, for machines that are busy with copies of pictures
   page.wrong = [];
   page.on('pageerror', (e) => page.wrong.push(`error: ${e.message}`));
-  page.on('console', (m) => { if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) page.wrong.push(`console: ${m.text()}`); });
+  page.on('console', (m) => {
+    if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) page.wrong.push(`console: ${m.text()}`);
+  });
   return page;
 }
 
@@ -36,7 +38,10 @@ export const kept = async (page) => Number(await page.locator('#history .measure
 export async function edit(page, f, n = 1) {
   const before = await kept(page);
   await f();
-  await page.waitForFunction((want) => Number(document.querySelector('#history .measure').textContent) >= want, before + n);
+  await page.waitForFunction(
+    (want) => Number(document.querySelector('#history .measure').textContent) >= want,
+    before + n,
+  );
 }
 
 /** Takes an edit back by key and waits until one fewer is kept. */
@@ -50,7 +55,8 @@ export async function undo(page) {
 export async function drag(page, from, to) {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
-  for (let i = 1; i <= 8; i++) await page.mouse.move(from.x + ((to.x - from.x) * i) / 8, from.y + ((to.y - from.y) * i) / 8);
+  for (let i = 1; i <= 8; i++)
+    await page.mouse.move(from.x + ((to.x - from.x) * i) / 8, from.y + ((to.y - from.y) * i) / 8);
   await page.mouse.up();
 }
 
@@ -95,7 +101,11 @@ export async function eventually(f, want, what, ms = 20_000) {
 export const near = (a, b, by, what) => assert.ok(Math.abs(a - b) <= by, `${what}: ${a}, not within ${by} of ${b}`);
 
 /** A thing on the Shelf by its name; what was used lately lies there twice. */
-export const onShelf = (page, name) => page.locator('.shelf-item:visible').filter({ has: page.locator('strong', { hasText: new RegExp(`^${name}$`) }) }).first();
+export const onShelf = (page, name) =>
+  page
+    .locator('.shelf-item:visible')
+    .filter({ has: page.locator('strong', { hasText: new RegExp(`^${name}$`) }) })
+    .first();
 
 /** Does one of the commands under More… in the Tray's head. */
 export async function more(page, name) {
@@ -107,7 +117,10 @@ export async function more(page, name) {
 export async function option(page, label, name) {
   const tray = page.locator('#tray');
   const opens = tray.locator(`button[data-opens="options"][aria-label^="${label}: "]`);
-  await opens.or(tray.getByRole('group', { name: label, exact: true })).first().waitFor(); // the Tray may just be on its way
+  await opens
+    .or(tray.getByRole('group', { name: label, exact: true }))
+    .first()
+    .waitFor(); // the Tray may just be on its way
   if (await opens.count()) {
     await opens.first().click();
     await page.locator('#panel-options').getByRole('option', { name, exact: true }).click();
@@ -126,4 +139,5 @@ export async function agreeing(page, act) {
 }
 
 /** Publishes the page that is on the Bench, whatever is broken on it. */
-export const publish = (page) => agreeing(page, () => page.getByRole('button', { name: 'Publish', exact: true }).click());
+export const publish = (page) =>
+  agreeing(page, () => page.getByRole('button', { name: 'Publish', exact: true }).click());

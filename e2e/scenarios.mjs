@@ -9,15 +9,26 @@ export const widths = [1280, 800, 375];
 /** The edges of the content at a width, in px: 1080 in the middle, or the gutters. */
 const inner = { 1280: [100, 1180], 800: [32, 768], 375: [20, 355] };
 
-const box = (e) => { const r = e.getBoundingClientRect(); return { x: r.x, y: r.y + window.scrollY, w: r.width, h: r.height }; };
-const boxes = (locator) => locator.evaluateAll((all, f) => all.map((e) => new Function(`return (${f})`)()(e)), String(box));
-const point = async (locator, x, y) => { const b = await locator.boundingBox(); return { x: b.x + (x < 0 ? b.width + x : x), y: b.y + (y < 0 ? b.height + y : y) }; };
+const box = (e) => {
+  const r = e.getBoundingClientRect();
+  return { x: r.x, y: r.y + window.scrollY, w: r.width, h: r.height };
+};
+const boxes = (locator) =>
+  locator.evaluateAll((all, f) => all.map((e) => new Function(`return (${f})`)()(e)), String(box));
+const point = async (locator, x, y) => {
+  const b = await locator.boundingBox();
+  return { x: b.x + (x < 0 ? b.width + x : x), y: b.y + (y < 0 ? b.height + y : y) };
+};
 const overview = (h, n) => h.page.locator('.overview-go').nth(n);
 const inSight = (locator) => locator.evaluate((e) => e.scrollIntoView({ block: 'center' }));
 const handle = async (h, label) => {
-  const i = await h.page.evaluate((l) => JSON.parse(document.getElementById('state').textContent).handles.findIndex((one) => one.label === l), label);
+  const i = await h.page.evaluate(
+    (l) => JSON.parse(document.getElementById('state').textContent).handles.findIndex((one) => one.label === l),
+    label,
+  );
   assert.ok(i >= 0, `there is a handle for ${label}`);
-  for (let was = '', now; ; was = now) { // until it stands still
+  for (let was = '', now; ; was = now) {
+    // until it stands still
     const b = await h.page.locator(`[data-handle="${i}"]`).boundingBox();
     now = JSON.stringify(b);
     if (now === was) return { x: b.x + 12, y: b.y + 12 };
@@ -39,12 +50,24 @@ export const scenarios = [
       await h.command('flip');
     },
     async shows(p, width) {
-      const [a, b] = [p.locator('section').filter({ has: p.locator('img') }).nth(0), p.locator('section').filter({ has: p.locator('img') }).nth(1)];
+      const [a, b] = [
+        p
+          .locator('section')
+          .filter({ has: p.locator('img') })
+          .nth(0),
+        p
+          .locator('section')
+          .filter({ has: p.locator('img') })
+          .nth(1),
+      ];
       const of = async (s) => [(await boxes(s.locator('h2').locator('..')))[0], (await boxes(s.locator('img')))[0]];
       const [[text, picture], [text2, picture2]] = [await of(a), await of(b)];
       const [left, right] = inner[width];
       if (width === 375) {
-        for (const one of [text, picture, text2, picture2]) { near(one.x, left, 1, 'full width'); near(one.x + one.w, right, 1, 'full width'); }
+        for (const one of [text, picture, text2, picture2]) {
+          near(one.x, left, 1, 'full width');
+          near(one.x + one.w, right, 1, 'full width');
+        }
         return;
       }
       near(text.x, left, 1, 'the text on the left');
@@ -68,7 +91,10 @@ export const scenarios = [
       const list = p.locator('ul').filter({ hasText: 'The third' });
       const items = await boxes(list.locator('> li'));
       assert.equal(items.length, 6);
-      for (const i of items) { near(i.w, items[0].w, 0.5, 'as wide as the first'); near(i.y, items[0].y, 0.5, 'on one line'); }
+      for (const i of items) {
+        near(i.w, items[0].w, 0.5, 'as wide as the first');
+        near(i.y, items[0].y, 0.5, 'on one line');
+      }
       const l = (await boxes(list))[0];
       const shown = items.filter((i) => i.x < l.x + l.w - 1);
       const last = shown.at(-1);
@@ -92,19 +118,33 @@ export const scenarios = [
       const all = await boxes(p.locator('article'));
       assert.equal(all.length, 5);
       const [left, right] = inner[width];
-      if (width !== 1280) { // where there is room for two they stay beside each other
+      if (width !== 1280) {
+        // where there is room for two they stay beside each other
         const beside = width === 800 ? all.slice(0, 2) : [];
-        if (beside.length) { near(beside[0].y, beside[1].y, 1, 'two beside each other'); near(beside[0].w, beside[1].w, 1, 'alike'); near(beside[1].x + beside[1].w, right, 1, 'to the edge'); }
-        for (const b of all.slice(beside.length)) { near(b.x, left, 1, 'full width'); near(b.x + b.w, right, 1, 'full width'); }
+        if (beside.length) {
+          near(beside[0].y, beside[1].y, 1, 'two beside each other');
+          near(beside[0].w, beside[1].w, 1, 'alike');
+          near(beside[1].x + beside[1].w, right, 1, 'to the edge');
+        }
+        for (const b of all.slice(beside.length)) {
+          near(b.x, left, 1, 'full width');
+          near(b.x + b.w, right, 1, 'full width');
+        }
         return;
       }
-      const [two, three] = [all.filter((b) => Math.abs(b.y - all[0].y) < 1), all.filter((b) => Math.abs(b.y - all[0].y) >= 1)];
+      const [two, three] = [
+        all.filter((b) => Math.abs(b.y - all[0].y) < 1),
+        all.filter((b) => Math.abs(b.y - all[0].y) >= 1),
+      ];
       assert.deepEqual([two.length, three.length], [2, 3], 'two above three');
       for (const row of [two, three]) {
         row.sort((a, b) => a.x - b.x);
         near(row[0].x, left, 0.5, 'the left edge');
         near(row.at(-1).x + row.at(-1).w, right, 0.5, 'the right edge');
-        for (const b of row) { near(b.w, row[0].w, 0.5, 'equal widths'); near(b.y, row[0].y, 0.5, 'level'); }
+        for (const b of row) {
+          near(b.w, row[0].w, 0.5, 'equal widths');
+          near(b.y, row[0].y, 0.5, 'level');
+        }
         near(row[1].x - row[0].x - row[0].w, 24, 0.5, 'the gap');
       }
     },
@@ -118,9 +158,15 @@ export const scenarios = [
       await h.picture(1);
       await h.block('heading');
       await h.block('shape');
-      const img = h.canvas.locator('[data-block]').filter({ has: h.canvas.locator('img') }).last();
+      const img = h.canvas
+        .locator('[data-block]')
+        .filter({ has: h.canvas.locator('img') })
+        .last();
       const heading = h.canvas.locator('h2[data-block]');
-      const shape = h.canvas.locator('[data-block]').filter({ has: h.canvas.locator('svg') }).last();
+      const shape = h.canvas
+        .locator('[data-block]')
+        .filter({ has: h.canvas.locator('svg') })
+        .last();
       await inSight(img);
       await h.pressOn(heading);
       let from = await point(heading, 30, 12);
@@ -141,10 +187,21 @@ export const scenarios = [
     async shows(p, width) {
       const [img] = await boxes(p.locator('img'));
       const [heading] = await boxes(p.locator('h2'));
-      const holders = await p.locator('section').evaluateAll((all) => all.map((s) => s.querySelectorAll('img, h2, svg').length));
+      const holders = await p
+        .locator('section')
+        .evaluateAll((all) => all.map((s) => s.querySelectorAll('img, h2, svg').length));
       assert.deepEqual(holders.filter(Boolean).length, 1, 'all in one section');
-      if (width === 1280) assert.ok(heading.y >= img.y && heading.y + heading.h <= img.y + img.h && heading.x < img.x + img.w, 'the heading lies over the picture still');
-      const on = await p.locator('h2').evaluate((e) => { const r = e.getBoundingClientRect(); e.scrollIntoView({ block: 'center' }); const s = e.getBoundingClientRect(); return e.contains(document.elementFromPoint(s.x + 4, s.y + s.height / 2)) || r.width === 0; });
+      if (width === 1280)
+        assert.ok(
+          heading.y >= img.y && heading.y + heading.h <= img.y + img.h && heading.x < img.x + img.w,
+          'the heading lies over the picture still',
+        );
+      const on = await p.locator('h2').evaluate((e) => {
+        const r = e.getBoundingClientRect();
+        e.scrollIntoView({ block: 'center' });
+        const s = e.getBoundingClientRect();
+        return e.contains(document.elementFromPoint(s.x + 4, s.y + s.height / 2)) || r.width === 0;
+      });
       assert.ok(on, 'the heading is seen');
     },
   },
@@ -160,10 +217,12 @@ export const scenarios = [
       await h.press(h.page.locator('#tray [data-cluster="dividers"]'));
       await h.press(h.tray.locator('#f-edge-top'));
       await h.press(h.page.locator('#panel-options').getByRole('option').nth(1));
-      await bottom.evaluate((e) => window.scrollTo(0, e.offsetTop - 200) || e.ownerDocument.defaultView.scrollTo(0, e.offsetTop - 200));
+      await bottom.evaluate(
+        (e) => window.scrollTo(0, e.offsetTop - 200) || e.ownerDocument.defaultView.scrollTo(0, e.offsetTop - 200),
+      );
       await h.pause();
       const at = await handle(h, 'Overlap above');
-      await h.drag(at, { x: at.x, y: at.y - 60 * await scale(h) });
+      await h.drag(at, { x: at.x, y: at.y - 60 * (await scale(h)) });
       await h.press(h.page.locator('#tray [data-cluster="size"]'));
       await h.press(h.tray.locator('#f-min-height'));
       await h.keys('F4');
@@ -173,9 +232,15 @@ export const scenarios = [
     async shows(p, width) {
       const [upper, lower] = (await boxes(p.locator('section'))).slice(-2);
       assert.ok(lower.y < upper.y + upper.h - 20, `it lies over the one before at ${width}`);
-      const least = await p.locator('section').evaluateAll((all) => all.slice(-2).map((s) => getComputedStyle(s).minHeight));
+      const least = await p
+        .locator('section')
+        .evaluateAll((all) => all.slice(-2).map((s) => getComputedStyle(s).minHeight));
       assert.equal(least[0], least[1], 'as high as that one');
-      assert.equal(await p.locator('section').last().locator('> svg, > div > svg, > [aria-hidden]').count() > 0, true, 'a divider');
+      assert.equal(
+        (await p.locator('section').last().locator('> svg, > div > svg, > [aria-hidden]').count()) > 0,
+        true,
+        'a divider',
+      );
     },
   },
   {
@@ -199,7 +264,11 @@ export const scenarios = [
       const [left] = inner[width];
       near(all[0].x, left, 1, 'the first at the left');
       if (width === 375) near(all[1].x, left, 1, 'below one another');
-      else { near(all[1].y, all[0].y, 1, 'two beside one another'); near(all[2].x, left, 1, 'the third below them'); assert.ok(all[2].y > all[0].y + 20); }
+      else {
+        near(all[1].y, all[0].y, 1, 'two beside one another');
+        near(all[2].x, left, 1, 'the third below them');
+        assert.ok(all[2].y > all[0].y + 20);
+      }
     },
   },
   {
@@ -210,7 +279,10 @@ export const scenarios = [
       await h.insert('call in the middle');
       const img = h.canvas.locator('section').first().locator('img');
       await h.pressOn(img);
-      await img.evaluate((e) => { const w = e.ownerDocument.defaultView; w.scrollTo(0, w.scrollY + e.getBoundingClientRect().bottom - 300); });
+      await img.evaluate((e) => {
+        const w = e.ownerDocument.defaultView;
+        w.scrollTo(0, w.scrollY + e.getBoundingClientRect().bottom - 300);
+      });
       await h.pause();
       const at = await handle(h, 'Overhang below');
       const s = await scale(h);
@@ -229,23 +301,48 @@ export const scenarios = [
       const [one, next] = await boxes(p.locator('section'));
       near(img.y + img.h - one.y - one.h, 120, 1.5, `it hangs out at ${width}`);
       near(next.y, one.y + one.h, 0.5, 'the next section begins where the first one ends');
-      const over = await p.locator('img').evaluate((e) => { e.scrollIntoView({ block: 'end' }); const r = e.getBoundingClientRect(); return document.elementFromPoint(r.x + 3, r.bottom - 3) === e; });
+      const over = await p.locator('img').evaluate((e) => {
+        e.scrollIntoView({ block: 'end' });
+        const r = e.getBoundingClientRect();
+        return document.elementFromPoint(r.x + 3, r.bottom - 3) === e;
+      });
       assert.ok(over, 'it is seen over the next one’s ground');
     },
   },
   {
     name: 'Eight loose blocks made tidy: left edges, gaps, headings alike',
     how: 'Ctrl+A, Tidy, Same width; the look of a heading, then All of this kind like this one',
-    async before(h) { // as somebody left them
+    async before(h) {
+      // as somebody left them
       const node = await h.page.locator('.overview-item').first().getAttribute('data-section');
       const zone = 'desktop';
-      const parts = [[1, 4, 1], [2, 5, 3], [1, 3, 7], [2, 6, 9], [1, 5, 12], [2, 4, 14], [1, 6, 18], [2, 3, 20]].flatMap(([column, span, row], i) => [
-        { op: 'block.add', node, kind: i % 2 ? 'text' : 'heading', zone, place: { column, span, row, rows: i % 2 ? 3 : 2, layer: 0 } },
+      const parts = [
+        [1, 4, 1],
+        [2, 5, 3],
+        [1, 3, 7],
+        [2, 6, 9],
+        [1, 5, 12],
+        [2, 4, 14],
+        [1, 6, 18],
+        [2, 3, 20],
+      ].flatMap(([column, span, row], i) => [
+        {
+          op: 'block.add',
+          node,
+          kind: i % 2 ? 'text' : 'heading',
+          zone,
+          place: { column, span, row, rows: i % 2 ? 3 : 2, layer: 0 },
+        },
       ]);
-      await h.page.evaluate(async (command) => {
-        const { send } = await import(new URL('edits.js', document.querySelector('script[src$="bench.js"]').src).href);
-        await send(command);
-      }, { op: 'many', parts });
+      await h.page.evaluate(
+        async (command) => {
+          const { send } = await import(
+            new URL('edits.js', document.querySelector('script[src$="bench.js"]').src).href
+          );
+          await send(command);
+        },
+        { op: 'many', parts },
+      );
       await h.pause();
     },
     async run(h) {
@@ -258,7 +355,15 @@ export const scenarios = [
     },
     async shows(p, width) {
       const s = p.locator('section').filter({ has: p.locator('h2') });
-      const all = (await s.evaluate((e) => [...e.querySelectorAll('h2, p')].map((b) => { const holder = b.matches('h2') ? b : b.parentElement; const r = holder.getBoundingClientRect(); return { x: r.x, y: r.y, w: r.width, h: r.height }; }))).sort((a, b) => a.y - b.y);
+      const all = (
+        await s.evaluate((e) =>
+          [...e.querySelectorAll('h2, p')].map((b) => {
+            const holder = b.matches('h2') ? b : b.parentElement;
+            const r = holder.getBoundingClientRect();
+            return { x: r.x, y: r.y, w: r.width, h: r.height };
+          }),
+        )
+      ).sort((a, b) => a.y - b.y);
       assert.equal(all.length, 8);
       for (const b of all) near(b.x, inner[width][0], 1, `left edges at ${width}`);
       if (width === 1280) for (const b of all) near(b.w, all[0].w, 1, 'same width');

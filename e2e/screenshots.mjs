@@ -13,7 +13,8 @@ const shot = async (name) => {
 };
 await page.goto(`${plot.app}/sign-in`);
 await signIn(page, plot.app, designer);
-const drawn = () => page.waitForFunction(() => [...document.querySelectorAll('.card-drawing')].every((d) => d.querySelector('svg')));
+const drawn = () =>
+  page.waitForFunction(() => [...document.querySelectorAll('.card-drawing')].every((d) => d.querySelector('svg')));
 await drawn();
 await shot('sites');
 await page.getByRole('link', { name: 'Skerry Line' }).click();
@@ -57,7 +58,8 @@ await page.locator('#panel-gradient .gradient-ready button').nth(5).hover();
 await page.waitForTimeout(400);
 await shot('bench-section');
 await page.keyboard.press('Escape');
-{ // several selected
+{
+  // several selected
   await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
   await settled(page);
   const titles = canvas(page).locator('section', { hasText: 'each a day out' }).locator('h3');
@@ -113,16 +115,26 @@ await page.getByRole('toolbar', { name: 'Text formatting' }).waitFor();
 await page.waitForTimeout(300);
 await shot('writing');
 await page.keyboard.press('Escape');
-{ // a page with faults, at some widths
+{
+  // a page with faults, at some widths
   const home = `${plot.app}/sites/skerry-line/pages/home`;
   await page.goto(`${home}/bench`);
   await ready(page);
   const change = async (where, zone, setting, value) => {
-    const node = await canvas(page).getByText(where).first().evaluate((e) => e.closest('[data-block]').dataset.block);
-    await page.evaluate(async (command) => {
-      const { seq } = JSON.parse(document.getElementById('state').textContent);
-      await fetch(`${document.body.dataset.base}/edits`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: 1280 }) });
-    }, { op: 'set', node, zone, setting, value });
+    const node = await canvas(page)
+      .getByText(where)
+      .first()
+      .evaluate((e) => e.closest('[data-block]').dataset.block);
+    await page.evaluate(
+      async (command) => {
+        const { seq } = JSON.parse(document.getElementById('state').textContent);
+        await fetch(`${document.body.dataset.base}/edits`, {
+          method: 'POST',
+          body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: 1280 }),
+        });
+      },
+      { op: 'set', node, zone, setting, value },
+    );
     await page.reload();
     await ready(page);
   };
@@ -132,7 +144,8 @@ await page.keyboard.press('Escape');
   await page.goto(`${home}/checks`);
   await shot('checks');
 }
-{ // a page that changed since it was published, beside what it was
+{
+  // a page that changed since it was published, beside what it was
   const fares = `${plot.app}/sites/skerry-line/pages/fares`;
   await page.goto(`${fares}/versions`);
   await page.getByLabel('Name for the page as it is now').fill('Before the new prices');
@@ -179,14 +192,21 @@ for (const width of [1280, 375]) {
   const pictures = [];
   for (const href of published) {
     await live.goto(href);
-    await live.evaluate(async () => { for (const i of document.images) { i.loading = 'eager'; await i.decode().catch(() => {}); } });
+    await live.evaluate(async () => {
+      for (const i of document.images) {
+        i.loading = 'eager';
+        await i.decode().catch(() => {});
+      }
+    });
     await live.waitForTimeout(300);
     pictures.push((await live.screenshot({ fullPage: true, type: 'jpeg', quality: 85 })).toString('base64'));
   }
   const each = { 1280: 420, 375: 240 }[width];
   await live.goto('about:blank');
   await live.setViewportSize({ width: 4 * (each + 16) + 16, height: 800 });
-  await live.setContent(`<body style="margin:0;padding:16px;background:#cfc9b8;display:grid;grid-template-columns:repeat(4,1fr);gap:16px;align-items:start">${pictures.map((b) => `<img style="width:${each}px" src="data:image/jpeg;base64,${b}">`).join('')}`);
+  await live.setContent(
+    `<body style="margin:0;padding:16px;background:#cfc9b8;display:grid;grid-template-columns:repeat(4,1fr);gap:16px;align-items:start">${pictures.map((b) => `<img style="width:${each}px" src="data:image/jpeg;base64,${b}">`).join('')}`,
+  );
   await live.waitForTimeout(400);
   await live.screenshot({ path: `${to}published-${width}.png`, fullPage: true });
 }

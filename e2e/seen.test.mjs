@@ -5,7 +5,20 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer, visit } from './openplot.mjs';
-import { canvas, choose, edit, enter, eventually, newPage, onShelf, openBench, option, publish, settled, signIn } from './person.mjs';
+import {
+  canvas,
+  choose,
+  edit,
+  enter,
+  eventually,
+  newPage,
+  onShelf,
+  openBench,
+  option,
+  publish,
+  settled,
+  signIn,
+} from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -44,9 +57,16 @@ test('sections become views that are seen one at a time, without a script', asyn
   await go('Top bar');
   await choose(page, canvas(page).locator('nav').first());
   await edit(page, () => option(page, 'Source', 'The page’s views'));
-  await eventually(() => canvas(page).locator('nav a').allTextContents(), ['Boats today', 'The islands'], 'the menu lists them');
+  await eventually(
+    () => canvas(page).locator('nav a').allTextContents(),
+    ['Boats today', 'The islands'],
+    'the menu lists them',
+  );
   const visitor = await published({ javaScriptEnabled: false });
-  const [boats, islands] = [visitor.getByRole('heading', { name: 'Next departures' }), visitor.getByRole('heading', { name: 'Three islands, each a day out' })];
+  const [boats, islands] = [
+    visitor.getByRole('heading', { name: 'Next departures' }),
+    visitor.getByRole('heading', { name: 'Three islands, each a day out' }),
+  ];
   const seen = async () => [await boats.isVisible(), await islands.isVisible()];
   await eventually(seen, [true, false], 'the first view by default');
   await visitor.locator('nav').getByRole('link', { name: 'The islands', exact: true }).click();
@@ -65,7 +85,9 @@ test('a section folds, is titled, and visitors unfold it by pointer and keys', a
   await enter(page, 'Title', 'A weekend in winter');
   await canvas(page).locator('summary', { hasText: 'A weekend in winter' }).waitFor();
   const visitor = await published({ javaScriptEnabled: false });
-  const within = visitor.locator('details', { hasText: 'A weekend in winter' }).getByText('Two nights at the old customs house');
+  const within = visitor
+    .locator('details', { hasText: 'A weekend in winter' })
+    .getByText('Two nights at the old customs house');
   assert.equal(await within.isVisible(), false, 'folded');
   await visitor.locator('summary', { hasText: 'A weekend in winter' }).click();
   await within.waitFor();
@@ -86,7 +108,11 @@ test('a countdown counts with its script and says the date without', async () =>
   assert.equal(await plain.locator('time').getAttribute('datetime'), '2031-02-03T04:05+01:00');
   await plain.getByText('3 February 2031, 04:05').waitFor();
   // Chromium, driven so, says that it scripts although it doesn't: the rule is looked at.
-  assert.match(await plain.locator('style').textContent(), /@media \(scripting:none\)\{\[data-scripted\]\{display:none\}\}/, 'what needs a script isn’t there without one');
+  assert.match(
+    await plain.locator('style').textContent(),
+    /@media \(scripting:none\)\{\[data-scripted\]\{display:none\}\}/,
+    'what needs a script isn’t there without one',
+  );
   assert.equal(await plain.locator('[data-scripted]').count(), 2);
   await plain.context().close();
   const visitor = await published({ permissions: ['clipboard-read', 'clipboard-write'] });
@@ -132,8 +158,14 @@ test('a file of the library is linked to in a new tab, and pages are listed with
   const visitor = await published();
   const link = visitor.getByRole('link', { name: 'Find out more' });
   assert.equal(await link.getAttribute('target'), '_blank');
-  assert.equal(await link.evaluate((e) => document.getElementById(e.getAttribute('aria-describedby')).textContent), 'opens in a new tab');
-  const [answer] = await Promise.all([visitor.context().waitForEvent('response', (r) => r.url().endsWith('.pdf')), link.click()]);
+  assert.equal(
+    await link.evaluate((e) => document.getElementById(e.getAttribute('aria-describedby')).textContent),
+    'opens in a new tab',
+  );
+  const [answer] = await Promise.all([
+    visitor.context().waitForEvent('response', (r) => r.url().endsWith('.pdf')),
+    link.click(),
+  ]);
   assert.equal(answer.headers()['content-type'], 'application/pdf');
   await visitor.context().close();
   // On another page it is listed with its picture.
@@ -157,7 +189,8 @@ test('a file of the library is linked to in a new tab, and pages are listed with
   await eventually(shown, 1, 'pointed at it is');
   await reader.mouse.move(0, 0);
   await eventually(shown, 0, 'and not any more');
-  for (let i = 0; i < 60 && !(await over.evaluate((e) => e.parentElement === document.activeElement)); i++) await reader.keyboard.press('Tab');
+  for (let i = 0; i < 60 && !(await over.evaluate((e) => e.parentElement === document.activeElement)); i++)
+    await reader.keyboard.press('Tab');
   await eventually(shown, 1, 'with the focus it is');
   assert.deepEqual(await findings(reader), []);
   await reader.context().close();

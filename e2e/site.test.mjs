@@ -10,14 +10,25 @@ import { agreeing, canvas, choose, edit, eventually, newPage, publish, ready, si
 
 const at = (path = '') => `${plot.app}/sites/kelp-and-salt${path}`;
 const live = plot.site.replace('skerry-line', 'kelp-and-salt');
-const row = (name) => page.locator('.page-card', { has: page.locator('.card-name', { hasText: new RegExp(`^${name}$`) }) });
+const row = (name) =>
+  page.locator('.page-card', { has: page.locator('.card-name', { hasText: new RegExp(`^${name}$`) }) });
 const keep = () => page.getByRole('button', { name: 'Keep', exact: true }).click();
 const settings = async (name) => {
   await page.evaluate(() => document.querySelector('.page-panel')?.setAttribute('data-before', '')); // the one that was open, maybe of the same page
-  await row(name).getByRole('link', { name: `Settings of ${name}` }).click();
+  await row(name)
+    .getByRole('link', { name: `Settings of ${name}` })
+    .click();
   await page.locator('.page-panel:not([data-before]) h2', { hasText: name }).waitFor();
 };
-const tree = () => page.locator('.page-card').evaluateAll((rows) => rows.map((r) => `${'.'.repeat(r.dataset.depth)}${r.querySelector('.card-name').textContent} ${r.querySelector('.page-address').textContent}`));
+const tree = () =>
+  page
+    .locator('.page-card')
+    .evaluateAll((rows) =>
+      rows.map(
+        (r) =>
+          `${'.'.repeat(r.dataset.depth)}${r.querySelector('.card-name').textContent} ${r.querySelector('.page-address').textContent}`,
+      ),
+    );
 
 let visitor;
 before(async () => {
@@ -26,22 +37,37 @@ before(async () => {
 });
 
 /** What visitors get at an address: its status, its text and where it leads. */
-const visit = (address, host = new URL(address).host) => new Promise((resolve, reject) => {
-  const { port, pathname } = new URL(address);
-  http.get({ host: '127.0.0.1', port, path: pathname, headers: { host } }, (r) => {
-    let text = '';
-    r.setEncoding('utf8').on('data', (b) => { text += b; }).on('end', () => resolve({ status: r.statusCode, text, location: r.headers.location, headers: r.headers }));
-  }).on('error', reject);
-});
+const visit = (address, host = new URL(address).host) =>
+  new Promise((resolve, reject) => {
+    const { port, pathname } = new URL(address);
+    http
+      .get({ host: '127.0.0.1', port, path: pathname, headers: { host } }, (r) => {
+        let text = '';
+        r.setEncoding('utf8')
+          .on('data', (b) => {
+            text += b;
+          })
+          .on('end', () => resolve({ status: r.statusCode, text, location: r.headers.location, headers: r.headers }));
+      })
+      .on('error', reject);
+  });
 
 test('a site is begun: named, for a business, in a house style, with pages', async () => {
   await page.getByRole('link', { name: 'New site' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Kelp & Salt');
-  await eventually(() => page.locator('#site-slug').getAttribute('placeholder'), 'kelp-and-salt', 'the address follows the name');
+  await eventually(
+    () => page.locator('#site-slug').getAttribute('placeholder'),
+    'kelp-and-salt',
+    'the address follows the name',
+  );
   const drawn = () => page.locator('#sheet .planned .card-drawing').first().innerHTML();
   const plain = await drawn();
   await page.getByLabel('Food and drink').check();
-  await eventually(async () => (await page.locator('.planned-name').allTextContents()).join(), 'Home,Menu,About,Find us', 'the pages of a restaurant');
+  await eventually(
+    async () => (await page.locator('.planned-name').allTextContents()).join(),
+    'Home,Menu,About,Find us',
+    'the pages of a restaurant',
+  );
   await page.getByLabel('Meadow').check();
   await eventually(async () => (await drawn()) !== plain, true, 'the house style is tried on');
   assert.deepEqual(await findings(page), []);
@@ -64,24 +90,48 @@ test('a fifth page is added under another, and pages are moved by keys and by dr
   await page.locator('.page-grip[aria-label="Move Find us"]').focus();
   /** Moves a page, and waits until the list that the server answers with is there. */
   const moves = async (act) => {
-    await page.evaluate(() => { window.swapped = false; document.addEventListener('htmx:after:swap', () => { window.swapped = true; }, { once: true }); });
+    await page.evaluate(() => {
+      window.swapped = false;
+      document.addEventListener(
+        'htmx:after:swap',
+        () => {
+          window.swapped = true;
+        },
+        { once: true },
+      );
+    });
     await act();
     await page.waitForFunction(() => window.swapped);
   };
   await moves(() => page.keyboard.press('Alt+ArrowUp'));
   await eventually(async () => (await tree()).at(-1), 'About /about', 'Find us went before About');
-  await eventually(() => page.evaluate(() => document.activeElement.getAttribute('aria-label')), 'Move Find us', 'the grip keeps the focus');
+  await eventually(
+    () => page.evaluate(() => document.activeElement.getAttribute('aria-label')),
+    'Move Find us',
+    'the grip keeps the focus',
+  );
   await moves(() => page.keyboard.press('Alt+ArrowDown'));
   await eventually(async () => (await tree()).at(-1), 'Find us /find-us', 'and back');
-  await eventually(() => page.locator('.page-rows[hx-get]').count(), 0, 'all of it is drawn, so that nothing moves meanwhile');
-  const [grip, target] = [await page.locator('.page-grip[aria-label="Move About"]').boundingBox(), await row('Cellar').boundingBox()];
+  await eventually(
+    () => page.locator('.page-rows[hx-get]').count(),
+    0,
+    'all of it is drawn, so that nothing moves meanwhile',
+  );
+  const [grip, target] = [
+    await page.locator('.page-grip[aria-label="Move About"]').boundingBox(),
+    await row('Cellar').boundingBox(),
+  ];
   await page.mouse.move(grip.x + 8, grip.y + 10);
   await page.mouse.down();
   await page.mouse.move(grip.x + 20, grip.y - 10, { steps: 4 });
   await page.mouse.move(target.x + 20 + 28, target.y + target.height - 8, { steps: 6 });
   await page.locator('.page-drop').waitFor();
   await page.mouse.up();
-  await eventually(tree, ['Home /', 'Menu /menu', '.Cellar /menu/cellar', '.About /menu/about', 'Find us /find-us'], 'About stands under Menu');
+  await eventually(
+    tree,
+    ['Home /', 'Menu /menu', '.Cellar /menu/cellar', '.About /menu/about', 'Find us /find-us'],
+    'About stands under Menu',
+  );
 });
 
 test('the home page links to a page, and the link follows when that gets another address', async () => {
@@ -95,21 +145,40 @@ test('the home page links to a page, and the link follows when that gets another
   await settings('Menu');
   await page.locator('#set-segment').fill('Speisekarte täglich');
   await keep();
-  await page.getByRole('alert').getByText(/such as speisekarte-taglich/).waitFor();
-  assert.equal(await page.locator('#set-segment').inputValue(), 'Speisekarte täglich', 'nothing that was entered is lost');
+  await page
+    .getByRole('alert')
+    .getByText(/such as speisekarte-taglich/)
+    .waitFor();
+  assert.equal(
+    await page.locator('#set-segment').inputValue(),
+    'Speisekarte täglich',
+    'nothing that was entered is lost',
+  );
   await page.locator('#set-segment').fill('card');
   await page.locator('#set-menu-name').fill('Our card');
   await page.getByLabel('In the footer’s menu').check();
-  await page.locator('#set-title').fill('What we cook today, from the harbour and the gardens above it, changed every morning at six');
+  await page
+    .locator('#set-title')
+    .fill('What we cook today, from the harbour and the gardens above it, changed every morning at six');
   await eventually(() => page.locator('.found-fit .over').count(), 1, 'the title is longer than results show');
   assert.match(await page.locator('.found-title').first().textContent(), / …$/);
   await page.locator('#set-title').fill('What we cook today');
   await page.locator('#set-description').fill('A short menu that follows the season.');
-  await eventually(() => page.locator('.found-words').textContent(), 'A short menu that follows the season.', 'the description is seen in the result');
+  await eventually(
+    () => page.locator('.found-words').textContent(),
+    'A short menu that follows the season.',
+    'the description is seen in the result',
+  );
   assert.deepEqual(await findings(page), []);
   await keep();
   await page.getByText('Kept.').waitFor();
-  assert.deepEqual(await tree(), ['Home /', 'Menu /card', '.Cellar /card/cellar', '.About /card/about', 'Find us /find-us']);
+  assert.deepEqual(await tree(), [
+    'Home /',
+    'Menu /card',
+    '.Cellar /card/cellar',
+    '.About /card/about',
+    'Find us /find-us',
+  ]);
   await page.goto(at('/pages/home/bench'));
   await ready(page);
   assert.equal(await button.getAttribute('href'), '/card');
@@ -133,7 +202,11 @@ test('the footer is one for all pages', async () => {
   await undo(page); // it is the person’s own last edit, wherever it was made
   await page.goto(at('/pages/home/bench'));
   await ready(page);
-  assert.equal(await canvas(page).locator('footer').getByText('Open when the flag is up.').count(), 0, 'taken back on one page, it is on all');
+  assert.equal(
+    await canvas(page).locator('footer').getByText('Open when the flag is up.').count(),
+    0,
+    'taken back on one page, it is on all',
+  );
 });
 
 test('icon, hours, and a picture for shared links', async () => {
@@ -144,7 +217,10 @@ test('icon, hours, and a picture for shared links', async () => {
   await page.locator('.share-choice input').nth(1).check();
   await page.getByLabel('Monday').fill('seven to ten');
   await page.getByRole('button', { name: 'Keep the settings' }).click();
-  await page.getByRole('alert').getByText(/Monday can't be “?"?seven to ten/).waitFor();
+  await page
+    .getByRole('alert')
+    .getByText(/Monday can't be “?"?seven to ten/)
+    .waitFor();
   await page.getByLabel('Monday').fill('9–12, 13:30–17:00');
   await page.getByRole('button', { name: 'Keep the settings' }).click();
   await page.getByText('Kept.').waitFor();
@@ -161,9 +237,21 @@ test('all of it is published at once, with what search engines and links need', 
   await page.getByText('Published.').waitFor();
   await visitor.goto(`${live}/`);
   const menu = visitor.getByRole('navigation').first();
-  assert.equal(await menu.getByText('Our card').count() > 0, true, 'the menu has the name that it is called in menus');
+  assert.equal(
+    (await menu.getByText('Our card').count()) > 0,
+    true,
+    'the menu has the name that it is called in menus',
+  );
   const home = (await visit(`${live}/`)).text;
-  for (const want of [`<link rel="canonical" href="${live}/">`, 'property="og:image"', 'LocalBusiness', '"opens":"13:30"', 'favicon.ico', 'site.webmanifest']) assert.ok(home.includes(want), want);
+  for (const want of [
+    `<link rel="canonical" href="${live}/">`,
+    'property="og:image"',
+    'LocalBusiness',
+    '"opens":"13:30"',
+    'favicon.ico',
+    'site.webmanifest',
+  ])
+    assert.ok(home.includes(want), want);
   const map = await visit(`${live}/sitemap.xml`);
   assert.match(map.text, /<loc>[^<]+\/card\/about\/<\/loc>/);
   assert.match((await visit(`${live}/robots.txt`)).text, /Sitemap: /);
@@ -195,7 +283,10 @@ test('a page that moves leaves its address leading to it', async () => {
   assert.equal(old.status, 301);
   assert.equal(old.location, '/who-we-are/');
   await page.goto(at('/settings'));
-  await page.getByRole('row', { name: /\/card\/about/ }).getByText('/who-we-are').waitFor();
+  await page
+    .getByRole('row', { name: /\/card\/about/ })
+    .getByText('/who-we-are')
+    .waitFor();
 });
 
 test('one section comes back from an earlier version', async () => {
@@ -216,7 +307,15 @@ test('one section comes back from an earlier version', async () => {
   await page.locator('.version', { hasText: 'As it opened' }).click();
   const change = page.locator('.change', { hasText: 'Heading' });
   await change.getByText('says something else').waitFor();
-  await eventually(() => page.frameLocator('#now').getByRole('heading', { level: 1 }).evaluate((e) => e.style.outlineStyle), 'dotted', 'it is marked now');
+  await eventually(
+    () =>
+      page
+        .frameLocator('#now')
+        .getByRole('heading', { level: 1 })
+        .evaluate((e) => e.style.outlineStyle),
+    'dotted',
+    'it is marked now',
+  );
   assert.equal(await page.frameLocator('#then').getByRole('heading', { level: 1 }).textContent(), was);
   assert.deepEqual(await findings(page), []);
   await change.getByRole('button', { name: /^Take back/ }).click();
@@ -255,7 +354,11 @@ test('the site is shown at a domain of its own', async () => {
   await page.getByText(/Not shown yet: TXT missing/).waitFor();
   await page.getByRole('button', { name: 'Set it here: TXT' }).click();
   await page.getByText(/Shown at http:\/\/www.kelp.example/).waitFor();
-  await eventually(async () => (await visit(`http://127.0.0.1:${new URL(live).port}/card/`, there)).status, 200, 'the site is at its domain');
+  await eventually(
+    async () => (await visit(`http://127.0.0.1:${new URL(live).port}/card/`, there)).status,
+    200,
+    'the site is at its domain',
+  );
 });
 
 test('pages are left out of the menu, withdrawn, deleted and had back together', async () => {
@@ -289,8 +392,16 @@ test('a page with a password is opened by it alone', async () => {
   await visitor.getByLabel('Password').fill('oyster');
   await visitor.getByRole('button', { name: 'Open the page' }).click();
   await visitor.getByRole('heading', { name: 'This page has a password' }).waitFor({ state: 'detached' });
-  assert.equal((await visit(`${live}/card/cellar/`)).text.includes('This page has a password'), true, 'others still need it');
-  assert.equal((await visit(`${live}/sitemap.xml`)).text.includes('cellar'), false, 'and search engines don’t hear of it');
+  assert.equal(
+    (await visit(`${live}/card/cellar/`)).text.includes('This page has a password'),
+    true,
+    'others still need it',
+  );
+  assert.equal(
+    (await visit(`${live}/sitemap.xml`)).text.includes('cellar'),
+    false,
+    'and search engines don’t hear of it',
+  );
 });
 
 test('a site is archived, copied, deleted by its name, and had back', async () => {
@@ -299,11 +410,20 @@ test('a site is archived, copied, deleted by its name, and had back', async () =
   await page.getByLabel('A copy of Kelp & Salt').check();
   await page.getByRole('button', { name: 'Begin the site' }).click();
   await page.getByRole('heading', { name: 'Kelp & Salt, winter' }).waitFor({ timeout: 90_000 }); // its pictures are copied
-  assert.deepEqual(await tree(), ['Home /', 'Menu /card', '.Cellar /card/cellar', 'Find us /find-us', 'About /who-we-are']);
+  assert.deepEqual(await tree(), [
+    'Home /',
+    'Menu /card',
+    '.Cellar /card/cellar',
+    'Find us /find-us',
+    'About /who-we-are',
+  ]);
   await page.getByRole('link', { name: 'Site settings' }).click();
   await page.getByLabel(/Write its name/).fill('Kelp');
   await page.getByRole('button', { name: 'Delete the site' }).click();
-  await page.getByRole('alert').getByText(/write it to delete the site/).waitFor();
+  await page
+    .getByRole('alert')
+    .getByText(/write it to delete the site/)
+    .waitFor();
   await page.getByLabel(/Write its name/).fill('Kelp & Salt, winter');
   await page.getByRole('button', { name: 'Delete the site' }).click();
   await page.getByText(/Deleted. It can be had back/).waitFor();

@@ -26,7 +26,10 @@ after(() => {
 /** What the Nu checker finds wrong with files. */
 function invalid(files) {
   const jar = path.join(root, 'e2e/node_modules/vnu-jar/build/dist/vnu.jar');
-  const out = spawnSync('java', ['-jar', jar, '--errors-only', '--format', 'json', ...files], { encoding: 'utf8', maxBuffer: 1 << 26 });
+  const out = spawnSync('java', ['-jar', jar, '--errors-only', '--format', 'json', ...files], {
+    encoding: 'utf8',
+    maxBuffer: 1 << 26,
+  });
   return JSON.parse(out.stderr).messages.map((m) => `${path.basename(m.url)}:${m.lastLine} ${m.message}`);
 }
 
@@ -60,10 +63,16 @@ test('all of the demo is published valid, passes axe, and throws nothing', async
     await publish(page);
     await page.getByRole('link', { name: /Open it/ }).waitFor();
   }
-  const [folder] = fs.readdirSync(path.join(plot.data, 'published'), { withFileTypes: true }).filter((e) => e.isDirectory()).map((e) => path.join(plot.data, 'published', e.name));
+  const [folder] = fs
+    .readdirSync(path.join(plot.data, 'published'), { withFileTypes: true })
+    .filter((e) => e.isDirectory())
+    .map((e) => path.join(plot.data, 'published', e.name));
   const shown = JSON.parse(fs.readFileSync(path.join(folder, 'release.json')));
   assert.equal(Object.keys(shown.pages).length, 8);
-  assert.deepEqual(invalid([...Object.values(shown.pages), shown.missing].map((e) => path.join(folder, 'contents', e.file))), []);
+  assert.deepEqual(
+    invalid([...Object.values(shown.pages), shown.missing].map((e) => path.join(folder, 'contents', e.file))),
+    [],
+  );
   const live = await newPage(context);
   const wrong = [];
   for (const f of [...Object.keys(shown.pages), 'nowhere']) {
@@ -76,5 +85,8 @@ test('all of the demo is published valid, passes axe, and throws nothing', async
     }
   }
   assert.deepEqual(wrong, []);
-  assert.deepEqual(live.wrong.filter((w) => !w.includes('404')), []);
+  assert.deepEqual(
+    live.wrong.filter((w) => !w.includes('404')),
+    [],
+  );
 });

@@ -27,16 +27,24 @@ for (const [i, href] of pages.entries()) {
     await cdp.send('Network.enable');
     const kinds = {};
     const sums = {};
-    cdp.on('Network.responseReceived', (e) => { kinds[e.requestId] = e.type; });
-    cdp.on('Network.loadingFinished', (e) => { sums[kinds[e.requestId]] = (sums[kinds[e.requestId]] ?? 0) + e.encodedDataLength; });
+    cdp.on('Network.responseReceived', (e) => {
+      kinds[e.requestId] = e.type;
+    });
+    cdp.on('Network.loadingFinished', (e) => {
+      sums[kinds[e.requestId]] = (sums[kinds[e.requestId]] ?? 0) + e.encodedDataLength;
+    });
     await visitor.addInitScript(() => {
       window.shift = 0;
-      new PerformanceObserver((l) => { for (const e of l.getEntries()) if (!e.hadRecentInput) window.shift += e.value; }).observe({ type: 'layout-shift', buffered: true });
+      new PerformanceObserver((l) => {
+        for (const e of l.getEntries()) if (!e.hadRecentInput) window.shift += e.value;
+      }).observe({ type: 'layout-shift', buffered: true });
     });
     await visitor.goto(href, { waitUntil: 'networkidle' });
     const shift = await visitor.evaluate(() => window.shift);
     const n = (k) => (sums[k] ?? 0).toLocaleString('en');
-    console.log(`| ${new URL(href).pathname.split('/').at(-2) || 'home'} | ${width} px | ${((sums.Document ?? 0) + (sums.Stylesheet ?? 0)).toLocaleString('en')} | ${n('Script')} | ${n('Font')} | ${n('Image')} | ${shift.toFixed(3)} |`);
+    console.log(
+      `| ${new URL(href).pathname.split('/').at(-2) || 'home'} | ${width} px | ${((sums.Document ?? 0) + (sums.Stylesheet ?? 0)).toLocaleString('en')} | ${n('Script')} | ${n('Font')} | ${n('Image')} | ${shift.toFixed(3)} |`,
+    );
     await context.close();
   }
 }

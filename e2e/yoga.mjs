@@ -8,9 +8,28 @@ const config = Yoga.Config.create();
 config.setUseWebDefaults(true);
 config.setPointScaleFactor(0); // fractions stay
 
-const pick = { direction: { row: Yoga.FLEX_DIRECTION_ROW, 'row-reverse': Yoga.FLEX_DIRECTION_ROW_REVERSE, column: Yoga.FLEX_DIRECTION_COLUMN, 'column-reverse': Yoga.FLEX_DIRECTION_COLUMN_REVERSE },
-  justify: { start: Yoga.JUSTIFY_FLEX_START, center: Yoga.JUSTIFY_CENTER, end: Yoga.JUSTIFY_FLEX_END, 'space-between': Yoga.JUSTIFY_SPACE_BETWEEN, 'space-around': Yoga.JUSTIFY_SPACE_AROUND, 'space-evenly': Yoga.JUSTIFY_SPACE_EVENLY },
-  align: { start: Yoga.ALIGN_FLEX_START, center: Yoga.ALIGN_CENTER, end: Yoga.ALIGN_FLEX_END, stretch: Yoga.ALIGN_STRETCH } };
+const pick = {
+  direction: {
+    row: Yoga.FLEX_DIRECTION_ROW,
+    'row-reverse': Yoga.FLEX_DIRECTION_ROW_REVERSE,
+    column: Yoga.FLEX_DIRECTION_COLUMN,
+    'column-reverse': Yoga.FLEX_DIRECTION_COLUMN_REVERSE,
+  },
+  justify: {
+    start: Yoga.JUSTIFY_FLEX_START,
+    center: Yoga.JUSTIFY_CENTER,
+    end: Yoga.JUSTIFY_FLEX_END,
+    'space-between': Yoga.JUSTIFY_SPACE_BETWEEN,
+    'space-around': Yoga.JUSTIFY_SPACE_AROUND,
+    'space-evenly': Yoga.JUSTIFY_SPACE_EVENLY,
+  },
+  align: {
+    start: Yoga.ALIGN_FLEX_START,
+    center: Yoga.ALIGN_CENTER,
+    end: Yoga.ALIGN_FLEX_END,
+    stretch: Yoga.ALIGN_STRETCH,
+  },
+};
 
 function build(t) {
   const n = Yoga.Node.create(config);
@@ -20,10 +39,19 @@ function build(t) {
   if (t.alignItems) n.setAlignItems(pick.align[t.alignItems]);
   n.setAlignContent(Yoga.ALIGN_STRETCH);
   if (t.alignSelf) n.setAlignSelf(pick.align[t.alignSelf]);
-  for (const [k, f] of [['width', 'setWidth'], ['height', 'setHeight'], ['minWidth', 'setMinWidth'], ['minHeight', 'setMinHeight'],
-    ['grow', 'setFlexGrow'], ['basis', 'setFlexBasis']]) if (t[k] !== undefined) n[f](t[k]);
+  for (const [k, f] of [
+    ['width', 'setWidth'],
+    ['height', 'setHeight'],
+    ['minWidth', 'setMinWidth'],
+    ['minHeight', 'setMinHeight'],
+    ['grow', 'setFlexGrow'],
+    ['basis', 'setFlexBasis'],
+  ])
+    if (t[k] !== undefined) n[f](t[k]);
   if (t.gap) n.setGap(Yoga.GUTTER_ALL, t.gap);
-  (t.margin ?? []).forEach((m, i) => n.setMargin([Yoga.EDGE_TOP, Yoga.EDGE_RIGHT, Yoga.EDGE_BOTTOM, Yoga.EDGE_LEFT][i], m));
+  (t.margin ?? []).forEach((m, i) =>
+    n.setMargin([Yoga.EDGE_TOP, Yoga.EDGE_RIGHT, Yoga.EDGE_BOTTOM, Yoga.EDGE_LEFT][i], m),
+  );
   (t.children ?? []).forEach((c, i) => n.insertChild(build(c), i));
   return n;
 }

@@ -7,9 +7,16 @@ import { designer } from './openplot.mjs';
 import { agreeing, canvas, choose, edit, eventually, newPage, openBench, settled, signIn } from './person.mjs';
 
 const names = () => page.locator('.overview-item .overview-name > span:first-child').allTextContents();
-const sections = () => canvas(page).locator('body > [data-section]').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top));
+const sections = () =>
+  canvas(page)
+    .locator('body > [data-section]')
+    .evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top));
 const rises = (list) => list.every((y, i) => !i || y >= list[i - 1]);
-const zone = async (key) => { await page.locator('#stage').focus(); await page.keyboard.press(key); await settled(page); };
+const zone = async (key) => {
+  await page.locator('#stage').focus();
+  await page.keyboard.press(key);
+  await settled(page);
+};
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -41,7 +48,9 @@ test('it is seen so in what is published, and the document is in the wider order
   const tops = await at.locator('main > section').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top));
   assert.ok(tops[1] > tops[2], 'the second of the document is seen after the third');
   await at.setViewportSize({ width: 1280, height: 800 });
-  assert.ok(rises(await at.locator('main > section').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top))));
+  assert.ok(
+    rises(await at.locator('main > section').evaluateAll((all) => all.map((e) => e.getBoundingClientRect().top))),
+  );
   await at.close();
 });
 
@@ -56,7 +65,11 @@ test('a heading says something shorter on phones', async () => {
   await canvas(page).locator('.ProseMirror').waitFor();
   await page.keyboard.type('Sail today');
   await edit(page, () => page.keyboard.press('Escape'));
-  const shown = () => canvas(page).locator('h1').first().evaluate((e) => e.innerText);
+  const shown = () =>
+    canvas(page)
+      .locator('h1')
+      .first()
+      .evaluate((e) => e.innerText);
   await eventually(shown, 'Sail today', 'on phones');
   assert.deepEqual(await findings(page), []);
   await zone('1');
@@ -74,9 +87,16 @@ test('a section is arranged again by the rule', async () => {
   await edit(page, () => page.keyboard.press('ArrowDown'));
   await edit(page, () => page.keyboard.press('ArrowDown'));
   assert.notEqual(await row(), '');
-  await eventually(() => page.locator('#checks-open').getAttribute('data-grave'), 'broken', 'it lies over the button now');
+  await eventually(
+    () => page.locator('#checks-open').getAttribute('data-grave'),
+    'broken',
+    'it lies over the button now',
+  );
   let asked = '';
-  page.once('dialog', (d) => { asked = d.message(); d.dismiss(); });
+  page.once('dialog', (d) => {
+    asked = d.message();
+    d.dismiss();
+  });
   await page.locator('.top-publish').click(); // asks first, and doesn't then
   await eventually(async () => asked.endsWith('Publish it all the same?'), true, 'what is broken is said');
   assert.ok(asked.includes('broken'), asked);
@@ -86,7 +106,10 @@ test('a section is arranged again by the rule', async () => {
   await publish.getByText('Later instead').click();
   await publish.getByLabel('Publish them on').fill(`${new Date().getFullYear() + 1}-01-01T08:00`);
   const questions = [];
-  publish.on('dialog', (d) => { questions.push(d.message()); d.dismiss(); });
+  publish.on('dialog', (d) => {
+    questions.push(d.message());
+    d.dismiss();
+  });
   await publish.getByRole('button', { name: 'Plan it' }).click();
   await publish.locator('#publish-now').click();
   await eventually(async () => questions.length, 2, 'asked before both');
@@ -121,9 +144,14 @@ test('the widths of visits lie under the Reach where the site counts them', asyn
   await agreeing(page, () => page.locator('#publish-now').click());
   await page.waitForLoadState();
   const visit = async (width, more = {}) => {
-    const live = await page.context().browser().newContext({ viewport: { width, height: 700 } });
+    const live = await page
+      .context()
+      .browser()
+      .newContext({ viewport: { width, height: 700 } });
     const p = await live.newPage();
-    await p.addInitScript((set) => { for (const [name, value] of Object.entries(set)) Object.defineProperty(navigator, name, { value }); }, more);
+    await p.addInitScript((set) => {
+      for (const [name, value] of Object.entries(set)) Object.defineProperty(navigator, name, { value });
+    }, more);
     const told = more.globalPrivacyControl ? null : p.waitForResponse((r) => r.url().endsWith('/_visits'));
     await p.goto(`${plot.site}/`);
     if (told) assert.equal((await told).status(), 204);
@@ -133,7 +161,9 @@ test('the widths of visits lie under the Reach where the site counts them', asyn
   await visit(800, { globalPrivacyControl: true }); // who asks not to be followed isn't counted
   await openBench(page);
   await eventually(() => page.locator('#reach-visits rect').count(), 2, 'two steps of widths');
-  const heights = await page.locator('#reach-visits rect').evaluateAll((all) => all.map((r) => Number(r.getAttribute('height'))));
+  const heights = await page
+    .locator('#reach-visits rect')
+    .evaluateAll((all) => all.map((r) => Number(r.getAttribute('height'))));
   assert.equal(heights[0], 24);
   assert.equal(heights[1], 12);
 });

@@ -23,7 +23,8 @@ func TestDictNumbers(t *testing.T) {
 			"after -2.25":            {0x1e, 0xe2, 0xa2, 0x5f, 18},
 			"after 0.140541E-3":      {0x1e, 0x0a, 0x14, 0x05, 0x41, 0xc3, 0xff, 18},
 		} {
-			if got, ok := dictNumber(append(append(before, c.bytes...), opCharStrings), opCharStrings); !ok || got != c.want {
+			if got, ok := dictNumber(append(append(before, c.bytes...), opCharStrings), opCharStrings); !ok ||
+				got != c.want {
 				t.Errorf("% x %s: %d, %v; want %d", c.bytes, name, got, ok, c.want)
 			}
 		}

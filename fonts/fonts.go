@@ -62,7 +62,13 @@ var Faces = func() []Face {
 		for _, subset := range []string{"latin", "latin-ext"} {
 			fs = append(
 				fs,
-				Face{family, fmt.Sprintf("%s-%s-%s-%s.woff2", slug, subset, weight, style), italic, [2]int{lo, hi}, subset == "latin-ext"},
+				Face{
+					family,
+					fmt.Sprintf("%s-%s-%s-%s.woff2", slug, subset, weight, style),
+					italic,
+					[2]int{lo, hi},
+					subset == "latin-ext",
+				},
 			)
 		}
 	}

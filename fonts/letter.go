@@ -38,7 +38,8 @@ func Letter(family string, r rune) (o Outline, ok bool) {
 			continue
 		}
 		p := pen{left: 1e9, top: 1e9, right: -1e9, bottom: -1e9}
-		if err := font.GlyphPath(&p, gid, 0, 0, 0, 1000/float64(font.Head.UnitsPerEm), sfntfont.NoHinting); err != nil || p.path.Len() == 0 {
+		if err := font.GlyphPath(&p, gid, 0, 0, 0, 1000/float64(font.Head.UnitsPerEm), sfntfont.NoHinting); err != nil ||
+			p.path.Len() == 0 {
 			continue
 		}
 		return Outline{p.path.String(), p.left, p.top, p.right - p.left, p.bottom - p.top}, true

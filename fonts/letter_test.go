@@ -15,7 +15,8 @@ func TestLetter(t *testing.T) {
 		}
 		seen[f.Family] = true
 		o, ok := Letter(f.Family, 'A')
-		if !ok || o.Height < 500 || o.Height > 900 || o.Width < 300 || o.Top+o.Height < -30 || o.Top+o.Height > 60 || strings.Count(o.Path, "M") != strings.Count(o.Path, "Z") {
+		if !ok || o.Height < 500 || o.Height > 900 || o.Width < 300 || o.Top+o.Height < -30 || o.Top+o.Height > 60 ||
+			strings.Count(o.Path, "M") != strings.Count(o.Path, "Z") {
 			t.Errorf("%s: %v %.0f × %.0f, down to %.0f", f.Family, ok, o.Width, o.Height, o.Top+o.Height)
 		}
 	}

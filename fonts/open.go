@@ -25,7 +25,12 @@ const ownTask = "font"
 func init() { sandbox.Register(ownTask, openOwn) }
 
 // ownLimits are what opening a font may take: the largest that is taken needs a third of it.
-var ownLimits = sandbox.Limits{Memory: 600 << 20, CPU: 10 * time.Second, Wall: 20 * time.Second, Answer: maxFontSize + 1<<20}
+var ownLimits = sandbox.Limits{
+	Memory: 600 << 20,
+	CPU:    10 * time.Second,
+	Wall:   20 * time.Second,
+	Answer: maxFontSize + 1<<20,
+}
 
 // opening bounds how many are opened at a time.
 var opening = semaphore.NewWeighted(2)
@@ -75,7 +80,10 @@ func ReadOwn(ctx context.Context, file []byte) (*Own, error) {
 		return nil
 	})
 	if errors.Is(err, sandbox.ErrTooMuch) {
-		return nil, doc.Problemf(ownField, "takes too much work to open: export it again as WOFF2, with fewer scripts or weights, and upload that")
+		return nil, doc.Problemf(
+			ownField,
+			"takes too much work to open: export it again as WOFF2, with fewer scripts or weights, and upload that",
+		)
 	}
 	if err != nil {
 		return nil, err

@@ -72,7 +72,8 @@ func TestReadOwnApart(t *testing.T) {
 		t.Fatal(err)
 	}
 	apart, err := ReadOwn(t.Context(), file)
-	if err != nil || apart.Family != here.Family || apart.Weights != here.Weights || apart.Italic != here.Italic || !bytes.Equal(apart.SFNT, here.SFNT) {
+	if err != nil || apart.Family != here.Family || apart.Weights != here.Weights || apart.Italic != here.Italic ||
+		!bytes.Equal(apart.SFNT, here.SFNT) {
 		t.Errorf("%+v, %v", apart, err)
 	}
 }

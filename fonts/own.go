@@ -53,7 +53,14 @@ func readOwn(file []byte) (o *Own, err error) {
 		}
 	case "wOFF":
 		if n, err := woffSize(file); err != nil || n > maxFontSize {
-			return nil, errors.Join(err, doc.Problemf(ownField, "unpacks to more than %d MB: upload it as WOFF2, with fewer scripts", maxFontSize>>20))
+			return nil, errors.Join(
+				err,
+				doc.Problemf(
+					ownField,
+					"unpacks to more than %d MB: upload it as WOFF2, with fewer scripts",
+					maxFontSize>>20,
+				),
+			)
 		}
 	case "\x00\x01\x00\x00", "true", "OTTO":
 	case "ttcf":
@@ -80,9 +87,16 @@ func readOwn(file []byte) (o *Own, err error) {
 	}
 	// OpenType 1.9.1, OS/2: bits 0 to 3 of fsType; 2 alone is a restricted licence.
 	if f.OS2.FsType&0xf == 2 {
-		return nil, doc.Problemf(ownField, "says that its licence forbids embedding: ask whoever makes it for a web licence")
+		return nil, doc.Problemf(
+			ownField,
+			"says that its licence forbids embedding: ask whoever makes it for a web licence",
+		)
 	}
-	o = &Own{Family: ownFamily(f), Italic: f.OS2.FsSelection&1 != 0, Weights: [2]int{int(f.OS2.UsWeightClass), int(f.OS2.UsWeightClass)}}
+	o = &Own{
+		Family:  ownFamily(f),
+		Italic:  f.OS2.FsSelection&1 != 0,
+		Weights: [2]int{int(f.OS2.UsWeightClass), int(f.OS2.UsWeightClass)},
+	}
 	if lo, hi, ok := weightAxis(f.Tables["fvar"]); ok {
 		o.Weights = [2]int{lo, hi}
 	}
@@ -153,7 +167,24 @@ func FamilyName(name string) string {
 		name = strings.TrimSpace(string(r[:40]))
 	}
 	switch strings.ToLower(name) {
-	case "serif", "sans-serif", "monospace", "cursive", "fantasy", "system-ui", "math", "emoji", "fangsong", "ui-serif", "ui-sans-serif", "ui-monospace", "ui-rounded", "inherit", "initial", "unset", "revert", "default":
+	case "serif",
+		"sans-serif",
+		"monospace",
+		"cursive",
+		"fantasy",
+		"system-ui",
+		"math",
+		"emoji",
+		"fangsong",
+		"ui-serif",
+		"ui-sans-serif",
+		"ui-monospace",
+		"ui-rounded",
+		"inherit",
+		"initial",
+		"unset",
+		"revert",
+		"default":
 		return ""
 	}
 	return name
@@ -164,14 +195,24 @@ func weightAxis(fvar []byte) (lo, hi int, ok bool) {
 	if len(fvar) < 16 {
 		return 0, 0, false
 	}
-	at, count, size := int(binary.BigEndian.Uint16(fvar[4:])), int(binary.BigEndian.Uint16(fvar[8:])), int(binary.BigEndian.Uint16(fvar[10:]))
+	at, count, size := int(
+		binary.BigEndian.Uint16(fvar[4:]),
+	), int(
+		binary.BigEndian.Uint16(fvar[8:]),
+	), int(
+		binary.BigEndian.Uint16(fvar[10:]),
+	)
 	for i := range count {
 		axis := at + i*size
 		if axis+20 > len(fvar) {
 			return 0, 0, false
 		}
 		if string(fvar[axis:axis+4]) == "wght" {
-			return int(binary.BigEndian.Uint32(fvar[axis+4:]) >> 16), int(binary.BigEndian.Uint32(fvar[axis+12:]) >> 16), true
+			return int(
+					binary.BigEndian.Uint32(fvar[axis+4:]) >> 16,
+				), int(
+					binary.BigEndian.Uint32(fvar[axis+12:]) >> 16,
+				), true
 		}
 	}
 	return 0, 0, false
@@ -268,7 +309,13 @@ func subsetVariations(gvar []byte, wanted []bool) ([]byte, error) {
 	if len(gvar) < 20 {
 		return nil, errNotSubset
 	}
-	count, long, data := int(binary.BigEndian.Uint16(gvar[12:])), binary.BigEndian.Uint16(gvar[14:])&1 == 1, int(binary.BigEndian.Uint32(gvar[16:]))
+	count, long, data := int(
+		binary.BigEndian.Uint16(gvar[12:]),
+	), binary.BigEndian.Uint16(
+		gvar[14:],
+	)&1 == 1, int(
+		binary.BigEndian.Uint32(gvar[16:]),
+	)
 	size := 2
 	if long {
 		size = 4
@@ -283,7 +330,13 @@ func subsetVariations(gvar []byte, wanted []bool) ([]byte, error) {
 		return data + 2*int(binary.BigEndian.Uint16(gvar[20+2*i:]))
 	}
 	// The shared tuples stand between the offsets and the data, and move with them.
-	tuples, tupleSize := int(binary.BigEndian.Uint32(gvar[8:])), 2*int(binary.BigEndian.Uint16(gvar[4:]))*int(binary.BigEndian.Uint16(gvar[6:]))
+	tuples, tupleSize := int(
+		binary.BigEndian.Uint32(gvar[8:]),
+	), 2*int(
+		binary.BigEndian.Uint16(gvar[4:]),
+	)*int(
+		binary.BigEndian.Uint16(gvar[6:]),
+	)
 	if tuples+tupleSize > len(gvar) {
 		return nil, errNotSubset
 	}

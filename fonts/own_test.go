@@ -87,7 +87,9 @@ func measured(t *testing.T, sfnt []byte, weights [2]int, weight int, texts ...st
 		t.Fatal(err)
 	}
 	for _, text := range texts {
-		p := lib.Paragraph([]shape.Run{{Text: text, Faces: lib.Faces("Own", weight, false), Size: 40, LineHeight: math.NaN()}})
+		p := lib.Paragraph(
+			[]shape.Run{{Text: text, Faces: lib.Faces("Own", weight, false), Size: 40, LineHeight: math.NaN()}},
+		)
 		out = append(out, p.MaxContent())
 	}
 	return out
@@ -119,10 +121,27 @@ func TestSubsetKeepsWhatIsSeen(t *testing.T) {
 			t.Fatalf("%s: %v", c.name, err)
 		}
 		for _, w := range c.at {
-			whole, part := measured(t, o.SFNT, c.weights, w, append(texts, c.words)...), measured(t, small, c.weights, w, append(texts, c.words)...)
+			whole, part := measured(
+				t,
+				o.SFNT,
+				c.weights,
+				w,
+				append(texts, c.words)...), measured(
+				t,
+				small,
+				c.weights,
+				w,
+				append(texts, c.words)...)
 			for i := range whole {
 				if whole[i] != part[i] {
-					t.Errorf("%s at %d: %q is %v px wide, in the subset %v", c.name, w, append(texts, c.words)[i], whole[i], part[i])
+					t.Errorf(
+						"%s at %d: %q is %v px wide, in the subset %v",
+						c.name,
+						w,
+						append(texts, c.words)[i],
+						whole[i],
+						part[i],
+					)
 				}
 			}
 		}
@@ -168,7 +187,15 @@ func TestBadFonts(t *testing.T) {
 	for i := range 20 { // OS/2's entry in the table of tables
 		at := 12 + 16*i
 		if string(restricted[at:at+4]) == "OS/2" {
-			off := int(restricted[at+8])<<24 | int(restricted[at+9])<<16 | int(restricted[at+10])<<8 | int(restricted[at+11])
+			off := int(
+				restricted[at+8],
+			)<<24 | int(
+				restricted[at+9],
+			)<<16 | int(
+				restricted[at+10],
+			)<<8 | int(
+				restricted[at+11],
+			)
 			restricted[off+9] = 2 // fsType
 		}
 	}

@@ -43,7 +43,10 @@ func Pack(sfnt []byte, quality int) ([]byte, error) {
 			total += 16 + (size+3)&^3
 		}
 	}
-	slices.SortFunc(tables, func(a, b table) int { return strings.Compare(a.tag, b.tag) }) // glyf is right before loca only by chance
+	slices.SortFunc(
+		tables,
+		func(a, b table) int { return strings.Compare(a.tag, b.tag) },
+	) // glyf is right before loca only by chance
 	if i := slices.IndexFunc(tables, func(t table) bool { return t.tag == "loca" }); i >= 0 {
 		loca := tables[i]
 		tables = slices.Delete(tables, i, i+1)

@@ -74,7 +74,12 @@ func contrast(_ js.Value, args []js.Value) any {
 // convert(text, unit, base, viewport width, viewport height) gives a length in another unit,
 // or "".
 func convert(_ js.Value, args []js.Value) any {
-	text, ok := style.Convert(args[0].String(), args[1].String(), args[2].Float(), style.Viewport{Width: args[3].Float(), Height: args[4].Float()})
+	text, ok := style.Convert(
+		args[0].String(),
+		args[1].String(),
+		args[2].Float(),
+		style.Viewport{Width: args[3].Float(), Height: args[4].Float()},
+	)
 	if !ok {
 		return ""
 	}

@@ -29,7 +29,9 @@ func begun(g, at, others, area []float64) gesture {
 		g = g[len(l):]
 		return l
 	}
-	b := gesture{grid: place.Metrics{Columns: list(), Rows: list(), ColumnGap: next(), RowGap: next(), RowHeight: next()}}
+	b := gesture{
+		grid: place.Metrics{Columns: list(), Rows: list(), ColumnGap: next(), RowGap: next(), RowHeight: next()},
+	}
 	if len(at) >= 4 {
 		b.at = doc.Place{Column: int(at[0]), Span: int(at[1]), Row: int(at[2]), Rows: int(at[3])}
 	}
@@ -54,7 +56,18 @@ func (g gesture) numbers(p doc.Place) []float64 {
 	r := g.grid.Rect(p)
 	guides, gaps := place.Guides(r, g.others, g.area), place.Gaps(r, g.others, g.area)
 	guides = guides[:min(len(guides), 24)]
-	out := []float64{float64(p.Column), float64(p.Span), float64(p.Row), float64(p.Rows), r.X, r.Y, r.W, r.H, float64(len(guides)), float64(len(gaps))}
+	out := []float64{
+		float64(p.Column),
+		float64(p.Span),
+		float64(p.Row),
+		float64(p.Rows),
+		r.X,
+		r.Y,
+		r.W,
+		r.H,
+		float64(len(guides)),
+		float64(len(gaps)),
+	}
 	flag := func(b bool) float64 {
 		if b {
 			return 1

@@ -35,7 +35,12 @@ func gestures(n int) (calls []call, answers [][]float64) {
 		return out
 	}
 	box := func() [4]float64 {
-		return [4]float64{float64(r.IntN(1080)), float64(r.IntN(900)), float64(20 + r.IntN(500)), float64(10 + r.IntN(300))}
+		return [4]float64{
+			float64(r.IntN(1080)),
+			float64(r.IntN(900)),
+			float64(20 + r.IntN(500)),
+			float64(10 + r.IntN(300)),
+		}
 	}
 	area := []float64{0, 0, 1080, 700}
 	for range n {
@@ -65,7 +70,15 @@ func gestures(n int) (calls []call, answers [][]float64) {
 			ask("move", g.numbers(g.grid.Move(g.at, x, y)), x, y)
 		case 1:
 			edges := 1 + r.IntN(15)
-			ask("pull", g.numbers(g.grid.Pull(g.at, place.Edge(edges), place.Rect{X: b[0], Y: b[1], W: b[2], H: b[3]})), edges, b[0], b[1], b[2], b[3])
+			ask(
+				"pull",
+				g.numbers(g.grid.Pull(g.at, place.Edge(edges), place.Rect{X: b[0], Y: b[1], W: b[2], H: b[3]})),
+				edges,
+				b[0],
+				b[1],
+				b[2],
+				b[3],
+			)
 		case 2:
 			span, rows := 1+r.IntN(12), 1+r.IntN(6)
 			ask("at", g.numbers(g.grid.At(x, y, place.Span(span, columns), rows)), x, y, span, rows)
@@ -115,7 +128,12 @@ func TestGesturesAreTheSameInTheBrowser(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	replay := exec.Command(node, "replay.mjs", filepath.Join(strings.TrimSpace(string(root)), "lib", "wasm", "wasm_exec.js"), wasm)
+	replay := exec.Command(
+		node,
+		"replay.mjs",
+		filepath.Join(strings.TrimSpace(string(root)), "lib", "wasm", "wasm_exec.js"),
+		wasm,
+	)
 	var stderr bytes.Buffer
 	replay.Stdin, replay.Stderr = &in, &stderr
 	out, err := replay.Output()

@@ -46,10 +46,20 @@ func Run(ctx context.Context, w *Tasks) (stop func(context.Context) error, err e
 	river.AddWorker(workers, &keeper{Tasks: w})
 	river.AddWorker(workers, &planner{Tasks: w})
 	river.AddWorker(workers, &sweeper{Tasks: w})
-	one := river.QueueConfig{MaxWorkers: 1, FetchPollInterval: 300 * time.Millisecond, FetchCooldown: 100 * time.Millisecond}
+	one := river.QueueConfig{
+		MaxWorkers:        1,
+		FetchPollInterval: 300 * time.Millisecond,
+		FetchCooldown:     100 * time.Millisecond,
+	}
 	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(w.Store.DB()), &river.Config{
-		ID:      w.Store.Jobs.Process(), // by which it is known whether it runs (store.Sweep)
-		Queues:  map[string]river.QueueConfig{river.QueueDefault: one, store.DrawingsQueue: one, store.UpkeepQueue: one, store.PublishQueue: one, store.ChecksQueue: one},
+		ID: w.Store.Jobs.Process(), // by which it is known whether it runs (store.Sweep)
+		Queues: map[string]river.QueueConfig{
+			river.QueueDefault:  one,
+			store.DrawingsQueue: one,
+			store.UpkeepQueue:   one,
+			store.PublishQueue:  one,
+			store.ChecksQueue:   one,
+		},
 		Workers: workers, Logger: slog.New(atLeast{w.Log.Handler(), slog.LevelWarn}),
 		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(
 			river.PeriodicInterval(24*time.Hour),

@@ -61,7 +61,14 @@ func (w *Tasks) CarryOut(ctx context.Context, id string) error {
 			o.Note = "Withdrawn as planned: " + site.Brief(names)
 		}
 		if _, err := w.Publisher.Publish(ctx, w.Store, src, o); err != nil {
-			return errors.Join(err, w.Store.Releases.FailPlan(context.WithoutCancel(ctx), id, "it didn’t work; it is tried again a few times"))
+			return errors.Join(
+				err,
+				w.Store.Releases.FailPlan(
+					context.WithoutCancel(ctx),
+					id,
+					"it didn’t work; it is tried again a few times",
+				),
+			)
 		}
 	}
 	return w.Store.Releases.DropPlan(ctx, st.ID, id)

@@ -75,7 +75,8 @@ func (w *Tasks) SweepPages(ctx context.Context, st *store.Site, src site.Source,
 		workers.Go(func() {
 			for i := next.Add(1) - 1; int(i) < len(pages) && ctx.Err() == nil; i = next.Add(1) - 1 {
 				err := w.sweepPage(ctx, st, src, pages[i])
-				if err = errors.Join(err, w.Store.Findings.SweepAt(ctx, st.ID, int(done.Add(1)), len(pages))); err != nil && ctx.Err() == nil {
+				if err = errors.Join(err, w.Store.Findings.SweepAt(ctx, st.ID, int(done.Add(1)), len(pages))); err != nil &&
+					ctx.Err() == nil {
 					w.Log.Warn("checking a page", "site", st.Slug, "page", pages[i].Slug, "error", err)
 				}
 			}

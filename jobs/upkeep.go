@@ -19,8 +19,17 @@ func (w *Tasks) Forget(ctx context.Context) error {
 	ago := func(life time.Duration) time.Time { return time.Now().Add(-life) }
 	edits, err := w.Store.Pages.Compact(ctx, ago(store.LogLife))
 	err = errors.Join(
-		err, w.Store.Media.Forget(ctx, ago(store.DeletedMediaLife)), w.Store.Entries.Forget(ctx), w.Store.Visits.Forget(ctx), w.Store.Audit.Forget(ctx),
-		w.Store.Releases.Forget(ctx, ago(store.ReleaseLife)), w.Store.Log.ForgetVersions(ctx, ago(store.LogLife)), w.Store.Tree.Forget(ctx, ago(store.DeletedPageLife)),
+		err,
+		w.Store.Media.Forget(ctx, ago(store.DeletedMediaLife)),
+		w.Store.Entries.Forget(ctx),
+		w.Store.Visits.Forget(ctx),
+		w.Store.Audit.Forget(ctx),
+		w.Store.Releases.Forget(
+			ctx,
+			ago(store.ReleaseLife),
+		),
+		w.Store.Log.ForgetVersions(ctx, ago(store.LogLife)),
+		w.Store.Tree.Forget(ctx, ago(store.DeletedPageLife)),
 		w.Store.Sites.Forget(ctx, ago(store.DeletedSiteLife)),
 	)
 	uploads, freed, uerr := w.Pictures.Collect(ctx, ago(FileGrace))

@@ -22,7 +22,10 @@ type Change struct {
 // check gives a *doc.Problem when a change can't be made.
 func (c Change) check() error {
 	if !(c.Left >= 0 && c.Top >= 0 && c.Right >= 0 && c.Bottom >= 0 && c.Left+c.Right <= 95 && c.Top+c.Bottom <= 95) {
-		return doc.Problemf("Crop", "would leave next to nothing: what is cut off on both sides is at most 95 %% together")
+		return doc.Problemf(
+			"Crop",
+			"would leave next to nothing: what is cut off on both sides is at most 95 %% together",
+		)
 	}
 	return nil
 }

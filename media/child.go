@@ -139,12 +139,21 @@ func (t task) do(in *os.File) (r result, copies [][]byte, err error) {
 }
 
 // errTooMuch means that a file took more than its share.
-var errTooMuch = doc.Problemf(field, "takes too much work to open: save it again as a plain PNG or JPEG, smaller if it can be, and upload that")
+var errTooMuch = doc.Problemf(
+	field,
+	"takes too much work to open: save it again as a plain PNG or JPEG, smaller if it can be, and upload that",
+)
 
 // run does a task on a file in a process of its own, and gives each copy that it makes to
 // keep. It tells how much processor time that took. Errors are *doc.Problem when they are
 // about the file.
-func run(ctx context.Context, t task, wall time.Duration, name string, keep func(Want, io.Reader) error) (r result, took time.Duration, err error) {
+func run(
+	ctx context.Context,
+	t task,
+	wall time.Duration,
+	name string,
+	keep func(Want, io.Reader) error,
+) (r result, took time.Duration, err error) {
 	start, end := time.Now(), "done"
 	defer func() { metrics.Since(metrics.Pictures.WithLabelValues(t.Do, end), start) }()
 	in, err := os.Open(name)

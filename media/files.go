@@ -21,7 +21,10 @@ type asItIs struct{ mediaType, ext string }
 
 // sounds are those that browsers play (HTML, the audio element; common practice).
 var sounds = []asItIs{
-	{"audio/mpeg", ".mp3"}, {"audio/ogg", ".ogg"}, {"audio/mp4", ".m4a"}, {"audio/x-m4a", ".m4a"}, {"audio/wav", ".wav"}, {"audio/flac", ".flac"}, {"audio/aac", ".aac"},
+	{
+		"audio/mpeg",
+		".mp3",
+	}, {"audio/ogg", ".ogg"}, {"audio/mp4", ".m4a"}, {"audio/x-m4a", ".m4a"}, {"audio/wav", ".wav"}, {"audio/flac", ".flac"}, {"audio/aac", ".aac"},
 }
 
 // files are those that people hand to others. None can run in the page's name.
@@ -52,7 +55,12 @@ func openOther(data []byte) (*Picture, error) {
 			continue
 		}
 		if len(data) > sort.most {
-			return nil, doc.Problemf(sort.is, "has %.1f MB; upload at most %d MB", float64(len(data))/(1<<20), sort.most>>20)
+			return nil, doc.Problemf(
+				sort.is,
+				"has %.1f MB; upload at most %d MB",
+				float64(len(data))/(1<<20),
+				sort.most>>20,
+			)
 		}
 		k := sort.of[i]
 		return &Picture{Type: strings.Replace(k.mediaType, "x-m4a", "mp4", 1), Copies: []Copy{{0, k.ext, data}}}, nil

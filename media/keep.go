@@ -91,9 +91,17 @@ func (k *Keeper) allowed(ctx context.Context, by By) error {
 	}
 	switch {
 	case u.Bytes >= k.quota:
-		return doc.Problemf("Pictures", "of this site take %d MB, as much as they may: delete some that aren’t used", k.quota>>20)
+		return doc.Problemf(
+			"Pictures",
+			"of this site take %d MB, as much as they may: delete some that aren’t used",
+			k.quota>>20,
+		)
 	case u.PersonBytes >= personShare*k.quota:
-		return doc.Problemf("Pictures", "of yours on all sites take %d MB, as much as one person’s may: delete some that aren’t used", personShare*k.quota>>20)
+		return doc.Problemf(
+			"Pictures",
+			"of yours on all sites take %d MB, as much as one person’s may: delete some that aren’t used",
+			personShare*k.quota>>20,
+		)
 	case u.PersonHour >= personHour:
 		return doc.Problemf("Uploads", "of yours took much work within this hour; go on in the next one")
 	case u.SiteHour >= siteHour || u.SiteDay >= siteDay:
@@ -179,7 +187,11 @@ func (k *Keeper) begin(ctx context.Context, by By, m *store.Medium, from io.Read
 		return err
 	}
 	m.Type, m.Width, m.Height = r.Picture.Type, r.Picture.Width, r.Picture.Height
-	if says := doc.SortOf(mime.TypeByExtension(strings.ToLower(path.Ext(m.Name)))); strings.HasPrefix(m.Type, "text/") && says != doc.FileMedium {
+	if says := doc.SortOf(mime.TypeByExtension(strings.ToLower(path.Ext(m.Name)))); strings.HasPrefix(
+		m.Type,
+		"text/",
+	) &&
+		says != doc.FileMedium {
 		return doc.Problemf(field, "is text, although its name is a %s’s: save it again and upload that", says)
 	}
 	m.CopiesLeft = max(len(k.wants(r.Wants))-1, 0)
@@ -208,7 +220,13 @@ func (k *Keeper) keepCopy(m *store.Medium) func(Want, io.Reader) error {
 }
 
 // work has a task done on a file when there is a slot, and notes what it took.
-func (k *Keeper) work(ctx context.Context, by By, t task, file string, keep func(Want, io.Reader) error) (result, error) {
+func (k *Keeper) work(
+	ctx context.Context,
+	by By,
+	t task,
+	file string,
+	keep func(Want, io.Reader) error,
+) (result, error) {
 	waiting, cancel := context.WithTimeout(ctx, waitForSlot)
 	defer cancel()
 	if err := k.slots.Acquire(waiting, 1); err != nil {
@@ -244,7 +262,10 @@ func copyName(original string, w Want) string {
 // Edit turns and crops what was uploaded, and makes its copies anew.
 func (k *Keeper) Edit(ctx context.Context, by By, m *store.Medium, c Change) error {
 	if m.Type == "image/svg+xml" || !m.Picture() || m.Original == "" {
-		return doc.Problemf(field, "can't be turned or cropped: it is a drawing that scales or a video, or what was uploaded isn't there any more")
+		return doc.Problemf(
+			field,
+			"can't be turned or cropped: it is a drawing that scales or a video, or what was uploaded isn't there any more",
+		)
 	}
 	if err := c.check(); err != nil {
 		return err

@@ -149,7 +149,9 @@ func TestBringing(t *testing.T) {
 			}
 		}
 	}
-	if a, b := made[0], made[1]; m.CopiesLeft == 0 || a.CopiesLeft+b.CopiesLeft != 0 || len(a.Variants) < 2 || !slices.Equal(a.Variants, b.Variants) || a.Bytes != b.Bytes {
+	if a, b := made[0], made[1]; m.CopiesLeft == 0 || a.CopiesLeft+b.CopiesLeft != 0 || len(a.Variants) < 2 ||
+		!slices.Equal(a.Variants, b.Variants) ||
+		a.Bytes != b.Bytes {
 		t.Errorf("%d copies left at first, then %+v and %+v", m.CopiesLeft, a, b)
 	}
 }
@@ -174,7 +176,10 @@ func TestLimits(t *testing.T) {
 	}
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	if _, _, err := run(ctx, task{Do: doOpen, Memory: openMemory, CPU: openCPU}, time.Minute, name, nil); !errors.Is(err, context.Canceled) {
+	if _, _, err := run(ctx, task{Do: doOpen, Memory: openMemory, CPU: openCPU}, time.Minute, name, nil); !errors.Is(
+		err,
+		context.Canceled,
+	) {
 		t.Errorf("called off: %v", err)
 	}
 }

@@ -111,11 +111,20 @@ func raster(kind string, data []byte) (*Picture, error) {
 	}
 	if kind == "image/gif" { // moving pictures keep their frames as they are
 		if frames, moving := framesOf(data); moving {
-			return &Picture{Type: kind, Width: config.Width, Height: config.Height, Copies: []Copy{{config.Width, ".gif", frames}}}, nil
+			return &Picture{
+				Type:   kind,
+				Width:  config.Width,
+				Height: config.Height,
+				Copies: []Copy{{config.Width, ".gif", frames}},
+			}, nil
 		}
 	}
 	if n := scans(kind, data); n > maxScans {
-		return nil, doc.Problemf(field, "is drawn in %d passes, which takes very long: save it again as a plain JPEG and upload that", n)
+		return nil, doc.Problemf(
+			field,
+			"is drawn in %d passes, which takes very long: save it again as a plain JPEG and upload that",
+			n,
+		)
 	}
 	img, err := decode(kind, data)
 	if err != nil {
@@ -125,7 +134,11 @@ func raster(kind string, data []byte) (*Picture, error) {
 	b := img.Bounds()
 	if ws := widths(b.Dx(), b.Dy()); ws[0] < min(minSide, b.Dx()) || scaledHeight(b.Dx(), b.Dy(), ws[0]) < 1 {
 		return nil, doc.Problemf(
-			field, "has %d × %d pixels, which is too long and narrow to be shown: crop it to at most %d times as high as wide", b.Dx(), b.Dy(), maxSide/minSide,
+			field,
+			"has %d × %d pixels, which is too long and narrow to be shown: crop it to at most %d times as high as wide",
+			b.Dx(),
+			b.Dy(),
+			maxSide/minSide,
 		)
 	}
 	return &Picture{Type: kind, Width: b.Dx(), Height: b.Dy(), img: img}, nil
@@ -169,7 +182,11 @@ func (p *Picture) Make(w Want) (Copy, error) {
 	var out bytes.Buffer
 	var err error
 	if img := scale(p.img, w.Width); w.Ext == ".avif" {
-		err = avif.Encode(&out, img, avif.Options{Quality: 65, Speed: 7, ChromaSubsampling: image.YCbCrSubsampleRatio420})
+		err = avif.Encode(
+			&out,
+			img,
+			avif.Options{Quality: 65, Speed: 7, ChromaSubsampling: image.YCbCrSubsampleRatio420},
+		)
 	} else {
 		err = webp.Encode(&out, img, webp.Options{Quality: 82, Method: 4})
 	}

@@ -82,7 +82,8 @@ func TestVariantsAreNeverWiderThanTheOriginal(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if p.Type != "image/png" || p.Width != 1000 || p.Height != 500 || fmt.Sprint(p.Wants()) != "[{480 .webp} {960 .webp} {1000 .webp} {480 .avif} {960 .avif} {1000 .avif}]" {
+	if p.Type != "image/png" || p.Width != 1000 || p.Height != 500 ||
+		fmt.Sprint(p.Wants()) != "[{480 .webp} {960 .webp} {1000 .webp} {480 .avif} {960 .avif} {1000 .avif}]" {
 		t.Errorf("%s %d × %d, %v", p.Type, p.Width, p.Height, p.Wants())
 	}
 	for _, w := range p.Wants() {
@@ -110,7 +111,17 @@ func TestVariantsAreNeverWiderThanTheOriginal(t *testing.T) {
 // §4.6.4 A): the stored picture has it at the top left.
 func TestOrientation(t *testing.T) {
 	red := color.NRGBA{220, 20, 20, 255}
-	corners := []string{"", "top left", "top right", "bottom right", "bottom left", "top left", "top right", "bottom right", "bottom left"}
+	corners := []string{
+		"",
+		"top left",
+		"top right",
+		"bottom right",
+		"bottom left",
+		"top left",
+		"top right",
+		"bottom right",
+		"bottom left",
+	}
 	for o := 1; o <= 8; o++ {
 		data := withOrientation(jpegOf(t, quarters(200, 100)), uint16(o))
 		if got := orientation("image/jpeg", data); got != o {
@@ -266,7 +277,9 @@ func TestBadFiles(t *testing.T) {
 func TestSVGThatDrawsItself(t *testing.T) {
 	nested := func(refer string) string {
 		var b strings.Builder
-		b.WriteString(`<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 9 9"><defs><g id="a0"><rect width="1" height="1"/></g>`)
+		b.WriteString(
+			`<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 9 9"><defs><g id="a0"><rect width="1" height="1"/></g>`,
+		)
 		for i := range 8 {
 			b.WriteString(fmt.Sprintf(`<g id="a%d">`, i+1))
 			for range 10 {
@@ -370,8 +383,17 @@ func TestChange(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if b := img.Bounds(); b.Dx() != tt.width || b.Dy() != tt.height || !near(img.At(b.Min.X+5, b.Min.Y+5), tt.topLeft, 2) {
-			t.Errorf("%+v gives %v with %v at its top left; want %d × %d with %v", tt.change, b, img.At(5, 5), tt.width, tt.height, tt.topLeft)
+		if b := img.Bounds(); b.Dx() != tt.width || b.Dy() != tt.height ||
+			!near(img.At(b.Min.X+5, b.Min.Y+5), tt.topLeft, 2) {
+			t.Errorf(
+				"%+v gives %v with %v at its top left; want %d × %d with %v",
+				tt.change,
+				b,
+				img.At(5, 5),
+				tt.width,
+				tt.height,
+				tt.topLeft,
+			)
 		}
 	}
 	for _, bad := range []Change{{Left: 60, Right: 60}, {Top: -1}, {Bottom: math.NaN()}} {

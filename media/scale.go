@@ -27,7 +27,14 @@ func scale(img image.Image, w int) image.Image {
 	across := image.NewRGBA(image.Rect(0, 0, w, b.Dy())) // the type that x/image/draw is fast for
 	for y := 0; y < b.Dy(); y += band {
 		end := min(y+band, b.Dy())
-		draw.CatmullRom.Scale(across, image.Rect(0, y, w, end), img, image.Rect(b.Min.X, b.Min.Y+y, b.Max.X, b.Min.Y+end), draw.Src, nil)
+		draw.CatmullRom.Scale(
+			across,
+			image.Rect(0, y, w, end),
+			img,
+			image.Rect(b.Min.X, b.Min.Y+y, b.Max.X, b.Min.Y+end),
+			draw.Src,
+			nil,
+		)
 	}
 	out := image.NewRGBA(image.Rect(0, 0, w, h))
 	for x := 0; x < w; x += band {
@@ -49,7 +56,14 @@ func averaged(img image.Image, k int) image.Image {
 	step := max(band/k, 1)
 	for y := 0; y < h; y += step {
 		end := min(y+step, h)
-		boxKernel.Scale(out, image.Rect(0, y, w, end), img, image.Rect(b.Min.X, b.Min.Y+y*k, b.Min.X+w*k, b.Min.Y+end*k), draw.Src, nil)
+		boxKernel.Scale(
+			out,
+			image.Rect(0, y, w, end),
+			img,
+			image.Rect(b.Min.X, b.Min.Y+y*k, b.Min.X+w*k, b.Min.Y+end*k),
+			draw.Src,
+			nil,
+		)
 	}
 	return out
 }

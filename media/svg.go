@@ -14,21 +14,27 @@ import (
 
 // svgElements are those kept of an SVG: shapes, text, paint servers, filters and
 // structure. Scripts, foreign content, links, animation and style sheets go.
-var svgElements = set(`svg g defs symbol use title desc path rect circle ellipse line polyline polygon text tspan textPath
+var svgElements = set(
+	`svg g defs symbol use title desc path rect circle ellipse line polyline polygon text tspan textPath
 	linearGradient radialGradient stop pattern clipPath mask marker filter feBlend feColorMatrix feComponentTransfer feComposite
-	feFlood feFuncA feFuncB feFuncG feFuncR feGaussianBlur feMerge feMergeNode feMorphology feOffset feTurbulence feDropShadow`)
+	feFlood feFuncA feFuncB feFuncG feFuncR feGaussianBlur feMerge feMergeNode feMorphology feOffset feTurbulence feDropShadow`,
+)
 
 // svgAttributes are kept too; presentation attributes are all in svgPaint.
-var svgAttributes = set(`id class viewBox width height x y x1 y1 x2 y2 cx cy r rx ry fx fy d points transform gradientTransform
+var svgAttributes = set(
+	`id class viewBox width height x y x1 y1 x2 y2 cx cy r rx ry fx fy d points transform gradientTransform
 	gradientUnits patternTransform patternUnits patternContentUnits clipPathUnits maskUnits maskContentUnits offset spreadMethod
 	preserveAspectRatio pathLength startOffset dx dy rotate textLength markerWidth markerHeight markerUnits refX refY orient
 	in in2 result type values mode operator k1 k2 k3 k4 stdDeviation baseFrequency numOctaves seed stitchTiles tableValues slope
-	intercept amplitude exponent radius filterUnits primitiveUnits version role aria-label aria-hidden`)
+	intercept amplitude exponent radius filterUnits primitiveUnits version role aria-label aria-hidden`,
+)
 
-var svgPaint = set(`fill fill-opacity fill-rule stroke stroke-width stroke-linecap stroke-linejoin stroke-miterlimit stroke-dasharray
+var svgPaint = set(
+	`fill fill-opacity fill-rule stroke stroke-width stroke-linecap stroke-linejoin stroke-miterlimit stroke-dasharray
 	stroke-dashoffset stroke-opacity opacity color display visibility clip-path clip-rule mask filter marker-start marker-mid
 	marker-end font-family font-size font-weight font-style letter-spacing text-anchor dominant-baseline stop-color stop-opacity
-	flood-color flood-opacity mix-blend-mode vector-effect paint-order shape-rendering`)
+	flood-color flood-opacity mix-blend-mode vector-effect paint-order shape-rendering`,
+)
 
 func set(words string) map[string]bool {
 	m := map[string]bool{}
@@ -65,7 +71,11 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 			break
 		}
 		if err != nil {
-			return nil, 0, 0, doc.Problemf(field, "is SVG with a mistake in it (%v): save it again from a drawing program", err)
+			return nil, 0, 0, doc.Problemf(
+				field,
+				"is SVG with a mistake in it (%v): save it again from a drawing program",
+				err,
+			)
 		}
 		switch t := token.(type) {
 		case xml.StartElement:
@@ -116,7 +126,11 @@ func CleanSVG(data []byte) (clean []byte, width, height int, err error) {
 		return nil, 0, 0, doc.Problemf(field, "has no SVG drawing in it")
 	}
 	if drawn.count() > maxSVGDrawn {
-		return nil, 0, 0, doc.Problemf(field, "is an SVG that draws parts of itself more than %d times over: make it simpler, or save it as PNG", maxSVGDrawn)
+		return nil, 0, 0, doc.Problemf(
+			field,
+			"is an SVG that draws parts of itself more than %d times over: make it simpler, or save it as PNG",
+			maxSVGDrawn,
+		)
 	}
 	return b.Bytes(), width, height, nil
 }

@@ -21,7 +21,12 @@ func isVideo(kind string) bool { return kind == "video/webm" || kind == "video/m
 // openVideo reads the size of a video's picture; nothing of it is decoded.
 func openVideo(kind string, data []byte) (*Picture, error) {
 	if len(data) > MaxVideoBytes {
-		return nil, doc.Problemf("Video", "has %.1f MB; upload at most %d MB", float64(len(data))/(1<<20), MaxVideoBytes>>20)
+		return nil, doc.Problemf(
+			"Video",
+			"has %.1f MB; upload at most %d MB",
+			float64(len(data))/(1<<20),
+			MaxVideoBytes>>20,
+		)
 	}
 	size, ext := mp4Size, ".mp4"
 	if kind == "video/webm" {

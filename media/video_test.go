@@ -20,12 +20,24 @@ func webmOf(t testing.TB, w, h uint64) []byte {
 		Tracks webm.Tracks `ebml:"Tracks"`
 	}
 	tracks := []webm.TrackEntry{
-		{TrackNumber: 1, TrackUID: 1, CodecID: "A_OPUS", TrackType: 2, Audio: &webm.Audio{SamplingFrequency: 48000, Channels: 1}},
+		{
+			TrackNumber: 1,
+			TrackUID:    1,
+			CodecID:     "A_OPUS",
+			TrackType:   2,
+			Audio:       &webm.Audio{SamplingFrequency: 48000, Channels: 1},
+		},
 	}
 	if w > 0 {
 		tracks = append(
 			tracks,
-			webm.TrackEntry{TrackNumber: 2, TrackUID: 2, CodecID: "V_VP8", TrackType: 1, Video: &webm.Video{PixelWidth: w, PixelHeight: h}},
+			webm.TrackEntry{
+				TrackNumber: 2,
+				TrackUID:    2,
+				CodecID:     "V_VP8",
+				TrackType:   1,
+				Video:       &webm.Video{PixelWidth: w, PixelHeight: h},
+			},
 		)
 	}
 	file := struct {
@@ -89,7 +101,8 @@ func TestVideosSize(t *testing.T) {
 		"MP4, turned":    {mp4Of(0, 1280, 720, true), "video/mp4", 720, 1280},
 	} {
 		p, err := Open(c.data)
-		if err != nil || p.Type != c.kind || p.Width != c.w || p.Height != c.h || len(p.Copies) != 1 || len(p.Wants()) != 0 {
+		if err != nil || p.Type != c.kind || p.Width != c.w || p.Height != c.h || len(p.Copies) != 1 ||
+			len(p.Wants()) != 0 {
 			t.Errorf("%s: %+v, %v", name, p, err)
 		}
 	}
@@ -120,7 +133,8 @@ func FuzzVideo(f *testing.F) {
 	f.Add(mp4Of(0, 1280, 720, false))
 	f.Fuzz(func(t *testing.T, b []byte) {
 		for _, kind := range []string{"video/webm", "video/mp4"} {
-			if p, err := openVideo(kind, b); err == nil && (p.Width < 1 || p.Height < 1 || p.Width > 8192 || p.Height > 8192) {
+			if p, err := openVideo(kind, b); err == nil &&
+				(p.Width < 1 || p.Height < 1 || p.Width > 8192 || p.Height > 8192) {
 				t.Errorf("%+v", p)
 			}
 		}

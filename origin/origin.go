@@ -80,8 +80,27 @@ func (o Options) logged(c *gin.Context) {
 	if status >= http.StatusInternalServerError && !c.GetBool(keyLeft) {
 		level = slog.LevelError
 	}
-	o.Log.Log(context.WithoutCancel(c), level, "request", "id", id, "side", o.Side, "method", c.Request.Method, "path", withoutSecrets(c.Request.URL.Path),
-		"status", status, "ms", float64(time.Since(start).Microseconds())/1000, "user", c.GetString(KeyWho), "address", c.ClientIP())
+	o.Log.Log(
+		context.WithoutCancel(c),
+		level,
+		"request",
+		"id",
+		id,
+		"side",
+		o.Side,
+		"method",
+		c.Request.Method,
+		"path",
+		withoutSecrets(c.Request.URL.Path),
+		"status",
+		status,
+		"ms",
+		float64(time.Since(start).Microseconds())/1000,
+		"user",
+		c.GetString(KeyWho),
+		"address",
+		c.ClientIP(),
+	)
 	route := c.FullPath()
 	if route == "" {
 		route = "other"

@@ -47,7 +47,13 @@ func TestSlowRequests(t *testing.T) {
 		t.Fatal(err)
 	}
 	carried := 0
-	short, long := Within(Limits{Body: 1 << 10, Time: 300 * time.Millisecond}, nil), Within(Limits{Body: 1 << 10, Time: 5 * time.Second}, nil)
+	short, long := Within(
+		Limits{Body: 1 << 10, Time: 300 * time.Millisecond},
+		nil,
+	), Within(
+		Limits{Body: 1 << 10, Time: 5 * time.Second},
+		nil,
+	)
 	quick := func(c *gin.Context) {
 		if _, err := io.ReadAll(c.Request.Body); err != nil || c.Err() != nil { // as handlers do that ask the database
 			return

@@ -64,7 +64,11 @@ type process struct {
 // roles were separated is brought over.
 func Start(dir string, o Options) (*Cluster, error) {
 	if _, err := os.Stat(filepath.Join(Programs, "postgres")); err != nil {
-		return nil, fmt.Errorf("PostgreSQL 15 isn't installed (%s is missing); bin/start installs it: %w", Programs, err)
+		return nil, fmt.Errorf(
+			"PostgreSQL 15 isn't installed (%s is missing); bin/start installs it: %w",
+			Programs,
+			err,
+		)
 	}
 	dir, err := filepath.Abs(dir)
 	if err != nil {
@@ -117,7 +121,13 @@ func only(dir string) (*os.File, error) {
 			return nil, errors.Join(fmt.Errorf("locking the database folder: %w", err), f.Close())
 		}
 		if time.Now().After(end) {
-			return nil, errors.Join(fmt.Errorf("%s is used by an Open Plot that runs already: stop it first, or set OPENPLOT_DATA to another folder", filepath.Dir(dir)), f.Close())
+			return nil, errors.Join(
+				fmt.Errorf(
+					"%s is used by an Open Plot that runs already: stop it first, or set OPENPLOT_DATA to another folder",
+					filepath.Dir(dir),
+				),
+				f.Close(),
+			)
 		}
 	}
 }
@@ -222,7 +232,11 @@ func (s server) begin() (place, *process, error) {
 	if s.Throwaway {
 		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off")
 	}
-	now := &process{cmd: exec.Command(filepath.Join(Programs, "postgres"), args...), done: make(chan struct{}), log: &tail{}}
+	now := &process{
+		cmd:  exec.Command(filepath.Join(Programs, "postgres"), args...),
+		done: make(chan struct{}),
+		log:  &tail{},
+	}
 	now.cmd.Dir, now.cmd.Stderr, now.cmd.Stdout = "/", now.log, now.log
 	a := syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGINT}
 	if s.attr != nil {
@@ -382,10 +396,12 @@ func unprivileged(dir string) (*syscall.SysProcAttr, error) {
 	}
 	for p := filepath.Dir(dir); ; p = filepath.Dir(p) {
 		fi, err := os.Stat(p)
-		if err != nil || fi.Mode().Perm()&0o001 == 0 && !(fi.Mode().Perm()&0o010 != 0 && fi.Sys().(*syscall.Stat_t).Gid == as.Gid) {
+		if err != nil ||
+			fi.Mode().Perm()&0o001 == 0 && !(fi.Mode().Perm()&0o010 != 0 && fi.Sys().(*syscall.Stat_t).Gid == as.Gid) {
 			return nil, fmt.Errorf(
 				"the user postgres can't reach %s, since %s isn't open to it: set OPENPLOT_DATA to a folder it can reach, such as /var/lib/openplot",
-				dir, p,
+				dir,
+				p,
 			)
 		}
 		if p == "/" {

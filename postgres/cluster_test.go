@@ -144,7 +144,8 @@ func TestClusterIsClosed(t *testing.T) {
 	db := open(t, c, database)
 	for setting, want := range map[string]string{"listen_addresses": "", "fsync": "off"} {
 		var got string
-		if err := db.QueryRow(`SELECT setting FROM pg_settings WHERE name = $1`, setting).Scan(&got); err != nil || got != want {
+		if err := db.QueryRow(`SELECT setting FROM pg_settings WHERE name = $1`, setting).Scan(&got); err != nil ||
+			got != want {
 			t.Errorf("%s is %q, %v", setting, got, err)
 		}
 	}
@@ -177,7 +178,9 @@ func alone(t *testing.T, db *sql.DB) {
 	var powers bool
 	var owner string
 	if err := db.QueryRow(`SELECT rolsuper OR rolcreaterole OR rolcreatedb OR rolreplication OR rolbypassrls, (SELECT pg_get_userbyid(datdba) FROM pg_database
-		WHERE datname = current_database()) FROM pg_roles WHERE rolname = current_user`).Scan(&powers, &owner); err != nil || powers || owner != role {
+		WHERE datname = current_database()) FROM pg_roles WHERE rolname = current_user`).Scan(&powers, &owner); err != nil ||
+		powers ||
+		owner != role {
 		t.Errorf("powers %v, owner %s, %v", powers, owner, err)
 	}
 	for _, q := range []string{`COPY (SELECT 1) TO PROGRAM 'true'`, `SELECT rolpassword FROM pg_authid`, `SELECT pg_read_file('/etc/hostname')`} {
@@ -219,7 +222,19 @@ func TestOldClustersAreBroughtOver(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	cmd := exec.Command(Programs+"/initdb", "-D", dir, "-A", "trust", "-U", "openplot", "-E", "UTF8", "--locale=C.UTF-8", "--no-sync")
+	cmd := exec.Command(
+		Programs+"/initdb",
+		"-D",
+		dir,
+		"-A",
+		"trust",
+		"-U",
+		"openplot",
+		"-E",
+		"UTF8",
+		"--locale=C.UTF-8",
+		"--no-sync",
+	)
 	cmd.SysProcAttr, cmd.Dir = attr, "/"
 	if out, err := cmd.CombinedOutput(); err != nil {
 		t.Fatal(string(out))
@@ -233,7 +248,8 @@ func TestOldClustersAreBroughtOver(t *testing.T) {
 		},
 	} {
 		if name == "openplot" {
-			if err := s.single("postgres", `CREATE DATABASE openplot`); err != nil && !strings.Contains(err.Error(), "already exists") {
+			if err := s.single("postgres", `CREATE DATABASE openplot`); err != nil &&
+				!strings.Contains(err.Error(), "already exists") {
 				t.Fatal(err)
 			}
 		}
@@ -297,7 +313,8 @@ func TestFoldersThatCannotBeUsed(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer os.RemoveAll(closed)
-	if _, err := Start(closed+"/db", Options{Throwaway: true}); err == nil || !strings.Contains(err.Error(), "OPENPLOT_DATA") {
+	if _, err := Start(closed+"/db", Options{Throwaway: true}); err == nil ||
+		!strings.Contains(err.Error(), "OPENPLOT_DATA") {
 		t.Errorf("a folder that postgres can't reach: %v", err)
 	}
 }

@@ -70,7 +70,14 @@ func (p place) listen() []string {
 	if p.socket == "" {
 		return []string{"-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories="}
 	}
-	return []string{"-c", "listen_addresses=", "-c", "unix_socket_directories=" + p.socket, "-c", "unix_socket_permissions=0700"}
+	return []string{
+		"-c",
+		"listen_addresses=",
+		"-c",
+		"unix_socket_directories=" + p.socket,
+		"-c",
+		"unix_socket_permissions=0700",
+	}
 }
 
 // running is the place of a cluster that somebody runs: its port is the fourth line of
@@ -112,7 +119,8 @@ func (s server) setUp() (place, error) {
 	}
 	p.password = string(word)
 	rules := s.rules(p)
-	if was, err := os.ReadFile(filepath.Join(s.dir, "pg_hba.conf")); err == nil && string(was) == rules && p.password != "" {
+	if was, err := os.ReadFile(filepath.Join(s.dir, "pg_hba.conf")); err == nil && string(was) == rules &&
+		p.password != "" {
 		return p, nil
 	}
 	b := make([]byte, 24)
@@ -189,7 +197,8 @@ func (s server) own(password string) error {
 		return err
 	}
 	// It can't be made only where it is missing.
-	if err := s.single("postgres", `CREATE DATABASE `+database); err != nil && !strings.Contains(err.Error(), "already exists") {
+	if err := s.single("postgres", `CREATE DATABASE `+database); err != nil &&
+		!strings.Contains(err.Error(), "already exists") {
 		return err
 	}
 	if err := s.single("postgres", `ALTER DATABASE `+database+` OWNER TO `+role, `REVOKE ALL ON DATABASE `+database+` FROM PUBLIC`); err != nil {

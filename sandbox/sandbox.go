@@ -109,7 +109,14 @@ func Whole(f *os.File) ([]byte, error) {
 // Run does a task on a file, or on what is read, in a process of its own, and has answer read
 // what it writes. It tells how much processor time that took. Errors are *doc.Problem when they
 // are about the file, ErrTooMuch, or answer's.
-func Run(ctx context.Context, name string, about any, l Limits, in io.Reader, answer func(io.Reader) error) (took time.Duration, err error) {
+func Run(
+	ctx context.Context,
+	name string,
+	about any,
+	l Limits,
+	in io.Reader,
+	answer func(io.Reader) error,
+) (took time.Duration, err error) {
 	t := task{Name: name, Memory: l.Memory, Seconds: uint64(l.CPU / time.Second)}
 	if t.About, err = json.Marshal(about); err != nil {
 		return 0, fmt.Errorf("writing a task: %w", err)

@@ -151,7 +151,12 @@ func (p *Publisher) Lock(ctx context.Context, st *store.Store, site string) erro
 
 // Check compares what the store says is published with what is, tells what is wrong, and with
 // repair publishes again, as of the same edit, what is missing.
-func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tell func(format string, args ...any)) error {
+func (p *Publisher) Check(
+	ctx context.Context,
+	st *store.Store,
+	repair bool,
+	tell func(format string, args ...any),
+) error {
 	all, err := st.Releases.AllShown(ctx)
 	if err != nil {
 		return err
@@ -191,12 +196,15 @@ func (p *Publisher) Check(ctx context.Context, st *store.Store, repair bool, tel
 // assets gives the names of all files among a site's assets.
 func (p soundness) assets(site string) map[string]bool {
 	names := map[string]bool{}
-	_ = filepath.WalkDir(filepath.Join(p.folder(site), assetFolder), func(_ string, e fs.DirEntry, err error) error { // what can't be read is missing
-		if err == nil && !e.IsDir() {
-			names[e.Name()] = true
-		}
-		return nil
-	})
+	_ = filepath.WalkDir(
+		filepath.Join(p.folder(site), assetFolder),
+		func(_ string, e fs.DirEntry, err error) error { // what can't be read is missing
+			if err == nil && !e.IsDir() {
+				names[e.Name()] = true
+			}
+			return nil
+		},
+	)
 	return names
 }
 
@@ -215,7 +223,8 @@ func (p soundness) lacks(site string, e *Entry, assets map[string]bool) string {
 	for part := range strings.SplitSeq(string(b), assetFolder+"/") {
 		path, _, _ := strings.Cut(part, "\"")
 		path, _, _ = strings.Cut(path, " ") // in a srcset
-		if name := filepath.Base(path); filepath.Ext(name) != "" && strings.IndexFunc(name, outsideNames) < 0 && !assets[name] {
+		if name := filepath.Base(path); filepath.Ext(name) != "" && strings.IndexFunc(name, outsideNames) < 0 &&
+			!assets[name] {
 			return name + " is missing"
 		}
 	}

@@ -17,7 +17,11 @@ import (
 // Collect removes published files that no publication needs that is kept, and that are older
 // than a time, and tells how many that were, and their bytes. Publishing makes what it needs as
 // young as the page, so that nothing is removed under its hands.
-func (p *Publisher) Collect(ctx context.Context, st *store.Store, before time.Time) (files int, bytes int64, err error) {
+func (p *Publisher) Collect(
+	ctx context.Context,
+	st *store.Store,
+	before time.Time,
+) (files int, bytes int64, err error) {
 	sites, err := os.ReadDir(p.Dir)
 	if os.IsNotExist(err) {
 		return 0, 0, nil
@@ -78,7 +82,8 @@ func collect(root string, kept map[string]bool, before time.Time) (files int, by
 		}
 		rest, _ := filepath.Rel(root, name)
 		unpacked := strings.TrimSuffix(strings.TrimSuffix(e.Name(), ".br"), ".gz")
-		if !strings.HasPrefix(e.Name(), durable.TemporaryPrefix) && (rest == releaseFile && len(kept) > 0 || needed[unpacked]) {
+		if !strings.HasPrefix(e.Name(), durable.TemporaryPrefix) &&
+			(rest == releaseFile && len(kept) > 0 || needed[unpacked]) {
 			return nil
 		}
 		fi, err := e.Info()

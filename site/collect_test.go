@@ -83,10 +83,14 @@ func TestCollect(t *testing.T) {
 
 // What visitors can read is read, and nothing else.
 func TestSaid(t *testing.T) {
-	got, err := said(`<!DOCTYPE html><html><head><title>T</title></head><body><header>Bar <nav>Menu</nav></header><main><h1>One &amp; two</h1>
+	got, err := said(
+		`<!DOCTYPE html><html><head><title>T</title></head><body><header>Bar <nav>Menu</nav></header><main><h1>One &amp; two</h1>
 		<img src="x" alt="A boat"><form action="/_forms/skerry/b1"><label>Your name</label><input name="Name"><input type="radio" name="Boat"><input type="radio" name="Boat"><input><input name="_took"><select><option>Choice</option></select><button>Send</button></form>
-		<form action="/_forms/other/b2"></form><script>code()</script><svg><title>Drawing</title></svg></main><footer>Below</footer></body></html>`, "skerry")
-	if err != nil || got.Words != "One & two A boat Your name" || len(got.Forms) != 1 || got.Forms[0].Block != "b1" || strings.Join(got.Forms[0].Fields, " ") != "Name Boat _took" {
+		<form action="/_forms/other/b2"></form><script>code()</script><svg><title>Drawing</title></svg></main><footer>Below</footer></body></html>`,
+		"skerry",
+	)
+	if err != nil || got.Words != "One & two A boat Your name" || len(got.Forms) != 1 || got.Forms[0].Block != "b1" ||
+		strings.Join(got.Forms[0].Fields, " ") != "Name Boat _took" {
 		t.Errorf("%+v, %v", got, err)
 	}
 }

@@ -97,7 +97,12 @@ func (p *Publisher) missing(ctx context.Context, st *store.Store, src Source) (*
 }
 
 // iconTypes are the media types of the files of a site's icon.
-var iconTypes = map[string]string{".ico": "image/vnd.microsoft.icon", ".svg": "image/svg+xml", ".png": "image/png", ".webmanifest": "application/manifest+json"}
+var iconTypes = map[string]string{
+	".ico":         "image/vnd.microsoft.icon",
+	".svg":         "image/svg+xml",
+	".png":         "image/png",
+	".webmanifest": "application/manifest+json",
+}
 
 // locked gives the pages that have a password, by id.
 func (src Source) locked() map[string]bool {
@@ -122,7 +127,10 @@ func siteMap(r *Release, origin string, locked map[string]bool) (string, error) 
 	}{}
 	for _, at := range slices.Sorted(maps.Keys(r.Pages)) {
 		if e := r.Pages[at]; !e.Hidden && !locked[e.Page] && at != missingPage {
-			set.URLs = append(set.URLs, address{origin + strings.TrimSuffix("/"+at, "/") + "/", e.Since.Format("2006-01-02")})
+			set.URLs = append(
+				set.URLs,
+				address{origin + strings.TrimSuffix("/"+at, "/") + "/", e.Since.Format("2006-01-02")},
+			)
 		}
 	}
 	b, err := xml.MarshalIndent(set, "", " ")

@@ -20,11 +20,21 @@ func (src Source) describe(head *emit.Page, slug string, p *doc.Page, a Addresse
 		kind = "website"
 	}
 	head.Properties = []emit.Property{
-		{Name: "og:type", Content: kind}, {Name: "og:title", Content: p.Title}, {Name: "og:description", Content: p.Description},
-		{Name: "og:url", Content: a.Self}, {Name: "og:site_name", Content: s.Name}, {Name: "og:locale", Content: strings.ReplaceAll(head.Language, "-", "_")},
+		{
+			Name:    "og:type",
+			Content: kind,
+		}, {Name: "og:title", Content: p.Title}, {Name: "og:description", Content: p.Description},
+		{
+			Name:    "og:url",
+			Content: a.Self,
+		}, {Name: "og:site_name", Content: s.Name}, {Name: "og:locale", Content: strings.ReplaceAll(head.Language, "-", "_")},
 	}
 	if file, alt := src.shared(p); file != "" {
-		head.Properties = append(head.Properties, emit.Property{Name: "og:image", Content: a.Origin + "/assets/media/" + file}, emit.Property{Name: "og:image:alt", Content: alt})
+		head.Properties = append(
+			head.Properties,
+			emit.Property{Name: "og:image", Content: a.Origin + "/assets/media/" + file},
+			emit.Property{Name: "og:image:alt", Content: alt},
+		)
 	}
 	head.Icons = iconLinks(s, a.Up)
 	head.Data = src.data(slug, p, a)
@@ -81,7 +91,15 @@ func (src Source) data(slug string, p *doc.Page, a Addresses) string {
 		}
 		var hours []object
 		for _, o := range s.Facts.Opening {
-			hours = append(hours, object{"@type": "OpeningHoursSpecification", "dayOfWeek": "https://schema.org/" + o.Day, "opens": o.From, "closes": o.To})
+			hours = append(
+				hours,
+				object{
+					"@type":     "OpeningHoursSpecification",
+					"dayOfWeek": "https://schema.org/" + o.Day,
+					"opens":     o.From,
+					"closes":    o.To,
+				},
+			)
 		}
 		if hours != nil {
 			what["openingHoursSpecification"] = hours

@@ -237,7 +237,10 @@ func (p *Publisher) CatchUp(ctx context.Context, st *store.Store, site string, e
 	}
 	left := 0
 	for _, original := range e.Lacks {
-		if slices.ContainsFunc(media, func(m *store.Medium) bool { return m.Original == original && m.CopiesLeft > 0 }) {
+		if slices.ContainsFunc(
+			media,
+			func(m *store.Medium) bool { return m.Original == original && m.CopiesLeft > 0 },
+		) {
 			left++
 		} else if err := p.CopiesMade(ctx, st, store.MakeCopies{Site: site, Original: original}); err != nil {
 			return 0, err
@@ -273,28 +276,35 @@ func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.M
 		return err
 	}
 	var ready []*Prepared
-	return st.Releases.Renew(ctx, job.Site, job.Original, m == nil || m.CopiesLeft == 0, func(source []byte) ([]byte, error) {
-		var e edition
-		if err := json.Unmarshal(source, &e); err != nil {
-			return nil, fmt.Errorf("reading an edition: %w", err)
-		}
-		for _, was := range e.Source.Media { // all else about them is as it was published
-			if m := now[was.Original]; m != nil {
-				was.Variants = m.Variants
+	return st.Releases.Renew(
+		ctx,
+		job.Site,
+		job.Original,
+		m == nil || m.CopiesLeft == 0,
+		func(source []byte) ([]byte, error) {
+			var e edition
+			if err := json.Unmarshal(source, &e); err != nil {
+				return nil, fmt.Errorf("reading an edition: %w", err)
 			}
-		}
-		r, err := p.Prepare(e.Source, e.Slug, e.Page)
-		if err != nil {
-			return nil, err
-		}
-		ready = append(ready, r)
-		return json.Marshal(e)
-	}, p.change(src, func(r *Release, _ int64) error {
-		for _, now := range ready {
-			if _, e := r.At(now.Entry.Page); e != nil {
-				e.File, e.Styles = now.Entry.File, now.Entry.Styles
+			for _, was := range e.Source.Media { // all else about them is as it was published
+				if m := now[was.Original]; m != nil {
+					was.Variants = m.Variants
+				}
 			}
-		}
-		return nil
-	}))
+			r, err := p.Prepare(e.Source, e.Slug, e.Page)
+			if err != nil {
+				return nil, err
+			}
+			ready = append(ready, r)
+			return json.Marshal(e)
+		},
+		p.change(src, func(r *Release, _ int64) error {
+			for _, now := range ready {
+				if _, e := r.At(now.Entry.Page); e != nil {
+					e.File, e.Styles = now.Entry.File, now.Entry.Styles
+				}
+			}
+			return nil
+		}),
+	)
 }

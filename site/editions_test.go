@@ -112,7 +112,16 @@ func TestEditions(t *testing.T) {
 	shows("m1-480.webp", "m1-900.webp", "m1-900.avif", "m2-480.webp", "m2-900.webp")
 	left := 0
 	for _, original := range []string{"m1-original", "m2-original"} {
-		must(st.Releases.Renew(ctx, "w", original, false, func(source []byte) ([]byte, error) { left++; return source, nil }, store.Change{}))
+		must(
+			st.Releases.Renew(
+				ctx,
+				"w",
+				original,
+				false,
+				func(source []byte) ([]byte, error) { left++; return source, nil },
+				store.Change{},
+			),
+		)
 	}
 	if left > 0 {
 		t.Error("the edition is kept although nothing is to come")
@@ -144,7 +153,8 @@ func TestEditions(t *testing.T) {
 	if media, err = st.Media.List(ctx, "w"); err != nil {
 		t.Fatal(err)
 	}
-	if e, err := (Source{Site: s, Media: media}).Edition(0, "fares", page); err != nil || e.Source != nil || len(e.Lacks) > 0 {
+	if e, err := (Source{Site: s, Media: media}).Edition(0, "fares", page); err != nil || e.Source != nil ||
+		len(e.Lacks) > 0 {
 		t.Errorf("%+v, %v", e, err)
 	}
 	// A page that can't be written isn't published.
@@ -153,7 +163,8 @@ func TestEditions(t *testing.T) {
 	if _, err := q.Publish(ctx, st, src, order); err == nil {
 		t.Error("a page was written into a file")
 	}
-	if infos, err := st.Pages.List(ctx, "w"); err != nil || infos[0].PublishedSeq == nil || *infos[0].PublishedSeq != 0 {
+	if infos, err := st.Pages.List(ctx, "w"); err != nil || infos[0].PublishedSeq == nil ||
+		*infos[0].PublishedSeq != 0 {
 		t.Errorf("published as of %v, %v", infos[0].PublishedSeq, err)
 	}
 }

@@ -34,7 +34,8 @@ func Frames(body *element.Node) []string {
 		if err != nil || u.Host == "" || u.Scheme != "https" && u.Scheme != "http" {
 			return
 		}
-		if o := u.Scheme + "://" + strings.ToLower(u.Host); !slices.Contains(origins, o) && !strings.ContainsAny(o, " ;,'\"") {
+		if o := u.Scheme + "://" + strings.ToLower(u.Host); !slices.Contains(origins, o) &&
+			!strings.ContainsAny(o, " ;,'\"") {
 			origins = append(origins, o)
 		}
 	}

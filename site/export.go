@@ -122,8 +122,10 @@ func exportNote(dynamic, locked []string) string {
 		"404.html is for addresses that have nothing; most hosts show it by themselves.\n" +
 		"The addresses in sitemap.xml, robots.txt and the pages' heads are those the site was published at.\n")
 	if len(dynamic) > 0 {
-		b.WriteString("\nForms and search fields send to addresses that begin with /_forms/ and /_search/. A host that only serves files\n" +
-			"doesn't answer there: have it pass those on to where the site was published, or give the forms another action.\nThey are on:\n")
+		b.WriteString(
+			"\nForms and search fields send to addresses that begin with /_forms/ and /_search/. A host that only serves files\n" +
+				"doesn't answer there: have it pass those on to where the site was published, or give the forms another action.\nThey are on:\n",
+		)
 		for _, d := range dynamic {
 			b.WriteString("  " + d + "\n")
 		}

@@ -78,7 +78,11 @@ func init() {
 // OpenFile reads a site's file as carry.ReadSite does, once a process of its own could read it
 // within limits; medium opens what one of its media holds. Errors are *doc.Problem when they are
 // about the file.
-func OpenFile(ctx context.Context, f *os.File, newID func(string) string) (c carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error), err error) {
+func OpenFile(
+	ctx context.Context,
+	f *os.File,
+	newID func(string) string,
+) (c carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error), err error) {
 	if err := readingFiles.Acquire(ctx, 1); err != nil {
 		return c, nil, nil, fmt.Errorf("waiting to read a site's file: %w", err)
 	}
@@ -103,10 +107,17 @@ func OpenFile(ctx context.Context, f *os.File, newID func(string) string) (c car
 	return openFile(f, fi.Size(), newID)
 }
 
-func openFile(r io.ReaderAt, size int64, newID func(string) string) (c carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error), err error) {
+func openFile(
+	r io.ReaderAt,
+	size int64,
+	newID func(string) string,
+) (c carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error), err error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
-		return c, nil, nil, doc.Problemf("File", "isn't a site's file: choose one that ends in .site.zip, as Save as a file gives it")
+		return c, nil, nil, doc.Problemf(
+			"File",
+			"isn't a site's file: choose one that ends in .site.zip, as Save as a file gives it",
+		)
 	}
 	open := func(name string) (io.ReadCloser, error) {
 		f, err := z.Open(name)

@@ -83,13 +83,33 @@ func TestHostileTextsArePublishedAsWords(t *testing.T) {
 			bad := hostile(t, p, payload)
 			of := *s
 			of.Name, of.Facts.Phone, of.Facts.Mail, of.Facts.Address = payload, payload, payload, payload
-			src := Source{Site: &of, Pages: []*store.PageInfo{{ID: "x", Slug: "fares", Name: payload, Description: payload, Placing: store.Placing{InMenu: true, MenuName: payload}}}}
-			a := Addresses{Media: "m/", StyleMedia: "m/", Fonts: "f/", Self: "https://skerry.example/fares/", Origin: "https://skerry.example", Script: func(n string) string { return n + ".js" }, Embed: func(f string) string { return "https://own.example/" + f }}
+			src := Source{
+				Site: &of,
+				Pages: []*store.PageInfo{
+					{
+						ID:          "x",
+						Slug:        "fares",
+						Name:        payload,
+						Description: payload,
+						Placing:     store.Placing{InMenu: true, MenuName: payload},
+					},
+				},
+			}
+			a := Addresses{
+				Media:      "m/",
+				StyleMedia: "m/",
+				Fonts:      "f/",
+				Self:       "https://skerry.example/fares/",
+				Origin:     "https://skerry.example",
+				Script:     func(n string) string { return n + ".js" },
+				Embed:      func(f string) string { return "https://own.example/" + f },
+			}
 			r := src.Render("fares", bad, a)
 			if found := commands(r.HTML); found != "" {
 				t.Errorf("%s with %q: %s", p.Name, payload, found)
 			}
-			if strings.Contains(r.CSS, "zq.example") || strings.Contains(r.CSS, "</") || strings.Contains(strings.ToLower(r.CSS), "zq()") {
+			if strings.Contains(r.CSS, "zq.example") || strings.Contains(r.CSS, "</") ||
+				strings.Contains(strings.ToLower(r.CSS), "zq()") {
 				t.Errorf("%s with %q: a style sheet with it", p.Name, payload)
 			}
 			for _, o := range r.Frames() {
@@ -135,9 +155,14 @@ func commands(text string) string {
 				}
 				return r
 			}, strings.TrimSpace(a.Val)))
-			address := slices.Contains([]string{"href", "src", "action", "formaction", "data", "poster", "xlink:href"}, a.Key)
-			if strings.HasPrefix(a.Key, "on") || a.Key == "srcdoc" || a.Key == "style" && strings.Contains(value, "zq") ||
-				address && (strings.HasPrefix(value, "javascript:") || strings.HasPrefix(value, "data:text") || strings.HasPrefix(value, "vbscript:")) {
+			address := slices.Contains(
+				[]string{"href", "src", "action", "formaction", "data", "poster", "xlink:href"},
+				a.Key,
+			)
+			if strings.HasPrefix(a.Key, "on") || a.Key == "srcdoc" ||
+				a.Key == "style" && strings.Contains(value, "zq") ||
+				address &&
+					(strings.HasPrefix(value, "javascript:") || strings.HasPrefix(value, "data:text") || strings.HasPrefix(value, "vbscript:")) {
 				return "<" + n.Data + " " + a.Key + "=" + a.Val + ">"
 			}
 		}

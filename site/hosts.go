@@ -63,7 +63,10 @@ func (h Hosts) All() string { return h.at("*") }
 func (h Hosts) Which(host string) (Face, string) {
 	label, ok := strings.CutSuffix(strings.ToLower(host), "."+h.Base)
 	if !ok {
-		label, ok = strings.CutSuffix(strings.ToLower(host), "."+h.hostname()) // behind a proxy that leaves the port out
+		label, ok = strings.CutSuffix(
+			strings.ToLower(host),
+			"."+h.hostname(),
+		) // behind a proxy that leaves the port out
 	}
 	if !ok || label == "" || strings.Contains(label, ".") {
 		return Nothing, ""

@@ -49,7 +49,11 @@ func iconLinks(s *doc.Site, up string) []emit.Icon {
 	if s.Icon.Medium == "" {
 		links = append(links, emit.Icon{Rel: "icon", Type: "image/svg+xml", Href: up + svgFile})
 	}
-	return append(links, emit.Icon{Rel: "apple-touch-icon", Href: up + touchFile}, emit.Icon{Rel: "manifest", Href: up + manifestFile})
+	return append(
+		links,
+		emit.Icon{Rel: "apple-touch-icon", Href: up + touchFile},
+		emit.Icon{Rel: "manifest", Href: up + manifestFile},
+	)
 }
 
 // drawnIcon is what was made of a site's icon last.
@@ -116,7 +120,11 @@ func (p siteIcons) drawIcon(src Source) (map[string][]byte, error) {
 	_, ground := iconColours(src.Site)
 	manifest, err := json.Marshal(map[string]any{
 		"name": src.Site.Name, "icons": []map[string]string{
-			{"src": "icon-192.png", "sizes": "192x192", "type": "image/png"}, {"src": "icon-512.png", "sizes": "512x512", "type": "image/png"},
+			{
+				"src":   "icon-192.png",
+				"sizes": "192x192",
+				"type":  "image/png",
+			}, {"src": "icon-512.png", "sizes": "512x512", "type": "image/png"},
 		},
 		"start_url": "./", "display": "browser", "theme_color": ground, "background_color": ground,
 	})
@@ -167,7 +175,11 @@ func iconColours(s *doc.Site) (fore, ground string) {
 func DrawIcon(s *doc.Site) string {
 	fore, ground := iconColours(s)
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 64 64"><rect width="64" height="64" rx="10" fill="%s"/>`, ground)
+	fmt.Fprintf(
+		&b,
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 64 64"><rect width="64" height="64" rx="10" fill="%s"/>`,
+		ground,
+	)
 	if drawing, ok := icons.Drawing(s.Icon.Icon); ok && s.Icon.Icon != "" {
 		fmt.Fprintf(&b, `<g fill="%s" transform="translate(14 14) scale(2.25 2.25)">%s</g>`, fore, drawing)
 	} else {
@@ -209,7 +221,15 @@ func lettering(s *doc.Site, letters []rune, fore string) string {
 	x, y := 32-width*scale/2, 32-(top+bottom)/2*scale
 	var b strings.Builder
 	for _, o := range outlines {
-		fmt.Fprintf(&b, `<path fill="%[1]s" stroke="%[1]s" stroke-width="30" stroke-linejoin="round" transform="translate(%[2]s %[3]s) scale(%[4]s %[4]s)" d="%[5]s"/>`, fore, short(x-o.Left*scale), short(y), short(scale), o.Path)
+		fmt.Fprintf(
+			&b,
+			`<path fill="%[1]s" stroke="%[1]s" stroke-width="30" stroke-linejoin="round" transform="translate(%[2]s %[3]s) scale(%[4]s %[4]s)" d="%[5]s"/>`,
+			fore,
+			short(x-o.Left*scale),
+			short(y),
+			short(scale),
+			o.Path,
+		)
 		x += (o.Width + gap) * scale
 	}
 	return b.String()
@@ -240,7 +260,8 @@ func (p siteIcons) iconPicture(src Source) (image.Image, error) {
 			continue
 		}
 		for _, v := range m.Variants {
-			if filepath.Ext(v.File) != ".webp" || v.Width < 320 && len(m.Variants) > 1 && v != m.Variants[len(m.Variants)-1] {
+			if filepath.Ext(v.File) != ".webp" ||
+				v.Width < 320 && len(m.Variants) > 1 && v != m.Variants[len(m.Variants)-1] {
 				continue
 			}
 			f, err := os.Open(filepath.Join(p.MediaDir, v.File))

@@ -48,7 +48,8 @@ func said(page, slug string) (store.Said, error) {
 // fieldsOf gives the names of a form's fields in their order, each once.
 func fieldsOf(form *html.Node) (names []string) {
 	for n := range form.Descendants() {
-		if n.DataAtom == atom.Input || n.DataAtom == atom.Select || n.DataAtom == atom.Textarea || n.DataAtom == atom.Button {
+		if n.DataAtom == atom.Input || n.DataAtom == atom.Select || n.DataAtom == atom.Textarea ||
+			n.DataAtom == atom.Button {
 			if name, ok := attribute(n, "name"); ok && name != "" && !slices.Contains(names, name) {
 				names = append(names, name)
 			}
@@ -58,7 +59,19 @@ func fieldsOf(form *html.Node) (names []string) {
 }
 
 // unread are the elements whose words aren't a page's own.
-var unread = []atom.Atom{atom.Head, atom.Header, atom.Footer, atom.Nav, atom.Script, atom.Style, atom.Template, atom.Svg, atom.Select, atom.Textarea, atom.Button}
+var unread = []atom.Atom{
+	atom.Head,
+	atom.Header,
+	atom.Footer,
+	atom.Nav,
+	atom.Script,
+	atom.Style,
+	atom.Template,
+	atom.Svg,
+	atom.Select,
+	atom.Textarea,
+	atom.Button,
+}
 
 func attribute(n *html.Node, name string) (string, bool) {
 	for _, a := range n.Attr {

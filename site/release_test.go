@@ -35,11 +35,25 @@ func begin(t *testing.T) *published {
 	}
 	t.Cleanup(func() { st.Close() })
 	p := &published{&Publisher{Dir: t.TempDir(), MediaDir: t.TempDir(), Hosts: Hosts{"http", "localhost:8081"}}, t, st}
-	p.must(st.Sites.Add(ctx, &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	p.must(
+		st.Sites.Add(
+			ctx,
+			&doc.Site{ID: "w", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()},
+		),
+	)
 	for i, at := range []tree.Page{{ID: "h", Name: "Home"}, {ID: "f", Name: "Fares"}, {ID: "i", Name: "Islands"}, {ID: "s", Name: "Skarva", Parent: "i"}} {
-		page := &doc.Page{ID: at.ID, Name: at.Name, Title: at.Name + " title", Description: "About " + at.Name, Sections: []*doc.Section{{ID: "s" + at.ID, Blocks: []*doc.Block{
-			{ID: "m" + at.ID, Kind: "menu"}, {ID: "t" + at.ID, Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Go", Link: "/islands/skarva"}}}}},
-		}}}}
+		page := &doc.Page{
+			ID:          at.ID,
+			Name:        at.Name,
+			Title:       at.Name + " title",
+			Description: "About " + at.Name,
+			Sections: []*doc.Section{{ID: "s" + at.ID, Blocks: []*doc.Block{
+				{
+					ID:   "m" + at.ID,
+					Kind: "menu",
+				}, {ID: "t" + at.ID, Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Go", Link: "/islands/skarva"}}}}},
+			}}},
+		}
 		if i == 0 {
 			p.must(st.Pages.Add(ctx, "w", "", 0, page))
 			continue
@@ -138,7 +152,8 @@ func TestReleases(t *testing.T) {
 	if got := p.shows(); got != "/=h /fares=f /islands/skarva>/isles/skarva /islands>/isles /isles/skarva=s /isles=i" {
 		t.Error(got)
 	}
-	if !strings.Contains(p.read("isles/skarva"), `href="../../isles/"`) || !strings.Contains(p.read("isles/skarva"), `"position":3`) {
+	if !strings.Contains(p.read("isles/skarva"), `href="../../isles/"`) ||
+		!strings.Contains(p.read("isles/skarva"), `"position":3`) {
 		t.Error("addresses of a page two deep, or where it stands, are wrong")
 	}
 	var set struct {
@@ -147,7 +162,8 @@ func TestReleases(t *testing.T) {
 		} `xml:"url"`
 	}
 	p.must(xml.Unmarshal([]byte(p.read("sitemap.xml")), &set))
-	if len(set.URLs) != 4 || set.URLs[0].Loc != "http://skerry.localhost:8081/" || set.URLs[3].Loc != "http://skerry.localhost:8081/isles/skarva/" {
+	if len(set.URLs) != 4 || set.URLs[0].Loc != "http://skerry.localhost:8081/" ||
+		set.URLs[3].Loc != "http://skerry.localhost:8081/isles/skarva/" {
 		t.Errorf("site map: %+v", set)
 	}
 	p.must(p.order("Fewer", "-f", "-s"))
@@ -166,7 +182,8 @@ func TestReleases(t *testing.T) {
 		t.Error("the pages don't say what is published")
 	}
 	rs, err := p.st.Releases.List(ctx, "w", 9)
-	if err != nil || len(rs) != 6 || rs[0].Number != 6 || rs[0].Note != "Back to publication 1" || rs[5].Note != "First" {
+	if err != nil || len(rs) != 6 || rs[0].Number != 6 || rs[0].Note != "Back to publication 1" ||
+		rs[5].Note != "First" {
 		t.Errorf("%+v, %v", rs, err)
 	}
 	p.must(p.Back(ctx, p.st, p.source(), 4, ""))
@@ -255,7 +272,12 @@ func TestRename(t *testing.T) {
 	if home := p.read(""); !strings.Contains(home, `href="http://sound.localhost:8081/"`) {
 		t.Errorf("%.300s", home)
 	}
-	p.must(p.st.Sites.Add(ctx, &doc.Site{ID: "w2", Slug: "skerry", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	p.must(
+		p.st.Sites.Add(
+			ctx,
+			&doc.Site{ID: "w2", Slug: "skerry", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()},
+		),
+	)
 	if at, err := p.st.Hosts.AtAddress(ctx, "skerry"); err != nil || at.Site != "w2" {
 		t.Errorf("%+v, %v", at, err)
 	}
@@ -300,7 +322,8 @@ func TestIcons(t *testing.T) {
 			other := 0
 			for x := range px {
 				for y := range px {
-					if r2, g2, b2, a := img.At(x, y).RGBA(); a > 60000 && (r2>>12 != r>>12 || g2>>12 != g>>12 || b2>>12 != b>>12) {
+					if r2, g2, b2, a := img.At(x, y).RGBA(); a > 60000 &&
+						(r2>>12 != r>>12 || g2>>12 != g>>12 || b2>>12 != b>>12) {
 						other++
 					}
 				}
@@ -309,7 +332,8 @@ func TestIcons(t *testing.T) {
 				t.Errorf("%+v: %.3f of %s is drawn on", icon, share, name)
 			}
 		}
-		if ico := files[icoFile]; len(ico) < 30 || ico[2] != 1 || ico[6] != 32 || !bytes.Equal(ico[22:26], []byte("\x89PNG")) {
+		if ico := files[icoFile]; len(ico) < 30 || ico[2] != 1 || ico[6] != 32 ||
+			!bytes.Equal(ico[22:26], []byte("\x89PNG")) {
 			t.Errorf("%+v: favicon.ico begins %x", icon, ico[:26])
 		}
 	}

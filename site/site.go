@@ -113,7 +113,15 @@ func (src Source) forVisitors(ctx context.Context, st *store.Store) (_ Source, e
 func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	byID := make(map[string]element.Medium, len(src.Media))
 	for _, m := range src.Media {
-		em := element.Medium{ID: m.ID, Name: m.Name, Type: m.Type, Width: m.Width, Height: m.Height, Alt: m.Alt, Focal: m.Focal}
+		em := element.Medium{
+			ID:     m.ID,
+			Name:   m.Name,
+			Type:   m.Type,
+			Width:  m.Width,
+			Height: m.Height,
+			Alt:    m.Alt,
+			Focal:  m.Focal,
+		}
 		for _, v := range m.Variants {
 			to := &em.Variants
 			if v.Modern() {
@@ -319,7 +327,14 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 	if err != nil {
 		return nil, err
 	}
-	e := &Entry{Type: htmlType, Page: page.ID, Name: page.Name, Look: src.Look, Hidden: page.Unlisted, Frames: Frames(r.Body)}
+	e := &Entry{
+		Type:   htmlType,
+		Page:   page.ID,
+		Name:   page.Name,
+		Look:   src.Look,
+		Hidden: page.Unlisted,
+		Frames: Frames(r.Body),
+	}
 	if a.Stylesheet == "" {
 		sum := sha256.Sum256([]byte(r.CSS))
 		e.Styles = []string{"'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"}

@@ -86,7 +86,8 @@ func TestPublish(t *testing.T) {
 	}
 	hanken := ""
 	for name := range found {
-		if rest, ok := strings.CutPrefix(name, "w/assets/fonts/"); ok && strings.HasPrefix(rest, "hanken-grotesk-latin-wght-normal-") {
+		if rest, ok := strings.CutPrefix(name, "w/assets/fonts/"); ok &&
+			strings.HasPrefix(rest, "hanken-grotesk-latin-wght-normal-") {
 			hanken = rest
 		}
 	}

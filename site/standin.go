@@ -22,7 +22,10 @@ func scenesOf(s *doc.Site) []string {
 // inkRoles are the palette's colours that scenes are drawn in, each before what stands in for
 // it, in the order of stock.Inks.
 var inkRoles = [6][2]string{
-	{"ground", ""}, {"quiet-ground", "ground"}, {"accent", "words"}, {"second-accent", "accent"}, {"deep", "words"}, {"words", ""},
+	{
+		"ground",
+		"",
+	}, {"quiet-ground", "ground"}, {"accent", "words"}, {"second-accent", "accent"}, {"deep", "words"}, {"words", ""},
 }
 
 // standIn gives a function that names stand-in pictures in a house style's colours.
@@ -41,7 +44,11 @@ func standIn(h *doc.House) func(scene, crop string, n int) element.Medium {
 	return func(scene, crop string, n int) element.Medium {
 		url := ScenesPath + stock.SceneName(scene, crop, n, k)
 		size := stock.Crops[crop]
-		return element.Medium{Width: size[0], Height: size[1], Variants: []element.Variant{{URL: url, StyleURL: url, Width: size[0]}}}
+		return element.Medium{
+			Width:    size[0],
+			Height:   size[1],
+			Variants: []element.Variant{{URL: url, StyleURL: url, Width: size[0]}},
+		}
 	}
 }
 

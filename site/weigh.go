@@ -25,7 +25,18 @@ import (
 // don't count. families are those that the page has browsers fetch before they are needed.
 func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.Bytes, families []string) {
 	const media = "m/"
-	r := src.Render(slug, p, Addresses{Media: media, StyleMedia: media, Fonts: "f/", StyleFonts: "f/", Script: func(name string) string { return name }, OwnFont: func(f *store.Font) string { return f.File }})
+	r := src.Render(
+		slug,
+		p,
+		Addresses{
+			Media:      media,
+			StyleMedia: media,
+			Fonts:      "f/",
+			StyleFonts: "f/",
+			Script:     func(name string) string { return name },
+			OwnFont:    func(f *store.Font) string { return f.File },
+		},
+	)
 	css := packed([]byte(r.CSS))
 	text := check.Bytes{CSS: css, HTML: max(packed([]byte(r.HTML))-css, 0)}
 	for _, name := range r.Scripts {
@@ -80,7 +91,8 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 		is := func(family string, italic bool) bool { return used[face{family, italic}] != nil }
 		for _, f := range fonts.Needed(is) {
 			of := face{f.Family, f.Italic}
-			if b, err := fonts.Files.ReadFile("files/" + f.File); err == nil && (!f.Extended || beyond[of]) && takes(f, used[of]) {
+			if b, err := fonts.Files.ReadFile("files/" + f.File); err == nil && (!f.Extended || beyond[of]) &&
+				takes(f, used[of]) {
 				w.Fonts += len(b)
 			}
 		}
@@ -90,7 +102,8 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 		by = append(by, w)
 	}
 	for _, family := range []string{src.Site.House.Fonts.Heading, src.Site.House.Fonts.Body} {
-		if emitted := strings.Contains(r.CSS, `font-family:"`+family+`"`); emitted && (len(families) == 0 || families[0] != family) {
+		if emitted := strings.Contains(r.CSS, `font-family:"`+family+`"`); emitted &&
+			(len(families) == 0 || families[0] != family) {
 			families = append(families, family)
 		}
 	}

@@ -100,7 +100,15 @@ func (d *Drawing) Ridge(c color.NRGBA, x0, x1, base, peak, seed float64) {
 	for i := range n + 1 {
 		t := float64(i) / n
 		hill := math.Pow(math.Sin(math.Pi*t), 0.8)
-		rough := 0.62 + 0.2*math.Sin(t*7+seed) + 0.11*math.Sin(t*17+seed*2.3) + 0.05*math.Sin(t*41+seed*3.1) + 0.025*math.Sin(t*97+seed*1.7)
+		rough := 0.62 + 0.2*math.Sin(
+			t*7+seed,
+		) + 0.11*math.Sin(
+			t*17+seed*2.3,
+		) + 0.05*math.Sin(
+			t*41+seed*3.1,
+		) + 0.025*math.Sin(
+			t*97+seed*1.7,
+		)
 		ps = append(ps, Point{x0 + (x1-x0)*t, base - peak*hill*rough})
 	}
 	ps = append(ps, Point{x1, base})
@@ -162,7 +170,13 @@ func (d *Drawing) Houses(x, base, size float64, colours []color.NRGBA) {
 		for r := range 2 {
 			for q := range 2 {
 				wx, wy := u+size*(0.2+0.38*float64(q)), base-hgt*(0.9-0.42*float64(r))
-				d.Fill(Hex(0xfdf3d8, 0.85), Point{wx, wy}, Point{wx + size*0.2, wy}, Point{wx + size*0.2, wy + hgt*0.2}, Point{wx, wy + hgt*0.2})
+				d.Fill(
+					Hex(0xfdf3d8, 0.85),
+					Point{wx, wy},
+					Point{wx + size*0.2, wy},
+					Point{wx + size*0.2, wy + hgt*0.2},
+					Point{wx, wy + hgt*0.2},
+				)
 			}
 		}
 	}
@@ -186,15 +200,57 @@ func (d *Drawing) Portrait(ground, skin, hair, coat color.NRGBA, style int) {
 	d.Gradient(0, 1, ground, Mix(ground, Hex(0xffffff, 1), 0.25))
 	long := style%2 == 1
 	if long {
-		d.Fill(hair, Point{0.3, 0.42}, Point{0.33, 0.24}, Point{0.5, 0.16}, Point{0.67, 0.24}, Point{0.7, 0.42}, Point{0.74, 0.78}, Point{0.26, 0.78})
+		d.Fill(
+			hair,
+			Point{0.3, 0.42},
+			Point{0.33, 0.24},
+			Point{0.5, 0.16},
+			Point{0.67, 0.24},
+			Point{0.7, 0.42},
+			Point{0.74, 0.78},
+			Point{0.26, 0.78},
+		)
 	}
-	d.Fill(coat, Point{0.12, 1}, Point{0.18, 0.82}, Point{0.36, 0.73}, Point{0.5, 0.77}, Point{0.64, 0.73}, Point{0.82, 0.82}, Point{0.88, 1})
-	d.Fill(Mix(skin, Hex(0x000000, 1), 0.14), Point{0.42, 0.6}, Point{0.58, 0.6}, Point{0.6, 0.76}, Point{0.5, 0.82}, Point{0.4, 0.76})
-	d.Disc(skin, 0.5, 0.44, 0.19)
-	d.Fill(skin, Point{0.32, 0.46}, Point{0.36, 0.6}, Point{0.45, 0.68}, Point{0.55, 0.68}, Point{0.64, 0.6}, Point{0.68, 0.46})
 	d.Fill(
-		hair, Point{0.3, 0.46}, Point{0.3, 0.3}, Point{0.4, 0.2}, Point{0.54, 0.18}, Point{0.66, 0.24}, Point{0.7, 0.36},
-		Point{0.69, 0.46}, Point{0.64, 0.36}, Point{0.5, 0.32}, Point{0.37, 0.36},
+		coat,
+		Point{0.12, 1},
+		Point{0.18, 0.82},
+		Point{0.36, 0.73},
+		Point{0.5, 0.77},
+		Point{0.64, 0.73},
+		Point{0.82, 0.82},
+		Point{0.88, 1},
+	)
+	d.Fill(
+		Mix(skin, Hex(0x000000, 1), 0.14),
+		Point{0.42, 0.6},
+		Point{0.58, 0.6},
+		Point{0.6, 0.76},
+		Point{0.5, 0.82},
+		Point{0.4, 0.76},
+	)
+	d.Disc(skin, 0.5, 0.44, 0.19)
+	d.Fill(
+		skin,
+		Point{0.32, 0.46},
+		Point{0.36, 0.6},
+		Point{0.45, 0.68},
+		Point{0.55, 0.68},
+		Point{0.64, 0.6},
+		Point{0.68, 0.46},
+	)
+	d.Fill(
+		hair,
+		Point{0.3, 0.46},
+		Point{0.3, 0.3},
+		Point{0.4, 0.2},
+		Point{0.54, 0.18},
+		Point{0.66, 0.24},
+		Point{0.7, 0.36},
+		Point{0.69, 0.46},
+		Point{0.64, 0.36},
+		Point{0.5, 0.32},
+		Point{0.37, 0.36},
 	)
 	dark := Hex(0x2a2320, 1)
 	d.Disc(dark, 0.43, 0.46, 0.016)

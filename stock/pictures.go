@@ -40,7 +40,12 @@ func (d *Drawing) firs(c color.NRGBA, base, height float64, n int, seed float64)
 		w := h * 0.17 * d.h / d.w * 2
 		for k := range 3 {
 			top := base - h + h*0.24*float64(k)
-			d.Fill(c, Point{x, top}, Point{x + w*(0.5+0.25*float64(k)), top + h*0.46}, Point{x - w*(0.5+0.25*float64(k)), top + h*0.46})
+			d.Fill(
+				c,
+				Point{x, top},
+				Point{x + w*(0.5+0.25*float64(k)), top + h*0.46},
+				Point{x - w*(0.5+0.25*float64(k)), top + h*0.46},
+			)
 		}
 	}
 }
@@ -93,9 +98,32 @@ var Pictures = []Picture{
 		d.Disc(Hex(0xfffbee, 0.9), 0.22, 0.24, 0.07)
 		for i := range 4 {
 			y, x := 0.5+0.13*float64(i), 0.2+0.22*float64(i%3)
-			light, dark := Mix(Hex(0xe5a868, 1), Hex(0xb8662f, 1), float64(i)/3), Mix(Hex(0xb77445, 1), Hex(0x6d331d, 1), float64(i)/3)
-			d.Fill(light, Point{-0.2, y + 0.2}, Point{x, y - 0.1}, Point{x + 0.34, y + 0.04}, Point{1.2, y - 0.03}, Point{1.2, 1}, Point{-0.2, 1})
-			d.Fill(dark, Point{x, y - 0.1}, Point{x + 0.34, y + 0.04}, Point{1.2, y - 0.03}, Point{1.2, y + 0.16}, Point{x + 0.2, y + 0.24})
+			light, dark := Mix(
+				Hex(0xe5a868, 1),
+				Hex(0xb8662f, 1),
+				float64(i)/3,
+			), Mix(
+				Hex(0xb77445, 1),
+				Hex(0x6d331d, 1),
+				float64(i)/3,
+			)
+			d.Fill(
+				light,
+				Point{-0.2, y + 0.2},
+				Point{x, y - 0.1},
+				Point{x + 0.34, y + 0.04},
+				Point{1.2, y - 0.03},
+				Point{1.2, 1},
+				Point{-0.2, 1},
+			)
+			d.Fill(
+				dark,
+				Point{x, y - 0.1},
+				Point{x + 0.34, y + 0.04},
+				Point{1.2, y - 0.03},
+				Point{1.2, y + 0.16},
+				Point{x + 0.2, y + 0.24},
+			)
 		}
 	}},
 	{"town-at-night", "Town at night", "Houses at night with lit windows", 1920, 1080, func(d *Drawing) {
@@ -148,7 +176,15 @@ var Pictures = []Picture{
 		d.Disc(Hex(0x000000, 0.12), 0.415, 0.43, 0.29)
 		d.Disc(Hex(0xfdfcf8, 1), 0.4, 0.41, 0.29)
 		d.Disc(Hex(0xede8dc, 1), 0.4, 0.41, 0.23)
-		d.Fill(Hex(0xb8763c, 1), Point{0.25, 0.36}, Point{0.31, 0.27}, Point{0.45, 0.27}, Point{0.51, 0.36}, Point{0.49, 0.5}, Point{0.27, 0.5})
+		d.Fill(
+			Hex(0xb8763c, 1),
+			Point{0.25, 0.36},
+			Point{0.31, 0.27},
+			Point{0.45, 0.27},
+			Point{0.51, 0.36},
+			Point{0.49, 0.5},
+			Point{0.27, 0.5},
+		)
 		d.Fill(
 			Hex(0xeccf9c, 1), Point{0.275, 0.365}, Point{0.325, 0.295}, Point{0.44, 0.295}, Point{0.485, 0.365},
 			Point{0.47, 0.48}, Point{0.29, 0.48},
@@ -209,7 +245,12 @@ var Pictures = []Picture{
 		d.Gradient(0, 1, Hex(0xf7efe2, 1), Hex(0xf1e4d0, 1))
 		for i := range 9 {
 			c := []uint32{0xd3401b, 0x1d5f6b, 0xe8a63a, 0x2f6b52, 0xb5446e}[i%5]
-			d.Disc(Hex(c, 0.82), 0.08+0.11*float64(i), 0.5+0.26*(frac(float64(i)*0.618)-0.5)*2, 0.14+0.12*frac(float64(i)*0.31))
+			d.Disc(
+				Hex(c, 0.82),
+				0.08+0.11*float64(i),
+				0.5+0.26*(frac(float64(i)*0.618)-0.5)*2,
+				0.14+0.12*frac(float64(i)*0.31),
+			)
 		}
 	}},
 	{"layers", "Layers", "Waves of blue, one over another", 1920, 1080, func(d *Drawing) {
@@ -225,7 +266,12 @@ var Pictures = []Picture{
 		d.Gradient(0, 1, Hex(0xf4efe4, 1), Hex(0xece4d4, 1))
 		for i := range 260 {
 			x, y := frac(float64(i)*0.6180339), frac(float64(i)*0.4142135+0.13)
-			d.Fill(Hex(0xbfae8c, 0.16), Point{x, y}, Point{x + 0.012 + 0.02*frac(float64(i)*0.77), y + 0.004}, Point{x + 0.01, y + 0.006})
+			d.Fill(
+				Hex(0xbfae8c, 0.16),
+				Point{x, y},
+				Point{x + 0.012 + 0.02*frac(float64(i)*0.77), y + 0.004},
+				Point{x + 0.01, y + 0.006},
+			)
 		}
 	}},
 	{"person-ivo", "Ivo", "A made-up man with a beard and a brown coat", 800, 800, func(d *Drawing) {

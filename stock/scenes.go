@@ -33,7 +33,14 @@ func Scene(id, crop string, n int, k Inks) (svg string, ok bool) {
 	}
 	s := &scene{k: k, w: float64(size[0]), h: float64(size[1]), n: n & 0xff}
 	draw(s)
-	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" width="%d" height="%d">%s</svg>`, size[0], size[1], size[0], size[1], s.b.String()), true
+	return fmt.Sprintf(
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" width="%d" height="%d">%s</svg>`,
+		size[0],
+		size[1],
+		size[0],
+		size[1],
+		s.b.String(),
+	), true
 }
 
 // scene is one at work. Places are shares of its width and height, sizes of its shorter side.
@@ -62,22 +69,54 @@ func (s *scene) rect(c colour.Colour, x0, y0, x1, y1 float64) {
 // block is a box around a place, with corners rounded by a share of the shorter side.
 func (s *scene) block(c colour.Colour, x, y, w, h, r float64) {
 	u := s.u()
-	fmt.Fprintf(&s.b, `<rect fill="%s" x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f"/>`, c, x*s.w-w*u/2, y*s.h-h*u/2, w*u, h*u, r*u)
+	fmt.Fprintf(
+		&s.b,
+		`<rect fill="%s" x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f"/>`,
+		c,
+		x*s.w-w*u/2,
+		y*s.h-h*u/2,
+		w*u,
+		h*u,
+		r*u,
+	)
 }
 
 func (s *scene) disc(c colour.Colour, x, y, r float64) { s.oval(c, x, y, r, r) }
 
 func (s *scene) oval(c colour.Colour, x, y, rx, ry float64) {
-	fmt.Fprintf(&s.b, `<ellipse fill="%s" cx="%.0f" cy="%.0f" rx="%.0f" ry="%.0f"/>`, c, x*s.w, y*s.h, rx*s.u(), ry*s.u())
+	fmt.Fprintf(
+		&s.b,
+		`<ellipse fill="%s" cx="%.0f" cy="%.0f" rx="%.0f" ry="%.0f"/>`,
+		c,
+		x*s.w,
+		y*s.h,
+		rx*s.u(),
+		ry*s.u(),
+	)
 }
 
 func (s *scene) ring(c colour.Colour, x, y, r, thick float64) {
-	fmt.Fprintf(&s.b, `<circle fill="none" stroke="%s" stroke-width="%.1f" cx="%.0f" cy="%.0f" r="%.0f"/>`, c, thick*s.u(), x*s.w, y*s.h, r*s.u())
+	fmt.Fprintf(
+		&s.b,
+		`<circle fill="none" stroke="%s" stroke-width="%.1f" cx="%.0f" cy="%.0f" r="%.0f"/>`,
+		c,
+		thick*s.u(),
+		x*s.w,
+		y*s.h,
+		r*s.u(),
+	)
 }
 
 // line goes through places, bent evenly where there are three.
 func (s *scene) line(c colour.Colour, thick float64, ps ...float64) {
-	fmt.Fprintf(&s.b, `<path fill="none" stroke="%s" stroke-width="%.1f" stroke-linecap="round" stroke-linejoin="round" d="M%.0f %.0f`, c, thick*s.u(), ps[0]*s.w, ps[1]*s.h)
+	fmt.Fprintf(
+		&s.b,
+		`<path fill="none" stroke="%s" stroke-width="%.1f" stroke-linecap="round" stroke-linejoin="round" d="M%.0f %.0f`,
+		c,
+		thick*s.u(),
+		ps[0]*s.w,
+		ps[1]*s.h,
+	)
 	if len(ps) == 6 {
 		fmt.Fprintf(&s.b, "Q%.0f %.0f %.0f %.0f", ps[2]*s.w, ps[3]*s.h, ps[4]*s.w, ps[5]*s.h)
 	} else {
@@ -98,8 +137,23 @@ func (s *scene) shape(c colour.Colour, ps ...float64) {
 
 // hill is a smooth rise across the picture, down to its foot.
 func (s *scene) hill(c colour.Colour, left, top, right float64, at float64) {
-	fmt.Fprintf(&s.b, `<path fill="%s" d="M0 %.0fC%.0f %.0f %.0f %.0f %.0f %.0fS%.0f %.0f %.0f %.0fV%.0fH0z"/>`, c, left*s.h,
-		(at-0.3)*s.w, left*s.h, (at-0.16)*s.w, top*s.h, at*s.w, top*s.h, (at+0.3)*s.w, right*s.h, s.w, right*s.h, s.h)
+	fmt.Fprintf(
+		&s.b,
+		`<path fill="%s" d="M0 %.0fC%.0f %.0f %.0f %.0f %.0f %.0fS%.0f %.0f %.0f %.0fV%.0fH0z"/>`,
+		c,
+		left*s.h,
+		(at-0.3)*s.w,
+		left*s.h,
+		(at-0.16)*s.w,
+		top*s.h,
+		at*s.w,
+		top*s.h,
+		(at+0.3)*s.w,
+		right*s.h,
+		s.w,
+		right*s.h,
+		s.h,
+	)
 }
 
 // fade fills the picture from one colour down to another.
@@ -150,7 +204,16 @@ func (s *scene) room() {
 	s.oval(between(k.Quiet, k.Deep, 0.14), 0.6, 0.9, 0.42, 0.045)
 	for i := range 5 {
 		a := -math.Pi/2 + (float64(i)-2)*0.42
-		s.line(between(k.Accent, k.Deep, 0.5), 0.022, 0.17, 0.74, 0.17+0.05*math.Cos(a), 0.72+0.06*math.Sin(a), 0.17+0.1*math.Cos(a), 0.74+0.17*math.Sin(a))
+		s.line(
+			between(k.Accent, k.Deep, 0.5),
+			0.022,
+			0.17,
+			0.74,
+			0.17+0.05*math.Cos(a),
+			0.72+0.06*math.Sin(a),
+			0.17+0.1*math.Cos(a),
+			0.74+0.17*math.Sin(a),
+		)
 	}
 	s.shape(k.Second, 0.125, 0.74, 0.215, 0.74, 0.2, 0.88, 0.14, 0.88)
 }
@@ -176,7 +239,12 @@ func (s *scene) hands() {
 		}
 		s.line(skin, 0.045, x-dir*0.05, y, x-dir*0.1, y-0.06)
 	}
-	skin := s.pick(0, between(k.Second, k.Ground, 0.55), between(k.Second, k.Deep, 0.3), between(k.Second, k.Ground, 0.28))
+	skin := s.pick(
+		0,
+		between(k.Second, k.Ground, 0.55),
+		between(k.Second, k.Deep, 0.3),
+		between(k.Second, k.Ground, 0.28),
+	)
 	hand(skin, k.Accent, 0.68, 1)
 	hand(skin, k.Accent, 0.34, -1)
 	s.line(k.Deep, 0.022, 0.565, 0.58, 0.67, 0.36)
@@ -224,23 +292,79 @@ func (s *scene) bust(x, y, size float64, n int) {
 	if long {
 		s.block(hair, x, y-0.66*u, 0.52*size, 0.62*size, 0.24*size)
 	}
-	fmt.Fprintf(&s.b, `<path fill="%s" d="M%.0f %.0fC%.0f %.0f %.0f %.0f %.0f %.0fS%.0f %.0f %.0f %.0fz"/>`, shirt,
-		(x-0.5*v)*s.w, (y+0.02)*s.h, (x-0.5*v)*s.w, (y-0.34*u)*s.h, (x-0.3*v)*s.w, (y-0.38*u)*s.h, x*s.w, (y-0.38*u)*s.h,
-		(x+0.5*v)*s.w, (y-0.34*u)*s.h, (x+0.5*v)*s.w, (y+0.02)*s.h)
+	fmt.Fprintf(
+		&s.b,
+		`<path fill="%s" d="M%.0f %.0fC%.0f %.0f %.0f %.0f %.0f %.0fS%.0f %.0f %.0f %.0fz"/>`,
+		shirt,
+		(x-0.5*v)*s.w,
+		(y+0.02)*s.h,
+		(x-0.5*v)*s.w,
+		(y-0.34*u)*s.h,
+		(x-0.3*v)*s.w,
+		(y-0.38*u)*s.h,
+		x*s.w,
+		(y-0.38*u)*s.h,
+		(x+0.5*v)*s.w,
+		(y-0.34*u)*s.h,
+		(x+0.5*v)*s.w,
+		(y+0.02)*s.h,
+	)
 	s.block(between(skin, k.Deep, 0.12), x, y-0.42*u, 0.17*size, 0.2*size, 0.06*size)
 	s.oval(skin, x, y-0.68*u, 0.2*size, 0.24*size)
 	switch n % 3 {
 	case 0: // short
-		fmt.Fprintf(&s.b, `<path fill="%s" d="M%.0f %.0fA%.0f %.0f 0 0 1 %.0f %.0fQ%.0f %.0f %.0f %.0fz"/>`, hair, (x-0.205*v)*s.w, (y-0.68*u)*s.h,
-			0.205*size*s.u(), 0.26*size*s.u(), (x+0.205*v)*s.w, (y-0.68*u)*s.h, (x+0.1*v)*s.w, (y-0.86*u)*s.h, (x-0.205*v)*s.w, (y-0.68*u)*s.h)
+		fmt.Fprintf(
+			&s.b,
+			`<path fill="%s" d="M%.0f %.0fA%.0f %.0f 0 0 1 %.0f %.0fQ%.0f %.0f %.0f %.0fz"/>`,
+			hair,
+			(x-0.205*v)*s.w,
+			(y-0.68*u)*s.h,
+			0.205*size*s.u(),
+			0.26*size*s.u(),
+			(x+0.205*v)*s.w,
+			(y-0.68*u)*s.h,
+			(x+0.1*v)*s.w,
+			(y-0.86*u)*s.h,
+			(x-0.205*v)*s.w,
+			(y-0.68*u)*s.h,
+		)
 	case 1: // parted
-		fmt.Fprintf(&s.b, `<path fill="%s" d="M%.0f %.0fA%.0f %.0f 0 0 1 %.0f %.0fQ%.0f %.0f %.0f %.0fQ%.0f %.0f %.0f %.0fz"/>`, hair, (x-0.215*v)*s.w, (y-0.62*u)*s.h,
-			0.215*size*s.u(), 0.31*size*s.u(), (x+0.215*v)*s.w, (y-0.62*u)*s.h, (x+0.19*v)*s.w, (y-0.8*u)*s.h, (x+0.02*v)*s.w, (y-0.87*u)*s.h,
-			(x-0.19*v)*s.w, (y-0.8*u)*s.h, (x-0.215*v)*s.w, (y-0.62*u)*s.h)
+		fmt.Fprintf(
+			&s.b,
+			`<path fill="%s" d="M%.0f %.0fA%.0f %.0f 0 0 1 %.0f %.0fQ%.0f %.0f %.0f %.0fQ%.0f %.0f %.0f %.0fz"/>`,
+			hair,
+			(x-0.215*v)*s.w,
+			(y-0.62*u)*s.h,
+			0.215*size*s.u(),
+			0.31*size*s.u(),
+			(x+0.215*v)*s.w,
+			(y-0.62*u)*s.h,
+			(x+0.19*v)*s.w,
+			(y-0.8*u)*s.h,
+			(x+0.02*v)*s.w,
+			(y-0.87*u)*s.h,
+			(x-0.19*v)*s.w,
+			(y-0.8*u)*s.h,
+			(x-0.215*v)*s.w,
+			(y-0.62*u)*s.h,
+		)
 	default: // a bun, and a fringe
 		s.disc(hair, x, y-0.98*u, 0.09*size)
-		fmt.Fprintf(&s.b, `<path fill="%s" d="M%.0f %.0fA%.0f %.0f 0 0 1 %.0f %.0fQ%.0f %.0f %.0f %.0fz"/>`, hair, (x-0.21*v)*s.w, (y-0.72*u)*s.h,
-			0.21*size*s.u(), 0.22*size*s.u(), (x+0.21*v)*s.w, (y-0.72*u)*s.h, x*s.w, (y-0.8*u)*s.h, (x-0.21*v)*s.w, (y-0.72*u)*s.h)
+		fmt.Fprintf(
+			&s.b,
+			`<path fill="%s" d="M%.0f %.0fA%.0f %.0f 0 0 1 %.0f %.0fQ%.0f %.0f %.0f %.0fz"/>`,
+			hair,
+			(x-0.21*v)*s.w,
+			(y-0.72*u)*s.h,
+			0.21*size*s.u(),
+			0.22*size*s.u(),
+			(x+0.21*v)*s.w,
+			(y-0.72*u)*s.h,
+			x*s.w,
+			(y-0.8*u)*s.h,
+			(x-0.21*v)*s.w,
+			(y-0.72*u)*s.h,
+		)
 	}
 	eye := between(k.Deep, k.Words, 0.5)
 	s.disc(eye, x-0.075*v, y-0.68*u, 0.015*size)
@@ -250,7 +374,13 @@ func (s *scene) bust(x, y, size float64, n int) {
 
 func (s *scene) person() {
 	k := s.k
-	back := s.pick(1, between(k.Accent, k.Ground, 0.68), between(k.Second, k.Ground, 0.72), between(k.Quiet, k.Accent, 0.2), between(k.Quiet, k.Deep, 0.16))
+	back := s.pick(
+		1,
+		between(k.Accent, k.Ground, 0.68),
+		between(k.Second, k.Ground, 0.72),
+		between(k.Quiet, k.Accent, 0.2),
+		between(k.Quiet, k.Deep, 0.16),
+	)
 	s.rect(back, 0, 0, 1, 1)
 	s.disc(between(back, k.Ground, 0.4), 0.5, 0.46, 0.4)
 	s.bust(0.5, 1.02, 0.86, s.n)
@@ -270,7 +400,14 @@ func (s *scene) people() {
 func (s *scene) street() {
 	k := s.k
 	s.fade(between(k.Accent, k.Ground, 0.76), between(k.Second, k.Ground, 0.8))
-	fronts := []colour.Colour{between(k.Second, k.Ground, 0.42), k.Quiet, between(k.Accent, k.Ground, 0.5), k.Second, between(k.Quiet, k.Second, 0.3), between(k.Accent, k.Ground, 0.2)}
+	fronts := []colour.Colour{
+		between(k.Second, k.Ground, 0.42),
+		k.Quiet,
+		between(k.Accent, k.Ground, 0.5),
+		k.Second,
+		between(k.Quiet, k.Second, 0.3),
+		between(k.Accent, k.Ground, 0.2),
+	}
 	const houses = 4
 	for i := range houses {
 		x0, x1 := float64(i)/houses, float64(i+1)/houses
@@ -292,7 +429,13 @@ func (s *scene) street() {
 		s.rect(between(k.Deep, k.Accent, 0.3), x0+0.035, 0.66, x1-0.035, 0.82)
 		for stripe := range 4 {
 			w := (x1 - x0 - 0.04) / 4
-			s.rect([]colour.Colour{k.Ground, k.Second}[(stripe+i)%2], x0+0.02+w*float64(stripe), 0.62, x0+0.02+w*float64(stripe+1), 0.675)
+			s.rect(
+				[]colour.Colour{k.Ground, k.Second}[(stripe+i)%2],
+				x0+0.02+w*float64(stripe),
+				0.62,
+				x0+0.02+w*float64(stripe+1),
+				0.675,
+			)
 		}
 	}
 	s.rect(between(k.Quiet, k.Deep, 0.2), 0, 0.82, 1, 0.87)
@@ -306,7 +449,12 @@ func (s *scene) street() {
 
 func (s *scene) product() {
 	k := s.k
-	back := s.pick(0, between(k.Accent, k.Ground, 0.66), between(k.Second, k.Ground, 0.66), between(k.Quiet, k.Deep, 0.1))
+	back := s.pick(
+		0,
+		between(k.Accent, k.Ground, 0.66),
+		between(k.Second, k.Ground, 0.66),
+		between(k.Quiet, k.Deep, 0.1),
+	)
 	s.rect(back, 0, 0, 1, 1)
 	s.disc(between(back, k.Ground, 0.45), 0.5, 0.42, 0.36)
 	s.rect(between(back, k.Deep, 0.14), 0, 0.76, 1, 1)

@@ -111,7 +111,12 @@ func (s *Findings) OtherPages(ctx context.Context, site, but string) ([]finding.
 	}
 	out := make([]finding.Other, len(rows))
 	for i, r := range rows {
-		out[i] = finding.Other{Address: strings.Trim(r.Address, "/"), Name: r.Name, Title: r.Title, Description: r.Description}
+		out[i] = finding.Other{
+			Address:     strings.Trim(r.Address, "/"),
+			Name:        r.Name,
+			Title:       r.Title,
+			Description: r.Description,
+		}
 		if err := json.Unmarshal(r.Anchors, &out[i].Anchors); err != nil {
 			return nil, fmt.Errorf("reading the places on %s: %w", r.Name, err)
 		}

@@ -83,7 +83,11 @@ func (s *Pages) Compact(ctx context.Context, before time.Time) (gone int64, err 
 		}
 		gone += n
 	}
-	r, err := s.db.ExecContext(ctx, `DELETE FROM house_log l WHERE made_at < $1 AND version < (SELECT max(version) FROM house_log WHERE site_id = l.site_id)`, before)
+	r, err := s.db.ExecContext(
+		ctx,
+		`DELETE FROM house_log l WHERE made_at < $1 AND version < (SELECT max(version) FROM house_log WHERE site_id = l.site_id)`,
+		before,
+	)
 	if err != nil {
 		return gone, fmt.Errorf("compacting the logs of house styles: %w", err)
 	}

@@ -81,7 +81,8 @@ func TestAudit(t *testing.T) {
 		}
 	}
 	ns, err := f.Audit.List(ctx, "w1", 10)
-	if err != nil || len(ns) != 2 || ns[1].Act != "page published" || ns[1].About != "Home" || ns[1].Address != "192.0.2.1" {
+	if err != nil || len(ns) != 2 || ns[1].Act != "page published" || ns[1].About != "Home" ||
+		ns[1].Address != "192.0.2.1" {
 		t.Errorf("%+v, %v", ns, err)
 	}
 	if ns, err := f.Audit.List(ctx, "another", 10); err != nil || len(ns) != 0 {
@@ -137,7 +138,10 @@ func TestKeptSectionsAreLimited(t *testing.T) {
 		t.Fatal(err)
 	}
 	var p *doc.Problem
-	if err := f.Shelf.KeepSection(t.Context(), &KeptSection{Site: "w1", Name: "One more", Section: &doc.Section{ID: "s"}}); !errors.As(err, &p) {
+	if err := f.Shelf.KeepSection(t.Context(), &KeptSection{Site: "w1", Name: "One more", Section: &doc.Section{ID: "s"}}); !errors.As(
+		err,
+		&p,
+	) {
 		t.Errorf("%v", err)
 	}
 }

@@ -50,8 +50,15 @@ func (s *Hosts) ProvedDomains(ctx context.Context) (ds []Domain, err error) {
 // AddDomain notes that a site says a host is its own, which others may say too. Errors are
 // *doc.Problem.
 func (s *Hosts) AddDomain(ctx context.Context, site, host string) error {
-	r, err := s.db.ExecContext(ctx, `INSERT INTO domains (host, site_id, token) SELECT $1, $2, $3 WHERE (SELECT count(*) FROM domains WHERE site_id = $2 AND host <> $1) < $4
-		ON CONFLICT (host, site_id) DO UPDATE SET token = domains.token`, host, site, NewID("openplot-"), MaxDomains)
+	r, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO domains (host, site_id, token) SELECT $1, $2, $3 WHERE (SELECT count(*) FROM domains WHERE site_id = $2 AND host <> $1) < $4
+		ON CONFLICT (host, site_id) DO UPDATE SET token = domains.token`,
+		host,
+		site,
+		NewID("openplot-"),
+		MaxDomains,
+	)
 	if err != nil {
 		return fmt.Errorf("keeping a domain: %w", err)
 	}
@@ -71,17 +78,24 @@ func (s *Hosts) ProveDomain(ctx context.Context, site, host string, found bool) 
 		}
 		holder = ""
 		if found {
-			if err := tx.GetContext(ctx, &holder, `SELECT coalesce((SELECT site_id FROM domains WHERE host = $1 AND site_id <> $2 AND found_at IS NOT NULL), '')`, host, site); err != nil || holder != "" {
+			if err := tx.GetContext(ctx, &holder, `SELECT coalesce((SELECT site_id FROM domains WHERE host = $1 AND site_id <> $2 AND found_at IS NOT NULL), '')`, host, site); err != nil ||
+				holder != "" {
 				return err
 			}
 		}
-		_, err := tx.ExecContext(ctx, `WITH was AS (SELECT found_at IS NOT NULL AS shown FROM domains WHERE host = $2 AND site_id = $1),
+		_, err := tx.ExecContext(
+			ctx,
+			`WITH was AS (SELECT found_at IS NOT NULL AS shown FROM domains WHERE host = $2 AND site_id = $1),
 			now AS (UPDATE domains SET failing_since = CASE WHEN NOT $3 AND found_at IS NOT NULL THEN coalesce(failing_since, now()) END,
 				found_at = CASE WHEN $3 THEN coalesce(found_at, now()) WHEN failing_since >= now() - make_interval(secs => $4) THEN found_at
 					WHEN failing_since IS NULL THEN found_at END
 				WHERE host = $2 AND site_id = $1 RETURNING found_at IS NOT NULL AS shown)
 			UPDATE sites SET version = version + 1 WHERE id = $1 AND (SELECT shown FROM was) IS DISTINCT FROM (SELECT shown FROM now)`,
-			site, host, found, DomainGrace.Seconds())
+			site,
+			host,
+			found,
+			DomainGrace.Seconds(),
+		)
 		return err
 	})
 	if err != nil {

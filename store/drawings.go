@@ -17,7 +17,11 @@ type DrawnPage struct {
 
 // DrawnPages gives pages of a site in their order, from one on, with their drawings; and how
 // many there are in all. look is the look of the site that drawings have to be in.
-func (s *Drawings) DrawnPages(ctx context.Context, site, look string, from, limit int) (pages []*DrawnPage, all int, err error) {
+func (s *Drawings) DrawnPages(
+	ctx context.Context,
+	site, look string,
+	from, limit int,
+) (pages []*DrawnPage, all int, err error) {
 	if err := s.db.GetContext(ctx, &all, `SELECT count(*) FROM pages WHERE site_id = $1 AND deleted_at IS NULL`, site); err != nil {
 		return nil, 0, fmt.Errorf("counting pages: %w", err)
 	}
@@ -85,7 +89,11 @@ var underWay = []rivertype.JobState{
 
 // Want has the pages of a site drawn in the background, unless that is under way.
 func (s *Drawings) Want(ctx context.Context, site string) error {
-	once := &river.InsertOpts{Queue: DrawingsQueue, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}, MaxAttempts: 3}
+	once := &river.InsertOpts{
+		Queue:       DrawingsQueue,
+		UniqueOpts:  river.UniqueOpts{ByArgs: true, ByState: underWay},
+		MaxAttempts: 3,
+	}
 	if _, err := s.jobs.Insert(ctx, DrawPages{Site: site}, once); err != nil {
 		return fmt.Errorf("asking for drawings: %w", err)
 	}

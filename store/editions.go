@@ -71,7 +71,13 @@ func keepSaid(ctx context.Context, tx *sqlx.Tx, e Edition) error {
 // Renew gives write the source of every edition that lacks copies of an original, and
 // keeps the one that it returns; then it makes the change of what the host shows. With done
 // there are no more copies to come.
-func (s *Releases) Renew(ctx context.Context, site, original string, done bool, write func(source []byte) ([]byte, error), change Change) error {
+func (s *Releases) Renew(
+	ctx context.Context,
+	site, original string,
+	done bool,
+	write func(source []byte) ([]byte, error),
+	change Change,
+) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		at, err := lockShown(ctx, tx, site)
 		if err != nil {

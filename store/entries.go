@@ -51,14 +51,30 @@ func (s *Entries) Add(ctx context.Context, site string, e FormEntry) error {
 	if err != nil {
 		return fmt.Errorf("writing answers: %w", err)
 	}
-	r, err := s.db.ExecContext(ctx, `WITH here AS (SELECT count(*) FILTER (WHERE NOT trial AND suspect = '') AS people, count(*) FILTER (WHERE NOT trial AND suspect <> '') AS suspects,
+	r, err := s.db.ExecContext(
+		ctx,
+		`WITH here AS (SELECT count(*) FILTER (WHERE NOT trial AND suspect = '') AS people, count(*) FILTER (WHERE NOT trial AND suspect <> '') AS suspects,
 			count(*) FILTER (WHERE trial) AS trials,
 			count(*) FILTER (WHERE NOT trial AND suspect = '' AND form = $3 AND sent_at > now() - interval '1 day') AS people_today,
 			count(*) FILTER (WHERE NOT trial AND suspect <> '' AND form = $3 AND sent_at > now() - interval '1 day') AS suspects_today FROM form_entries WHERE site_id = $2),
 		as_it_is AS (SELECT here.*, CASE WHEN $5 OR $6 <> '' THEN $6 WHEN people_today >= $7 OR people >= $9 THEN $12 ELSE '' END AS suspect FROM here)
 		INSERT INTO form_entries (id, site_id, form, answers, trial, suspect) SELECT $1, $2, $3, $4, $5, suspect FROM as_it_is
 		WHERE CASE WHEN $5 THEN trials < $11 WHEN suspect <> '' THEN suspects_today < $8 AND suspects < $10 ELSE true END`,
-		NewID("e"), site, Clean(e.Form), raw, e.Trial, e.Suspect, maxFormDay, maxSuspectDay, maxEntries, maxSuspects, maxTrials, TooMany)
+		NewID(
+			"e",
+		),
+		site,
+		Clean(e.Form),
+		raw,
+		e.Trial,
+		e.Suspect,
+		maxFormDay,
+		maxSuspectDay,
+		maxEntries,
+		maxSuspects,
+		maxTrials,
+		TooMany,
+	)
 	if err != nil {
 		return fmt.Errorf("keeping a form's entry: %w", err)
 	}
@@ -94,8 +110,11 @@ func readEntries(es []*FormEntry) error {
 // Each gives all entries of a site's forms but trials, the oldest first.
 func (s *Entries) Each(ctx context.Context, site string, f func(*FormEntry) error) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		rows, err := tx.QueryxContext(ctx,
-			`SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND NOT trial ORDER BY sent_at, id`, site)
+		rows, err := tx.QueryxContext(
+			ctx,
+			`SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND NOT trial ORDER BY sent_at, id`,
+			site,
+		)
 		if err != nil {
 			return fmt.Errorf("listing entries: %w", err)
 		}
@@ -135,8 +154,13 @@ func (s *Entries) Delete(ctx context.Context, site, id string) error {
 // EraseAnswers forgets all entries of a site's forms in which somebody wrote exactly this,
 // such as an email, whatever its capitals; and gives their number.
 func (s *Entries) EraseAnswers(ctx context.Context, site, written string) (int64, error) {
-	r, err := s.db.ExecContext(ctx, `DELETE FROM form_entries e WHERE site_id = $1 AND EXISTS (SELECT FROM json_array_elements(e.answers) a
-		WHERE lower(btrim(a->>'value')) = lower(btrim($2)))`, site, Clean(written))
+	r, err := s.db.ExecContext(
+		ctx,
+		`DELETE FROM form_entries e WHERE site_id = $1 AND EXISTS (SELECT FROM json_array_elements(e.answers) a
+		WHERE lower(btrim(a->>'value')) = lower(btrim($2)))`,
+		site,
+		Clean(written),
+	)
 	if err != nil {
 		return 0, fmt.Errorf("erasing entries: %w", err)
 	}

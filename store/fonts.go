@@ -25,10 +25,21 @@ const MaxFonts = 60
 // AddFont keeps a font file; one of the same family, style and weights is replaced.
 // Errors are *doc.Problem when there are too many.
 func (s *Houses) AddFont(ctx context.Context, f *Font) error {
-	r, err := s.db.ExecContext(ctx, `INSERT INTO site_fonts (id, site_id, family, italic, least_weight, most_weight, file, original)
+	r, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO site_fonts (id, site_id, family, italic, least_weight, most_weight, file, original)
 		SELECT $1, $2, $3, $4, $5, $6, $7, $8 WHERE (SELECT count(*) FROM site_fonts WHERE site_id = $2) < $9
 		ON CONFLICT (site_id, family, italic, least_weight, most_weight) DO UPDATE SET file = EXCLUDED.file, original = EXCLUDED.original`,
-		f.ID, f.SiteID, f.Family, f.Italic, f.Least, f.Most, f.File, f.Original, MaxFonts)
+		f.ID,
+		f.SiteID,
+		f.Family,
+		f.Italic,
+		f.Least,
+		f.Most,
+		f.File,
+		f.Original,
+		MaxFonts,
+	)
 	if err != nil {
 		return fmt.Errorf("keeping the font %s: %w", f.Family, err)
 	}

@@ -18,7 +18,13 @@ import (
 // returns. base is the version of the site that the person saw: ErrStale means that
 // somebody changed the house style since. Other errors are change's, and *doc.Problem
 // when the change takes away what a page uses.
-func (s *Houses) Edit(ctx context.Context, site, user string, base int64, command edit.HouseCommand, change func(doc.House) (doc.House, error)) error {
+func (s *Houses) Edit(
+	ctx context.Context,
+	site, user string,
+	base int64,
+	command edit.HouseCommand,
+	change func(doc.House) (doc.House, error),
+) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		version, was, err := lockHouse(ctx, tx, site)
 		if err != nil {
@@ -41,7 +47,15 @@ func (s *Houses) Edit(ctx context.Context, site, user string, base int64, comman
 
 // changeHouse writes an edit of a house style that is locked at a version.
 func (s *Houses) changeHouse(
-	ctx context.Context, tx *sqlx.Tx, site, user string, version int64, h *doc.House, was []byte, next *doc.House, command edit.HouseCommand, act *string,
+	ctx context.Context,
+	tx *sqlx.Tx,
+	site, user string,
+	version int64,
+	h *doc.House,
+	was []byte,
+	next *doc.House,
+	command edit.HouseCommand,
+	act *string,
 ) error {
 	if err := losesNothing(ctx, tx, site, h, next); err != nil {
 		return err
@@ -75,9 +89,11 @@ func (s *Houses) Undo(ctx context.Context, site, user string) error {
 		}
 		var act *string
 		err := tx.GetContext(
-			ctx, &act,
+			ctx,
+			&act,
 			`SELECT act FROM house_log WHERE site_id = $1 AND user_id = $2 AND command IS NOT NULL AND NOT undone ORDER BY version DESC LIMIT 1`,
-			site, user,
+			site,
+			user,
 		)
 		if errors.Is(notFound(err), ErrNotFound) {
 			return ErrNothing
@@ -89,7 +105,12 @@ func (s *Houses) Undo(ctx context.Context, site, user string) error {
 			return s.undoLast(ctx, tx, site, user, nil, nil)
 		}
 		var e logged
-		err = tx.GetContext(ctx, &e, `SELECT page_id, seq, act FROM page_log WHERE act = $1 AND kind = 'edit' AND NOT undone LIMIT 1`, *act)
+		err = tx.GetContext(
+			ctx,
+			&e,
+			`SELECT page_id, seq, act FROM page_log WHERE act = $1 AND kind = 'edit' AND NOT undone LIMIT 1`,
+			*act,
+		)
 		if errors.Is(notFound(err), ErrNotFound) {
 			return s.undoLast(ctx, tx, site, user, act, nil)
 		}
@@ -168,9 +189,14 @@ func (s *Houses) backHouse(ctx context.Context, tx *sqlx.Tx, site, user, kind, a
 		Newest  bool   `db:"newest"`
 		Target  int64  `db:"target"`
 	}
-	err := tx.GetContext(ctx, &undo, `SELECT u.version, u.before, NOT EXISTS (SELECT FROM house_log l WHERE l.site_id = u.site_id AND l.version > u.version) AS newest,
+	err := tx.GetContext(
+		ctx,
+		&undo,
+		`SELECT u.version, u.before, NOT EXISTS (SELECT FROM house_log l WHERE l.site_id = u.site_id AND l.version > u.version) AS newest,
 		(SELECT max(e.version) FROM house_log e WHERE e.site_id = u.site_id AND e.version < u.version AND e.command IS NOT NULL AND e.undone) AS target
-		FROM house_log u WHERE u.act = $1 AND u.command IS NULL`, act)
+		FROM house_log u WHERE u.act = $1 AND u.command IS NULL`,
+		act,
+	)
 	if errors.Is(notFound(err), ErrNotFound) {
 		return nil // it did nothing to the house style
 	}
@@ -197,7 +223,14 @@ func lockHouse(ctx context.Context, tx *sqlx.Tx, site string) (int64, []byte, er
 	return row.Version, row.House, nil
 }
 
-func keepHouse(ctx context.Context, tx *sqlx.Tx, site, user string, version int64, command, before, after []byte, act *string) error {
+func keepHouse(
+	ctx context.Context,
+	tx *sqlx.Tx,
+	site, user string,
+	version int64,
+	command, before, after []byte,
+	act *string,
+) error {
 	_, err := tx.ExecContext(ctx, `WITH kept AS (
 			INSERT INTO house_log (site_id, version, user_id, command, before, after, act) VALUES ($1, $2, $3, $4, $5, $6, $7)
 		) UPDATE sites SET house = $6, version = $2 WHERE id = $1`, site, version, user, command, before, after, act)

@@ -61,13 +61,24 @@ func TestHouseIsKeptAndTakenBack(t *testing.T) {
 	}
 	// Against an old version nothing changes.
 	c := edit.HouseCommand{Op: "colour.set", Token: "accent", Value: "#654321"}
-	err := f.Houses.Edit(t.Context(), "w1", f.user, 1, c, func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) })
+	err := f.Houses.Edit(
+		t.Context(),
+		"w1",
+		f.user,
+		1,
+		c,
+		func(h doc.House) (doc.House, error) { return edit.ApplyHouse(h, doc.StandardZones(), c) },
+	)
 	if !errors.Is(err, ErrStale) || text() != states[0] {
 		t.Errorf("stale: %v", err)
 	}
 	// A refused edit leaves nothing behind.
 	var problem *doc.Problem
-	if err := change(edit.HouseCommand{Op: "colour.set", Token: "accent", Value: "reddish"}); !errors.As(err, &problem) || text() != states[0] {
+	if err := change(edit.HouseCommand{Op: "colour.set", Token: "accent", Value: "reddish"}); !errors.As(
+		err,
+		&problem,
+	) ||
+		text() != states[0] {
 		t.Errorf("refused: %v", err)
 	}
 }
@@ -76,7 +87,16 @@ func TestTokenUses(t *testing.T) {
 	f := begin(t)
 	f.must(0, edit.Command{Op: "section.add", Preset: "about-figures"})
 	f.must(1, edit.Command{Op: "section.add", Preset: "bar"})
-	f.must(2, edit.Command{Op: "set", Node: f.stored().Doc.Sections[0].ID, Zone: "desktop", Setting: "gradient", Value: "Deep, Line"})
+	f.must(
+		2,
+		edit.Command{
+			Op:      "set",
+			Node:    f.stored().Doc.Sections[0].ID,
+			Zone:    "desktop",
+			Setting: "gradient",
+			Value:   "Deep, Line",
+		},
+	)
 	for token, want := range map[string]int{"quiet-ground": 1, "quiet": 0, "second-accent": 0, "line": 1} {
 		if n, err := tokenUses(t.Context(), f.db, "w1", token); err != nil || n != want {
 			t.Errorf("%s is used on %d pages, %v; want %d", token, n, err, want)
@@ -129,7 +149,8 @@ func TestWhatPagesUseStays(t *testing.T) {
 			refused := func(what string, err error) {
 				t.Helper()
 				var problem *doc.Problem
-				if !errors.As(err, &problem) || problem.Field != take.gone || !strings.Contains(problem.Message, "one page") {
+				if !errors.As(err, &problem) || problem.Field != take.gone ||
+					!strings.Contains(problem.Message, "one page") {
 					t.Errorf("%s: %v", what, err)
 				}
 			}

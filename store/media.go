@@ -26,7 +26,7 @@ type Medium struct {
 	Alt      string       `db:"alt"`
 	Focal    string       `db:"focal"`    // what is kept in sight, "50% 50%" from the left and the top
 	Original string       `db:"original"` // file in the media folder, or "" where it wasn't kept
-	RawFiles []byte       `db:"variants" json:"-"`
+	RawFiles []byte       `db:"variants"    json:"-"`
 	Variants []MediumCopy `db:"-"` // by format, the ones that every browser reads first; then narrow to wide
 	// CopiesLeft is how many copies are still to be made.
 	CopiesLeft int    `db:"copies_left"`
@@ -76,8 +76,12 @@ func (MakeCopies) Kind() string { return "make-copies" }
 
 // Add keeps a medium, with the jobs of making what copies it lacks.
 func (s *Media) Add(ctx context.Context, m *Medium) error {
-	return s.keepMedium(ctx, m, `INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants, copies_left, bytes, uploaded_by)
-		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants, :copies_left, :bytes, nullif(:uploaded_by, ''))`)
+	return s.keepMedium(
+		ctx,
+		m,
+		`INSERT INTO media (id, site_id, name, type, width, height, alt, focal, original, variants, copies_left, bytes, uploaded_by)
+		VALUES (:id, :site_id, :name, :type, :width, :height, :alt, :focal, :original, :variants, :copies_left, :bytes, nullif(:uploaded_by, ''))`,
+	)
 }
 
 // Replace gives a medium other files, with the jobs of making what copies they lack.
@@ -114,7 +118,11 @@ const copyAttempts = 4
 // queueCopies adds a job, unless it is in the queue already. All pictures' plain copies come
 // first.
 func (s *Media) queueCopies(ctx context.Context, tx *sqlx.Tx, job MakeCopies) error {
-	o := &river.InsertOpts{Priority: 1, MaxAttempts: copyAttempts, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}}
+	o := &river.InsertOpts{
+		Priority:    1,
+		MaxAttempts: copyAttempts,
+		UniqueOpts:  river.UniqueOpts{ByArgs: true, ByState: underWay},
+	}
 	if job.Modern {
 		o.Priority = 2
 	}
@@ -164,7 +172,12 @@ func (s *Media) AddCopy(ctx context.Context, job MakeCopies, c *MediumCopy, byte
 		ctx,
 		`UPDATE media SET variants = CASE WHEN variants @> $4::jsonb THEN variants ELSE variants || $4::jsonb END, copies_left = $5,
 			bytes = bytes + CASE WHEN variants @> $4::jsonb THEN 0 ELSE $6::bigint END, problem = '' WHERE id = $1 AND site_id = $2 AND original = $3`,
-		job.Medium, job.Site, job.Original, string(raw), left, bytes,
+		job.Medium,
+		job.Site,
+		job.Original,
+		string(raw),
+		left,
+		bytes,
 	)
 	if err != nil {
 		return false, fmt.Errorf("noting a copy: %w", err)
@@ -277,7 +290,12 @@ func readAll(ms []*Medium) error {
 // List gives a site's media, the newest first.
 func (s *Media) List(ctx context.Context, site string) ([]*Medium, error) {
 	var ms []*Medium
-	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND deleted_at IS NULL ORDER BY created_at DESC, id`, site)
+	err := s.db.SelectContext(
+		ctx,
+		&ms,
+		`SELECT `+mediumColumns+` FROM media WHERE site_id = $1 AND deleted_at IS NULL ORDER BY created_at DESC, id`,
+		site,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("listing media: %w", err)
 	}
@@ -287,8 +305,15 @@ func (s *Media) List(ctx context.Context, site string) ([]*Medium, error) {
 // Elsewhere gives those of some media that belong to other sites which somebody works on.
 func (s *Media) Elsewhere(ctx context.Context, site, user string, ids []string) ([]*Medium, error) {
 	var ms []*Medium
-	err := s.db.SelectContext(ctx, &ms, `SELECT `+mediumColumns+` FROM media WHERE id = ANY($3) AND site_id <> $1 AND deleted_at IS NULL
-		AND site_id IN (SELECT m.site_id FROM members m JOIN sites s ON s.id = m.site_id WHERE m.user_id = $2 AND s.deleted_at IS NULL AND s.maker IS NULL) ORDER BY id`, site, user, ids)
+	err := s.db.SelectContext(
+		ctx,
+		&ms,
+		`SELECT `+mediumColumns+` FROM media WHERE id = ANY($3) AND site_id <> $1 AND deleted_at IS NULL
+		AND site_id IN (SELECT m.site_id FROM members m JOIN sites s ON s.id = m.site_id WHERE m.user_id = $2 AND s.deleted_at IS NULL AND s.maker IS NULL) ORDER BY id`,
+		site,
+		user,
+		ids,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("listing media of other sites: %w", err)
 	}
@@ -343,7 +368,11 @@ func (s *Media) WithFiles(ctx context.Context, f func() error) error {
 		return fmt.Errorf("waiting for others who remove files: %w", err)
 	}
 	defer func() {
-		_, _ = c.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, filesLock) // it ends with the connection
+		_, _ = c.ExecContext(
+			context.WithoutCancel(ctx),
+			`SELECT pg_advisory_unlock($1)`,
+			filesLock,
+		) // it ends with the connection
 	}()
 	return f()
 }

@@ -157,7 +157,13 @@ type Edited struct {
 // Edit applies a command that was made against the page as of base. The command,
 // its steps and their inverse are in the log before Edit returns. ErrStale means
 // that a newer entry touched the same nodes; other errors are apply's.
-func (s *Pages) Edit(ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error)) (*Edited, error) {
+func (s *Pages) Edit(
+	ctx context.Context,
+	page, user string,
+	base int64,
+	command edit.Command,
+	apply func(*doc.Page) (*edit.Result, error),
+) (*Edited, error) {
 	var shared []string
 	for range 3 { // what is shared may change in between, but not for ever
 		done, spreads, err := s.edit(ctx, page, user, base, command, apply, shared)
@@ -180,7 +186,12 @@ func (s *Pages) Edit(ctx context.Context, page, user string, base int64, command
 // are named in shared; it gives all of them by id. Where the edit changes others than those it
 // isn't made, and spreads names them.
 func (s *Pages) edit(
-	ctx context.Context, page, user string, base int64, command edit.Command, apply func(*doc.Page) (*edit.Result, error), shared []string,
+	ctx context.Context,
+	page, user string,
+	base int64,
+	command edit.Command,
+	apply func(*doc.Page) (*edit.Result, error),
+	shared []string,
 ) (done map[string]*Edited, spreads []string, err error) {
 	done = map[string]*Edited{}
 	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
@@ -243,7 +254,14 @@ func (s *Pages) edit(
 
 // change writes an edit of a page that is locked at e.seq, unless something newer than
 // base touched the same nodes. failed is the error that applying it gave.
-func (s *Pages) change(ctx context.Context, tx *sqlx.Tx, e entry, base int64, about []string, failed error) (*Edited, error) {
+func (s *Pages) change(
+	ctx context.Context,
+	tx *sqlx.Tx,
+	e entry,
+	base int64,
+	about []string,
+	failed error,
+) (*Edited, error) {
 	if base > e.seq || base < 0 {
 		return nil, doc.Problemf("Edit", "was made against state %d; the page is at %d: load it again", base, e.seq)
 	}
@@ -279,7 +297,14 @@ func (s *Pages) lock(ctx context.Context, tx *sqlx.Tx, page string) (int64, *doc
 
 func touchedSince(ctx context.Context, tx *sqlx.Tx, page string, base int64, nodes []string) (bool, error) {
 	var stale bool
-	err := tx.GetContext(ctx, &stale, `SELECT EXISTS (SELECT FROM page_log WHERE page_id = $1 AND seq > $2 AND nodes && $3)`, page, base, nodes)
+	err := tx.GetContext(
+		ctx,
+		&stale,
+		`SELECT EXISTS (SELECT FROM page_log WHERE page_id = $1 AND seq > $2 AND nodes && $3)`,
+		page,
+		base,
+		nodes,
+	)
 	if err != nil {
 		return false, fmt.Errorf("looking for newer edits: %w", err)
 	}
@@ -332,13 +357,32 @@ func (s *Pages) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 		INSERT INTO versions (id, site_id, page_id, seq, kind, made_by) SELECT $2, site_id, id, seq, 'hour', nullif($3, '') FROM due`, e.page, NewID("v"), e.user); err != nil {
 		return fmt.Errorf("keeping an hour's version: %w", err)
 	}
-	_, err = tx.ExecContext(ctx, `WITH kept AS (
+	_, err = tx.ExecContext(
+		ctx,
+		`WITH kept AS (
 			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, nullif($3, ''), $4, $5, $6, $7, $8, $9, $10)
 		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14, categories = $15, picture = $16, edited_at = now(), shared = $17
 			WHERE id = $1`,
-		e.page, e.seq, e.user, e.kind, e.target, command, steps, inverse, e.result.Nodes, e.act, document, map[string]int{
+		e.page,
+		e.seq,
+		e.user,
+		e.kind,
+		e.target,
+		command,
+		steps,
+		inverse,
+		e.result.Nodes,
+		e.act,
+		document,
+		map[string]int{
 			kindEdit: 1, kindUndo: -1, kindRedo: 1,
-		}[e.kind], e.result.Page.Name, e.result.Page.Description, append([]string{}, e.result.Page.Categories...), e.result.Page.Picture, e.result.Page.SharedSections())
+		}[e.kind],
+		e.result.Page.Name,
+		e.result.Page.Description,
+		append([]string{}, e.result.Page.Categories...),
+		e.result.Page.Picture,
+		e.result.Page.SharedSections(),
+	)
 	if err != nil {
 		return fmt.Errorf("keeping the edit: %w", err)
 	}

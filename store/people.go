@@ -99,7 +99,11 @@ func (s *People) AddUser(ctx context.Context, email, name, password string) (*Us
 	if u.PasswordHash, err = s.hashed(ctx, password); err != nil {
 		return nil, err
 	}
-	_, err = s.db.NamedExecContext(ctx, `INSERT INTO users (id, email, name, password_hash) VALUES (:id, :email, :name, :password_hash)`, u)
+	_, err = s.db.NamedExecContext(
+		ctx,
+		`INSERT INTO users (id, email, name, password_hash) VALUES (:id, :email, :name, :password_hash)`,
+		u,
+	)
 	if duplicate(err) {
 		return nil, doc.Problemf("Email", "%s has an account already", u.Email)
 	}
@@ -128,7 +132,10 @@ func (s *People) SetPassword(ctx context.Context, email, password string) error 
 // DisableUser ends an account's sessions, and lets nobody sign in to it until it is enabled.
 func (s *People) DisableUser(ctx context.Context, email string, disabled bool) error {
 	return s.changeUser(
-		ctx, `UPDATE users SET disabled_at = CASE WHEN $2 THEN coalesce(disabled_at, now()) END, epoch = epoch + 1 WHERE email = $1`, email, disabled,
+		ctx,
+		`UPDATE users SET disabled_at = CASE WHEN $2 THEN coalesce(disabled_at, now()) END, epoch = epoch + 1 WHERE email = $1`,
+		email,
+		disabled,
 	)
 }
 
@@ -180,7 +187,12 @@ const absent = "$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$b1eLXJkEZ6
 func (s *People) SignIn(ctx context.Context, email, password string) (*User, error) {
 	var u User
 	err := notFound(
-		s.db.GetContext(ctx, &u, `SELECT `+userColumns+` FROM users WHERE email = $1 AND disabled_at IS NULL`, Clean(foldEmail(email))),
+		s.db.GetContext(
+			ctx,
+			&u,
+			`SELECT `+userColumns+` FROM users WHERE email = $1 AND disabled_at IS NULL`,
+			Clean(foldEmail(email)),
+		),
 	)
 	hash := u.PasswordHash
 	if err == ErrNotFound {

@@ -40,7 +40,13 @@ func (s *Jobs) PictureUse(ctx context.Context, site, user string) (u PictureUse,
 		return u, fmt.Errorf("reading what uploads took: %w", err)
 	}
 	ms := time.Millisecond
-	return PictureUse{row.Bytes, row.Owned, time.Duration(row.Person) * ms, time.Duration(row.Hour) * ms, time.Duration(row.Day) * ms}, nil
+	return PictureUse{
+		row.Bytes,
+		row.Owned,
+		time.Duration(row.Person) * ms,
+		time.Duration(row.Hour) * ms,
+		time.Duration(row.Day) * ms,
+	}, nil
 }
 
 // NotePictureWork adds processor time to what a site's uploads took, and a person's.

@@ -125,8 +125,14 @@ func lockInUse(ctx context.Context, tx *sqlx.Tx, site string) (showing, error) {
 }
 
 func keepEdition(ctx context.Context, tx *sqlx.Tx, site string, e Edition) error {
-	r, err := tx.ExecContext(ctx, `UPDATE pages SET published_at = now(), published_seq = $2, published_look = $3 WHERE id = $1 AND site_id = $4`,
-		e.Page, e.Seq, e.Look, site)
+	r, err := tx.ExecContext(
+		ctx,
+		`UPDATE pages SET published_at = now(), published_seq = $2, published_look = $3 WHERE id = $1 AND site_id = $4`,
+		e.Page,
+		e.Seq,
+		e.Look,
+		site,
+	)
 	if err != nil {
 		return fmt.Errorf("noting a publication: %w", err)
 	}

@@ -18,15 +18,25 @@ import (
 func TestSchema(t *testing.T) {
 	var problem bytes.Buffer
 	dump := exec.Command(
-		filepath.Join(postgres.Programs, "pg_dump"), "--schema-only", "--no-owner", "--no-privileges", "--exclude-table=river_*", "--exclude-table=goose_*",
-		"--dbname", postgrestest.Database(t),
+		filepath.Join(
+			postgres.Programs,
+			"pg_dump",
+		),
+		"--schema-only",
+		"--no-owner",
+		"--no-privileges",
+		"--exclude-table=river_*",
+		"--exclude-table=goose_*",
+		"--dbname",
+		postgrestest.Database(t),
 	)
 	dump.Stderr = &problem
 	out, err := dump.Output()
 	if err != nil {
 		t.Fatalf("%v: %s", err, problem.String())
 	}
-	text := regexp.MustCompile(`(?m)^(--.*|SET .*|SELECT pg_catalog.*|\\(un)?restrict.*)\n`).ReplaceAllString(string(out), "")
+	text := regexp.MustCompile(`(?m)^(--.*|SET .*|SELECT pg_catalog.*|\\(un)?restrict.*)\n`).
+		ReplaceAllString(string(out), "")
 	if i := strings.Index(text, "CREATE TABLE"); i > 0 { // what comes first is the queue's types
 		text = text[i:]
 	}

@@ -72,7 +72,10 @@ func (s *Pages) SharedSections(ctx context.Context, site string) (out []Shared, 
 func (s *Pages) evenOut(ctx context.Context, tx *sqlx.Tx, page string, done map[string]*Edited) error {
 	for _, id := range slices.Sorted(maps.Keys(done)) {
 		e := done[id]
-		ids := slices.DeleteFunc(e.Page.SharedSections(), func(sec string) bool { return !slices.Contains(e.Result.Sections, sec) })
+		ids := slices.DeleteFunc(
+			e.Page.SharedSections(),
+			func(sec string) bool { return !slices.Contains(e.Result.Sections, sec) },
+		)
 		if len(ids) == 0 {
 			continue
 		}

@@ -27,13 +27,27 @@ func (s *Shelf) KeepSection(ctx context.Context, k *KeptSection) error {
 		return fmt.Errorf("writing a section: %w", err)
 	}
 	k.ID = NewID("k")
-	r, err := s.db.ExecContext(ctx, `INSERT INTO kept_sections (id, site_id, name, section, purpose, owner) SELECT $1, $2, $3, $4, $6, nullif($7, '')
-		WHERE (SELECT count(*) FROM kept_sections WHERE site_id = $2) < $5`, k.ID, k.Site, k.Name, k.Raw, maxKeptSections, k.Purpose, k.Owner)
+	r, err := s.db.ExecContext(
+		ctx,
+		`INSERT INTO kept_sections (id, site_id, name, section, purpose, owner) SELECT $1, $2, $3, $4, $6, nullif($7, '')
+		WHERE (SELECT count(*) FROM kept_sections WHERE site_id = $2) < $5`,
+		k.ID,
+		k.Site,
+		k.Name,
+		k.Raw,
+		maxKeptSections,
+		k.Purpose,
+		k.Owner,
+	)
 	if err != nil {
 		return fmt.Errorf("keeping a section: %w", err)
 	}
 	if n, err := r.RowsAffected(); err == nil && n == 0 {
-		return doc.Problemf("Kept sections", "are %d already, the most there can be; take one off the Shelf first", maxKeptSections)
+		return doc.Problemf(
+			"Kept sections",
+			"are %d already, the most there can be; take one off the Shelf first",
+			maxKeptSections,
+		)
 	}
 	return nil
 }
@@ -92,7 +106,8 @@ func (s *Shelf) UseShelf(ctx context.Context, user, item string) error {
 	_, err := s.db.ExecContext(
 		ctx,
 		`INSERT INTO shelf_uses (user_id, item, used_at) VALUES ($1, $2, now()) ON CONFLICT (user_id, item) DO UPDATE SET used_at = now()`,
-		user, item,
+		user,
+		item,
 	)
 	if err != nil {
 		return fmt.Errorf("noting a use of the Shelf: %w", err)
@@ -105,7 +120,9 @@ func (s *Shelf) FavourShelf(ctx context.Context, user, item string, favourite bo
 	_, err := s.db.ExecContext(
 		ctx,
 		`INSERT INTO shelf_uses (user_id, item, favourite) VALUES ($1, $2, $3) ON CONFLICT (user_id, item) DO UPDATE SET favourite = $3`,
-		user, item, favourite,
+		user,
+		item,
+		favourite,
 	)
 	if err != nil {
 		return fmt.Errorf("marking a favourite: %w", err)

@@ -12,14 +12,21 @@ import (
 
 func TestSettings(t *testing.T) {
 	f := begin(t)
-	want := doc.Facts{Address: "1 North Steps\nHarbour", Phone: "555 0142", Opening: []doc.Opening{{Day: "Monday", From: "09:00", To: "17:00"}}}
+	want := doc.Facts{
+		Address: "1 North Steps\nHarbour",
+		Phone:   "555 0142",
+		Opening: []doc.Opening{{Day: "Monday", From: "09:00", To: "17:00"}},
+	}
 	if err := f.Sites.SetSettings(t.Context(), "w1", Settings{
 		Name: "Skerry", Language: "de", TimeZone: "Europe/Vienna", SharePicture: "m1", Icon: doc.SiteIcon{Letter: "S", Colour: "deep"}, Facts: want,
 	}); err != nil {
 		t.Fatal(err)
 	}
 	s, err := f.Sites.BySlug(t.Context(), "skerry")
-	if err != nil || !reflect.DeepEqual(s.Facts, want) || s.Icon.Colour != "deep" || s.Language != "de" || s.TimeZone != "Europe/Vienna" || s.SharePicture != "m1" || s.Version != 2 {
+	if err != nil || !reflect.DeepEqual(s.Facts, want) || s.Icon.Colour != "deep" || s.Language != "de" ||
+		s.TimeZone != "Europe/Vienna" ||
+		s.SharePicture != "m1" ||
+		s.Version != 2 {
 		t.Errorf("%+v of version %d, %v", s.Facts, s.Version, err)
 	}
 }
@@ -32,7 +39,8 @@ func TestShelf(t *testing.T) {
 		t.Fatal(err)
 	}
 	kept, err := f.Shelf.KeptSections(ctx, "w1", f.user)
-	if err != nil || len(kept) != 1 || kept[0].Name != "Ours" || kept[0].Purpose != "Features" || len(kept[0].Section.Blocks) != len(sec.Blocks) {
+	if err != nil || len(kept) != 1 || kept[0].Name != "Ours" || kept[0].Purpose != "Features" ||
+		len(kept[0].Section.Blocks) != len(sec.Blocks) {
 		t.Fatalf("%+v, %v", kept, err)
 	}
 	if other, err := f.Shelf.KeptSections(ctx, "another", f.user); err != nil || len(other) != 0 {

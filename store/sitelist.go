@@ -204,8 +204,12 @@ func (s *Sites) Drop(ctx context.Context, site string) error {
 // Firsts reports whether a site's house style was ever edited, and whether anything on its pages
 // was set in a zone that isn't the widest.
 func (s *Sites) Firsts(ctx context.Context, site string) (styled, narrow bool, err error) {
-	row := s.db.QueryRowxContext(ctx, `SELECT EXISTS (SELECT FROM house_log WHERE site_id = s.id), EXISTS (SELECT FROM page_log l JOIN pages p ON p.id = l.page_id
-		WHERE p.site_id = s.id AND l.command->>'zone' IN (SELECT z->>'id' FROM jsonb_array_elements(s.zones) WITH ORDINALITY AS t(z, n) WHERE n > 1)) FROM sites s WHERE s.id = $1`, site)
+	row := s.db.QueryRowxContext(
+		ctx,
+		`SELECT EXISTS (SELECT FROM house_log WHERE site_id = s.id), EXISTS (SELECT FROM page_log l JOIN pages p ON p.id = l.page_id
+		WHERE p.site_id = s.id AND l.command->>'zone' IN (SELECT z->>'id' FROM jsonb_array_elements(s.zones) WITH ORDINALITY AS t(z, n) WHERE n > 1)) FROM sites s WHERE s.id = $1`,
+		site,
+	)
 	if err := row.Scan(&styled, &narrow); err != nil {
 		return false, false, fmt.Errorf("looking for first steps: %w", notFound(err))
 	}

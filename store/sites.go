@@ -81,7 +81,8 @@ const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version,
 func (s *Sites) List(ctx context.Context, user string) ([]*Site, error) {
 	var rows []siteRow
 	err := s.db.SelectContext(
-		ctx, &rows,
+		ctx,
+		&rows,
 		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.deleted_at IS NULL AND s.maker IS NULL ORDER BY s.name`,
 		user,
 	)
@@ -101,9 +102,11 @@ func (s *Sites) List(ctx context.Context, user string) ([]*Site, error) {
 func (s *Sites) BySlugFor(ctx context.Context, user, slug string) (*Site, error) {
 	var r siteRow
 	err := s.db.GetContext(
-		ctx, &r,
+		ctx,
+		&r,
 		`SELECT `+siteColumns+`, m.role FROM sites s JOIN members m ON m.site_id = s.id WHERE m.user_id = $1 AND s.slug = $2 AND s.deleted_at IS NULL AND s.maker IS NULL`,
-		user, slug,
+		user,
+		slug,
 	)
 	if err != nil {
 		return nil, fmt.Errorf("finding site: %w", notFound(err))
@@ -125,7 +128,12 @@ func (s *Sites) ByIDFor(ctx context.Context, user, id string) (*Site, error) {
 // BySlug gives a site to the program itself; Role is empty.
 func (s *Sites) BySlug(ctx context.Context, slug string) (*Site, error) {
 	var r siteRow
-	err := s.db.GetContext(ctx, &r, `SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1 AND s.deleted_at IS NULL AND s.maker IS NULL`, slug)
+	err := s.db.GetContext(
+		ctx,
+		&r,
+		`SELECT `+siteColumns+`, '' AS role FROM sites s WHERE s.slug = $1 AND s.deleted_at IS NULL AND s.maker IS NULL`,
+		slug,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("finding site: %w", notFound(err))
 	}
@@ -159,7 +167,14 @@ func (s *Sites) Add(ctx context.Context, site *doc.Site) error {
 		_, err := tx.ExecContext(
 			ctx,
 			`INSERT INTO sites (id, slug, name, house, zones, facts, language, business) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
-			site.ID, site.Slug, site.Name, house, zones, facts, cmp.Or(site.Language, "en"), site.Business,
+			site.ID,
+			site.Slug,
+			site.Name,
+			house,
+			zones,
+			facts,
+			cmp.Or(site.Language, "en"),
+			site.Business,
 		)
 		if duplicate(err) {
 			return doc.Problemf("Address", "%q is another site’s already; choose another", site.Slug)

@@ -41,13 +41,21 @@ const standingColumns = `s.id, s.slug, s.release IS NOT NULL AS published, coale
 // AtAddress gives the site that has an address or, where none has it, that had it last;
 // ErrNotFound when visitors find nothing there.
 func (s *Hosts) AtAddress(ctx context.Context, slug string) (*Standing, error) {
-	return s.standing(ctx, `SELECT `+standingColumns+` FROM shown_sites s LEFT JOIN former_addresses f ON f.site_id = s.id AND f.slug = $1
-		WHERE s.slug = $1 OR f.slug IS NOT NULL AND NOT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL)`, slug)
+	return s.standing(
+		ctx,
+		`SELECT `+standingColumns+` FROM shown_sites s LEFT JOIN former_addresses f ON f.site_id = s.id AND f.slug = $1
+		WHERE s.slug = $1 OR f.slug IS NOT NULL AND NOT EXISTS (SELECT FROM sites WHERE slug = $1 AND deleted_at IS NULL)`,
+		slug,
+	)
 }
 
 // AtDomain gives the site that is shown at a host of its own, or ErrNotFound.
 func (s *Hosts) AtDomain(ctx context.Context, host string) (*Standing, error) {
-	return s.standing(ctx, `SELECT `+standingColumns+` FROM domains d JOIN shown_sites s ON s.id = d.site_id WHERE d.host = $1 AND d.found_at IS NOT NULL`, host)
+	return s.standing(
+		ctx,
+		`SELECT `+standingColumns+` FROM domains d JOIN shown_sites s ON s.id = d.site_id WHERE d.host = $1 AND d.found_at IS NOT NULL`,
+		host,
+	)
 }
 
 func (s *Hosts) standing(ctx context.Context, query, at string) (*Standing, error) {

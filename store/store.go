@@ -91,7 +91,9 @@ type base struct {
 func over(b *base) *Store {
 	b.all = &Store{
 		base: b, Audit: Audit{b}, Drawings: Drawings{b}, Entries: Entries{b}, Findings: Findings{b}, Hosts: Hosts{b}, Houses: Houses{b}, Jobs: Jobs{b}, Log: Log{b},
-		Media: Media{b}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},
+		Media: Media{
+			b,
+		}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},
 		Visible: Visible{b}, Visits: Visits{b},
 	}
 	return b.all
@@ -141,7 +143,16 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		db.Close()
 		return nil, fmt.Errorf("opening the queue: %w", err)
 	}
-	return over(&base{db: db, pool: db, jobs: jobs, pages: newPageCache(memory.New(storeMemory)), process: NewID("r"), hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2)))}), nil
+	return over(
+		&base{
+			db:      db,
+			pool:    db,
+			jobs:    jobs,
+			pages:   newPageCache(memory.New(storeMemory)),
+			process: NewID("r"),
+			hashing: semaphore.NewWeighted(int64(max(runtime.NumCPU(), 2))),
+		},
+	), nil
 }
 
 func milliseconds(d time.Duration) string { return fmt.Sprint(d.Milliseconds()) }

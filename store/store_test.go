@@ -37,7 +37,13 @@ func begin(t testing.TB) *fixture {
 	t.Cleanup(func() { st.Close() })
 	f := &fixture{
 		Store: st, t: t, page: "p1",
-		site: &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()},
+		site: &doc.Site{
+			ID:    "w1",
+			Slug:  "skerry",
+			Name:  "Skerry",
+			House: doc.StandardHouse(),
+			Zones: doc.StandardZones(),
+		},
 	}
 	u, err := st.People.AddUser(t.Context(), "Dana@Example.org", "Dana", "a long password")
 	if err != nil {
@@ -60,7 +66,14 @@ func (f *fixture) env() edit.Env {
 }
 
 func (f *fixture) edit(base int64, c edit.Command) (*Edited, error) {
-	return f.Pages.Edit(f.t.Context(), f.page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, f.env()) })
+	return f.Pages.Edit(
+		f.t.Context(),
+		f.page,
+		f.user,
+		base,
+		c,
+		func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, f.env()) },
+	)
 }
 
 func (f *fixture) must(base int64, c edit.Command) *Edited {
@@ -97,7 +110,8 @@ func TestEditUndoRedo(t *testing.T) {
 	states := []string{encoded(t, f.stored().Doc)}
 	for i := range 5 {
 		e := f.must(int64(i), edit.Command{Op: "section.add", Preset: "welcome-middle"})
-		if e.Seq != int64(i+1) || !e.History.CanUndo || e.History.CanRedo || e.History.Undo == "" || e.History.Redo != "" {
+		if e.Seq != int64(i+1) || !e.History.CanUndo || e.History.CanRedo || e.History.Undo == "" ||
+			e.History.Redo != "" {
 			t.Fatalf("after edit %d: %+v", i, e.History)
 		}
 		states = append(states, encoded(t, e.Page))
@@ -110,7 +124,9 @@ func TestEditUndoRedo(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if encoded(t, f.stored().Doc) != states[i] || !e.History.CanRedo || e.History.CanUndo != (i > 0) || (e.History.Undo != "") != (i > 0) || e.History.Redo == "" {
+		if encoded(t, f.stored().Doc) != states[i] || !e.History.CanRedo || e.History.CanUndo != (i > 0) ||
+			(e.History.Undo != "") != (i > 0) ||
+			e.History.Redo == "" {
 			t.Fatalf("undo to %d: %+v", i, e.History)
 		}
 	}
@@ -146,7 +162,8 @@ func TestStaleEdits(t *testing.T) {
 	first, second := a.Page.Sections[0].ID, a.Page.Sections[1].ID
 	f.must(2, edit.Command{Op: "rename", Node: first, Value: "Changed"})
 	// Made against 2 on another node: it is put on top.
-	if e := f.must(2, edit.Command{Op: "rename", Node: second, Value: "Other"}); e.Seq != 4 || e.Page.Sections[0].Name != "Changed" {
+	if e := f.must(2, edit.Command{Op: "rename", Node: second, Value: "Other"}); e.Seq != 4 ||
+		e.Page.Sections[0].Name != "Changed" {
 		t.Errorf("rebased: %+v", e)
 	}
 	// Made against 2 on the same node: refused, and nothing changes.
@@ -215,7 +232,8 @@ func TestOthersSitesAreNotFound(t *testing.T) {
 	if _, err := f.Sites.BySlugFor(t.Context(), other.ID, "skerry"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("%v", err)
 	}
-	if s, err := f.Sites.BySlugFor(t.Context(), f.user, "skerry"); err != nil || s.Role != Designer || s.Zones.Index("phone") != 2 {
+	if s, err := f.Sites.BySlugFor(t.Context(), f.user, "skerry"); err != nil || s.Role != Designer ||
+		s.Zones.Index("phone") != 2 {
 		t.Errorf("%v", err)
 	}
 	if sites, err := f.Sites.List(t.Context(), other.ID); err != nil || len(sites) != 0 {
@@ -318,7 +336,8 @@ func TestAccounts(t *testing.T) {
 		{"ann2@example.org", "Ann", strings.Repeat("x", 129), "Password"},
 	} {
 		var p *doc.Problem
-		if _, err := f.People.AddUser(t.Context(), tt.email, tt.name, tt.password); !errors.As(err, &p) || p.Field != tt.field {
+		if _, err := f.People.AddUser(t.Context(), tt.email, tt.name, tt.password); !errors.As(err, &p) ||
+			p.Field != tt.field {
 			t.Errorf("%v: %v", tt, err)
 		}
 	}
@@ -336,7 +355,9 @@ func TestAccounts(t *testing.T) {
 	if _, err := f.People.SignIn(t.Context(), "a\x00b\xff", "x"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("NUL in an address: %v", err)
 	}
-	if err := f.People.SetPassword(t.Context(), "ann@example.org", "another one, longer"); err != nil || signs("twelve letters") || !signs("another one, longer") {
+	if err := f.People.SetPassword(t.Context(), "ann@example.org", "another one, longer"); err != nil ||
+		signs("twelve letters") ||
+		!signs("another one, longer") {
 		t.Errorf("another password: %v", err)
 	}
 	if v, err := f.People.User(t.Context(), u.ID); err != nil || v.Epoch == u.Epoch {
@@ -362,7 +383,8 @@ func TestAccounts(t *testing.T) {
 	if signs("wrong, and longer") || !signs("another one, longer") || !signs("another one, longer") {
 		t.Error("with a hash of before")
 	}
-	if v, err := f.People.User(t.Context(), u.ID); err != nil || !strings.Contains(v.PasswordHash, "$m=19456,t=2,p=1$") {
+	if v, err := f.People.User(t.Context(), u.ID); err != nil ||
+		!strings.Contains(v.PasswordHash, "$m=19456,t=2,p=1$") {
 		t.Errorf("%s, %v", v.PasswordHash, err)
 	}
 	var p *doc.Problem

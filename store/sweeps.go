@@ -32,14 +32,23 @@ type Sweep struct {
 // BeginSweep has so many pages of a site checked in the background, unless that is under way.
 func (s *Findings) BeginSweep(ctx context.Context, site string, pages int) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		r, err := tx.ExecContext(ctx, `INSERT INTO sweeps (site_id, pages) VALUES ($1, $2) ON CONFLICT DO NOTHING`, site, pages)
+		r, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO sweeps (site_id, pages) VALUES ($1, $2) ON CONFLICT DO NOTHING`,
+			site,
+			pages,
+		)
 		if err != nil {
 			return fmt.Errorf("beginning a sweep: %w", err)
 		}
 		if n, err := r.RowsAffected(); err != nil || n == 0 {
 			return err
 		}
-		o := &river.InsertOpts{Queue: ChecksQueue, MaxAttempts: 3, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay}}
+		o := &river.InsertOpts{
+			Queue:       ChecksQueue,
+			MaxAttempts: 3,
+			UniqueOpts:  river.UniqueOpts{ByArgs: true, ByState: underWay},
+		}
 		if _, err := s.jobs.InsertTx(ctx, tx.Tx, CheckSite{site}, o); err != nil {
 			return fmt.Errorf("queueing a sweep: %w", err)
 		}

@@ -51,25 +51,31 @@ func both(t *testing.T) (f *fixture, sections [2]string) {
 // paint adds a colour to the house style and gives it to a section of each page.
 func (f *fixture) paint(sections [2]string, seen Seen) error {
 	house := edit.HouseCommand{Op: "colour.add", Name: "Buoy", Value: "#c22222"}
-	_, err := f.Log.Together(f.t.Context(), "w1", f.user, seen, func(h doc.House, pages map[string]*doc.Page) (*Act, error) {
-		next, err := edit.ApplyHouse(h, f.site.Zones, house)
-		if err != nil {
-			return nil, err
-		}
-		env := f.env()
-		as := *f.site
-		as.House, env.Site = next, &as
-		act := &Act{House: &next, HouseCommand: house, Pages: map[string]PageAct{}}
-		for i, page := range []string{"p1", "p2"} {
-			c := edit.Command{Op: "set", Node: sections[i], Zone: "desktop", Setting: "background", Value: "$buoy"}
-			r, err := edit.Apply(pages[page], c, env)
+	_, err := f.Log.Together(
+		f.t.Context(),
+		"w1",
+		f.user,
+		seen,
+		func(h doc.House, pages map[string]*doc.Page) (*Act, error) {
+			next, err := edit.ApplyHouse(h, f.site.Zones, house)
 			if err != nil {
 				return nil, err
 			}
-			act.Pages[page] = PageAct{Command: c, Result: r}
-		}
-		return act, nil
-	})
+			env := f.env()
+			as := *f.site
+			as.House, env.Site = next, &as
+			act := &Act{House: &next, HouseCommand: house, Pages: map[string]PageAct{}}
+			for i, page := range []string{"p1", "p2"} {
+				c := edit.Command{Op: "set", Node: sections[i], Zone: "desktop", Setting: "background", Value: "$buoy"}
+				r, err := edit.Apply(pages[page], c, env)
+				if err != nil {
+					return nil, err
+				}
+				act.Pages[page] = PageAct{Command: c, Result: r}
+			}
+			return act, nil
+		},
+	)
 	return err
 }
 
@@ -267,10 +273,18 @@ func TestSharedSections(t *testing.T) {
 		}
 	}
 	do := func(page string, base int64, c edit.Command) (*Edited, error) {
-		return f.Pages.Edit(ctx, page, f.user, base, c, func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, env) })
+		return f.Pages.Edit(
+			ctx,
+			page,
+			f.user,
+			base,
+			c,
+			func(p *doc.Page) (*edit.Result, error) { return edit.Apply(p, c, env) },
+		)
 	}
 	for _, other := range []string{"q1", "q2"} {
-		if e, err := do(other, 0, edit.Command{Op: "section.add", Preset: edit.SharedPrefix + id, After: "s" + other}); err != nil || e.Shared != 0 {
+		if e, err := do(other, 0, edit.Command{Op: "section.add", Preset: edit.SharedPrefix + id, After: "s" + other}); err != nil ||
+			e.Shared != 0 {
 			t.Fatalf("%+v, %v", e, err)
 		}
 	}
@@ -331,7 +345,11 @@ func TestSharedSections(t *testing.T) {
 				for {
 					p, err := f.Pages.ByID(ctx, "w1", page)
 					if err == nil {
-						_, err = do(page, p.Seq, edit.Command{Op: "rename", Node: id, Value: fmt.Sprint("Footer ", i, " ", n)})
+						_, err = do(
+							page,
+							p.Seq,
+							edit.Command{Op: "rename", Node: id, Value: fmt.Sprint("Footer ", i, " ", n)},
+						)
 					}
 					if errors.Is(err, ErrStale) {
 						continue

@@ -102,7 +102,12 @@ func (s *PageTree) arrange(
 }
 
 // keepTree writes where pages stand that stood elsewhere.
-func keepTree(ctx context.Context, tx *sqlx.Tx, was, next tree.Tree, add func(context.Context, *sqlx.Tx, tree.Page, int) error) error {
+func keepTree(
+	ctx context.Context,
+	tx *sqlx.Tx,
+	was, next tree.Tree,
+	add func(context.Context, *sqlx.Tx, tree.Page, int) error,
+) error {
 	var ids, parents, slugs []string
 	for i, p := range next {
 		if add != nil && was.Index(p.ID) < 0 {
@@ -147,7 +152,12 @@ func redirect(ctx context.Context, tx *sqlx.Tx, site string, infos []*PageInfo, 
 
 // relink has the links on all pages of a site follow pages that moved. It is the program's doing
 // and nobody's to take back: the address would stay.
-func (s *PageTree) relink(ctx context.Context, tx *sqlx.Tx, site string, moved map[string]string) (map[string]*Edited, error) {
+func (s *PageTree) relink(
+	ctx context.Context,
+	tx *sqlx.Tx,
+	site string,
+	moved map[string]string,
+) (map[string]*Edited, error) {
 	if len(moved) == 0 {
 		return nil, nil
 	}
@@ -211,8 +221,14 @@ func (s *PageTree) Restore(ctx context.Context, site, id string) error {
 			return fmt.Errorf("finding a deleted page: %w", notFound(err))
 		}
 		return in.Tree.arrange(ctx, site, func(ctx context.Context, tx *sqlx.Tx, at tree.Page, position int) error {
-			_, err := tx.ExecContext(ctx, `UPDATE pages SET deleted_at = NULL, slug = $2, parent = nullif($3, ''), position = $4 WHERE id = $1`,
-				id, at.Address, at.Parent, position)
+			_, err := tx.ExecContext(
+				ctx,
+				`UPDATE pages SET deleted_at = NULL, slug = $2, parent = nullif($3, ''), position = $4 WHERE id = $1`,
+				id,
+				at.Address,
+				at.Parent,
+				position,
+			)
 			return err
 		}, func(t tree.Tree) (tree.Tree, error) {
 			at := p.place()
@@ -245,7 +261,15 @@ type Placing struct {
 
 // SetPlacing keeps what a page is in menus.
 func (s *PageTree) SetPlacing(ctx context.Context, site, page string, p Placing) error {
-	return s.changePage(ctx, site, page, `in_menu = $3, in_footer = $4, menu_name = $5`, p.InMenu, p.InFooter, p.MenuName)
+	return s.changePage(
+		ctx,
+		site,
+		page,
+		`in_menu = $3, in_footer = $4, menu_name = $5`,
+		p.InMenu,
+		p.InFooter,
+		p.MenuName,
+	)
 }
 
 // LockPage gives a page a password that visitors need from now on, or none for "": nothing that
@@ -290,7 +314,10 @@ func (s *PageTree) changePage(ctx context.Context, site, page, set string, args 
 		if _, err := tx.ExecContext(ctx, `UPDATE sites SET version = version + 1 WHERE id = $1`, site); err != nil { // which locks it
 			return fmt.Errorf("changing the site: %w", err)
 		}
-		r, err := tx.ExecContext(ctx, `UPDATE pages SET `+set+` WHERE site_id = $1 AND id = $2 AND deleted_at IS NULL`, append([]any{site, page}, args...)...)
+		r, err := tx.ExecContext(
+			ctx,
+			`UPDATE pages SET `+set+` WHERE site_id = $1 AND id = $2 AND deleted_at IS NULL`,
+			append([]any{site, page}, args...)...)
 		if err != nil {
 			return fmt.Errorf("changing a page: %w", err)
 		}

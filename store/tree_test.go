@@ -44,11 +44,28 @@ func TestRearrange(t *testing.T) {
 		p := &doc.Page{ID: id, Name: name, Title: name, Sections: []*doc.Section{{ID: "s" + id, Blocks: []*doc.Block{{
 			ID: "b" + id, Kind: doc.Text, Content: doc.Content{Words: words},
 		}}}}}
-		must(f.Tree.Put(ctx, "w1", p, func(t tree.Tree) (tree.Tree, error) { return t.Add(tree.Page{ID: id, Name: name, Parent: parent}, "") }))
+		must(
+			f.Tree.Put(
+				ctx,
+				"w1",
+				p,
+				func(t tree.Tree) (tree.Tree, error) { return t.Add(tree.Page{ID: id, Name: name, Parent: parent}, "") },
+			),
+		)
 	}
 	put("i", "Islands", "", nil)
-	put("s", "Skarva", "i", doc.Words{{{Text: "up", Link: "/islands#map"}, {Text: "here", Link: "/islands/skarva _blank"}}})
-	put("l", "Langey", "i", doc.Words{{{Text: "elsewhere", Link: "https://example.org/islands"}, {Text: "crew", Link: "/islanders"}}})
+	put(
+		"s",
+		"Skarva",
+		"i",
+		doc.Words{{{Text: "up", Link: "/islands#map"}, {Text: "here", Link: "/islands/skarva _blank"}}},
+	)
+	put(
+		"l",
+		"Langey",
+		"i",
+		doc.Words{{{Text: "elsewhere", Link: "https://example.org/islands"}, {Text: "crew", Link: "/islanders"}}},
+	)
 	if got := f.addresses(); !strings.HasSuffix(got, "i:/islands s:/islands/skarva l:/islands/langey") {
 		t.Fatal(got)
 	}
@@ -59,7 +76,8 @@ func TestRearrange(t *testing.T) {
 	s, err := f.Pages.ByID(ctx, "w1", "s")
 	must(err)
 	links := s.Doc.Sections[0].Blocks[0].Content.Words[0]
-	if s.Slug != "isles/skarva" || links[0].Link != "/isles#map" || links[1].Link != "/isles/skarva _blank" || s.Seq != 1 {
+	if s.Slug != "isles/skarva" || links[0].Link != "/isles#map" || links[1].Link != "/isles/skarva _blank" ||
+		s.Seq != 1 {
 		t.Errorf("%s as of %d: %+v", s.Slug, s.Seq, links)
 	}
 	l, err := f.Pages.At(ctx, "w1", "isles/langey")
@@ -68,7 +86,8 @@ func TestRearrange(t *testing.T) {
 		t.Errorf("a page without such links was edited: %+v", l.Doc.Sections[0].Blocks[0].Content.Words)
 	}
 	rs, err := f.Tree.Redirects(ctx, "w1")
-	if err != nil || len(rs) != 2 || rs[0].Address != "islands" || rs[0].Page != "i" || rs[1].Address != "islands/skarva" {
+	if err != nil || len(rs) != 2 || rs[0].Address != "islands" || rs[0].Page != "i" ||
+		rs[1].Address != "islands/skarva" {
 		t.Errorf("redirects: %+v, %v", rs, err)
 	}
 	// The program's entries are nobody's to take back.
@@ -83,7 +102,11 @@ func TestRearrange(t *testing.T) {
 	// Two pages may change their addresses with each other, and a problem changes nothing.
 	before := f.addresses()
 	var problem *doc.Problem
-	if err := f.rearrange(func(t tree.Tree) (tree.Tree, error) { return t.SetAddress("s", "langey") }); !errors.As(err, &problem) || f.addresses() != before {
+	if err := f.rearrange(func(t tree.Tree) (tree.Tree, error) { return t.SetAddress("s", "langey") }); !errors.As(
+		err,
+		&problem,
+	) ||
+		f.addresses() != before {
 		t.Errorf("%v: %s", err, f.addresses())
 	}
 	must(f.rearrange(func(t tree.Tree) (tree.Tree, error) {
@@ -182,7 +205,8 @@ func TestRedirectsOfOnesOwn(t *testing.T) {
 		{"/", "/old", "as it stood"}, {"/old", "/newest", ""},
 	} {
 		err := f.Tree.AddRedirect(ctx, "w1", tt.from, tt.to)
-		if tt.problem == "" && err != nil || tt.problem != "" && (!errors.As(err, &problem) || !strings.Contains(problem.Message, tt.problem)) {
+		if tt.problem == "" && err != nil ||
+			tt.problem != "" && (!errors.As(err, &problem) || !strings.Contains(problem.Message, tt.problem)) {
 			t.Errorf("%s to %s: %v", tt.from, tt.to, err)
 		}
 	}

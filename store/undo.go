@@ -226,8 +226,16 @@ func (s *Log) backEntry(ctx context.Context, tx *sqlx.Tx, user, kind string, e l
 // still stands, taking back something older included.
 func othersSince(ctx context.Context, tx *sqlx.Tx, e logged, user string, nodes []string) (bool, error) {
 	var others bool
-	err := tx.GetContext(ctx, &others, `SELECT EXISTS (SELECT FROM page_log WHERE page_id = $1 AND seq > $2 AND user_id IS DISTINCT FROM $3
-		AND NOT undone AND nodes && $4 AND (kind = 'edit' OR kind = 'undo' AND target < $2))`, e.Page, e.Seq, user, nodes)
+	err := tx.GetContext(
+		ctx,
+		&others,
+		`SELECT EXISTS (SELECT FROM page_log WHERE page_id = $1 AND seq > $2 AND user_id IS DISTINCT FROM $3
+		AND NOT undone AND nodes && $4 AND (kind = 'edit' OR kind = 'undo' AND target < $2))`,
+		e.Page,
+		e.Seq,
+		user,
+		nodes,
+	)
 	if err != nil {
 		return false, fmt.Errorf("looking for others' edits: %w", err)
 	}
@@ -258,7 +266,10 @@ type Seen struct {
 // are act's, ErrStale when somebody changed the same since, and *doc.Problem when pages
 // use what the house style loses.
 func (s *Log) Together(
-	ctx context.Context, site, user string, seen Seen, act func(house doc.House, pages map[string]*doc.Page) (*Act, error),
+	ctx context.Context,
+	site, user string,
+	seen Seen,
+	act func(house doc.House, pages map[string]*doc.Page) (*Act, error),
 ) (map[string]*Edited, error) {
 	done := map[string]*Edited{}
 	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
@@ -296,7 +307,15 @@ func (s *Log) Together(
 			if !ok {
 				continue
 			}
-			e := entry{page: page, seq: seqs[page], user: user, kind: kindEdit, act: &id, command: p.Command, result: p.Result}
+			e := entry{
+				page:    page,
+				seq:     seqs[page],
+				user:    user,
+				kind:    kindEdit,
+				act:     &id,
+				command: p.Command,
+				result:  p.Result,
+			}
 			if done[page], err = s.all.Pages.change(ctx, tx, e, seen.Pages[page], p.Command.Nodes(), nil); err != nil {
 				return err
 			}

@@ -175,7 +175,14 @@ func (s *Log) RestoreVersion(ctx context.Context, site, page, user, id, node str
 		return sec
 	}
 	command := edit.Command{Op: "restore", Node: node, Value: v.MadeAt.Format(time.RFC3339)}
-	return s.all.Pages.Edit(ctx, page, user, p.Seq, command, func(now *doc.Page) (*edit.Result, error) { return edit.Restore(now, then, node, shared) })
+	return s.all.Pages.Edit(
+		ctx,
+		page,
+		user,
+		p.Seq,
+		command,
+		func(now *doc.Page) (*edit.Result, error) { return edit.Restore(now, then, node, shared) },
+	)
 }
 
 // ForgetVersions thins out versions of before a time: those that were kept by themselves go;

@@ -25,7 +25,10 @@ func pageHeaders(h http.Header, frames ...string) {
 	h.Set(
 		"Content-Security-Policy",
 		"default-src 'none'; connect-src 'self'; manifest-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; media-src 'self'; frame-src "+
-			strings.Join(frames, " ")+"; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
+			strings.Join(
+				frames,
+				" ",
+			)+"; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
 	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "strict-origin-when-cross-origin")
@@ -56,7 +59,9 @@ const forGood = "public, max-age=31536000, immutable"
 
 // hashed are files whose name changes with what is in them: style sheets, scripts, own HTML and
 // fonts by hash, copies of pictures by an id that is used once.
-var hashed = regexp.MustCompile(`^assets/(style-[0-9a-f]{12}\.css|[a-z]+-[0-9a-f]{8}\.js|own-[0-9a-f]{12}\.html|fonts/[A-Za-z0-9-]+-[0-9a-f]{8,16}\.woff2|media/f[0-9a-v]{13}-[0-9]+\.[a-z0-9]+)$`)
+var hashed = regexp.MustCompile(
+	`^assets/(style-[0-9a-f]{12}\.css|[a-z]+-[0-9a-f]{8}\.js|own-[0-9a-f]{12}\.html|fonts/[A-Za-z0-9-]+-[0-9a-f]{8,16}\.woff2|media/f[0-9a-v]{13}-[0-9]+\.[a-z0-9]+)$`,
+)
 
 // published serves what was published: pages and what they need at the site's host, own HTML
 // at the host that is for it.
@@ -213,7 +218,15 @@ func (f *folder) entry(w http.ResponseWriter, r *http.Request, e *site.Entry, st
 	}
 	pageHeaders(h, frames...)
 	if len(e.Styles) > 0 {
-		h.Set("Content-Security-Policy", strings.Replace(h.Get("Content-Security-Policy"), "style-src 'self'", "style-src 'self' "+strings.Join(e.Styles, " "), 1))
+		h.Set(
+			"Content-Security-Policy",
+			strings.Replace(
+				h.Get("Content-Security-Policy"),
+				"style-src 'self'",
+				"style-src 'self' "+strings.Join(e.Styles, " "),
+				1,
+			),
+		)
 	}
 	if e.Type == "image/svg+xml" {
 		svgHeaders(h)
@@ -314,7 +327,10 @@ func setType(h http.Header, name string) {
 		h.Set("Content-Type", "application/pdf")
 		h.Del("Content-Security-Policy")
 	case ".txt", ".csv", ".ics", ".vcf":
-		h.Set("Content-Type", map[string]string{".txt": "text/plain", ".csv": "text/csv", ".ics": "text/calendar", ".vcf": "text/vcard"}[ext]+"; charset=utf-8")
+		h.Set(
+			"Content-Type",
+			map[string]string{".txt": "text/plain", ".csv": "text/csv", ".ics": "text/calendar", ".vcf": "text/vcard"}[ext]+"; charset=utf-8",
+		)
 	case ".zip", ".epub", ".gpx", ".docx", ".xlsx", ".pptx", ".odt", ".ods", ".odp":
 		h.Set("Content-Type", "application/octet-stream")
 		h.Set("Content-Disposition", "attachment")

@@ -44,7 +44,13 @@ func (s *Server) takeForm(c *gin.Context) {
 		s.formFailed(c, err)
 		return
 	}
-	visitorPage(c, http.StatusNotFound, "There is no such form", "It may have been taken off the page. Load the page again and send it from there.", back(c))
+	visitorPage(
+		c,
+		http.StatusNotFound,
+		"There is no such form",
+		"It may have been taken off the page. Load the page again and send it from there.",
+		back(c),
+	)
 }
 
 // siteHere is the site that the request's host shows, if it is the one whose address that is.
@@ -103,18 +109,33 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		suspect = ""
 	}
 	// Programs use up what a form takes of programs, and nothing that people need.
-	if of := map[bool]*origin.Attempts{true: s.forms, false: s.programs}[suspect == ""]; !of.Allow(st.ID+" "+form, now) {
+	if of := map[bool]*origin.Attempts{true: s.forms, false: s.programs}[suspect == ""]; !of.Allow(
+		st.ID+" "+form,
+		now,
+	) {
 		tooMany()
 		return
 	}
 	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
-		visitorPage(c, http.StatusUnprocessableEntity, "Nothing was filled in", "Go back and fill in at least one field.", back(c))
+		visitorPage(
+			c,
+			http.StatusUnprocessableEntity,
+			"Nothing was filled in",
+			"Go back and fill in at least one field.",
+			back(c),
+		)
 		return
 	}
 	err = s.Store.Entries.Add(c, st.ID, store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect})
 	if errors.Is(err, store.ErrFull) {
 		c.Header("Retry-After", "3600")
-		visitorPage(c, http.StatusServiceUnavailable, "This form takes no more messages today", "Try another way to reach us, or send it again tomorrow.", back(c))
+		visitorPage(
+			c,
+			http.StatusServiceUnavailable,
+			"This form takes no more messages today",
+			"Try another way to reach us, or send it again tomorrow.",
+			back(c),
+		)
 		return
 	}
 	if err != nil {
@@ -162,7 +183,10 @@ func suspicion(answers []store.Answer, fields []string) (rest []store.Answer, wh
 		}
 	}
 	if len(fields) > 0 {
-		slices.SortStableFunc(rest, func(a, b store.Answer) int { return slices.Index(fields, a.Field) - slices.Index(fields, b.Field) })
+		slices.SortStableFunc(
+			rest,
+			func(a, b store.Answer) int { return slices.Index(fields, a.Field) - slices.Index(fields, b.Field) },
+		)
 	}
 	return rest, why
 }
@@ -185,7 +209,8 @@ func readAnswers(sent string) (answers []store.Answer, ok bool) {
 			i = len(answers)
 			answers = append(answers, store.Answer{Field: name, Value: value})
 		}
-		if len(answers) > maxFormFields || len(name) > maxFormName || utf8.RuneCountInString(answers[i].Value) > maxFormValue {
+		if len(answers) > maxFormFields || len(name) > maxFormName ||
+			utf8.RuneCountInString(answers[i].Value) > maxFormValue {
 			return nil, false
 		}
 	}

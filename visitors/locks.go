@@ -55,7 +55,8 @@ func (s *Server) unlock(c *gin.Context, f *folder, name string) {
 		askPassword(w, http.StatusTooManyRequests, "Too many attempts. Try again in a minute.")
 		return
 	}
-	if match, err := argon2id.ComparePasswordAndHash(store.Clean(r.PostFormValue("password")), f.lock(e)); err != nil || !match {
+	if match, err := argon2id.ComparePasswordAndHash(store.Clean(r.PostFormValue("password")), f.lock(e)); err != nil ||
+		!match {
 		askPassword(w, http.StatusForbidden, "That isn’t the password of this page.")
 		return
 	}
@@ -74,6 +75,12 @@ func askPassword(w http.ResponseWriter, status int, problem string) {
 		described = ` aria-describedby="problem" aria-invalid="true"`
 	}
 	w.Header().Set("X-Robots-Tag", "noindex")
-	plainDocument(w, status, "This page has a password", said+`<form method="post"><label for="password">Password</label> `+
-		`<input type="password" id="password" name="password" autocomplete="current-password" required`+described+`><button>Open the page</button></form>`, "")
+	plainDocument(
+		w,
+		status,
+		"This page has a password",
+		said+`<form method="post"><label for="password">Password</label> `+
+			`<input type="password" id="password" name="password" autocomplete="current-password" required`+described+`><button>Open the page</button></form>`,
+		"",
+	)
 }

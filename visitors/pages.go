@@ -27,8 +27,11 @@ func plainDocument(w http.ResponseWriter, status int, title, content, back strin
 	h.Set("Cache-Control", "no-store")
 	h.Set("Content-Type", "text/html; charset=utf-8")
 	w.WriteHeader(status)
-	_, _ = io.WriteString(w, "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>"+html.EscapeString(title)+
-		"</title><meta name=\"viewport\" content=\"width=device-width, initial-scale=1\"><link rel=\"stylesheet\" href=\"/_visitors.css\"></head><body><main><h1>"+html.EscapeString(title)+"</h1>"+content+link+"</main></body></html>\n") // a visitor who has gone needs no answer
+	_, _ = io.WriteString(
+		w,
+		"<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>"+html.EscapeString(title)+
+			"</title><meta name=\"viewport\" content=\"width=device-width, initial-scale=1\"><link rel=\"stylesheet\" href=\"/_visitors.css\"></head><body><main><h1>"+html.EscapeString(title)+"</h1>"+content+link+"</main></body></html>\n",
+	) // a visitor who has gone needs no answer
 }
 
 const plainStyle = `body{font:1.0625rem/1.6 system-ui,sans-serif;color:#1f2a2c;background:#fff;margin:0}

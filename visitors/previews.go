@@ -22,7 +22,13 @@ func (s *Server) opened(c *gin.Context) (*store.Preview, bool) {
 	}
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
-		visitorPage(c, http.StatusServiceUnavailable, "The preview can’t be made just now", "Try it again in a moment.", "")
+		visitorPage(
+			c,
+			http.StatusServiceUnavailable,
+			"The preview can’t be made just now",
+			"Try it again in a moment.",
+			"",
+		)
 		return nil, false
 	}
 	visitorPage(c, http.StatusNotFound, "This preview has ended", "Ask whoever sent it for a new one.", "")
@@ -71,7 +77,13 @@ func (s *Server) preview(c *gin.Context) {
 		return
 	}
 	if p.PageID != "" && rest != p.Slug {
-		visitorPage(c, http.StatusNotFound, "This preview is of one page", "Other pages of the site aren’t part of it.", "/try/"+c.Param("token")+"/"+p.Slug)
+		visitorPage(
+			c,
+			http.StatusNotFound,
+			"This preview is of one page",
+			"Other pages of the site aren’t part of it.",
+			"/try/"+c.Param("token")+"/"+p.Slug,
+		)
 		return
 	}
 	page, err := s.Store.Pages.At(c, st.ID, store.Clean(rest))
@@ -85,7 +97,13 @@ func (s *Server) preview(c *gin.Context) {
 	}
 	if err != nil {
 		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
-		visitorPage(c, http.StatusServiceUnavailable, "The preview can’t be made just now", "Try it again in a moment.", "")
+		visitorPage(
+			c,
+			http.StatusServiceUnavailable,
+			"The preview can’t be made just now",
+			"Try it again in a moment.",
+			"",
+		)
 		return
 	}
 	r := s.rendered(src, page, "/try/"+c.Param("token"))
@@ -113,10 +131,14 @@ func (s *Server) preview(c *gin.Context) {
 // rendered is a page of a preview whose addresses are below root.
 func (s *Server) rendered(src site.Source, page *store.Page, root string) site.Rendered {
 	return src.Render(page.Slug, page.Doc, site.Addresses{
-		StandIns:   true,
-		Script:     func(name string) string { return "/scripts/" + name + ".js" },
-		OwnFont:    func(f *store.Font) string { return "own/" + f.File },
-		Stylesheet: root + path.Join("/", page.Slug, "style.css"), Media: "/media/", StyleMedia: "/media/", Fonts: "/fonts/", StyleFonts: "/fonts/",
+		StandIns: true,
+		Script:   func(name string) string { return "/scripts/" + name + ".js" },
+		OwnFont:  func(f *store.Font) string { return "own/" + f.File },
+		Stylesheet: root + path.Join(
+			"/",
+			page.Slug,
+			"style.css",
+		), Media: "/media/", StyleMedia: "/media/", Fonts: "/fonts/", StyleFonts: "/fonts/",
 		Form:  func(block string) string { return root + "/_forms/" + block },
 		Embed: func(file string) string { return s.Hosts.Own(src.Site.Slug) + root + path.Join("/", page.Slug, file) },
 		Link: func(href string) string {

@@ -27,14 +27,22 @@ func (s *Server) searchSite(c *gin.Context) {
 	}
 	if !s.searchers.Allow(origin.Network(c.ClientIP()), time.Now()) {
 		c.Header("Retry-After", "10")
-		visitorPage(c, http.StatusTooManyRequests, "Too many searches at once", "Wait a few seconds and load this page again.", "/")
+		visitorPage(
+			c,
+			http.StatusTooManyRequests,
+			"Too many searches at once",
+			"Wait a few seconds and load this page again.",
+			"/",
+		)
 		return
 	}
 	q := strings.Join(strings.Fields(store.Clean(c.Query("q"))), " ")
 	if r := []rune(q); len(r) > maxQuery {
 		q = string(r[:maxQuery])
 	}
-	field := `<form action="/_search/` + st.Slug + `"><input type="search" name="q" aria-label="Search" value="` + html.EscapeString(q) + `"><button>Search</button></form>`
+	field := `<form action="/_search/` + st.Slug + `"><input type="search" name="q" aria-label="Search" value="` + html.EscapeString(
+		q,
+	) + `"><button>Search</button></form>`
 	if q == "" {
 		visitorDocument(c, http.StatusOK, "Search "+st.Name, field, "/")
 		return
@@ -42,7 +50,13 @@ func (s *Server) searchSite(c *gin.Context) {
 	found, err := s.Store.Visible.Search(c, st.ID, q, maxFound)
 	if err != nil {
 		s.Log.Error("search", "id", origin.RequestID(c), "error", err)
-		visitorPage(c, http.StatusInternalServerError, "The search failed", "Something went wrong on our side. Try it again in a moment.", "/")
+		visitorPage(
+			c,
+			http.StatusInternalServerError,
+			"The search failed",
+			"Something went wrong on our side. Try it again in a moment.",
+			"/",
+		)
 		return
 	}
 	text := "No page of this site has “" + q + "”."
@@ -55,9 +69,23 @@ func (s *Server) searchSite(c *gin.Context) {
 		if p.Slug != "" {
 			at += p.Slug + "/"
 		}
-		list.WriteString("<li><a href=\"" + html.EscapeString(at) + "\">" + html.EscapeString(p.Name) + "</a><br>" + marked(p.Excerpt) + "</li>")
+		list.WriteString(
+			"<li><a href=\"" + html.EscapeString(
+				at,
+			) + "\">" + html.EscapeString(
+				p.Name,
+			) + "</a><br>" + marked(
+				p.Excerpt,
+			) + "</li>",
+		)
 	}
-	visitorDocument(c, http.StatusOK, "Search "+st.Name, field+"<p>"+html.EscapeString(text)+"</p><ul>"+list.String()+"</ul>", "/")
+	visitorDocument(
+		c,
+		http.StatusOK,
+		"Search "+st.Name,
+		field+"<p>"+html.EscapeString(text)+"</p><ul>"+list.String()+"</ul>",
+		"/",
+	)
 }
 
 // marked is an excerpt as HTML.

@@ -98,7 +98,13 @@ func (s *Server) Handler() (http.Handler, error) {
 		Side: "pages", Log: s.Log, Proxies: s.Proxies, Secure: s.Hosts.Scheme == "https",
 		Owns: func(host string) bool { face, _ := s.Hosts.Which(host); return face != site.Nothing },
 		Broken: func(c *gin.Context) {
-			visitorPage(c, http.StatusInternalServerError, "Something went wrong on our side", "Try it again in a moment.", "")
+			visitorPage(
+				c,
+				http.StatusInternalServerError,
+				"Something went wrong on our side",
+				"Try it again in a moment.",
+				"",
+			)
 		},
 	})
 	if err != nil {
@@ -144,7 +150,13 @@ func (s *Server) faced(c *gin.Context) {
 	if err != nil {
 		s.Log.Error("hosts", "id", origin.RequestID(c), "error", err)
 		c.Header("Retry-After", "5")
-		visitorPage(c, http.StatusServiceUnavailable, "This page can’t be shown just now", "Try it again in a moment.", "")
+		visitorPage(
+			c,
+			http.StatusServiceUnavailable,
+			"This page can’t be shown just now",
+			"Try it again in a moment.",
+			"",
+		)
 		c.Abort()
 		return
 	}

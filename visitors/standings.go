@@ -52,7 +52,10 @@ func (s *standings) atHost(host string) (*store.Standing, error) {
 	return s.find(host, s.Store.Hosts.AtDomain)
 }
 
-func (s *standings) find(key string, ask func(context.Context, string) (*store.Standing, error)) (*store.Standing, error) {
+func (s *standings) find(
+	key string,
+	ask func(context.Context, string) (*store.Standing, error),
+) (*store.Standing, error) {
 	if k, ok := s.known.Get(key); ok && time.Since(k.at) < s.Fresh {
 		return k.Standing, nil
 	}

@@ -47,7 +47,12 @@ func begin(t testing.TB) *visited {
 			t.Fatal(err)
 		}
 	}
-	must(st.Sites.Add(ctx, &doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	must(
+		st.Sites.Add(
+			ctx,
+			&doc.Site{ID: "w1", Slug: "skerry", Name: "Skerry", House: doc.StandardHouse(), Zones: doc.StandardZones()},
+		),
+	)
 	v.designer, err = st.People.AddUser(ctx, "dana@example.org", "Dana", "three islands")
 	must(err)
 	must(st.People.AddMember(ctx, "w1", v.designer.ID, store.Designer))
@@ -76,7 +81,10 @@ func begin(t testing.TB) *visited {
 // says has a page published with words and a form "b1".
 func (v *visited) says(site, page, words string) {
 	v.t.Helper()
-	v.publishes(site, store.Edition{Page: page, Said: store.Said{Words: words, Forms: []store.PublishedForm{{Block: "b1"}}}})
+	v.publishes(
+		site,
+		store.Edition{Page: page, Said: store.Said{Words: words, Forms: []store.PublishedForm{{Block: "b1"}}}},
+	)
 }
 
 func (v *visited) publishes(site string, editions ...store.Edition) {
@@ -202,7 +210,8 @@ func TestHosts(t *testing.T) {
 		{base + "/_search/skerry?q=a", 301, public + "/_search/skerry?q=a"},
 	} {
 		status, text, h := v.ask("192.0.2.1", "GET", tt.address, nil)
-		if status != tt.status || !strings.Contains(text+h.Get("Location"), tt.want) || status/100 == 3 && h.Get("Location") != tt.want {
+		if status != tt.status || !strings.Contains(text+h.Get("Location"), tt.want) ||
+			status/100 == 3 && h.Get("Location") != tt.want {
 			t.Errorf("%s: %d %q %.60q, want %d %q", tt.address, status, h.Get("Location"), text, tt.status, tt.want)
 		}
 		head, _, _ := v.ask("192.0.2.1", "HEAD", tt.address, nil)
@@ -210,9 +219,10 @@ func TestHosts(t *testing.T) {
 			t.Errorf("HEAD %s: %d, GET %d", tt.address, head, status)
 		}
 	}
-	if status, _, h := v.ask("192.0.2.1", "POST", base+"/_forms/skerry/b1", url.Values{"a": {"b"}}); status != http.StatusPermanentRedirect || h.Get(
-		"Location",
-	) != public+"/_forms/skerry/b1" {
+	if status, _, h := v.ask("192.0.2.1", "POST", base+"/_forms/skerry/b1", url.Values{"a": {"b"}}); status != http.StatusPermanentRedirect ||
+		h.Get(
+			"Location",
+		) != public+"/_forms/skerry/b1" {
 		t.Errorf("a form of before: %d %s", status, h.Get("Location"))
 	}
 	// Only what is named after its content is kept for good.
@@ -229,20 +239,24 @@ func TestHosts(t *testing.T) {
 func TestHTTPS(t *testing.T) {
 	v := begin(t)
 	for scheme, want := range map[string]bool{"http": false, "https": true} {
-		s := New(Config{Hosts: site.Hosts{Scheme: scheme, Base: "pages.example.org"}, SiteDir: t.TempDir(), Store: v.Store})
+		s := New(
+			Config{Hosts: site.Hosts{Scheme: scheme, Base: "pages.example.org"}, SiteDir: t.TempDir(), Store: v.Store},
+		)
 		h, err := s.Handler()
 		if err != nil {
 			t.Fatal(err)
 		}
 		w := httptest.NewRecorder()
 		h.ServeHTTP(w, httptest.NewRequest("GET", "http://skerry.pages.example.org/", nil))
-		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want || want && !strings.Contains(got, "includeSubDomains") {
+		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want ||
+			want && !strings.Contains(got, "includeSubDomains") {
 			t.Errorf("%s: %q", scheme, got)
 		}
 		// What is below a domain of a site's own is none of the program's.
 		w = httptest.NewRecorder()
 		h.ServeHTTP(w, httptest.NewRequest("GET", "http://www.skerry.example/", nil))
-		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want || strings.Contains(got, "includeSubDomains") {
+		if got := w.Header().Get("Strict-Transport-Security"); (got != "") != want ||
+			strings.Contains(got, "includeSubDomains") {
 			t.Errorf("%s at another's host: %q", scheme, got)
 		}
 	}
@@ -254,15 +268,21 @@ func TestForms(t *testing.T) {
 		t.Errorf("a form that isn't published: %d", status)
 	}
 	v.says("w1", "p1", "")
-	status, text, header := v.visit("POST", "/_forms/skerry/b1", url.Values{"Your name": {"<b>Somebody</b>"}, "Which": {"one", "two"}})
-	if status != http.StatusOK || !strings.Contains(text, "Thank you") || !strings.Contains(text, `href="/fares/"`) || !strings.Contains(
-		header.Get("Content-Security-Policy"),
-		"default-src 'none'",
-	) {
+	status, text, header := v.visit(
+		"POST",
+		"/_forms/skerry/b1",
+		url.Values{"Your name": {"<b>Somebody</b>"}, "Which": {"one", "two"}},
+	)
+	if status != http.StatusOK || !strings.Contains(text, "Thank you") || !strings.Contains(text, `href="/fares/"`) ||
+		!strings.Contains(
+			header.Get("Content-Security-Policy"),
+			"default-src 'none'",
+		) {
 		t.Errorf("%d %s", status, text)
 	}
 	es, err := v.Store.Entries.List(t.Context(), "w1", false, 9)
-	if err != nil || len(es) != 1 || es[0].Answers[0].Value != "one, two" || es[0].Answers[1].Value != "<b>Somebody</b>" {
+	if err != nil || len(es) != 1 || es[0].Answers[0].Value != "one, two" ||
+		es[0].Answers[1].Value != "<b>Somebody</b>" {
 		t.Errorf("%+v, %v", es, err)
 	}
 	for name, tt := range map[string]struct {
@@ -338,7 +358,15 @@ func (v *visited) entries(suspect bool) []*store.FormEntry {
 // As fast as programs from everywhere are, a person's entry is taken between theirs.
 func TestProgramsAreSlowedByThemselves(t *testing.T) {
 	v := begin(t)
-	v.publishes("w1", store.Edition{Page: "p1", Said: store.Said{Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"a", element.FormTrap, element.FormTook}}}}})
+	v.publishes(
+		"w1",
+		store.Edition{
+			Page: "p1",
+			Said: store.Said{
+				Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"a", element.FormTrap, element.FormTook}}},
+			},
+		},
+	)
 	refused := 0
 	for i := range 200 {
 		if status := v.post(fmt.Sprintf("2001:db8:%x::1", i), url.Values{"a": {"flood"}}); status == http.StatusTooManyRequests {
@@ -359,7 +387,17 @@ func TestProgramsAreSlowedByThemselves(t *testing.T) {
 // person's.
 func TestOnlyTheFormsFields(t *testing.T) {
 	v := begin(t)
-	v.publishes("w1", store.Edition{Page: "p1", Said: store.Said{Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"Name", "Boat", element.FormTrap, element.FormTook}}}}})
+	v.publishes(
+		"w1",
+		store.Edition{
+			Page: "p1",
+			Said: store.Said{
+				Forms: []store.PublishedForm{
+					{Block: "b1", Fields: []string{"Name", "Boat", element.FormTrap, element.FormTook}},
+				},
+			},
+		},
+	)
 	own := func(more url.Values) url.Values {
 		f := url.Values{element.FormTrap: {""}, element.FormTook: {"9000"}}
 		for name, values := range more {
@@ -398,7 +436,15 @@ func TestOnlyTheFormsFields(t *testing.T) {
 // people is set apart: it pushes out nothing.
 func TestFloods(t *testing.T) {
 	v := begin(t)
-	v.publishes("w1", store.Edition{Page: "p1", Said: store.Said{Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"a", element.FormTrap, element.FormTook}}}}})
+	v.publishes(
+		"w1",
+		store.Edition{
+			Page: "p1",
+			Said: store.Said{
+				Forms: []store.PublishedForm{{Block: "b1", Fields: []string{"a", element.FormTrap, element.FormTook}}},
+			},
+		},
+	)
 	person := func(words string) url.Values {
 		return url.Values{"a": {words}, element.FormTrap: {""}, element.FormTook: {"9000"}}
 	}
@@ -425,7 +471,8 @@ func TestFloods(t *testing.T) {
 	if refused != 170 {
 		t.Errorf("%d of the programs' are refused", refused)
 	}
-	if status := v.post("192.0.2.2", person("the second")); status != http.StatusOK || v.entries(false)[0].Answers[0].Value != "the second" {
+	if status := v.post("192.0.2.2", person("the second")); status != http.StatusOK ||
+		v.entries(false)[0].Answers[0].Value != "the second" {
 		t.Errorf("a person beside programs: %d", status)
 	}
 	// Like people, from everywhere: more than a form takes is set apart, as far as there is room.
@@ -510,11 +557,13 @@ func TestPreviews(t *testing.T) {
 		{strings.Replace(whole, "skerry--try", "skerry", 1) + "/", 404},
 	} {
 		status, _, h := v.ask("192.0.2.1", "GET", tt.address, nil)
-		if status != tt.status || status == 200 && (h.Get("Cache-Control") != "no-store" || h.Get("X-Robots-Tag") != "noindex") {
+		if status != tt.status ||
+			status == 200 && (h.Get("Cache-Control") != "no-store" || h.Get("X-Robots-Tag") != "noindex") {
 			t.Errorf("%s: %d, want %d", tt.address, status, tt.status)
 		}
 	}
-	if status, text, _ := v.ask("192.0.2.1", "POST", whole+"/_forms/b1", url.Values{"a": {"a trial"}}); status != http.StatusOK || !strings.Contains(text, "trial") {
+	if status, text, _ := v.ask("192.0.2.1", "POST", whole+"/_forms/b1", url.Values{"a": {"a trial"}}); status != http.StatusOK ||
+		!strings.Contains(text, "trial") {
 		t.Errorf("%d %s", status, text)
 	}
 	for _, address := range []string{whole + "x/_forms/b1", whole + "/fares/"} {
@@ -551,7 +600,11 @@ func TestAnswersKeepTheFormsOrder(t *testing.T) {
 	answers, ok := readAnswers("Your+name=A+%26+B&Which=one&Day=&Which=two&%zz=1&=x")
 	if !ok || !slices.Equal(
 		answers,
-		[]store.Answer{{Field: "Your name", Value: "A & B"}, {Field: "Which", Value: "one, two"}, {Field: "Day", Value: ""}},
+		[]store.Answer{
+			{Field: "Your name", Value: "A & B"},
+			{Field: "Which", Value: "one, two"},
+			{Field: "Day", Value: ""},
+		},
 	) {
 		t.Errorf("%v, %v", answers, ok)
 	}

@@ -13,7 +13,12 @@ func TestVisits(t *testing.T) {
 	p.says("w1", "p1", "What it costs")
 	send := func(width, page string) int {
 		t.Helper()
-		status, _, _ := p.ask("198.51.100.7", http.MethodPost, p.Hosts.Public("skerry")+"/_visits", url.Values{"width": {width}, "page": {page}})
+		status, _, _ := p.ask(
+			"198.51.100.7",
+			http.MethodPost,
+			p.Hosts.Public("skerry")+"/_visits",
+			url.Values{"width": {width}, "page": {page}},
+		)
 		return status
 	}
 	if got := send("375", "/fares/"); got != http.StatusNotFound {

@@ -164,7 +164,15 @@ var access = map[string]rights.Right{
 // new route is seen to.
 func TestWhoMayAsk(t *testing.T) {
 	p := begin(t)
-	nobody, stranger, writer, designer := p.as(""), p.as("stranger@example.org"), p.as("writer@example.org"), p.as("designer@example.org")
+	nobody, stranger, writer, designer := p.as(
+		"",
+	), p.as(
+		"stranger@example.org",
+	), p.as(
+		"writer@example.org",
+	), p.as(
+		"designer@example.org",
+	)
 	before, _ := p.house()
 	routes := map[string]bool{}
 	for _, r := range p.server.Table() {
@@ -190,7 +198,8 @@ func TestWhoMayAsk(t *testing.T) {
 			return status, h
 		}
 		status, header := ask(nobody)
-		refused := status == http.StatusUnauthorized && header.Get("HX-Redirect") == "/sign-in" || status == http.StatusSeeOther && header.Get("Location") == "/sign-in"
+		refused := status == http.StatusUnauthorized && header.Get("HX-Redirect") == "/sign-in" ||
+			status == http.StatusSeeOther && header.Get("Location") == "/sign-in"
 		if refused != (who != rights.None) {
 			t.Errorf("nobody at %s: %d", route, status)
 		}
@@ -251,7 +260,8 @@ func TestWritersWriteOnly(t *testing.T) {
 		}
 	}
 	// What a writer did, a writer takes back, and nothing else.
-	if status, body, _ := writer.post(benchPath+"/undo", nil); status != http.StatusOK || !strings.Contains(body, "Undone.") {
+	if status, body, _ := writer.post(benchPath+"/undo", nil); status != http.StatusOK ||
+		!strings.Contains(body, "Undone.") {
 		t.Errorf("the writer's undo: %d", status)
 	}
 	if _, body, _ := writer.post(benchPath+"/undo", nil); !strings.Contains(body, "nothing to undo") {

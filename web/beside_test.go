@@ -21,7 +21,12 @@ func TestPublishingBesideEdits(t *testing.T) {
 	for i := range 5 {
 		id := fmt.Sprint("q", i)
 		page := &doc.Page{ID: id, Name: "Quay " + id, Title: "Quay", Sections: []*doc.Section{
-			{ID: "s" + id, Blocks: []*doc.Block{{ID: "b" + id, Kind: doc.Heading, Content: doc.Content{Words: doc.PlainWords("Quay")}}}},
+			{
+				ID: "s" + id,
+				Blocks: []*doc.Block{
+					{ID: "b" + id, Kind: doc.Heading, Content: doc.Content{Words: doc.PlainWords("Quay")}},
+				},
+			},
 			{ID: "shared", Shared: true, Name: "Footer"},
 		}}
 		p.put(page, tree.Page{ID: id, Name: "Quay " + id})
@@ -66,11 +71,16 @@ func TestPublishingBesideEdits(t *testing.T) {
 	}
 	each(func(r int) {
 		say("/sites/skerry/pages/quay-q0/settings", url.Values{
-			"name": {"Quay q0"}, "title": {fmt.Sprint("Quay ", r)}, "segment": {"quay-q0"}, "menu-name": {fmt.Sprint("To the quay ", r)}, "base": {"0"}, "in-menu": {"1"},
+			"name": {
+				"Quay q0",
+			}, "title": {fmt.Sprint("Quay ", r)}, "segment": {"quay-q0"}, "menu-name": {fmt.Sprint("To the quay ", r)}, "base": {"0"}, "in-menu": {"1"},
 		})
 	})
 	each(func(r int) {
-		say("/sites/skerry/pages/several", url.Values{"id": {ids[1], ids[3], ids[2]}, "act": {[]string{"show", "hide"}[r%2]}})
+		say(
+			"/sites/skerry/pages/several",
+			url.Values{"id": {ids[1], ids[3], ids[2]}, "act": {[]string{"show", "hide"}[r%2]}},
+		)
 	})
 	all.Wait()
 }

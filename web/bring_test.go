@@ -25,15 +25,29 @@ func TestPicturesComeAlongToAnotherSite(t *testing.T) {
 		}
 	}
 	for _, id := range []string{"w2", "w3"} {
-		must(p.store.Sites.Add(t.Context(), &doc.Site{ID: id, Slug: id, Name: id, House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+		must(
+			p.store.Sites.Add(
+				t.Context(),
+				&doc.Site{ID: id, Slug: id, Name: id, House: doc.StandardHouse(), Zones: doc.StandardZones()},
+			),
+		)
 		must(p.store.Media.Add(t.Context(), &store.Medium{
 			ID: "m-" + id, SiteID: id, Name: id + ".png", Type: "image/png", Width: 40, Height: 30, Alt: "Hills", Original: id + ".png", Variants: []store.MediumCopy{{File: id + ".webp", Width: 40}},
 		}))
 	}
 	must(p.store.People.AddMember(t.Context(), "w2", p.userID("designer@example.org"), store.Designer))
-	page := &doc.Page{ID: "q", Name: "Other", Sections: []*doc.Section{{ID: "s", Name: "S", Picture: "m-w3", Blocks: []*doc.Block{
-		{ID: "b", Kind: doc.Picture, Content: doc.Content{Picture: "m-w2"}, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 3, Row: 1, Rows: 2}}},
-	}}}}
+	page := &doc.Page{
+		ID:   "q",
+		Name: "Other",
+		Sections: []*doc.Section{{ID: "s", Name: "S", Picture: "m-w3", Blocks: []*doc.Block{
+			{
+				ID:      "b",
+				Kind:    doc.Picture,
+				Content: doc.Content{Picture: "m-w2"},
+				Place:   doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 3, Row: 1, Rows: 2}},
+			},
+		}}},
+	}
 	text, err := carry.Copy(page, []string{"s"})
 	must(err)
 	ask := func(form url.Values) (status int, a struct {
@@ -56,7 +70,8 @@ func TestPicturesComeAlongToAnotherSite(t *testing.T) {
 	}
 	_, a := ask(url.Values{"take": {"yes"}})
 	here := p.media()
-	if len(here) != before+1 || here[0].Name != "w2.png" || here[0].Alt != "Hills" || here[0].Variants[0].File != "w2.webp" {
+	if len(here) != before+1 || here[0].Name != "w2.png" || here[0].Alt != "Hills" ||
+		here[0].Variants[0].File != "w2.webp" {
 		t.Fatalf("brought %+v", here)
 	}
 	if strings.Contains(a.Text, "m-w2") || !strings.Contains(a.Text, here[0].ID) || !strings.Contains(a.Text, "m-w3") {

@@ -21,7 +21,8 @@ func commands(text string) string {
 				if strings.HasPrefix(a.Key, "on") || a.Key == "srcdoc" {
 					return "<" + n.Data + " " + a.Key + "=" + a.Val + ">"
 				}
-				if (a.Key == "href" || a.Key == "src" || a.Key == "action" || a.Key == "formaction" || a.Key == "data" || a.Key == "xlink:href") && strings.HasPrefix(value, "javascript:") {
+				if (a.Key == "href" || a.Key == "src" || a.Key == "action" || a.Key == "formaction" || a.Key == "data" || a.Key == "xlink:href") &&
+					strings.HasPrefix(value, "javascript:") {
 					return "<" + n.Data + " " + a.Key + "=" + a.Val + ">"
 				}
 				if strings.HasPrefix(a.Key, "x-") && strings.Contains(value, "zq") { // which Alpine evaluates
@@ -37,7 +38,10 @@ func commands(text string) string {
 			}
 		case html.TextNode:
 			if n.Parent != nil && n.Parent.Data == "script" && strings.Contains(n.Data, "zq") {
-				if !slices.Contains(n.Parent.Attr, html.Attribute{Key: "type", Val: "application/json"}) { // data, in which nothing ends the element
+				if !slices.Contains(
+					n.Parent.Attr,
+					html.Attribute{Key: "type", Val: "application/json"},
+				) { // data, in which nothing ends the element
 					return "a script: " + n.Data
 				}
 			}

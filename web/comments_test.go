@@ -43,7 +43,8 @@ func TestCommentsStandOnWhatTheyName(t *testing.T) {
 			lines := strings.Split(strings.TrimSpace(fn.Doc.Text()), "\n")
 			for i, line := range lines {
 				first, _, _ := strings.Cut(line, " ")
-				if first != fn.Name.Name && named[first] && (i == 0 || strings.HasSuffix(lines[i-1], ".")) { // where a sentence begins
+				if first != fn.Name.Name && named[first] &&
+					(i == 0 || strings.HasSuffix(lines[i-1], ".")) { // where a sentence begins
 					t.Errorf("%s: what is said of %s stands on %s", fset.Position(fn.Pos()), first, fn.Name.Name)
 				}
 			}

@@ -39,7 +39,12 @@ func TestDomainsAreProved(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	must(p.store.Sites.Add(ctx, &doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}))
+	must(
+		p.store.Sites.Add(
+			ctx,
+			&doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()},
+		),
+	)
 	must(p.store.People.AddMember(ctx, "w1", p.userID("designer@example.org"), store.Owner))
 	must(p.store.People.AddMember(ctx, "w2", p.userID("writer@example.org"), store.Owner))
 	a, b := p.as("designer@example.org"), p.as("writer@example.org")
@@ -101,7 +106,9 @@ func TestDomainsAreProved(t *testing.T) {
 	}
 	world["CNAME "+host] += ",skerry.localhost."
 	world["TXT _openplot."+host] += "," + token("w1")
-	if status, text := do(a, "skerry", "/check", host); status != http.StatusUnprocessableEntity || !strings.Contains(text, "another site") || shownBy() != "other" {
+	if status, text := do(a, "skerry", "/check", host); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "another site") ||
+		shownBy() != "other" {
 		t.Errorf("both stand: %d, shown by %q", status, shownBy())
 	}
 	leads("skerry", token("w1"))
@@ -123,10 +130,12 @@ func TestDomainsAreProved(t *testing.T) {
 	if _, text, _ := a.get("/sites/sound/settings"); shownBy() != "sound" || !strings.Contains(text, "found any more") {
 		t.Errorf("nobody is told that the records are gone; shown by %q", shownBy())
 	}
-	if notes, err := p.store.Audit.List(ctx, "w1", 20); err != nil || !strings.Contains(notes[0].Act+notes[1].Act, "records not found") {
+	if notes, err := p.store.Audit.List(ctx, "w1", 20); err != nil ||
+		!strings.Contains(notes[0].Act+notes[1].Act, "records not found") {
 		t.Errorf("%+v, %v", notes, err)
 	}
-	_, err := p.store.DB().ExecContext(ctx, `UPDATE domains SET failing_since = failing_since - interval '4 days' WHERE site_id = 'w1'`)
+	_, err := p.store.DB().
+		ExecContext(ctx, `UPDATE domains SET failing_since = failing_since - interval '4 days' WHERE site_id = 'w1'`)
 	must(err)
 	must(p.server.Domains.LookAgain(ctx))
 	if shownBy() != "" {

@@ -24,7 +24,10 @@ func (p *studio) many(n int) {
 		if err != nil {
 			p.t.Fatal(err)
 		}
-		page.Sections = slices.DeleteFunc(page.Sections, func(s *doc.Section) bool { return s.Role != doc.RoleMain }) // no menus of all pages
+		page.Sections = slices.DeleteFunc(
+			page.Sections,
+			func(s *doc.Section) bool { return s.Role != doc.RoleMain },
+		) // no menus of all pages
 		if err := p.store.Pages.Add(p.t.Context(), "w1", fmt.Sprintf("page-%d", i), i+1, page); err != nil {
 			p.t.Fatal(err)
 		}
@@ -45,7 +48,8 @@ func TestPagesAreDrawn(t *testing.T) {
 		}
 		return strings.Count(body, `class="page-card"`), strings.Count(body, `<svg class="drawing"`), body
 	}
-	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 0 || !strings.Contains(body, "from=60") || !strings.Contains(body, `hx-trigger="load`) {
+	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 0 || !strings.Contains(body, "from=60") ||
+		!strings.Contains(body, `hx-trigger="load`) {
 		t.Errorf("at first: %d pages, %d drawn", n, drawn)
 	}
 	if err := p.tasks().Draw(t.Context(), "skerry"); err != nil {
@@ -54,7 +58,8 @@ func TestPagesAreDrawn(t *testing.T) {
 	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 60 || strings.Contains(body, `hx-trigger="load`) {
 		t.Errorf("afterwards: %d pages, %d drawn", n, drawn)
 	}
-	if n, drawn, body := cards("/sites/skerry/pages?from=60"); n != 11 || drawn != 11 || strings.Contains(body, "from=") {
+	if n, drawn, body := cards("/sites/skerry/pages?from=60"); n != 11 || drawn != 11 ||
+		strings.Contains(body, "from=") {
 		t.Errorf("the others: %d pages, %d drawn", n, drawn)
 	}
 	if _, drawn, _ := cards("/"); drawn != 1 {
@@ -72,21 +77,31 @@ func TestPagesAreDrawn(t *testing.T) {
 		}
 		return len(pages)
 	}
-	if status, _ := d.edit(edit.Command{Op: "rename", Node: p.page.Sections[0].ID, Value: "Renamed"}); status != http.StatusOK || fresh() != 1 {
+	if status, _ := d.edit(edit.Command{Op: "rename", Node: p.page.Sections[0].ID, Value: "Renamed"}); status != http.StatusOK ||
+		fresh() != 1 {
 		t.Errorf("after an edit %d are to be drawn", fresh())
 	}
-	err := p.store.Houses.Edit(t.Context(), "w1", "", 1, edit.HouseCommand{}, func(h doc.House) (doc.House, error) { h.ContentWidth = 900; return h, nil })
+	err := p.store.Houses.Edit(
+		t.Context(),
+		"w1",
+		"",
+		1,
+		edit.HouseCommand{},
+		func(h doc.House) (doc.House, error) { h.ContentWidth = 900; return h, nil },
+	)
 	if err == nil {
 		t.Error("nobody edits the house style")
 	}
-	if status, _, _ := d.post(housePath+"/edits", map[string][]string{"op": {"width.set"}, "value": {"900"}, "base": {"1"}}); status != http.StatusOK || fresh() != 71 {
+	if status, _, _ := d.post(housePath+"/edits", map[string][]string{"op": {"width.set"}, "value": {"900"}, "base": {"1"}}); status != http.StatusOK ||
+		fresh() != 71 {
 		t.Errorf("after a change of the house style %d are to be drawn", fresh())
 	}
 	at := kept(t, d, "boat.png", halves(t, 600, 400))
 	if err := p.tasks().Draw(t.Context(), "skerry"); err != nil || fresh() != 0 {
 		t.Fatalf("%v: %d are to be drawn", err, fresh())
 	}
-	if status, _, _ := d.post(at+"/shape", map[string][]string{"turns": {"1"}}); status != http.StatusOK || fresh() != 71 {
+	if status, _, _ := d.post(at+"/shape", map[string][]string{"turns": {"1"}}); status != http.StatusOK ||
+		fresh() != 71 {
 		t.Errorf("after a picture was turned, %d: %d are to be drawn", status, fresh())
 	}
 }

@@ -36,7 +36,8 @@ func TestOwnFonts(t *testing.T) {
 		"cut.ttf":   file[:4000],
 		"large.ttf": make([]byte, fonts.MaxOwnBytes+10),
 	} {
-		if status, body := add(name, b, map[string]string{}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Font ") {
+		if status, body := add(name, b, map[string]string{}); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(body, "Font ") {
 			t.Errorf("%s: %d", name, status)
 		}
 	}
@@ -65,7 +66,8 @@ func TestOwnFonts(t *testing.T) {
 	}
 	// The canvas has it, and so has layout.
 	_, canvas, _ := d.get("/sites/skerry/pages/home/canvas")
-	if !strings.Contains(canvas, `url("/fonts/own/`+own[0].File+`")`) || !strings.Contains(canvas, `font-family:"Liberation Serif", serif`) {
+	if !strings.Contains(canvas, `url("/fonts/own/`+own[0].File+`")`) ||
+		!strings.Contains(canvas, `font-family:"Liberation Serif", serif`) {
 		t.Error("the canvas lacks it")
 	}
 	for _, base := range []string{p.app.URL, p.hosts.Draft("skerry")} {
@@ -78,7 +80,8 @@ func TestOwnFonts(t *testing.T) {
 			t.Errorf("%s: %d", base, r.StatusCode)
 		}
 	}
-	if r, err := (&http.Client{Transport: anywhere}).Get(p.hosts.Draft("skerry") + "/fonts/own/" + own[0].Original); err != nil || r.StatusCode == http.StatusOK {
+	if r, err := (&http.Client{Transport: anywhere}).Get(p.hosts.Draft("skerry") + "/fonts/own/" + own[0].Original); err != nil ||
+		r.StatusCode == http.StatusOK {
 		t.Error("what was uploaded is served")
 	}
 	library := func(own []*store.Font) *shape.Library {
@@ -86,7 +89,8 @@ func TestOwnFonts(t *testing.T) {
 	}
 	lib := library(own)
 	width := func(l *shape.Library) float64 {
-		return l.Paragraph([]shape.Run{{Text: "AVATAR Wave", Faces: l.Faces("Liberation Serif", 400, false), Size: 40}}).MaxContent()
+		return l.Paragraph([]shape.Run{{Text: "AVATAR Wave", Faces: l.Faces("Liberation Serif", 400, false), Size: 40}}).
+			MaxContent()
 	}
 	if width(lib) == width(library(nil)) {
 		t.Error("layout sets it in a shipped font")
@@ -109,7 +113,8 @@ func TestOwnFonts(t *testing.T) {
 	if err != nil || status != http.StatusOK || len(part) == 0 || len(part) >= len(whole) {
 		t.Errorf("%d, %d bytes of %d, %v", status, len(part), len(whole), err)
 	}
-	if files, err := filepath.Glob(filepath.Join(p.siteDir, "w1", "assets", "fonts", "own-*")); err != nil || len(files) != 2 { // and one with the letters of the page for what isn't there
+	if files, err := filepath.Glob(filepath.Join(p.siteDir, "w1", "assets", "fonts", "own-*")); err != nil ||
+		len(files) != 2 { // and one with the letters of the page for what isn't there
 		t.Errorf("published: %v, %v", files, err)
 	}
 	_, version := p.house()
@@ -124,7 +129,10 @@ func TestOwnFonts(t *testing.T) {
 	// It can't be removed while it is used.
 	drop := func() int {
 		_, version := p.house()
-		status, _, _ := d.post(housePath+"/fonts/drop", url.Values{"name": {"Liberation Serif"}, "base": {strconv.FormatInt(version, 10)}})
+		status, _, _ := d.post(
+			housePath+"/fonts/drop",
+			url.Values{"name": {"Liberation Serif"}, "base": {strconv.FormatInt(version, 10)}},
+		)
 		return status
 	}
 	if status := drop(); status != http.StatusUnprocessableEntity {
@@ -142,7 +150,14 @@ func TestOwnFonts(t *testing.T) {
 	}
 	take := func(text string) (int, string) {
 		_, version := p.house()
-		return upload(t, d, housePath+"/file", "a.house.json", []byte(text), map[string]string{"base": strconv.FormatInt(version, 10)})
+		return upload(
+			t,
+			d,
+			housePath+"/file",
+			"a.house.json",
+			[]byte(text),
+			map[string]string{"base": strconv.FormatInt(version, 10)},
+		)
 	}
 	var f map[string]any
 	if err := json.Unmarshal([]byte(carried), &f); err != nil || len(f["fonts"].([]any)) != 1 {

@@ -39,8 +39,21 @@ func (p *studio) foreign(t *testing.T) (ids []string) {
 	w := &doc.Site{ID: "w2", Slug: "other", Name: foreignWord, House: doc.StandardHouse(), Zones: doc.StandardZones()}
 	must(p.store.Sites.Add(ctx, w))
 	must(p.store.People.AddMember(ctx, "w2", of.ID, store.Owner))
-	words := &doc.Section{ID: "s99", Name: foreignWord, Shared: true, Blocks: []*doc.Block{{ID: "b99", Kind: doc.Heading, Content: doc.Content{Words: doc.PlainWords(foreignWord)}}}}
-	must(p.store.Pages.Add(ctx, "w2", "", 0, &doc.Page{ID: "p99", Name: foreignWord, Title: foreignWord, Sections: []*doc.Section{words}}))
+	words := &doc.Section{
+		ID:     "s99",
+		Name:   foreignWord,
+		Shared: true,
+		Blocks: []*doc.Block{{ID: "b99", Kind: doc.Heading, Content: doc.Content{Words: doc.PlainWords(foreignWord)}}},
+	}
+	must(
+		p.store.Pages.Add(
+			ctx,
+			"w2",
+			"",
+			0,
+			&doc.Page{ID: "p99", Name: foreignWord, Title: foreignWord, Sections: []*doc.Section{words}},
+		),
+	)
 	q := p.as("other@example.org")
 	if status, body := upload(t, q, "/sites/other/library", foreignWord+".png", noise(t, 40, 30), nil); status != http.StatusOK {
 		p.t.Fatalf("%d %s", status, body)
@@ -52,8 +65,25 @@ func (p *studio) foreign(t *testing.T) (ids []string) {
 			p.t.Fatalf("%s: %d %.300s", path, status, text)
 		}
 	}
-	must(p.store.Releases.AddPlan(ctx, store.Plan{Site: "w2", Act: store.PlanPublish, Pages: []string{"p99"}, At: time.Now().Add(time.Hour), By: of.ID}))
-	must(p.store.Entries.Add(ctx, "w2", store.FormEntry{Form: "b99", Answers: []store.Answer{{Field: "Name", Value: foreignWord}}}))
+	must(
+		p.store.Releases.AddPlan(
+			ctx,
+			store.Plan{
+				Site:  "w2",
+				Act:   store.PlanPublish,
+				Pages: []string{"p99"},
+				At:    time.Now().Add(time.Hour),
+				By:    of.ID,
+			},
+		),
+	)
+	must(
+		p.store.Entries.Add(
+			ctx,
+			"w2",
+			store.FormEntry{Form: "b99", Answers: []store.Answer{{Field: "Name", Value: foreignWord}}},
+		),
+	)
 	must(p.store.Shelf.KeepSection(ctx, &store.KeptSection{Site: "w2", Name: foreignWord, Section: words}))
 	must(p.store.Hosts.AddDomain(ctx, "w2", "www.other.example"))
 	must(p.store.Tree.AddRedirect(ctx, "w2", "/old", "/"))
@@ -116,13 +146,23 @@ func TestForeignIDs(t *testing.T) {
 			}
 			form := h.mixed(random, 2, ids)
 			if random.IntN(3) == 0 {
-				form.Set("command", fmt.Sprintf(`{"op":%q,"node":%q,"after":%q,"value":%q,"zone":"desktop"}`,
-					edit.Operations()[random.IntN(len(edit.Operations()))], ids[random.IntN(len(ids))], ids[random.IntN(len(ids))], ids[random.IntN(len(ids))]))
+				form.Set("command", fmt.Sprintf(
+					`{"op":%q,"node":%q,"after":%q,"value":%q,"zone":"desktop"}`,
+					edit.Operations()[random.IntN(len(edit.Operations()))],
+					ids[random.IntN(len(ids))],
+					ids[random.IntN(len(ids))],
+					ids[random.IntN(len(ids))],
+				))
 			}
 			path := h.path(r)
 			for _, name := range []string{"/home", "/m1", "/v1", "/" + h.page.Sections[0].ID} {
 				if random.IntN(2) == 0 {
-					path = strings.Replace(path, name, "/"+url.PathEscape(strings.Trim(ids[random.IntN(len(ids))], "/")), 1)
+					path = strings.Replace(
+						path,
+						name,
+						"/"+url.PathEscape(strings.Trim(ids[random.IntN(len(ids))], "/")),
+						1,
+					)
 				}
 			}
 			req := httptest.NewRequest(r.Method, "http://app.localhost"+path, nil)
@@ -135,7 +175,14 @@ func TestForeignIDs(t *testing.T) {
 			h.handler.ServeHTTP(w, req)
 			asked++
 			if w.Code >= 500 || strings.Contains(w.Body.String(), foreignWord) {
-				t.Errorf("%s %s with %s: %d, tells of it: %v", r.Method, path, form.Encode(), w.Code, strings.Contains(w.Body.String(), foreignWord))
+				t.Errorf(
+					"%s %s with %s: %d, tells of it: %v",
+					r.Method,
+					path,
+					form.Encode(),
+					w.Code,
+					strings.Contains(w.Body.String(), foreignWord),
+				)
 			}
 		}
 	}
@@ -208,7 +255,17 @@ func TestHostsAndPaths(t *testing.T) {
 				if err != nil {
 					t.Fatal(err)
 				}
-				req := &http.Request{Method: http.MethodGet, URL: u, Host: host, Header: http.Header{}, Body: http.NoBody, RequestURI: path, RemoteAddr: "192.0.2.1:1", ProtoMajor: 1, ProtoMinor: 1}
+				req := &http.Request{
+					Method:     http.MethodGet,
+					URL:        u,
+					Host:       host,
+					Header:     http.Header{},
+					Body:       http.NoBody,
+					RequestURI: path,
+					RemoteAddr: "192.0.2.1:1",
+					ProtoMajor: 1,
+					ProtoMinor: 1,
+				}
 				w := httptest.NewRecorder()
 				handler.ServeHTTP(w, req.WithContext(t.Context()))
 				b, err := io.ReadAll(w.Result().Body)
@@ -216,8 +273,17 @@ func TestHostsAndPaths(t *testing.T) {
 					t.Fatal(err)
 				}
 				text := string(b)
-				if w.Code >= 500 || strings.Contains(text, secret) || strings.Contains(text, `"pages":{`) || strings.HasPrefix(w.Header().Get("Location"), "//") {
-					t.Errorf("%s at %q, %s: %d to %q, %.100s", side, host, path, w.Code, w.Header().Get("Location"), text)
+				if w.Code >= 500 || strings.Contains(text, secret) || strings.Contains(text, `"pages":{`) ||
+					strings.HasPrefix(w.Header().Get("Location"), "//") {
+					t.Errorf(
+						"%s at %q, %s: %d to %q, %.100s",
+						side,
+						host,
+						path,
+						w.Code,
+						w.Header().Get("Location"),
+						text,
+					)
 				}
 				if side == "pages" && w.Header().Get("Set-Cookie") != "" {
 					t.Errorf("%q, %s: a cookie", host, path)
@@ -260,10 +326,18 @@ func TestHostileNamesOnScreens(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, r := range p.server.Table() {
-			if r.Method != http.MethodGet || r.Right == rights.None || r.Right == rights.Operate || r.Right == rights.Account {
+			if r.Method != http.MethodGet || r.Right == rights.None || r.Right == rights.Operate ||
+				r.Right == rights.Account {
 				continue
 			}
-			path := (&hostileAsker{studio: p}).path(r) + "?" + url.Values{"q": {payload}, "name": {payload}, "title": {payload}, "select": {page.Doc.Sections[0].ID}}.Encode()
+			path := (&hostileAsker{studio: p}).path(
+				r,
+			) + "?" + url.Values{
+				"q":      {payload},
+				"name":   {payload},
+				"title":  {payload},
+				"select": {page.Doc.Sections[0].ID},
+			}.Encode()
 			status, text, head := d.get(path)
 			if status >= 500 {
 				t.Errorf("%s: %d", path, status)

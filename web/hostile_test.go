@@ -24,7 +24,23 @@ import (
 
 // hostileNumbers are what no field of a number is to take: what isn't finite, what is too large
 // for its kind, what is written as programs write it.
-var hostileNumbers = []string{"NaN", "-NaN", "Inf", "-Inf", "+Infinity", "1e308", "-1e308", "1e-400", "-0", "9223372036854775808", "-9223372036854775809", "99999999999999999999999999", "0x1p1023", "1_0", "٣"}
+var hostileNumbers = []string{
+	"NaN",
+	"-NaN",
+	"Inf",
+	"-Inf",
+	"+Infinity",
+	"1e308",
+	"-1e308",
+	"1e-400",
+	"-0",
+	"9223372036854775808",
+	"-9223372036854775809",
+	"99999999999999999999999999",
+	"0x1p1023",
+	"1_0",
+	"٣",
+}
 
 // parameters gives the names of all fields that handlers read, from their source.
 func parameters(t testing.TB) []string {
@@ -33,7 +49,9 @@ func parameters(t testing.TB) []string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	reads := regexp.MustCompile(`(?:Query|QueryArray|PostForm|PostFormArray|FormValue|q|q\.Get|get|all)\("([a-z][A-Za-z-]*)"\)`)
+	reads := regexp.MustCompile(
+		`(?:Query|QueryArray|PostForm|PostFormArray|FormValue|q|q\.Get|get|all)\("([a-z][A-Za-z-]*)"\)`,
+	)
 	var names []string
 	for _, file := range files {
 		b, err := os.ReadFile(file)
@@ -76,7 +94,12 @@ func asking(t testing.TB, p *studio) *hostileAsker {
 	if err != nil {
 		t.Fatal(err)
 	}
-	h := &hostileAsker{studio: p, names: parameters(t), handler: p.app.Config.Handler, cookie: d.client.Jar.Cookies(at)[0].String()}
+	h := &hostileAsker{
+		studio:  p,
+		names:   parameters(t),
+		handler: p.app.Config.Handler,
+		cookie:  d.client.Jar.Cookies(at)[0].String(),
+	}
 	for _, r := range p.server.Table() {
 		switch r.Path { // which would end all others
 		case "/sign-out", "/sites/:site/delete", "/sites/:site/address", "/sites/:site/archive":
@@ -89,17 +112,41 @@ func asking(t testing.TB, p *studio) *hostileAsker {
 	}
 	section, block := p.page.Sections[0].ID, p.page.Sections[0].Blocks[0].ID
 	h.known = map[string][]string{
-		"width": {"375", "1280"}, "at": {"1280", "640"}, "select": {section, block}, "also": {block}, "id": {"p1"}, "page": {"p1"}, "base": {"0", "1"},
-		"command": {`{"op":"page.set","setting":"description","value":"x"}`, `{"op":"block.nudge","node":"` + block + `","zone":"desktop","dx":1}`},
-		"name":    {"Quay"}, "title": {"Quay"}, "slug": {"quay"}, "zone": {"phone", "desktop"}, "op": {"move", "split"}, "from": {"blank"},
+		"width": {
+			"375",
+			"1280",
+		}, "at": {"1280", "640"}, "select": {section, block}, "also": {block}, "id": {"p1"}, "page": {"p1"}, "base": {"0", "1"},
+		"command": {
+			`{"op":"page.set","setting":"description","value":"x"}`,
+			`{"op":"block.nudge","node":"` + block + `","zone":"desktop","dx":1}`,
+		},
+		"name": {
+			"Quay",
+		}, "title": {"Quay"}, "slug": {"quay"}, "zone": {"phone", "desktop"}, "op": {"move", "split"}, "from": {"blank"},
 	}
 	return h
 }
 
 func (h *hostileAsker) path(r shell.Route) string {
 	return strings.NewReplacer(
-		":site", "skerry", ":page", "home", ":medium", "m1", ":picture", "meadow.png", ":file", "x", "*file", "x", ":section", h.page.Sections[0].ID,
-		":zone", "phone", ":version", "v1",
+		":site",
+		"skerry",
+		":page",
+		"home",
+		":medium",
+		"m1",
+		":picture",
+		"meadow.png",
+		":file",
+		"x",
+		"*file",
+		"x",
+		":section",
+		h.page.Sections[0].ID,
+		":zone",
+		"phone",
+		":version",
+		"v1",
 	).Replace(r.Path)
 }
 
@@ -178,8 +225,14 @@ func TestHostileNumbers(t *testing.T) {
 	section, block := h.page.Sections[0].ID, h.page.Sections[0].Blocks[0].ID
 	for _, op := range edit.Operations() {
 		for _, n := range []string{"1e308", "-1e308", "-0", "9007199254740993", "99999999999", "-2147483649", "1e400", "0.5"} {
-			command := fmt.Sprintf(`{"op":%q,"node":%q,"nodes":[%q],"zone":"desktop","dx":%[4]s,"dy":%[4]s,"value":%[5]q,"setting":%[5]q,"at":%[4]s,"place":{"column":%[4]s,"span":%[4]s,"row":%[4]s,"rows":%[4]s,"layer":%[4]s}}`,
-				op, block, section, n, n)
+			command := fmt.Sprintf(
+				`{"op":%q,"node":%q,"nodes":[%q],"zone":"desktop","dx":%[4]s,"dy":%[4]s,"value":%[5]q,"setting":%[5]q,"at":%[4]s,"place":{"column":%[4]s,"span":%[4]s,"row":%[4]s,"rows":%[4]s,"layer":%[4]s}}`,
+				op,
+				block,
+				section,
+				n,
+				n,
+			)
 			for _, to := range []string{"edits", "tries"} {
 				r := h.routes[slices.IndexFunc(h.routes, func(r shell.Route) bool { return r.Path == "/sites/:site/pages/:page/"+to })]
 				if err := h.ask(r, "", url.Values{"command": {command}, "width": {"1280"}}.Encode()); err != nil {

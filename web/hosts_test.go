@@ -232,7 +232,9 @@ func (h *hostModel) look() {
 		}
 		status, text, header := (&person{h.studio, &http.Client{Transport: anywhere, CheckRedirect: func(*http.Request, []*http.Request) error {
 			return http.ErrUseLastResponse
-		}}}).get(h.hosts.Public(slug) + "/")
+		}}}).get(
+			h.hosts.Public(slug) + "/",
+		)
 		switch {
 		case want != nil && (status != http.StatusOK || !strings.Contains(text, "<title>"+want.name)):
 			h.t.Errorf("%s shows %d %.200s, want %s", slug, status, text, want.name)

@@ -42,13 +42,17 @@ func TestHouseEditsAnswerWithTheScreenAsItIs(t *testing.T) {
 	d := p.as("designer@example.org")
 	status, body := d.change(p, url.Values{"op": {"colour.set"}, "token": {"accent"}, "value": {"oklch(45% 0.1 30)"}})
 	h, version := p.house()
-	if status != http.StatusOK || version != 2 || !strings.Contains(body, h.Swatch("accent").Value) || h.Swatch("accent").Value == "#1d5f6b" {
+	if status != http.StatusOK || version != 2 || !strings.Contains(body, h.Swatch("accent").Value) ||
+		h.Swatch("accent").Value == "#1d5f6b" {
 		t.Errorf("%d, version %d, %s", status, version, h.Swatch("accent").Value)
 	}
 	// A problem names the field, keeps what was entered, and changes nothing.
 	status, body = d.change(p, url.Values{"op": {"colour.set"}, "token": {"accent"}, "value": {"mauve <b>"}})
-	if now, v := p.house(); status != http.StatusUnprocessableEntity || v != version || now.Swatch("accent").Value != h.Swatch("accent").Value ||
-		!strings.Contains(body, "Accent ") || !strings.Contains(body, `value="mauve &lt;b&gt;"`) || strings.Contains(body, "<b>") {
+	if now, v := p.house(); status != http.StatusUnprocessableEntity || v != version ||
+		now.Swatch("accent").Value != h.Swatch("accent").Value ||
+		!strings.Contains(body, "Accent ") ||
+		!strings.Contains(body, `value="mauve &lt;b&gt;"`) ||
+		strings.Contains(body, "<b>") {
 		t.Errorf("%d, version %d: %.300s", status, v, body)
 	}
 	// Against an old version nothing is changed either.
@@ -68,11 +72,13 @@ func TestHouseEditsAnswerWithTheScreenAsItIs(t *testing.T) {
 			"value": {"20"},
 		}, {"op": {"colour.add"}, "name": {strings.Repeat("x", 41)}, "value": {"#fff"}},
 	} {
-		if status, body := d.change(p, bad); status != http.StatusUnprocessableEntity || !strings.Contains(body, `class="problem"`) {
+		if status, body := d.change(p, bad); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(body, `class="problem"`) {
 			t.Errorf("%v: %d", bad, status)
 		}
 	}
-	if status, body, _ := d.post(housePath+"/undo", nil); status != http.StatusOK || !strings.Contains(body, "#1d5f6b") {
+	if status, body, _ := d.post(housePath+"/undo", nil); status != http.StatusOK ||
+		!strings.Contains(body, "#1d5f6b") {
 		t.Errorf("undo: %d", status)
 	}
 	if _, body, _ := d.post(housePath+"/undo", nil); !strings.Contains(body, "nothing to undo") {
@@ -168,7 +174,8 @@ func TestPaletteFromAPicture(t *testing.T) {
 		t.Fatal(err)
 	}
 	status, body, _ := d.post(housePath+"/palette", url.Values{"picture": {ms[0].ID}})
-	if _, version := p.house(); status != http.StatusOK || version != 1 || strings.Count(body, "<li><svg") != len(doc.Roles) {
+	if _, version := p.house(); status != http.StatusOK || version != 1 ||
+		strings.Count(body, "<li><svg") != len(doc.Roles) {
 		t.Errorf("%d, version %d, %d colours", status, version, strings.Count(body, "<li><svg"))
 	}
 	if status, _, _ := d.post(housePath+"/palette", url.Values{"picture": {ms[0].ID}, "take": {"1"}, "base": {"1"}}); status != http.StatusOK {
@@ -190,10 +197,12 @@ func TestHouseFiles(t *testing.T) {
 		Format string
 		House  doc.House
 	}
-	if err := json.Unmarshal([]byte(body), &f); status != http.StatusOK || err != nil || f.Format != carry.HouseFormat || !strings.Contains(
-		header.Get("Content-Disposition"),
-		"skerry.house.json",
-	) {
+	if err := json.Unmarshal([]byte(body), &f); status != http.StatusOK || err != nil ||
+		f.Format != carry.HouseFormat ||
+		!strings.Contains(
+			header.Get("Content-Disposition"),
+			"skerry.house.json",
+		) {
 		t.Fatalf("%d, %v, %s", status, err, header.Get("Content-Disposition"))
 	}
 	if status, _ := d.change(p, url.Values{"op": {"colour.add"}, "name": {"Buoy"}, "value": {"#c22"}}); status != http.StatusOK {

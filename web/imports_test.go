@@ -24,14 +24,14 @@ var imports = map[string]string{
 	"visitors": "core media memory origin site store",
 	"demo":     "core icons media stock store",
 
-	"web/sheet": "",
-	"web/model": "core fonts memory metrics site store web/sheet",
-	"web/shell": "core dns domains fonts icons media memory origin site store web/model",
-	"web/desk":  "core durable fonts icons media origin site stock store web/model web/shell",
+	"web/sheet": "", "web/paths": "",
+	"web/model": "core fonts memory metrics site store web/paths web/sheet",
+	"web/shell": "core dns domains fonts icons media memory origin site store web/model web/paths",
+	"web/desk":  "core durable fonts icons media origin site stock store web/model web/paths web/shell",
 }
 
 // room is what screens stand on. They know nothing of each other.
-const room = "core dns fonts icons media metrics origin site stock store web/desk web/model web/shell web/sheet"
+const room = "core dns fonts icons media metrics origin site stock store web/desk web/model web/paths web/shell web/sheet"
 
 // listed is what every package imports, by its path.
 var listed = sync.OnceValues(func() (map[string][]string, error) {
@@ -122,7 +122,7 @@ func TestPictureOfTheWeb(t *testing.T) {
 	}
 	var b strings.Builder
 	b.WriteString("    web  ─>  each of these, in one list\n\n")
-	for _, name := range append(rows, "web/desk", "web/shell", "web/model", "web/sheet") {
+	for _, name := range append(rows, "web/desk", "web/shell", "web/model", "web/sheet", "web/paths") {
 		of, _ := ours(t, name)
 		of = slices.DeleteFunc(of, func(path string) bool { return !strings.HasPrefix(path, "web/") })
 		for i := range of {

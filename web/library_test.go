@@ -74,7 +74,8 @@ func TestPicturesAreDescribed(t *testing.T) {
 		{name: "  The   boat ", alt: "A boat\nat the steps", focal: "20 80"},
 	} {
 		status, body, _ := d.post(at, url.Values{"name": {c.name}, "alt": {c.alt}, "focal": {c.focal}})
-		if c.problem == "" && status != http.StatusOK || c.problem != "" && (status != http.StatusUnprocessableEntity || !tellsOf(body, c.problem)) {
+		if c.problem == "" && status != http.StatusOK ||
+			c.problem != "" && (status != http.StatusUnprocessableEntity || !tellsOf(body, c.problem)) {
 			t.Errorf("%.20q, %.20q, %s: %d", c.name, c.alt, c.focal, status)
 		}
 		if m := p.media()[0]; c.problem != "" && (m.Name != "boat.png" || m.Alt != "") {
@@ -107,7 +108,8 @@ func TestPicturesAreTurnedAndCropped(t *testing.T) {
 	if status, _, _ := d.post(at+"/shape", url.Values{"turns": {"1"}}); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	if m := p.media()[0]; m.Width != 400 || m.Height != 600 || m.Variants[0].File == was || !red(0.5, 0.25) || red(0.5, 0.75) {
+	if m := p.media()[0]; m.Width != 400 || m.Height != 600 || m.Variants[0].File == was || !red(0.5, 0.25) ||
+		red(0.5, 0.75) {
 		t.Errorf("turned: %d × %d, %v", m.Width, m.Height, m.Variants)
 	}
 	if status, _, _ := d.post(at+"/shape", url.Values{"top": {"50 %"}, "right": {"25"}}); status != http.StatusOK {
@@ -117,7 +119,8 @@ func TestPicturesAreTurnedAndCropped(t *testing.T) {
 		t.Errorf("cropped: %d × %d", m.Width, m.Height)
 	}
 	for _, bad := range []url.Values{{"left": {"half"}}, {"left": {"-1"}}, {"left": {"96"}}, {"left": {"50"}, "right": {"50"}}, {"top": {"NaN"}}} {
-		if status, body, _ := d.post(at+"/shape", bad); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Crop ") {
+		if status, body, _ := d.post(at+"/shape", bad); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(body, "Crop ") {
 			t.Errorf("%v: %d", bad, status)
 		}
 	}
@@ -158,17 +161,21 @@ func TestPicturesAreReplacedEverywhere(t *testing.T) {
 	if m := p.media()[0]; m.Width != 600 || m.Variants[0].File != old || len(p.media()) != 1 {
 		t.Fatalf("replaced before anybody took it: %+v", m)
 	}
-	if status, body, _ := d.post(at+"/take", url.Values{"by": {"nothing"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "choose it again") {
+	if status, body, _ := d.post(at+"/take", url.Values{"by": {"nothing"}}); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "choose it again") {
 		t.Errorf("one that isn't there: %d", status)
 	}
-	if status, body, _ := d.post(at+"/take", url.Values{"by": {proposed(t, body)}}); status != http.StatusOK || !strings.Contains(body, "500 × 500") {
+	if status, body, _ := d.post(at+"/take", url.Values{"by": {proposed(t, body)}}); status != http.StatusOK ||
+		!strings.Contains(body, "500 × 500") {
 		t.Fatalf("taken: %d", status)
 	}
 	m := p.media()[0]
-	if m.ID != id || m.Width != 500 || m.Name != "Boat" || m.Alt != "The boat" || m.Focal != "10% 20%" || m.Variants[0].File == old {
+	if m.ID != id || m.Width != 500 || m.Name != "Boat" || m.Alt != "The boat" || m.Focal != "10% 20%" ||
+		m.Variants[0].File == old {
 		t.Errorf("%+v", m)
 	}
-	if _, canvas, _ := d.get(benchPath + "/canvas"); !strings.Contains(canvas, m.Variants[0].File) || strings.Contains(canvas, old) {
+	if _, canvas, _ := d.get(benchPath + "/canvas"); !strings.Contains(canvas, m.Variants[0].File) ||
+		strings.Contains(canvas, old) {
 		t.Error("the page shows the old one")
 	}
 }
@@ -194,23 +201,27 @@ func TestPicturesInUseAreAskedAfter(t *testing.T) {
 		t.Fatal(status, body)
 	}
 	one := url.Values{"id": {id}}
-	if status, body, _ := d.post(libraryPath+"/delete", one); status != http.StatusConflict || !strings.Contains(body, "boat.png on Home") {
+	if status, body, _ := d.post(libraryPath+"/delete", one); status != http.StatusConflict ||
+		!strings.Contains(body, "boat.png on Home") {
 		t.Errorf("used on Home: %d %s", status, body)
 	}
 	if len(p.media()) != 1 {
 		t.Fatal("deleted unasked")
 	}
-	if status, body, _ := d.post(libraryPath+"/delete", url.Values{"id": {id}, "sure": {"yes"}}); status != http.StatusOK || body != "" {
+	if status, body, _ := d.post(libraryPath+"/delete", url.Values{"id": {id}, "sure": {"yes"}}); status != http.StatusOK ||
+		body != "" {
 		t.Errorf("%d %q", status, body)
 	}
 	if status, _, _ := d.get(benchPath + "/canvas"); status != http.StatusOK || len(p.media()) != 0 {
 		t.Errorf("the page without its picture: %d", status)
 	}
-	if status, _, _ := d.post(libraryPath+"/restore", one); status != http.StatusOK || len(p.media()) != 1 || p.media()[0].ID != id {
+	if status, _, _ := d.post(libraryPath+"/restore", one); status != http.StatusOK || len(p.media()) != 1 ||
+		p.media()[0].ID != id {
 		t.Errorf("undone: %d", status)
 	}
 	at := kept(t, d, "another.png", halves(t, 60, 40))
-	if status, _, _ := d.post(libraryPath+"/delete", url.Values{"id": {p.media()[0].ID}}); status != http.StatusOK || len(p.media()) != 1 {
+	if status, _, _ := d.post(libraryPath+"/delete", url.Values{"id": {p.media()[0].ID}}); status != http.StatusOK ||
+		len(p.media()) != 1 {
 		t.Errorf("one that no page shows: %d", status)
 	}
 	if status, _, _ := d.get(at + "/copies"); status != http.StatusNotFound {
@@ -237,7 +248,8 @@ func TestTheLibraryIsListed(t *testing.T) {
 	}
 	for name, want := range map[string]string{"shown.png": "· on Home<", "not.png": "· not used<"} {
 		_, item, ok := strings.Cut(body, `data-find="`+name+" ")
-		if item, _, _ = strings.Cut(item, "</li>"); !ok || !strings.Contains(item, want) || !strings.Contains(item, "copy 1 of") {
+		if item, _, _ = strings.Cut(item, "</li>"); !ok || !strings.Contains(item, want) ||
+			!strings.Contains(item, "copy 1 of") {
 			t.Errorf("%s isn't said to be %s: %.400s", name, want, item)
 		}
 	}
@@ -289,10 +301,12 @@ func TestFilesOfOtherSorts(t *testing.T) {
 			t.Errorf("%s is in %q", m.Name, m.Folder)
 		}
 	}
-	if status, body, _ := d.post(libraryPath+"/folder", url.Values{"id": ids, "folder": {strings.Repeat("x", 61)}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "at most 60") {
+	if status, body, _ := d.post(libraryPath+"/folder", url.Values{"id": ids, "folder": {strings.Repeat("x", 61)}}); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "at most 60") {
 		t.Errorf("%d %s", status, body)
 	}
-	if status, _, _ := d.post(libraryPath+"/delete", url.Values{"id": ids}); status != http.StatusOK || len(p.media()) != 0 {
+	if status, _, _ := d.post(libraryPath+"/delete", url.Values{"id": ids}); status != http.StatusOK ||
+		len(p.media()) != 0 {
 		t.Errorf("all at once: %d", status)
 	}
 }
@@ -311,7 +325,8 @@ func TestPicturesThatAreTooSmall(t *testing.T) {
 	if err := json.Unmarshal([]byte(body), &wants); err != nil || wants[id] < 1920 {
 		t.Errorf("%v %s", err, body)
 	}
-	if _, body, _ := d.get(libraryPath + "/" + id + "/places"); !strings.Contains(body, "<svg") || !strings.Contains(body, "Home · ") {
+	if _, body, _ := d.get(libraryPath + "/" + id + "/places"); !strings.Contains(body, "<svg") ||
+		!strings.Contains(body, "Home · ") {
 		t.Errorf("%.300s", body)
 	}
 }

@@ -22,9 +22,15 @@ func TestLockedPagesSayNothing(t *testing.T) {
 	ctx := t.Context()
 	d := p.as("designer@example.org")
 	const secret = "quillwort"
-	page := &doc.Page{ID: "p2", Name: "Berths", Title: "Berths", Description: secret + " of what is asked", Sections: []*doc.Section{{ID: "s2", Blocks: []*doc.Block{
-		{ID: "b2", Kind: doc.Heading, Content: doc.Content{Words: doc.PlainWords("The " + secret + " list")}},
-	}}}}
+	page := &doc.Page{
+		ID:          "p2",
+		Name:        "Berths",
+		Title:       "Berths",
+		Description: secret + " of what is asked",
+		Sections: []*doc.Section{{ID: "s2", Blocks: []*doc.Block{
+			{ID: "b2", Kind: doc.Heading, Content: doc.Content{Words: doc.PlainWords("The " + secret + " list")}},
+		}}},
+	}
 	p.put(page, tree.Page{ID: "p2", Name: "Berths"})
 	if status, text := d.edit(edit.Command{Op: "block.add", Node: p.page.Sections[0].ID, Zone: "desktop", Kind: doc.PageList}); status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
@@ -37,7 +43,14 @@ func TestLockedPagesSayNothing(t *testing.T) {
 	}
 	lock := func(password string) {
 		t.Helper()
-		form := url.Values{"name": {"Berths"}, "title": {"Berths"}, "description": {page.Description}, "segment": {"berths"}, "in-menu": {"1"}, "base": {"0"}}
+		form := url.Values{
+			"name":        {"Berths"},
+			"title":       {"Berths"},
+			"description": {page.Description},
+			"segment":     {"berths"},
+			"in-menu":     {"1"},
+			"base":        {"0"},
+		}
 		if password != "" {
 			form.Set("locked", "1")
 			form.Set("password", password)
@@ -94,7 +107,11 @@ func TestLockedPagesSayNothing(t *testing.T) {
 	v := p.as("")
 	opens := func(password string) bool {
 		t.Helper()
-		r, err := http.NewRequest("POST", p.hosts.Public("skerry")+"/berths/", strings.NewReader(url.Values{"password": {password}}.Encode()))
+		r, err := http.NewRequest(
+			"POST",
+			p.hosts.Public("skerry")+"/berths/",
+			strings.NewReader(url.Values{"password": {password}}.Encode()),
+		)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -60,7 +60,13 @@ func film(t *testing.T) []byte {
 	}{Header: *webm.DefaultEBMLHeader}
 	file.Segment.Info = *webm.DefaultSegmentInfo
 	file.Segment.Tracks.TrackEntry = []webm.TrackEntry{
-		{TrackNumber: 1, TrackUID: 1, CodecID: "V_VP8", TrackType: 1, Video: &webm.Video{PixelWidth: 320, PixelHeight: 180}},
+		{
+			TrackNumber: 1,
+			TrackUID:    1,
+			CodecID:     "V_VP8",
+			TrackType:   1,
+			Video:       &webm.Video{PixelWidth: 320, PixelHeight: 180},
+		},
 	}
 	if err := ebml.Marshal(&file, &b); err != nil {
 		t.Fatal(err)
@@ -101,7 +107,10 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.picture", Node: sec, Value: m.ID}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	if _, body, _ := d.post("/sites/skerry/pages/home/publish", nil); !strings.Contains(body, "Copies of pictures are still being made") {
+	if _, body, _ := d.post("/sites/skerry/pages/home/publish", nil); !strings.Contains(
+		body,
+		"Copies of pictures are still being made",
+	) {
 		t.Errorf("published with one copy, and didn't say so: %.300s", body)
 	}
 	published := func() (files map[string]bool, html string) {
@@ -176,7 +185,8 @@ func TestCopiesAreMadeInTheBackground(t *testing.T) {
 	if webps != 3 || m.CopiesLeft != 0 {
 		t.Errorf("%d copies in WebP, %d left", webps, m.CopiesLeft)
 	}
-	if _, body, _ := d.get(libraryPath + "/" + m.ID + "/copies"); strings.Contains(body, "hx-get") || !strings.Contains(body, "copies") {
+	if _, body, _ := d.get(libraryPath + "/" + m.ID + "/copies"); strings.Contains(body, "hx-get") ||
+		!strings.Contains(body, "copies") {
 		t.Errorf("still asks for more: %s", body)
 	}
 	// What is done twice changes nothing, and a job of another original does nothing.
@@ -221,7 +231,8 @@ func TestStockPicturesAreTaken(t *testing.T) {
 func TestVideos(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
-	if status, body := upload(t, d, libraryPath, "film.webm", film(t), nil); status != http.StatusOK || !strings.Contains(body, "<video") {
+	if status, body := upload(t, d, libraryPath, "film.webm", film(t), nil); status != http.StatusOK ||
+		!strings.Contains(body, "<video") {
 		t.Fatalf("%d %s", status, body)
 	}
 	m := p.media()[0]
@@ -262,10 +273,12 @@ func TestVideos(t *testing.T) {
 		t.Fatal(status)
 	}
 	_, html, h := p.visit(http.MethodGet, "/", nil)
-	if strings.Count(html, "<video") != 2 || strings.Count(html, `hidden="">Pause<`) != 2 || !strings.Contains(html, "assets/video-") {
+	if strings.Count(html, "<video") != 2 || strings.Count(html, `hidden="">Pause<`) != 2 ||
+		!strings.Contains(html, "assets/video-") {
 		t.Errorf("published: %s", html)
 	}
-	if csp := h.Get("Content-Security-Policy"); !strings.Contains(csp, "media-src 'self'") || strings.Contains(csp, "'unsafe") {
+	if csp := h.Get("Content-Security-Policy"); !strings.Contains(csp, "media-src 'self'") ||
+		strings.Contains(csp, "'unsafe") {
 		t.Errorf("policy %s", csp)
 	}
 	if status, _, h := p.visit(

@@ -31,7 +31,14 @@ func TestEditsLeaveNothingBehind(t *testing.T) {
 	for i := range 10 {
 		s := &doc.Section{ID: fmt.Sprint("s", i), Name: "Section", Arrangement: doc.Columns}
 		for k := range 70 {
-			s.Blocks = append(s.Blocks, &doc.Block{ID: fmt.Sprint("b", i, "x", k), Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("Three islands and a harbour")}})
+			s.Blocks = append(
+				s.Blocks,
+				&doc.Block{
+					ID:      fmt.Sprint("b", i, "x", k),
+					Kind:    doc.Text,
+					Content: doc.Content{Words: doc.PlainWords("Three islands and a harbour")},
+				},
+			)
 		}
 		page.Sections = append(page.Sections, s)
 	}
@@ -44,7 +51,12 @@ func TestEditsLeaveNothingBehind(t *testing.T) {
 	}
 	first := 0.0
 	for i := range edits {
-		c := edit.Command{Op: "block.write", Node: fmt.Sprint("b", i%10, "x", i%70), Value: fmt.Sprintf("Edit %d of an island", i), Base: int64(i)}
+		c := edit.Command{
+			Op:    "block.write",
+			Node:  fmt.Sprint("b", i%10, "x", i%70),
+			Value: fmt.Sprintf("Edit %d of an island", i),
+			Base:  int64(i),
+		}
 		b, err := json.Marshal(c)
 		if err != nil {
 			t.Fatal(err)

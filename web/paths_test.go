@@ -25,7 +25,12 @@ var links = regexp.MustCompile(`(?:href|src|action|hx-get|hx-post|value)="(/[^"]
 func TestEveryScreenIsReached(t *testing.T) {
 	p := begin(t)
 	for i, address := range []string{"isles", "isles/north", "isles/north/quay"} {
-		page := &doc.Page{ID: []string{"q1", "q2", "q3"}[i], Name: address, Title: address, Sections: edittest.Sections(store.NewID)[:1]}
+		page := &doc.Page{
+			ID:       []string{"q1", "q2", "q3"}[i],
+			Name:     address,
+			Title:    address,
+			Sections: edittest.Sections(store.NewID)[:1],
+		}
 		at := tree.Page{ID: page.ID, Name: page.Name}
 		if i > 0 {
 			at.Parent = []string{"q1", "q2"}[i-1]
@@ -54,7 +59,8 @@ func TestEveryScreenIsReached(t *testing.T) {
 		at := next[0]
 		next = next[1:]
 		path, _, _ := strings.Cut(at, "#")
-		if path, _, _ := strings.Cut(path, "?"); seen[path] || strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/fonts/") {
+		if path, _, _ := strings.Cut(path, "?"); seen[path] || strings.HasPrefix(path, "/static/") ||
+			strings.HasPrefix(path, "/fonts/") {
 			continue
 		} else {
 			seen[path] = true
@@ -100,7 +106,11 @@ func TestEveryScreenIsReached(t *testing.T) {
 		}
 	}
 	for path := range seen {
-		if rest, of := strings.CutPrefix(path, "/sites/skerry/pages/"); of && !slices.Contains([]string{"home", "isles", "isles.north", "isles.north.quay"}, strings.Split(rest, "/")[0]) {
+		if rest, of := strings.CutPrefix(path, "/sites/skerry/pages/"); of &&
+			!slices.Contains(
+				[]string{"home", "isles", "isles.north", "isles.north.quay"},
+				strings.Split(rest, "/")[0],
+			) {
 			t.Errorf("%s names a page otherwise", path)
 		}
 	}

@@ -28,7 +28,8 @@ func TestGoingBackFurther(t *testing.T) {
 	if _, others, _ := p.as("writer@example.org").get(benchPath + "/recent"); strings.Contains(others, "rename") {
 		t.Error("others' edits are listed")
 	}
-	if status, body, _ := d.post(benchPath+"/undo", url.Values{"steps": {"3"}}); status != http.StatusOK || !strings.Contains(body, "3 edits undone.") {
+	if status, body, _ := d.post(benchPath+"/undo", url.Values{"steps": {"3"}}); status != http.StatusOK ||
+		!strings.Contains(body, "3 edits undone.") {
 		t.Fatalf("%d %.300s", status, body)
 	}
 	if s, _ := p.home().Section(sec); s.Name != "Name 0" {
@@ -66,7 +67,8 @@ func TestGoingBackOverSections(t *testing.T) {
 	}
 	added := p.home().Sections[0].ID
 	_, body, _ := d.post(benchPath+"/undo", url.Values{"steps": {"2"}})
-	if !strings.Contains(body, `id="overview"`) || strings.Contains(body, `data-section="`+added) || len(p.home().Sections) != len(p.page.Sections) {
+	if !strings.Contains(body, `id="overview"`) || strings.Contains(body, `data-section="`+added) ||
+		len(p.home().Sections) != len(p.page.Sections) {
 		t.Errorf("the Overview isn't drawn anew: %.300s", body)
 	}
 }

@@ -188,7 +188,8 @@ func TestReady(t *testing.T) {
 		t.Errorf("%d", status)
 	}
 	p.server.Room = func() error { return errors.New("the disk is full") }
-	if status, body, _ := p.as("").get("/ready"); status != http.StatusServiceUnavailable || strings.Contains(body, "disk") {
+	if status, body, _ := p.as("").get("/ready"); status != http.StatusServiceUnavailable ||
+		strings.Contains(body, "disk") {
 		t.Errorf("%d %s", status, body)
 	}
 }
@@ -207,7 +208,12 @@ func TestContextsEnd(t *testing.T) {
 	}
 	ctx, cancel := context.WithCancel(t.Context())
 	form := url.Values{"command": {`{"op":"rename","node":"` + p.page.Sections[0].ID + `","value":"x"}`}}
-	r, err := http.NewRequestWithContext(ctx, http.MethodPost, p.app.URL+benchPath+"/edits", strings.NewReader(form.Encode()))
+	r, err := http.NewRequestWithContext(
+		ctx,
+		http.MethodPost,
+		p.app.URL+benchPath+"/edits",
+		strings.NewReader(form.Encode()),
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -247,7 +253,9 @@ func TestSignInsAreLimited(t *testing.T) {
 	try := func(from, email string) int {
 		t.Helper()
 		r, err := http.NewRequest(
-			http.MethodPost, behind.URL+"/sign-in", strings.NewReader(url.Values{"email": {email}, "password": {"a wrong guess"}}.Encode()),
+			http.MethodPost,
+			behind.URL+"/sign-in",
+			strings.NewReader(url.Values{"email": {email}, "password": {"a wrong guess"}}.Encode()),
 		)
 		if err != nil {
 			t.Fatal(err)
@@ -265,7 +273,8 @@ func TestSignInsAreLimited(t *testing.T) {
 		}
 		return n
 	}
-	if n := count(func(i int) string { return fmt.Sprintf("2001:db8:1:2::%x", i) }, func(i int) string { return fmt.Sprint(i, "@example.org") }); n < 10 || n > 12 {
+	if n := count(func(i int) string { return fmt.Sprintf("2001:db8:1:2::%x", i) }, func(i int) string { return fmt.Sprint(i, "@example.org") }); n < 10 ||
+		n > 12 {
 		t.Errorf("%d guesses from one network", n)
 	}
 	if n := count(func(i int) string { return fmt.Sprintf("2001:db8:%x::1", 100+i) }, func(int) string { return " Victim@example.org" }); n != 14 { // see TestNobodyIsLockedOut
@@ -278,7 +287,9 @@ func TestSignInsAreLimited(t *testing.T) {
 	n := 0
 	for i := range 14 {
 		r, _ := http.NewRequest(
-			http.MethodPost, p.app.URL+"/sign-in", strings.NewReader(url.Values{"email": {fmt.Sprint("z", i, "@example.org")}, "password": {"x"}}.Encode()),
+			http.MethodPost,
+			p.app.URL+"/sign-in",
+			strings.NewReader(url.Values{"email": {fmt.Sprint("z", i, "@example.org")}, "password": {"x"}}.Encode()),
 		)
 		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		r.Header.Set("X-Forwarded-For", fmt.Sprintf("203.0.113.%d", i))
@@ -355,7 +366,9 @@ func TestIdleSessionsEnd(t *testing.T) {
 // Where people come by HTTPS, cookies are for it alone and for this host.
 func TestCookiesByHTTPS(t *testing.T) {
 	p := begin(t)
-	secure, err := New(Config{Store: p.store, Hosts: site.Hosts{Scheme: "https", Base: "pages.example.org"}, Secure: true})
+	secure, err := New(
+		Config{Store: p.store, Hosts: site.Hosts{Scheme: "https", Base: "pages.example.org"}, Secure: true},
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -369,7 +382,10 @@ func TestCookiesByHTTPS(t *testing.T) {
 	w := httptest.NewRecorder()
 	app.ServeHTTP(w, r)
 	c := w.Result().Cookies()
-	if w.Code != http.StatusSeeOther || len(c) != 1 || c[0].Name != "__Host-openplot" || !c[0].Secure || !c[0].HttpOnly || c[0].Path != "/" || c[0].Domain != "" {
+	if w.Code != http.StatusSeeOther || len(c) != 1 || c[0].Name != "__Host-openplot" || !c[0].Secure ||
+		!c[0].HttpOnly ||
+		c[0].Path != "/" ||
+		c[0].Domain != "" {
 		t.Errorf("%d %+v", w.Code, c)
 	}
 	if w.Header().Get("Strict-Transport-Security") == "" {
@@ -415,7 +431,8 @@ func TestAuditLog(t *testing.T) {
 		}
 	}
 	var failed int
-	if err := p.store.DB().QueryRow(`SELECT count(*) FROM audit WHERE act = 'sign-in failed' AND who = 'designer@example.org' AND address <> ''`).Scan(&failed); err != nil || failed != 1 {
+	if err := p.store.DB().QueryRow(`SELECT count(*) FROM audit WHERE act = 'sign-in failed' AND who = 'designer@example.org' AND address <> ''`).Scan(&failed); err != nil ||
+		failed != 1 {
 		t.Errorf("%d failed sign-ins, %v", failed, err)
 	}
 }
@@ -463,7 +480,8 @@ func TestFailedJobsAreSeen(t *testing.T) {
 		t.Fatal(what)
 	}
 	until("no problem is told", func() bool { return p.media()[0].Problem != "" })
-	if _, body, _ := d.get(libraryPath); !strings.Contains(body, "1 of 4 copies: the picture is damaged") || !strings.Contains(body, "Try again") {
+	if _, body, _ := d.get(libraryPath); !strings.Contains(body, "1 of 4 copies: the picture is damaged") ||
+		!strings.Contains(body, "Try again") {
 		t.Error("the library doesn't tell")
 	}
 	if status, _, _ := d.get("/operator"); status != http.StatusNotFound {
@@ -478,7 +496,8 @@ func TestFailedJobsAreSeen(t *testing.T) {
 		failed, err = p.store.Jobs.Failed(t.Context(), 9)
 		return err == nil && len(failed) == 1
 	})
-	if _, body, _ := o.get("/operator"); !strings.Contains(body, "make-copies") || !strings.Contains(body, "damaged") || failed[0].Waiting() {
+	if _, body, _ := o.get("/operator"); !strings.Contains(body, "make-copies") || !strings.Contains(body, "damaged") ||
+		failed[0].Waiting() {
 		t.Error("operators don't see it")
 	}
 	if err := os.WriteFile(name, sound, 0o600); err != nil {
@@ -517,7 +536,8 @@ func TestOthersGoOnBesideHostileFiles(t *testing.T) {
 	if n := <-done; n != 2 {
 		t.Errorf("%d of 2 were answered", n)
 	}
-	if status, body := upload(t, d, libraryPath, "tall.png", mediatest.Tall(), nil); status != http.StatusOK || !strings.Contains(body, "100 × 20000") {
+	if status, body := upload(t, d, libraryPath, "tall.png", mediatest.Tall(), nil); status != http.StatusOK ||
+		!strings.Contains(body, "100 × 20000") {
 		t.Errorf("%d %s", status, body)
 	}
 }

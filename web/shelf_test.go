@@ -48,10 +48,15 @@ func TestFavouritesAndRecent(t *testing.T) {
 	if got := marked(body, `data-recent="1"`); !slices.Equal(got, []string{"Price cards", "Quote"}) {
 		t.Errorf("used last of each sort: %q", got)
 	}
-	if _, body, _ = d.post(shelfPath+"/favourite", url.Values{"item": {"section:footer"}, "on": {"false"}}); len(marked(body, "data-favourite")) > 0 {
+	if _, body, _ = d.post(shelfPath+"/favourite", url.Values{"item": {"section:footer"}, "on": {"false"}}); len(
+		marked(body, "data-favourite"),
+	) > 0 {
 		t.Error("what is no favourite any more is one")
 	}
-	if _, body, _ = w.post(shelfPath+"/favourite", url.Values{"item": {"block:table"}, "on": {"true"}}); !slices.Equal(marked(body, "data-favourite"), []string{"Table"}) ||
+	if _, body, _ = w.post(shelfPath+"/favourite", url.Values{"item": {"block:table"}, "on": {"true"}}); !slices.Equal(
+		marked(body, "data-favourite"),
+		[]string{"Table"},
+	) ||
 		len(marked(body, "data-recent")) > 0 {
 		t.Errorf("the writer's Shelf: %q, %q", marked(body, "data-favourite"), marked(body, "data-recent"))
 	}
@@ -71,7 +76,8 @@ func TestShelfIsDrawnForTheBusiness(t *testing.T) {
 	if n := strings.Count(plain, `<svg class="drawing"`); n != len(ready.Presets) {
 		t.Errorf("%d sections are drawn, there are %d", n, len(ready.Presets))
 	}
-	if status, body, _ := d.post(shelfPath+"/business", url.Values{"value": {"food"}}); status != http.StatusOK || !strings.Contains(body, "/scenes/table-") {
+	if status, body, _ := d.post(shelfPath+"/business", url.Values{"value": {"food"}}); status != http.StatusOK ||
+		!strings.Contains(body, "/scenes/table-") {
 		t.Errorf("%d: no table is drawn", status)
 	}
 	if status, body := d.edit(edit.Command{Op: "section.add", Preset: "welcome-beside"}); status != http.StatusOK {
@@ -104,11 +110,15 @@ func TestKeptSections(t *testing.T) {
 		"Name":    {"section": {sec.ID}, "name": {strings.Repeat("x", 200)}},
 		"Purpose": {"section": {sec.ID}, "purpose": {"Decoration"}},
 	} {
-		if status, body, _ := d.post(benchPath+"/keep", v); status != http.StatusUnprocessableEntity || !strings.Contains(body, field) {
+		if status, body, _ := d.post(benchPath+"/keep", v); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(body, field) {
 			t.Errorf("%s: %d", field, status)
 		}
 	}
-	status, body, _ := d.post(benchPath+"/keep", url.Values{"section": {sec.ID}, "purpose": {"Timetable"}, "all": {"yes"}})
+	status, body, _ := d.post(
+		benchPath+"/keep",
+		url.Values{"section": {sec.ID}, "purpose": {"Timetable"}, "all": {"yes"}},
+	)
 	if status != http.StatusOK || !strings.Contains(body, "“Our timetable” is on the Shelf now.") {
 		t.Fatalf("%d %.300s", status, body)
 	}
@@ -142,7 +152,8 @@ func TestKeptSections(t *testing.T) {
 	if found != 2 {
 		t.Errorf("the page has it %d times", found)
 	}
-	if status, body, _ := d.post(shelfPath+"/drop", url.Values{"id": {id}}); status != http.StatusOK || strings.Contains(body, "Our timetable") {
+	if status, body, _ := d.post(shelfPath+"/drop", url.Values{"id": {id}}); status != http.StatusOK ||
+		strings.Contains(body, "Our timetable") {
 		t.Errorf("dropped: %d", status)
 	}
 	if status, _ := d.edit(edit.Command{Op: "section.add", Preset: "kept:" + id}); status != http.StatusUnprocessableEntity {

@@ -42,7 +42,14 @@ func TestSiteChecks(t *testing.T) {
 	p.many(12)
 	faint := &doc.Page{ID: "p5", Name: "Faint", Title: "Faint", Sections: []*doc.Section{{
 		ID: "s", Name: "S", Arrangement: doc.LineUp, Style: doc.Style{"background": {"desktop": "#ffffff"}},
-		Blocks: []*doc.Block{{ID: "b", Kind: doc.Text, Style: doc.Style{"color": {"desktop": "#dddddd"}}, Content: doc.Content{Words: doc.PlainWords("Hardly to be seen")}}},
+		Blocks: []*doc.Block{
+			{
+				ID:      "b",
+				Kind:    doc.Text,
+				Style:   doc.Style{"color": {"desktop": "#dddddd"}},
+				Content: doc.Content{Words: doc.PlainWords("Hardly to be seen")},
+			},
+		},
 	}}}
 	text, err := json.Marshal(faint)
 	if err != nil {
@@ -53,7 +60,9 @@ func TestSiteChecks(t *testing.T) {
 	}
 	d := p.as("designer@example.org")
 	body := swept(t, d)
-	if !strings.Contains(body, "1 broken") || strings.Index(body, "Faint") > strings.Index(body, "Sound at every width") && strings.Contains(body, "Sound at every width") {
+	if !strings.Contains(body, "1 broken") ||
+		strings.Index(body, "Faint") > strings.Index(body, "Sound at every width") &&
+			strings.Contains(body, "Sound at every width") {
 		t.Errorf("the worst page isn't the first: %.900s", body)
 	}
 	if strings.Contains(body, "not checked yet") {
@@ -110,7 +119,9 @@ func BenchmarkSweepSite(b *testing.B) {
 // largest is a page as large as there can be: as many blocks as are shown, with as many characters.
 func largest() *doc.Page {
 	p := &doc.Page{ID: "p9", Name: "Largest", Title: "Largest"}
-	words := strings.Fields("The ferry leaves the harbour at seven in the morning and calls at three islands before it returns; unaccompanied freight travels for half")
+	words := strings.Fields(
+		"The ferry leaves the harbour at seven in the morning and calls at three islands before it returns; unaccompanied freight travels for half",
+	)
 	said := 0
 	text := func(runes int) string {
 		var b strings.Builder
@@ -124,9 +135,23 @@ func largest() *doc.Page {
 	for i := range sections {
 		s := &doc.Section{ID: fmt.Sprint("s", i), Name: "Section", Arrangement: doc.Columns}
 		for k := range doc.MaxBlocks/sections - 1 {
-			s.Blocks = append(s.Blocks, &doc.Block{ID: fmt.Sprint("b", i, "-", k), Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords(text(150))}})
+			s.Blocks = append(
+				s.Blocks,
+				&doc.Block{
+					ID:      fmt.Sprint("b", i, "-", k),
+					Kind:    doc.Text,
+					Content: doc.Content{Words: doc.PlainWords(text(150))},
+				},
+			)
 		}
-		s.Blocks = append(s.Blocks, &doc.Block{ID: fmt.Sprint("l", i), Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords(text(doc.MaxPageRunes/sections - 150*len(s.Blocks) - 50))}})
+		s.Blocks = append(
+			s.Blocks,
+			&doc.Block{
+				ID:      fmt.Sprint("l", i),
+				Kind:    doc.Text,
+				Content: doc.Content{Words: doc.PlainWords(text(doc.MaxPageRunes/sections - 150*len(s.Blocks) - 50))},
+			},
+		)
 		p.Sections = append(p.Sections, s)
 	}
 	return p
@@ -174,7 +199,8 @@ func TestSweepsStop(t *testing.T) {
 	if _, body, _ := d.get("/sites/skerry/checks"); !strings.Contains(body, "<progress") {
 		t.Fatalf("nothing is checked: %.300s", body)
 	}
-	if status, _, h := d.post("/sites/skerry/checks/stop", nil); status != http.StatusSeeOther || h.Get("Location") != "/sites/skerry/checks?stopped=1" {
+	if status, _, h := d.post("/sites/skerry/checks/stop", nil); status != http.StatusSeeOther ||
+		h.Get("Location") != "/sites/skerry/checks?stopped=1" {
 		t.Error(status, h.Get("Location"))
 	}
 	_, body, _ := d.get("/sites/skerry/checks?stopped=1")

@@ -71,10 +71,13 @@ func TestASiteIsCarriedInAFile(t *testing.T) {
 		t.Fatal(err)
 	}
 	brought, err := p.store.Media.List(t.Context(), st.ID)
-	if err != nil || len(brought) != 1 || brought[0].Alt != "A boat" || brought[0].Folder != "Boats" || brought[0].ID == m.ID {
+	if err != nil || len(brought) != 1 || brought[0].Alt != "A boat" || brought[0].Folder != "Boats" ||
+		brought[0].ID == m.ID {
 		t.Fatalf("%+v, %v", brought, err)
 	}
-	if st.Name != "Second" || st.Language != "nb" || st.TimeZone != "Europe/Oslo" || st.SharePicture != brought[0].ID || st.Icon.Medium != brought[0].ID || len(st.Menus["legal"]) != 1 {
+	if st.Name != "Second" || st.Language != "nb" || st.TimeZone != "Europe/Oslo" || st.SharePicture != brought[0].ID ||
+		st.Icon.Medium != brought[0].ID ||
+		len(st.Menus["legal"]) != 1 {
 		t.Errorf("%+v", st.Site)
 	}
 	for _, slug := range []string{"", "fares"} {
@@ -166,7 +169,10 @@ func TestSiteFilesThatUnpackToMuch(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
 	_, file, _ := d.get("/sites/skerry/file")
-	empty := `{"id":"p","name":"N","title":"T","sections":[` + strings.TrimSuffix(strings.Repeat("{},", 5_000_000), ",") + `]}`
+	empty := `{"id":"p","name":"N","title":"T","sections":[` + strings.TrimSuffix(
+		strings.Repeat("{},", 5_000_000),
+		",",
+	) + `]}`
 	for name, change := range map[string]func(parts map[string]string){
 		"empty sections": func(parts map[string]string) { parts["pages/home.json"] = empty },
 		"pages that name one part": func(parts map[string]string) {

@@ -23,7 +23,10 @@ func TestNewPages(t *testing.T) {
 		{name: "Fares", slug: "fares", ready: "castle", problem: "Page"},
 		{name: strings.Repeat("x", 500), slug: "fares", ready: "prices", problem: "Name"},
 	} {
-		status, body, _ := d.post("/sites/skerry/pages", url.Values{"name": {bad.name}, "slug": {bad.slug}, "ready": {bad.ready}})
+		status, body, _ := d.post(
+			"/sites/skerry/pages",
+			url.Values{"name": {bad.name}, "slug": {bad.slug}, "ready": {bad.ready}},
+		)
 		if status != http.StatusUnprocessableEntity || !tellsOf(body, bad.problem) {
 			t.Errorf("%.20q at %.20q from %s: %d", bad.name, bad.slug, bad.ready, status)
 		}
@@ -31,12 +34,14 @@ func TestNewPages(t *testing.T) {
 			t.Error("what was entered is lost")
 		}
 	}
-	if status, body, _ := d.get("/sites/skerry/slug?name=%C3%9Cber+uns&slug="); status != http.StatusOK || !strings.Contains(
-		body, `placeholder="uber-uns"`,
-	) {
+	if status, body, _ := d.get("/sites/skerry/slug?name=%C3%9Cber+uns&slug="); status != http.StatusOK ||
+		!strings.Contains(
+			body, `placeholder="uber-uns"`,
+		) {
 		t.Errorf("an address from a name: %d %s", status, body)
 	}
-	if status, body, _ := d.get("/sites/skerry/slug?name=Fares&slug=mine"); status != http.StatusOK || !strings.Contains(body, `value="mine"`) {
+	if status, body, _ := d.get("/sites/skerry/slug?name=Fares&slug=mine"); status != http.StatusOK ||
+		!strings.Contains(body, `value="mine"`) {
 		t.Errorf("what was written is lost: %d %s", status, body)
 	}
 	if status, _, h := d.post(
@@ -46,8 +51,12 @@ func TestNewPages(t *testing.T) {
 		t.Errorf("a page without an address: %d to %s", status, h.Get("Location"))
 	}
 	for i, r := range ready.Pages {
-		status, _, h := d.post("/sites/skerry/pages", url.Values{"name": {r.Name}, "slug": {"page-" + r.ID}, "ready": {r.ID}})
-		if want := "/sites/skerry/pages/page-" + r.ID + "/bench"; status != http.StatusSeeOther || h.Get("Location") != want {
+		status, _, h := d.post(
+			"/sites/skerry/pages",
+			url.Values{"name": {r.Name}, "slug": {"page-" + r.ID}, "ready": {r.ID}},
+		)
+		if want := "/sites/skerry/pages/page-" + r.ID + "/bench"; status != http.StatusSeeOther ||
+			h.Get("Location") != want {
 			t.Fatalf("%s: %d to %s", r.ID, status, h.Get("Location"))
 		}
 		page, err := p.store.Pages.At(t.Context(), "w1", "page-"+r.ID)
@@ -76,9 +85,16 @@ func TestSiteFacts(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.add", Preset: "contact-map"}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	entered := url.Values{"name": {"Skerry"}, "address": {"1 North Steps\nSkerry Harbour"}, "hours": {"Every day"}, "phone": {"555 0142"}, "mail": {"office at skerry"}}
+	entered := url.Values{
+		"name":    {"Skerry"},
+		"address": {"1 North Steps\nSkerry Harbour"},
+		"hours":   {"Every day"},
+		"phone":   {"555 0142"},
+		"mail":    {"office at skerry"},
+	}
 	status, body, _ := d.post("/sites/skerry/settings", entered)
-	if status != http.StatusUnprocessableEntity || !strings.Contains(body, "office at skerry") || !strings.Contains(body, "1 North Steps") {
+	if status != http.StatusUnprocessableEntity || !strings.Contains(body, "office at skerry") ||
+		!strings.Contains(body, "1 North Steps") {
 		t.Errorf("a mail address without an @: %d", status)
 	}
 	entered.Set("mail", "office@skerry.example")
@@ -144,9 +160,11 @@ func TestStaticFiles(t *testing.T) {
 			t.Errorf("%s is served: %.80s", path, body)
 		}
 	}
-	if status, css, h := p.as("").get(p.hosts.Public("skerry") + "/_visitors.css"); status != http.StatusOK || !strings.HasPrefix(
-		h.Get("Content-Type"), "text/css",
-	) || !strings.Contains(css, "main{") {
+	if status, css, h := p.as("").get(p.hosts.Public("skerry") + "/_visitors.css"); status != http.StatusOK ||
+		!strings.HasPrefix(
+			h.Get("Content-Type"), "text/css",
+		) ||
+		!strings.Contains(css, "main{") {
 		t.Errorf("visitors' style sheet: %d", status)
 	}
 	for name, want := range map[string]int{"tabs.js": http.StatusOK, "none.js": http.StatusNotFound, "..%2fsite.go": http.StatusNotFound} {
@@ -162,7 +180,12 @@ func TestReadyPagesAreDrawn(t *testing.T) {
 	d := p.as("designer@example.org")
 	status, body, _ := d.get("/sites/skerry/ready?ready=contact")
 	if status != http.StatusOK || strings.Count(body, `<svg class="drawing"`) != len(ready.Pages) {
-		t.Errorf("%d: %d are drawn, there are %d", status, strings.Count(body, `<svg class="drawing"`), len(ready.Pages))
+		t.Errorf(
+			"%d: %d are drawn, there are %d",
+			status,
+			strings.Count(body, `<svg class="drawing"`),
+			len(ready.Pages),
+		)
 	}
 	if !strings.Contains(body, `value="contact" checked`) || !strings.Contains(body, "/scenes/") {
 		t.Error("the chosen one isn't chosen, or no scene stands in")

@@ -17,7 +17,10 @@ func BenchmarkTry60(b *testing.B) {
 		kind := []string{"text", "heading", "button"}[i%3]
 		parts = append(parts, fmt.Sprintf(`{"op":"block.add","node":"@1","kind":%q,"zone":"desktop"}`, kind))
 	}
-	status, body, _ := d.post("/sites/skerry/pages/home/edits", url.Values{"command": {`{"op":"many","parts":[` + strings.Join(parts, ",") + `]}`}, "width": {"1280"}})
+	status, body, _ := d.post(
+		"/sites/skerry/pages/home/edits",
+		url.Values{"command": {`{"op":"many","parts":[` + strings.Join(parts, ",") + `]}`}, "width": {"1280"}},
+	)
 	if status != http.StatusOK {
 		b.Fatalf("%d %.300s", status, body)
 	}
@@ -51,7 +54,16 @@ func BenchmarkMove200(b *testing.B) {
 		}
 		for i := range n {
 			kind := []string{"text", "heading", "button"}[i%3]
-			parts = append(parts, fmt.Sprintf(`{"op":"block.add","node":%q,"kind":%q,"zone":"desktop","place":{"column":%d,"span":3,"row":%d,"rows":3}}`, node, kind, 1+i%4*3, 1+i/4*4))
+			parts = append(
+				parts,
+				fmt.Sprintf(
+					`{"op":"block.add","node":%q,"kind":%q,"zone":"desktop","place":{"column":%d,"span":3,"row":%d,"rows":3}}`,
+					node,
+					kind,
+					1+i%4*3,
+					1+i/4*4,
+				),
+			)
 		}
 		send(fmt.Sprintf(`{"op":"many","base":%d,"parts":[%s]}`, seq, strings.Join(parts, ",")))
 		seq++
@@ -66,7 +78,15 @@ func BenchmarkMove200(b *testing.B) {
 	}
 	first := p.home().Sections[0].Blocks[0].ID
 	for i := 0; b.Loop(); i++ {
-		send(fmt.Sprintf(`{"op":"blocks.nudge","base":%d,"node":%q,"with":[%s],"zone":"desktop","dx":0,"dy":%d}`, seq, first, strings.Join(rest, ","), 1-i%2*2))
+		send(
+			fmt.Sprintf(
+				`{"op":"blocks.nudge","base":%d,"node":%q,"with":[%s],"zone":"desktop","dx":0,"dy":%d}`,
+				seq,
+				first,
+				strings.Join(rest, ","),
+				1-i%2*2,
+			),
+		)
 		seq++
 	}
 }

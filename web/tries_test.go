@@ -17,7 +17,8 @@ import (
 // sessions, whose time of last use changes.
 func (p *studio) rows(t *testing.T) map[string]string {
 	t.Helper()
-	q, err := p.store.DB().QueryContext(t.Context(), `SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename NOT IN ('sessions', 'river_leader', 'river_queue', 'river_client')`)
+	q, err := p.store.DB().
+		QueryContext(t.Context(), `SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename NOT IN ('sessions', 'river_leader', 'river_queue', 'river_client')`)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -113,9 +114,12 @@ func TestTrySection(t *testing.T) {
 		}
 		return status, out
 	}
-	status, out := try(`{"op":"set","node":"` + section + `","zone":"desktop","setting":"background","value":"#123456"}`)
+	status, out := try(
+		`{"op":"set","node":"` + section + `","zone":"desktop","setting":"background","value":"#123456"}`,
+	)
 	show := out["show"].([]any)
-	if status != http.StatusOK || len(show) == 0 || !strings.Contains(show[0].(map[string]any)["css"].(string), "#123456") {
+	if status != http.StatusOK || len(show) == 0 ||
+		!strings.Contains(show[0].(map[string]any)["css"].(string), "#123456") {
 		t.Errorf("%d %v", status, out)
 	}
 	if now := p.home(); now.Sections[0].Style["background"]["desktop"] == "#123456" {
@@ -129,11 +133,13 @@ func TestTrySection(t *testing.T) {
 		`"setting":"padding-top","value":"10pt"`: "can't be", `"setting":"gradient","value":"` + stops + `"`: "200 colours",
 		`"setting":"background","value":"$gone"`: "no colour",
 	} {
-		if status, out := try(`{"op":"set","node":"` + section + `","zone":"desktop",` + value + `}`); status != http.StatusUnprocessableEntity || !strings.Contains(out["problem"].(string), want) {
+		if status, out := try(`{"op":"set","node":"` + section + `","zone":"desktop",` + value + `}`); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(out["problem"].(string), want) {
 			t.Errorf("%.80s: %d %.200v", value, status, out)
 		}
 	}
-	if status, out := try(`{"op":"set","node":"gone","zone":"desktop","setting":"width","value":"10"}`); status != http.StatusUnprocessableEntity || !strings.Contains(out["problem"].(string), "isn't on this page any more") {
+	if status, out := try(`{"op":"set","node":"gone","zone":"desktop","setting":"width","value":"10"}`); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(out["problem"].(string), "isn't on this page any more") {
 		t.Errorf("a block that is gone: %d %v", status, out)
 	}
 	// A writer can try what a writer can do.
@@ -154,7 +160,9 @@ func TestTwoPeopleTryAtOnce(t *testing.T) {
 			d := p.as(who.mail)
 			for range 20 {
 				_, body, _ := d.post("/sites/skerry/pages/home/tries", url.Values{
-					"command": {`{"op":"set","node":"` + section + `","zone":"desktop","setting":"background","value":"` + who.colour + `"}`},
+					"command": {
+						`{"op":"set","node":"` + section + `","zone":"desktop","setting":"background","value":"` + who.colour + `"}`,
+					},
 				})
 				if !strings.Contains(body, who.colour) {
 					t.Errorf("%s isn't in %.200s", who.colour, body)
@@ -171,12 +179,16 @@ func TestHouseTries(t *testing.T) {
 	d := p.as("designer@example.org")
 	before := p.rows(t)
 	for _, page := range []string{"", "home"} {
-		status, body, _ := d.post("/sites/skerry/house/tries", url.Values{"op": {"colour.set"}, "token": {"accent"}, "value": {"#abcdef"}, "page": {page}})
+		status, body, _ := d.post(
+			"/sites/skerry/house/tries",
+			url.Values{"op": {"colour.set"}, "token": {"accent"}, "value": {"#abcdef"}, "page": {page}},
+		)
 		if status != http.StatusOK || page == "" && !strings.Contains(body, "#abcdef") {
 			t.Errorf("page %q: %d %.200s", page, status, body)
 		}
 	}
-	if status, body, _ := d.post("/sites/skerry/house/tries", url.Values{"op": {"colour.set"}, "token": {"accent"}, "value": {"reddish"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is no colour") {
+	if status, body, _ := d.post("/sites/skerry/house/tries", url.Values{"op": {"colour.set"}, "token": {"accent"}, "value": {"reddish"}}); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "is no colour") {
 		t.Errorf("%d %s", status, body)
 	}
 	p.unchanged(t, before)

@@ -121,14 +121,21 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 	q := p.as("")
 	sandbox := "sandbox allow-scripts; frame-ancestors " + p.hosts.Public("skerry") + " " + p.hosts.Draft("skerry")
 	status, body, h := q.get(p.hosts.Own("skerry") + "/" + file)
-	if csp := h.Get("Content-Security-Policy"); status != http.StatusOK || csp != sandbox || !strings.Contains(body, "Your own markup goes here") {
+	if csp := h.Get("Content-Security-Policy"); status != http.StatusOK || csp != sandbox ||
+		!strings.Contains(body, "Your own markup goes here") {
 		t.Errorf("%d %q %s", status, csp, body)
 	}
 	// The page's frames may show that and nothing else, also at a domain of the site's own.
-	if _, _, h := p.visit("GET", "/", nil); !strings.Contains(h.Get("Content-Security-Policy"), "frame-src "+p.hosts.Own("skerry")+";") {
+	if _, _, h := p.visit("GET", "/", nil); !strings.Contains(
+		h.Get("Content-Security-Policy"),
+		"frame-src "+p.hosts.Own("skerry")+";",
+	) {
 		t.Errorf("frames on the page: %s", h.Get("Content-Security-Policy"))
 	}
-	if _, _, h := p.visit("GET", "/nowhere/", nil); !strings.Contains(h.Get("Content-Security-Policy"), "frame-src 'none';") {
+	if _, _, h := p.visit("GET", "/nowhere/", nil); !strings.Contains(
+		h.Get("Content-Security-Policy"),
+		"frame-src 'none';",
+	) {
 		t.Errorf("frames on a page without: %s", h.Get("Content-Security-Policy"))
 	}
 	if err := p.store.Hosts.AddDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
@@ -137,14 +144,17 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 	if _, err := p.store.Hosts.ProveDomain(t.Context(), "w1", "www.skerry.example", true); err != nil {
 		t.Fatal(err)
 	}
-	if _, _, h := q.get(p.hosts.Own("skerry") + "/" + file); h.Get("Content-Security-Policy") != sandbox+" http://www.skerry.example" {
+	if _, _, h := q.get(p.hosts.Own("skerry") + "/" + file); h.Get(
+		"Content-Security-Policy",
+	) != sandbox+" http://www.skerry.example" {
 		t.Errorf("at the site's own domain: %s", h.Get("Content-Security-Policy"))
 	}
 	if err := p.store.Hosts.DropDomain(t.Context(), "w1", "www.skerry.example"); err != nil {
 		t.Fatal(err)
 	}
 	// At the site's own host it only leads there, and nothing else is at that host.
-	if status, _, h := q.get(p.hosts.Public("skerry") + "/assets/" + file); status != http.StatusMovedPermanently || h.Get("Location") != p.hosts.Own("skerry")+"/"+file {
+	if status, _, h := q.get(p.hosts.Public("skerry") + "/assets/" + file); status != http.StatusMovedPermanently ||
+		h.Get("Location") != p.hosts.Own("skerry")+"/"+file {
 		t.Errorf("at the site's host: %d %s", status, h.Get("Location"))
 	}
 	for _, path := range []string{"/", "/assets/" + file, "/index.html", "/_search/skerry?q=x"} {
@@ -160,7 +170,8 @@ func TestOwnHTMLKeepsToItself(t *testing.T) {
 		t.Fatalf("no frame in the preview: %s", preview)
 	}
 	status, body, h = q.get(address[1])
-	if csp := h.Get("Content-Security-Policy"); status != http.StatusOK || csp != sandbox || !strings.Contains(body, "Your own markup goes here") {
+	if csp := h.Get("Content-Security-Policy"); status != http.StatusOK || csp != sandbox ||
+		!strings.Contains(body, "Your own markup goes here") {
 		t.Errorf("in the preview: %d %q", status, csp)
 	}
 	if status, _, _ := q.get(strings.Replace(address[1], "--own", "--try", 1)); status != http.StatusNotFound {

@@ -16,9 +16,10 @@ func TestTryingAHouseStyleOn(t *testing.T) {
 	d := p.as("designer@example.org")
 	before, version := p.house()
 	status, body, _ := d.post(housePath+"/try", url.Values{"id": {"ready:meadow"}})
-	if after, v := p.house(); status != http.StatusOK || v != version || after.Fonts != before.Fonts || !strings.Contains(
-		body, `data-trying="ready:meadow"`,
-	) {
+	if after, v := p.house(); status != http.StatusOK || v != version || after.Fonts != before.Fonts ||
+		!strings.Contains(
+			body, `data-trying="ready:meadow"`,
+		) {
 		t.Errorf("%d, version %d: trying on keeps nothing", status, v)
 	}
 	meadow := ready.FindHouse("ready:meadow").House()
@@ -92,7 +93,8 @@ func TestPromoting(t *testing.T) {
 		)
 		return status, body
 	}
-	if status, body := promote("background", ""); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Name is missing") {
+	if status, body := promote("background", ""); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "Name is missing") {
 		t.Errorf("without a name: %d %.200s", status, body)
 	}
 	if status, body := promote("color", "x"); status != http.StatusUnprocessableEntity {
@@ -107,7 +109,8 @@ func TestPromoting(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if b, _ := page.Doc.Section(sec); b.Style["background"]["desktop"] != "$slate" || !strings.Contains(body, `<option value="Slate" data-token="slate">`) {
+	if b, _ := page.Doc.Section(sec); b.Style["background"]["desktop"] != "$slate" ||
+		!strings.Contains(body, `<option value="Slate" data-token="slate">`) {
 		t.Errorf("%v", b.Style)
 	}
 	if status, _, _ := p.as("writer@example.org").post(

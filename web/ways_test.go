@@ -20,7 +20,12 @@ import (
 func TestEveryWayToASitesData(t *testing.T) {
 	p := begin(t)
 	ctx := t.Context()
-	page := &doc.Page{ID: "p2", Name: "Berths", Title: "Berths", Sections: []*doc.Section{{ID: "s2", Name: "Quillwort"}}}
+	page := &doc.Page{
+		ID:       "p2",
+		Name:     "Berths",
+		Title:    "Berths",
+		Sections: []*doc.Section{{ID: "s2", Name: "Quillwort"}},
+	}
 	p.put(page, tree.Page{ID: "p2", Name: "Berths"})
 	if err := p.store.Tree.LockPage(ctx, "w1", "p2", "a password"); err != nil {
 		t.Fatal(err)
@@ -33,8 +38,14 @@ func TestEveryWayToASitesData(t *testing.T) {
 			status, _, h := q.post("/new", url.Values{"name": {"A copy"}, "from": {"copy:skerry"}})
 			return status == http.StatusSeeOther && strings.HasPrefix(h.Get("Location"), "/sites/a-copy")
 		}},
-		"a copy offered": {rights.Publish, func(q *person) bool { _, text, _ := q.get("/new"); return strings.Contains(text, "copy:skerry") }},
-		"its file":       {rights.Publish, func(q *person) bool { _, text, _ := q.get("/sites/skerry/file"); return strings.HasPrefix(text, "PK") }},
+		"a copy offered": {
+			rights.Publish,
+			func(q *person) bool { _, text, _ := q.get("/new"); return strings.Contains(text, "copy:skerry") },
+		},
+		"its file": {
+			rights.Publish,
+			func(q *person) bool { _, text, _ := q.get("/sites/skerry/file"); return strings.HasPrefix(text, "PK") },
+		},
 		"its export": {rights.Publish, func(q *person) bool {
 			status, text, _ := q.get("/sites/skerry/export")
 			return strings.HasPrefix(text, "PK") || status == http.StatusUnprocessableEntity
@@ -43,12 +54,18 @@ func TestEveryWayToASitesData(t *testing.T) {
 			status, _, _ := q.post("/sites/skerry/previews", url.Values{"days": {"1"}})
 			return status < 400
 		}},
-		"its links": {rights.Publish, func(q *person) bool { status, _, _ := q.get("/sites/skerry/previews"); return status == http.StatusOK }},
+		"its links": {
+			rights.Publish,
+			func(q *person) bool { status, _, _ := q.get("/sites/skerry/previews"); return status == http.StatusOK },
+		},
 		"its entries": {rights.Keep, func(q *person) bool {
 			status, _, _ := q.get("/sites/skerry/entries/file")
 			return status == http.StatusOK
 		}},
-		"its log": {rights.Account, func(q *person) bool { status, _, _ := q.get("/sites/skerry/audit"); return status == http.StatusOK }},
+		"its log": {
+			rights.Account,
+			func(q *person) bool { status, _, _ := q.get("/sites/skerry/audit"); return status == http.StatusOK },
+		},
 		"its house style": {rights.House, func(q *person) bool {
 			status, _, _ := q.get("/sites/skerry/house/file")
 			return status == http.StatusOK
@@ -190,7 +207,8 @@ func TestOnePagePreviewsNameNoDrafts(t *testing.T) {
 	}
 	_, _, h := d.post(benchPath+"/try", nil)
 	_, text, _ := p.as("").get(h.Get("Location"))
-	if !strings.Contains(text, "Known") || strings.Contains(text, "Secretly") || strings.Contains(text, "Renamed") || strings.Contains(text, "Closed") {
+	if !strings.Contains(text, "Known") || strings.Contains(text, "Secretly") || strings.Contains(text, "Renamed") ||
+		strings.Contains(text, "Closed") {
 		t.Errorf("it names what visitors don't know, or not what they do: %s", text)
 	}
 }

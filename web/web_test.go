@@ -95,10 +95,17 @@ func begin(t testing.TB) *studio {
 	p.hosts = site.Hosts{Scheme: "http", Base: "localhost:" + port}
 	mediaDir := t.TempDir()
 	p.server, err = New(
-		Config{Store: st, MediaDir: mediaDir, SiteDir: p.siteDir, Hosts: p.hosts, Pictures: media.NewKeeper(st, mediaDir, media.DefaultQuota).Plain()},
+		Config{
+			Store:    st,
+			MediaDir: mediaDir,
+			SiteDir:  p.siteDir,
+			Hosts:    p.hosts,
+			Pictures: media.NewKeeper(st, mediaDir, media.DefaultQuota).Plain(),
+		},
 	)
 	must(err)
-	p.pages.Config.Handler, err = visitors.New(visitors.Config{Store: st, MediaDir: mediaDir, SiteDir: p.siteDir, Hosts: p.hosts}).Handler()
+	p.pages.Config.Handler, err = visitors.New(visitors.Config{Store: st, MediaDir: mediaDir, SiteDir: p.siteDir, Hosts: p.hosts}).
+		Handler()
 	must(err)
 	p.pages.Start()
 	app, err := p.server.App()
@@ -111,7 +118,15 @@ func begin(t testing.TB) *studio {
 // tasks is what is done in the background.
 func (p *studio) tasks() *jobs.Tasks {
 	s := p.server
-	return &jobs.Tasks{Store: p.store, Pictures: s.Pictures, Publisher: s.Publisher, Workshop: s.Workshop, Checker: s.Checker, Domains: s.Domains, Log: s.Log}
+	return &jobs.Tasks{
+		Store:     p.store,
+		Pictures:  s.Pictures,
+		Publisher: s.Publisher,
+		Workshop:  s.Workshop,
+		Checker:   s.Checker,
+		Domains:   s.Domains,
+		Log:       s.Log,
+	}
 }
 
 // works does it until the test ends.
@@ -136,7 +151,14 @@ func (p *studio) as(email string) *person {
 	if err != nil {
 		p.t.Fatal(err)
 	}
-	q := &person{p, &http.Client{Jar: jar, Transport: anywhere, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
+	q := &person{
+		p,
+		&http.Client{
+			Jar:           jar,
+			Transport:     anywhere,
+			CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse },
+		},
+	}
 	if email != "" {
 		if status, _, _ := q.post("/sign-in", url.Values{"email": {email}, "password": {"three islands"}}); status != http.StatusSeeOther {
 			p.t.Fatalf("signing in: %d", status)
@@ -245,7 +267,8 @@ func TestNobodyIsLockedOut(t *testing.T) {
 		}
 	}
 	start := time.Now()
-	if status := try("198.51.100.1", "three islands"); status != http.StatusSeeOther || time.Since(start) < p.server.HoldTime {
+	if status := try("198.51.100.1", "three islands"); status != http.StatusSeeOther ||
+		time.Since(start) < p.server.HoldTime {
 		t.Errorf("the right password: %d after %v", status, time.Since(start))
 	}
 	// From one network it ends, also with other accounts' names between.
@@ -283,14 +306,16 @@ func TestHeaders(t *testing.T) {
 	if strings.Contains(csp, "unsafe-inline") || strings.Contains(csp, "'unsafe-eval'") {
 		t.Errorf("the policy %q allows inline code", csp)
 	}
-	if regexp.MustCompile(`<script(>| type="module">)`).MatchString(body) || regexp.MustCompile(` on[a-z]+="|style="`).MatchString(body) {
+	if regexp.MustCompile(`<script(>| type="module">)`).MatchString(body) ||
+		regexp.MustCompile(` on[a-z]+="|style="`).MatchString(body) {
 		t.Error("the Bench holds inline script or style")
 	}
 	if !strings.Contains(body, `sandbox="allow-same-origin"`) {
 		t.Error("the canvas isn't sandboxed")
 	}
 	_, _, h = q.get(benchPath + "/canvas")
-	if csp := h.Get("Content-Security-Policy"); strings.Contains(csp, "script-src") || !strings.Contains(csp, "default-src 'none'") {
+	if csp := h.Get("Content-Security-Policy"); strings.Contains(csp, "script-src") ||
+		!strings.Contains(csp, "default-src 'none'") {
 		t.Errorf("scripts may run on the canvas: %q", csp)
 	}
 	if h.Get("X-Request-Id") == "" {
@@ -336,7 +361,8 @@ func TestAnEditsAnswer(t *testing.T) {
 		t.Error("the whole Overview is sent for one section")
 	}
 	status, body = q.edit(edit.Command{Op: "delete", Node: section.ID, Base: 1})
-	if s = stateOf(t, body); status != http.StatusOK || len(s.Order) != 2 || !strings.Contains(body, `hx-target="#overview"`) {
+	if s = stateOf(t, body); status != http.StatusOK || len(s.Order) != 2 ||
+		!strings.Contains(body, `hx-target="#overview"`) {
 		t.Errorf("deleting: %d, %v", status, s.Order)
 	}
 	status, body, _ = q.post(benchPath+"/undo", url.Values{"width": {"375"}})
@@ -354,7 +380,8 @@ func TestStaleEditsAnswer409WithTheFreshState(t *testing.T) {
 	}
 	status, body := two.edit(edit.Command{Op: "rename", Node: id, Value: "Second", Base: 0})
 	s := stateOf(t, body)
-	if status != http.StatusConflict || s.Seq != 1 || len(s.Show) != 3 || s.Names[id] != "First" || !strings.Contains(body, "at the same time") {
+	if status != http.StatusConflict || s.Seq != 1 || len(s.Show) != 3 || s.Names[id] != "First" ||
+		!strings.Contains(body, "at the same time") {
 		t.Errorf("%d, %+v", status, s.Names)
 	}
 	if status, _ = two.edit(edit.Command{Op: "rename", Node: id, Value: "Second", Base: s.Seq}); status != http.StatusOK {
@@ -426,21 +453,26 @@ func TestUploads(t *testing.T) {
 	}
 	src := regexp.MustCompile(`src="([^"]+)"`).FindStringSubmatch(body)[1]
 	status, _, h := q.get(src)
-	if status != http.StatusOK || h.Get("Content-Type") != "image/webp" || h.Get("X-Content-Type-Options") != "nosniff" {
+	if status != http.StatusOK || h.Get("Content-Type") != "image/webp" ||
+		h.Get("X-Content-Type-Options") != "nosniff" {
 		t.Errorf("%s: %d %s", src, status, h.Get("Content-Type"))
 	}
 	status, _ = upload(
 		"drawing.svg",
-		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>alert(1)</script><path d="M0 0h9v9z"/></svg>`),
+		[]byte(
+			`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>alert(1)</script><path d="M0 0h9v9z"/></svg>`,
+		),
 	)
 	_, body, _ = q.get("/sites/skerry/media")
 	src = regexp.MustCompile(`src="([^"]+\.svg)"`).FindStringSubmatch(body)[1]
 	_, svg, h := q.get(src)
-	if status != http.StatusOK || strings.Contains(svg, "alert") || !strings.Contains(h.Get("Content-Security-Policy"), "sandbox") {
+	if status != http.StatusOK || strings.Contains(svg, "alert") ||
+		!strings.Contains(h.Get("Content-Security-Policy"), "sandbox") {
 		t.Errorf("svg: %d %s", status, svg)
 	}
 	for name, data := range map[string][]byte{"page.png": []byte("<!DOCTYPE html><p>no"), "empty.jpg": {}, "big.png": make([]byte, 22<<20)} {
-		if status, body := upload(name, data); status != http.StatusUnprocessableEntity || !strings.Contains(body, `"problem":`) {
+		if status, body := upload(name, data); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(body, `"problem":`) {
 			t.Errorf("%s: %d", name, status)
 		}
 	}
@@ -461,13 +493,16 @@ func TestTryAndPublish(t *testing.T) {
 	}
 	stranger := p.as("")
 	status, body, h := stranger.get(at)
-	if status != http.StatusOK || !strings.Contains(body, "<h1") || strings.Contains(body, "<script") || h.Get("Set-Cookie") != "" {
+	if status != http.StatusOK || !strings.Contains(body, "<h1") || strings.Contains(body, "<script") ||
+		h.Get("Set-Cookie") != "" {
 		t.Errorf("the preview: %d", status)
 	}
 	css := regexp.MustCompile(`rel="stylesheet" href="([^"]+)"`).FindStringSubmatch(body)[1]
-	if status, body, h = stranger.get(p.hosts.Draft("skerry") + css); status != http.StatusOK || !strings.Contains(body, "display:grid") || !strings.HasPrefix(
-		h.Get("Content-Type"), "text/css",
-	) {
+	if status, body, h = stranger.get(p.hosts.Draft("skerry") + css); status != http.StatusOK ||
+		!strings.Contains(body, "display:grid") ||
+		!strings.HasPrefix(
+			h.Get("Content-Type"), "text/css",
+		) {
 		t.Errorf("its style sheet: %d", status)
 	}
 	for _, bad := range []string{
@@ -481,11 +516,13 @@ func TestTryAndPublish(t *testing.T) {
 	if status, _, _ := stranger.get(p.hosts.Public("skerry") + "/"); status != http.StatusNotFound {
 		t.Errorf("before publishing: %d", status)
 	}
-	if status, body, _ := q.post(benchPath+"/publish", nil); status != http.StatusOK || !strings.Contains(body, p.hosts.Public("skerry")+"/") {
+	if status, body, _ := q.post(benchPath+"/publish", nil); status != http.StatusOK ||
+		!strings.Contains(body, p.hosts.Public("skerry")+"/") {
 		t.Fatalf("publishing: %d %.300s", status, body)
 	}
 	status, body, h = stranger.get(p.hosts.Public("skerry") + "/")
-	if status != http.StatusOK || strings.Contains(body, "data-") || !strings.Contains(h.Get("Content-Security-Policy"), "default-src 'none'") {
+	if status != http.StatusOK || strings.Contains(body, "data-") ||
+		!strings.Contains(h.Get("Content-Security-Policy"), "default-src 'none'") {
 		t.Errorf("published: %d", status)
 	}
 	for _, path := range []string{"/", "/../", "/assets/", "/.secret", "/%2e%2e/%2e%2e/etc/passwd"} {
@@ -542,7 +579,9 @@ func BenchmarkEdit(b *testing.B) {
 			var took []time.Duration
 			i := 0
 			for b.Loop() {
-				c, _ := json.Marshal(edit.Command{Op: "block.nudge", Node: "b2x4", Zone: "desktop", DX: 1 - 2*(i%2), Base: int64(i)})
+				c, _ := json.Marshal(
+					edit.Command{Op: "block.nudge", Node: "b2x4", Zone: "desktop", DX: 1 - 2*(i%2), Base: int64(i)},
+				)
 				start := time.Now()
 				status, body, _ := q.post(
 					"/sites/skerry/pages/large/edits",

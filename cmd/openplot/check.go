@@ -40,7 +40,13 @@ func (s settings) check(ctx context.Context, st *store.Store, args []string) err
 	if err != nil {
 		return err
 	}
-	workshop, err := model.NewWorkshop(s.media(), s.hosts.Uploads()+"/media/", media.ReadPixels, memory.New(64<<20), slog.New(slog.DiscardHandler))
+	workshop, err := model.NewWorkshop(
+		s.media(),
+		s.hosts.Uploads()+"/media/",
+		media.ReadPixels,
+		memory.New(64<<20),
+		slog.New(slog.DiscardHandler),
+	)
 	if err != nil {
 		return err
 	}
@@ -68,7 +74,14 @@ func (s settings) check(ctx context.Context, st *store.Store, args []string) err
 	return nil
 }
 
-func checkPage(ctx context.Context, st *store.Store, of *store.Site, src site.Source, workshop *model.Workshop, info *store.PageInfo) (*model.Checked, error) {
+func checkPage(
+	ctx context.Context,
+	st *store.Store,
+	of *store.Site,
+	src site.Source,
+	workshop *model.Workshop,
+	info *store.PageInfo,
+) (*model.Checked, error) {
 	p, err := st.Pages.ByID(ctx, of.ID, info.ID)
 	if err != nil {
 		return nil, err
@@ -95,7 +108,15 @@ func tellFound(as string, info *store.PageInfo, found *model.Checked) error {
 		b, err = found.SARIF("/" + info.Slug)
 	default:
 		c := found.Counts()
-		fmt.Printf("/%s  %s: %d broken, %d doubtful, %d hints, %d kept quiet\n", info.Slug, info.Name, c.Broken, c.Doubtful, c.Hints, len(found.Quiet))
+		fmt.Printf(
+			"/%s  %s: %d broken, %d doubtful, %d hints, %d kept quiet\n",
+			info.Slug,
+			info.Name,
+			c.Broken,
+			c.Doubtful,
+			c.Hints,
+			len(found.Quiet),
+		)
 		for i := range found.Findings {
 			f := &found.Findings[i]
 			fmt.Printf("  %-8s  %s. %s  [%s]\n", f.Severity, f.Title(found.Name), f.Say(found.Name), rangesOf(f))

@@ -61,7 +61,14 @@ func command(t *testing.T, data, in string, args ...string) (string, error) {
 		t.Fatal(err)
 	}
 	cmd := exec.Command(name, args...)
-	cmd.Env = append(os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_DATABASE_URL=", "OPENPLOT_THROWAWAY=1", "OPENPLOT_DEMO=", "OPENPLOT_AVIF=no")
+	cmd.Env = append(
+		os.Environ(),
+		"OPENPLOT_DATA="+data,
+		"OPENPLOT_DATABASE_URL=",
+		"OPENPLOT_THROWAWAY=1",
+		"OPENPLOT_DEMO=",
+		"OPENPLOT_AVIF=no",
+	)
 	cmd.Stdin = strings.NewReader(in)
 	out, err := cmd.CombinedOutput()
 	return string(out), err
@@ -91,7 +98,9 @@ func TestCommands(t *testing.T) {
 	p := start(t, name, data, "OPENPLOT_DEMO=")
 	must("three islands\n", "user", "add", "wil@example.org", "Wil")
 	must("", "member", "add", "skerry", "wil@example.org", "writer")
-	if out := must("", "user", "list"); !strings.Contains(out, "ann@example.org") || !strings.Contains(out, "skerry (writer)") || strings.Contains(out, demo.DesignerEmail) {
+	if out := must("", "user", "list"); !strings.Contains(out, "ann@example.org") ||
+		!strings.Contains(out, "skerry (writer)") ||
+		strings.Contains(out, demo.DesignerEmail) {
 		t.Errorf("the list: %s", out)
 	}
 	client := signInAs(t, p, "ann@example.org", "three islands")
@@ -105,7 +114,8 @@ func TestCommands(t *testing.T) {
 		b, _ := io.ReadAll(r.Body)
 		return r.StatusCode, string(b)
 	}
-	if status, body := get("/sites/skerry/pages/home/bench"); status != http.StatusOK || !strings.Contains(body, "Skerry") {
+	if status, body := get("/sites/skerry/pages/home/bench"); status != http.StatusOK ||
+		!strings.Contains(body, "Skerry") {
 		t.Errorf("the Bench: %d", status)
 	}
 	must("another password\n", "user", "password", "ann@example.org")
@@ -115,7 +125,8 @@ func TestCommands(t *testing.T) {
 	must("", "user", "disable", "wil@example.org")
 	must("", "member", "remove", "skerry", "wil@example.org")
 	client = signInAs(t, p, "ann@example.org", "another password")
-	if _, body := get("/sites/skerry/audit"); !strings.Contains(body, "role given") || !strings.Contains(body, "command line") {
+	if _, body := get("/sites/skerry/audit"); !strings.Contains(body, "role given") ||
+		!strings.Contains(body, "command line") {
 		t.Error("what was done on the command line isn't in the log")
 	}
 	for _, bad := range [][]string{
@@ -127,7 +138,8 @@ func TestCommands(t *testing.T) {
 			t.Errorf("%v is taken: %s", bad, out)
 		}
 	}
-	if out, err := command(t, data, "short\n", "user", "add", "x@example.org", "X"); err == nil || !strings.Contains(out, "characters") {
+	if out, err := command(t, data, "short\n", "user", "add", "x@example.org", "X"); err == nil ||
+		!strings.Contains(out, "characters") {
 		t.Errorf("a short password: %s", out)
 	}
 	// Nobody else of this machine reads what is kept.
@@ -161,13 +173,17 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	signIn(t, p)
 	p.stop(t)
 	// Nothing of it is broken, and that is what the exit code says; a page that isn't there is told.
-	if out, err := command(t, data, "", "check", "skerry-line"); err != nil || !strings.Contains(out, "Home: 0 broken") || !strings.Contains(out, "Winter weekend: 0 broken") {
+	if out, err := command(t, data, "", "check", "skerry-line"); err != nil ||
+		!strings.Contains(out, "Home: 0 broken") ||
+		!strings.Contains(out, "Winter weekend: 0 broken") {
 		t.Errorf("check: %v: %s", err, out)
 	}
-	if out, err := command(t, data, "", "check", "skerry-line", "fares", "-sarif"); err != nil || !strings.Contains(out, `"version": "2.1.0"`) {
+	if out, err := command(t, data, "", "check", "skerry-line", "fares", "-sarif"); err != nil ||
+		!strings.Contains(out, `"version": "2.1.0"`) {
 		t.Errorf("check: %v: %s", err, out)
 	}
-	if out, err := command(t, data, "", "check", "skerry-line", "nowhere"); err == nil || !strings.Contains(out, "no page") {
+	if out, err := command(t, data, "", "check", "skerry-line", "nowhere"); err == nil ||
+		!strings.Contains(out, "no page") {
 		t.Errorf("check of no page: %v: %s", err, out)
 	}
 	archive := filepath.Join(t.TempDir(), "plot.backup")
@@ -246,7 +262,8 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	other := folder(t)
 	for _, name := range []string{damaged, filepath.Join(other, "nowhere")} {
 		out, err := command(t, other, "", "restore", name)
-		if left, rerr := os.ReadDir(other); err == nil || len(left) > 0 || rerr != nil && !errors.Is(rerr, os.ErrNotExist) {
+		if left, rerr := os.ReadDir(other); err == nil || len(left) > 0 ||
+			rerr != nil && !errors.Is(rerr, os.ErrNotExist) {
 			t.Errorf("restoring %s: %v %s, and %v is left, %v", filepath.Base(name), err, out, left, rerr)
 		}
 	}
@@ -259,7 +276,8 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	}
 	p = start(t, name, other, "OPENPLOT_DEMO=")
 	client = signIn(t, p)
-	if r, err := client.Get(p.base + "/sites/" + demo.SiteSlug + "/pages/home/bench"); err != nil || r.StatusCode != http.StatusOK {
+	if r, err := client.Get(p.base + "/sites/" + demo.SiteSlug + "/pages/home/bench"); err != nil ||
+		r.StatusCode != http.StatusOK {
 		t.Errorf("the Bench: %v", err)
 	}
 }
@@ -302,7 +320,13 @@ func TestTwoProcesses(t *testing.T) {
 		wg.Go(func() {
 			base := begun.Seq
 			for n := range each {
-				c := fmt.Sprintf(`{"op":"rename","node":%q,"value":"Name %d of %d","base":%d}`, begun.Order[i], n, i, base)
+				c := fmt.Sprintf(
+					`{"op":"rename","node":%q,"value":"Name %d of %d","base":%d}`,
+					begun.Order[i],
+					n,
+					i,
+					base,
+				)
 				r, err := clients[i].PostForm(bases[i]+page+"/edits", url.Values{"command": {c}})
 				if err != nil {
 					t.Error(err)
@@ -335,7 +359,9 @@ func TestTwoProcesses(t *testing.T) {
 	db := open(t, dsn)
 	if err := db.QueryRow(`SELECT (SELECT count(*) FROM sites), (SELECT count(*) FROM (SELECT 1 FROM river_job GROUP BY kind, args, created_at HAVING count(*) > 1) d)`).Scan(
 		&sites, &doubled,
-	); err != nil || sites != 1 || doubled != 0 {
+	); err != nil ||
+		sites != 1 ||
+		doubled != 0 {
 		t.Errorf("%d sites, %d jobs twice, %v", sites, doubled, err)
 	}
 }

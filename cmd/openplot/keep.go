@@ -128,7 +128,12 @@ func (s settings) doctor(ctx context.Context, st *store.Store, repair bool) erro
 		return err
 	}
 	if failed = slices.DeleteFunc(failed, store.FailedJob.Waiting); len(failed) > 0 {
-		fmt.Printf("%d failed jobs wait for an operator; the last: %s: %s\n", len(failed), failed[0].Kind, strings.TrimSpace(failed[0].Error))
+		fmt.Printf(
+			"%d failed jobs wait for an operator; the last: %s: %s\n",
+			len(failed),
+			failed[0].Kind,
+			strings.TrimSpace(failed[0].Error),
+		)
 	}
 	if repair {
 		before := time.Now().Add(-jobs.FileGrace)

@@ -49,8 +49,17 @@ func start(t *testing.T, binary, data string, settings ...string) *program {
 	cmd := exec.Command(binary, "serve")
 	cmd.Env = append(
 		append(
-			os.Environ(), "OPENPLOT_DATA="+data, "OPENPLOT_HOST=127.0.0.1", "OPENPLOT_PORT="+port,
-			"OPENPLOT_PAGES_PORT="+freePort(t), "OPENPLOT_DATABASE_URL=", "OPENPLOT_DEMO=yes", "OPENPLOT_AVIF=no", "OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
+			os.Environ(),
+			"OPENPLOT_DATA="+data,
+			"OPENPLOT_HOST=127.0.0.1",
+			"OPENPLOT_PORT="+port,
+			"OPENPLOT_PAGES_PORT="+freePort(
+				t,
+			),
+			"OPENPLOT_DATABASE_URL=",
+			"OPENPLOT_DEMO=yes",
+			"OPENPLOT_AVIF=no",
+			"OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
 		), settings...,
 	)
 	cmd.Stderr = os.Stderr

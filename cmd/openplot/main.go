@@ -86,7 +86,9 @@ func do(ctx context.Context, args []string) error {
 
 // with opens the store for a command, beside a server that may be running.
 func (s settings) with(ctx context.Context, f func(st *store.Store, dsn string) error) error {
-	dsn, end, err := s.open(func(dir string, o postgres.Options) (*postgres.Cluster, error) { return postgres.Attach(ctx, dir, o) })
+	dsn, end, err := s.open(
+		func(dir string, o postgres.Options) (*postgres.Cluster, error) { return postgres.Attach(ctx, dir, o) },
+	)
 	if err != nil {
 		return err
 	}

@@ -59,7 +59,14 @@ func userCommand(ctx context.Context, st *store.Store, args []string) error {
 		if err := st.People.SetPassword(ctx, rest[0], word); err != nil {
 			return err
 		}
-		return done(ctx, st, "password set", rest[0], "%s has another password now, and is signed out everywhere.", rest[0])
+		return done(
+			ctx,
+			st,
+			"password set",
+			rest[0],
+			"%s has another password now, and is signed out everywhere.",
+			rest[0],
+		)
 	case (op == "disable" || op == "enable") && len(rest) == 1:
 		if err := st.People.DisableUser(ctx, rest[0], op == "disable"); err != nil {
 			return err

@@ -202,7 +202,12 @@ func (s settings) greet(ctx context.Context, st *store.Store) {
 	fmt.Printf("\nOpen Plot is at      %s\nSites are at         %s\n", s.appURL, s.hosts.Public("<site>"))
 	if s.demo != "" {
 		if _, err := st.People.SignIn(ctx, demo.DesignerEmail, demo.Password); err == nil {
-			fmt.Printf("Demo sign-in         %s   password %s\n      as a writer    %s\n", demo.DesignerEmail, demo.Password, demo.WriterEmail)
+			fmt.Printf(
+				"Demo sign-in         %s   password %s\n      as a writer    %s\n",
+				demo.DesignerEmail,
+				demo.Password,
+				demo.WriterEmail,
+			)
 		}
 	}
 	fmt.Print("\nCtrl+C stops it.\n")
@@ -231,13 +236,23 @@ func (s settings) listen() (ls []net.Listener, err error) {
 func listen(host, port, name string) (net.Listener, error) {
 	l, err := net.Listen("tcp", net.JoinHostPort(host, port))
 	if err != nil {
-		return nil, fmt.Errorf("port %s isn't free (%w): is Open Plot running already? Otherwise set %s to another", port, err, name)
+		return nil, fmt.Errorf(
+			"port %s isn't free (%w): is Open Plot running already? Otherwise set %s to another",
+			port,
+			err,
+			name,
+		)
 	}
 	return l, nil
 }
 
 // offerDemo makes the demo where it is asked for and never was made.
-func (s settings) offerDemo(ctx context.Context, st *store.Store, pictures *media.Keeper, publisher *site.Publisher) error {
+func (s settings) offerDemo(
+	ctx context.Context,
+	st *store.Store,
+	pictures *media.Keeper,
+	publisher *site.Publisher,
+) error {
 	if s.demo == "" {
 		return nil
 	}

@@ -66,13 +66,20 @@ func readSettings() (s settings, err error) {
 		return s, err
 	}
 	if _, err := netip.ParseAddr(pagesURL.Hostname()); err == nil {
-		return s, fmt.Errorf("OPENPLOT_PAGES_URL is %s: give a name, not a number, since every site has a host below it", pagesURL)
+		return s, fmt.Errorf(
+			"OPENPLOT_PAGES_URL is %s: give a name, not a number, since every site has a host below it",
+			pagesURL,
+		)
 	}
 	s.hosts = site.Hosts{Scheme: pagesURL.Scheme, Base: pagesURL.Host}
 	within := func(host, of string) bool { return strings.HasSuffix("."+host, "."+of) }
-	if app, pages := s.appURL.Hostname(), pagesURL.Hostname(); pages != "localhost" && (within(app, pages) || within(pages, app)) {
-		return s, fmt.Errorf("OPENPLOT_URL is %s and OPENPLOT_PAGES_URL %s, one below the other: what is published could set cookies that the application gets; give them names of which neither ends in the other",
-			s.appURL, pagesURL)
+	if app, pages := s.appURL.Hostname(), pagesURL.Hostname(); pages != "localhost" &&
+		(within(app, pages) || within(pages, app)) {
+		return s, fmt.Errorf(
+			"OPENPLOT_URL is %s and OPENPLOT_PAGES_URL %s, one below the other: what is published could set cookies that the application gets; give them names of which neither ends in the other",
+			s.appURL,
+			pagesURL,
+		)
 	}
 	for _, p := range strings.Split(os.Getenv("OPENPLOT_TRUSTED_PROXIES"), ",") {
 		if p = strings.TrimSpace(p); p == "" {
@@ -80,7 +87,10 @@ func readSettings() (s settings, err error) {
 		}
 		_, perr := netip.ParsePrefix(p)
 		if _, aerr := netip.ParseAddr(p); perr != nil && aerr != nil {
-			return s, fmt.Errorf("OPENPLOT_TRUSTED_PROXIES has %q: write addresses or networks with commas between, such as 10.0.0.0/8", p)
+			return s, fmt.Errorf(
+				"OPENPLOT_TRUSTED_PROXIES has %q: write addresses or networks with commas between, such as 10.0.0.0/8",
+				p,
+			)
 		}
 		s.proxies = append(s.proxies, p)
 	}
@@ -97,20 +107,31 @@ func readSettings() (s settings, err error) {
 	}
 	switch where = env("OPENPLOT_DNS", where); {
 	case where != "world" && where != "stand-in":
-		return s, fmt.Errorf("OPENPLOT_DNS is %q: write world, or stand-in for one that the program has in itself", where)
+		return s, fmt.Errorf(
+			"OPENPLOT_DNS is %q: write world, or stand-in for one that the program has in itself",
+			where,
+		)
 	case where == "stand-in" && s.demo == "":
-		return s, errors.New("OPENPLOT_DNS is stand-in, in which everybody can say that a domain is theirs: it goes with OPENPLOT_DEMO alone")
+		return s, errors.New(
+			"OPENPLOT_DNS is stand-in, in which everybody can say that a domain is theirs: it goes with OPENPLOT_DEMO alone",
+		)
 	}
 	s.worldDNS = where == "world"
 	s.acme = os.Getenv("OPENPLOT_ACME_EMAIL")
 	s.log = env("OPENPLOT_LOG", "stderr")
 	s.metricsPort = os.Getenv("OPENPLOT_METRICS_PORT")
 	if s.idle, err = time.ParseDuration(env("OPENPLOT_SESSION_IDLE", "12h")); err != nil || s.idle < time.Minute {
-		return s, fmt.Errorf("OPENPLOT_SESSION_IDLE is %q: write a time such as 30m or 12h", os.Getenv("OPENPLOT_SESSION_IDLE"))
+		return s, fmt.Errorf(
+			"OPENPLOT_SESSION_IDLE is %q: write a time such as 30m or 12h",
+			os.Getenv("OPENPLOT_SESSION_IDLE"),
+		)
 	}
 	megabytes, err := strconv.ParseInt(env("OPENPLOT_SITE_MB", "2000"), 10, 64)
 	if err != nil || megabytes < 1 {
-		return s, fmt.Errorf("OPENPLOT_SITE_MB is %q: write how many megabytes the pictures of a site may take", os.Getenv("OPENPLOT_SITE_MB"))
+		return s, fmt.Errorf(
+			"OPENPLOT_SITE_MB is %q: write how many megabytes the pictures of a site may take",
+			os.Getenv("OPENPLOT_SITE_MB"),
+		)
 	}
 	s.quota = megabytes << 20
 	switch of := env("OPENPLOT_AVIF", "yes"); of {
@@ -121,7 +142,10 @@ func readSettings() (s settings, err error) {
 	}
 	megabytes, err = strconv.ParseInt(env("OPENPLOT_MEMORY_MB", "0"), 10, 64)
 	if err != nil || megabytes != 0 && (megabytes < 200 || megabytes > 1<<20) {
-		return s, fmt.Errorf("OPENPLOT_MEMORY_MB is %q: write how many megabytes the program may take, 200 at least", os.Getenv("OPENPLOT_MEMORY_MB"))
+		return s, fmt.Errorf(
+			"OPENPLOT_MEMORY_MB is %q: write how many megabytes the program may take, 200 at least",
+			os.Getenv("OPENPLOT_MEMORY_MB"),
+		)
 	}
 	s.memoryLimit = megabytes << 20
 	return s, nil
@@ -131,7 +155,8 @@ func readSettings() (s settings, err error) {
 func readOrigin(name, fallback string) (*url.URL, error) {
 	text := env(name, fallback)
 	u, err := url.Parse(text)
-	if err != nil || u.Scheme != "http" && u.Scheme != "https" || u.Host == "" || strings.Trim(u.Path, "/") != "" || u.RawQuery != "" {
+	if err != nil || u.Scheme != "http" && u.Scheme != "https" || u.Host == "" || strings.Trim(u.Path, "/") != "" ||
+		u.RawQuery != "" {
 		return nil, fmt.Errorf("%s is %q: write an address such as https://plot.example.org", name, text)
 	}
 	return &url.URL{Scheme: u.Scheme, Host: strings.ToLower(u.Host)}, nil
@@ -147,7 +172,9 @@ func (s settings) cluster() string   { return filepath.Join(s.data, "postgres") 
 
 // open gives the database: the one that is named, or the private cluster, which end stops
 // if it was started here. attach lets another process run it.
-func (s settings) open(attach func(dir string, o postgres.Options) (*postgres.Cluster, error)) (dsn string, end func(), err error) {
+func (s settings) open(
+	attach func(dir string, o postgres.Options) (*postgres.Cluster, error),
+) (dsn string, end func(), err error) {
 	if err := postgres.Enclose(s.data); err != nil {
 		return "", nil, err
 	}

@@ -18,15 +18,23 @@ func TestSettings(t *testing.T) {
 		return readSettings()
 	}
 	s, err := read(nil)
-	if err != nil || s.appURL.String() != "http://localhost:8080" || s.hosts.Public("skerry") != "http://skerry.localhost:8081" || s.secure() || s.demo != "" ||
-		s.log != "stderr" || s.idle != 12*time.Hour || len(s.proxies) != 0 {
+	if err != nil || s.appURL.String() != "http://localhost:8080" ||
+		s.hosts.Public("skerry") != "http://skerry.localhost:8081" ||
+		s.secure() ||
+		s.demo != "" ||
+		s.log != "stderr" ||
+		s.idle != 12*time.Hour ||
+		len(s.proxies) != 0 {
 		t.Errorf("%+v, %v", s, err)
 	}
 	s, err = read(map[string]string{
 		"OPENPLOT_URL": "https://plot.example.org", "OPENPLOT_PAGES_URL": "https://Pages.example.net/", "OPENPLOT_TRUSTED_PROXIES": "10.0.0.0/8, 192.0.2.1",
 		"OPENPLOT_DEMO": "yes", "OPENPLOT_SESSION_IDLE": "30m",
 	})
-	if err != nil || !s.secure() || s.hosts.Public("skerry") != "https://skerry.pages.example.net" || len(s.proxies) != 2 || s.demo != "yes" || s.idle != 30*time.Minute {
+	if err != nil || !s.secure() || s.hosts.Public("skerry") != "https://skerry.pages.example.net" ||
+		len(s.proxies) != 2 ||
+		s.demo != "yes" ||
+		s.idle != 30*time.Minute {
 		t.Errorf("%+v, %v", s, err)
 	}
 	for name, bad := range map[string][]string{
@@ -47,7 +55,8 @@ func TestSettings(t *testing.T) {
 	for app, pages := range map[string]string{
 		"https://plot.example.org": "https://example.org", "https://example.org": "https://pages.example.org", "https://Example.net": "https://example.net:8443",
 	} {
-		if _, err := read(map[string]string{"OPENPLOT_URL": app, "OPENPLOT_PAGES_URL": pages}); err == nil || !strings.Contains(err.Error(), "below") {
+		if _, err := read(map[string]string{"OPENPLOT_URL": app, "OPENPLOT_PAGES_URL": pages}); err == nil ||
+			!strings.Contains(err.Error(), "below") {
 			t.Errorf("%s and %s: %v", app, pages, err)
 		}
 	}

@@ -29,9 +29,17 @@ type generator struct {
 }
 
 func (g *generator) section(i int) *doc.Section {
-	sec := &doc.Section{ID: fmt.Sprintf("s%d", i), Name: "Section", Arrangement: g.arrangement(), Style: g.style(style.OnSection)}
+	sec := &doc.Section{
+		ID:          fmt.Sprintf("s%d", i),
+		Name:        "Section",
+		Arrangement: g.arrangement(),
+		Style:       g.style(style.OnSection),
+	}
 	if i == 0 {
-		delete(sec.Style, "pull") // there is nothing to be pulled over; a bar that stays would be pushed back (docs/layout.md)
+		delete(
+			sec.Style,
+			"pull",
+		) // there is nothing to be pulled over; a bar that stays would be pushed back (docs/layout.md)
 	}
 	sec.Blocks = g.blocks(sec.Holder(), 9, 0)
 	return sec
@@ -67,7 +75,13 @@ func (g *generator) block(h doc.Holder, depth int) *doc.Block {
 		}
 		columns := h.Columns(g.site.Zones, z)
 		c := 1 + g.r.IntN(columns)
-		b.Place[zone.ID] = doc.Place{Column: c, Span: 1 + g.r.IntN(columns-c+1), Row: 1 + g.r.IntN(12), Rows: 1 + g.r.IntN(8), Layer: g.r.IntN(3)}
+		b.Place[zone.ID] = doc.Place{
+			Column: c,
+			Span:   1 + g.r.IntN(columns-c+1),
+			Row:    1 + g.r.IntN(12),
+			Rows:   1 + g.r.IntN(8),
+			Layer:  g.r.IntN(3),
+		}
 	}
 	if g.r.IntN(8) == 0 {
 		b.Hidden = doc.Zoned[bool]{g.zone(): true}
@@ -137,7 +151,12 @@ func (g *generator) value(s *style.Setting) string {
 			return "10px"
 		}
 		if g.r.IntN(8) == 0 && len(s.Units) > 0 { // a sum of several units
-			return fmt.Sprintf("%d%s + %d", 1+g.r.IntN(3), style.Length{N: 1, Unit: s.Units[0]}.String()[1:], 8+g.r.IntN(40))
+			return fmt.Sprintf(
+				"%d%s + %d",
+				1+g.r.IntN(3),
+				style.Length{N: 1, Unit: s.Units[0]}.String()[1:],
+				8+g.r.IntN(40),
+			)
 		}
 		unit := append([]style.Unit{style.Px}, s.Units...)[g.r.IntN(1+len(s.Units))]
 		least := max(s.Min, -24) // a margin may be negative
@@ -182,10 +201,12 @@ func (g *generator) value(s *style.Setting) string {
 	return s.Choices[g.r.IntN(len(s.Choices))].Value
 }
 
-var vocabulary = strings.Fields(`a the boat sails at 08:10 from Harbour Steps to Inner Holm; Wave AVATAR To You, fi fl office waffle
+var vocabulary = strings.Fields(
+	`a the boat sails at 08:10 from Harbour Steps to Inner Holm; Wave AVATAR To You, fi fl office waffle
 	well-known state-of-the-art half-hearted 50-50 24/7 and/or first.last@example.org https://example.org/sailings/winter?day=1&year=2
 	“quoted” ‘single’ — dash – en… (parentheses) [brackets] naïve café Größe Übermut Łódź Żółw São Œuvre Rechtsschutzversicherung
-	1,299.00 €50 100% § ©2026 x²+y³ L’Île don’t it’s ToMaTo I W iiiii WWW. Type, Yes. 3/4 a/b/c non breaking softSHYhyphenSHYation`)
+	1,299.00 €50 100% § ©2026 x²+y³ L’Île don’t it’s ToMaTo I W iiiii WWW. Type, Yes. 3/4 a/b/c non breaking softSHYhyphenSHYation`,
+)
 
 func (g *generator) words(paragraphs int) doc.Words {
 	var w doc.Words
@@ -193,7 +214,9 @@ func (g *generator) words(paragraphs int) doc.Words {
 		var p doc.Paragraph
 		for range 1 + g.r.IntN(3) {
 			run := doc.Run{
-				Bold: g.r.IntN(5) == 0, Italic: g.r.IntN(6) == 0, Small: g.r.IntN(16) == 0, Super: g.r.IntN(16) == 0, Code: g.r.IntN(16) == 0,
+				Bold: g.r.IntN(
+					5,
+				) == 0, Italic: g.r.IntN(6) == 0, Small: g.r.IntN(16) == 0, Super: g.r.IntN(16) == 0, Code: g.r.IntN(16) == 0,
 				Underline: g.r.IntN(16) == 0,
 			}
 			if g.r.IntN(6) == 0 {

@@ -226,7 +226,12 @@ func (j *judge) ask(c testCase, ws []int) (map[int][]box, error) {
 func computed(t *layout.Tree, width int) []named {
 	byNode := map[*element.Node]named{}
 	t.At(float64(width)).Walk(func(b *layout.Box, x, y float64) {
-		v := named{b.Node, b.Node.Tag + " " + b.Node.Key, b.Node.Styles[t.Zone(width)].Balance, box{b.Node.Tag, x, y, b.W, b.H, nil}}
+		v := named{
+			b.Node,
+			b.Node.Tag + " " + b.Node.Key,
+			b.Node.Styles[t.Zone(width)].Balance,
+			box{b.Node.Tag, x, y, b.W, b.H, nil},
+		}
 		for _, l := range b.Lines {
 			if l.W > 0 {
 				v.lines = append(v.lines, [2]float64{x + l.X, x + l.X + l.W})
@@ -279,15 +284,28 @@ func (t *tally) add(u *tally) {
 }
 
 func (t *tally) good(least float64) bool {
-	return t.boxes > 0 && float64(t.one) >= least*float64(t.boxes) && float64(t.lines) >= min(least, 0.999)*float64(t.paragraphs)
+	return t.boxes > 0 && float64(t.one) >= least*float64(t.boxes) &&
+		float64(t.lines) >= min(least, 0.999)*float64(t.paragraphs)
 }
 
 func (t *tally) String() string {
 	share := func(n, of int) string { return fmt.Sprintf("%.3f %%", 100*float64(n)/float64(max(of, 1))) }
-	return fmt.Sprintf("%d, %d boxes: %s within 0.5 px, %s within 1 px, worst %.2f px (%s at %d); lines equal in %s of %d paragraphs; %s of %d line ends within 1 px",
-		t.cases, t.boxes, share(t.half, t.boxes), share(t.one, t.boxes), t.worst, t.worstName, t.worstAt, share(
+	return fmt.Sprintf(
+		"%d, %d boxes: %s within 0.5 px, %s within 1 px, worst %.2f px (%s at %d); lines equal in %s of %d paragraphs; %s of %d line ends within 1 px",
+		t.cases,
+		t.boxes,
+		share(t.half, t.boxes),
+		share(t.one, t.boxes),
+		t.worst,
+		t.worstName,
+		t.worstAt,
+		share(
 			t.lines, t.paragraphs,
-		), t.paragraphs, share(t.edgesNear, t.edges), t.edges)
+		),
+		t.paragraphs,
+		share(t.edgesNear, t.edges),
+		t.edges,
+	)
 }
 
 // compare holds core against the browser.
@@ -318,8 +336,20 @@ func (j *judge) compare(c testCase, ws []int) (*tally, error) {
 			}
 			if off > t.worst {
 				t.worst, t.worstAt, t.worstName = off, w, c.name+", "+b.name
-				t.worstText = fmt.Sprintf("%s is %.2f, %.2f, %.2f × %.2f in core and %.2f, %.2f, %.2f × %.2f in the browser; lines %d and %d",
-					b.name, b.x, b.y, b.w, b.h, g.x, g.y, g.w, g.h, len(b.lines), len(g.lines))
+				t.worstText = fmt.Sprintf(
+					"%s is %.2f, %.2f, %.2f × %.2f in core and %.2f, %.2f, %.2f × %.2f in the browser; lines %d and %d",
+					b.name,
+					b.x,
+					b.y,
+					b.w,
+					b.h,
+					g.x,
+					g.y,
+					g.w,
+					g.h,
+					len(b.lines),
+					len(g.lines),
+				)
 			}
 			if len(b.lines) == 0 && len(g.lines) == 0 {
 				continue

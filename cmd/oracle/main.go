@@ -63,7 +63,32 @@ type options struct {
 
 // widths are those looked at, the most telling first: around the zones'
 // boundaries, and typical ones.
-var widths = []int{320, 375, 412, 540, 639, 640, 800, 1023, 1024, 1280, 1440, 1920, 333, 360, 480, 600, 700, 768, 900, 1100, 1160, 1366, 1600, 1777}
+var widths = []int{
+	320,
+	375,
+	412,
+	540,
+	639,
+	640,
+	800,
+	1023,
+	1024,
+	1280,
+	1440,
+	1920,
+	333,
+	360,
+	480,
+	600,
+	700,
+	768,
+	900,
+	1100,
+	1160,
+	1366,
+	1600,
+	1777,
+}
 
 func run(o options) (bool, error) {
 	switch {
@@ -101,7 +126,10 @@ func run(o options) (bool, error) {
 	}
 	for i := range o.trees {
 		r := rand.New(rand.NewPCG(o.seed, uint64(1<<32+i)))
-		cases = append(cases, testCase{name: fmt.Sprintf("tree-%d", i), kind: "trees", zones: s.Zones, root: generateTree(r, s)})
+		cases = append(
+			cases,
+			testCase{name: fmt.Sprintf("tree-%d", i), kind: "trees", zones: s.Zones, root: generateTree(r, s)},
+		)
 	}
 	ws := widths[:min(max(o.widths, 1), len(widths))]
 	totals := map[string]*tally{}

@@ -34,8 +34,16 @@ var pairings = []pairing{
 	{is("contrast"), []string{"color-contrast"}, "contrast"},
 	{is("no-alternative"), []string{"image-alt"}, "alternative words"},
 	{is("no-label"), []string{"label", "select-name"}, "labels"},
-	{func(f *check.Finding) bool { return f.ID == "small-target" && f.Severity > check.Hint }, []string{"target-size"}, "target size"},
-	{func(f *check.Finding) bool { return f.ID == "headings" && f.Part != "two" }, []string{"heading-order", "page-has-heading-one"}, "headings"},
+	{
+		func(f *check.Finding) bool { return f.ID == "small-target" && f.Severity > check.Hint },
+		[]string{"target-size"},
+		"target size",
+	},
+	{
+		func(f *check.Finding) bool { return f.ID == "headings" && f.Part != "two" },
+		[]string{"heading-order", "page-has-heading-one"},
+		"headings",
+	},
 	{is("no-words-link"), []string{"link-name"}, "link words"},
 }
 
@@ -108,7 +116,10 @@ func (j *judge) outside(pages int, seed uint64) error {
 			}
 		}
 		for _, w := range forty {
-			ours := slices.ContainsFunc(found, func(f check.Finding) bool { return f.ID == "beside-page" && f.Holds(w) })
+			ours := slices.ContainsFunc(
+				found,
+				func(f check.Finding) bool { return f.ID == "beside-page" && f.Holds(w) },
+			)
 			add(&past, ours, answer.Scroll[w] > float64(w))
 			pairs := map[string]bool{}
 			for pair := range blocksInto(tree, w, answer.Widths[w]) {
@@ -151,9 +162,21 @@ func (j *judge) outside(pages int, seed uint64) error {
 			}
 		}
 	}
-	fmt.Printf("outside: %d pages; the checks took %v, the browser %v\n", pages, checking.Round(time.Millisecond), asking.Round(time.Millisecond))
+	fmt.Printf(
+		"outside: %d pages; the checks took %v, the browser %v\n",
+		pages,
+		checking.Round(time.Millisecond),
+		asking.Round(time.Millisecond),
+	)
 	row := func(name string, c count) {
-		fmt.Printf("outside: %-28s both %4d, ours alone %3d, theirs alone %3d, neither %5d\n", name, c.both, c.ours, c.theirs, c.neither)
+		fmt.Printf(
+			"outside: %-28s both %4d, ours alone %3d, theirs alone %3d, neither %5d\n",
+			name,
+			c.both,
+			c.ours,
+			c.theirs,
+			c.neither,
+		)
 	}
 	row("past the page, 40 widths", past)
 	row("blocks run together, 40", into)
@@ -249,7 +272,10 @@ func faulty(r *rand.Rand) *doc.Page {
 	first := &doc.Section{ID: "s1", Name: "First", Arrangement: doc.LineUp, Blocks: []*doc.Block{title}}
 	if some(2) {
 		grey := 90 + r.IntN(120)
-		first.Blocks = append(first.Blocks, say(doc.Text, long, look("color", fmt.Sprintf("#%02x%02x%02x", grey, grey, grey), "background", "#ffffff")))
+		first.Blocks = append(
+			first.Blocks,
+			say(doc.Text, long, look("color", fmt.Sprintf("#%02x%02x%02x", grey, grey, grey), "background", "#ffffff")),
+		)
 	}
 	if some(3) {
 		h := say(doc.Heading, "Small ones", nil)
@@ -257,7 +283,12 @@ func faulty(r *rand.Rand) *doc.Page {
 		first.Blocks = append(first.Blocks, h)
 	}
 	if some(2) {
-		pic := &doc.Block{ID: id(), Kind: doc.Picture, Content: doc.Content{Picture: []string{"picture", "bare"}[r.IntN(2)]}, Style: look("width", style.Pixels(float64(120+r.IntN(900))).String(), "max-width", "none")}
+		pic := &doc.Block{
+			ID:      id(),
+			Kind:    doc.Picture,
+			Content: doc.Content{Picture: []string{"picture", "bare"}[r.IntN(2)]},
+			Style:   look("width", style.Pixels(float64(120+r.IntN(900))).String(), "max-width", "none"),
+		}
 		if some(2) {
 			pic.Content.Link = "/"
 		}
@@ -270,13 +301,31 @@ func faulty(r *rand.Rand) *doc.Page {
 			if some(2) {
 				label = ""
 			}
-			form.Content.Entries = append(form.Content.Entries, doc.Entry{Values: map[string]string{"type": "line", "label": label}})
+			form.Content.Entries = append(
+				form.Content.Entries,
+				doc.Entry{Values: map[string]string{"type": "line", "label": label}},
+			)
 		}
 		first.Blocks = append(first.Blocks, form)
 	}
 	if some(2) {
 		for range 2 {
-			b := say(doc.Button, "Go", look("font-size", "9px", "padding-top", "0px", "padding-bottom", "0px", "padding-left", "0px", "padding-right", "0px"))
+			b := say(
+				doc.Button,
+				"Go",
+				look(
+					"font-size",
+					"9px",
+					"padding-top",
+					"0px",
+					"padding-bottom",
+					"0px",
+					"padding-left",
+					"0px",
+					"padding-right",
+					"0px",
+				),
+			)
 			b.Content.Link = "/"
 			first.Blocks = append(first.Blocks, b)
 		}

@@ -109,7 +109,8 @@ func (r *reducer) reduce(root *element.Node) *element.Node {
 			})
 		}
 		try(func(n *element.Node) bool { // a wrapper
-			if len(n.Children) != 1 || n.Children[0].Tag == "" || n.Inline() || len(n.Children[0].Children) == 0 || n.Children[0].Inline() {
+			if len(n.Children) != 1 || n.Children[0].Tag == "" || n.Inline() || len(n.Children[0].Children) == 0 ||
+				n.Children[0].Inline() {
 				return false
 			}
 			n.Children = n.Children[0].Children
@@ -164,7 +165,9 @@ func faults(root *element.Node) map[string]bool {
 			s := &el.Styles[z]
 			fault(s.Display == style.Inline && (len(el.Children) == 0 || el.Children[0].Tag == "br"))
 			fault(
-				s.Display != style.Grid && s.JustifyItems != 0 || s.Display != style.Grid && s.Display != style.Flex && (s.AlignContent != 0 || s.JustifyContent != 0),
+				s.Display != style.Grid && s.JustifyItems != 0 ||
+					s.Display != style.Grid && s.Display != style.Flex &&
+						(s.AlignContent != 0 || s.JustifyContent != 0),
 			)
 			for _, c := range el.Children {
 				fault(c.Tag != "" && c.Styles[z].Position == style.Absolute && s.Position == style.Static)
@@ -173,7 +176,10 @@ func faults(root *element.Node) map[string]bool {
 				continue
 			}
 			for i, c := range el.Children {
-				fault(len(c.Children) == 0 && c.Tag != "img" || c.Styles[z].JustifySelf != 0 || c.Styles[z].AlignSelf != 0)
+				fault(
+					len(c.Children) == 0 && c.Tag != "img" || c.Styles[z].JustifySelf != 0 ||
+						c.Styles[z].AlignSelf != 0,
+				)
 				m := c.Styles[z].Margin.Top
 				fault(m.Unit != style.Auto && (m.N != 0 || m.Unit == style.Math) && i == 0)
 			}
@@ -185,7 +191,18 @@ func faults(root *element.Node) map[string]bool {
 // inherited fields are left alone: every element has its parent's.
 func inherited(field int) bool {
 	switch reflect.TypeFor[style.Style]().Field(field).Name {
-	case "FontFamily", "FontWeight", "FontItalic", "FontSize", "LineHeight", "LetterSpacing", "TextAlign", "TextTransform", "NoWrap", "Balance", "OverflowWrap", "Color":
+	case "FontFamily",
+		"FontWeight",
+		"FontItalic",
+		"FontSize",
+		"LineHeight",
+		"LetterSpacing",
+		"TextAlign",
+		"TextTransform",
+		"NoWrap",
+		"Balance",
+		"OverflowWrap",
+		"Color":
 		return true
 	}
 	return false

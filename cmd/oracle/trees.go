@@ -49,12 +49,18 @@ func kindCases(s *doc.Site) ([]testCase, error) {
 
 // uploadedCase is words in an uploaded font, in many sizes.
 func uploadedCase(s *doc.Site) testCase {
-	g := &treeGenerator{words: generator{r: rand.New(rand.NewPCG(1, 2)), site: s}, r: rand.New(rand.NewPCG(3, 4)), zones: len(s.Zones)}
+	g := &treeGenerator{
+		words: generator{r: rand.New(rand.NewPCG(1, 2)), site: s},
+		r:     rand.New(rand.NewPCG(3, 4)),
+		zones: len(s.Zones),
+	}
 	root := generateTree(g.r, s)
 	root.Children = nil
 	for i := range 40 {
 		root.Children = append(root.Children, g.text(root, "p", func(st *style.Style) {
-			st.FontFamily, st.FontWeight, st.FontItalic, st.FontSize = "Uploaded", 400, false, style.Pixels(11+float64(i)*0.7)
+			st.FontFamily, st.FontWeight, st.FontItalic, st.FontSize = "Uploaded", 400, false, style.Pixels(
+				11+float64(i)*0.7,
+			)
 			st.Balance = false
 		}))
 	}
@@ -152,7 +158,11 @@ func (g *treeGenerator) length(from, to int) style.Length {
 	case 1:
 		return style.Length{N: l.N / 12, Unit: style.Vw}
 	case 2:
-		return style.Between(style.Pixels(l.N/2), style.Sum(style.Length{N: 0.5, Unit: style.Rem}, style.Length{N: l.N / 15, Unit: style.Vw}), l)
+		return style.Between(
+			style.Pixels(l.N/2),
+			style.Sum(style.Length{N: 0.5, Unit: style.Rem}, style.Length{N: l.N / 15, Unit: style.Vw}),
+			l,
+		)
 	case 3:
 		return style.Least(l, style.Length{N: l.N / 8, Unit: style.Vw})
 	}
@@ -162,13 +172,23 @@ func (g *treeGenerator) length(from, to int) style.Length {
 // box sets what any box can have.
 func (g *treeGenerator) box(st *style.Style) {
 	if g.maybe(3) {
-		st.Padding = style.Edges{Top: g.length(0, 30), Right: g.length(0, 30), Bottom: g.length(0, 30), Left: g.length(0, 30)}
+		st.Padding = style.Edges{
+			Top:    g.length(0, 30),
+			Right:  g.length(0, 30),
+			Bottom: g.length(0, 30),
+			Left:   g.length(0, 30),
+		}
 		if g.maybe(6) {
 			st.Padding.Top = style.Percentage(3)
 		}
 	}
 	if g.maybe(5) {
-		st.Border = style.Widths{Top: float64(g.r.IntN(3)), Right: float64(g.r.IntN(3)), Bottom: float64(g.r.IntN(5)), Left: float64(g.r.IntN(2))}
+		st.Border = style.Widths{
+			Top:    float64(g.r.IntN(3)),
+			Right:  float64(g.r.IntN(3)),
+			Bottom: float64(g.r.IntN(5)),
+			Left:   float64(g.r.IntN(2)),
+		}
 	}
 	switch g.r.IntN(14) {
 	case 0:
@@ -271,7 +291,12 @@ func (g *treeGenerator) item(st *style.Style, in *element.Node) {
 		return
 	}
 	if g.maybe(5) {
-		st.Margin = style.Edges{Top: g.length(0, 20), Right: g.length(0, 20), Bottom: g.length(0, 20), Left: g.length(0, 20)}
+		st.Margin = style.Edges{
+			Top:    g.length(0, 20),
+			Right:  g.length(0, 20),
+			Bottom: g.length(0, 20),
+			Left:   g.length(0, 20),
+		}
 	}
 	if g.maybe(10) {
 		st.MarginAuto = pick(g, style.Left, style.Right, style.Top, style.Left|style.Right, style.Top|style.Bottom)
@@ -307,8 +332,18 @@ func (g *treeGenerator) container(parent *element.Node, depth int) *element.Node
 		g.item(st, parent)
 		switch display {
 		case style.Flex:
-			st.FlexDirection = pick(g, style.Row, style.Row, style.Row, style.Column, style.Column, style.RowReverse, style.ColumnReverse)
-			if st.FlexDirection == style.Row || st.FlexDirection == style.RowReverse { // columns that wrap aren't emitted
+			st.FlexDirection = pick(
+				g,
+				style.Row,
+				style.Row,
+				style.Row,
+				style.Column,
+				style.Column,
+				style.RowReverse,
+				style.ColumnReverse,
+			)
+			if st.FlexDirection == style.Row ||
+				st.FlexDirection == style.RowReverse { // columns that wrap aren't emitted
 				st.FlexWrap = pick(g, style.SingleLine, style.Wrap)
 			}
 		case style.Grid:
@@ -324,7 +359,13 @@ func (g *treeGenerator) container(parent *element.Node, depth int) *element.Node
 				for range 1 + g.r.IntN(3) {
 					st.GridRows = append(
 						st.GridRows,
-						pick(g, style.Fixed(g.px(20, 120)), style.Track{}, style.Track{Fr: 1}, style.Track{Min: g.px(10, 60)}),
+						pick(
+							g,
+							style.Fixed(g.px(20, 120)),
+							style.Track{},
+							style.Track{Fr: 1},
+							style.Track{Min: g.px(10, 60)},
+						),
 					)
 				}
 			}
@@ -359,7 +400,8 @@ func (g *treeGenerator) container(parent *element.Node, depth int) *element.Node
 			}
 			if g.maybe(3) {
 				st.AlignItems = pick(g, style.AlignStart, style.AlignCenter, style.AlignEnd, style.AlignStretch)
-				if display == style.Flex && st.FlexDirection < style.Column && st.FlexWrap != style.WrapReverse && g.maybe(3) { // baselines only in rows
+				if display == style.Flex && st.FlexDirection < style.Column && st.FlexWrap != style.WrapReverse &&
+					g.maybe(3) { // baselines only in rows
 					st.AlignItems = style.AlignBaseline
 				}
 			}
@@ -375,7 +417,8 @@ func (g *treeGenerator) container(parent *element.Node, depth int) *element.Node
 			n.Children = append(n.Children, g.leaf(n))
 		}
 	}
-	if n.Styles[0].Position == style.Relative && n.Styles[1].Position == style.Relative && n.Styles[2].Position == style.Relative {
+	if n.Styles[0].Position == style.Relative && n.Styles[1].Position == style.Relative &&
+		n.Styles[2].Position == style.Relative {
 		n.Children = append(n.Children, g.absolute(n))
 	}
 	return n
@@ -406,7 +449,8 @@ func (g *treeGenerator) image(parent *element.Node, set func(*style.Style)) *ele
 			st.MaxWidth = style.Percentage(100)
 		}
 		set(st)
-		if parent.Styles[0].Display == style.Grid && (st.AlignSelf == style.AlignAuto || st.AlignSelf == style.AlignStretch) {
+		if parent.Styles[0].Display == style.Grid &&
+			(st.AlignSelf == style.AlignAuto || st.AlignSelf == style.AlignStretch) {
 			st.AlignSelf = style.AlignStart // pictures are never stretched in a grid
 		}
 	})

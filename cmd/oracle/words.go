@@ -44,7 +44,11 @@ func words(n int, seed uint64) error {
 
 // shownWords gives words as the canvas shows them in a text.
 func shownWords(s *doc.Site, w doc.Words) string {
-	sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: w}}}}
+	sec := &doc.Section{
+		ID:          "s",
+		Arrangement: doc.LineUp,
+		Blocks:      []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: w}}},
+	}
 	b := element.Builder{Site: s}
 	var out strings.Builder
 	sheet := emit.NewCanvasSheet(s.Zones, "s")

@@ -41,7 +41,11 @@ func specimenPicture(name string) (svg string, ok bool) {
 		fmt.Fprintf(
 			&b,
 			`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 100 100" preserveAspectRatio="none"><rect width="100" height="100" fill="hsl(%d 40%% 78%%)"/><ellipse cx="%d" cy="26" rx="9" ry="%d" fill="hsl(40 90%% 82%%)"/>`,
-			p.width, p.height, hue%360, 20+r.IntN(60), 9*p.width/p.height,
+			p.width,
+			p.height,
+			hue%360,
+			20+r.IntN(60),
+			9*p.width/p.height,
 		)
 		for k := range 3 {
 			y := 48 + 16*k
@@ -61,7 +65,11 @@ func specimenPicture(name string) (svg string, ok bool) {
 func specimenMedium(prefix string) func(id string) (element.Medium, bool) {
 	return func(id string) (element.Medium, bool) {
 		if id == demo.SpecimenSound {
-			return element.Medium{ID: id, Type: "audio/mpeg", Variants: []element.Variant{{URL: prefix + id + ".mp3"}}}, true
+			return element.Medium{
+				ID:       id,
+				Type:     "audio/mpeg",
+				Variants: []element.Variant{{URL: prefix + id + ".mp3"}},
+			}, true
 		}
 		if id == demo.SpecimenVideo {
 			at := prefix + id + ".webm"
@@ -123,14 +131,25 @@ func write(dir string) error {
 
 // specimen renders a specimen's page.
 func specimen(s *doc.Site, p *doc.Page) (html, css string) {
-	b := element.Builder{Site: s, Media: specimenMedium(""), Icon: icons.Drawing, DropEmpty: true, Pages: demo.SpecimenPages}
+	b := element.Builder{
+		Site:      s,
+		Media:     specimenMedium(""),
+		Icon:      icons.Drawing,
+		DropEmpty: true,
+		Pages:     demo.SpecimenPages,
+	}
 	body := b.Page(p)
 	var faces []emit.FontFace
 	for _, f := range fonts.Needed(emit.Used(body)) {
 		faces = append(faces, site.FontFace(f, ""))
 	}
 	return emit.NewSheet(s.Zones).Document(
-		emit.Page{Title: p.Title, Language: "en", Stylesheet: strings.ReplaceAll(p.Name, " ", "-") + ".css", Fonts: faces},
+		emit.Page{
+			Title:      p.Title,
+			Language:   "en",
+			Stylesheet: strings.ReplaceAll(p.Name, " ", "-") + ".css",
+			Fonts:      faces,
+		},
 		body,
 	)
 }

@@ -114,7 +114,12 @@ func (t *flexTree) node() *element.Node {
 	}
 	s.ColumnGap, s.RowGap = style.Pixels(t.Gap), style.Pixels(t.Gap)
 	if m := t.Margin; m != nil {
-		s.Margin = style.Edges{Top: style.Pixels(m[0]), Right: style.Pixels(m[1]), Bottom: style.Pixels(m[2]), Left: style.Pixels(m[3])}
+		s.Margin = style.Edges{
+			Top:    style.Pixels(m[0]),
+			Right:  style.Pixels(m[1]),
+			Bottom: style.Pixels(m[2]),
+			Left:   style.Pixels(m[3]),
+		}
 	}
 	n := &element.Node{Tag: "div", Styles: []style.Style{s}}
 	for _, c := range t.Children {

@@ -105,7 +105,14 @@ func whole(slug string, answered bool) func(p *program) (string, error) {
 			}
 			return "not there", err
 		}
-		return "", fmt.Errorf("%s: %d with %d of %d pages, answered: %v", slug, status, len(pages), len(demo.Pages(nil)), answered)
+		return "", fmt.Errorf(
+			"%s: %d with %d of %d pages, answered: %v",
+			slug,
+			status,
+			len(pages),
+			len(demo.Pages(nil)),
+			answered,
+		)
 	}
 }
 
@@ -136,7 +143,10 @@ func (t company) aCopy(p *program, round int, _ string) (func(p *program) (strin
 		return nil, err
 	}
 	answered := sending(900*time.Millisecond, func() (int, error) {
-		status, _, err := q.post("/new", url.Values{"name": {fmt.Sprint("Copy ", round)}, "from": {"copy:" + demo.SiteSlug}})
+		status, _, err := q.post(
+			"/new",
+			url.Values{"name": {fmt.Sprint("Copy ", round)}, "from": {"copy:" + demo.SiteSlug}},
+		)
 		return status, err
 	})
 	return whole(fmt.Sprint("copy-", round), answered), nil
@@ -155,7 +165,10 @@ func (t company) aPlan(p *program, round int, _ string) (func(p *program) (strin
 		return nil, err
 	}
 	number := 10_000 + round
-	status, _, err := q.edit(home, map[string]any{"op": "page.set", "setting": "title", "value": fmt.Sprint("Title ", number), "base": now.Seq})
+	status, _, err := q.edit(
+		home,
+		map[string]any{"op": "page.set", "setting": "title", "value": fmt.Sprint("Title ", number), "base": now.Seq},
+	)
 	if err != nil || status != http.StatusOK {
 		return nil, fmt.Errorf("an edit: %d, %w", status, err)
 	}
@@ -200,7 +213,10 @@ func (t company) anUpload(p *program, round int, _ string) (func(p *program) (st
 		return nil, err
 	}
 	data := make([]byte, 50<<20) // a recording: WAVE, 44.1 kHz, 16 bits, one channel
-	copy(data, "RIFF\xf8\xff\x1f\x03WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x44\xac\x00\x00\x88\x58\x01\x00\x02\x00\x10\x00data\xd4\xff\x1f\x03")
+	copy(
+		data,
+		"RIFF\xf8\xff\x1f\x03WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x44\xac\x00\x00\x88\x58\x01\x00\x02\x00\x10\x00data\xd4\xff\x1f\x03",
+	)
 	for i := 64; i < len(data); i += 4096 {
 		data[i] = byte(rand.Int())
 	}
@@ -273,7 +289,15 @@ func (t company) beside(ctx context.Context, minutes float64) error {
 			if err != nil {
 				return 0, err
 			}
-			status, _, err := q.edit(at, map[string]any{"op": "rename", "node": now.Order[k%len(now.Order)], "value": fmt.Sprint("Name ", k), "base": now.Seq})
+			status, _, err := q.edit(
+				at,
+				map[string]any{
+					"op":    "rename",
+					"node":  now.Order[k%len(now.Order)],
+					"value": fmt.Sprint("Name ", k),
+					"base":  now.Seq,
+				},
+			)
 			return status, err
 		})
 	}
@@ -285,12 +309,17 @@ func (t company) beside(ctx context.Context, minutes float64) error {
 	}
 	run("settings", func(k int) (int, error) {
 		status, _, err := q.post("/sites/"+demo.SiteSlug+"/pages/fares/settings", url.Values{
-			"name": {"Fares"}, "title": {fmt.Sprint("Fares ", k)}, "segment": {"fares"}, "in-menu": {"1"}, "base": {"0"},
+			"name": {
+				"Fares",
+			}, "title": {fmt.Sprint("Fares ", k)}, "segment": {"fares"}, "in-menu": {"1"}, "base": {"0"},
 		})
 		return status, err
 	})
 	run("menus", func(k int) (int, error) {
-		status, _, err := q.post("/sites/"+demo.SiteSlug+"/pages/several", url.Values{"id": ids[2:6], "act": {[]string{"show", "hide"}[k%2]}})
+		status, _, err := q.post(
+			"/sites/"+demo.SiteSlug+"/pages/several",
+			url.Values{"id": ids[2:6], "act": {[]string{"show", "hide"}[k%2]}},
+		)
 		return status, err
 	})
 	answers, failed := map[string]map[int]int{}, 0
@@ -309,7 +338,12 @@ func (t company) beside(ctx context.Context, minutes float64) error {
 			fmt.Printf("%s: %d, %v\n", o.what, o.status, o.err)
 		}
 	}
-	fmt.Printf("%.1f minutes of editing beside publishing, answers by status: %v; %d failed\n", minutes, answers, failed)
+	fmt.Printf(
+		"%.1f minutes of editing beside publishing, answers by status: %v; %d failed\n",
+		minutes,
+		answers,
+		failed,
+	)
 	if failed > 0 {
 		return fmt.Errorf("%d requests failed", failed)
 	}
@@ -358,7 +392,10 @@ func (t company) flood(ctx context.Context, minutes float64) error {
 		return res.StatusCode
 	}
 	person := func(i int) int {
-		return send(fmt.Sprintf("10.77.%d.%d", i>>8, i&255), url.Values{field[1]: {fmt.Sprint("Person ", i)}, "_homepage": {""}, "_took": {"9000"}})
+		return send(
+			fmt.Sprintf("10.77.%d.%d", i>>8, i&255),
+			url.Values{field[1]: {fmt.Sprint("Person ", i)}, "_homepage": {""}, "_took": {"9000"}},
+		)
 	}
 	if status := person(0); status != http.StatusOK {
 		return fmt.Errorf("the first person: %d", status)
@@ -370,7 +407,10 @@ func (t company) flood(ctx context.Context, minutes float64) error {
 		go func() {
 			n := 0
 			for ; ctx.Err() == nil; n++ {
-				send(fmt.Sprintf("2001:db8:%x:%x::1", w, n%60_000), url.Values{field[1]: {"flood"}, fmt.Sprint("Invented ", n): {"x"}})
+				send(
+					fmt.Sprintf("2001:db8:%x:%x::1", w, n%60_000),
+					url.Values{field[1]: {"flood"}, fmt.Sprint("Invented ", n): {"x"}},
+				)
 			}
 			sent <- n
 		}()
@@ -396,8 +436,15 @@ func (t company) flood(ctx context.Context, minutes float64) error {
 		return err
 	}
 	kept := strings.Count(file, "Person ")
-	fmt.Printf("%d entries of programs from as many networks in %.1f minutes beside %d of people: %d of people's kept, %d refused; the file has the invented fields: %v\n",
-		programs, minutes, people, kept, refused, strings.Contains(file, "Invented"))
+	fmt.Printf(
+		"%d entries of programs from as many networks in %.1f minutes beside %d of people: %d of people's kept, %d refused; the file has the invented fields: %v\n",
+		programs,
+		minutes,
+		people,
+		kept,
+		refused,
+		strings.Contains(file, "Invented"),
+	)
 	if refused > 0 || kept != people || strings.Contains(file, "Invented") || !strings.Contains(file, "Person 0") {
 		return errors.New("people's entries are lost")
 	}

@@ -40,7 +40,10 @@ func (p *program) editing(ctx context.Context) (stop func() (a *answered, other 
 				a.mu.Lock()
 				a.sent[id] = name
 				a.mu.Unlock()
-				status, s, err := designer.edit(home, map[string]any{"op": "rename", "node": id, "value": name, "base": base})
+				status, s, err := designer.edit(
+					home,
+					map[string]any{"op": "rename", "node": id, "value": name, "base": base},
+				)
 				a.mu.Lock()
 				switch {
 				case err != nil:
@@ -179,7 +182,13 @@ func (t *trial) postgres(ctx context.Context) error {
 			if err := t.sound(p, a); err != nil {
 				return fmt.Errorf("%s: %w", fault.name, err)
 			}
-			fmt.Printf("%s: %d edits answered, none lost; other answers %v; an edit is answered again after %s\n", fault.name, a.edits, other, took.Round(time.Millisecond))
+			fmt.Printf(
+				"%s: %d edits answered, none lost; other answers %v; an edit is answered again after %s\n",
+				fault.name,
+				a.edits,
+				other,
+				took.Round(time.Millisecond),
+			)
 			if took > 5*time.Second {
 				return fmt.Errorf("%s: it took %s", fault.name, took)
 			}
@@ -260,8 +269,16 @@ func (t *trial) disk(ctx context.Context) error {
 		if err := t.sound(p, a); err != nil {
 			return err
 		}
-		fmt.Printf("a full disk: /ready says %d; %d edits answered (others: %v), %d uploads and %d publications (answers by status: %v); none is lost or half written; with room again an edit is answered after %s\n",
-			ready, a.edits, other, uploads.Load(), published.Load(), said, took.Round(time.Millisecond))
+		fmt.Printf(
+			"a full disk: /ready says %d; %d edits answered (others: %v), %d uploads and %d publications (answers by status: %v); none is lost or half written; with room again an edit is answered after %s\n",
+			ready,
+			a.edits,
+			other,
+			uploads.Load(),
+			published.Load(),
+			said,
+			took.Round(time.Millisecond),
+		)
 	}
 	return nil
 }
@@ -278,7 +295,13 @@ func (t *trial) clock(ctx context.Context) error {
 	if err := set("+0"); err != nil {
 		return err
 	}
-	t.settings = append(t.settings, "LD_PRELOAD="+library, "FAKETIME_TIMESTAMP_FILE="+offset, "FAKETIME_NO_CACHE=1", "DONT_FAKE_MONOTONIC=1")
+	t.settings = append(
+		t.settings,
+		"LD_PRELOAD="+library,
+		"FAKETIME_TIMESTAMP_FILE="+offset,
+		"FAKETIME_NO_CACHE=1",
+		"DONT_FAKE_MONOTONIC=1",
+	)
 	p, err := t.start()
 	if err != nil {
 		return err
@@ -302,7 +325,13 @@ func (t *trial) clock(ctx context.Context) error {
 		if err := t.sound(p, a); err != nil {
 			return fmt.Errorf("%s: %w", by, err)
 		}
-		fmt.Printf("the database's clock at %s: %d edits answered, none lost; other answers %v; an edit after %s\n", by, a.edits, other, took.Round(time.Millisecond))
+		fmt.Printf(
+			"the database's clock at %s: %d edits answered, none lost; other answers %v; an edit after %s\n",
+			by,
+			a.edits,
+			other,
+			took.Round(time.Millisecond),
+		)
 	}
 	return nil
 }

@@ -67,12 +67,26 @@ func (t *trial) kill(ctx context.Context, n int) error {
 			return fmt.Errorf("round %d: %w", round, err)
 		}
 		if round%10 == 0 {
-			fmt.Printf("round %d: %d edits, %d uploads, %d publications answered, none lost\n", round, a.edits, len(a.uploads), a.publicly)
+			fmt.Printf(
+				"round %d: %d edits, %d uploads, %d publications answered, none lost\n",
+				round,
+				a.edits,
+				len(a.uploads),
+				a.publicly,
+			)
 		}
 	}
 	p.stop()
-	fmt.Printf("%d × kill -9 (%d of them during a first start): %d edits, %d uploads, %d publications and %d restorations were answered, none is lost or half; starting again took %s\n",
-		n, firsts, a.edits, len(a.uploads), a.publicly, a.restored, &starts)
+	fmt.Printf(
+		"%d × kill -9 (%d of them during a first start): %d edits, %d uploads, %d publications and %d restorations were answered, none is lost or half; starting again took %s\n",
+		n,
+		firsts,
+		a.edits,
+		len(a.uploads),
+		a.publicly,
+		a.restored,
+		&starts,
+	)
 	return nil
 }
 
@@ -95,7 +109,10 @@ func (t *trial) burst(ctx context.Context, p *program, a *answered, round int) e
 				a.mu.Lock()
 				a.sent[id] = name
 				a.mu.Unlock()
-				status, s, err := designer.edit(home, map[string]any{"op": "rename", "node": id, "value": name, "base": base})
+				status, s, err := designer.edit(
+					home,
+					map[string]any{"op": "rename", "node": id, "value": name, "base": base},
+				)
 				if err != nil || status != http.StatusOK {
 					return
 				}
@@ -109,7 +126,8 @@ func (t *trial) burst(ctx context.Context, p *program, a *answered, round int) e
 	wg.Go(func() {
 		for k := 0; ; k++ {
 			name := fmt.Sprintf("upload-%d-%d.png", round, k)
-			if status, _, err := designer.upload(demo.SiteSlug, name, picture(round*100+k)); err != nil || status != http.StatusOK {
+			if status, _, err := designer.upload(demo.SiteSlug, name, picture(round*100+k)); err != nil ||
+				status != http.StatusOK {
 				return
 			}
 			a.mu.Lock()
@@ -121,7 +139,15 @@ func (t *trial) burst(ctx context.Context, p *program, a *answered, round int) e
 		base := begun.Seq
 		for k := 1; ; k++ {
 			number := round*1000 + k
-			status, s, err := designer.edit(home, map[string]any{"op": "page.set", "setting": "title", "value": fmt.Sprint("Title ", number), "base": base})
+			status, s, err := designer.edit(
+				home,
+				map[string]any{
+					"op":      "page.set",
+					"setting": "title",
+					"value":   fmt.Sprint("Title ", number),
+					"base":    base,
+				},
+			)
 			if err != nil || status != http.StatusOK {
 				return
 			}
@@ -178,7 +204,15 @@ func (t *trial) publishBoth(designer *person, a *answered, round int) {
 	for k := 1; len(ids["id"]) == 2; k++ {
 		number := round*1000 + k
 		for _, page := range []string{faresPage, crewPage} {
-			status, s, err := designer.edit(page, map[string]any{"op": "page.set", "setting": "title", "value": fmt.Sprint("Title ", number), "base": seqs[page]})
+			status, s, err := designer.edit(
+				page,
+				map[string]any{
+					"op":      "page.set",
+					"setting": "title",
+					"value":   fmt.Sprint("Title ", number),
+					"base":    seqs[page],
+				},
+			)
 			if err != nil || status != http.StatusOK {
 				return
 			}
@@ -196,7 +230,8 @@ func (t *trial) publishBoth(designer *person, a *answered, round int) {
 
 // restoreAgain takes a page back to the first of its versions, again and again.
 func (t *trial) restoreAgain(designer *person, a *answered, round int) {
-	if status, _, err := designer.post(islandsPage+"/versions", url.Values{"name": {fmt.Sprint("Round ", round)}}); err != nil || status >= http.StatusBadRequest {
+	if status, _, err := designer.post(islandsPage+"/versions", url.Values{"name": {fmt.Sprint("Round ", round)}}); err != nil ||
+		status >= http.StatusBadRequest {
 		return
 	}
 	_, list, err := designer.get(islandsPage + "/versions")
@@ -209,10 +244,12 @@ func (t *trial) restoreAgain(designer *person, a *answered, round int) {
 		if err != nil || len(s.Order) == 0 {
 			return
 		}
-		if status, _, err := designer.edit(islandsPage, map[string]any{"op": "section.shift", "node": s.Order[len(s.Order)-2], "dy": -1, "base": s.Seq}); err != nil || status != http.StatusOK {
+		if status, _, err := designer.edit(islandsPage, map[string]any{"op": "section.shift", "node": s.Order[len(s.Order)-2], "dy": -1, "base": s.Seq}); err != nil ||
+			status != http.StatusOK {
 			return
 		}
-		if status, _, err := designer.post(islandsPage+"/versions/restore", url.Values{"version": {m[1]}}); err != nil || status >= http.StatusBadRequest {
+		if status, _, err := designer.post(islandsPage+"/versions/restore", url.Values{"version": {m[1]}}); err != nil ||
+			status >= http.StatusBadRequest {
 			return
 		}
 		a.mu.Lock()

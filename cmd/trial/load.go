@@ -64,7 +64,10 @@ func (t *trial) load(ctx context.Context, editors, pages int, minutes float64) e
 			for k := 0; end.Err() == nil; k++ {
 				name := fmt.Sprintf("%d by %d", k, i)
 				start := time.Now()
-				status, next, err := q.edit(page, map[string]any{"op": "rename", "node": mine, "value": name, "base": s.Seq})
+				status, next, err := q.edit(
+					page,
+					map[string]any{"op": "rename", "node": mine, "value": name, "base": s.Seq},
+				)
 				edits.add(time.Since(start))
 				switch {
 				case err != nil && end.Err() == nil:
@@ -97,8 +100,15 @@ func (t *trial) load(ctx context.Context, editors, pages int, minutes float64) e
 		}
 	}
 	wg.Wait()
-	fmt.Printf("edits: %s\nopening the Bench: %s\n%d kept, %d lost, %d made anew after somebody else's; resident memory in MB, ten times: %s\n",
-		&edits, &opens, kept.Load(), lost.Load(), stale.Load(), strings.Join(memory, " "))
+	fmt.Printf(
+		"edits: %s\nopening the Bench: %s\n%d kept, %d lost, %d made anew after somebody else's; resident memory in MB, ten times: %s\n",
+		&edits,
+		&opens,
+		kept.Load(),
+		lost.Load(),
+		stale.Load(),
+		strings.Join(memory, " "),
+	)
 	return failure
 }
 
@@ -191,12 +201,25 @@ func (t *trial) hostile(ctx context.Context, n int) error {
 			i++
 		}
 		if i%100 == 0 {
-			fmt.Printf("%d files in %s: %v, server's memory at most %.0f MB\n", i, time.Since(start).Round(time.Second), ends, peak)
+			fmt.Printf(
+				"%d files in %s: %v, server's memory at most %.0f MB\n",
+				i,
+				time.Since(start).Round(time.Second),
+				ends,
+				peak,
+			)
 		}
 	}
 	cancel()
 	wg.Wait()
-	fmt.Printf("%d hostile files, answers by status %v; the server's own resident memory was %.0f MB before and at most %.0f MB; somebody else's requests: %s; opening the Bench: %s\n",
-		n, ends, calm, peak, &asks, &edits)
+	fmt.Printf(
+		"%d hostile files, answers by status %v; the server's own resident memory was %.0f MB before and at most %.0f MB; somebody else's requests: %s; opening the Bench: %s\n",
+		n,
+		ends,
+		calm,
+		peak,
+		&asks,
+		&edits,
+	)
 	return failure
 }

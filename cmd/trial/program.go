@@ -77,8 +77,17 @@ func freePort() string {
 // command makes a command of the program over the trial's data.
 func (t *trial) command(args ...string) *exec.Cmd {
 	cmd := exec.Command(t.binary, args...)
-	cmd.Env = append(append(os.Environ(), "OPENPLOT_DATA="+t.data(), "OPENPLOT_DATABASE_URL=", "OPENPLOT_DEMO=quick", "OPENPLOT_HOST=127.0.0.1",
-		"OPENPLOT_TRUSTED_PROXIES=127.0.0.1", "OPENPLOT_LOG="+filepath.Join(t.dir, "openplot.log")), t.settings...)
+	cmd.Env = append(
+		append(
+			os.Environ(),
+			"OPENPLOT_DATA="+t.data(),
+			"OPENPLOT_DATABASE_URL=",
+			"OPENPLOT_DEMO=quick",
+			"OPENPLOT_HOST=127.0.0.1",
+			"OPENPLOT_TRUSTED_PROXIES=127.0.0.1",
+			"OPENPLOT_LOG="+filepath.Join(t.dir, "openplot.log"),
+		),
+		t.settings...)
 	return cmd
 }
 
@@ -97,7 +106,13 @@ func (t *trial) launch() (*program, <-chan error, error) {
 	if err := cmd.Start(); err != nil {
 		return nil, nil, err
 	}
-	p := &program{cmd: cmd, complaint: &complaint, app: "http://127.0.0.1:" + port, pages: pages, measures: "http://127.0.0.1:" + measures}
+	p := &program{
+		cmd:       cmd,
+		complaint: &complaint,
+		app:       "http://127.0.0.1:" + port,
+		pages:     pages,
+		measures:  "http://127.0.0.1:" + measures,
+	}
 	up := make(chan error, 1)
 	go func() {
 		for s := bufio.NewScanner(out); s.Scan(); {
@@ -148,9 +163,14 @@ type person struct {
 func (p *program) person(n int) *person {
 	jar, _ := cookiejar.New(nil) // never fails
 	return &person{
-		&http.Client{Jar: jar, Timeout: 90 * time.Second, Transport: &http.Transport{MaxIdleConnsPerHost: 4}, CheckRedirect: func(*http.Request, []*http.Request) error {
-			return http.ErrUseLastResponse
-		}},
+		&http.Client{
+			Jar:       jar,
+			Timeout:   90 * time.Second,
+			Transport: &http.Transport{MaxIdleConnsPerHost: 4},
+			CheckRedirect: func(*http.Request, []*http.Request) error {
+				return http.ErrUseLastResponse
+			},
+		},
 		p.app, fmt.Sprintf("10.%d.%d.%d", n>>16&255, n>>8&255, n&255),
 	}
 }
@@ -329,7 +349,14 @@ func (t *times) String() string {
 	n := len(t.all)
 	t.mu.Unlock()
 	ms := func(d time.Duration) string { return fmt.Sprintf("%.1f", float64(d.Microseconds())/1000) }
-	return fmt.Sprintf("%d, ms: median %s, p95 %s, p99 %s, worst %s", n, ms(t.at(50)), ms(t.at(95)), ms(t.at(99)), ms(t.at(100)))
+	return fmt.Sprintf(
+		"%d, ms: median %s, p95 %s, p99 %s, worst %s",
+		n,
+		ms(t.at(50)),
+		ms(t.at(95)),
+		ms(t.at(99)),
+		ms(t.at(100)),
+	)
 }
 
 // wait waits, unless the context ends.

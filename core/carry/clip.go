@@ -66,12 +66,21 @@ func ReadClip(text string) (c Clip, err error) {
 	head, rest, _ := strings.Cut(text, "\n")
 	if strings.TrimSpace(head) != ClipHead {
 		if strings.HasPrefix(head, "Open Plot blocks") {
-			return c, doc.Problemf("Clipboard", "has blocks of another version (%.40q); this one reads %q", strings.TrimSpace(head), ClipHead)
+			return c, doc.Problemf(
+				"Clipboard",
+				"has blocks of another version (%.40q); this one reads %q",
+				strings.TrimSpace(head),
+				ClipHead,
+			)
 		}
 		return c, doc.Problemf("Clipboard", "has no blocks: copy some first")
 	}
 	if err := Unpack([]byte(rest), &c, FewValues, "Clipboard"); err != nil {
-		return c, doc.Problemf("Clipboard", "has blocks that can't be read (%s): copy them again", strings.TrimPrefix(err.Error(), "json: "))
+		return c, doc.Problemf(
+			"Clipboard",
+			"has blocks that can't be read (%s): copy them again",
+			strings.TrimPrefix(err.Error(), "json: "),
+		)
 	}
 	return c, nil
 }

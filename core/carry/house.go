@@ -73,7 +73,12 @@ func ReadHouse(b []byte, zones doc.Zones) (House, error) {
 		return House{}, doc.Problemf("File", "isn't a house style: %s", strings.TrimPrefix(err.Error(), "json: "))
 	}
 	if f.Format != HouseFormat || f.Version != 1 {
-		return House{}, doc.Problemf("File", "isn't a house style of version 1: its format is %.40q, version %d", f.Format, f.Version)
+		return House{}, doc.Problemf(
+			"File",
+			"isn't a house style of version 1: its format is %.40q, version %d",
+			f.Format,
+			f.Version,
+		)
 	}
 	h := &f.House
 	for _, check := range []func(*doc.House, doc.Zones) error{checkPalette, checkType, checkSteps} {
@@ -83,7 +88,11 @@ func ReadHouse(b []byte, zones doc.Zones) (House, error) {
 	}
 	for _, c := range f.Fonts {
 		if h.OwnFamily(c.Family) == nil {
-			return House{}, doc.Problemf("Fonts", "have a file of %.40q, which the house style doesn't name among its own", c.Family)
+			return House{}, doc.Problemf(
+				"Fonts",
+				"have a file of %.40q, which the house style doesn't name among its own",
+				c.Family,
+			)
 		}
 	}
 	return House{f.Name, *h, f.Fonts}, nil
@@ -103,16 +112,27 @@ func TakeHouse(was, taken doc.House, carried ...Font) (doc.House, error) {
 	// A file says which families of its own a site had; what counts is which are here.
 	own := slices.Clone(was.Own)
 	for _, f := range taken.Own {
-		if was.OwnFamily(f.Name) == nil && slices.ContainsFunc(carried, func(c Font) bool { return c.Family == f.Name }) {
+		if was.OwnFamily(f.Name) == nil &&
+			slices.ContainsFunc(carried, func(c Font) bool { return c.Family == f.Name }) {
 			own = append(own, f)
 		}
 	}
 	if taken.Own = own; len(own) > doc.MaxFamilies {
-		return was, doc.Problemf("Fonts", "would be %d families of this site's own; %d is the most, so forget some first", len(own), doc.MaxFamilies)
+		return was, doc.Problemf(
+			"Fonts",
+			"would be %d families of this site's own; %d is the most, so forget some first",
+			len(own),
+			doc.MaxFamilies,
+		)
 	}
 	for use, family := range map[string]string{"headings": taken.Fonts.Heading, "reading": taken.Fonts.Body, "figures": taken.Fonts.Mono} {
 		if !style.HasFamily(&taken, family) {
-			return was, doc.Problemf("Fonts", "%q, which %s are set in, isn't here nor in the file: upload it to this site first", family, use)
+			return was, doc.Problemf(
+				"Fonts",
+				"%q, which %s are set in, isn't here nor in the file: upload it to this site first",
+				family,
+				use,
+			)
 		}
 	}
 	step := func(s doc.Step) string { return s.Token }
@@ -147,7 +167,11 @@ var TokenPattern = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
 
 func checkToken(field, token string, seen map[string]bool) error {
 	if !TokenPattern.MatchString(token) || len(token) > 60 || seen[token] {
-		return doc.Problemf(field, "can't have the token %.60q: it has to be small letters, digits and hyphens, and there once", token)
+		return doc.Problemf(
+			field,
+			"can't have the token %.60q: it has to be small letters, digits and hyphens, and there once",
+			token,
+		)
 	}
 	seen[token] = true
 	return nil
@@ -229,7 +253,11 @@ func checkType(h *doc.House, zones doc.Zones) error {
 		if t.Weight < 100 || t.Weight > 900 || !between(t.LineHeight, 0.8, 3) || !between(
 			t.LetterSpacing, -0.2, 1,
 		) || t.Case != "" && t.Case != "upper" && t.Case != "lower" {
-			return doc.Problemf("Text styles", "%s has a value out of range: weight 100 to 900, line height 0.8 to 3, letter spacing -0.2 to 1", name)
+			return doc.Problemf(
+				"Text styles",
+				"%s has a value out of range: weight 100 to 900, line height 0.8 to 3, letter spacing -0.2 to 1",
+				name,
+			)
 		}
 		if t.Family != "heading" && t.Family != "body" && t.Family != "mono" {
 			return doc.Problemf("Text styles", "%s is set in %.40q; heading, body and mono can be", name, t.Family)
@@ -266,7 +294,8 @@ func checkButtons(h *doc.House) error {
 // checkPicks checks what a house style chooses among its own values.
 func checkPicks(h *doc.House) error {
 	for _, p := range style.Picks(h) {
-		if p.Value == "" && p.Usual != "" || slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == p.Value }) {
+		if p.Value == "" && p.Usual != "" ||
+			slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == p.Value }) {
 			continue
 		}
 		return doc.Problemf(p.Group, "%s can't be %.40q, which the house style doesn't have", p.Label, p.Value)

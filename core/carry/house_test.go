@@ -109,8 +109,10 @@ func TestTakeHouseLosesNothingInUse(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if h.Swatch("buoy") == nil || h.Swatch("accent").Value != "#224466" || h.Space[len(h.Space)-1].Px != 77 || h.Text["hull"].Family != "mono" ||
-		len(h.Shadows) != len(was.Shadows) || len(h.Gutter) != len(was.Gutter) {
+	if h.Swatch("buoy") == nil || h.Swatch("accent").Value != "#224466" || h.Space[len(h.Space)-1].Px != 77 ||
+		h.Text["hull"].Family != "mono" ||
+		len(h.Shadows) != len(was.Shadows) ||
+		len(h.Gutter) != len(was.Gutter) {
 		t.Errorf("%+v", h)
 	}
 	if len(taken.Palette) != len(was.Palette)-1 || taken.Text["hull"].Family != "" {

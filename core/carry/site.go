@@ -133,10 +133,20 @@ func ReadSite(part func(name string) ([]byte, error), newID func(string) string)
 	part = once(part)
 	var f siteFile
 	if err := Unpack(b, &f, maxValues, "File"); err != nil {
-		return none, nil, doc.Problemf("File", "has a %s that can't be read: %s", SitePart, strings.TrimPrefix(err.Error(), "json: "))
+		return none, nil, doc.Problemf(
+			"File",
+			"has a %s that can't be read: %s",
+			SitePart,
+			strings.TrimPrefix(err.Error(), "json: "),
+		)
 	}
 	if f.Format != SiteFormat || f.Version != 1 {
-		return none, nil, doc.Problemf("File", "isn't a site of version 1: its format is %.40q, version %d", f.Format, f.Version)
+		return none, nil, doc.Problemf(
+			"File",
+			"isn't a site of version 1: its format is %.40q, version %d",
+			f.Format,
+			f.Version,
+		)
 	}
 	c := Site{Media: f.Media, Pages: f.Pages, Site: doc.Site{
 		Zones: f.Site.Zones, Business: f.Site.Business, Menus: f.Site.Menus, Icon: f.Site.Icon, SharePicture: f.Site.SharePicture,
@@ -220,7 +230,13 @@ func readTree(pages []Page, newID func(string) string) (t tree.Tree, err error) 
 			return nil, doc.Problemf("Pages", "in the file have the address /%.60s twice", p.Address)
 		}
 		if utf := []rune(p.MenuName); len(utf) > doc.MaxNameRunes {
-			return nil, doc.Problemf("Menu name", "of /%.60s in the file has %d characters; %d is the most", p.Address, len(utf), doc.MaxNameRunes)
+			return nil, doc.Problemf(
+				"Menu name",
+				"of /%.60s in the file has %d characters; %d is the most",
+				p.Address,
+				len(utf),
+				doc.MaxNameRunes,
+			)
 		}
 		at := tree.Page{ID: newID("p"), Name: path.Base("/" + p.Address), Address: p.Address}
 		ids[p.Address] = at.ID
@@ -233,7 +249,12 @@ func readTree(pages []Page, newID func(string) string) (t tree.Tree, err error) 
 			under, there := ids[p.Under]
 			rest, within := strings.CutPrefix(p.Address, p.Under+"/")
 			if !there || !within {
-				return nil, doc.Problemf("Pages", "in the file have /%.60s under /%.60s, which isn't before it or has another address", p.Address, p.Under)
+				return nil, doc.Problemf(
+					"Pages",
+					"in the file have /%.60s under /%.60s, which isn't before it or has another address",
+					p.Address,
+					p.Under,
+				)
 			}
 			at.Parent, segment = under, rest
 		}
@@ -254,7 +275,11 @@ func checkMedia(media []Medium) error {
 	seen, files := map[string]bool{}, map[string]bool{}
 	for _, m := range media {
 		if !doc.IsID(m.ID) || seen[m.ID] {
-			return doc.Problemf("Media", "in the file have the id %.60q twice, or it isn't small letters and digits", m.ID)
+			return doc.Problemf(
+				"Media",
+				"in the file have the id %.60q twice, or it isn't small letters and digits",
+				m.ID,
+			)
 		}
 		seen[m.ID] = true
 		if files[m.File] {

@@ -78,7 +78,11 @@ func CountValues(b []byte, most int) error {
 			for kind, limit := range limits { // as encoding/json matches names
 				if strings.EqualFold(of, kind) {
 					if counts[kind]++; counts[kind] > limit {
-						return doc.Problemf(strings.ToUpper(kind[:1])+kind[1:], "are more than %d, the most there can be", limit)
+						return doc.Problemf(
+							strings.ToUpper(kind[:1])+kind[1:],
+							"are more than %d, the most there can be",
+							limit,
+						)
 					}
 				}
 			}

@@ -51,7 +51,12 @@ func TestUnpackLargePages(t *testing.T) {
 	for i := range doc.MaxSections {
 		s := &doc.Section{ID: "s", Name: "Section", Style: doc.Style{"padding": {"desktop": "10px", "phone": "5px"}}}
 		for range doc.MaxBlocks / doc.MaxSections {
-			b := &doc.Block{ID: "b", Kind: doc.Text, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 4, Row: i + 1, Rows: 2, Layer: 1}}, Style: doc.Style{}}
+			b := &doc.Block{
+				ID:    "b",
+				Kind:  doc.Text,
+				Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 4, Row: i + 1, Rows: 2, Layer: 1}},
+				Style: doc.Style{},
+			}
 			for _, name := range []string{"color", "font-size", "padding", "margin", "width", "border-radius", "background", "opacity", "shadow", "gap"} {
 				b.Style[name] = doc.Zoned[string]{"desktop": "1px", "tablet": "2px", "phone": "3px"}
 			}

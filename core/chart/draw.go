@@ -30,7 +30,10 @@ var shapes = []shape{
 	{
 		"land",
 		[][2]float64{
-			{0.30, -0.30}, {0.27, -0.21}, {0.31, -0.15}, {0.25, -0.115}, {0.285, -0.075}, {0.275, -0.06}, {0.30, -0.045},
+			{
+				0.30,
+				-0.30,
+			}, {0.27, -0.21}, {0.31, -0.15}, {0.25, -0.115}, {0.285, -0.075}, {0.275, -0.06}, {0.30, -0.045},
 			{0.34, -0.03}, {0.33, 0.04}, {0.38, 0.11}, {0.36, 0.20}, {0.42, 0.32}, {0.9, 0.32}, {0.9, -0.30},
 		},
 	},
@@ -48,7 +51,11 @@ var labels = []struct {
 	name        string
 	east, north float64
 }{
-	{"Skerry Harbour", 0.315, -0.062}, {"Inner Holm", 0.205, 0.055}, {"Skarva", -0.055, 0.105}, {"Langey", -0.215, -0.075},
+	{
+		"Skerry Harbour",
+		0.315,
+		-0.062,
+	}, {"Inner Holm", 0.205, 0.055}, {"Skarva", -0.055, 0.105}, {"Langey", -0.215, -0.075},
 }
 
 // ring is an island's outline: an ellipse with bays.
@@ -93,7 +100,12 @@ func Draw(lat, lon, zoom, width, height float64, k Colours) string {
 		case "shallow":
 			fmt.Fprintf(&b, `<path d="%sz" fill="%s"/>`, d.String(), k.Shallow)
 		case "route":
-			fmt.Fprintf(&b, `<path d="%s" fill="none" stroke="%s" stroke-width="1.5" stroke-dasharray="5 5"/>`, d.String(), k.Words)
+			fmt.Fprintf(
+				&b,
+				`<path d="%s" fill="none" stroke="%s" stroke-width="1.5" stroke-dasharray="5 5"/>`,
+				d.String(),
+				k.Words,
+			)
 		}
 	}
 	for _, l := range labels {
@@ -112,7 +124,11 @@ func Draw(lat, lon, zoom, width, height float64, k Colours) string {
 	fmt.Fprintf(
 		&b,
 		`<path d="M%.1f %.1fc-6-12-13-18-13-27a13 13 0 0 1 26 0c0 9-7 15-13 27z" fill="%s" stroke="#fff" stroke-width="2"/><circle cx="%.1f" cy="%.1f" r="4.5" fill="#fff"/>`,
-		x, y, k.Mark, x, y-27,
+		x,
+		y,
+		k.Mark,
+		x,
+		y-27,
 	)
 	return b.String()
 }

@@ -20,12 +20,18 @@ var tallBar = Rule{
 		return fmt.Sprintf("%s hides %.0f %% of the height", name(f.Node), 100*f.By/f.Of)
 	},
 	say: func(f *Finding, _ func(string) string) string {
-		return fmt.Sprintf("It is %.0f px high at %d px and stays while the page is scrolled; a viewport there has about %.0f.", f.By, f.Worst, f.Of)
+		return fmt.Sprintf(
+			"It is %.0f px high at %d px and stays while the page is scrolled; a viewport there has about %.0f.",
+			f.By,
+			f.Worst,
+			f.Of,
+		)
 	},
 	at: func(s *sight) {
 		for i := range s.boxes {
 			b := &s.boxes[i]
-			if b.st.Position == style.Sticky && b.top && !b.st.Reveal && b.H > mostOfHeight*s.view.Height && b.block == "" {
+			if b.st.Position == style.Sticky && b.top && !b.st.Reveal && b.H > mostOfHeight*s.view.Height &&
+				b.block == "" {
 				s.noteWords(b.node(), "", "", b.H, s.view.Height, "")
 			}
 		}
@@ -47,12 +53,18 @@ var underBar = Rule{
 		return fmt.Sprintf("%s covers %.0f px of what links lead to", name(f.Node), f.By-f.Of)
 	},
 	say: func(f *Finding, _ func(string) string) string {
-		return fmt.Sprintf("It is %.0f px high at %d px; places come to stand %.0f px below the top.", f.By, f.Worst, f.Of)
+		return fmt.Sprintf(
+			"It is %.0f px high at %d px; places come to stand %.0f px below the top.",
+			f.By,
+			f.Worst,
+			f.Of,
+		)
 	},
 	at: func(s *sight) {
 		for i := range s.boxes {
 			b := &s.boxes[i]
-			if b.st.Position == style.Sticky && b.top && b.block == "" && b.st.Inset.Top.Unit != style.Auto && b.H > ScrollPadding+slack {
+			if b.st.Position == style.Sticky && b.top && b.block == "" && b.st.Inset.Top.Unit != style.Auto &&
+				b.H > ScrollPadding+slack {
 				s.noteWords(b.node(), "", "", b.H, ScrollPadding, "")
 			}
 		}

@@ -18,7 +18,11 @@ func Between(ctx context.Context, above, below Part) ([]Finding, error) {
 	if !Overlap(above.Section, below.Section) {
 		return nil, nil
 	}
-	body := &element.Node{Tag: "body", Styles: make([]style.Style, len(above.Zones)), Children: []*element.Node{above.Root, below.Root}}
+	body := &element.Node{
+		Tag:      "body",
+		Styles:   make([]style.Style, len(above.Zones)),
+		Children: []*element.Node{above.Root, below.Root},
+	}
 	for z := range body.Styles {
 		body.Styles[z].Display, body.Styles[z].FlexDirection = style.Flex, style.Column
 	}

@@ -135,7 +135,12 @@ func (f *Finding) Key() Key { return Key{Rule: f.ID, Node: f.Node, Other: f.Othe
 func Sort(fs []Finding) {
 	slices.SortStableFunc(fs, func(a, b Finding) int {
 		return cmp.Or(
-			cmp.Compare(b.Severity, a.Severity), cmp.Compare(slices.Index(Rules, a.Rule), slices.Index(Rules, b.Rule)), cmp.Compare(b.Reach(), a.Reach()),
+			cmp.Compare(
+				b.Severity,
+				a.Severity,
+			),
+			cmp.Compare(slices.Index(Rules, a.Rule), slices.Index(Rules, b.Rule)),
+			cmp.Compare(b.Reach(), a.Reach()),
 			cmp.Compare(a.Node, b.Node),
 		)
 	})

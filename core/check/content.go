@@ -19,7 +19,9 @@ var noAlternative = Rule{
 	whole: func(p *Page, r *report) {
 		p.inZones(r, func(z int, note func(Finding)) {
 			p.each(z, func(n *element.Node, node string, hidden bool) {
-				if n.Tag == "img" && !hidden && strings.TrimSpace(attr(n, "alt")) == "" && attr(n, "data-stands-in") == "" && isBlock(p, node) {
+				if n.Tag == "img" && !hidden && strings.TrimSpace(attr(n, "alt")) == "" &&
+					attr(n, "data-stands-in") == "" &&
+					isBlock(p, node) {
 					note(Finding{Node: node, Part: attr(n, "src")})
 				}
 			})

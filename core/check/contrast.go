@@ -35,7 +35,12 @@ var contrast = Rule{
 	},
 	say: func(f *Finding, _ func(string) string) string {
 		if f.Part == "picture" {
-			return fmt.Sprintf("At %d px, part of “%s” lies on what is nearly as light or as dark; at least %.1f to 1 is asked for.", f.Worst, f.Words, f.Of)
+			return fmt.Sprintf(
+				"At %d px, part of “%s” lies on what is nearly as light or as dark; at least %.1f to 1 is asked for.",
+				f.Worst,
+				f.Words,
+				f.Of,
+			)
 		}
 		return fmt.Sprintf("“%s” needs at least %.1f to 1.", f.Words, f.Of)
 	},
@@ -74,7 +79,14 @@ func leastRatio(st *style.Style, view style.Viewport) float64 {
 
 // contrasts finds words that are too faint on a ground of one colour, as that is known from the
 // elements, in lines of in.
-func (g *gathered) contrasts(n, in *element.Node, z int, view style.Viewport, opacity float64, pointed bool, out map[*element.Node]faint) {
+func (g *gathered) contrasts(
+	n, in *element.Node,
+	z int,
+	view style.Viewport,
+	opacity float64,
+	pointed bool,
+	out map[*element.Node]faint,
+) {
 	if n.Raw != "" || n.Folded {
 		return
 	}

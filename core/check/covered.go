@@ -31,7 +31,8 @@ var covered = Rule{
 				if w <= 3 || h <= 3 {
 					continue
 				}
-				if b := &s.boxes[l.box]; (s.foreign(over.info, b.info) || !s.pair && apart(over.info, b.info)) && b.see >= unseen {
+				if b := &s.boxes[l.box]; (s.foreign(over.info, b.info) || !s.pair && apart(over.info, b.info)) &&
+					b.see >= unseen {
 					s.noteWords(over.node(), b.node(), "", min(w, h), 0, start(b.text))
 				}
 			}

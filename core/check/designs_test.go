@@ -43,7 +43,23 @@ func pale(b *doc.Block) *doc.Block {
 }
 
 func card(id string, in ...*doc.Block) *doc.Block {
-	return hold(block(id, doc.Card, "background", "#ffffff", "padding-top", "24px", "padding-bottom", "24px", "padding-left", "24px", "padding-right", "24px"), doc.LineUp, in...)
+	return hold(
+		block(
+			id,
+			doc.Card,
+			"background",
+			"#ffffff",
+			"padding-top",
+			"24px",
+			"padding-bottom",
+			"24px",
+			"padding-left",
+			"24px",
+			"padding-right",
+			"24px",
+		),
+		doc.LineUp,
+		in...)
 }
 
 // overlapping are designs in which blocks lie on one another on purpose: sections by what they are.
@@ -58,26 +74,95 @@ func overlapping() map[string]*doc.Section {
 		return s
 	}
 	return map[string]*doc.Section{
-		"a title on a picture":              grid(put(dusk("p"), 1, 12, 1, 16), lying(pale(title("t")), 2, 7, 6, 3, 1)),
-		"a title and words on a picture":    grid(put(dusk("p"), 1, 12, 1, 16), lying(pale(title("t")), 2, 7, 4, 3, 1), lying(pale(lead("w")), 2, 6, 8, 4, 1)),
-		"words low on a picture":            grid(put(dusk("p"), 1, 12, 1, 14), lying(pale(small("w")), 2, 5, 12, 2, 1)),
-		"a card over a picture's edge":      grid(put(dusk("p"), 1, 8, 1, 14), lying(card("c", title("t"), lead("w")), 6, 7, 5, 8, 1)),
-		"a card over its lower edge":        grid(put(dusk("p"), 1, 12, 1, 12), lying(card("c", title("t")), 3, 8, 10, 5, 1)),
-		"a card over its upper edge":        grid(put(dusk("p"), 1, 12, 4, 12), lying(card("c", title("t")), 2, 6, 1, 5, 1)),
-		"two pictures":                      grid(put(dusk("p"), 1, 7, 1, 12), lying(dawn("q"), 6, 6, 6, 12, 1)),
-		"two pictures and words":            grid(put(dusk("p"), 1, 6, 1, 12), lying(dawn("q"), 5, 4, 7, 10, 1), put(lead("w"), 9, 4, 1, 6)),
-		"three pictures, like a fan":        grid(put(dusk("p"), 1, 6, 1, 10), lying(dawn("q"), 4, 6, 3, 10, 1), lying(dusk("r"), 7, 6, 5, 10, 2)),
-		"dark words on a pale picture":      grid(put(dawn("p"), 1, 12, 1, 14), lying(title("t"), 7, 5, 4, 3, 1)),
-		"a caption on its corner":           grid(put(dawn("p"), 3, 8, 1, 14), lying(card("c", small("w")), 2, 4, 12, 3, 1)),
-		"a badge on a picture":              grid(put(dusk("p"), 1, 6, 1, 12), lying(card("c", small("w")), 5, 2, 2, 3, 1), put(title("t"), 8, 5, 1, 3), put(lead("w2"), 8, 5, 5, 6)),
-		"a quote over two pictures":         grid(put(dusk("p"), 1, 6, 1, 12), put(dusk("q"), 7, 6, 1, 12), lying(card("c", lead("w")), 4, 6, 8, 6, 1)),
-		"a panel behind words":              grid(put(block("c", doc.Shape, "background", "#e9e2d2"), 1, 7, 1, 14), lying(title("t"), 2, 5, 3, 3, 1), lying(lead("w"), 2, 5, 7, 5, 1)),
-		"a button on a picture":             grid(put(dusk("p"), 1, 12, 1, 12), lying(button("b", "See sailings", "/fares"), 2, 3, 8, 2, 1)),
-		"pale words on dark, a picture too": dark(grid(put(dusk("p"), 6, 7, 1, 14), lying(title("t"), 1, 7, 4, 3, 1), put(lead("w"), 1, 4, 9, 4))),
-		"a picture between two bands":       grid(put(title("t"), 1, 12, 1, 2), put(dusk("p"), 1, 12, 4, 12), lying(pale(lead("w")), 6, 6, 10, 4, 1), put(lead("x"), 1, 6, 18, 3)),
-		"cards in a row on a picture":       grid(put(dusk("p"), 1, 12, 1, 18), lying(card("c", small("a")), 2, 3, 10, 5, 1), lying(card("d", small("b")), 5, 3, 10, 5, 1), lying(card("e", small("x")), 8, 3, 10, 5, 1)),
-		"a tall picture with a title":       grid(put(dusk("p"), 8, 5, 1, 24), lying(pale(title("t")), 8, 4, 18, 3, 1), put(lead("w"), 1, 6, 1, 6)),
-		"a card on a card":                  grid(put(card("c", lead("w")), 1, 8, 1, 12), lying(hold(block("d", doc.Card, "background", "#142a30", "color", "#ffffff"), doc.LineUp, pale(small("x"))), 6, 5, 9, 5, 1)),
+		"a title on a picture": grid(put(dusk("p"), 1, 12, 1, 16), lying(pale(title("t")), 2, 7, 6, 3, 1)),
+		"a title and words on a picture": grid(
+			put(dusk("p"), 1, 12, 1, 16),
+			lying(pale(title("t")), 2, 7, 4, 3, 1),
+			lying(pale(lead("w")), 2, 6, 8, 4, 1),
+		),
+		"words low on a picture": grid(
+			put(dusk("p"), 1, 12, 1, 14),
+			lying(pale(small("w")), 2, 5, 12, 2, 1),
+		),
+		"a card over a picture's edge": grid(
+			put(dusk("p"), 1, 8, 1, 14),
+			lying(card("c", title("t"), lead("w")), 6, 7, 5, 8, 1),
+		),
+		"a card over its lower edge": grid(
+			put(dusk("p"), 1, 12, 1, 12),
+			lying(card("c", title("t")), 3, 8, 10, 5, 1),
+		),
+		"a card over its upper edge": grid(
+			put(dusk("p"), 1, 12, 4, 12),
+			lying(card("c", title("t")), 2, 6, 1, 5, 1),
+		),
+		"two pictures": grid(put(dusk("p"), 1, 7, 1, 12), lying(dawn("q"), 6, 6, 6, 12, 1)),
+		"two pictures and words": grid(
+			put(dusk("p"), 1, 6, 1, 12),
+			lying(dawn("q"), 5, 4, 7, 10, 1),
+			put(lead("w"), 9, 4, 1, 6),
+		),
+		"three pictures, like a fan": grid(
+			put(dusk("p"), 1, 6, 1, 10),
+			lying(dawn("q"), 4, 6, 3, 10, 1),
+			lying(dusk("r"), 7, 6, 5, 10, 2),
+		),
+		"dark words on a pale picture": grid(put(dawn("p"), 1, 12, 1, 14), lying(title("t"), 7, 5, 4, 3, 1)),
+		"a caption on its corner": grid(
+			put(dawn("p"), 3, 8, 1, 14),
+			lying(card("c", small("w")), 2, 4, 12, 3, 1),
+		),
+		"a badge on a picture": grid(
+			put(dusk("p"), 1, 6, 1, 12),
+			lying(card("c", small("w")), 5, 2, 2, 3, 1),
+			put(title("t"), 8, 5, 1, 3),
+			put(lead("w2"), 8, 5, 5, 6),
+		),
+		"a quote over two pictures": grid(
+			put(dusk("p"), 1, 6, 1, 12),
+			put(dusk("q"), 7, 6, 1, 12),
+			lying(card("c", lead("w")), 4, 6, 8, 6, 1),
+		),
+		"a panel behind words": grid(
+			put(block("c", doc.Shape, "background", "#e9e2d2"), 1, 7, 1, 14),
+			lying(title("t"), 2, 5, 3, 3, 1),
+			lying(lead("w"), 2, 5, 7, 5, 1),
+		),
+		"a button on a picture": grid(
+			put(dusk("p"), 1, 12, 1, 12),
+			lying(button("b", "See sailings", "/fares"), 2, 3, 8, 2, 1),
+		),
+		"pale words on dark, a picture too": dark(
+			grid(put(dusk("p"), 6, 7, 1, 14), lying(title("t"), 1, 7, 4, 3, 1), put(lead("w"), 1, 4, 9, 4)),
+		),
+		"a picture between two bands": grid(
+			put(title("t"), 1, 12, 1, 2),
+			put(dusk("p"), 1, 12, 4, 12),
+			lying(pale(lead("w")), 6, 6, 10, 4, 1),
+			put(lead("x"), 1, 6, 18, 3),
+		),
+		"cards in a row on a picture": grid(
+			put(dusk("p"), 1, 12, 1, 18),
+			lying(card("c", small("a")), 2, 3, 10, 5, 1),
+			lying(card("d", small("b")), 5, 3, 10, 5, 1),
+			lying(card("e", small("x")), 8, 3, 10, 5, 1),
+		),
+		"a tall picture with a title": grid(
+			put(dusk("p"), 8, 5, 1, 24),
+			lying(pale(title("t")), 8, 4, 18, 3, 1),
+			put(lead("w"), 1, 6, 1, 6),
+		),
+		"a card on a card": grid(
+			put(card("c", lead("w")), 1, 8, 1, 12),
+			lying(
+				hold(block("d", doc.Card, "background", "#142a30", "color", "#ffffff"), doc.LineUp, pale(small("x"))),
+				6,
+				5,
+				9,
+				5,
+				1,
+			),
+		),
 	}
 }
 
@@ -100,7 +185,13 @@ func TestOverlappingDesigns(t *testing.T) {
 						pairs++
 						if !all[z][i].Overlaps(all[z][k].Place) {
 							parted++
-							t.Errorf("%s: %s and %s are parted in %s", name, sec.Blocks[k].ID, sec.Blocks[i].ID, s.Zones[z].Name)
+							t.Errorf(
+								"%s: %s and %s are parted in %s",
+								name,
+								sec.Blocks[k].ID,
+								sec.Blocks[i].ID,
+								s.Zones[z].Name,
+							)
 						}
 					}
 				}

@@ -37,7 +37,8 @@ var headings = Rule{
 				if n.Block != "" {
 					blocks++
 				}
-				if hidden || len(n.Tag) != 2 || n.Tag[0] != 'h' || n.Tag[1] < '1' || n.Tag[1] > '6' || strings.TrimSpace(spoken(n)) == "" {
+				if hidden || len(n.Tag) != 2 || n.Tag[0] != 'h' || n.Tag[1] < '1' || n.Tag[1] > '6' ||
+					strings.TrimSpace(spoken(n)) == "" {
 					return
 				}
 				level := int(n.Tag[1] - '0')

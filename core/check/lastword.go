@@ -19,7 +19,8 @@ var lastWord = Rule{
 		for i := range s.boxes {
 			b := &s.boxes[i]
 			n := len(b.Lines)
-			if b.heading == 0 || n < 2 || !b.Lines[n-1].Alone || b.Lines[n-2].Alone || b.st.FontPx(s.view) < largeHeading {
+			if b.heading == 0 || n < 2 || !b.Lines[n-1].Alone || b.Lines[n-2].Alone ||
+				b.st.FontPx(s.view) < largeHeading {
 				continue
 			}
 			if b.Lines[n-1].W < b.Lines[n-2].W/3 {

@@ -67,7 +67,8 @@ var noWordsLink = Rule{
 		p.inZones(r, func(z int, note func(Finding)) {
 			p.each(z, func(n *element.Node, node string, hidden bool) {
 				pressed := n.Tag == "a" && has(n, "href") || n.Tag == "button"
-				if pressed && !hidden && spoken(n) == "" && attr(n, "aria-labelledby") == "" && !strings.Contains(n.Raw, "aria-label") {
+				if pressed && !hidden && spoken(n) == "" && attr(n, "aria-labelledby") == "" &&
+					!strings.Contains(n.Raw, "aria-label") {
 					note(Finding{Node: node, Part: attr(n, "href")})
 				}
 			})
@@ -77,7 +78,21 @@ var noWordsLink = Rule{
 
 // vague are words that tell nothing of where a link leads, in small letters; common practice, in
 // English.
-var vague = []string{"here", "click here", "click", "link", "more", "read more", "learn more", "see more", "this", "this page", "go", "details", "continue"}
+var vague = []string{
+	"here",
+	"click here",
+	"click",
+	"link",
+	"more",
+	"read more",
+	"learn more",
+	"see more",
+	"this",
+	"this page",
+	"go",
+	"details",
+	"continue",
+}
 
 var vagueLink = Rule{
 	ID: "vague-link", Name: "A link doesn’t say where it leads", Family: Content, Severity: Hint, Standard: "WCAG 2.2, 2.4.9 (AAA)",

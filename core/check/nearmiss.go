@@ -19,7 +19,11 @@ var nearMiss = Rule{
 		if f.Part == "gap" {
 			return fmt.Sprintf("Gaps differ by %.0f px at %s", f.By, name(f.Node))
 		}
-		return fmt.Sprintf("%s edges are %.0f px apart", map[string]string{"left": "Left", "right": "Right", "top": "Upper"}[f.Part], f.By)
+		return fmt.Sprintf(
+			"%s edges are %.0f px apart",
+			map[string]string{"left": "Left", "right": "Right", "top": "Upper"}[f.Part],
+			f.By,
+		)
 	},
 	say: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("%s and %s, at %d px.", name(f.Node), name(f.Other), f.Worst)

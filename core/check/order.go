@@ -52,7 +52,8 @@ var order = Rule{
 			var first *box // of those that come before it in the document, and after it to the eye
 			for k := range s.boxes {
 				a := &s.boxes[k]
-				if first != nil && first.nth < a.nth || a.nth >= b.nth || a.above != b.above || a.block == b.block || !s.stands(a) {
+				if first != nil && first.nth < a.nth || a.nth >= b.nth || a.above != b.above || a.block == b.block ||
+					!s.stands(a) {
 					continue
 				}
 				// b comes later in the document: it may stand below or to the right, in other columns

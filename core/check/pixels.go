@@ -23,7 +23,12 @@ func (d *ground) under(c colour.Colour, see float64) {
 }
 
 func (d *ground) colour() colour.Colour {
-	return colour.Colour{R: uint8(math.Round(min(d.r, 255))), G: uint8(math.Round(min(d.g, 255))), B: uint8(math.Round(min(d.b, 255))), A: 255}
+	return colour.Colour{
+		R: uint8(math.Round(min(d.r, 255))),
+		G: uint8(math.Round(min(d.g, 255))),
+		B: uint8(math.Round(min(d.b, 255))),
+		A: 255,
+	}
 }
 
 // sample gives the colour behind a point, of boxes from the one that is painted first to the one
@@ -261,7 +266,12 @@ func (g *gradient) at(w, h, x, y float64) colour.Colour {
 		mix := func(x, y uint8) uint8 {
 			return uint8(math.Round((float64(x)*float64(a.c.A)*(1-k) + float64(y)*float64(b.c.A)*k) / alpha))
 		}
-		return colour.Colour{R: mix(a.c.R, b.c.R), G: mix(a.c.G, b.c.G), B: mix(a.c.B, b.c.B), A: uint8(math.Round(alpha))}
+		return colour.Colour{
+			R: mix(a.c.R, b.c.R),
+			G: mix(a.c.G, b.c.G),
+			B: mix(a.c.B, b.c.B),
+			A: uint8(math.Round(alpha)),
+		}
 	}
 	return g.stops[len(g.stops)-1].c
 }

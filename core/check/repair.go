@@ -115,7 +115,10 @@ func mendContrast(p *Page, f *Finding) *Repair {
 			return nil
 		}
 		id := s.ID
-		return &Repair{fmt.Sprintf("Overlay at 80 %% in %s", p.where(f)), edit.Command{Op: "set", Node: id, Zone: p.at(f), Setting: "filter-opacity", Value: "80%"}}
+		return &Repair{
+			fmt.Sprintf("Overlay at 80 %% in %s", p.where(f)),
+			edit.Command{Op: "set", Node: id, Zone: p.at(f), Setting: "filter-opacity", Value: "80%"},
+		}
 	}
 	said, behind, ok := p.colours(f)
 	if !ok {
@@ -158,7 +161,10 @@ func mendSmallWords(p *Page, f *Finding) *Repair {
 }
 
 func mendFields(p *Page, f *Finding) *Repair {
-	return &Repair{"Fields in 16 px in " + p.where(f), edit.Command{Op: "set", Node: f.Node, Zone: p.at(f), Setting: "font-size", Value: "16px"}}
+	return &Repair{
+		"Fields in 16 px in " + p.where(f),
+		edit.Command{Op: "set", Node: f.Node, Zone: p.at(f), Setting: "font-size", Value: "16px"},
+	}
 }
 
 func mendAlone(p *Page, f *Finding) *Repair {
@@ -174,7 +180,16 @@ func mendAlone(p *Page, f *Finding) *Repair {
 			if per == 1 {
 				label = "One below the other in " + p.where(f)
 			}
-			return &Repair{label, edit.Command{Op: "set", Node: b.ID, Zone: p.Site.Zones[zone].ID, Setting: "per-row", Value: strconv.Itoa(per)}}
+			return &Repair{
+				label,
+				edit.Command{
+					Op:      "set",
+					Node:    b.ID,
+					Zone:    p.Site.Zones[zone].ID,
+					Setting: "per-row",
+					Value:   strconv.Itoa(per),
+				},
+			}
 		}
 	}
 	return nil
@@ -198,7 +213,10 @@ func mendLongWord(p *Page, f *Finding) *Repair {
 		return nil
 	}
 	v := strconv.Itoa(int(size*room)) + "px"
-	return &Repair{v + " in " + p.where(f), edit.Command{Op: "set", Node: b.ID, Zone: p.at(f), Setting: "font-size", Value: v}}
+	return &Repair{
+		v + " in " + p.where(f),
+		edit.Command{Op: "set", Node: b.ID, Zone: p.at(f), Setting: "font-size", Value: v},
+	}
 }
 
 func mendLongLines(p *Page, f *Finding) *Repair {
@@ -247,11 +265,17 @@ func mendBlurred(p *Page, f *Finding) *Repair {
 	if ratio, _, _ := b.Style["aspect-ratio"].Resolve(zs, zs.At(float64(f.Worst))); ratio == value.Rows {
 		return nil
 	}
-	return &Repair{fmt.Sprintf("As wide as its %.0f px", f.Of), p.set(f, "width", fmt.Sprintf("%.0fpx", math.Floor(f.Of)))}
+	return &Repair{
+		fmt.Sprintf("As wide as its %.0f px", f.Of),
+		p.set(f, "width", fmt.Sprintf("%.0fpx", math.Floor(f.Of))),
+	}
 }
 
 func mendBar(p *Page, f *Finding) *Repair {
-	return &Repair{"Let it scroll in " + p.where(f), edit.Command{Op: "set", Node: f.Node, Zone: p.at(f), Setting: "stays", Value: value.Static}}
+	return &Repair{
+		"Let it scroll in " + p.where(f),
+		edit.Command{Op: "set", Node: f.Node, Zone: p.at(f), Setting: "stays", Value: value.Static},
+	}
 }
 
 func mendTwice(p *Page, f *Finding) *Repair {
@@ -268,7 +292,10 @@ func mendTwice(p *Page, f *Finding) *Repair {
 		if s, _ := p.Doc.Section(f.Node); s != nil {
 			return &Repair{"Call it #" + name, edit.Command{Op: "section.anchor", Node: s.ID, Value: name}}
 		}
-		return &Repair{"Call it #" + name, edit.Command{Op: "block.content", Node: f.Node, Setting: "name", Value: name}}
+		return &Repair{
+			"Call it #" + name,
+			edit.Command{Op: "block.content", Node: f.Node, Setting: "name", Value: name},
+		}
 	}
 	return nil
 }
@@ -282,7 +309,10 @@ func mendHeading(p *Page, f *Finding) *Repair {
 	if f.Part == "two" {
 		level = 2
 	}
-	return &Repair{fmt.Sprintf("Level %d", level), edit.Command{Op: "block.content", Node: b.ID, Setting: "level", Value: strconv.Itoa(level)}}
+	return &Repair{
+		fmt.Sprintf("Level %d", level),
+		edit.Command{Op: "block.content", Node: b.ID, Setting: "level", Value: strconv.Itoa(level)},
+	}
 }
 
 // mendPull has a section that lies over the one above lie below it where it covers something.
@@ -301,7 +331,10 @@ func mendPull(p *Page, f *Finding) *Repair {
 	}
 	for _, s := range []*doc.Section{a, b} {
 		if s.Style["pull"] != nil {
-			return &Repair{"No overlap in " + p.where(f), edit.Command{Op: "set", Node: s.ID, Zone: p.at(f), Setting: "pull", Value: "0"}}
+			return &Repair{
+				"No overlap in " + p.where(f),
+				edit.Command{Op: "set", Node: s.ID, Zone: p.at(f), Setting: "pull", Value: "0"},
+			}
 		}
 	}
 	return nil

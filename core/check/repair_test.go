@@ -13,7 +13,11 @@ import (
 // A repair is a command after which the finding is gone and nothing else is wrong.
 func TestRepairs(t *testing.T) {
 	lib, s := library(t), demo.Site()
-	env := edit.Env{Site: s, NewID: func(p string) string { return p + "new" }, Medium: func(string) doc.MediumSort { return doc.PictureMedium }}
+	env := edit.Env{
+		Site:   s,
+		NewID:  func(p string) string { return p + "new" },
+		Medium: func(string) doc.MediumSort { return doc.PictureMedium },
+	}
 	for rule, sections := range map[string][]*doc.Section{
 		"contrast":     {line(words("a", long, only("phone", "color", "#222222", "#bbbbbb", "background", "#ffffff")...))},
 		"small-words":  {line(words("a", long, "font-size", "10px"))},

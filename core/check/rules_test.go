@@ -27,7 +27,13 @@ func library(t testing.TB) *shape.Library {
 // number at an id's end is how wide they are.
 func builder(s *doc.Site) *element.Builder {
 	return &element.Builder{Site: s, Media: func(id string) (element.Medium, bool) {
-		m := element.Medium{ID: id, Width: 1440, Height: 1080, Alt: "A picture", Variants: []element.Variant{{URL: id, StyleURL: id, Width: 1440}}}
+		m := element.Medium{
+			ID:       id,
+			Width:    1440,
+			Height:   1080,
+			Alt:      "A picture",
+			Variants: []element.Variant{{URL: id, StyleURL: id, Width: 1440}},
+		}
 		if strings.HasPrefix(id, "bare") {
 			m.Alt = ""
 		}
@@ -43,14 +49,24 @@ func prepared(t testing.TB, lib *shape.Library, s *doc.Site, p *doc.Page, at ...
 	t.Helper()
 	b := builder(s)
 	b.On(p)
-	page := &check.Page{Site: s, Doc: p, Others: []check.Other{{Address: "", Name: "Home", Title: p.Title, Anchors: []string{"crew"}}, {Address: "fares", Name: "Fares", Title: "Fares"}}}
+	page := &check.Page{
+		Site: s,
+		Doc:  p,
+		Others: []check.Other{
+			{Address: "", Name: "Home", Title: p.Title, Anchors: []string{"crew"}},
+			{Address: "fares", Name: "Fares", Title: "Fares"},
+		},
+	}
 	for _, sec := range p.Sections {
 		if sec.Hidden {
 			continue
 		}
 		root := b.Section(sec)
 		tree := layout.New(lib, s.Zones, root)
-		page.Parts = append(page.Parts, check.Part{Root: root, Tree: func() *layout.Tree { return tree }, Zones: s.Zones, Section: sec, At: at})
+		page.Parts = append(
+			page.Parts,
+			check.Part{Root: root, Tree: func() *layout.Tree { return tree }, Zones: s.Zones, Section: sec, At: at},
+		)
 	}
 	return page
 }
@@ -110,7 +126,11 @@ func line(blocks ...*doc.Block) *doc.Section { return section(doc.LineUp, nil, b
 func grid(blocks ...*doc.Block) *doc.Section { return section(doc.Placed, nil, blocks...) }
 
 func series(id string, n int, pairs ...string) *doc.Block {
-	b := hold(block(id, doc.Series, pairs...), "", hold(block(id+"-card", doc.Card, "background", "#dddddd"), doc.LineUp, words(id+"-words", "A card")))
+	b := hold(
+		block(id, doc.Series, pairs...),
+		"",
+		hold(block(id+"-card", doc.Card, "background", "#dddddd"), doc.LineUp, words(id+"-words", "A card")),
+	)
 	for i := range n {
 		b.Items = append(b.Items, doc.Item{ID: "i" + string(rune('a'+i))})
 	}

@@ -30,7 +30,22 @@ var faults = []func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded{
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
 		grey := 140 + r.IntN(80)
-		add(p, line(words("x", long, only(z, "color", "#222222", fmt.Sprintf("#%02x%02x%02x", grey, grey, grey), "background", "#ffffff")...)))
+		add(
+			p,
+			line(
+				words(
+					"x",
+					long,
+					only(
+						z,
+						"color",
+						"#222222",
+						fmt.Sprintf("#%02x%02x%02x", grey, grey, grey),
+						"background",
+						"#ffffff",
+					)...),
+			),
+		)
 		return seeded{"contrast", p, from, to}
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
@@ -47,13 +62,25 @@ var faults = []func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded{
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
 		a, b := put(words("x", short), 1, 12, 1, 2), put(words("y", "Large boats"), 1, 12, 3, 2)
 		for _, zone := range []string{"desktop", "tablet", "phone"} {
-			a.Place, b.Place = a.Place.With(zone, doc.Place{Column: 1, Span: 4, Row: 1, Rows: 2}), b.Place.With(zone, doc.Place{Column: 1, Span: 4, Row: 3, Rows: 2})
+			a.Place, b.Place = a.Place.With(
+				zone,
+				doc.Place{Column: 1, Span: 4, Row: 1, Rows: 2},
+			), b.Place.With(
+				zone,
+				doc.Place{Column: 1, Span: 4, Row: 3, Rows: 2},
+			)
 		}
 		if z == "desktop" { // whose order is the document's
 			z, from, to = "", 0, 0
 			return seeded{rule: "dead-link", page: deadLink(r, p), from: 320, to: 1920}
 		}
-		a.Place, b.Place = a.Place.With(z, doc.Place{Column: 1, Span: 4, Row: 5, Rows: 2}), b.Place.With(z, doc.Place{Column: 1, Span: 4, Row: 1, Rows: 2})
+		a.Place, b.Place = a.Place.With(
+			z,
+			doc.Place{Column: 1, Span: 4, Row: 5, Rows: 2},
+		), b.Place.With(
+			z,
+			doc.Place{Column: 1, Span: 4, Row: 1, Rows: 2},
+		)
 		add(p, grid(a, b))
 		return seeded{"order", p, from, to}
 	},
@@ -108,30 +135,60 @@ var faults = []func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded{
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
 		bar := line(words("x", short))
-		bar.Role, bar.Style = doc.RoleHeader, element.Look(only(z, "min-height", "60px", px(210+r.IntN(200)), "stays", "sticky")...)
+		bar.Role, bar.Style = doc.RoleHeader, element.Look(
+			only(z, "min-height", "60px", px(210+r.IntN(200)), "stays", "sticky")...)
 		p.Sections = append([]*doc.Section{bar}, p.Sections...)
 		bar.ID = "bar"
 		return seeded{"tall-bar", p, from, to}
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
 		bar := line(words("x", short))
-		bar.Role, bar.Style = doc.RoleHeader, element.Look(only(z, "min-height", "60px", px(90+r.IntN(100)), "stays", "sticky")...)
+		bar.Role, bar.Style = doc.RoleHeader, element.Look(
+			only(z, "min-height", "60px", px(90+r.IntN(100)), "stays", "sticky")...)
 		p.Sections = append([]*doc.Section{bar}, p.Sections...)
 		bar.ID = "bar"
 		p.Sections[1].Anchor = "top"
 		return seeded{"under-bar", p, from, to}
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
-		add(p, line(words("x", "Donaudampfschifffahrtsgesellschaft", only(z, "width", "300px", px(60+r.IntN(100)), "font-size", "16px")...)))
+		add(
+			p,
+			line(
+				words(
+					"x",
+					"Donaudampfschifffahrtsgesellschaft",
+					only(z, "width", "300px", px(60+r.IntN(100)), "font-size", "16px")...),
+			),
+		)
 		return seeded{"long-word", p, from, to}
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
-		add(p, section(doc.LineUp, element.Look(only(z, "gradient", "linear 90deg #102030 0%, #203040 100%", "linear 90deg #f0f0f0 0%, #fafafa 100%")...), words("x", long, "color", "#ffffff")))
+		add(
+			p,
+			section(
+				doc.LineUp,
+				element.Look(
+					only(
+						z,
+						"gradient",
+						"linear 90deg #102030 0%, #203040 100%",
+						"linear 90deg #f0f0f0 0%, #fafafa 100%",
+					)...),
+				words("x", long, "color", "#ffffff"),
+			),
+		)
 		return seeded{"contrast", p, from, to}
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
-		add(p, line(hold(block("x", doc.Container, "background", "#eeeeee", "width", "280px"), doc.LineUp,
-			hold(block("y", doc.Container, only(z, "padding-left", "10px", px(284+r.IntN(20)))...), doc.LineUp, words("w", short)))))
+		add(p, line(hold(
+			block("x", doc.Container, "background", "#eeeeee", "width", "280px"),
+			doc.LineUp,
+			hold(
+				block("y", doc.Container, only(z, "padding-left", "10px", px(284+r.IntN(20)))...),
+				doc.LineUp,
+				words("w", short),
+			),
+		)))
 		return seeded{"too-wide", p, from, to}
 	},
 	func(r *rand.Rand, p *doc.Page, z string, from, to int) seeded {
@@ -173,14 +230,25 @@ func deadLink(r *rand.Rand, p *doc.Page) *doc.Page {
 // apartEverywhere gives two blocks that stand below each other in every zone.
 func apartEverywhere(a, b *doc.Block) (*doc.Block, *doc.Block) {
 	for _, z := range []string{"desktop", "tablet", "phone"} {
-		a.Place, b.Place = a.Place.With(z, doc.Place{Column: 1, Span: 4, Row: 1, Rows: 4}), b.Place.With(z, doc.Place{Column: 1, Span: 4, Row: 5, Rows: 4})
+		a.Place, b.Place = a.Place.With(
+			z,
+			doc.Place{Column: 1, Span: 4, Row: 1, Rows: 4},
+		), b.Place.With(
+			z,
+			doc.Place{Column: 1, Span: 4, Row: 5, Rows: 4},
+		)
 	}
 	return a, b
 }
 
 // sound makes a page in which nothing is wrong, of sections that are shaped at random.
 func soundPage(r *rand.Rand) *doc.Page {
-	p := &doc.Page{ID: "p", Name: "Boats", Title: "Boats", Description: "Small boats from the harbour to three islands."}
+	p := &doc.Page{
+		ID:          "p",
+		Name:        "Boats",
+		Title:       "Boats",
+		Description: "Small boats from the harbour to three islands.",
+	}
 	n := 0
 	id := func() string { n++; return fmt.Sprint("b", n) }
 	say := func() string { return long[:min(len(long), 40+r.IntN(120))] }
@@ -190,13 +258,29 @@ func soundPage(r *rand.Rand) *doc.Page {
 		case 0:
 			add(p, line(words(id(), say(), "width", "500px"), button(id(), "See the fares", "/fares")))
 		case 1:
-			add(p, section(doc.Columns, element.Look("shares", "6 6", "shares@phone", "12"), words(id(), say()), picture(id(), "boat")))
+			add(
+				p,
+				section(
+					doc.Columns,
+					element.Look("shares", "6 6", "shares@phone", "12"),
+					words(id(), say()),
+					picture(id(), "boat"),
+				),
+			)
 		case 2:
 			add(p, grid(put(words(id(), say()), 1, 6, 1, 3), put(picture(id(), "boat"), 7, 6, 1, 8)))
 		case 3:
 			add(p, line(series(id(), 4, "per-row", "4", "per-row@tablet", "2", "per-row@phone", "1")))
 		case 4:
-			add(p, section(doc.LineUp, element.Look("background", "#123456", "color", "#ffffff"), words(id(), say()), form("Name", "Mail")))
+			add(
+				p,
+				section(
+					doc.LineUp,
+					element.Look("background", "#123456", "color", "#ffffff"),
+					words(id(), say()),
+					form("Name", "Mail"),
+				),
+			)
 		}
 	}
 	return p
@@ -217,7 +301,13 @@ func TestSeededFaults(t *testing.T) {
 		s := demo.Site()
 		a, b := 500+r.IntN(300), 900+r.IntN(400)
 		s.Zones = doc.Zones{
-			{ID: "desktop", Name: "Desktop", Min: b, Typical: b + 100, Columns: 12}, {ID: "tablet", Name: "Tablet", Min: a, Typical: a + 50, Columns: 8},
+			{
+				ID:      "desktop",
+				Name:    "Desktop",
+				Min:     b,
+				Typical: b + 100,
+				Columns: 12,
+			}, {ID: "tablet", Name: "Tablet", Min: a, Typical: a + 50, Columns: 8},
 			{ID: "phone", Name: "Phone", Typical: 375, Columns: 4},
 		}
 		zone := []string{"desktop", "tablet", "phone"}[r.IntN(3)]
@@ -238,19 +328,32 @@ func TestSeededFaults(t *testing.T) {
 			missed = append(missed, fmt.Sprintf("%d: %s from %d to %d isn't found", i, f.rule, f.from, f.to))
 		case off(best, f) > 2:
 			found++
-			missed = append(missed, fmt.Sprintf("%d: %s from %d to %d is found at %v", i, f.rule, f.from, f.to, best.Ranges))
+			missed = append(
+				missed,
+				fmt.Sprintf("%d: %s from %d to %d is found at %v", i, f.rule, f.from, f.to, best.Ranges),
+			)
 		default:
 			found, exact = found+1, exact+1
 		}
 		for _, f := range check.All(prepared(t, lib, s, soundPage(rand.New(rand.NewPCG(uint64(i), 15))), every8...)) {
 			if f.Severity > check.Hint {
 				flagged++
-				missed = append(missed, fmt.Sprintf("%d, clean: %s at %v", i, f.Title(func(id string) string { return id }), f.Ranges))
+				missed = append(
+					missed,
+					fmt.Sprintf("%d, clean: %s at %v", i, f.Title(func(id string) string { return id }), f.Ranges),
+				)
 				break
 			}
 		}
 	}
-	t.Logf("faults found %d of %d, ends within 2 px %d, clean pages flagged %d of %d", found, pages, exact, flagged, pages)
+	t.Logf(
+		"faults found %d of %d, ends within 2 px %d, clean pages flagged %d of %d",
+		found,
+		pages,
+		exact,
+		flagged,
+		pages,
+	)
 	if found < pages || exact < pages || flagged > pages*2/100 {
 		t.Error(strings.Join(missed, "\n"))
 	}

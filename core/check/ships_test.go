@@ -54,7 +54,10 @@ func sound(t *testing.T, lib *shape.Library, s *doc.Site, p *doc.Page, at ...int
 	}
 	page.Others = nil
 	for _, o := range demo.Pages(ids) {
-		page.Others = append(page.Others, check.Other{Address: o.Slug, Name: o.Page.Name, Title: o.Page.Title, Anchors: check.Anchors(o.Page)})
+		page.Others = append(
+			page.Others,
+			check.Other{Address: o.Slug, Name: o.Page.Name, Title: o.Page.Title, Anchors: check.Anchors(o.Page)},
+		)
 	}
 	name := func(id string) string { return "“" + said(p, id) + "”" }
 	for _, f := range check.All(page) {

@@ -95,7 +95,19 @@ func merged(by [][]raw, width func(i int) int) (out []Finding) {
 			if !known {
 				k = len(out)
 				at[r.key()] = k
-				out = append(out, Finding{Rule: r.rule, Node: r.node, Other: r.other, Part: r.part, By: r.by, Of: r.of, Worst: width, Words: r.words})
+				out = append(
+					out,
+					Finding{
+						Rule:  r.rule,
+						Node:  r.node,
+						Other: r.other,
+						Part:  r.part,
+						By:    r.by,
+						Of:    r.of,
+						Worst: width,
+						Words: r.words,
+					},
+				)
 			}
 			f := &out[k]
 			if n := len(f.Ranges) - 1; n >= 0 && f.Ranges[n].To >= before {
@@ -140,7 +152,13 @@ type gathered struct {
 }
 
 func (p Part) gather() *gathered {
-	g := &gathered{Part: p, infos: map[*element.Node]*info{}, kinds: map[string]*doc.Block{}, meant: make([]map[[2]string]bool, len(p.Zones)), paint: make([]bool, len(p.Zones))}
+	g := &gathered{
+		Part:  p,
+		infos: map[*element.Node]*info{},
+		kinds: map[string]*doc.Block{},
+		meant: make([]map[[2]string]bool, len(p.Zones)),
+		paint: make([]bool, len(p.Zones)),
+	}
 	if p.Section != nil {
 		p.Section.Walk(func(b *doc.Block) { g.kinds[b.ID] = b })
 	}
@@ -150,7 +168,15 @@ func (p Part) gather() *gathered {
 
 func (g *gathered) know(n *element.Node, up *info) {
 	g.count++
-	in := &info{nth: g.count, block: up.block, section: up.section, within: up.within, above: up.above, hidden: up.hidden, inline: up.inline}
+	in := &info{
+		nth:     g.count,
+		block:   up.block,
+		section: up.section,
+		within:  up.within,
+		above:   up.above,
+		hidden:  up.hidden,
+		inline:  up.inline,
+	}
 	if n.Section != "" {
 		in.section, in.top = n.Section, true
 	}
@@ -266,7 +292,9 @@ type seen struct {
 func (s *sight) alike(root *layout.Box, zone int) bool {
 	was := s.last.root
 	st := &root.Node.Styles[zone]
-	if was == nil || s.last.zone != zone || was.H != root.H || len(was.Children) != len(root.Children) || st.BackgroundURL != "" || st.BackgroundTop != "" {
+	if was == nil || s.last.zone != zone || was.H != root.H || len(was.Children) != len(root.Children) ||
+		st.BackgroundURL != "" ||
+		st.BackgroundTop != "" {
 		return false
 	}
 	for i := range root.Children {
@@ -407,7 +435,8 @@ func (g *gathered) foreign(a, b *info) bool { return g.pair && a.section != b.se
 
 // apart reports whether two boxes are of blocks neither of which stands in the other.
 func apart(a, b *info) bool {
-	return a.block != b.block && a.block != "" && b.block != "" && !slices.Contains(a.within, b.block) && !slices.Contains(b.within, a.block)
+	return a.block != b.block && a.block != "" && b.block != "" && !slices.Contains(a.within, b.block) &&
+		!slices.Contains(b.within, a.block)
 }
 
 // opaque reports whether nothing is seen through a box.
@@ -461,7 +490,19 @@ func (g *gathered) zoned() []Finding {
 			if !known {
 				k = len(out)
 				at[f.key()] = k
-				out = append(out, Finding{Rule: f.rule, Node: f.node, Other: f.other, Part: f.part, By: f.by, Of: f.of, Worst: r.From, Words: f.words})
+				out = append(
+					out,
+					Finding{
+						Rule:  f.rule,
+						Node:  f.node,
+						Other: f.other,
+						Part:  f.part,
+						By:    f.by,
+						Of:    f.of,
+						Worst: r.From,
+						Words: f.words,
+					},
+				)
 			}
 			o := &out[k]
 			if n := len(o.Ranges) - 1; n >= 0 && o.Ranges[n].To == r.From-1 {

@@ -25,7 +25,12 @@ var smallTarget = Rule{
 		return fmt.Sprintf("“%s” is %.0f px to press", f.Words, math.Floor(f.By))
 	},
 	say: func(f *Finding, name func(string) string) string {
-		return fmt.Sprintf("In %s, at %d px; %.0f are asked for, or as much room about it.", name(f.Node), f.Worst, leastTarget)
+		return fmt.Sprintf(
+			"In %s, at %d px; %.0f are asked for, or as much room about it.",
+			name(f.Node),
+			f.Worst,
+			leastTarget,
+		)
 	},
 	at: func(s *sight) {
 		ts := s.targets()

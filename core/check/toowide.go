@@ -19,7 +19,9 @@ var tooWide = Rule{
 	at: func(s *sight) {
 		for i := range s.boxes {
 			b := &s.boxes[i]
-			if !b.top || b.block == "" || b.free || b.clip >= 0 || b.st.Position == style.Absolute || b.st.TranslateX != 0 || b.st.Rotate != 0 {
+			if !b.top || b.block == "" || b.free || b.clip >= 0 || b.st.Position == style.Absolute ||
+				b.st.TranslateX != 0 ||
+				b.st.Rotate != 0 {
 				continue
 			}
 			if m := b.st.Margin; m.Left.N < 0 || m.Right.N < 0 { // it is meant to

@@ -29,7 +29,11 @@ var heavy = Rule{
 		return fmt.Sprintf("The page loads %s kB", thousands(f.By/1000))
 	},
 	say: func(f *Finding, _ func(string) string) string {
-		return fmt.Sprintf("%s; up to %s kB is what loads in some five seconds on a slow line.", f.Words, thousands(f.Of/1000))
+		return fmt.Sprintf(
+			"%s; up to %s kB is what loads in some five seconds on a slow line.",
+			f.Words,
+			thousands(f.Of/1000),
+		)
 	},
 	whole: func(p *Page, r *report) {
 		if len(p.Weights) != len(p.Site.Zones) {
@@ -39,8 +43,14 @@ var heavy = Rule{
 			if w.Sum() > mostBytes {
 				r.add(Finding{
 					Part: p.Site.Zones[z].ID, By: float64(w.Sum()), Of: mostBytes, Ranges: []Range{zoneRange(p.Site.Zones, z)},
-					Words: fmt.Sprintf("Pictures %s kB, fonts %s kB, the rest %s kB",
-						thousands(float64(w.Pictures)/1000), thousands(float64(w.Fonts)/1000), thousands(float64(w.HTML+w.CSS+w.Scripts)/1000)),
+					Words: fmt.Sprintf(
+						"Pictures %s kB, fonts %s kB, the rest %s kB",
+						thousands(
+							float64(w.Pictures)/1000,
+						),
+						thousands(float64(w.Fonts)/1000),
+						thousands(float64(w.HTML+w.CSS+w.Scripts)/1000),
+					),
 				})
 			}
 		}
@@ -226,5 +236,6 @@ func usesFont(n *element.Node, z int, family string) bool {
 	if n.Tag == "" {
 		return n.Styles[z].FontFamily == family
 	}
-	return n.Styles[z].Display != style.None && slices.ContainsFunc(n.Children, func(c *element.Node) bool { return usesFont(c, z, family) })
+	return n.Styles[z].Display != style.None &&
+		slices.ContainsFunc(n.Children, func(c *element.Node) bool { return usesFont(c, z, family) })
 }

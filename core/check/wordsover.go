@@ -21,7 +21,8 @@ var wordsOver = Rule{
 			}
 			for k := range s.lines[:i] {
 				b := &s.lines[k]
-				if a.y >= b.y+b.h-1 || b.y >= a.y+a.h-1 || a.x >= b.x+b.w-1 || b.x >= a.x+a.w-1 { // line boxes may touch
+				if a.y >= b.y+b.h-1 || b.y >= a.y+a.h-1 || a.x >= b.x+b.w-1 ||
+					b.x >= a.x+a.w-1 { // line boxes may touch
 					continue
 				}
 				x, y := &s.boxes[a.box], &s.boxes[b.box]

@@ -125,11 +125,17 @@ func SuggestRoles(cs []Cluster) Roles {
 	r.Ground = OKLCH{0.99, min(common.C, 0.006), common.H}.SRGB()
 	r.QuietGround = OKLCH{0.955, min(common.C, 0.018), common.H}.SRGB()
 	r.Line = OKLCH{0.86, min(common.C, 0.025), common.H}.SRGB()
-	dark := slices.MinFunc(cs, func(a, b Cluster) int { return cmp.Compare(a.Colour.OKLCH().L, b.Colour.OKLCH().L) }).Colour.OKLCH()
+	dark := slices.MinFunc(
+		cs,
+		func(a, b Cluster) int { return cmp.Compare(a.Colour.OKLCH().L, b.Colour.OKLCH().L) },
+	).Colour.OKLCH()
 	r.Words = Readable(OKLCH{min(dark.L, 0.27), min(dark.C, 0.04), dark.H}.SRGB(), r.QuietGround, AAA)
 	r.QuietWords = Readable(OKLCH{0.46, min(dark.C, 0.03), dark.H}.SRGB(), r.QuietGround, AA)
 	colourful := slices.Clone(cs)
-	slices.SortStableFunc(colourful, func(a, b Cluster) int { return cmp.Compare(b.Colour.OKLCH().C, a.Colour.OKLCH().C) })
+	slices.SortStableFunc(
+		colourful,
+		func(a, b Cluster) int { return cmp.Compare(b.Colour.OKLCH().C, a.Colour.OKLCH().C) },
+	)
 	first := colourful[0].Colour
 	second := first
 	for _, c := range colourful[1:] { // the next of another hue

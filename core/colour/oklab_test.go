@@ -154,7 +154,8 @@ func TestClusters(t *testing.T) {
 		t.Fatalf("%d clusters: %v", len(cs), cs)
 	}
 	for i, want := range []string{"#1d5f6b", "#b4532a", "#f6f1e8"} {
-		if Distance(cs[i].Colour.OKLab(), mustHex(t, want).OKLab()) > 0.01 || math.Abs(cs[i].Share-[]float64{0.6, 0.3, 0.1}[i]) > 0.01 {
+		if Distance(cs[i].Colour.OKLab(), mustHex(t, want).OKLab()) > 0.01 ||
+			math.Abs(cs[i].Share-[]float64{0.6, 0.3, 0.1}[i]) > 0.01 {
 			t.Errorf("cluster %d is %v, want %s", i, cs[i], want)
 		}
 	}

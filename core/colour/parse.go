@@ -20,7 +20,10 @@ func Parse(s string) (Colour, error) {
 		return ParseHex(s)
 	}
 	name = strings.TrimSuffix(name, "a") // rgba() and hsla() are the same (§5.1.1)
-	wrong := fmt.Errorf("%.40q is no colour: write it like #1d5f6b, rgb(29 95 107), hsl(189 57%% 27%%) or oklch(45%% 0.07 210)", s)
+	wrong := fmt.Errorf(
+		"%.40q is no colour: write it like #1d5f6b, rgb(29 95 107), hsl(189 57%% 27%%) or oklch(45%% 0.07 210)",
+		s,
+	)
 	args, ok = strings.CutSuffix(strings.TrimSpace(args), ")")
 	parts := strings.FieldsFunc(args, func(r rune) bool { return r == ' ' || r == ',' || r == '/' })
 	if !ok || len(parts) != 3 && len(parts) != 4 {

@@ -102,7 +102,8 @@ func blocks(was, now *doc.Page, s *doc.Section) (out []Change) {
 			fresh[b.ID] = true
 			return
 		}
-		if held := from.HolderOf(b.ID); held.ID != holder.ID || !reflect.DeepEqual(before.Place, b.Place) || !stays(held.Blocks, holder.Blocks, b.ID) {
+		if held := from.HolderOf(b.ID); held.ID != holder.ID || !reflect.DeepEqual(before.Place, b.Place) ||
+			!stays(held.Blocks, holder.Blocks, b.ID) {
 			out = append(out, ofBlock(Moved, b, s))
 		}
 		says, shows := differ(before, b)

@@ -67,7 +67,10 @@ func TestPages(t *testing.T) {
 		}
 	}
 	added := page()
-	added.Sections = append(added.Sections, &doc.Section{ID: "s4", Name: "Map", Blocks: []*doc.Block{{ID: "m", Kind: doc.Text}}})
+	added.Sections = append(
+		added.Sections,
+		&doc.Section{ID: "s4", Name: "Map", Blocks: []*doc.Block{{ID: "m", Kind: doc.Text}}},
+	)
 	if got := Say(Pages(page(), added)); !slices.Equal(got, []string{"“Map” added"}) {
 		t.Errorf("added: %v", got)
 	}

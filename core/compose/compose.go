@@ -56,17 +56,29 @@ func Stack(gap string, blocks ...*doc.Block) *doc.Block {
 
 // Row holds blocks side by side, in a line that wraps.
 func Row(gap string, blocks ...*doc.Block) *doc.Block {
-	return Hold(doc.Container, doc.LineUp, Look("direction", "row", "column-gap", gap, "row-gap", "12px", "align-items", "center"), blocks...)
+	return Hold(
+		doc.Container,
+		doc.LineUp,
+		Look("direction", "row", "column-gap", gap, "row-gap", "12px", "align-items", "center"),
+		blocks...)
 }
 
 // Columns holds blocks in columns, their shares in twelfths.
 func Columns(shares string, blocks ...*doc.Block) *doc.Block {
-	return Hold(doc.Container, doc.Columns, Look("shares", shares, "column-gap", "$wide", "row-gap", "$wide"), blocks...)
+	return Hold(
+		doc.Container,
+		doc.Columns,
+		Look("shares", shares, "column-gap", "$wide", "row-gap", "$wide"),
+		blocks...)
 }
 
 // Heading is a heading of a level.
 func Heading(level int, words string, pairs ...string) *doc.Block {
-	return &doc.Block{Kind: doc.Heading, Content: doc.Content{Level: level, Words: doc.PlainWords(words)}, Style: Look(pairs...)}
+	return &doc.Block{
+		Kind:    doc.Heading,
+		Content: doc.Content{Level: level, Words: doc.PlainWords(words)},
+		Style:   Look(pairs...),
+	}
 }
 
 // Words is a text in a text style, "" for the usual one, a paragraph a line.
@@ -83,12 +95,19 @@ func Kicker(line string) *doc.Block { return With(Words("label", line), "color",
 
 // Button is a button that leads somewhere.
 func Button(words, link string, pairs ...string) *doc.Block {
-	return &doc.Block{Kind: doc.Button, Content: doc.Content{Words: doc.PlainWords(words), Link: link}, Style: Look(pairs...)}
+	return &doc.Block{
+		Kind:    doc.Button,
+		Content: doc.Content{Words: doc.PlainWords(words), Link: link},
+		Style:   Look(pairs...),
+	}
 }
 
 // Picture is a picture not chosen yet, in a ratio.
 func Picture(ratio string, pairs ...string) *doc.Block {
-	return &doc.Block{Kind: doc.Picture, Style: Look(append([]string{"aspect-ratio", ratio, "border-radius", "$card"}, pairs...)...)}
+	return &doc.Block{
+		Kind:  doc.Picture,
+		Style: Look(append([]string{"aspect-ratio", ratio, "border-radius", "$card"}, pairs...)...),
+	}
 }
 
 // Icon is an icon of the shipped set.

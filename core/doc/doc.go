@@ -24,7 +24,22 @@ type Problem struct {
 
 func (p *Problem) Error() string {
 	switch verb, _, _ := strings.Cut(p.Message, " "); verb {
-	case "is", "isn't", "are", "was", "has", "have", "holds", "lack", "lacks", "can't", "did", "would", "names", "reach", "begin", "stands":
+	case "is",
+		"isn't",
+		"are",
+		"was",
+		"has",
+		"have",
+		"holds",
+		"lack",
+		"lacks",
+		"can't",
+		"did",
+		"would",
+		"names",
+		"reach",
+		"begin",
+		"stands":
 		return p.Field + " " + p.Message
 	}
 	return p.Field + ": " + p.Message

@@ -67,8 +67,10 @@ func TestColumnsBelongToTheirZoneAlone(t *testing.T) {
 func TestPageSurvivesJSON(t *testing.T) {
 	p := &Page{ID: "p1", Name: "Home", Title: "T", Sections: []*Section{{
 		ID: "s1", Name: "A", Role: RoleHeader, Hidden: true, Anchor: "a", Style: Style{"background": {"desktop": "#fff"}},
-		Blocks: []*Block{{ID: "b1", Kind: Text, Place: Zoned[Place]{"desktop": {1, 2, 3, 4, 5}}, Hidden: Zoned[bool]{"phone": true},
-			Content: Content{Words: Words{{{Text: "a\nb", Bold: true}, {Text: "c", Link: "/x", Italic: true}}}}}},
+		Blocks: []*Block{
+			{ID: "b1", Kind: Text, Place: Zoned[Place]{"desktop": {1, 2, 3, 4, 5}}, Hidden: Zoned[bool]{"phone": true},
+				Content: Content{Words: Words{{{Text: "a\nb", Bold: true}, {Text: "c", Link: "/x", Italic: true}}}}},
+		},
 	}}}
 	b, err := json.Marshal(p)
 	if err != nil {

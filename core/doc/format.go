@@ -11,7 +11,11 @@ type FormatError struct{ Format int }
 
 func (e FormatError) Error() string {
 	if e.Format > Format {
-		return fmt.Sprintf("the document is of format %d, from a newer version of Open Plot; this one reads %d", e.Format, Format)
+		return fmt.Sprintf(
+			"the document is of format %d, from a newer version of Open Plot; this one reads %d",
+			e.Format,
+			Format,
+		)
 	}
 	return fmt.Sprintf("the document is of format %d and has to be brought up to date to %d first", e.Format, Format)
 }

@@ -177,7 +177,11 @@ type FormLook struct {
 
 // StandardLines are the widths of lines of a house style that names none.
 func StandardLines() []Step {
-	return []Step{{Token: "fine", Name: "Fine", Px: 1}, {Token: "firm", Name: "Firm", Px: 2}, {Token: "bold", Name: "Bold", Px: 4}}
+	return []Step{
+		{Token: "fine", Name: "Fine", Px: 1},
+		{Token: "firm", Name: "Firm", Px: 2},
+		{Token: "bold", Name: "Bold", Px: 4},
+	}
 }
 
 // LineSteps are the house style's widths of lines.
@@ -335,20 +339,32 @@ func StandardHouse() House {
 		},
 		Fonts: Fonts{Heading: "Bricolage Grotesque", Body: "Hanken Grotesk", Mono: "IBM Plex Mono"},
 		Text: map[string]TextStyle{
-			"display": {Family: "heading", Weight: 700, Size: size(60, 48, 38), LineHeight: 1.08, LetterSpacing: -0.015},
-			"h1":      {Family: "heading", Weight: 700, Size: size(46, 40, 34), LineHeight: 1.12, LetterSpacing: -0.01},
-			"h2":      {Family: "heading", Weight: 650, Size: size(34, 30, 27), LineHeight: 1.18, LetterSpacing: -0.008},
-			"h3":      {Family: "heading", Weight: 600, Size: size(22, 21, 20), LineHeight: 1.3, LetterSpacing: 0},
-			"h4":      {Family: "heading", Weight: 600, Size: size(19, 18, 18), LineHeight: 1.35, LetterSpacing: 0},
-			"h5":      {Family: "heading", Weight: 600, Size: size(17, 17, 16), LineHeight: 1.4, LetterSpacing: 0},
-			"h6":      {Family: "heading", Weight: 600, Size: size(15, 15, 15), LineHeight: 1.4, LetterSpacing: 0.01},
-			"quote":   {Family: "body", Weight: 400, Size: size(20, 19, 18), LineHeight: 1.5, LetterSpacing: 0},
-			"lead":    {Family: "body", Weight: 400, Size: size(20, 19, 18), LineHeight: 1.5, LetterSpacing: 0},
-			"body":    {Family: "body", Weight: 400, Size: size(17, 17, 16), LineHeight: 1.6, LetterSpacing: 0},
-			"small":   {Family: "body", Weight: 400, Size: size(14, 14, 14), LineHeight: 1.5, LetterSpacing: 0},
-			"label":   {Family: "body", Weight: 600, Size: size(14, 14, 14), LineHeight: 1.4, LetterSpacing: 0.04},
-			"mono":    {Family: "mono", Weight: 400, Size: size(17, 17, 16), LineHeight: 1.6, LetterSpacing: 0},
-			"button":  {Family: "body", Weight: 600, Size: size(16, 16, 16), LineHeight: 1.25, LetterSpacing: 0},
+			"display": {
+				Family:        "heading",
+				Weight:        700,
+				Size:          size(60, 48, 38),
+				LineHeight:    1.08,
+				LetterSpacing: -0.015,
+			},
+			"h1": {Family: "heading", Weight: 700, Size: size(46, 40, 34), LineHeight: 1.12, LetterSpacing: -0.01},
+			"h2": {
+				Family:        "heading",
+				Weight:        650,
+				Size:          size(34, 30, 27),
+				LineHeight:    1.18,
+				LetterSpacing: -0.008,
+			},
+			"h3":     {Family: "heading", Weight: 600, Size: size(22, 21, 20), LineHeight: 1.3, LetterSpacing: 0},
+			"h4":     {Family: "heading", Weight: 600, Size: size(19, 18, 18), LineHeight: 1.35, LetterSpacing: 0},
+			"h5":     {Family: "heading", Weight: 600, Size: size(17, 17, 16), LineHeight: 1.4, LetterSpacing: 0},
+			"h6":     {Family: "heading", Weight: 600, Size: size(15, 15, 15), LineHeight: 1.4, LetterSpacing: 0.01},
+			"quote":  {Family: "body", Weight: 400, Size: size(20, 19, 18), LineHeight: 1.5, LetterSpacing: 0},
+			"lead":   {Family: "body", Weight: 400, Size: size(20, 19, 18), LineHeight: 1.5, LetterSpacing: 0},
+			"body":   {Family: "body", Weight: 400, Size: size(17, 17, 16), LineHeight: 1.6, LetterSpacing: 0},
+			"small":  {Family: "body", Weight: 400, Size: size(14, 14, 14), LineHeight: 1.5, LetterSpacing: 0},
+			"label":  {Family: "body", Weight: 600, Size: size(14, 14, 14), LineHeight: 1.4, LetterSpacing: 0.04},
+			"mono":   {Family: "mono", Weight: 400, Size: size(17, 17, 16), LineHeight: 1.6, LetterSpacing: 0},
+			"button": {Family: "body", Weight: 600, Size: size(16, 16, 16), LineHeight: 1.25, LetterSpacing: 0},
 		},
 		Space: []Step{
 			{Token: "none", Name: "None"},
@@ -361,10 +377,16 @@ func StandardHouse() House {
 			{Token: "vast", Name: "Vast", Px: 96, Narrow: 64},
 		},
 		Corners: []Step{
-			{Token: "square", Name: "Square"}, {Token: "soft", Name: "Soft", Px: 4}, {Token: "card", Name: "Card", Px: 8},
+			{
+				Token: "square",
+				Name:  "Square",
+			}, {Token: "soft", Name: "Soft", Px: 4}, {Token: "card", Name: "Card", Px: 8},
 			{Token: "round", Name: "Round", Px: 20}, {Token: "pill", Name: "Pill", Px: 999},
 		},
-		Shadows: []Shadow{{Token: "low", Name: "Low", Y: 1, Blur: 3, Opacity: 0.16}, {Token: "card", Name: "Card", Y: 6, Blur: 20, Opacity: 0.14}},
+		Shadows: []Shadow{
+			{Token: "low", Name: "Low", Y: 1, Blur: 3, Opacity: 0.16},
+			{Token: "card", Name: "Card", Y: 6, Blur: 20, Opacity: 0.14},
+		},
 		Lines:   StandardLines(),
 		Buttons: StandardButtons(),
 		Links:   LinkLook{Colour: "accent", Hover: "words"},

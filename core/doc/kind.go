@@ -73,10 +73,19 @@ var kinds = []struct {
 	traits Trait
 }{
 	{Heading, writing}, {Text, writing}, {List, writing}, {Quote, writing}, {Button, writing}, {Buttons, holding},
-	{Picture, Solid}, {Gallery, Solid | Filled}, {Video, Solid}, {Audio, listing}, {Countdown, listing}, {Icon, Solid | Typed | Filled}, {Logo, writing}, {Shape, 0},
+	{
+		Picture,
+		Solid,
+	}, {Gallery, Solid | Filled}, {Video, Solid}, {Audio, listing}, {Countdown, listing}, {Icon, Solid | Typed | Filled}, {Logo, writing}, {Shape, 0},
 	{Container, holding}, {Series, Holding | Solid | Filled},
-	{Card, holding}, {IconCard, holding}, {Person, holding}, {Testimonial, holding}, {PriceCard, holding}, {Notice, holding},
-	{Figures, listing}, {Progress, listing}, {Table, listing}, {Timetable, listing}, {Accordion, listing}, {Tabs, listing},
+	{
+		Card,
+		holding,
+	}, {IconCard, holding}, {Person, holding}, {Testimonial, holding}, {PriceCard, holding}, {Notice, holding},
+	{
+		Figures,
+		listing,
+	}, {Progress, listing}, {Table, listing}, {Timetable, listing}, {Accordion, listing}, {Tabs, listing},
 	{Map, listing}, {OwnHTML, 0}, {Form, listing}, {Search, listing}, {SiteFacts, listing}, {Menu, listing}, {
 		Breadcrumb, listing,
 	}, {PageList, listing}, {Social, listing}, {BackToTop, listing}, {ScrollHint, listing}, {Share, listing}, {Anchor, 0}, {Divider, 0}, {Space, 0},

@@ -24,7 +24,9 @@ func ParseMoment(v string) (m Moment, ok bool) {
 	}
 	n := func(from, to int) int { k, _ := number.Whole(v[from:to]); return k }
 	m = Moment{n(0, 4), n(5, 7), n(8, 10), n(11, 13), n(14, 16)}
-	return m, m.Year >= 1970 && m.Year < 3000 && m.Month >= 1 && m.Month <= 12 && m.Day >= 1 && m.Day <= m.days() && m.Hour < 24 && m.Minute < 60
+	return m, m.Year >= 1970 && m.Year < 3000 && m.Month >= 1 && m.Month <= 12 && m.Day >= 1 && m.Day <= m.days() &&
+		m.Hour < 24 &&
+		m.Minute < 60
 }
 
 // days is how many the month has (the Gregorian calendar).

@@ -264,7 +264,8 @@ func (p *Page) Section(id string) (*Section, int) {
 // begin.
 func (p *Page) Views() (out []View) {
 	for _, s := range p.Sections {
-		if s.View != nil && !s.Hidden && !slices.ContainsFunc(out, func(v View) bool { return v.Anchor == s.View.Anchor }) {
+		if s.View != nil && !s.Hidden &&
+			!slices.ContainsFunc(out, func(v View) bool { return v.Anchor == s.View.Anchor }) {
 			out = append(out, *s.View)
 		}
 	}

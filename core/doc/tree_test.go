@@ -18,17 +18,28 @@ func leafy() *Section {
 		text("above", "Above"),
 		{
 			ID: "outer", Kind: Container,
-			Blocks: []*Block{text("in", "In it"), {ID: "inner", Kind: Container, Blocks: []*Block{text("deep", "Deep in it")}}},
+			Blocks: []*Block{
+				text("in", "In it"),
+				{ID: "inner", Kind: Container, Blocks: []*Block{text("deep", "Deep in it")}},
+			},
 		},
 		{ID: "series", Kind: Series, Blocks: []*Block{
 			{ID: "design", Kind: Container, Blocks: []*Block{text("name", "A name"), text("what", "What it is")}},
 		}, Items: []Item{
 			{ID: "i1"}, {ID: "i2", Contents: map[string]Content{"name": {Words: PlainWords("Langey")}}},
 		}},
-		{ID: "table", Kind: Table, Content: Content{Values: map[string]string{"cells": "Inner Holm\t4.20", "head": "none"}}},
+		{
+			ID:      "table",
+			Kind:    Table,
+			Content: Content{Values: map[string]string{"cells": "Inner Holm\t4.20", "head": "none"}},
+		},
 		{
 			ID: "questions", Kind: Accordion,
-			Content: Content{Entries: []Entry{{Words: PlainWords("And the answer"), Values: map[string]string{"title": "A question"}}}},
+			Content: Content{
+				Entries: []Entry{
+					{Words: PlainWords("And the answer"), Values: map[string]string{"title": "A question"}},
+				},
+			},
 		},
 		{ID: "picture", Kind: Picture, Content: Content{Picture: "m1", Alt: "Boats at the steps"}},
 	}}
@@ -39,7 +50,10 @@ func TestWalkAndPath(t *testing.T) {
 	s := leafy()
 	var order []string
 	s.Walk(func(b *Block) { order = append(order, b.ID) })
-	if want := "above outer in inner deep series design name what table questions picture"; strings.Join(order, " ") != want {
+	if want := "above outer in inner deep series design name what table questions picture"; strings.Join(
+		order,
+		" ",
+	) != want {
 		t.Errorf("%s, want %s", strings.Join(order, " "), want)
 	}
 	for id, want := range map[string]string{"above": "above", "deep": "outer inner deep", "what": "series design what", "none": ""} {
@@ -221,7 +235,8 @@ func TestGone(t *testing.T) {
 		for _, g := range was.Gone(&next) {
 			got = append(got, g.Name)
 		}
-		if want := strings.TrimSpace(name); want == "nothing" && len(got) > 0 || want != "nothing" && !slices.Equal(got, []string{want}) {
+		if want := strings.TrimSpace(name); want == "nothing" && len(got) > 0 ||
+			want != "nothing" && !slices.Equal(got, []string{want}) {
 			t.Errorf("%v are gone, want %s", got, want)
 		}
 		if more := next.Gone(&was); len(more) > 0 {

@@ -87,7 +87,12 @@ func (e *editing) cells(h doc.Holder, kind doc.Kind, given *doc.Place) (doc.Zone
 	a := element.Of(kind)
 	put := func(z int, p *doc.Place) (doc.Place, error) {
 		columns := h.Columns(zones, z)
-		at := doc.Place{Column: 1, Span: place.Span(a.Span, columns), Row: place.FreeRow(resolved[z]), Rows: max(a.Rows, 1)}
+		at := doc.Place{
+			Column: 1,
+			Span:   place.Span(a.Span, columns),
+			Row:    place.FreeRow(resolved[z]),
+			Rows:   max(a.Rows, 1),
+		}
 		at.Row = min(at.Row, doc.MaxRow-at.Rows+1)
 		if p != nil {
 			at = *p
@@ -134,7 +139,8 @@ func (e additions) moveBlock() ([]Step, error) {
 	if inside {
 		return nil, doc.Problemf("Position", "can't be in the block itself")
 	}
-	if z := e.zones().Index(e.c.Zone); z > 0 && from.ID == to.ID && (from.Arrangement != doc.Placed || e.c.Place == nil) {
+	if z := e.zones().Index(e.c.Zone); z > 0 && from.ID == to.ID &&
+		(from.Arrangement != doc.Placed || e.c.Place == nil) {
 		if e.c.DY = 0; e.c.After == "first" {
 			e.c.After = ""
 		}

@@ -146,10 +146,13 @@ func TestHostileClipboards(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, b := r.Page.Block(r.Select)
-	if b.ID == ids[0] || len(b.Style) != 0 || b.Content.Link != "" || b.Content.Picture != "" || b.Hidden != nil || len(b.Content.Values) != 0 {
+	if b.ID == ids[0] || len(b.Style) != 0 || b.Content.Link != "" || b.Content.Picture != "" || b.Hidden != nil ||
+		len(b.Content.Values) != 0 {
 		t.Errorf("%+v", b)
 	}
-	if run := b.Content.Words[0][0]; run.Text != "go" || run.Link != "" || run.Colour != "" || run.Item != "" || run.Depth != 0 || run.As != "" {
+	if run := b.Content.Words[0][0]; run.Text != "go" || run.Link != "" || run.Colour != "" || run.Item != "" ||
+		run.Depth != 0 ||
+		run.As != "" {
 		t.Errorf("%+v", run)
 	}
 	if at := b.Place["desktop"]; checkPlace(at, 12) != nil {
@@ -192,7 +195,9 @@ func TestLooksAreTaken(t *testing.T) {
 		p = r.Page
 	}
 	_, b := p.Block(ids[1])
-	if b.Style["background"]["desktop"] != "$deep" || b.Style["font-size"]["desktop"] != "22px" || b.Style["margin-top"] != nil || b.Style["border-radius"] != nil {
+	if b.Style["background"]["desktop"] != "$deep" || b.Style["font-size"]["desktop"] != "22px" ||
+		b.Style["margin-top"] != nil ||
+		b.Style["border-radius"] != nil {
 		t.Errorf("%v", b.Style)
 	}
 	if _, b = p.Block(button.Select); b.Style["font-size"] != nil {
@@ -200,7 +205,10 @@ func TestLooksAreTaken(t *testing.T) {
 	}
 	for _, bad := range []string{"", "{", "[1]", `{"background":3}`} {
 		var problem *doc.Problem
-		if _, err := Apply(p, Command{Op: "look", Node: ids[1], Zone: "desktop", Value: bad}, e); !errors.As(err, &problem) {
+		if _, err := Apply(p, Command{Op: "look", Node: ids[1], Zone: "desktop", Value: bad}, e); !errors.As(
+			err,
+			&problem,
+		) {
 			t.Errorf("%q: %v", bad, err)
 		}
 	}

@@ -194,7 +194,12 @@ func applyMany(p *doc.Page, parts []Command, env Env) (*Result, error) {
 			if n, ok := strings.CutPrefix(*ref, "@"); ok {
 				k, err := number.Whole(n)
 				if err != nil || k < 1 || k > i {
-					return nil, doc.Problemf("Edit", "names %.20q; @1 to @%d are the nodes of the commands before", *ref, i)
+					return nil, doc.Problemf(
+						"Edit",
+						"names %.20q; @1 to @%d are the nodes of the commands before",
+						*ref,
+						i,
+					)
 				}
 				*ref = selected[k-1]
 			}
@@ -217,9 +222,19 @@ func withinLimits(was, p *doc.Page) error {
 	if now := p.Size(); now.Over() {
 		switch before := was.Size(); {
 		case now.Runes > doc.MaxPageRunes && now.Runes > before.Runes:
-			return doc.Problemf("Page", "would have %d characters; %d is the most, so put some on a page of their own", now.Runes, doc.MaxPageRunes)
+			return doc.Problemf(
+				"Page",
+				"would have %d characters; %d is the most, so put some on a page of their own",
+				now.Runes,
+				doc.MaxPageRunes,
+			)
 		case now.Blocks > doc.MaxShownBlocks && now.Blocks > before.Blocks:
-			return doc.Problemf("Page", "would show %d blocks, those of Series once for each item; %d is the most", now.Blocks, doc.MaxShownBlocks)
+			return doc.Problemf(
+				"Page",
+				"would show %d blocks, those of Series once for each item; %d is the most",
+				now.Blocks,
+				doc.MaxShownBlocks,
+			)
 		}
 	}
 	if len(p.Sections) > doc.MaxSections {

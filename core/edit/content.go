@@ -67,9 +67,17 @@ func (e contentEdits) ownWords() ([]Step, error) {
 	z, c := e.zones().Index(e.c.Zone), e.content()
 	switch {
 	case z == 0:
-		return nil, doc.Problemf("Text", "is what the other zones follow in %s; choose a narrower zone", e.zones()[0].Name)
+		return nil, doc.Problemf(
+			"Text",
+			"is what the other zones follow in %s; choose a narrower zone",
+			e.zones()[0].Name,
+		)
 	case !element.Varies(e.block.Kind, c):
-		return nil, doc.Problemf("Text", "can't differ by zone in a %s that goes round a picture, or has more than words; headings, texts, quotes and buttons can", e.block.Kind)
+		return nil, doc.Problemf(
+			"Text",
+			"can't differ by zone in a %s that goes round a picture, or has more than words; headings, texts, quotes and buttons can",
+			e.block.Kind,
+		)
 	}
 	_, own := c.Instead[e.c.Zone]
 	switch {
@@ -125,7 +133,13 @@ func (e contentEdits) read(f *element.Field) (string, error) {
 		}
 		n, err := style.Evaluate(v)
 		if err != nil || n < f.Min || n > f.Max {
-			return "", doc.Problemf(f.Label, "can't be %.40q: write a number from %s to %s", v, style.Number(f.Min), style.Number(f.Max))
+			return "", doc.Problemf(
+				f.Label,
+				"can't be %.40q: write a number from %s to %s",
+				v,
+				style.Number(f.Min),
+				style.Number(f.Max),
+			)
 		}
 		return style.Number(n), nil
 	}
@@ -137,7 +151,11 @@ func special(f *element.Field, e *editing, v string) (string, error) {
 	switch f.Type {
 	case element.IconName:
 		if v != "" && (e.env.HasIcon == nil || !e.env.HasIcon(v)) {
-			return "", doc.Problemf(f.Label, "can't be %.40q: the set has none of that name; look for a word such as clock", v)
+			return "", doc.Problemf(
+				f.Label,
+				"can't be %.40q: the set has none of that name; look for a word such as clock",
+				v,
+			)
 		}
 		return v, nil
 	case element.LocalTime:
@@ -148,7 +166,11 @@ func special(f *element.Field, e *editing, v string) (string, error) {
 	case element.LinkName:
 		v = strings.TrimPrefix(v, "#")
 		if v != "" && !anchorPattern.MatchString(v) {
-			return "", doc.Problemf(f.Label, "can't be %.60q: write small letters, digits and hyphens, such as opening-hours", v)
+			return "", doc.Problemf(
+				f.Label,
+				"can't be %.60q: write small letters, digits and hyphens, such as opening-hours",
+				v,
+			)
 		}
 		if taken := e.anchored(v); taken {
 			return "", doc.Problemf(f.Label, "%q is taken on this page; choose another", v)

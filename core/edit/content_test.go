@@ -16,7 +16,12 @@ import (
 func oneOf(k doc.Kind, e Env) (*doc.Page, string) {
 	b := element.Start(k).Anew(e.NewID)
 	b.Place = doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}}
-	return &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{{ID: "s", Name: "S", Blocks: []*doc.Block{b}}}}, b.ID
+	return &doc.Page{
+		ID:       "p",
+		Name:     "P",
+		Title:    "P",
+		Sections: []*doc.Section{{ID: "s", Name: "S", Blocks: []*doc.Block{b}}},
+	}, b.ID
 }
 
 func TestBadContent(t *testing.T) {
@@ -53,7 +58,11 @@ func TestBadContent(t *testing.T) {
 		e := env()
 		p, id := oneOf(tt.kind, e)
 		was := encoded(t, p)
-		_, err := Apply(p, Command{Op: tt.op, Node: id, Zone: "desktop", Setting: tt.setting, Value: tt.value, At: tt.at}, e)
+		_, err := Apply(
+			p,
+			Command{Op: tt.op, Node: id, Zone: "desktop", Setting: tt.setting, Value: tt.value, At: tt.at},
+			e,
+		)
 		var problem *doc.Problem
 		if !errors.As(err, &problem) || problem.Field != tt.field || !strings.Contains(problem.Message, tt.says) {
 			t.Errorf("%s %s %s: %v, want a problem of %s about %q", tt.kind, tt.op, tt.setting, err, tt.field, tt.says)
@@ -112,7 +121,11 @@ func TestFieldsKeepWhatIsEntered(t *testing.T) {
 }
 
 func TestFacts(t *testing.T) {
-	f, err := settings.ReadFacts(doc.Facts{Address: " 1 North Steps \r\n Harbour ", Mail: "office@skerry.example"}, nil, "")
+	f, err := settings.ReadFacts(
+		doc.Facts{Address: " 1 North Steps \r\n Harbour ", Mail: "office@skerry.example"},
+		nil,
+		"",
+	)
 	if err != nil || f.Address != "1 North Steps\nHarbour" {
 		t.Errorf("%+v, %v", f, err)
 	}
@@ -152,8 +165,16 @@ func TestNewPage(t *testing.T) {
 // TestWordsOfAZone writes in a narrower zone what is said there, and has it follow again.
 func TestWordsOfAZone(t *testing.T) {
 	env := Env{Site: &doc.Site{Zones: doc.StandardZones()}, NewID: func(p string) string { return p + "new" }}
-	h := &doc.Block{ID: "h", Kind: doc.Heading, Content: doc.Content{Level: 2, Words: doc.PlainWords("Boats to all islands")}}
-	p := &doc.Page{Sections: []*doc.Section{{ID: "s", Name: "S", Arrangement: doc.LineUp, Blocks: []*doc.Block{h, {ID: "t", Kind: doc.Table}}}}}
+	h := &doc.Block{
+		ID:      "h",
+		Kind:    doc.Heading,
+		Content: doc.Content{Level: 2, Words: doc.PlainWords("Boats to all islands")},
+	}
+	p := &doc.Page{
+		Sections: []*doc.Section{
+			{ID: "s", Name: "S", Arrangement: doc.LineUp, Blocks: []*doc.Block{h, {ID: "t", Kind: doc.Table}}},
+		},
+	}
 	said := func() string {
 		_, b := p.Block("h")
 		out := ""

@@ -58,14 +58,20 @@ func (e groupEdits) toSeries() ([]Step, error) {
 		}
 	}
 	if len(bs) < 2 {
-		return nil, doc.Problemf("Series", "needs copies of the block beside it: there is none that is built and looks the same")
+		return nil, doc.Problemf(
+			"Series",
+			"needs copies of the block beside it: there is none that is built and looks the same",
+		)
 	}
 	design := bs[0]
 	s := element.Start(doc.Series)
 	s.ID, s.Kind, s.Items = e.env.NewID("b"), doc.Series, nil
 	for _, b := range bs {
 		if !builtAlike(design, b, false) {
-			return nil, doc.Problemf("Series", "can't be made: what is selected isn't built the same, such as a heading and a text in each")
+			return nil, doc.Problemf(
+				"Series",
+				"can't be made: what is selected isn't built the same, such as a heading and a text in each",
+			)
 		}
 		it := doc.Item{ID: e.env.NewID("i"), Contents: map[string]doc.Content{}}
 		if differing(it.Contents, design, b); len(it.Contents) == 0 {
@@ -183,7 +189,8 @@ func (e groupEdits) likeThis() ([]Step, error) {
 	others := 0
 	for _, sec := range e.page.Sections {
 		sec.Walk(func(b *doc.Block) {
-			if b.ID == of.ID || b.Kind != of.Kind || b.Locked || b.Kind == doc.Heading && b.Content.Level != of.Content.Level {
+			if b.ID == of.ID || b.Kind != of.Kind || b.Locked ||
+				b.Kind == doc.Heading && b.Content.Level != of.Content.Level {
 				return
 			}
 			others++

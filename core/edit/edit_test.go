@@ -34,15 +34,28 @@ func env() Env {
 
 func page(e Env) *doc.Page {
 	sections := edittest.Sections(e.NewID)
-	return &doc.Page{ID: "p1", Name: "Home", Title: "Home", Sections: append([]*doc.Section{ready.Presets[0].Make(e.NewID, nil)}, sections...)}
+	return &doc.Page{
+		ID:       "p1",
+		Name:     "Home",
+		Title:    "Home",
+		Sections: append([]*doc.Section{ready.Presets[0].Make(e.NewID, nil)}, sections...),
+	}
 }
 
 // someOf gives a page with two ready-made sections and one that holds blocks of some
 // kinds.
 func someOf(r *rand.Rand, e Env) *doc.Page {
 	p := &doc.Page{ID: "p1", Name: "Home", Title: "Home"}
-	p.Sections = append(p.Sections, ready.Presets[r.IntN(len(ready.Presets))].Make(e.NewID, nil), edittest.Sections(e.NewID)[r.IntN(3)])
-	s := &doc.Section{ID: e.NewID("s"), Name: "Kinds", Arrangement: []doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}[r.IntN(3)]}
+	p.Sections = append(
+		p.Sections,
+		ready.Presets[r.IntN(len(ready.Presets))].Make(e.NewID, nil),
+		edittest.Sections(e.NewID)[r.IntN(3)],
+	)
+	s := &doc.Section{
+		ID:          e.NewID("s"),
+		Name:        "Kinds",
+		Arrangement: []doc.Arrangement{doc.Placed, doc.Columns, doc.LineUp}[r.IntN(3)],
+	}
 	for i := range 4 {
 		b := element.Start(doc.Kinds[r.IntN(len(doc.Kinds))]).Anew(e.NewID)
 		b.Place = doc.Zoned[doc.Place]{"desktop": {Column: 1 + 3*i, Span: 3, Row: 1 + r.IntN(4), Rows: 1 + r.IntN(4)}}
@@ -122,7 +135,27 @@ func command(r *rand.Rand, p *doc.Page, e Env) Command {
 		"<p>Some <b>bold</b><br>words</p>", "/fares", "4:3", "", s.Unset(), "header", "anchor",
 	)
 	if strings.HasPrefix(c.Op, "blocks.") {
-		c.Value, c.Setting = pick("left", "center", "right", "top", "middle", "bottom", "across", "down", "width", "height", "front", "back", "", "line-up"), pick("", "", "section", "2")
+		c.Value, c.Setting = pick(
+			"left",
+			"center",
+			"right",
+			"top",
+			"middle",
+			"bottom",
+			"across",
+			"down",
+			"width",
+			"height",
+			"front",
+			"back",
+			"",
+			"line-up",
+		), pick(
+			"",
+			"",
+			"section",
+			"2",
+		)
 		for _, sec := range p.Sections { // mostly of one grid
 			if _, b := p.Block(c.Node); b != nil && sec.Path(c.Node) != nil {
 				for _, beside := range sec.HolderOf(b.ID).Blocks {
@@ -267,34 +300,103 @@ func TestBadCommands(t *testing.T) {
 		{"unknown kind", "Block", Command{Op: "block.add", Node: section, Zone: "desktop", Kind: "carousel"}},
 		{"unknown preset", "Section", Command{Op: "section.add", Preset: "nope"}},
 		{"unknown section to go after", "Position", Command{Op: "section.add", Preset: "empty", After: "nope"}},
-		{"unknown setting", "Setting", Command{Op: "set", Node: text, Zone: "desktop", Setting: "position", Value: "fixed"}},
-		{"another kind's setting", "Setting", Command{Op: "set", Node: picture, Zone: "desktop", Setting: "padding-top", Value: "3"}},
-		{"unknown token", "Fill", Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "$nope"}},
-		{"unknown unit", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "3furlongs"}},
+		{
+			"unknown setting",
+			"Setting",
+			Command{Op: "set", Node: text, Zone: "desktop", Setting: "position", Value: "fixed"},
+		},
+		{
+			"another kind's setting",
+			"Setting",
+			Command{Op: "set", Node: picture, Zone: "desktop", Setting: "padding-top", Value: "3"},
+		},
+		{
+			"unknown token",
+			"Fill",
+			Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "$nope"},
+		},
+		{
+			"unknown unit",
+			"Padding top",
+			Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "3furlongs"},
+		},
 		{"NaN", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "NaN"}},
-		{"infinity", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1/0"}},
-		{"out of range", "Padding top", Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1e5"}},
-		{"a style that isn't one", "Fill", Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "red}*{display:none"}},
+		{
+			"infinity",
+			"Padding top",
+			Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1/0"},
+		},
+		{
+			"out of range",
+			"Padding top",
+			Command{Op: "set", Node: text, Zone: "desktop", Setting: "padding-top", Value: "1e5"},
+		},
+		{
+			"a style that isn't one",
+			"Fill",
+			Command{Op: "set", Node: text, Zone: "desktop", Setting: "background", Value: "red}*{display:none"},
+		},
 		{"no place", "Position", Command{Op: "block.place", Node: text, Zone: "desktop"}},
-		{"negative span", "Columns", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, -1, 1, 1, 0)}},
+		{
+			"negative span",
+			"Columns",
+			Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, -1, 1, 1, 0)},
+		},
 		{"column 0", "Columns", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(0, 1, 1, 1, 0)}},
-		{"over the edge", "Columns", Command{Op: "block.place", Node: text, Zone: "phone", Place: place(3, 3, 1, 1, 0)}},
-		{"huge span", "Columns", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, huge, 1, 1, 0)}},
+		{
+			"over the edge",
+			"Columns",
+			Command{Op: "block.place", Node: text, Zone: "phone", Place: place(3, 3, 1, 1, 0)},
+		},
+		{
+			"huge span",
+			"Columns",
+			Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, huge, 1, 1, 0)},
+		},
 		{"negative row", "Rows", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, -4, 1, 0)}},
-		{"huge row", "Rows", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, huge, huge, 0)}},
-		{"negative layer", "Layer", Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, 1, 1, -1)}},
-		{"columns in words", "Columns", Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "columns", Value: "all"}},
-		{"columns backwards", "Columns", Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "columns", Value: "5 – 2"}},
-		{"layer in words", "Layer", Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "layer", Value: "top"}},
+		{
+			"huge row",
+			"Rows",
+			Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, huge, huge, 0)},
+		},
+		{
+			"negative layer",
+			"Layer",
+			Command{Op: "block.place", Node: text, Zone: "desktop", Place: place(1, 1, 1, 1, -1)},
+		},
+		{
+			"columns in words",
+			"Columns",
+			Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "columns", Value: "all"},
+		},
+		{
+			"columns backwards",
+			"Columns",
+			Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "columns", Value: "5 – 2"},
+		},
+		{
+			"layer in words",
+			"Layer",
+			Command{Op: "block.place.set", Node: text, Zone: "desktop", Setting: "layer", Value: "top"},
+		},
 		{"following in the widest", "Position", Command{Op: "block.place.reset", Node: text, Zone: "desktop"}},
-		{"a picture that isn't there", "Picture", Command{Op: "block.content", Node: picture, Setting: "picture", Value: "nope"}},
+		{
+			"a picture that isn't there",
+			"Picture",
+			Command{Op: "block.content", Node: picture, Setting: "picture", Value: "nope"},
+		},
 		{"words of a picture", "Text", Command{Op: "block.write", Node: picture, Value: "x"}},
 		{"10 MB of words", "Text", Command{Op: "block.write", Node: text, Value: strings.Repeat("x", 10<<20)}},
 		{"bytes that are no text", "Text", Command{Op: "block.write", Node: text, Value: "a\xff\xfe"}},
 		{"level 7", "Level", Command{Op: "block.content", Node: heading, Setting: "level", Value: "7"}},
 		{
 			"a link with a script", "Link",
-			Command{Op: "block.content", Node: p.Sections[1].Blocks[2].ID, Setting: "link", Value: "javascript:alert(1)"},
+			Command{
+				Op:      "block.content",
+				Node:    p.Sections[1].Blocks[2].ID,
+				Setting: "link",
+				Value:   "javascript:alert(1)",
+			},
 		},
 		{"a name of 10 MB", "Name", Command{Op: "rename", Node: section, Value: strings.Repeat("x", 10<<20)}},
 		{"an empty name", "Name", Command{Op: "rename", Node: section, Value: "  "}},
@@ -438,16 +540,45 @@ func TestParseWordsOfHostileHTML(t *testing.T) {
 			}
 			read++
 			site := &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}
-			sec := &doc.Section{ID: "s", Arrangement: doc.Columns, Blocks: []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: w}}}}
+			sec := &doc.Section{
+				ID:          "s",
+				Arrangement: doc.Columns,
+				Blocks:      []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: w}}},
+			}
 			page := (&element.Builder{Site: site}).Page(&doc.Page{Sections: []*doc.Section{sec}})
 			page.Walk(func(n *element.Node) {
 				switch n.Tag {
-				case "", "body", "main", "section", "div", "p", "h2", "h3", "h4", "ul", "ol", "li", "blockquote", "strong", "em", "u", "s", "small", "sup", "code", "span", "br", "a":
+				case "",
+					"body",
+					"main",
+					"section",
+					"div",
+					"p",
+					"h2",
+					"h3",
+					"h4",
+					"ul",
+					"ol",
+					"li",
+					"blockquote",
+					"strong",
+					"em",
+					"u",
+					"s",
+					"small",
+					"sup",
+					"code",
+					"span",
+					"br",
+					"a":
 				default:
 					t.Errorf("%s gives a %s", in, n.Tag)
 				}
 				for _, a := range n.Attrs {
-					if _, err := settings.CheckLink(a.Value); a.Name == "href" && err != nil || strings.HasPrefix(a.Name, "on") || a.Name == "style" || a.Name == "src" {
+					if _, err := settings.CheckLink(a.Value); a.Name == "href" && err != nil ||
+						strings.HasPrefix(a.Name, "on") ||
+						a.Name == "style" ||
+						a.Name == "src" {
 						t.Errorf("%s gives %s=%s", in, a.Name, a.Value)
 					}
 				}

@@ -29,7 +29,11 @@ func ExampleApply() {
 	before, _, err := edit.Run(r.Page, r.Inverse)
 	fmt.Println(len(before.Sections), err)
 
-	_, err = edit.Apply(r.Page, edit.Command{Op: "set", Node: r.Select, Zone: "desktop", Setting: "padding-top", Value: "lots"}, env)
+	_, err = edit.Apply(
+		r.Page,
+		edit.Command{Op: "set", Node: r.Select, Zone: "desktop", Setting: "padding-top", Value: "lots"},
+		env,
+	)
 	fmt.Println(err)
 	// Output:
 	// 0 1 heading

@@ -25,7 +25,11 @@ func (e groupEdits) gathered() (bs []*doc.Block, indices []int, err error) {
 		own, _ := doc.SplitItem(id)
 		i := h.Index(own)
 		if i < 0 {
-			return nil, nil, doc.Problemf("Selection", "isn't all in one place: %.40q stands in another section or container", id)
+			return nil, nil, doc.Problemf(
+				"Selection",
+				"isn't all in one place: %.40q stands in another section or container",
+				id,
+			)
 		}
 		if !slices.Contains(indices, i) {
 			indices = append(indices, i)
@@ -72,7 +76,11 @@ func (e groupEdits) area(h doc.Holder, indices []int) (area doc.Zoned[doc.Place]
 func (e groupEdits) group() ([]Step, error) {
 	to := doc.Arrangement(e.c.Value)
 	if to != "" && to != doc.LineUp {
-		return nil, doc.Problemf("Arrangement", "can't be %.40q: choose line-up, or nothing to leave it as it is", e.c.Value)
+		return nil, doc.Problemf(
+			"Arrangement",
+			"can't be %.40q: choose line-up, or nothing to leave it as it is",
+			e.c.Value,
+		)
 	}
 	bs, indices, err := e.gathered()
 	if err != nil {
@@ -116,7 +124,9 @@ func (e groupEdits) group() ([]Step, error) {
 	steps := []Step{{Do: InsertBlock, Parent: h.ID, At: at, Block: c}}
 	for i, b := range bs {
 		if !maps.Equal(b.Place, moved[i].Place) || len(b.Style) != len(moved[i].Style) {
-			steps = append(steps, setBlock(b, func(to *doc.Block) { to.Place, to.Style = moved[i].Place, moved[i].Style })...)
+			steps = append(
+				steps,
+				setBlock(b, func(to *doc.Block) { to.Place, to.Style = moved[i].Place, moved[i].Style })...)
 		}
 		steps = append(steps, Step{Do: MoveBlock, ID: b.ID, Parent: c.ID, At: i})
 	}
@@ -150,7 +160,8 @@ func (e groupEdits) lineUp(c *doc.Block, bs []*doc.Block) {
 	for _, b := range bs {
 		// So many of the columns, with the gaps between them.
 		share := float64(b.Place[widest].Span) / float64(max(n, all.Span, 1))
-		width, _ := style.Find("width", b.Kind).Read(&e.env.Site.House, style.Number(100*share)+"% - "+style.Number(gap*(1-share))+"px")
+		width, _ := style.Find("width", b.Kind).
+			Read(&e.env.Site.House, style.Number(100*share)+"% - "+style.Number(gap*(1-share))+"px")
 		if b.Style == nil {
 			b.Style = doc.Style{}
 		}
@@ -242,7 +253,9 @@ func (e groupEdits) makeRoom() ([]Step, error) {
 		if p.Row+p.Rows-1 > doc.MaxRow {
 			return nil, doc.Problemf("Room", "isn't there: a grid has at most %d rows", doc.MaxRow)
 		}
-		steps = append(steps, setBlock(b, func(b *doc.Block) { b.Place = b.Place.With(e.c.Zone, place.Fit(p, columns)) })...)
+		steps = append(
+			steps,
+			setBlock(b, func(b *doc.Block) { b.Place = b.Place.With(e.c.Zone, place.Fit(p, columns)) })...)
 	}
 	return steps, nil
 }

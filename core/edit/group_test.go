@@ -19,7 +19,11 @@ func seenIn(p *doc.Page, e Env, z int, ids []string) (out []doc.Place) {
 		at := place.Resolve(h, e.Site.Zones)[z][h.Index(path[0].ID)].Place
 		for k := 1; k < len(path); k++ {
 			in := path[k-1].Holder()
-			at = place.Outside(place.Resolve(in, e.Site.Zones)[z][in.Index(path[k].ID)].Place, at, in.Columns(e.Site.Zones, z))
+			at = place.Outside(
+				place.Resolve(in, e.Site.Zones)[z][in.Index(path[k].ID)].Place,
+				at,
+				in.Columns(e.Site.Zones, z),
+			)
 		}
 		at.Layer = 0
 		out = append(out, at)
@@ -41,7 +45,17 @@ func apply(t *testing.T, p *doc.Page, c Command, e Env) *Result {
 func TestGroupKeepsWhatIsSeen(t *testing.T) {
 	e := env()
 	p, ids := gridOf(t, e, [4]int{2, 3, 3, 2}, [4]int{4, 5, 4, 4}, [4]int{8, 4, 12, 1}, [4]int{1, 1, 20, 3})
-	p = apply(t, p, Command{Op: "block.place", Node: ids[1], Zone: "tablet", Place: &doc.Place{Column: 3, Span: 4, Row: 9, Rows: 3}}, e).Page
+	p = apply(
+		t,
+		p,
+		Command{
+			Op:    "block.place",
+			Node:  ids[1],
+			Zone:  "tablet",
+			Place: &doc.Place{Column: 3, Span: 4, Row: 9, Rows: 3},
+		},
+		e,
+	).Page
 	was := [][]doc.Place{seenIn(p, e, 0, ids), seenIn(p, e, 1, ids)}
 	r := apply(t, p, Command{Op: "blocks.group", Node: ids[0], With: ids[1:3]}, e)
 	sec := r.Page.Sections[0]
@@ -103,14 +117,23 @@ func TestFlip(t *testing.T) {
 // is what they showed, and so it is when it is taken apart.
 func TestCopiesBecomeASeriesAndBack(t *testing.T) {
 	e := env()
-	p, ids := gridOf(t, e, [4]int{1, 3, 1, 4}, [4]int{4, 3, 1, 4}, [4]int{7, 3, 1, 4}, [4]int{10, 3, 1, 4}, [4]int{1, 12, 8, 2})
+	p, ids := gridOf(
+		t,
+		e,
+		[4]int{1, 3, 1, 4},
+		[4]int{4, 3, 1, 4},
+		[4]int{7, 3, 1, 4},
+		[4]int{10, 3, 1, 4},
+		[4]int{1, 12, 8, 2},
+	)
 	for i, words := range []string{"One", "Two", "Two", "Four", "Words below"} {
 		p = apply(t, p, Command{Op: "block.write", Node: ids[i], Value: "<p>" + words + "</p>"}, e).Page
 	}
 	p = apply(t, p, Command{Op: "set", Node: ids[4], Zone: "desktop", Setting: "text-style", Value: "$small"}, e).Page
 	r := apply(t, p, Command{Op: "blocks.series", Node: ids[1]}, e)
 	_, s := r.Page.Block(r.Select)
-	if s.Kind != doc.Series || len(s.Items) != 4 || s.Style["per-row"]["desktop"] != "4" || len(r.Page.Sections[0].Blocks) != 2 {
+	if s.Kind != doc.Series || len(s.Items) != 4 || s.Style["per-row"]["desktop"] != "4" ||
+		len(r.Page.Sections[0].Blocks) != 2 {
 		t.Fatalf("made %+v of %d items", s, len(s.Items))
 	}
 	said := func(bs ...*doc.Block) (out []string) {
@@ -132,14 +155,23 @@ func TestCopiesBecomeASeriesAndBack(t *testing.T) {
 	}
 	r = apply(t, r.Page, Command{Op: "block.loose", Node: doc.ItemID(s.Blocks[0].ID, s.Items[2].ID)}, e)
 	_, c := r.Page.Block(r.Select)
-	if got := said(c.Blocks...); !reflect.DeepEqual(got, want) || c.Arrangement != doc.Columns || c.Style["shares"]["desktop"] != "3" {
+	if got := said(c.Blocks...); !reflect.DeepEqual(got, want) || c.Arrangement != doc.Columns ||
+		c.Style["shares"]["desktop"] != "3" {
 		t.Errorf("taken apart it is %q in %v with %v", got, c.Arrangement, c.Style["shares"])
 	}
 }
 
 func TestMakeRoom(t *testing.T) {
 	e := env()
-	p, ids := gridOf(t, e, [4]int{1, 6, 3, 4}, [4]int{1, 4, 1, 3}, [4]int{4, 6, 5, 2}, [4]int{9, 2, 6, 2}, [4]int{9, 2, 4, 1})
+	p, ids := gridOf(
+		t,
+		e,
+		[4]int{1, 6, 3, 4},
+		[4]int{1, 4, 1, 3},
+		[4]int{4, 6, 5, 2},
+		[4]int{9, 2, 6, 2},
+		[4]int{9, 2, 4, 1},
+	)
 	p = apply(t, p, Command{Op: "block.room", Node: ids[0], Zone: "desktop"}, e).Page
 	rows := []int{}
 	for _, at := range placesIn(p, ids) {
@@ -189,13 +221,20 @@ func TestAllAlike(t *testing.T) {
 		}
 		p = apply(t, p, Command{Op: "block.content", Node: id.Select, Setting: "level", Value: level}, e).Page
 	}
-	p = apply(t, p, Command{Op: "set", Node: ids[0], Zone: "phone", Setting: "text-transform", Value: "uppercase"}, e).Page
+	p = apply(
+		t,
+		p,
+		Command{Op: "set", Node: ids[0], Zone: "phone", Setting: "text-transform", Value: "uppercase"},
+		e,
+	).Page
 	p = apply(t, p, Command{Op: "set", Node: ids[1], Zone: "desktop", Setting: "width", Value: "50%"}, e).Page
 	r := apply(t, p, Command{Op: "block.alike", Node: ids[0]}, e)
 	_, second := r.Page.Block(ids[1])
 	_, third := r.Page.Block(ids[2])
 	_, first := r.Page.Block(ids[0])
-	if !reflect.DeepEqual(second.Style["text-transform"], first.Style["text-transform"]) || second.Style["width"]["desktop"] != "50%" || third.Style["text-transform"] != nil {
+	if !reflect.DeepEqual(second.Style["text-transform"], first.Style["text-transform"]) ||
+		second.Style["width"]["desktop"] != "50%" ||
+		third.Style["text-transform"] != nil {
 		t.Errorf("the second has %v, the third %v", second.Style, third.Style)
 	}
 	if r.Note != "1 of 1 others changed." {

@@ -191,7 +191,11 @@ func addFamily(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 		return h, nil
 	}
 	if len(h.Own) >= doc.MaxFamilies {
-		return h, doc.Problemf("Family", "can't be added: %d of a site's own are the most there can be", doc.MaxFamilies)
+		return h, doc.Problemf(
+			"Family",
+			"can't be added: %d of a site's own are the most there can be",
+			doc.MaxFamilies,
+		)
 	}
 	h.Own = append(h.Own, doc.OwnFamily{Name: c.Name, Generic: c.Value})
 	return h, nil

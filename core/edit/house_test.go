@@ -31,10 +31,14 @@ func TestApplyHouse(t *testing.T) {
 		}
 		h = next
 	}
-	if h1 := h.Text["h1"]; h1.Size["phone"] != 32 || h1.Weight != 600 || h.Text["label"].Case != "upper" || !h.Text["display"].Fluid {
+	if h1 := h.Text["h1"]; h1.Size["phone"] != 32 || h1.Weight != 600 || h.Text["label"].Case != "upper" ||
+		!h.Text["display"].Fluid {
 		t.Errorf("%+v", h.Text)
 	}
-	if h.Swatch("accent").Value != "#1e606c" || h.Swatch("buoy-red").Value != "#cc2222" || h.Swatch("deep").Name != "Night" || h.Swatch("on-deep") != nil || h.ContentWidth != 1160 {
+	if h.Swatch("accent").Value != "#1e606c" || h.Swatch("buoy-red").Value != "#cc2222" ||
+		h.Swatch("deep").Name != "Night" ||
+		h.Swatch("on-deep") != nil ||
+		h.ContentWidth != 1160 {
 		t.Errorf("%+v", h)
 	}
 	if !reflect.DeepEqual(was, doc.StandardHouse()) {
@@ -101,7 +105,9 @@ func TestTakePalette(t *testing.T) {
 	r := colour.SuggestRoles([]colour.Cluster{{Colour: colour.Colour{R: 200, G: 30, B: 60, A: 255}, Share: 1}})
 	was := doc.StandardHouse()
 	h := TakePalette(was, r)
-	if h.Swatch("accent").Value != r.Accent.String() || h.Swatch("deep").Value != was.Swatch("deep").Value || was.Swatch("accent").Value == r.Accent.String() || len(h.Palette) != len(was.Palette) {
+	if h.Swatch("accent").Value != r.Accent.String() || h.Swatch("deep").Value != was.Swatch("deep").Value ||
+		was.Swatch("accent").Value == r.Accent.String() ||
+		len(h.Palette) != len(was.Palette) {
 		t.Errorf("%+v", h.Palette)
 	}
 }

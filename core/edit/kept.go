@@ -20,7 +20,9 @@ func WithMedia(s *doc.Section, has func(id string) bool) *doc.Section {
 	values := func(fields []element.Field, m map[string]string) map[string]string {
 		m = maps.Clone(m)
 		for _, f := range fields {
-			if v := m[f.Name]; v != "" && (f.Type == element.PictureID || f.Type == element.VideoID || f.Type == element.AudioID) && known(v) == "" {
+			if v := m[f.Name]; v != "" &&
+				(f.Type == element.PictureID || f.Type == element.VideoID || f.Type == element.AudioID) &&
+				known(v) == "" {
 				delete(m, f.Name)
 			}
 		}

@@ -11,16 +11,35 @@ import (
 // A page that is too long says so as words are entered, pasted or repeated, and one that is too
 // long already gets shorter.
 func TestLongPages(t *testing.T) {
-	env := Env{Site: &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}, NewID: func(p string) string { return p + "x" }}
+	env := Env{
+		Site:  &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()},
+		NewID: func(p string) string { return p + "x" },
+	}
 	block := func(id string, runes int) *doc.Block {
-		return &doc.Block{ID: id, Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: strings.Repeat("ä", runes)}}}}}
+		return &doc.Block{
+			ID:      id,
+			Kind:    doc.Text,
+			Content: doc.Content{Words: doc.Words{{{Text: strings.Repeat("ä", runes)}}}},
+		}
 	}
 	page := func(blocks ...*doc.Block) *doc.Page {
-		return &doc.Page{ID: "p", Name: "P", Title: "P", Sections: []*doc.Section{{ID: "s", Name: "S", Arrangement: doc.LineUp, Blocks: blocks}}}
+		return &doc.Page{
+			ID:       "p",
+			Name:     "P",
+			Title:    "P",
+			Sections: []*doc.Section{{ID: "s", Name: "S", Arrangement: doc.LineUp, Blocks: blocks}},
+		}
 	}
 	full := page(block("a", 60_000), block("b", 60_000), block("c", 60_000), block("d", 19_990))
 	over := page(block("a", 60_000), block("b", 60_000), block("c", 60_000), block("d", 60_000))
-	series := page(&doc.Block{ID: "r", Kind: doc.Series, Items: make([]doc.Item, 150), Blocks: []*doc.Block{{ID: "g", Kind: doc.Container, Blocks: []*doc.Block{block("a", 10)}}}})
+	series := page(
+		&doc.Block{
+			ID:     "r",
+			Kind:   doc.Series,
+			Items:  make([]doc.Item, 150),
+			Blocks: []*doc.Block{{ID: "g", Kind: doc.Container, Blocks: []*doc.Block{block("a", 10)}}},
+		},
+	)
 	for i := range series.Sections[0].Blocks[0].Items {
 		series.Sections[0].Blocks[0].Items[i].ID = "i" + strings.Repeat("i", i)
 	}
@@ -40,7 +59,8 @@ func TestLongPages(t *testing.T) {
 	} {
 		_, err := Apply(tt.page, tt.command, env)
 		var p *doc.Problem
-		if (tt.problem == "") != (err == nil) || err != nil && (!errors.As(err, &p) || !strings.Contains(p.Message, tt.problem)) {
+		if (tt.problem == "") != (err == nil) ||
+			err != nil && (!errors.As(err, &p) || !strings.Contains(p.Message, tt.problem)) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}

@@ -45,8 +45,22 @@ func Measures(h *doc.House, zones doc.Zones) (out []Measure) {
 		}
 	}
 	byZone("gutter", "Gutter, px", func(h *doc.House) doc.Zoned[float64] { return h.Gutter }, 20, 0, 200)
-	byZone("gap", "Column gap, px", func(h *doc.House) doc.Zoned[float64] { return h.ColumnGap }, doc.StandardGap, 0, 200)
-	byZone("view", "Viewport height, px", func(h *doc.House) doc.Zoned[float64] { return h.ViewHeight }, doc.ViewHeight, 320, 2400)
+	byZone(
+		"gap",
+		"Column gap, px",
+		func(h *doc.House) doc.Zoned[float64] { return h.ColumnGap },
+		doc.StandardGap,
+		0,
+		200,
+	)
+	byZone(
+		"view",
+		"Viewport height, px",
+		func(h *doc.House) doc.Zoned[float64] { return h.ViewHeight },
+		doc.ViewHeight,
+		320,
+		2400,
+	)
 	for i, s := range h.LineSteps() {
 		out = append(out, Measure{
 			Name: "lines." + s.Token, Group: "Border widths, px", Label: s.Name, Value: s.Px, Least: 1, Most: 40,
@@ -118,7 +132,8 @@ func pick(h doc.House, _ doc.Zones, c HouseCommand) (doc.House, error) {
 		return h, doc.Problemf("House style", "has no choice %.60q", c.Name)
 	}
 	p := ps[i]
-	if !slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == c.Value }) && (c.Value != "" || p.Usual == "") {
+	if !slices.ContainsFunc(p.Offers, func(o style.Offer) bool { return o.Value == c.Value }) &&
+		(c.Value != "" || p.Usual == "") {
 		return h, doc.Problemf(p.Label, "can't be %.40q: choose one of the house style's", c.Value)
 	}
 	p.Set(&h, c.Value)
@@ -151,7 +166,13 @@ func setMeasure(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error)
 	m := ms[i]
 	v, err := style.Evaluate(strings.TrimSuffix(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"), "%"))
 	if err != nil || v < m.Least || v > m.Most {
-		return h, doc.Problemf(m.Label, "can't be %.40q: write a number from %s to %s", c.Value, style.Number(m.Least), style.Number(m.Most))
+		return h, doc.Problemf(
+			m.Label,
+			"can't be %.40q: write a number from %s to %s",
+			c.Value,
+			style.Number(m.Least),
+			style.Number(m.Most),
+		)
 	}
 	h.Space, h.Corners, h.Shadows = slices.Clone(h.Space), slices.Clone(h.Corners), slices.Clone(h.Shadows)
 	h.Lines = slices.Clone(h.LineSteps())

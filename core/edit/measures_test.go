@@ -23,7 +23,9 @@ func TestMeasures(t *testing.T) {
 			}
 			for k, now := range Measures(&next, zones) {
 				want := before[k].Value
-				if k == i || now.Name == m.Name+".narrow" && want == before[i].Value { // a step that isn't fluid is the same everywhere
+				if k == i ||
+					now.Name == m.Name+".narrow" &&
+						want == before[i].Value { // a step that isn't fluid is the same everywhere
 					want = v
 				}
 				if now.Value != want {
@@ -53,11 +55,24 @@ func numberOf(v float64) string { return style.Number(v) }
 // The notation is CSS's (CSS Backgrounds 3 §6.1).
 func TestAShadowIsSet(t *testing.T) {
 	h := doc.StandardHouse()
-	next, err := ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "shadow.set", Token: "card", Value: "-4 8px 24 2 $accent/30% inset"})
+	next, err := ApplyHouse(
+		h,
+		doc.StandardZones(),
+		HouseCommand{Op: "shadow.set", Token: "card", Value: "-4 8px 24 2 $accent/30% inset"},
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
-	want := doc.Shadow{Token: "card", Name: "Card", X: -4, Y: 8, Blur: 24, Spread: 2, Colour: "$accent/30%", Inner: true}
+	want := doc.Shadow{
+		Token:  "card",
+		Name:   "Card",
+		X:      -4,
+		Y:      8,
+		Blur:   24,
+		Spread: 2,
+		Colour: "$accent/30%",
+		Inner:  true,
+	}
 	if next.Shadows[1] != want || h.Shadows[1].Colour != "" {
 		t.Errorf("the shadow is %+v, and was %+v", next.Shadows[1], h.Shadows[1])
 	}

@@ -47,71 +47,335 @@ var operations map[string]operation
 
 func init() { // a variable initialiser would be a cycle through Apply
 	operations = map[string]operation{
-		"page.set":          {on: onPage, right: rights.Compose, run: as(sectionEdits.setPage)},                // Setting: name, title, description, ground, categories, picture, language or unlisted; Value
-		"page.guide":        {on: onPage, zone: true, right: rights.Compose, run: as(sectionEdits.setGuide)},   // Zone, Setting: x or y; Value: px, "" to take it away; After: the px of the one that is moved, "" for a new one
-		"section.add":       {on: onPage, right: rights.Compose, run: as(sectionEdits.addSection)},             // After, Preset
-		"section.move":      {on: onSection, right: rights.Compose, run: as(sectionEdits.moveSection)},         // Node, After
-		"section.shift":     {on: onSection, right: rights.Compose, run: as(sectionEdits.shiftSection)},        // Node, DY
-		"section.hide":      {on: onSection, right: rights.Compose, run: as(sectionEdits.hideSection)},         // Node, Hide
-		"section.redesign":  {on: onSection, right: rights.Compose, run: as(sectionEdits.redesign)},            // Node, Preset
-		"section.role":      {on: onSection, right: rights.Compose, run: as(sectionEdits.setRole)},             // Node, Value
-		"section.anchor":    {on: onSection, right: rights.Compose, run: as(sectionEdits.setAnchor)},           // Node, Value
-		"section.view":      {on: onSection, right: rights.Compose, run: as(sectionEdits.setView)},             // Node, Value: a title
-		"section.share":     {on: onSection, right: rights.Compose, run: as(sectionEdits.share)},               // Node
-		"section.own":       {on: onSection, right: rights.Compose, run: as(sectionEdits.makeOwn)},             // Node
-		"section.fold":      {on: onSection, right: rights.Compose, run: as(sectionEdits.setFold)},             // Node, Setting: as or title; Value
-		"section.picture":   {on: onSection, right: rights.Write, run: as(sectionEdits.setBackdrop)},           // Node, Value
-		"section.video":     {on: onSection, right: rights.Write, run: as(sectionEdits.setFilm)},               // Node, Value
-		"block.add":         {on: onEither, zone: true, right: rights.Compose, run: as(additions.addBlock)},    // Node: a section or container; Kind, Zone, Place or After, Value: a medium
-		"block.move":        {on: onBlock, right: rights.Compose, run: as(additions.moveBlock)},                // Node, Into, After, or Zone and Place
-		"block.place":       {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.placeBlock)},  // Node, Zone, Place
-		"block.nudge":       {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.nudge)},       // Node, Zone, DX, DY
-		"block.resize":      {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.resize)},      // Node, Zone, DX, DY
-		"block.place.set":   {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.setPlace)},    // Node, Zone, Setting: columns, rows or layer; Value
-		"block.place.reset": {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.followPlace)}, // Node, Zone
-		"block.layer":       {on: onBlock, zone: true, right: rights.Compose, run: as(placeEdits.changeLayer)}, // Node, Zone, DY: 1 or -1
-		"blocks.align":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.alignAll)},  // Node, With, Zone, Value: left, center, right, top, middle or bottom; Setting: "section" or "" for each other
-		"blocks.spread":     {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.spreadAll)}, // Node, With, Zone, Value: across or down; Setting: a gap in cells, "" for equal ones
-		"blocks.same":       {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.sameAll)},   // Node, With, Zone, Value: width or height, of Node
-		"blocks.nudge":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.nudgeAll)},  // Node, With, Zone, DX, DY
-		"blocks.tidy":       {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.tidyAll)},   // Node, With, Zone
-		"blocks.order":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.orderAll)},  // Node, With, Zone, Value: front or back
-		"blocks.scale":      {on: onBlock, zone: true, right: rights.Compose, run: as(severalEdits.scaleAll)},  // Node, With, Zone, Place: what all of them cover then
-		"blocks.move":       {on: onBlock, right: rights.Compose, run: as(severalEdits.moveAll)},               // Node, With, Into, After, or Zone and Place of Node
-		"blocks.group":      {on: onBlock, right: rights.Compose, run: as(groupEdits.group)},                   // Node, With, Value: line-up, or "" for as they stand
-		"blocks.series":     {on: onBlock, right: rights.Compose, run: as(groupEdits.toSeries)},                // Node, With: copies of it, or none for all beside it
-		"block.ungroup":     {on: onBlock, right: rights.Compose, run: as(groupEdits.ungroup)},                 // Node: a container
-		"block.loose":       {on: onBlock, right: rights.Compose, run: as(groupEdits.fromSeries)},              // Node: a Series, or in an item of it
-		"block.room":        {on: onBlock, zone: true, right: rights.Compose, run: as(groupEdits.makeRoom)},    // Node, Zone
-		"block.alike":       {on: onBlock, right: rights.Compose, run: as(groupEdits.likeThis)},                // Node
-		"block.lock":        {on: onBlock, right: rights.Compose, run: as(groupEdits.lock)},                    // Node, Hide: whether it is locked
-		"flip":              {on: onEither, right: rights.Compose, run: as(groupEdits.flip)},                   // Node: a section or container, or a block in it
-		"block.hide":        {on: onBlock, zone: true, right: rights.Compose, run: as(lookEdits.hideBlock)},    // Node, Zone, Hide
-		"block.write":       {on: onBlock, right: rights.Write, run: as(contentEdits.write)},                   // Node, Value: HTML; Zone: where it is written, "" being the widest
-		"block.words":       {on: onBlock, zone: true, right: rights.Write, run: as(contentEdits.ownWords)},    // Node, Zone, Hide: whether they follow the wider zone
-		"block.content":     {on: onBlock, right: rights.Write, run: as(contentEdits.setContent)},              // Node, Setting: a field of its anatomy; Value
-		"entry.add":         {on: onBlock, right: rights.Write, run: as(contentEdits.addEntry)},                // Node, At
-		"entry.fill":        {on: onBlock, right: rights.Write, run: as(contentEdits.fillEntry)},               // Node, Setting, Value
-		"entry.duplicate":   {on: onBlock, right: rights.Write, run: as(contentEdits.duplicateEntry)},          // Node, At
-		"entry.remove":      {on: onBlock, right: rights.Write, run: as(contentEdits.removeEntry)},             // Node, At
-		"entry.shift":       {on: onBlock, right: rights.Write, run: as(contentEdits.shiftEntry)},              // Node, At, DY
-		"entry.write":       {on: onBlock, right: rights.Write, run: as(contentEdits.writeEntry)},              // Node, At, Value: HTML
-		"entry.set":         {on: onBlock, right: rights.Write, run: as(contentEdits.setEntry)},                // Node, At, Setting, Value
-		"item.add":          {on: onBlock, right: rights.Write, run: as(contentEdits.addItem)},                 // Node: of an item, or the Series
-		"item.remove":       {on: onBlock, right: rights.Write, run: as(contentEdits.removeItem)},              // Node: of an item
-		"item.move":         {on: onBlock, right: rights.Write, run: as(contentEdits.moveItem)},                // Node: of an item; At: among the others
-		"item.shift":        {on: onBlock, right: rights.Write, run: as(contentEdits.shiftItem)},               // Node: of an item; DY
-		"arrange":           {on: onEither, right: rights.Compose, run: as(additions.arrange)},                 // Node: a section or container; Value
-		"paste":             {on: onEither, right: rights.Compose, run: as(additions.paste)},                   // Node: beside or in which; Value: what Copy wrote
-		"look":              {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.takeLook)},    // Node, Zone, Value: settings and their values as JSON
-		"rename":            {on: onEither, right: rights.Compose, run: as(lookEdits.rename)},                  // Node, Value
-		"set":               {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.set)},         // Node, Zone, Setting, Value; "" follows
-		"follow":            {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.follow)},      // Node, Zone, Setting
-		"order":             {on: onEither, zone: true, right: rights.Compose, run: as(placeEdits.order)},      // Node, Zone; DY: so many earlier or later, or After: what it is to be seen after, "" being none
-		"zone.follow":       {on: onPage, zone: true, right: rights.Compose, run: as(sectionEdits.followZone)}, // Zone; Node: a section or block, "" being all of the page; Setting: "places", or "" for all that is set
-		"same":              {on: onEither, zone: true, right: rights.Compose, run: as(lookEdits.same)},        // Node, Zone, Setting, After: a section or block that has it
-		"duplicate":         {on: onEither, right: rights.Compose, run: as(additions.duplicate)},               // Node
-		"delete":            {on: onEither, right: rights.Compose, run: as(additions.delete)},                  // Node
+		"page.set": {
+			on:    onPage,
+			right: rights.Compose,
+			run:   as(sectionEdits.setPage),
+		}, // Setting: name, title, description, ground, categories, picture, language or unlisted; Value
+		"page.guide": {
+			on:    onPage,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(sectionEdits.setGuide),
+		}, // Zone, Setting: x or y; Value: px, "" to take it away; After: the px of the one that is moved, "" for a new one
+		"section.add": {
+			on:    onPage,
+			right: rights.Compose,
+			run:   as(sectionEdits.addSection),
+		}, // After, Preset
+		"section.move": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.moveSection),
+		}, // Node, After
+		"section.shift": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.shiftSection),
+		}, // Node, DY
+		"section.hide": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.hideSection),
+		}, // Node, Hide
+		"section.redesign": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.redesign),
+		}, // Node, Preset
+		"section.role": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.setRole),
+		}, // Node, Value
+		"section.anchor": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.setAnchor),
+		}, // Node, Value
+		"section.view": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.setView),
+		}, // Node, Value: a title
+		"section.share": {on: onSection, right: rights.Compose, run: as(sectionEdits.share)},   // Node
+		"section.own":   {on: onSection, right: rights.Compose, run: as(sectionEdits.makeOwn)}, // Node
+		"section.fold": {
+			on:    onSection,
+			right: rights.Compose,
+			run:   as(sectionEdits.setFold),
+		}, // Node, Setting: as or title; Value
+		"section.picture": {
+			on:    onSection,
+			right: rights.Write,
+			run:   as(sectionEdits.setBackdrop),
+		}, // Node, Value
+		"section.video": {
+			on:    onSection,
+			right: rights.Write,
+			run:   as(sectionEdits.setFilm),
+		}, // Node, Value
+		"block.add": {
+			on:    onEither,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(additions.addBlock),
+		}, // Node: a section or container; Kind, Zone, Place or After, Value: a medium
+		"block.move": {
+			on:    onBlock,
+			right: rights.Compose,
+			run:   as(additions.moveBlock),
+		}, // Node, Into, After, or Zone and Place
+		"block.place": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(placeEdits.placeBlock),
+		}, // Node, Zone, Place
+		"block.nudge": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(placeEdits.nudge),
+		}, // Node, Zone, DX, DY
+		"block.resize": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(placeEdits.resize),
+		}, // Node, Zone, DX, DY
+		"block.place.set": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(placeEdits.setPlace),
+		}, // Node, Zone, Setting: columns, rows or layer; Value
+		"block.place.reset": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(placeEdits.followPlace),
+		}, // Node, Zone
+		"block.layer": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(placeEdits.changeLayer),
+		}, // Node, Zone, DY: 1 or -1
+		"blocks.align": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(severalEdits.alignAll),
+		}, // Node, With, Zone, Value: left, center, right, top, middle or bottom; Setting: "section" or "" for each other
+		"blocks.spread": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(severalEdits.spreadAll),
+		}, // Node, With, Zone, Value: across or down; Setting: a gap in cells, "" for equal ones
+		"blocks.same": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(severalEdits.sameAll),
+		}, // Node, With, Zone, Value: width or height, of Node
+		"blocks.nudge": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(severalEdits.nudgeAll),
+		}, // Node, With, Zone, DX, DY
+		"blocks.tidy": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(severalEdits.tidyAll),
+		}, // Node, With, Zone
+		"blocks.order": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(severalEdits.orderAll),
+		}, // Node, With, Zone, Value: front or back
+		"blocks.scale": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(severalEdits.scaleAll),
+		}, // Node, With, Zone, Place: what all of them cover then
+		"blocks.move": {
+			on:    onBlock,
+			right: rights.Compose,
+			run:   as(severalEdits.moveAll),
+		}, // Node, With, Into, After, or Zone and Place of Node
+		"blocks.group": {
+			on:    onBlock,
+			right: rights.Compose,
+			run:   as(groupEdits.group),
+		}, // Node, With, Value: line-up, or "" for as they stand
+		"blocks.series": {
+			on:    onBlock,
+			right: rights.Compose,
+			run:   as(groupEdits.toSeries),
+		}, // Node, With: copies of it, or none for all beside it
+		"block.ungroup": {
+			on:    onBlock,
+			right: rights.Compose,
+			run:   as(groupEdits.ungroup),
+		}, // Node: a container
+		"block.loose": {
+			on:    onBlock,
+			right: rights.Compose,
+			run:   as(groupEdits.fromSeries),
+		}, // Node: a Series, or in an item of it
+		"block.room": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(groupEdits.makeRoom),
+		}, // Node, Zone
+		"block.alike": {on: onBlock, right: rights.Compose, run: as(groupEdits.likeThis)}, // Node
+		"block.lock": {
+			on:    onBlock,
+			right: rights.Compose,
+			run:   as(groupEdits.lock),
+		}, // Node, Hide: whether it is locked
+		"flip": {
+			on:    onEither,
+			right: rights.Compose,
+			run:   as(groupEdits.flip),
+		}, // Node: a section or container, or a block in it
+		"block.hide": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(lookEdits.hideBlock),
+		}, // Node, Zone, Hide
+		"block.write": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.write),
+		}, // Node, Value: HTML; Zone: where it is written, "" being the widest
+		"block.words": {
+			on:    onBlock,
+			zone:  true,
+			right: rights.Write,
+			run:   as(contentEdits.ownWords),
+		}, // Node, Zone, Hide: whether they follow the wider zone
+		"block.content": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.setContent),
+		}, // Node, Setting: a field of its anatomy; Value
+		"entry.add": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.addEntry),
+		}, // Node, At
+		"entry.fill": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.fillEntry),
+		}, // Node, Setting, Value
+		"entry.duplicate": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.duplicateEntry),
+		}, // Node, At
+		"entry.remove": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.removeEntry),
+		}, // Node, At
+		"entry.shift": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.shiftEntry),
+		}, // Node, At, DY
+		"entry.write": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.writeEntry),
+		}, // Node, At, Value: HTML
+		"entry.set": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.setEntry),
+		}, // Node, At, Setting, Value
+		"item.add": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.addItem),
+		}, // Node: of an item, or the Series
+		"item.remove": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.removeItem),
+		}, // Node: of an item
+		"item.move": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.moveItem),
+		}, // Node: of an item; At: among the others
+		"item.shift": {
+			on:    onBlock,
+			right: rights.Write,
+			run:   as(contentEdits.shiftItem),
+		}, // Node: of an item; DY
+		"arrange": {
+			on:    onEither,
+			right: rights.Compose,
+			run:   as(additions.arrange),
+		}, // Node: a section or container; Value
+		"paste": {
+			on:    onEither,
+			right: rights.Compose,
+			run:   as(additions.paste),
+		}, // Node: beside or in which; Value: what Copy wrote
+		"look": {
+			on:    onEither,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(lookEdits.takeLook),
+		}, // Node, Zone, Value: settings and their values as JSON
+		"rename": {
+			on:    onEither,
+			right: rights.Compose,
+			run:   as(lookEdits.rename),
+		}, // Node, Value
+		"set": {
+			on:    onEither,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(lookEdits.set),
+		}, // Node, Zone, Setting, Value; "" follows
+		"follow": {
+			on:    onEither,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(lookEdits.follow),
+		}, // Node, Zone, Setting
+		"order": {
+			on:    onEither,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(placeEdits.order),
+		}, // Node, Zone; DY: so many earlier or later, or After: what it is to be seen after, "" being none
+		"zone.follow": {
+			on:    onPage,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(sectionEdits.followZone),
+		}, // Zone; Node: a section or block, "" being all of the page; Setting: "places", or "" for all that is set
+		"same": {
+			on:    onEither,
+			zone:  true,
+			right: rights.Compose,
+			run:   as(lookEdits.same),
+		}, // Node, Zone, Setting, After: a section or block that has it
+		"duplicate": {on: onEither, right: rights.Compose, run: as(additions.duplicate)}, // Node
+		"delete":    {on: onEither, right: rights.Compose, run: as(additions.delete)},    // Node
 	}
 }
 
@@ -146,7 +410,11 @@ func (e sectionEdits) setPage() ([]Step, error) {
 	case "unlisted":
 		head.Unlisted = e.c.Value == value.Yes
 	default:
-		err = doc.Problemf("Setting", "%.40q isn't one of a page; name, title, description, ground, categories, picture, language and unlisted are", e.c.Setting)
+		err = doc.Problemf(
+			"Setting",
+			"%.40q isn't one of a page; name, title, description, ground, categories, picture, language and unlisted are",
+			e.c.Setting,
+		)
 	}
 	if err != nil {
 		return nil, err
@@ -166,7 +434,11 @@ func (e sectionEdits) readGround() (string, error) {
 			return w.Token, nil
 		}
 	}
-	return "", doc.Problemf("Page background", "can't be %.40q: choose a colour of the palette, or none for the house style's", v)
+	return "", doc.Problemf(
+		"Page background",
+		"can't be %.40q: choose a colour of the palette, or none for the house style's",
+		v,
+	)
 }
 
 // after gives the index behind a section, or 0 for "".
@@ -306,7 +578,11 @@ var anchorPattern = regexp.MustCompile(`^[a-z][a-z0-9-]{0,59}$`)
 func (e sectionEdits) setAnchor() ([]Step, error) {
 	v := strings.TrimPrefix(strings.TrimSpace(e.c.Value), "#")
 	if v != "" && !anchorPattern.MatchString(v) {
-		return nil, doc.Problemf("Anchor", "can't be %.60q: write small letters, digits and hyphens, such as opening-hours", v)
+		return nil, doc.Problemf(
+			"Anchor",
+			"can't be %.60q: write small letters, digits and hyphens, such as opening-hours",
+			v,
+		)
 	}
 	for _, s := range e.page.Sections {
 		if v != "" && s.Anchor == v && s.ID != e.section.ID {

@@ -143,7 +143,11 @@ func (e placeEdits) orderSection(z int) ([]Step, error) {
 		return sectionEdits(e).moveSection()
 	}
 	if !place.Orderable(e.section) {
-		return nil, doc.Problemf("Order", "is the same in all zones for top bars, footers, views and shared sections; change it in %s", e.zones()[0].Name)
+		return nil, doc.Problemf(
+			"Order",
+			"is the same in all zones for top bars, footers, views and shared sections; change it in %s",
+			e.zones()[0].Name,
+		)
 	}
 	free := func(zone int) (out []*doc.Section) {
 		all, _ := place.Sections(e.page, e.zones(), zone)

@@ -14,7 +14,11 @@ func TestOrderByZone(t *testing.T) {
 	env := Env{Site: &doc.Site{Zones: doc.StandardZones()}, NewID: func(p string) string { return p + "new" }}
 	zs := env.Site.Zones
 	block := func(id string, row int) *doc.Block {
-		return &doc.Block{ID: id, Kind: doc.Text, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 12, Row: row, Rows: 2}}}
+		return &doc.Block{
+			ID:    id,
+			Kind:  doc.Text,
+			Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 12, Row: row, Rows: 2}},
+		}
 	}
 	p := &doc.Page{Sections: []*doc.Section{
 		{ID: "bar", Name: "Bar", Role: doc.RoleHeader},

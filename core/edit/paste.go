@@ -41,11 +41,13 @@ func (e additions) paste() ([]Step, error) {
 	if e.block != nil {
 		into = e.section.HolderOf(e.block.ID).ID
 		// A container takes them in, but not another one like itself: that goes beside it.
-		if e.block.Kind.Is(doc.Holding) && e.block.Kind != doc.Series && !slices.ContainsFunc(blocks, func(b *doc.Block) bool { return b.Kind == e.block.Kind }) {
+		if e.block.Kind.Is(doc.Holding) && e.block.Kind != doc.Series &&
+			!slices.ContainsFunc(blocks, func(b *doc.Block) bool { return b.Kind == e.block.Kind }) {
 			into = e.block.ID
 		}
 	}
-	if outer := e.section.Path(into); len(outer) > 0 && outer[len(outer)-1].Kind == doc.Series { // its design is one block
+	if outer := e.section.Path(into); len(outer) > 0 &&
+		outer[len(outer)-1].Kind == doc.Series { // its design is one block
 		into = e.section.HolderOf(into).ID
 	}
 	h, err := e.into(into)
@@ -118,7 +120,13 @@ func (e additions) clean(was *doc.Block, depth int) (*doc.Block, error) {
 	if depth > doc.MaxDepth {
 		return nil, doc.Problemf("Clipboard", "has containers within each other more than %d deep", doc.MaxDepth)
 	}
-	b := &doc.Block{ID: was.ID, Kind: was.Kind, Name: plainText(was.Name, doc.MaxNameRunes), Style: e.cleanStyle(was.Style, was.Kind), Content: e.cleanContent(was.Kind, was.Content)}
+	b := &doc.Block{
+		ID:      was.ID,
+		Kind:    was.Kind,
+		Name:    plainText(was.Name, doc.MaxNameRunes),
+		Style:   e.cleanStyle(was.Style, was.Kind),
+		Content: e.cleanContent(was.Kind, was.Content),
+	}
 	columns := place.Twelfths
 	if e.whole {
 		columns, b.Locked = doc.MaxColumns, was.Locked
@@ -151,7 +159,13 @@ func (e additions) clean(was *doc.Block, depth int) (*doc.Block, error) {
 		return b, nil
 	}
 	if len(b.Blocks) != 1 || len(was.Items) > doc.MaxItems {
-		return nil, doc.Problemf("Clipboard", "has a Series of %d designs and %d items; one has 1 design and at most %d items", len(b.Blocks), len(was.Items), doc.MaxItems)
+		return nil, doc.Problemf(
+			"Clipboard",
+			"has a Series of %d designs and %d items; one has 1 design and at most %d items",
+			len(b.Blocks),
+			len(was.Items),
+			doc.MaxItems,
+		)
 	}
 	kinds := map[string]doc.Kind{}
 	b.Walk(func(in *doc.Block) { kinds[in.ID] = in.Kind })

@@ -14,7 +14,11 @@ import (
 func (e *editing) placed() (ps []place.Placed, index, columns int, err error) {
 	h := e.holder()
 	if h.Arrangement != doc.Placed {
-		return nil, 0, 0, doc.Problemf("Position", "has no cells here: the block stands in a %s, where its order and share count", arrangementName(h))
+		return nil, 0, 0, doc.Problemf(
+			"Position",
+			"has no cells here: the block stands in a %s, where its order and share count",
+			arrangementName(h),
+		)
 	}
 	z := e.zones().Index(e.c.Zone)
 	return place.Resolve(h, e.zones())[z], h.Index(e.block.ID), h.Columns(e.zones(), z), nil
@@ -104,7 +108,11 @@ func (e placeEdits) setPlace() ([]Step, error) {
 	switch e.c.Setting {
 	case "columns":
 		if err != nil {
-			return nil, doc.Problemf("Columns", "can't be %.40q: write the first and the last, such as 3 – 8", e.c.Value)
+			return nil, doc.Problemf(
+				"Columns",
+				"can't be %.40q: write the first and the last, such as 3 – 8",
+				e.c.Value,
+			)
 		}
 		p.Column, p.Span = from, to-from+1
 	case "rows":

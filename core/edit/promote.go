@@ -38,7 +38,10 @@ func fixedPx(value string) (float64, bool) {
 // named by base. Errors are *doc.Problem.
 func Promote(h doc.House, zones doc.Zones, s *style.Setting, value, name, base string) (doc.House, string, error) {
 	if !Promotable(s, value) {
-		return h, "", doc.Problemf(s.Label, "can't become the house style's: it isn't a value of its own that is the same on every screen")
+		return h, "", doc.Problemf(
+			s.Label,
+			"can't become the house style's: it isn't a value of its own that is the same on every screen",
+		)
 	}
 	if s.Type == style.TypeColour {
 		for _, w := range h.Palette {
@@ -114,7 +117,10 @@ func addStep(h doc.House, list, name, value string) (doc.House, string, error) {
 		return h, "", doc.Problemf(name, "can't be %.40q: write 0 to 1000 px, or a sum", value)
 	}
 	token := freshToken(name, "step", func(t string) bool {
-		return slices.ContainsFunc(stepLists, func(l string) bool { _, ok := doc.FindStep(*steps(&h, l), t); return ok })
+		return slices.ContainsFunc(
+			stepLists,
+			func(l string) bool { _, ok := doc.FindStep(*steps(&h, l), t); return ok },
+		)
 	})
 	at, _ := slices.BinarySearchFunc(*to, px, func(s doc.Step, px float64) int {
 		if s.Px <= px {

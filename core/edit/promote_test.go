@@ -60,7 +60,11 @@ func TestStepsAreBounded(t *testing.T) {
 	h := doc.StandardHouse()
 	var err error
 	for i := 0; err == nil && i < doc.MaxSteps+1; i++ {
-		h, err = ApplyHouse(h, doc.StandardZones(), HouseCommand{Op: "step.add", Token: "space", Name: "Step", Value: numberOf(float64(i))})
+		h, err = ApplyHouse(
+			h,
+			doc.StandardZones(),
+			HouseCommand{Op: "step.add", Token: "space", Name: "Step", Value: numberOf(float64(i))},
+		)
 	}
 	var p *doc.Problem
 	if !errors.As(err, &p) || len(h.Space) != 0 && len(h.Space) != doc.MaxSteps {

@@ -143,7 +143,10 @@ func (c *carried) match(design *doc.Section) {
 			if c.into[slot.ID] != nil {
 				continue
 			}
-			i := slices.IndexFunc(c.pieces, func(p *piece) bool { return !p.used && alikeKinds(p.block.Kind, slot.Kind) && fits(slot, p) })
+			i := slices.IndexFunc(
+				c.pieces,
+				func(p *piece) bool { return !p.used && alikeKinds(p.block.Kind, slot.Kind) && fits(slot, p) },
+			)
 			if i >= 0 {
 				c.into[slot.ID], c.pieces[i].used = c.pieces[i], true
 			}
@@ -201,7 +204,8 @@ func (c *carried) rest() (out []*doc.Block) {
 
 // says reports whether blocks of a kind say something of their own.
 func says(k doc.Kind) bool {
-	return k.Is(doc.Worded) || k == doc.Picture || k == doc.Icon || element.Of(k).EntryName != "" || len(element.Of(k).Fields) > 0
+	return k.Is(doc.Worded) || k == doc.Picture || k == doc.Icon || element.Of(k).EntryName != "" ||
+		len(element.Of(k).Fields) > 0
 }
 
 // itemsOf makes the items of a new Series of those carried, block by block of a kind.

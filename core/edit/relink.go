@@ -70,7 +70,10 @@ func relinked(b *doc.Block, moved map[string]string) (*doc.Block, error) {
 		of := element.Of(kind)
 		values := func(fields []element.Field, vs map[string]string) {
 			for name, v := range vs {
-				if slices.ContainsFunc(fields, func(f element.Field) bool { return f.Name == name && f.Type == element.Address }) {
+				if slices.ContainsFunc(
+					fields,
+					func(f element.Field) bool { return f.Name == name && f.Type == element.Address },
+				) {
 					link(&v)
 					vs[name] = v
 				}

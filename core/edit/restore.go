@@ -26,7 +26,10 @@ func Restore(now, then *doc.Page, node string, shared func(id string) *doc.Secti
 	}
 	next, inverse, err := Run(now, steps)
 	if err != nil {
-		return nil, doc.Problemf("Version", "can't give that back by itself: a part of it stands elsewhere on the page now; take the whole section back")
+		return nil, doc.Problemf(
+			"Version",
+			"can't give that back by itself: a part of it stands elsewhere on the page now; take the whole section back",
+		)
 	}
 	r := &Result{Page: next, Steps: steps, Inverse: inverse, Select: node}
 	r.Nodes, r.Sections = Touched(steps, now, next)
@@ -113,7 +116,10 @@ func beside(now, then *doc.Page, id string) int {
 func restoreBlock(now, then *doc.Page, id string) ([]Step, error) {
 	in, b := then.Block(id)
 	if b == nil {
-		return nil, doc.Problemf("Version", "doesn't have what you want back from it; choose a block that is marked on it")
+		return nil, doc.Problemf(
+			"Version",
+			"doesn't have what you want back from it; choose a block that is marked on it",
+		)
 	}
 	if sec, here := now.Block(id); here != nil {
 		h := sec.HolderOf(id)
@@ -123,7 +129,10 @@ func restoreBlock(now, then *doc.Page, id string) ([]Step, error) {
 	sec, _ := now.Section(h.ID)
 	_, held := now.Block(h.ID)
 	if sec == nil && held == nil {
-		return nil, doc.Problemf("Version", "can't give that block back by itself: what it stood in is gone; take that back instead")
+		return nil, doc.Problemf(
+			"Version",
+			"can't give that block back by itself: what it stood in is gone; take that back instead",
+		)
 	}
 	at := 0
 	before := h.Blocks[:h.Index(id)]

@@ -40,7 +40,14 @@ func TestRestore(t *testing.T) {
 	}
 	then := func() *doc.Page {
 		return &doc.Page{ID: "p", Name: "Fares", Title: "Fares", Sections: []*doc.Section{
-			{ID: "s1", Blocks: []*doc.Block{text("a", "1"), text("b", "2"), {ID: "c", Kind: doc.Container, Arrangement: doc.LineUp, Blocks: []*doc.Block{text("d", "3")}}}},
+			{
+				ID: "s1",
+				Blocks: []*doc.Block{
+					text("a", "1"),
+					text("b", "2"),
+					{ID: "c", Kind: doc.Container, Arrangement: doc.LineUp, Blocks: []*doc.Block{text("d", "3")}},
+				},
+			},
 			{ID: "s2", Blocks: []*doc.Block{text("e", "4")}},
 			{ID: "s3"},
 		}}
@@ -100,7 +107,12 @@ func TestRestore(t *testing.T) {
 	was := then()
 	was.Sections[2].Shared = true
 	other := &doc.Section{ID: "s3", Name: "Footer of today", Shared: true}
-	r, err := Restore(&doc.Page{ID: "p"}, was, "", func(id string) *doc.Section { return map[string]*doc.Section{"s3": other}[id] })
+	r, err := Restore(
+		&doc.Page{ID: "p"},
+		was,
+		"",
+		func(id string) *doc.Section { return map[string]*doc.Section{"s3": other}[id] },
+	)
 	if err != nil || r.Page.Sections[2].Name != "Footer of today" {
 		t.Errorf("%+v, %v", r, err)
 	}

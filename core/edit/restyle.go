@@ -32,7 +32,11 @@ func Restyle(h doc.House, token, zone string, own doc.Style) (doc.House, []strin
 		case "font":
 			use := map[string]string{h.Fonts.Heading: "heading", h.Fonts.Body: "body", h.Fonts.Mono: "mono"}[v]
 			if use == "" {
-				return h, nil, doc.Problemf("Font", "%s isn't one of the house style’s three families; choose it there first", v)
+				return h, nil, doc.Problemf(
+					"Font",
+					"%s isn't one of the house style’s three families; choose it there first",
+					v,
+				)
 			}
 			t.Family = use
 		case "font-size":

@@ -18,7 +18,13 @@ func TestSameAs(t *testing.T) {
 		return b
 	}
 	p := &doc.Page{Sections: []*doc.Section{{ID: "s", Style: element.Look("padding-top", "$vast"), Blocks: []*doc.Block{
-		text("a", "padding-top", "$room", "font-size", "21px"), text("b", "font-size", "12px", "padding-top", "3px"), {ID: "c", Kind: doc.Divider},
+		text(
+			"a",
+			"padding-top",
+			"$room",
+			"font-size",
+			"21px",
+		), text("b", "font-size", "12px", "padding-top", "3px"), {ID: "c", Kind: doc.Divider},
 	}}}}
 	take := func(setting, from string) (string, error) {
 		r, err := Apply(p, Command{Op: "same", Node: "b", Zone: "desktop", Setting: setting, After: from}, e)
@@ -44,13 +50,29 @@ func TestSameAs(t *testing.T) {
 
 func TestRestyle(t *testing.T) {
 	h := doc.StandardHouse()
-	own := element.Look("font-weight", "300", style.LetterSpacing, "0.2em", "line-height", "1.05", "text-transform", "uppercase", "font-size", "1.5rem", "font", h.Fonts.Body)
+	own := element.Look(
+		"font-weight",
+		"300",
+		style.LetterSpacing,
+		"0.2em",
+		"line-height",
+		"1.05",
+		"text-transform",
+		"uppercase",
+		"font-size",
+		"1.5rem",
+		"font",
+		h.Fonts.Body,
+	)
 	next, done, err := Restyle(h, "h2", "desktop", own)
 	if err != nil {
 		t.Fatal(err)
 	}
 	s := next.Text["h2"]
-	if s.Weight != 300 || s.LetterSpacing != 0.2 || s.LineHeight != 1.05 || s.Case != "upper" || s.Size["desktop"] != 24 || s.Family != "body" || len(done) != 6 {
+	if s.Weight != 300 || s.LetterSpacing != 0.2 || s.LineHeight != 1.05 || s.Case != "upper" ||
+		s.Size["desktop"] != 24 ||
+		s.Family != "body" ||
+		len(done) != 6 {
 		t.Errorf("%+v, %v", s, done)
 	}
 	if h.Text["h2"].Weight == 300 {

@@ -55,7 +55,11 @@ func (e severalEdits) putAll(bs []*doc.Block, was, to []doc.Place) (steps []Step
 func (e severalEdits) alignAll() ([]Step, error) {
 	how := []string{value.Left, value.Center, value.Right, value.Top, value.Middle, value.Bottom}
 	if !slices.Contains(how, e.c.Value) {
-		return nil, doc.Problemf("Align", "can't be %.40q: choose left, center, right, top, middle or bottom", e.c.Value)
+		return nil, doc.Problemf(
+			"Align",
+			"can't be %.40q: choose left, center, right, top, middle or bottom",
+			e.c.Value,
+		)
 	}
 	bs, ps, columns, err := e.several()
 	if err != nil {

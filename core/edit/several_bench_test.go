@@ -15,7 +15,14 @@ func BenchmarkMoveTogether(b *testing.B) {
 	c := Command{Op: "blocks.nudge", Zone: "desktop", DY: 2}
 	for i := range 200 {
 		id := fmt.Sprint("b", i)
-		sec.Blocks = append(sec.Blocks, &doc.Block{ID: id, Kind: doc.Text, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1 + i%6*2, Span: 2, Row: 1 + i/6*3, Rows: 2}}})
+		sec.Blocks = append(
+			sec.Blocks,
+			&doc.Block{
+				ID:    id,
+				Kind:  doc.Text,
+				Place: doc.Zoned[doc.Place]{"desktop": {Column: 1 + i%6*2, Span: 2, Row: 1 + i/6*3, Rows: 2}},
+			},
+		)
 		if c.Node == "" {
 			c.Node = id
 		} else {

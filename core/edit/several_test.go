@@ -26,7 +26,18 @@ func gridOf(t *testing.T, e Env, cells ...[4]int) (*doc.Page, []string) {
 	}
 	var ids []string
 	for i, c := range cells {
-		ids = append(ids, do(Command{Op: "block.add", Node: sec, Kind: doc.Text, Zone: "desktop", Place: &doc.Place{Column: c[0], Span: c[1], Row: c[2], Rows: c[3], Layer: i}}).Select)
+		ids = append(
+			ids,
+			do(
+				Command{
+					Op:    "block.add",
+					Node:  sec,
+					Kind:  doc.Text,
+					Zone:  "desktop",
+					Place: &doc.Place{Column: c[0], Span: c[1], Row: c[2], Rows: c[3], Layer: i},
+				},
+			).Select,
+		)
 	}
 	return p, ids
 }
@@ -81,7 +92,8 @@ func TestSeveralAtOnce(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if ps := placesIn(r.Page, ids); ps[2].Layer >= ps[0].Layer || ps[3].Layer >= ps[0].Layer || ps[3].Layer <= ps[2].Layer {
+	if ps := placesIn(r.Page, ids); ps[2].Layer >= ps[0].Layer || ps[3].Layer >= ps[0].Layer ||
+		ps[3].Layer <= ps[2].Layer {
 		t.Errorf("to the back: %v", ps)
 	}
 }
@@ -123,10 +135,33 @@ func TestSeveralIntoAnotherSection(t *testing.T) {
 	p, ids := gridOf(t, e, [4]int{2, 6, 3, 4}, [4]int{3, 4, 4, 1}, [4]int{7, 3, 5, 3})
 	other := apply(t, p, Command{Op: "section.add", After: p.Sections[0].ID, Preset: "empty"}, e)
 	p = other.Page
-	there := apply(t, p, Command{Op: "block.add", Node: other.Select, Kind: doc.Text, Zone: "desktop", Place: &doc.Place{Column: 1, Span: 12, Row: 1, Rows: 9, Layer: 2}}, e)
+	there := apply(
+		t,
+		p,
+		Command{
+			Op:    "block.add",
+			Node:  other.Select,
+			Kind:  doc.Text,
+			Zone:  "desktop",
+			Place: &doc.Place{Column: 1, Span: 12, Row: 1, Rows: 9, Layer: 2},
+		},
+		e,
+	)
 	p = there.Page
 	was := placesIn(p, ids)
-	p = apply(t, p, Command{Op: "blocks.move", Node: ids[1], With: []string{ids[0], ids[2]}, Into: other.Select, Zone: "desktop", Place: &doc.Place{Column: 4, Span: 4, Row: 2, Rows: 1}}, e).Page
+	p = apply(
+		t,
+		p,
+		Command{
+			Op:    "blocks.move",
+			Node:  ids[1],
+			With:  []string{ids[0], ids[2]},
+			Into:  other.Select,
+			Zone:  "desktop",
+			Place: &doc.Place{Column: 4, Span: 4, Row: 2, Rows: 1},
+		},
+		e,
+	).Page
 	if sec, _ := p.Section(other.Select); len(sec.Blocks) != 4 || len(p.Sections[0].Blocks) != 0 {
 		t.Fatalf("%d blocks came along", len(sec.Blocks)-1)
 	}

@@ -33,7 +33,8 @@ func TestSharedSectionsStayTheSame(t *testing.T) {
 		t.Fatal(err)
 	}
 	b = r.Page
-	if _, err := Apply(b, Command{Op: "section.add", Preset: SharedPrefix + shared.ID}, e); err == nil || !strings.Contains(err.Error(), "already") {
+	if _, err := Apply(b, Command{Op: "section.add", Preset: SharedPrefix + shared.ID}, e); err == nil ||
+		!strings.Contains(err.Error(), "already") {
 		t.Errorf("twice on a page: %v", err)
 	}
 	text := func(s *doc.Section) string { j, _ := json.Marshal(s); return string(j) }
@@ -71,7 +72,8 @@ func TestSharedSectionsStayTheSame(t *testing.T) {
 			{Op: "block.add", Node: node, Kind: doc.Heading, Zone: "desktop"}, {Op: "section.shift", Node: shared.ID, DY: random.IntN(3) - 1},
 			{Op: "blocks.group", Node: node, With: []string{other}}, {Op: "arrange", Node: node, Value: "columns"}, {Op: "flip", Node: node},
 		}[random.IntN(13)]
-		if c.Op == "delete" && (node == shared.ID || len(all) < 6) || c.Op == "duplicate" && (node == shared.ID || len(all) > 60) {
+		if c.Op == "delete" && (node == shared.ID || len(all) < 6) ||
+			c.Op == "duplicate" && (node == shared.ID || len(all) > 60) {
 			continue
 		}
 		r, err := Apply(a, c, e)
@@ -124,12 +126,18 @@ func TestSharedSectionsStayTheSame(t *testing.T) {
 func TestPlannedPagesShare(t *testing.T) {
 	for i := range ready.Businesses {
 		e := env()
-		pages, tr, err := ready.Planned(&ready.Businesses[i], func(name string) bool { return name == "About" }, e.NewID, nil)
+		pages, tr, err := ready.Planned(
+			&ready.Businesses[i],
+			func(name string) bool { return name == "About" },
+			e.NewID,
+			nil,
+		)
 		if err != nil || len(pages) != len(tr) || len(pages) < 3 || tr[0].Address != "" {
 			t.Fatalf("%s: %d pages, %v", ready.Businesses[i].ID, len(pages), err)
 		}
 		for _, p := range pages[1:] {
-			if got := p.SharedSections(); strings.Join(got, " ") != strings.Join(pages[0].SharedSections(), " ") || len(got) != 2 {
+			if got := p.SharedSections(); strings.Join(got, " ") != strings.Join(pages[0].SharedSections(), " ") ||
+				len(got) != 2 {
 				t.Errorf("%s, %s: shares %v", ready.Businesses[i].ID, p.Name, got)
 			}
 		}

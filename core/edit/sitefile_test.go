@@ -124,9 +124,16 @@ func TestBadSiteFiles(t *testing.T) {
 
 // A page keeps nothing that couldn't have been entered, and two of its nodes have one id never.
 func TestTakeHostilePages(t *testing.T) {
-	env := Env{Site: &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}, NewID: func(p string) string { return p }}
+	env := Env{
+		Site:  &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()},
+		NewID: func(p string) string { return p },
+	}
 	page := func(change func(p *doc.Page)) *doc.Page {
-		p := &doc.Page{Name: "Fares", Title: "Fares", Sections: []*doc.Section{{ID: "s1", Name: "One", Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text}}}}}
+		p := &doc.Page{
+			Name:     "Fares",
+			Title:    "Fares",
+			Sections: []*doc.Section{{ID: "s1", Name: "One", Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text}}}},
+		}
 		change(p)
 		return p
 	}
@@ -145,7 +152,16 @@ func TestTakeHostilePages(t *testing.T) {
 	}
 	got, err := TakePage(page(func(p *doc.Page) {
 		p.Ground, p.Language, p.Picture = "none", "!", "m9"
-		p.Sections = append(p.Sections, nil, &doc.Section{ID: "s2", Anchor: `"x`, Role: "emperor", Style: doc.Style{"color": {"desktop": "url(x)", "moon": "$accent"}}})
+		p.Sections = append(
+			p.Sections,
+			nil,
+			&doc.Section{
+				ID:     "s2",
+				Anchor: `"x`,
+				Role:   "emperor",
+				Style:  doc.Style{"color": {"desktop": "url(x)", "moon": "$accent"}},
+			},
+		)
 		p.Sections[0].Blocks[0].Content.Link = "javascript:alert(1)"
 	}), "p", env)
 	if err != nil {

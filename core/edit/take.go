@@ -146,7 +146,12 @@ func EvenShared(pages []*doc.Page) {
 // cleanSection gives a section of which all is checked as if somebody had entered it, with what
 // can't be here left out. It keeps its id.
 func (e additions) cleanSection(was *doc.Section) (*doc.Section, error) {
-	s := &doc.Section{ID: was.ID, Style: e.cleanStyle(was.Style, style.OnSection), Arrangement: arrangementOr(was.Arrangement), Hidden: was.Hidden}
+	s := &doc.Section{
+		ID:          was.ID,
+		Style:       e.cleanStyle(was.Style, style.OnSection),
+		Arrangement: arrangementOr(was.Arrangement),
+		Hidden:      was.Hidden,
+	}
 	if s.Name = plainText(was.Name, doc.MaxNameRunes); s.Name == "" {
 		s.Name = "Section"
 	}
@@ -189,7 +194,10 @@ func (e additions) standAll(blocks []*doc.Block) {
 	}
 	for _, b := range blocks {
 		if _, ok := b.Place[widest]; !ok {
-			b.Place = b.Place.With(widest, place.Fit(doc.Place{Span: doc.MaxColumns, Row: row}, e.env.Site.Zones[0].Columns))
+			b.Place = b.Place.With(
+				widest,
+				place.Fit(doc.Place{Span: doc.MaxColumns, Row: row}, e.env.Site.Zones[0].Columns),
+			)
 			row++
 		}
 	}

@@ -26,7 +26,13 @@ func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 	number := func(field string, least, most float64) (float64, error) {
 		n, err := style.Evaluate(strings.TrimSuffix(strings.TrimSpace(c.Value), "px"))
 		if err != nil || n < least || n > most {
-			return 0, doc.Problemf(field, "can't be %.40q: write a number from %s to %s", c.Value, style.Number(least), style.Number(most))
+			return 0, doc.Problemf(
+				field,
+				"can't be %.40q: write a number from %s to %s",
+				c.Value,
+				style.Number(least),
+				style.Number(most),
+			)
 		}
 		return n, nil
 	}
@@ -76,7 +82,11 @@ func scaleType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) 
 	b, err1 := style.Evaluate(strings.TrimSuffix(base, "px"))
 	r, err2 := style.Evaluate(ratio)
 	if !ok || err1 != nil || err2 != nil || b < 10 || b > 30 || r < 1 || r > 2 {
-		return h, doc.Problemf("Scale", "can't be %.40q: write a base from 10 to 30 px and a ratio from 1 to 2", c.Value)
+		return h, doc.Problemf(
+			"Scale",
+			"can't be %.40q: write a base from 10 to 30 px and a ratio from 1 to 2",
+			c.Value,
+		)
 	}
 	h.Text = maps.Clone(h.Text)
 	for _, name := range slices.Sorted(maps.Keys(h.Text)) {

@@ -64,7 +64,10 @@ func (e sectionEdits) view(title string) *doc.View {
 
 // viewed reports whether a view of the page has an anchor.
 func (e sectionEdits) viewed(anchor string) bool {
-	return slices.ContainsFunc(e.page.Sections, func(s *doc.Section) bool { return s.View != nil && s.View.Anchor == anchor })
+	return slices.ContainsFunc(
+		e.page.Sections,
+		func(s *doc.Section) bool { return s.View != nil && s.View.Anchor == anchor },
+	)
 }
 
 // setFold makes a section one that visitors unfold, or no longer, or titles it.

@@ -122,7 +122,18 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 		if link != "" {
 			look.Link = link
 		}
-	case atom.P, atom.Div, atom.Li, atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6, atom.Blockquote, atom.Section, atom.Tr:
+	case atom.P,
+		atom.Div,
+		atom.Li,
+		atom.H1,
+		atom.H2,
+		atom.H3,
+		atom.H4,
+		atom.H5,
+		atom.H6,
+		atom.Blockquote,
+		atom.Section,
+		atom.Tr:
 		block = true
 		if len(w.para) > 0 { // otherwise what is around it begins with it, as an item with its paragraph
 			w.end()

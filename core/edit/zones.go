@@ -52,7 +52,11 @@ func RemoveZone(zs doc.Zones, id string) (doc.Zones, error) {
 	case i < 0:
 		return nil, noZone(id)
 	case i == 0:
-		return nil, doc.Problemf("Zone", "%s is the widest, whose values the others follow: it stays; remove the one below it", zs[0].Name)
+		return nil, doc.Problemf(
+			"Zone",
+			"%s is the widest, whose values the others follow: it stays; remove the one below it",
+			zs[0].Name,
+		)
 	}
 	zs = slices.Clone(zs)
 	zs[i-1].Min = zs[i].Min
@@ -157,10 +161,26 @@ func SetHere(p *doc.Page, zone string) (out []Here) {
 		look(s.ID, s.Style, style.OnSection)
 		s.Walk(func(b *doc.Block) {
 			if at, ok := b.Place[zone]; ok {
-				out = append(out, Here{Node: b.ID, Label: "Place", Value: fmt.Sprintf("columns %d–%d, rows %d–%d", at.Column, at.Column+at.Span-1, at.Row, at.Row+at.Rows-1)})
+				out = append(
+					out,
+					Here{
+						Node:  b.ID,
+						Label: "Place",
+						Value: fmt.Sprintf(
+							"columns %d–%d, rows %d–%d",
+							at.Column,
+							at.Column+at.Span-1,
+							at.Row,
+							at.Row+at.Rows-1,
+						),
+					},
+				)
 			}
 			if hidden, ok := b.Hidden[zone]; ok {
-				out = append(out, Here{Node: b.ID, Label: "Visible", Value: map[bool]string{true: "hidden", false: "shown"}[hidden]})
+				out = append(
+					out,
+					Here{Node: b.ID, Label: "Visible", Value: map[bool]string{true: "hidden", false: "shown"}[hidden]},
+				)
 			}
 			if w, ok := b.Content.Instead[zone]; ok {
 				out = append(out, Here{Node: b.ID, Label: "Words", Value: firstOf(w)})
@@ -178,7 +198,11 @@ var places = []string{"order", "shares", "below", "direction", "columns", "wrap"
 // page, in a section with all that stands in it, or of a block with all in it.
 func (e sectionEdits) followZone() ([]Step, error) {
 	if e.c.Zone == e.zones().Widest() {
-		return nil, doc.Problemf("Zone", "%s is the widest; there is none that it could follow", e.env.Site.Zones[0].Name)
+		return nil, doc.Problemf(
+			"Zone",
+			"%s is the widest; there is none that it could follow",
+			e.env.Site.Zones[0].Name,
+		)
 	}
 	all := e.c.Setting != "places"
 	cleared := func(st doc.Style) (doc.Style, bool) {
@@ -210,7 +234,8 @@ func (e sectionEdits) followZone() ([]Step, error) {
 			steps = append(steps, Step{Do: SetSection, ID: s.ID, Section: head})
 		}
 		s.Walk(func(b *doc.Block) {
-			within := whole || b.ID == id || slices.ContainsFunc(s.Path(b.ID), func(up *doc.Block) bool { return up.ID == id })
+			within := whole || b.ID == id ||
+				slices.ContainsFunc(s.Path(b.ID), func(up *doc.Block) bool { return up.ID == id })
 			found = found || within
 			next, changed := cleared(b.Style)
 			_, placed := b.Place[e.c.Zone]

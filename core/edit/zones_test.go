@@ -28,11 +28,15 @@ func TestZones(t *testing.T) {
 		t.Errorf("%+v", moved)
 	}
 	split := must(SplitZone(zs, 1500, "Wide", "Desktop", newID))
-	if len(split) != 4 || split[0].ID != "desktop" || split[0].Name != "Wide" || split[1].ID != "z1" || split[1].Min != 1024 || split.At(1499) != 1 || split[0].Typical < 1500 {
+	if len(split) != 4 || split[0].ID != "desktop" || split[0].Name != "Wide" || split[1].ID != "z1" ||
+		split[1].Min != 1024 ||
+		split.At(1499) != 1 ||
+		split[0].Typical < 1500 {
 		t.Errorf("%+v", split)
 	}
 	small := must(SplitZone(split, 400, "Phone", "Small phone", newID))
-	if len(small) != 5 || small[4].Min != 0 || small[3].Min != 400 || small[3].ID != "phone" || small[4].Typical >= 400 {
+	if len(small) != 5 || small[4].Min != 0 || small[3].Min != 400 || small[3].ID != "phone" ||
+		small[4].Typical >= 400 {
 		t.Errorf("%+v", small)
 	}
 	back := must(RemoveZone(must(RemoveZone(small, "z2")), "z1"))
@@ -69,7 +73,10 @@ func TestSetIn(t *testing.T) {
 	p := &doc.Page{Guides: doc.Zoned[doc.Guides]{"phone": {X: []int{1}}}, Sections: []*doc.Section{{
 		Style: doc.Style{"color": {"desktop": "$words", "phone": "$accent"}},
 		Blocks: []*doc.Block{{
-			Place: doc.Zoned[doc.Place]{"desktop": {}, "phone": {}}, Hidden: doc.Zoned[bool]{"phone": false}, Style: doc.Style{"opacity": {"tablet": "50%"}},
+			Place: doc.Zoned[doc.Place]{
+				"desktop": {},
+				"phone":   {},
+			}, Hidden: doc.Zoned[bool]{"phone": false}, Style: doc.Style{"opacity": {"tablet": "50%"}},
 		}},
 	}}}
 	if SetIn(p, "phone") != 4 || SetIn(p, "tablet") != 1 || SetIn(p, "watch") != 0 {
@@ -105,7 +112,8 @@ func TestAZoneFollowsAgain(t *testing.T) {
 	if err != nil || SetIn(r.Page, "phone") != n-2 {
 		t.Errorf("a block: %d left, %v", SetIn(r.Page, "phone"), err)
 	}
-	if r, err = Apply(p, Command{Op: "zone.follow", Zone: "phone", Node: s.ID}, e); err != nil || SetIn(r.Page, "phone") >= n-2 {
+	if r, err = Apply(p, Command{Op: "zone.follow", Zone: "phone", Node: s.ID}, e); err != nil ||
+		SetIn(r.Page, "phone") >= n-2 {
 		t.Errorf("a section: %d left, %v", SetIn(r.Page, "phone"), err)
 	}
 	if r, err = Apply(p, Command{Op: "zone.follow", Zone: "phone"}, e); err != nil || SetIn(r.Page, "phone") != 0 {

@@ -15,8 +15,18 @@ var accordion = Anatomy{
 	Name: "Accordion", Hint: "questions that open to their answers", Icon: "view-stacked", Find: "questions answers faq fold details",
 	Shelf: Listing, Span: 8, Rows: 8,
 	Fields: []Field{
-		{Name: "open", Label: "Open at a time", Type: Choice, Choices: value.Is(value.Several, "Several", value.One, "One")},
-		{Name: "first", Label: "First item", Type: Choice, Choices: value.Is(value.Closed, "Closed", value.Open, "Open")},
+		{
+			Name:    "open",
+			Label:   "Open at a time",
+			Type:    Choice,
+			Choices: value.Is(value.Several, "Several", value.One, "One"),
+		},
+		{
+			Name:    "first",
+			Label:   "First item",
+			Type:    Choice,
+			Choices: value.Is(value.Closed, "Closed", value.Open, "Open"),
+		},
 	},
 	EntryName: "Questions", EntryWords: true,
 	Entry: []Field{{Name: "title", Label: "Question", Type: Line}},
@@ -25,7 +35,10 @@ var accordion = Anatomy{
 			return doc.Entry{Values: map[string]string{"title": title}, Words: doc.PlainWords(words)}
 		}
 		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
-			entry("What do people ask first?", "The answer, in a sentence or two, as you would give it over the counter."),
+			entry(
+				"What do people ask first?",
+				"The answer, in a sentence or two, as you would give it over the counter.",
+			),
 			entry("What do they ask next?", "The answer to that."),
 			entry("And what do they wish they had asked?", "The answer that saves a telephone call."),
 		}}}
@@ -52,7 +65,9 @@ func (b holderBlocks) accordion(in *Node, bl *doc.Block) *Node {
 			d.attr("name", "open-"+bl.ID+b.item)
 		}
 		summary := b.child(d, "summary", func(z int, st *style.Style) {
-			st.Display, st.AlignItems, st.JustifyContent, st.ColumnGap = style.Flex, style.AlignCenter, style.SpaceBetween, style.Pixels(16)
+			st.Display, st.AlignItems, st.JustifyContent, st.ColumnGap = style.Flex, style.AlignCenter, style.SpaceBetween, style.Pixels(
+				16,
+			)
 			st.Padding.Top, st.Padding.Bottom = style.Pixels(14), style.Pixels(14)
 			st.FontWeight = max(st.FontWeight, 600)
 		})

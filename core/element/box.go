@@ -66,8 +66,14 @@ func edged(st *style.Style, sh style.Sheet) {
 func rounded(st *style.Style, sh style.Sheet) {
 	st.BorderRadius = sh.Length("border-radius", st.BorderRadius)
 	st.Corners = style.Corners{
-		TopLeft: sh.Length("border-top-left-radius", style.Length{}), TopRight: sh.Length("border-top-right-radius", style.Length{}),
-		BottomRight: sh.Length("border-bottom-right-radius", style.Length{}), BottomLeft: sh.Length("border-bottom-left-radius", style.Length{}),
+		TopLeft: sh.Length(
+			"border-top-left-radius",
+			style.Length{},
+		), TopRight: sh.Length("border-top-right-radius", style.Length{}),
+		BottomRight: sh.Length(
+			"border-bottom-right-radius",
+			style.Length{},
+		), BottomLeft: sh.Length("border-bottom-left-radius", style.Length{}),
 	}
 }
 
@@ -100,7 +106,11 @@ func effects(st *style.Style, sh style.Sheet) {
 		}
 	}
 	if kind := sh.Word("sway", value.None); kind != value.None {
-		st.Sway = style.Sway{Kind: kind, By: sh.Length("sway-by", style.Pixels(12)).N, Period: sh.Seconds("sway-period", 8)}
+		st.Sway = style.Sway{
+			Kind:   kind,
+			By:     sh.Length("sway-by", style.Pixels(12)).N,
+			Period: sh.Seconds("sway-period", 8),
+		}
 	}
 }
 

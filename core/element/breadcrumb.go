@@ -22,7 +22,11 @@ var breadcrumb = Anatomy{
 		})
 		ol.attr("role", "list")
 		step := func(name, to string) {
-			a := b.child(b.child(ol, "li", inlineBlock), "a", func(_ int, st *style.Style) { st.Display, st.Underline = style.Block, true })
+			a := b.child(
+				b.child(ol, "li", inlineBlock),
+				"a",
+				func(_ int, st *style.Style) { st.Display, st.Underline = style.Block, true },
+			)
 			a.attr("href", b.link(to))
 			say(a, name)
 			mark := b.child(ol, "li", inlineBlock)

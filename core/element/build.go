@@ -457,7 +457,8 @@ func area(st *style.Style, sh style.Sheet, padding style.Edges, fill string) {
 // legible gives words that can't be read on their element's own ground the colour of the
 // palette that can be, or is read best there, unless they were given one (WCAG 2.2, 1.4.3).
 func legible(st *style.Style, sh style.Sheet) {
-	if st.Background == "" || sh.Word("color", "") != "" && sh.Word("color", "") != value.Default || readable(st.Color, style.Over(st.Background, st.Behind)) {
+	if st.Background == "" || sh.Word("color", "") != "" && sh.Word("color", "") != value.Default ||
+		readable(st.Color, style.Over(st.Background, st.Behind)) {
 		return
 	}
 	ground, err := colour.ParseHex(style.Over(st.Background, st.Behind))
@@ -643,7 +644,8 @@ func (b *Builder) broken(link string) bool {
 	address, _ := doc.SplitLink(link)
 	path, _, _ := strings.Cut(address, "#")
 	slug, ok := strings.CutPrefix(path, "/")
-	return ok && len(b.Pages) > 0 && !slices.ContainsFunc(b.Pages, func(p PageLink) bool { return p.Slug == strings.TrimSuffix(slug, "/") })
+	return ok && len(b.Pages) > 0 &&
+		!slices.ContainsFunc(b.Pages, func(p PageLink) bool { return p.Slug == strings.TrimSuffix(slug, "/") })
 }
 
 // warnOfTabs ends a page with the words that its links to new tabs are described by.

@@ -17,7 +17,11 @@ var card = Anatomy{
 		text.Content.Words = doc.PlainWords("Two sentences are enough. They say what is behind the link.")
 		button.Content.Words = doc.PlainWords("Read on")
 		button.Style = Look("button-look", "quiet", "padding-left", "0px", "padding-right", "0px")
-		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$snug"), Blocks: []*doc.Block{picture, heading, text, button}}
+		return &doc.Block{
+			Arrangement: doc.LineUp,
+			Style:       onCard("row-gap", "$snug"),
+			Blocks:      []*doc.Block{picture, heading, text, button},
+		}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		return holderBlocks{b}.container("article", in, bl, style.Edges{}, "")
@@ -30,7 +34,18 @@ func onCard(pairs ...string) doc.Style {
 		"$room",
 		Look(
 			append(
-				[]string{"background", "$ground", "color", "$words", "border-radius", "$card", "border-width", "1px", "border-color", "$line"},
+				[]string{
+					"background",
+					"$ground",
+					"color",
+					"$words",
+					"border-radius",
+					"$card",
+					"border-width",
+					"1px",
+					"border-color",
+					"$line",
+				},
 				pairs...,
 			)...,
 		),

@@ -40,7 +40,10 @@ func (b grounds) edge(n *Node, s *doc.Section, side string) {
 	svg := b.child(n, "svg", func(z int, st *style.Style) {
 		sh := b.sheet(s.Style, z)
 		st.Position, st.Width = style.Absolute, style.Percentage(100)
-		st.Height = sh.Length("edge-"+side+"-height", style.Between(style.Pixels(28), style.Length{N: 6, Unit: style.Vw}, style.Pixels(90)))
+		st.Height = sh.Length(
+			"edge-"+side+"-height",
+			style.Between(style.Pixels(28), style.Length{N: 6, Unit: style.Vw}, style.Pixels(90)),
+		)
 		st.Inset.Left = style.Pixels(0)
 		if side == "top" {
 			st.Inset.Top = style.Pixels(-1) // over the seam that rounding leaves

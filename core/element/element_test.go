@@ -66,7 +66,9 @@ func TestPicture(t *testing.T) {
 	b := builder()
 	n := b.Section(section(&doc.Block{Kind: doc.Picture, Content: doc.Content{Picture: "m1", Link: "/fares"}}))
 	img := n.find("img")
-	if n.find("a").value("href") != "/fares" || img.value("alt") != "From the library" || img.value("width") != "1920" || img.value("srcset") != "a-480 480w, a-960 960w, a-1920 1920w" {
+	if n.find("a").value("href") != "/fares" || img.value("alt") != "From the library" ||
+		img.value("width") != "1920" ||
+		img.value("srcset") != "a-480 480w, a-960 960w, a-1920 1920w" {
 		t.Errorf("%+v", img.Attrs)
 	}
 	if !strings.Contains(img.value("sizes"), "min(50vw, 540px)") {
@@ -133,8 +135,12 @@ func TestLandmarks(t *testing.T) {
 // Whatever a setting holds that a house style no longer has reads as unset.
 func TestLostTokensReadAsUnset(t *testing.T) {
 	blk := &doc.Block{
-		Kind:    doc.Text,
-		Style:   doc.Style{"padding-top": {"desktop": "$gone"}, "background": {"desktop": "$gone"}, "text-style": {"desktop": "$gone"}},
+		Kind: doc.Text,
+		Style: doc.Style{
+			"padding-top": {"desktop": "$gone"},
+			"background":  {"desktop": "$gone"},
+			"text-style":  {"desktop": "$gone"},
+		},
 		Content: doc.Content{Words: doc.PlainWords("x")},
 	}
 	st := builder().Section(section(blk)).Children[0].Children[0].Styles[0]
@@ -144,7 +150,11 @@ func TestLostTokensReadAsUnset(t *testing.T) {
 }
 
 func TestHiddenInAZone(t *testing.T) {
-	blk := &doc.Block{Kind: doc.Text, Hidden: doc.Zoned[bool]{"tablet": true, "phone": false}, Content: doc.Content{Words: doc.PlainWords("x")}}
+	blk := &doc.Block{
+		Kind:    doc.Text,
+		Hidden:  doc.Zoned[bool]{"tablet": true, "phone": false},
+		Content: doc.Content{Words: doc.PlainWords("x")},
+	}
 	ss := builder().Section(section(blk)).Children[0].Children[0].Styles
 	if ss[0].Display == style.None || ss[1].Display != style.None || ss[2].Display == style.None {
 		t.Error("hidden on the tablet alone is something else")

@@ -15,9 +15,19 @@ var facts = Anatomy{
 	Name: "Site facts", Hint: "address, hours, telephone, mail: entered once", Icon: "geo-alt", Find: "contact opening hours phone email address",
 	Shelf: Listing, Span: 4, Rows: 6,
 	Fields: []Field{
-		{Name: "address", Label: "Address", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
+		{
+			Name:    "address",
+			Label:   "Address",
+			Type:    Choice,
+			Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden"),
+		},
 		{Name: "hours", Label: "Hours", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
-		{Name: "phone", Label: "Telephone", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
+		{
+			Name:    "phone",
+			Label:   "Telephone",
+			Type:    Choice,
+			Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden"),
+		},
 		{Name: "mail", Label: "Email", Type: Choice, Choices: value.Is(value.Shown, "Shown", value.Hidden, "Hidden")},
 	},
 	Settings: []string{"row-gap"},

@@ -23,7 +23,11 @@ var figures = Anatomy{
 		}
 		return &doc.Block{
 			Content: doc.Content{
-				Entries: []doc.Entry{entry("12", "of the one"), entry("3,400", "of the other"), entry("1 in 9", "of all there are")},
+				Entries: []doc.Entry{
+					entry("12", "of the one"),
+					entry("3,400", "of the other"),
+					entry("1 in 9", "of all there are"),
+				},
 			},
 		}
 	},

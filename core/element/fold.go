@@ -28,8 +28,15 @@ func (b holderBlocks) fold(n, in *Node, f *doc.Fold) *Node {
 		st.Color = colour
 		at := &in.Styles[z]
 		st.MaxWidth, st.MarginAuto = at.MaxWidth, at.MarginAuto
-		st.Padding = style.Edges{Left: at.Padding.Left, Right: at.Padding.Right, Top: style.Pixels(14), Bottom: style.Pixels(14)}
-		st.Display, st.AlignItems, st.JustifyContent, st.ColumnGap = style.Flex, style.AlignCenter, style.SpaceBetween, style.Pixels(16)
+		st.Padding = style.Edges{
+			Left:   at.Padding.Left,
+			Right:  at.Padding.Right,
+			Top:    style.Pixels(14),
+			Bottom: style.Pixels(14),
+		}
+		st.Display, st.AlignItems, st.JustifyContent, st.ColumnGap = style.Flex, style.AlignCenter, style.SpaceBetween, style.Pixels(
+			16,
+		)
 	})
 	say(b.child(summary, "span", inlineBlock), cmp.Or(f.Title, "More"))
 	b.drawing(summary, "chevron-down", "", func(int) style.Length { return style.Pixels(20) })

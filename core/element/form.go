@@ -52,8 +52,26 @@ var form = Anatomy{
 
 // fieldTypes are what a field of a form can take: an input's type attribute, or the element.
 var fieldTypes = value.Is(
-	value.Text, "Text", value.Email, "Email", value.Tel, "Telephone", value.Number, "Number", value.Date, "Date", value.Time, "Time",
-	value.Textarea, "Several lines", value.Select, "Drop-down", value.Radio, "Radio buttons", value.Checkbox, "Checkboxes",
+	value.Text,
+	"Text",
+	value.Email,
+	"Email",
+	value.Tel,
+	"Telephone",
+	value.Number,
+	"Number",
+	value.Date,
+	"Date",
+	value.Time,
+	"Time",
+	value.Textarea,
+	"Several lines",
+	value.Select,
+	"Drop-down",
+	value.Radio,
+	"Radio buttons",
+	value.Checkbox,
+	"Checkboxes",
 )
 
 // autocompletes help browsers to fill in a field (WCAG 2.2, 1.3.5).
@@ -95,7 +113,9 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 	}
 	last := b.child(n, "div", func(z int, st *style.Style) {
 		whole(z, st)
-		st.Display, st.FlexDirection, st.RowGap, st.AlignItems = style.Flex, style.Column, style.Pixels(12), style.AlignStart
+		st.Display, st.FlexDirection, st.RowGap, st.AlignItems = style.Flex, style.Column, style.Pixels(
+			12,
+		), style.AlignStart
 	})
 	// What nobody sees and programs fill in, and how long filling in took, which a script says.
 	for _, name := range []string{FormTrap, FormTook} {
@@ -137,7 +157,8 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 		row.attr("aria-labelledby", id)
 	}
 	// A label in the field is there for those who hear it; what can't show one keeps its own above.
-	inside := !many && takes != value.Select && takes != value.Date && takes != value.Time && b.fieldLabels(bl) == value.Inside
+	inside := !many && takes != value.Select && takes != value.Date && takes != value.Time &&
+		b.fieldLabels(bl) == value.Inside
 	head := b.child(row, tag, func(_ int, st *style.Style) {
 		st.Display, st.FontWeight = style.Block, 600
 		st.Padding.Bottom = style.Pixels(6)
@@ -247,7 +268,12 @@ func (b formBlocks) inputLook(st *style.Style, bl *doc.Block, z int) {
 	sh, house := b.sheet(bl.Style, z), &b.Site.House
 	// As wide as there is room, whatever width browsers give a field by itself.
 	st.Width, st.MinWidth = style.Pixels(1), style.Percentage(100)
-	st.Padding = style.Edges{Top: style.Pixels(10), Right: style.Pixels(14), Bottom: style.Pixels(10), Left: style.Pixels(14)}
+	st.Padding = style.Edges{
+		Top:    style.Pixels(10),
+		Right:  style.Pixels(14),
+		Bottom: style.Pixels(10),
+		Left:   style.Pixels(14),
+	}
 	look := sh.Word("field-look", value.Default)
 	if look == value.Default {
 		look = cmp.Or(house.Forms.Look, value.Box)
@@ -314,5 +340,8 @@ func (b formBlocks) tick(in *Node, bl *doc.Block, kind, name, value, words strin
 	if required {
 		box.attr("required", "")
 	}
-	say(b.child(l, "span", func(_ int, st *style.Style) { st.Display, st.MinWidth = style.Block, style.Pixels(0) }), words)
+	say(
+		b.child(l, "span", func(_ int, st *style.Style) { st.Display, st.MinWidth = style.Block, style.Pixels(0) }),
+		words,
+	)
 }

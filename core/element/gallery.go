@@ -17,14 +17,29 @@ import (
 var gallery = Anatomy{
 	Name: "Gallery", Hint: "many pictures, each of which opens large", Icon: "images", Find: "photos pictures album grid",
 	Shelf: Showing, Span: 12, Rows: 8,
-	Fields:    []Field{{Name: "opens", Label: "On click", Type: Choice, Choices: value.Is(value.Large, "Opens large", value.None, "Nothing")}},
+	Fields: []Field{
+		{
+			Name:    "opens",
+			Label:   "On click",
+			Type:    Choice,
+			Choices: value.Is(value.Large, "Opens large", value.None, "Nothing"),
+		},
+	},
 	EntryName: "Pictures",
 	Entry: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
 		{Name: "caption", Label: "Caption", Type: Line, Default: "none"},
 		{Name: "alt", Label: "Alternative text", Type: Prose},
 	},
-	Settings: []string{"gallery-as", "per-row", "aspect-ratio", "gallery-height", "column-gap", "row-gap", "border-radius"},
+	Settings: []string{
+		"gallery-as",
+		"per-row",
+		"aspect-ratio",
+		"gallery-height",
+		"column-gap",
+		"row-gap",
+		"border-radius",
+	},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Entries: make([]doc.Entry, 6)}}
 	},
@@ -141,7 +156,13 @@ func (b mediaBlocks) gallery(in *Node, bl *doc.Block) *Node {
 // wanted; a picture's part of its row is its ratio's part of the row's ratios. Half a
 // pixel less than that makes a row wrap where it is meant to; growing by the ratio
 // gives it back. What doesn't fill the last row doesn't grow: last is where that begins.
-func (b mediaBlocks) equalHeights(shots []shot, sh style.Sheet, gap style.Length, portion float64, z int) (out []style.Length, last int) {
+func (b mediaBlocks) equalHeights(
+	shots []shot,
+	sh style.Sheet,
+	gap style.Length,
+	portion float64,
+	z int,
+) (out []style.Length, last int) {
 	house := b.Site.House
 	zone := b.Site.Zones[z]
 	width := min(house.ContentWidth, float64(zone.Typical)-2*house.Gutter.Or(b.Site.Zones, z, 20)) * portion

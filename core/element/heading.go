@@ -13,7 +13,12 @@ var heading = Anatomy{
 	Name: "Heading", Hint: "a title in one of six levels", Icon: "card-heading", Find: "title",
 	Shelf: Wording, Span: 6, Rows: 2,
 	Fields: []Field{
-		{Name: "level", Label: "Level", Type: Choice, Choices: value.Is("1", "H1", "2", "H2", "3", "H3", "4", "H4", "5", "H5", "6", "H6")},
+		{
+			Name:    "level",
+			Label:   "Level",
+			Type:    Choice,
+			Choices: value.Is("1", "H1", "2", "H2", "3", "H3", "4", "H4", "5", "H5", "6", "H6"),
+		},
 	},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Level: 2, Words: doc.PlainWords("A heading for this part")}}

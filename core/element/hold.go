@@ -37,7 +37,9 @@ func (b holderBlocks) hold(n *Node, h doc.Holder) {
 		for z := range c.Styles {
 			stand(&c.Styles[z], &n.Styles[z], b.sheet(h.Blocks[i].Style, z), h, places[z][i])
 			b.overhang(&c.Styles[z], h, h.Blocks[i], z)
-			if row := &n.Styles[z]; row.Display == style.Flex && row.FlexDirection == style.Row && row.FlexWrap == style.SingleLine && h.Blocks[i].Kind == doc.Button {
+			if row := &n.Styles[z]; row.Display == style.Flex && row.FlexDirection == style.Row &&
+				row.FlexWrap == style.SingleLine &&
+				h.Blocks[i].Kind == doc.Button {
 				c.Styles[z].FlexShrink = style.Factor{N: 0.05, Set: true} // what stands beside it gives way first
 			}
 			if h.Arrangement == doc.Columns {
@@ -228,7 +230,8 @@ func (b holderBlocks) overhang(st *style.Style, h doc.Holder, bl *doc.Block, z i
 	}
 	out := by.Scaled(-1)
 	if h.ID == b.at {
-		if below := b.sheet(b.in.Style, z).Length("padding-bottom", style.Length{}); (below.N > 0 || below.Unit == style.Math) && below.Unit != style.Percent {
+		if below := b.sheet(b.in.Style, z).Length("padding-bottom", style.Length{}); (below.N > 0 || below.Unit == style.Math) &&
+			below.Unit != style.Percent {
 			out = style.Sum(out, below.Scaled(-1))
 			if by.Unit == style.Px && below.Unit == style.Px {
 				out = style.Pixels(-by.N - below.N)

@@ -14,7 +14,11 @@ var iconCard = Anatomy{
 		icon.Style = Look("color", "$accent", "icon-size", "36px")
 		heading.Content = doc.Content{Level: 3, Words: doc.PlainWords("One advantage")}
 		text.Content.Words = doc.PlainWords("Say in a sentence what it means for those who come.")
-		return &doc.Block{Arrangement: doc.LineUp, Style: Look("row-gap", "12px"), Blocks: []*doc.Block{icon, heading, text}}
+		return &doc.Block{
+			Arrangement: doc.LineUp,
+			Style:       Look("row-gap", "12px"),
+			Blocks:      []*doc.Block{icon, heading, text},
+		}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		return holderBlocks{b}.container("div", in, bl, style.Edges{}, "")

@@ -23,7 +23,8 @@ func TestEveryKindHasAnAnatomy(t *testing.T) {
 			t.Errorf("%s has no anatomy", k)
 			continue
 		}
-		if a.Name == "" || a.Hint == "" || a.Icon == "" || !slices.Contains(Shelves, a.Shelf) || a.Span < 1 || a.Rows < 1 {
+		if a.Name == "" || a.Hint == "" || a.Icon == "" || !slices.Contains(Shelves, a.Shelf) || a.Span < 1 ||
+			a.Rows < 1 {
 			t.Errorf("%s doesn't say enough of itself: %+v", k, a)
 		}
 		for _, name := range a.Settings {
@@ -152,7 +153,8 @@ func TestColumnsOfAGallery(t *testing.T) {
 
 func TestTableCells(t *testing.T) {
 	rows := Rows("a\tb\tc\nd\n\te")
-	if len(rows) != 3 || !slices.Equal(rows[1], []string{"d", "", ""}) || !slices.Equal(rows[2], []string{"", "e", ""}) {
+	if len(rows) != 3 || !slices.Equal(rows[1], []string{"d", "", ""}) ||
+		!slices.Equal(rows[2], []string{"", "e", ""}) {
 		t.Errorf("%q", rows)
 	}
 	tracks := columnShares([][]string{{"a", strings.Repeat("x", 64)}, {"bb", ""}})
@@ -164,13 +166,26 @@ func TestTableCells(t *testing.T) {
 func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 	b := builder()
 	b.Pages, b.Here = []PageLink{{Name: "Home"}, {Slug: "fares", Name: "Fares"}}, "fares"
-	bl := &doc.Block{ID: "b1", Kind: doc.Menu, Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}}}
+	bl := &doc.Block{
+		ID:    "b1",
+		Kind:  doc.Menu,
+		Place: doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}},
+	}
 	nav := b.Section(&doc.Section{ID: "s", Blocks: []*doc.Block{bl}}).Children[0].Children[0]
 	button, list := nav.find("button"), nav.find("ul")
-	if button.Styles[0].Display != style.None || button.Styles[2].Display == style.None || list.Styles[0].Display == style.None || list.Styles[2].Display != style.None {
+	if button.Styles[0].Display != style.None || button.Styles[2].Display == style.None ||
+		list.Styles[0].Display == style.None ||
+		list.Styles[2].Display != style.None {
 		t.Error("it isn't folded on the phone alone")
 	}
-	own := &doc.Block{ID: "b1", Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "own"}, Entries: []doc.Entry{{Values: map[string]string{"link": "/fares _blank"}}}}}
+	own := &doc.Block{
+		ID:   "b1",
+		Kind: doc.Menu,
+		Content: doc.Content{
+			Values:  map[string]string{"from": "own"},
+			Entries: []doc.Entry{{Values: map[string]string{"link": "/fares _blank"}}},
+		},
+	}
 	if got := b.Section(&doc.Section{ID: "s", Blocks: []*doc.Block{own}}).find("a").Children[0].Text; got != "Fares" {
 		t.Errorf("a link without a label is called %q", got)
 	}
@@ -208,7 +223,12 @@ func TestMenuFoldsAndKnowsWhereItIs(t *testing.T) {
 func TestDarkGroundsGetReadableButtons(t *testing.T) {
 	b := builder()
 	b.Media = func(id string) (Medium, bool) {
-		return Medium{ID: id, Width: 1600, Height: 900, Variants: []Variant{{URL: "p", StyleURL: "p", Width: 1600}}}, id != ""
+		return Medium{
+			ID:       id,
+			Width:    1600,
+			Height:   900,
+			Variants: []Variant{{URL: "p", StyleURL: "p", Width: 1600}},
+		}, id != ""
 	}
 	for _, c := range []struct{ picture, name, value, want string }{
 		{"", "background", "$ground", "#1d5f6b"}, {"", "background", "$deep", "#f3f7f6"}, {"", "over", "yes", "#f3f7f6"},
@@ -220,9 +240,21 @@ func TestDarkGroundsGetReadableButtons(t *testing.T) {
 			Place:   doc.Zoned[doc.Place]{"desktop": {Column: 1, Span: 6, Row: 1, Rows: 1}},
 			Content: doc.Content{Words: doc.PlainWords("x")},
 		}
-		sec := &doc.Section{ID: "s", Picture: c.picture, Style: Look(c.name, c.value, "color", "$on-deep"), Blocks: []*doc.Block{bl}}
+		sec := &doc.Section{
+			ID:      "s",
+			Picture: c.picture,
+			Style:   Look(c.name, c.value, "color", "$on-deep"),
+			Blocks:  []*doc.Block{bl},
+		}
 		if got := b.Section(sec).find("a").Styles[0].Color; got != c.want {
-			t.Errorf("on a section with %s %s and the picture %q an outlined button is %s, want %s", c.name, c.value, c.picture, got, c.want)
+			t.Errorf(
+				"on a section with %s %s and the picture %q an outlined button is %s, want %s",
+				c.name,
+				c.value,
+				c.picture,
+				got,
+				c.want,
+			)
 		}
 	}
 }
@@ -232,12 +264,17 @@ func TestDarkGroundsGetReadableButtons(t *testing.T) {
 func TestButtonsGiveWayLast(t *testing.T) {
 	b := builder()
 	for wrap, want := range map[string]float64{value.NoWrap: 0.05, value.Wrap: 1} {
-		sec := &doc.Section{ID: "s", Arrangement: doc.LineUp, Style: Look("direction", "row", "wrap", wrap), Blocks: []*doc.Block{
-			{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("words")}}, {
-				ID: "b2", Kind: doc.Button,
-				Content: doc.Content{Words: doc.PlainWords("Ask us")},
+		sec := &doc.Section{
+			ID:          "s",
+			Arrangement: doc.LineUp,
+			Style:       Look("direction", "row", "wrap", wrap),
+			Blocks: []*doc.Block{
+				{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("words")}}, {
+					ID: "b2", Kind: doc.Button,
+					Content: doc.Content{Words: doc.PlainWords("Ask us")},
+				},
 			},
-		}}
+		}
 		b.Section(sec).Walk(func(n *Node) {
 			if got := n.Styles[0].FlexShrink.Value(); n.Block == "b2" && got != want || n.Block == "b1" && got != 1 {
 				t.Errorf("%s: %s shrinks by %v", wrap, n.Block, got)

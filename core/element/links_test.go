@@ -13,7 +13,13 @@ import (
 // that of the words around elsewhere.
 func TestLinksCanBeRead(t *testing.T) {
 	site := &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	accent, words, onDeep := site.House.Swatch("accent").Value, site.House.Swatch("words").Value, site.House.Swatch("on-deep").Value
+	accent, words, onDeep := site.House.Swatch(
+		"accent",
+	).Value, site.House.Swatch(
+		"words",
+	).Value, site.House.Swatch(
+		"on-deep",
+	).Value
 	for _, c := range []struct {
 		name           string
 		look           doc.Style
@@ -29,7 +35,9 @@ func TestLinksCanBeRead(t *testing.T) {
 		b := &Builder{Site: site}
 		sec := &doc.Section{
 			ID: "s", Arrangement: doc.LineUp, Style: c.look,
-			Blocks: []*doc.Block{{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: "/fares"}}}}}},
+			Blocks: []*doc.Block{
+				{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: "/fares"}}}}},
+			},
 		}
 		found := false
 		b.Section(sec).Walk(func(n *Node) {
@@ -75,7 +83,12 @@ func TestWhereLinksLead(t *testing.T) {
 	b.DropEmpty = true
 	b.Media = func(id string) (Medium, bool) {
 		types := map[string]string{"pdf": "application/pdf", "zip": "application/zip", "mp3": "audio/mpeg"}
-		return Medium{ID: id, Name: "the " + id, Type: types[id], Variants: []Variant{{URL: "media/f-0." + id}}}, types[id] != ""
+		return Medium{
+			ID:       id,
+			Name:     "the " + id,
+			Type:     types[id],
+			Variants: []Variant{{URL: "media/f-0." + id}},
+		}, types[id] != ""
 	}
 	for link, want := range map[string]map[string]string{
 		"/fares":                       {"href": "/fares"},
@@ -106,7 +119,15 @@ func TestWhereLinksLead(t *testing.T) {
 		}
 	}
 	b.DropEmpty = false
-	n := b.Section(section(&doc.Block{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: "file:pdf"}}}}}))
+	n := b.Section(
+		section(
+			&doc.Block{
+				ID:      "b",
+				Kind:    doc.Text,
+				Content: doc.Content{Words: doc.Words{{{Text: "there", Link: "file:pdf"}}}},
+			},
+		),
+	)
 	if got := n.find("a").value("href"); got != "file:pdf" {
 		t.Errorf("on the canvas a file's link is %s", got)
 	}
@@ -121,7 +142,8 @@ func TestBrokenLinksAreMarked(t *testing.T) {
 		"/": false, "/fares": false, "/fares#prices _blank": false, "/gone": true, "/gone _blank": true, "file:gone": true, "#top": false, "https://skerry.example/gone": false,
 	} {
 		of := func() *Node {
-			return b.Section(section(&doc.Block{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: link}}}}})).find("a")
+			return b.Section(section(&doc.Block{ID: "b", Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "there", Link: link}}}}})).
+				find("a")
 		}
 		b.DropEmpty = false
 		if got := of().value("data-broken") != ""; got != broken {
@@ -136,9 +158,14 @@ func TestBrokenLinksAreMarked(t *testing.T) {
 // Menus are the site's pages, those under others under them, and behind them what the site says.
 func TestMenusOfTheSite(t *testing.T) {
 	b := &Builder{Site: &doc.Site{Menus: map[string][]doc.MenuItem{
-		value.Pages: {{Label: "More"}, {Label: "Shop", Link: "https://shop.example/", Under: true}}, value.Legal: {{Label: "Imprint", Link: "/imprint"}},
+		value.Pages: {
+			{Label: "More"},
+			{Label: "Shop", Link: "https://shop.example/", Under: true},
+		}, value.Legal: {{Label: "Imprint", Link: "/imprint"}},
 	}}, Pages: []PageLink{
-		{Name: "Home"}, {Slug: "islands", Name: "Islands", Menu: "The islands"}, {Slug: "islands/skarva", Name: "Skarva", InFooter: true}, {Slug: "hidden", Name: "Hidden", OutOfMenu: true},
+		{
+			Name: "Home",
+		}, {Slug: "islands", Name: "Islands", Menu: "The islands"}, {Slug: "islands/skarva", Name: "Skarva", InFooter: true}, {Slug: "hidden", Name: "Hidden", OutOfMenu: true},
 		{Slug: "hidden/below", Name: "Below it"},
 	}}
 	for from, want := range map[string]string{

@@ -12,7 +12,9 @@ var list = Anatomy{
 	Shelf: Wording, Span: 6, Rows: 3,
 	start: func() *doc.Block {
 		return &doc.Block{
-			Content: doc.Content{Words: doc.PlainWords("The first thing to know", "The second, a little longer than it", "And the last")},
+			Content: doc.Content{
+				Words: doc.PlainWords("The first thing to know", "The second, a little longer than it", "And the last"),
+			},
 		}
 	},
 	Settings: []string{"list-marks"},
@@ -20,7 +22,12 @@ var list = Anatomy{
 }
 
 // listMarks are values of list-style-type (CSS Lists 3 §3.1) by the setting's words.
-var listMarks = map[string]string{value.Disc: "disc", value.Decimal: "decimal", value.Square: "square", value.Check: "\"✓ \""}
+var listMarks = map[string]string{
+	value.Disc:    "disc",
+	value.Decimal: "decimal",
+	value.Square:  "square",
+	value.Check:   "\"✓ \"",
+}
 
 // list is a <ul>, or an <ol> when it is numbered on the widest zone, with an <li> a
 // paragraph. The marks stand in the padding beside the words. A list without marks

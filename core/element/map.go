@@ -24,7 +24,14 @@ var chartMap = Anatomy{
 	Settings: []string{"aspect-ratio", "border-radius"},
 	start: func() *doc.Block {
 		return &doc.Block{
-			Content: doc.Content{Values: map[string]string{"latitude": "57.99", "longitude": "-11.325", "zoom": "11", "label": "Where to find us"}},
+			Content: doc.Content{
+				Values: map[string]string{
+					"latitude":  "57.99",
+					"longitude": "-11.325",
+					"zoom":      "11",
+					"label":     "Where to find us",
+				},
+			},
 		}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
@@ -41,7 +48,16 @@ var chartMap = Anatomy{
 			}
 			return fallback
 		}
-		lat, lon, zoom := number("latitude", chart.Centre.Lat), number("longitude", chart.Centre.Lon), number("zoom", 10)
+		lat, lon, zoom := number(
+			"latitude",
+			chart.Centre.Lat,
+		), number(
+			"longitude",
+			chart.Centre.Lon,
+		), number(
+			"zoom",
+			10,
+		)
 		svg := b.child(n, "svg", func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
 			st.Width, st.AspectRatio = style.Percentage(100), 1.6
@@ -51,7 +67,13 @@ var chartMap = Anatomy{
 			st.BorderRadius = sh.Length("border-radius", style.Length{})
 		})
 		sh := b.sheet(nil, 0)
-		colours := chart.Colours{Water: "#cfe0e3", Shallow: "#dfebea", Land: sh.Swatch("quiet-ground", "#f6f1e8"), Line: "#a9b7ae", Words: "#2a4046"}
+		colours := chart.Colours{
+			Water:   "#cfe0e3",
+			Shallow: "#dfebea",
+			Land:    sh.Swatch("quiet-ground", "#f6f1e8"),
+			Line:    "#a9b7ae",
+			Words:   "#2a4046",
+		}
 		if v["mark"] != value.Hidden {
 			colours.Mark = sh.Swatch("second-accent", "#aa4d26")
 		}
@@ -61,7 +83,10 @@ var chartMap = Anatomy{
 		svg.attr("width", "960")
 		svg.attr("height", "960")
 		svg.attr("role", "img")
-		svg.attr("aria-label", "Map: "+cmp.Or(v["label"], "a place")+", "+style.Number(lat)+"° north, "+style.Number(lon)+"° east")
+		svg.attr(
+			"aria-label",
+			"Map: "+cmp.Or(v["label"], "a place")+", "+style.Number(lat)+"° north, "+style.Number(lon)+"° east",
+		)
 		if v["label"] != "" {
 			c := b.child(n, "figcaption", func(z int, st *style.Style) {
 				b.smallWords(z, st)

@@ -17,14 +17,35 @@ var menu = Anatomy{
 	Name: "Menu", Hint: "the site’s pages; folds up on phones", Icon: "list", Find: "navigation nav links pages header",
 	Shelf: Finding, Span: 8, Rows: 2,
 	Fields: []Field{
-		{Name: "from", Label: "Source", Type: Choice, Choices: value.Is(value.Pages, "The site’s pages", value.Footer, "The footer’s menu", value.Legal, "The legal menu", value.Own, "Its own list", value.Views, "The page’s views")},
+		{
+			Name:  "from",
+			Label: "Source",
+			Type:  Choice,
+			Choices: value.Is(
+				value.Pages,
+				"The site’s pages",
+				value.Footer,
+				"The footer’s menu",
+				value.Legal,
+				"The legal menu",
+				value.Own,
+				"Its own list",
+				value.Views,
+				"The page’s views",
+			),
+		},
 		{Name: "label", Label: "Name", Type: Line, Default: "Menu"},
 	},
 	EntryName: "Own items",
 	Entry: []Field{
 		{Name: "label", Label: "Label", Type: Line, Default: "the page’s name"},
 		{Name: "link", Label: "Link", Type: Address},
-		{Name: "under", Label: "Level", Type: Choice, Choices: value.Is(value.No, "Top level", value.Yes, "Under the one before")},
+		{
+			Name:    "under",
+			Label:   "Level",
+			Type:    Choice,
+			Choices: value.Is(value.No, "Top level", value.Yes, "Under the one before"),
+		},
 	},
 	Settings: []string{"menu-folds", "column-gap"},
 	start:    func() *doc.Block { return &doc.Block{} },
@@ -66,7 +87,11 @@ func (b siteBlocks) menuLinks(bl *doc.Block) (links []menuLink) {
 		return links
 	}
 	for _, e := range bl.Content.Entries {
-		l := menuLink{label: cmp.Or(e.Values["label"], b.pageName(e.Values["link"]), "Link"), href: e.Values["link"], here: e.Values["link"] == "/"+b.Here}
+		l := menuLink{
+			label: cmp.Or(e.Values["label"], b.pageName(e.Values["link"]), "Link"),
+			href:  e.Values["link"],
+			here:  e.Values["link"] == "/"+b.Here,
+		}
 		if k := len(links) - 1; k >= 0 && e.Values["under"] == value.Yes {
 			links[k].under = append(links[k].under, l)
 			continue
@@ -177,7 +202,11 @@ func (b siteBlocks) menu(in *Node, bl *doc.Block) *Node {
 	list.States = []State{{":popover-open", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		st.Display, st.FlexDirection = style.Flex, style.Column
-		st.Position, st.Inset = style.OnViewport, style.Edges{Top: style.Pixels(0), Right: style.Pixels(0), Bottom: style.Pixels(0)}
+		st.Position, st.Inset = style.OnViewport, style.Edges{
+			Top:    style.Pixels(0),
+			Right:  style.Pixels(0),
+			Bottom: style.Pixels(0),
+		}
 		st.Width, st.Height = style.Least(style.Pixels(320), style.Length{N: 86, Unit: style.Vw}), style.Percentage(100)
 		st.Overflow = style.Scroll
 		st.RowGap = style.Pixels(4)
@@ -246,7 +275,12 @@ func (b siteBlocks) menuItem(list *Node, l menuLink, bl *doc.Block, folded func(
 		}
 		st.Position, st.ZIndex, st.Inset.Left = style.Absolute, overAll, style.Pixels(-16)
 		st.Width = style.Length{Unit: style.MaxContent}
-		st.Padding = style.Edges{Top: style.Pixels(8), Right: style.Pixels(20), Bottom: style.Pixels(8), Left: style.Pixels(16)}
+		st.Padding = style.Edges{
+			Top:    style.Pixels(8),
+			Right:  style.Pixels(20),
+			Bottom: style.Pixels(8),
+			Left:   style.Pixels(16),
+		}
 		st.Background, st.Color = sh.Swatch("ground", "#ffffff"), sh.Swatch("words", "#000000")
 		st.BoxShadow, st.BorderRadius = "0 6px 24px rgb(0 0 0 / 0.2)", style.Pixels(4)
 	})

@@ -17,11 +17,23 @@ var pageList = Anatomy{
 	Name: "Page list", Hint: "the site’s pages with what they are about", Icon: "files", Find: "links contents sitemap posts news category cards",
 	Shelf: Finding, Span: 12, Rows: 4,
 	Fields: []Field{
-		{Name: "with", Label: "Content", Type: Choice, Choices: value.Is(value.Descriptions, "Names and descriptions", value.Names, "Names")},
+		{
+			Name:    "with",
+			Label:   "Content",
+			Type:    Choice,
+			Choices: value.Is(value.Descriptions, "Names and descriptions", value.Names, "Names"),
+		},
 		{Name: "category", Label: "Category", Type: Line, Default: "all"},
 		{Name: "count", Label: "At most", Type: Number, Min: 1, Max: 100, Default: "all"},
 		{Name: "pictures", Label: "Pictures", Type: Choice, Choices: value.Is(
-			value.None, "None", value.Above, "Above the text", value.Under, "Under the text", value.Hover, "Under the text, which hover shows",
+			value.None,
+			"None",
+			value.Above,
+			"Above the text",
+			value.Under,
+			"Under the text",
+			value.Hover,
+			"Under the text, which hover shows",
 		)},
 	},
 	Settings: []string{"per-row", "column-gap", "row-gap", "aspect-ratio", "border-radius"},
@@ -37,7 +49,8 @@ func (b siteBlocks) listed(c doc.Content) []PageLink {
 	most, _ := number.Real(cmp.Or(c.Values["count"], "0"))
 	var pages []PageLink
 	for _, p := range b.Pages {
-		if wanted := c.Values["category"]; p.Slug != b.Here && !p.Locked && (wanted == "" || slices.ContainsFunc(p.Categories, func(has string) bool { return strings.EqualFold(has, wanted) })) {
+		if wanted := c.Values["category"]; p.Slug != b.Here && !p.Locked &&
+			(wanted == "" || slices.ContainsFunc(p.Categories, func(has string) bool { return strings.EqualFold(has, wanted) })) {
 			pages = append(pages, p)
 		}
 	}
@@ -112,7 +125,12 @@ func (b siteBlocks) pagePicture(a *Node, bl *doc.Block, p PageLink, rounded bool
 	}
 	img := b.child(a, "img", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		st.Width, st.AspectRatio, st.ObjectFit, st.ObjectPos = style.Percentage(100), cmp.Or(sh.Ratio("aspect-ratio"), 1.5), "cover", m.Focal
+		st.Width, st.AspectRatio, st.ObjectFit, st.ObjectPos = style.Percentage(
+			100,
+		), cmp.Or(
+			sh.Ratio("aspect-ratio"),
+			1.5,
+		), "cover", m.Focal
 		if rounded {
 			st.BorderRadius = sh.Length("border-radius", style.Length{})
 		}
@@ -128,12 +146,18 @@ func (b siteBlocks) overPicture(a *Node, pictured, hover bool) *Node {
 	hover = hover && pictured && !b.Still
 	over := b.child(a, "span", func(z int, st *style.Style) {
 		sh := b.sheet(nil, z)
-		st.Display, st.FlexDirection, st.JustifyContent, st.RowGap = style.Flex, style.Column, style.AlignEnd, style.Pixels(4)
+		st.Display, st.FlexDirection, st.JustifyContent, st.RowGap = style.Flex, style.Column, style.AlignEnd, style.Pixels(
+			4,
+		)
 		st.Padding = style.Same(style.Pixels(16))
 		st.Color, st.Background = sh.Swatch("on-deep", "#ffffff"), sh.Swatch("deep", "#123a44")
 		if pictured {
 			st.Background = style.Veil(st.Background, 0.86)
-			st.Position, st.Inset = style.Absolute, style.Edges{Left: style.Pixels(0), Right: style.Pixels(0), Bottom: style.Pixels(0)}
+			st.Position, st.Inset = style.Absolute, style.Edges{
+				Left:   style.Pixels(0),
+				Right:  style.Pixels(0),
+				Bottom: style.Pixels(0),
+			}
 		}
 		if hover {
 			st.Inset.Top, st.Opacity, st.Quick = style.Pixels(0), 0.001, true

@@ -16,7 +16,11 @@ var person = Anatomy{
 		role.Content.Words = doc.PlainWords("What they do here")
 		role.Style = Look("text-style", "$label", "color", "$accent")
 		text.Content.Words = doc.PlainWords("Something only they would say about themselves.")
-		return &doc.Block{Arrangement: doc.LineUp, Style: Look("row-gap", "8px"), Blocks: []*doc.Block{picture, name, role, text}}
+		return &doc.Block{
+			Arrangement: doc.LineUp,
+			Style:       Look("row-gap", "8px"),
+			Blocks:      []*doc.Block{picture, name, role, text},
+		}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
 		return holderBlocks{b}.container("div", in, bl, style.Edges{}, "")

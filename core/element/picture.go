@@ -17,7 +17,12 @@ var picture = Anatomy{
 	Fields: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
 		{Name: "link", Label: "Link", Type: Address},
-		{Name: "large", Label: "On click", Type: Choice, Choices: value.Is(value.None, "Nothing", value.Large, "Opens large")},
+		{
+			Name:    "large",
+			Label:   "On click",
+			Type:    Choice,
+			Choices: value.Is(value.None, "Nothing", value.Large, "Opens large"),
+		},
 		{Name: "caption", Label: "Caption", Type: Line},
 		{Name: "alt", Label: "Alternative text", Type: Prose},
 	},
@@ -166,7 +171,11 @@ func MaskPath(name string) string { return cuts[name] }
 // EmptyPicture stands in on the canvas for a picture not chosen yet.
 const EmptyPicture = "/static/img/no-picture.svg"
 
-var emptyMedium = Medium{Width: 300, Height: 200, Variants: []Variant{{URL: EmptyPicture, StyleURL: EmptyPicture, Width: 300}}}
+var emptyMedium = Medium{
+	Width:    300,
+	Height:   200,
+	Variants: []Variant{{URL: EmptyPicture, StyleURL: EmptyPicture, Width: 300}},
+}
 
 func (b *Builder) source(img *Node, m Medium, alt string) {
 	largest := m.Variants[len(m.Variants)-1]
@@ -201,7 +210,10 @@ func (b mediaBlocks) sizes() string {
 	for z := len(zs) - 1; z >= 0; z-- {
 		share := partOf(b.portion, z)
 		if z > 0 {
-			parts = append(parts, "(max-width: "+strconv.Itoa(zs.Max(z))+".98px) "+style.Number(float64(int(share*100+0.5)))+"vw")
+			parts = append(
+				parts,
+				"(max-width: "+strconv.Itoa(zs.Max(z))+".98px) "+style.Number(float64(int(share*100+0.5)))+"vw",
+			)
 		} else {
 			parts = append(
 				parts,

@@ -10,7 +10,17 @@ var priceCard = Anatomy{
 	Name: "Price card", Hint: "a price, what is in it and a button", Icon: "tag", Find: "fare cost plan offer",
 	Shelf: Cards, Span: 4, Rows: 8,
 	start: func() *doc.Block {
-		name, price, per, in, button := Start(doc.Heading), Start(doc.Text), Start(doc.Text), Start(doc.List), Start(doc.Button)
+		name, price, per, in, button := Start(
+			doc.Heading,
+		), Start(
+			doc.Text,
+		), Start(
+			doc.Text,
+		), Start(
+			doc.List,
+		), Start(
+			doc.Button,
+		)
 		name.Content = doc.Content{Level: 3, Words: doc.PlainWords("What it is called")}
 		price.Content.Words = doc.PlainWords("24")
 		price.Style = Look("text-style", "$h1")

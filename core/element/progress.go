@@ -23,7 +23,9 @@ var progress = Anatomy{
 		entry := func(label, share string) doc.Entry {
 			return doc.Entry{Values: map[string]string{"label": label, "share": share}}
 		}
-		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{entry("The first part", "80"), entry("The second", "45")}}}
+		return &doc.Block{
+			Content: doc.Content{Entries: []doc.Entry{entry("The first part", "80"), entry("The second", "45")}},
+		}
 	},
 	build: as(siteBlocks.progress),
 }

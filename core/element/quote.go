@@ -12,7 +12,12 @@ var quote = Anatomy{
 	Shelf: Wording, Span: 6, Rows: 4,
 	start: func() *doc.Block {
 		return &doc.Block{
-			Content: doc.Content{Words: doc.PlainWords("Put here what somebody said, in their own words.", "Their name, and who they are")},
+			Content: doc.Content{
+				Words: doc.PlainWords(
+					"Put here what somebody said, in their own words.",
+					"Their name, and who they are",
+				),
+			},
 		}
 	},
 	build: as(wordBlocks.quote), finish: line,

@@ -10,7 +10,8 @@ import (
 // Varies reports whether a kind of block with a content can say something else in narrower zones.
 // What goes round a picture can't.
 func Varies(kind doc.Kind, c doc.Content) bool {
-	return slices.Contains([]doc.Kind{doc.Heading, doc.Text, doc.Quote, doc.Button}, kind) && (kind != doc.Text || c.Picture == "")
+	return slices.Contains([]doc.Kind{doc.Heading, doc.Text, doc.Quote, doc.Button}, kind) &&
+		(kind != doc.Text || c.Picture == "")
 }
 
 // said adds a block's words: those of each zone that has its own in an element of a tag, which is

@@ -26,7 +26,9 @@ var scrollHint = Anatomy{
 		}
 		n.Styles = b.styles(in, func(z int, st *style.Style) {
 			words(st, b.sheet(bl.Style, z), "label")
-			st.Display, st.FlexDirection, st.AlignItems, st.RowGap = style.Flex, style.Column, style.AlignCenter, style.Pixels(6)
+			st.Display, st.FlexDirection, st.AlignItems, st.RowGap = style.Flex, style.Column, style.AlignCenter, style.Pixels(
+				6,
+			)
 			st.AlignSelf, st.JustifySelf = style.AlignStart, style.AlignCenter
 		})
 		say(b.child(n, "span", inlineBlock), cmp.Or(bl.Content.Values["label"], "Scroll on"))

@@ -52,12 +52,25 @@ func TestSectionsThatFold(t *testing.T) {
 // Views are elements of their own with an id and a name; the first is seen to begin with,
 // one that goes on behind what is always seen belongs to it.
 func TestViews(t *testing.T) {
-	summer, winter := &doc.View{Title: "In summer", Anchor: "in-summer"}, &doc.View{Title: "In winter", Anchor: "in-winter"}
+	summer, winter := &doc.View{
+		Title:  "In summer",
+		Anchor: "in-summer",
+	}, &doc.View{
+		Title:  "In winter",
+		Anchor: "in-winter",
+	}
 	p := &doc.Page{}
 	for i, v := range []*doc.View{summer, summer, nil, winter, nil, winter} {
 		p.Sections = append(p.Sections, &doc.Section{ID: string(rune('a' + i)), View: v, Arrangement: doc.Columns})
 	}
-	menu := &doc.Section{ID: "m", Role: doc.RoleHeader, Arrangement: doc.LineUp, Blocks: []*doc.Block{{ID: "b", Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "views"}}}}}
+	menu := &doc.Section{
+		ID:          "m",
+		Role:        doc.RoleHeader,
+		Arrangement: doc.LineUp,
+		Blocks: []*doc.Block{
+			{ID: "b", Kind: doc.Menu, Content: doc.Content{Values: map[string]string{"from": "views"}}},
+		},
+	}
 	p.Sections = append([]*doc.Section{menu}, p.Sections...)
 	b := builder()
 	body := b.Page(p)
@@ -93,7 +106,9 @@ func TestPageLists(t *testing.T) {
 	b.Here = "skarva"
 	b.DropEmpty = true
 	b.Pages = []PageLink{
-		{Name: "Home"}, {Slug: "skarva", Name: "Skarva", Categories: []string{"Islands"}}, {Slug: "langey", Name: "Langey", Categories: []string{"islands", "New"}, Picture: "m"},
+		{
+			Name: "Home",
+		}, {Slug: "skarva", Name: "Skarva", Categories: []string{"Islands"}}, {Slug: "langey", Name: "Langey", Categories: []string{"islands", "New"}, Picture: "m"},
 		{Slug: "holm", Name: "Inner Holm", Categories: []string{"Islands"}, Description: "The near one."},
 	}
 	b.Media = func(id string) (Medium, bool) {
@@ -124,7 +139,15 @@ func TestPageLists(t *testing.T) {
 			}
 		}
 	}
-	n := b.Section(section(&doc.Block{ID: "b", Kind: doc.PageList, Content: doc.Content{Values: map[string]string{"pictures": "hover"}}}))
+	n := b.Section(
+		section(
+			&doc.Block{
+				ID:      "b",
+				Kind:    doc.PageList,
+				Content: doc.Content{Values: map[string]string{"pictures": "hover"}},
+			},
+		),
+	)
 	if imgs := n.all("img"); len(imgs) != 1 || imgs[0].value("src") != "m.webp" {
 		t.Errorf("%d pictures", len(imgs))
 	}
@@ -149,11 +172,20 @@ func TestCountdown(t *testing.T) {
 	b := builder()
 	b.Instant = func(local, zone string) string { return local + " in " + zone }
 	of := func(until string) *Node {
-		return b.Section(section(&doc.Block{ID: "b", Kind: doc.Countdown, Content: doc.Content{Values: map[string]string{"until": until, "zone": "Europe/Berlin"}}}))
+		return b.Section(
+			section(
+				&doc.Block{
+					ID:      "b",
+					Kind:    doc.Countdown,
+					Content: doc.Content{Values: map[string]string{"until": until, "zone": "Europe/Berlin"}},
+				},
+			),
+		)
 	}
 	n := of("2028-02-29T18:05")
 	when := n.find("time")
-	if when.value("datetime") != "2028-02-29T18:05 in Europe/Berlin" || when.Children[0].Text != "29 February 2028, 18:05" {
+	if when.value("datetime") != "2028-02-29T18:05 in Europe/Berlin" ||
+		when.Children[0].Text != "29 February 2028, 18:05" {
 		t.Errorf("%q %q", when.value("datetime"), when.Children[0].Text)
 	}
 	b.Site.Language = "de"
@@ -169,11 +201,16 @@ func TestCountdown(t *testing.T) {
 func TestAudio(t *testing.T) {
 	b := builder()
 	b.Media = func(id string) (Medium, bool) {
-		return Medium{ID: id, Type: map[string]string{"a": "audio/mpeg", "v": "video/webm"}[id], Variants: []Variant{{URL: id}}}, id != ""
+		return Medium{
+			ID:       id,
+			Type:     map[string]string{"a": "audio/mpeg", "v": "video/webm"}[id],
+			Variants: []Variant{{URL: id}},
+		}, id != ""
 	}
 	b.DropEmpty = true
 	of := func(id string) *Node {
-		return b.Section(section(&doc.Block{ID: "b", Kind: doc.Audio, Content: doc.Content{Values: map[string]string{"audio": id, "title": "The bell", "transcript": "One.\nTwo."}}})).find("audio")
+		return b.Section(section(&doc.Block{ID: "b", Kind: doc.Audio, Content: doc.Content{Values: map[string]string{"audio": id, "title": "The bell", "transcript": "One.\nTwo."}}})).
+			find("audio")
 	}
 	if n := of("a"); n == nil || n.value("src") != "a" || n.value("aria-label") != "The bell" {
 		t.Error("the recording isn't there")

@@ -74,7 +74,15 @@ func TestSettingsBecomeCSS(t *testing.T) {
 	} {
 		n := built(t, tt.in, tt.kind, tt.setting, tt.value)
 		if got := cssOf(n, tt.property); got != tt.want {
-			t.Errorf("%s of a %s set to %s: %s is %q, want %q", tt.setting, tt.kind, tt.value, tt.property, got, tt.want)
+			t.Errorf(
+				"%s of a %s set to %s: %s is %q, want %q",
+				tt.setting,
+				tt.kind,
+				tt.value,
+				tt.property,
+				got,
+				tt.want,
+			)
 		}
 	}
 }
@@ -82,8 +90,27 @@ func TestSettingsBecomeCSS(t *testing.T) {
 // A button that is see-through with a hairline, and white when it is pointed at.
 func TestStates(t *testing.T) {
 	n := built(
-		t, doc.Placed, doc.Button, "background", "none", "border-width", "1px", "border-color", "#ffffff", "color", "#ffffff",
-		"hover-background", "#ffffff", "hover-color", "#123456", "hover-lift", "4px", "active-grow", "95%", "focus-underline", "yes",
+		t,
+		doc.Placed,
+		doc.Button,
+		"background",
+		"none",
+		"border-width",
+		"1px",
+		"border-color",
+		"#ffffff",
+		"color",
+		"#ffffff",
+		"hover-background",
+		"#ffffff",
+		"hover-color",
+		"#123456",
+		"hover-lift",
+		"4px",
+		"active-grow",
+		"95%",
+		"focus-underline",
+		"yes",
 	)
 	looks := map[string]style.Style{}
 	var order []string
@@ -112,12 +139,33 @@ func TestStates(t *testing.T) {
 
 // The filters of a picture are its image's, not its frame's.
 func TestPictureFilters(t *testing.T) {
-	if got := built(t, doc.Placed, doc.Picture, "picture-parallax", "60%"); cssOf(got.Children[0], "--glide") != "30%" || cssOf(got.Children[0], "animation-timeline") != "view()" {
-		t.Errorf("a picture that scrolls more slowly has --glide %q in time %q", cssOf(got.Children[0], "--glide"), cssOf(got.Children[0], "animation-timeline"))
+	if got := built(t, doc.Placed, doc.Picture, "picture-parallax", "60%"); cssOf(
+		got.Children[0],
+		"--glide",
+	) != "30%" ||
+		cssOf(got.Children[0], "animation-timeline") != "view()" {
+		t.Errorf(
+			"a picture that scrolls more slowly has --glide %q in time %q",
+			cssOf(got.Children[0], "--glide"),
+			cssOf(got.Children[0], "animation-timeline"),
+		)
 	}
-	n := built(t, doc.Placed, doc.Picture, "brightness", "120%", "grayscale", "40%", "mirror", "horizontal", "hue-rotate", "0deg")
+	n := built(
+		t,
+		doc.Placed,
+		doc.Picture,
+		"brightness",
+		"120%",
+		"grayscale",
+		"40%",
+		"mirror",
+		"horizontal",
+		"hue-rotate",
+		"0deg",
+	)
 	img := n.Children[0]
-	if img.Tag != "img" || cssOf(img, "filter") != "brightness(1.2) grayscale(0.4)" || cssOf(img, "scale") != "-1 1" || cssOf(n, "filter") != "none" {
+	if img.Tag != "img" || cssOf(img, "filter") != "brightness(1.2) grayscale(0.4)" || cssOf(img, "scale") != "-1 1" ||
+		cssOf(n, "filter") != "none" {
 		t.Errorf("%s: %q, %q; around it %q", img.Tag, cssOf(img, "filter"), cssOf(img, "scale"), cssOf(n, "filter"))
 	}
 }

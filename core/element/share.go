@@ -15,7 +15,9 @@ import (
 var share = Anatomy{
 	Name: "Share links", Hint: "hand this page’s address on: by mail, copied, or elsewhere", Icon: "box-arrow-up", Find: "share send mail copy address networks",
 	Shelf: Finding, Span: 3, Rows: 2,
-	Fields:    []Field{{Name: "copy", Label: "Copy button", Type: Choice, Choices: value.Is(value.Yes, "Yes", value.No, "No")}},
+	Fields: []Field{
+		{Name: "copy", Label: "Copy button", Type: Choice, Choices: value.Is(value.Yes, "Yes", value.No, "No")},
+	},
 	EntryName: "Links",
 	Entry: []Field{
 		{Name: "label", Label: "Name", Type: Line},
@@ -25,7 +27,13 @@ var share = Anatomy{
 	Settings: []string{"icon-size", "column-gap"},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
-			{Values: map[string]string{"label": "Send by mail", "icon": "envelope", "link": "mailto:?subject={title}&body={url}"}},
+			{
+				Values: map[string]string{
+					"label": "Send by mail",
+					"icon":  "envelope",
+					"link":  "mailto:?subject={title}&body={url}",
+				},
+			},
 		}}}
 	},
 	build: as(siteBlocks.shareLinks),

@@ -20,7 +20,9 @@ func TestShareLinks(t *testing.T) {
 	if last := list.Children[len(list.Children)-1]; last.value("data-scripted") != "yes" || list.Script != "copy" {
 		t.Error("without a script there is a button that needs one")
 	}
-	n = b.Section(section(&doc.Block{ID: "b1", Kind: doc.Share, Content: doc.Content{Values: map[string]string{"copy": "no"}}}))
+	n = b.Section(
+		section(&doc.Block{ID: "b1", Kind: doc.Share, Content: doc.Content{Values: map[string]string{"copy": "no"}}}),
+	)
 	if list := n.find("ul"); list.Script != "" || len(list.Children) != 0 {
 		t.Error("a button is there that isn't wanted")
 	}
@@ -35,7 +37,8 @@ func TestScrollHint(t *testing.T) {
 		t.Error("it leads to a section that has no anchor")
 	}
 	next.Anchor = "crew"
-	if n := b.Section(first).find("a"); n == nil || n.value("href") != "#crew" || !strings.Contains(n.Children[0].Children[0].Text, "Scroll on") {
+	if n := b.Section(first).find("a"); n == nil || n.value("href") != "#crew" ||
+		!strings.Contains(n.Children[0].Children[0].Text, "Scroll on") {
 		t.Error("it doesn't lead to the next section")
 	}
 }

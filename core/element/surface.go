@@ -29,7 +29,8 @@ func (b grounds) surface(st *style.Style, s *doc.Section, z int) {
 		Left:   sh.Length("margin-left", sides),
 	}
 	// A bar that stays isn't pulled: at the top of the page it would be pushed back.
-	if up := sh.Length("pull", none); (up.N > 0 || up.Unit == style.Math) && sh.Word("stays", value.Static) == value.Static {
+	if up := sh.Length("pull", none); (up.N > 0 || up.Unit == style.Math) &&
+		sh.Word("stays", value.Static) == value.Static {
 		st.Margin.Top = up.Scaled(-1)
 		st.Position, st.ZIndex = style.Relative, 1
 	}
@@ -40,7 +41,8 @@ func (b grounds) surface(st *style.Style, s *doc.Section, z int) {
 		st.JustifyContent = spreads[at]
 	}
 	// The edges are drawn by what the widest zone says, and hidden in none.
-	if wide := b.sheet(s.Style, 0); wide.Word("edge-top", value.None) != value.None || wide.Word("edge-bottom", value.None) != value.None {
+	if wide := b.sheet(s.Style, 0); wide.Word("edge-top", value.None) != value.None ||
+		wide.Word("edge-bottom", value.None) != value.None {
 		st.Position = style.Relative
 	}
 	if b.hangsOver(s, z) { // above what is drawn behind the next section

@@ -26,7 +26,12 @@ var table = Anatomy{
 			Name: "head", Label: "Header cells", Type: Choice,
 			Choices: value.Is(value.Row, "First row", value.Both, "First row and column", value.None, "None"),
 		},
-		{Name: "narrow", Label: "On phones", Type: Choice, Choices: value.Is(value.Scroll, "Scrolls", value.Cards, "Cards")},
+		{
+			Name:    "narrow",
+			Label:   "On phones",
+			Type:    Choice,
+			Choices: value.Is(value.Scroll, "Scrolls", value.Cards, "Cards"),
+		},
 		{Name: "cells", Label: "Cells, separated by tabs", Type: Cells},
 	},
 	Settings: []string{"cell-padding"},
@@ -123,8 +128,19 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 			in = body
 		}
 		b.tableRow(
-			in, bl, row, rows[0], tracks,
-			tableRow{heading: heading, columns: columns, labels: header && cards, cards: cards, narrow: narrow, first: r == 0},
+			in,
+			bl,
+			row,
+			rows[0],
+			tracks,
+			tableRow{
+				heading: heading,
+				columns: columns,
+				labels:  header && cards,
+				cards:   cards,
+				narrow:  narrow,
+				first:   r == 0,
+			},
 		)
 	}
 	return n
@@ -143,11 +159,35 @@ func moreBeside(st *style.Style) string {
 		return fmt.Sprintf("rgba(%d, %d, %d, %s)", c.R, c.G, c.B, alpha)
 	}
 	side := func(to, at string, c colour.Colour, alpha, solid, width, moves string) string {
-		return fmt.Sprintf("linear-gradient(to %s, %s, %s) %s/%s 100%% no-repeat %s", to, from(c, alpha)+" "+solid, from(c, "0"), at, width, moves)
+		return fmt.Sprintf(
+			"linear-gradient(to %s, %s, %s) %s/%s 100%% no-repeat %s",
+			to,
+			from(c, alpha)+" "+solid,
+			from(c, "0"),
+			at,
+			width,
+			moves,
+		)
 	}
 	return strings.Join([]string{
-		side("right", "0 0", ground, "1", "14px", "48px", "local"), side("left", "100% 0", ground, "1", "14px", "48px", "local"),
-		side("right", "0 0", words, "0.3", "0", "12px", "scroll"), side("left", "100% 0", words, "0.3", "0", "12px", "scroll"),
+		side(
+			"right",
+			"0 0",
+			ground,
+			"1",
+			"14px",
+			"48px",
+			"local",
+		), side("left", "100% 0", ground, "1", "14px", "48px", "local"),
+		side(
+			"right",
+			"0 0",
+			words,
+			"0.3",
+			"0",
+			"12px",
+			"scroll",
+		), side("left", "100% 0", words, "0.3", "0", "12px", "scroll"),
 	}, ", ")
 }
 

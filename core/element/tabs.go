@@ -47,7 +47,12 @@ func (b holderBlocks) tabs(in *Node, bl *doc.Block) *Node {
 			}
 		}
 		tab := b.child(list, "button", func(z int, st *style.Style) {
-			st.Padding = style.Edges{Top: style.Pixels(10), Right: style.Pixels(16), Bottom: style.Pixels(10), Left: style.Pixels(16)}
+			st.Padding = style.Edges{
+				Top:    style.Pixels(10),
+				Right:  style.Pixels(16),
+				Bottom: style.Pixels(10),
+				Left:   style.Pixels(16),
+			}
 			look(false)(z, st)
 		})
 		tab.States = []State{{`[aria-selected="true"]`, look(true)}}

@@ -14,7 +14,9 @@ var testimonial = Anatomy{
 		said.Content.Words = doc.PlainWords("Put here what they said, in their own words and no longer than that.")
 		said.Style = Look("padding-left", "0px", "border-width", "none", "grow", "yes")
 		portrait.Style = Look("aspect-ratio", "1:1", "shape", "circle", "width", "56px")
-		name.Content.Words = doc.Words{{{Text: "Their name", Bold: true}, {Text: "\nWhere they come from", Small: true}}}
+		name.Content.Words = doc.Words{
+			{{Text: "Their name", Bold: true}, {Text: "\nWhere they come from", Small: true}},
+		}
 		by.Style = Look("direction", "row", "column-gap", "$snug", "align-items", "center", "wrap", "nowrap")
 		by.Blocks = []*doc.Block{portrait, name}
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$room"), Blocks: []*doc.Block{said, by}}

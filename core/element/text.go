@@ -22,7 +22,11 @@ var text = Anatomy{
 	Settings: []string{"wrap-side", "wrap-width"},
 	start: func() *doc.Block {
 		return &doc.Block{
-			Content: doc.Content{Words: doc.PlainWords("Write a few sentences here: what this is about, whom it is for, and what they can do next.")},
+			Content: doc.Content{
+				Words: doc.PlainWords(
+					"Write a few sentences here: what this is about, whom it is for, and what they can do next.",
+				),
+			},
 		}
 	},
 	build: as(wordBlocks.text),
@@ -52,7 +56,8 @@ func (b wordBlocks) beside(n *Node, bl *doc.Block, m Medium) {
 	img := b.child(n, "img", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
 		side := sh.Word("wrap-side", value.Left)
-		if _, from, _ := bl.Style["wrap-side"].Resolve(b.Site.Zones, z); z == len(b.Site.Zones)-1 && from != b.Site.Zones[z].ID {
+		if _, from, _ := bl.Style["wrap-side"].Resolve(b.Site.Zones, z); z == len(b.Site.Zones)-1 &&
+			from != b.Site.Zones[z].ID {
 			side = value.Above
 		}
 		st.AspectRatio, st.ObjectFit, st.ObjectPos = float64(m.Width)/float64(max(m.Height, 1)), "cover", m.Focal

@@ -21,7 +21,10 @@ var timetable = Anatomy{
 	Settings: []string{"time-width"},
 	start: func() *doc.Block {
 		entry := func(time, title, who, words string) doc.Entry {
-			return doc.Entry{Values: map[string]string{"time": time, "title": title, "who": who}, Words: doc.PlainWords(words)}
+			return doc.Entry{
+				Values: map[string]string{"time": time, "title": title, "who": who},
+				Words:  doc.PlainWords(words),
+			}
 		}
 		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
 			entry("08:10", "The first of the day", "Who leads it", "What to bring, and where to meet."),
@@ -40,7 +43,10 @@ func (b siteBlocks) timetable(in *Node, bl *doc.Block) *Node {
 		li := b.child(n, "li", func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
 			st.Display = style.Grid
-			st.GridColumns = []style.Track{style.Fixed(sh.Length("time-width", style.Pixels(88))), {Min: style.Pixels(0), Fr: 1}}
+			st.GridColumns = []style.Track{
+				style.Fixed(sh.Length("time-width", style.Pixels(88))),
+				{Min: style.Pixels(0), Fr: 1},
+			}
 			st.ColumnGap = style.Pixels(16)
 			st.Padding.Top, st.Padding.Bottom = style.Pixels(14), style.Pixels(14)
 			st.Border.Bottom, st.BorderColor = 1, sh.Swatch("line", "#d9d4c8")
@@ -52,7 +58,10 @@ func (b siteBlocks) timetable(in *Node, bl *doc.Block) *Node {
 			st.Color = colour
 		}), cmp.Or(e.Values["time"], " ")).Part = part(i, "time")
 		about := b.child(li, "div", nil)
-		say(b.child(about, "p", func(_ int, st *style.Style) { st.FontWeight = 600 }), cmp.Or(e.Values["title"], " ")).Part = part(i, "title")
+		say(b.child(about, "p", func(_ int, st *style.Style) { st.FontWeight = 600 }), cmp.Or(e.Values["title"], " ")).Part = part(
+			i,
+			"title",
+		)
 		if e.Values["who"] != "" {
 			say(b.child(about, "p", b.smallWords), e.Values["who"]).Part = part(i, "who")
 		}

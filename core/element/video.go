@@ -19,7 +19,12 @@ var video = Anatomy{
 		{Name: "video", Label: "Video", Type: VideoID},
 		{Name: "picture", Label: "Poster", Type: PictureID},
 		{Name: "player", Label: "Embed URL", Type: Address},
-		{Name: "plays", Label: "Playback", Type: Choice, Choices: value.Is(value.Click, "On click", value.Loop, "Silently, in a loop")},
+		{
+			Name:    "plays",
+			Label:   "Playback",
+			Type:    Choice,
+			Choices: value.Is(value.Click, "On click", value.Loop, "Silently, in a loop"),
+		},
 		{Name: "caption", Label: "Caption", Type: Line},
 		{Name: "alt", Label: "Alternative text", Type: Prose},
 	},
@@ -113,7 +118,12 @@ func (b *Builder) pause(in *Node) {
 		b.smallWords(z, st)
 		st.Position, st.ZIndex = style.Absolute, 2
 		st.Inset.Right, st.Inset.Bottom = style.Pixels(12), style.Pixels(12)
-		st.Padding = style.Edges{Top: style.Pixels(4), Right: style.Pixels(10), Bottom: style.Pixels(4), Left: style.Pixels(10)}
+		st.Padding = style.Edges{
+			Top:    style.Pixels(4),
+			Right:  style.Pixels(10),
+			Bottom: style.Pixels(4),
+			Left:   style.Pixels(10),
+		}
 		st.Background, st.Color, st.BorderRadius = "#1b1b1b", "#ffffff", style.Pixels(4)
 	})
 	stop.attr("type", "button")
@@ -124,7 +134,14 @@ func (b *Builder) pause(in *Node) {
 
 // player adds a link to a player elsewhere, which the script puts in its place when it is
 // pressed.
-func (b mediaBlocks) player(frame *Node, address string, poster Medium, hasPoster bool, alt string, look func(int, *style.Style)) {
+func (b mediaBlocks) player(
+	frame *Node,
+	address string,
+	poster Medium,
+	hasPoster bool,
+	alt string,
+	look func(int, *style.Style),
+) {
 	a := b.child(frame, "a", func(z int, st *style.Style) {
 		look(z, st)
 		st.Position, st.Background = style.Relative, "#1b1b1b"
@@ -141,7 +158,11 @@ func (b mediaBlocks) player(frame *Node, address string, poster Medium, hasPoste
 	if hasPoster || !b.DropEmpty {
 		img := b.child(a, "img", func(_ int, st *style.Style) {
 			st.Position, st.Inset = style.Absolute, style.Same(style.Pixels(0))
-			st.Width, st.Height, st.ObjectFit, st.ObjectPos = style.Percentage(100), style.Percentage(100), "cover", poster.Focal
+			st.Width, st.Height, st.ObjectFit, st.ObjectPos = style.Percentage(
+				100,
+			), style.Percentage(
+				100,
+			), "cover", poster.Focal
 		})
 		b.source(img, poster, "")
 	}

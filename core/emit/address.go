@@ -3,7 +3,15 @@ package emit
 import "strings"
 
 // addresses are the attributes that hold one.
-var addresses = map[string]bool{"href": true, "src": true, "action": true, "formaction": true, "poster": true, "data": true, "xlink:href": true}
+var addresses = map[string]bool{
+	"href":       true,
+	"src":        true,
+	"action":     true,
+	"formaction": true,
+	"poster":     true,
+	"data":       true,
+	"xlink:href": true,
+}
 
 // address gives the value of an attribute, which is "#" where it is an address that a browser would
 // take for a command, however it came there: what is entered and what comes in files is checked, and
@@ -33,7 +41,8 @@ func leads(address string) bool {
 	case "http", "https", "mailto", "tel":
 		return true
 	case "data":
-		return strings.HasPrefix(strings.ToLower(rest), "image/") && !strings.HasPrefix(strings.ToLower(rest), "image/svg")
+		return strings.HasPrefix(strings.ToLower(rest), "image/") &&
+			!strings.HasPrefix(strings.ToLower(rest), "image/svg")
 	}
 	return false
 }

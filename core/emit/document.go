@@ -43,13 +43,19 @@ var resets = []struct {
 	{[]string{"address", "cite"}, "address,cite{font-style:inherit}\n"},
 	{[]string{"th"}, "th{font-weight:inherit;text-align:inherit}\n"},
 	{[]string{"caption"}, "caption{text-align:inherit}\n"},
-	{[]string{"[popover]"}, "[popover]{position:static;inset:auto;width:auto;height:auto;overflow:visible;color:inherit;background:none}\n"},
+	{
+		[]string{"[popover]"},
+		"[popover]{position:static;inset:auto;width:auto;height:auto;overflow:visible;color:inherit;background:none}\n",
+	},
 	// Without a script all panels of tabs are shown.
 	{[]string{"[role=tabpanel]"}, "@media (scripting:none){[role=tabpanel][hidden]{display:block}}\n"},
 	// What only a script can do isn't there without one.
 	{[]string{"[data-scripted]"}, "@media (scripting:none){[data-scripted]{display:none}}\n"},
 	// What pointing shows is shown to keys, and always where nothing can be pointed at.
-	{[]string{"[data-hover]"}, ":focus-visible>[data-hover][data-hover]{opacity:1}\n@media (hover:none){[data-hover][data-hover]{opacity:1}}\n"},
+	{
+		[]string{"[data-hover]"},
+		":focus-visible>[data-hover][data-hover]{opacity:1}\n@media (hover:none){[data-hover][data-hover]{opacity:1}}\n",
+	},
 	// One view of a page is seen at a time, the first unless another is gone to.
 	{
 		[]string{"[data-view]"},
@@ -143,7 +149,9 @@ func Reset(tree *element.Node) string {
 		}
 	}
 	for _, anchor := range slices.Sorted(maps.Keys(further)) { // of views that go on elsewhere
-		b.WriteString(`@media screen{main:not(:has([id="` + anchor + `"]:target,[id="` + anchor + `"] :target))>[data-of="` + anchor + "\"]{display:none}}\n")
+		b.WriteString(
+			`@media screen{main:not(:has([id="` + anchor + `"]:target,[id="` + anchor + `"] :target))>[data-of="` + anchor + "\"]{display:none}}\n",
+		)
 	}
 	if used["#"] {
 		b.WriteString(smooth)
@@ -166,7 +174,9 @@ func Reset(tree *element.Node) string {
 	}{{"enter-", enter}, {"sway-", sway}} {
 		for _, kind := range slices.Sorted(maps.Keys(steps.of)) {
 			if used[steps.prefix+kind] {
-				b.WriteString("@media (prefers-reduced-motion:no-preference){@keyframes " + steps.prefix + kind + steps.of[kind] + "}\n")
+				b.WriteString(
+					"@media (prefers-reduced-motion:no-preference){@keyframes " + steps.prefix + kind + steps.of[kind] + "}\n",
+				)
 			}
 		}
 	}
@@ -274,7 +284,9 @@ func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 	css = strings.ReplaceAll(c.String(), "</", `<\/`) // which no name or address has, and is the same in a string
 
 	var d strings.Builder
-	d.WriteString("<!DOCTYPE html>\n<html lang=\"" + html.EscapeString(p.Language) + "\">\n<head>\n<meta charset=\"utf-8\">\n")
+	d.WriteString(
+		"<!DOCTYPE html>\n<html lang=\"" + html.EscapeString(p.Language) + "\">\n<head>\n<meta charset=\"utf-8\">\n",
+	)
 	d.WriteString("<title>" + html.EscapeString(p.Title) + "</title>\n")
 	tag := func(name string, attributes ...string) {
 		d.WriteString("<" + name)
@@ -293,11 +305,29 @@ func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 		tag("meta", "name", "robots", "content", "noindex")
 	}
 	for _, l := range p.Preloads {
-		tag("link", "rel", "preload", "as", "image", "href", l.Href, "type", l.Type, "media", l.Media, "fetchpriority", "high")
+		tag(
+			"link",
+			"rel",
+			"preload",
+			"as",
+			"image",
+			"href",
+			l.Href,
+			"type",
+			l.Type,
+			"media",
+			l.Media,
+			"fetchpriority",
+			"high",
+		)
 	}
 	for _, f := range p.Fonts {
 		if f.Preload != "" {
-			d.WriteString("<link rel=\"preload\" as=\"font\" type=\"font/woff2\" href=\"" + html.EscapeString(f.Preload) + "\" crossorigin>\n")
+			d.WriteString(
+				"<link rel=\"preload\" as=\"font\" type=\"font/woff2\" href=\"" + html.EscapeString(
+					f.Preload,
+				) + "\" crossorigin>\n",
+			)
 		}
 	}
 	if p.Stylesheet == "" {

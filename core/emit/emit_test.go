@@ -66,25 +66,32 @@ func page() *doc.Page {
 				},
 			},
 		},
-		{ID: "s2", Anchor: "fares", Style: doc.Style{"background": {"desktop": "$quiet-ground", "phone": "#ffffff"}}, Blocks: []*doc.Block{
-			{ID: "b2", Kind: doc.Text, Place: at(doc.Place{Column: 1, Span: 6, Row: 2, Rows: 1}).With(
-				"phone",
-				doc.Place{Column: 2, Span: 3, Row: 1, Rows: 2},
-			), Style: doc.Style{"font-size": {"phone": "15px"}},
-				Content: doc.Content{Words: doc.Words{{{Text: "See "}, {Text: "the \"fares\"", Link: "/fares?a=1&b=2", Bold: true}}}}},
-			{
-				ID: "b3", Kind: doc.Picture,
-				Place:   at(doc.Place{Column: 7, Span: 6, Row: 1, Rows: 4}),
-				Content: doc.Content{Picture: "m1", Alt: `A "boat"`},
+		{
+			ID:     "s2",
+			Anchor: "fares",
+			Style:  doc.Style{"background": {"desktop": "$quiet-ground", "phone": "#ffffff"}},
+			Blocks: []*doc.Block{
+				{ID: "b2", Kind: doc.Text, Place: at(doc.Place{Column: 1, Span: 6, Row: 2, Rows: 1}).With(
+					"phone",
+					doc.Place{Column: 2, Span: 3, Row: 1, Rows: 2},
+				), Style: doc.Style{"font-size": {"phone": "15px"}},
+					Content: doc.Content{
+						Words: doc.Words{{{Text: "See "}, {Text: "the \"fares\"", Link: "/fares?a=1&b=2", Bold: true}}},
+					}},
+				{
+					ID: "b3", Kind: doc.Picture,
+					Place:   at(doc.Place{Column: 7, Span: 6, Row: 1, Rows: 4}),
+					Content: doc.Content{Picture: "m1", Alt: `A "boat"`},
+				},
+				{ID: "b4", Kind: doc.Picture, Place: at(doc.Place{Column: 7, Span: 6, Row: 9, Rows: 4})},
+				{
+					ID: "b5", Kind: doc.Button,
+					Place:   at(doc.Place{Column: 1, Span: 3, Row: 4, Rows: 1}),
+					Hidden:  doc.Zoned[bool]{"tablet": true},
+					Content: doc.Content{Link: "#fares", Words: doc.Words{{{Text: "Go", Link: "/x"}}}},
+				},
 			},
-			{ID: "b4", Kind: doc.Picture, Place: at(doc.Place{Column: 7, Span: 6, Row: 9, Rows: 4})},
-			{
-				ID: "b5", Kind: doc.Button,
-				Place:   at(doc.Place{Column: 1, Span: 3, Row: 4, Rows: 1}),
-				Hidden:  doc.Zoned[bool]{"tablet": true},
-				Content: doc.Content{Link: "#fares", Words: doc.Words{{{Text: "Go", Link: "/x"}}}},
-			},
-		}},
+		},
 		{
 			ID: "s3", Hidden: true,
 			Blocks: []*doc.Block{
@@ -108,7 +115,9 @@ func builder() *element.Builder {
 }
 
 func TestDocument(t *testing.T) {
-	html, css := NewSheet(site().Zones).Document(Page{Title: page().Title, Language: "en", Stylesheet: "style.css"}, builder().Page(page()))
+	html, css := NewSheet(
+		site().Zones,
+	).Document(Page{Title: page().Title, Language: "en", Stylesheet: "style.css"}, builder().Page(page()))
 	for name, got := range map[string]string{"page.html": html, "page.css": css} {
 		file := filepath.Join("testdata", name)
 		if *update {
@@ -190,7 +199,15 @@ func TestRulesGiveTheComputedStyle(t *testing.T) {
 			if !reflect.DeepEqual(got, want) {
 				for name := range want {
 					if got[name] != want[name] {
-						t.Errorf("%s in %s: %s %s is %q, want %q", n.Key, s.Zones[z].ID, n.Tag, name, got[name], want[name])
+						t.Errorf(
+							"%s in %s: %s %s is %q, want %q",
+							n.Key,
+							s.Zones[z].ID,
+							n.Tag,
+							name,
+							got[name],
+							want[name],
+						)
 					}
 				}
 			}
@@ -208,7 +225,8 @@ func TestRulesGiveTheComputedStyle(t *testing.T) {
 
 func TestUsedFonts(t *testing.T) {
 	used := Used(builder().Page(page()))
-	if !used("Hanken Grotesk", false) || !used("Bricolage Grotesque", false) || used("Hanken Grotesk", true) || used("Fraunces", false) {
+	if !used("Hanken Grotesk", false) || !used("Bricolage Grotesque", false) || used("Hanken Grotesk", true) ||
+		used("Fraunces", false) {
 		t.Error("the fonts used are not those of the words")
 	}
 }

@@ -12,9 +12,11 @@ import (
 // The elements of a button as HTML and CSS.
 func ExampleSheet() {
 	site := &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}
-	body := (&element.Builder{Site: site}).Page(&doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{{
-		ID: "b", Kind: doc.Button, Content: doc.Content{Link: "/fares", Words: doc.PlainWords("See the fares")},
-	}}}}})
+	body := (&element.Builder{Site: site}).Page(
+		&doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{{
+			ID: "b", Kind: doc.Button, Content: doc.Content{Link: "/fares", Words: doc.PlainWords("See the fares")},
+		}}}}},
+	)
 	sheet := emit.NewSheet(site.Zones)
 	var html strings.Builder
 	sheet.Write(&html, body)

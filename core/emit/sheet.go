@@ -188,7 +188,12 @@ func (s *Sheet) selector(class, pseudo string) string {
 	return "." + class + pseudo
 }
 
-var states = map[string]string{":hover": "hover", ":focus-visible": "focus", ":focus-within": "focus", ":active": "active"}
+var states = map[string]string{
+	":hover":         "hover",
+	":focus-visible": "focus",
+	":focus-within":  "focus",
+	":active":        "active",
+}
 
 // ruleSet is what is declared for an element, by zone, in one state.
 type ruleSet struct {

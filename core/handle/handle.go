@@ -83,7 +83,11 @@ func (v View) Section(s *doc.Section, box *layout.Box, first bool) (out []Handle
 			continue
 		}
 		h := v.handle(s.Style, style.OnSection, "edge-"+side+"-height", 1)
-		px := v.px(v.sheet(s.Style).Length("edge-"+side+"-height", style.Between(style.Pixels(28), style.Length{N: 6, Unit: style.Vw}, style.Pixels(90))), box.W)
+		px := v.px(
+			v.sheet(s.Style).
+				Length("edge-"+side+"-height", style.Between(style.Pixels(28), style.Length{N: 6, Unit: style.Vw}, style.Pixels(90))),
+			box.W,
+		)
 		y := px
 		if side == "bottom" {
 			h.Sign, y = -1, box.H-px
@@ -120,10 +124,12 @@ func (v View) Block(s *doc.Section, b *doc.Block, id string, root *layout.Box, s
 		}
 		out = append(out, w.line(box.W, 0, 0, box.H, 0.5, box.W))
 	}
-	if style.Find("aspect-ratio", b.Kind) != nil && (h.Arrangement != doc.Placed || series) && (b.Kind == doc.Picture || b.Kind == doc.Video) {
+	if style.Find("aspect-ratio", b.Kind) != nil && (h.Arrangement != doc.Placed || series) &&
+		(b.Kind == doc.Picture || b.Kind == doc.Video) {
 		out = append(out, v.ratio(b, box)...)
 	}
-	if b.Kind == doc.Space || b.Kind.Is(doc.Holding) && b.Kind != doc.Series && (h.Arrangement != doc.Placed || series) {
+	if b.Kind == doc.Space ||
+		b.Kind.Is(doc.Holding) && b.Kind != doc.Series && (h.Arrangement != doc.Placed || series) {
 		name := "min-height"
 		if b.Kind == doc.Space {
 			name = "height"
@@ -160,7 +166,17 @@ func (v View) handle(values doc.Style, kind doc.Kind, name string, sign float64)
 	h.Px = v.px(v.sheet(values).Length(name, style.Length{}), v.Width)
 	if s.Steps != nil {
 		for _, st := range s.Steps(v.House) {
-			h.Steps = append(h.Steps, Step{st.Name, "$" + st.Token, v.px(v.sheet(doc.Style{"of": {v.Zones.Widest(): "$" + st.Token}}).Length("of", style.Length{}), v.Width)})
+			h.Steps = append(
+				h.Steps,
+				Step{
+					st.Name,
+					"$" + st.Token,
+					v.px(
+						v.sheet(doc.Style{"of": {v.Zones.Widest(): "$" + st.Token}}).Length("of", style.Length{}),
+						v.Width,
+					),
+				},
+			)
 		}
 	}
 	return h
@@ -176,7 +192,12 @@ func (v View) padding(values doc.Style, kind doc.Kind, box *layout.Box, st *styl
 	if style.Find("padding-top", kind) == nil || box.W < small || box.H < small {
 		return nil
 	}
-	p := [4]float64{v.px(st.Padding.Top, box.W), v.px(st.Padding.Right, box.W), v.px(st.Padding.Bottom, box.W), v.px(st.Padding.Left, box.W)}
+	p := [4]float64{
+		v.px(st.Padding.Top, box.W),
+		v.px(st.Padding.Right, box.W),
+		v.px(st.Padding.Bottom, box.W),
+		v.px(st.Padding.Left, box.W),
+	}
 	for i, side := range []string{"top", "right", "bottom", "left"} {
 		if kind == style.OnSection && i%2 == 1 && values["padding-"+side] == nil {
 			continue // the gutter is at the sides
@@ -286,7 +307,13 @@ func (v View) between(h doc.Holder, kind doc.Kind, id string, box *layout.Box) (
 		g.Px, g.Across = v.px(now, in.W), name == "column-gap"
 		if g.Across && h.Arrangement == doc.Columns && in.Tracks != nil && len(in.Tracks.Columns) > 4 {
 			tracks := len(in.Tracks.Columns)
-			inside := in.W - v.px(st.Padding.Left, in.W) - v.px(st.Padding.Right, in.W) - st.Border.Left - st.Border.Right
+			inside := in.W - v.px(
+				st.Padding.Left,
+				in.W,
+			) - v.px(
+				st.Padding.Right,
+				in.W,
+			) - st.Border.Left - st.Border.Right
 			g.Max = min(g.Max, math.Floor(inside*element.MostGaps/100/float64(tracks-1)))
 		}
 		g.Steps = slices.DeleteFunc(g.Steps, func(s Step) bool { return s.Px > g.Max })
@@ -297,7 +324,10 @@ func (v View) between(h doc.Holder, kind doc.Kind, id string, box *layout.Box) (
 		was, r := rs[i-1], rs[i]
 		switch {
 		case r.x >= was.x+was.w-0.5 && r.y < was.y+was.h && beside != nil:
-			out = append(out, beside.line(was.x+was.w, min(was.y, r.y), r.x-was.x-was.w, max(was.h, r.h), 0.25, beside.Px))
+			out = append(
+				out,
+				beside.line(was.x+was.w, min(was.y, r.y), r.x-was.x-was.w, max(was.h, r.h), 0.25, beside.Px),
+			)
 		case r.y >= was.y+was.h-0.5 && below != nil:
 			x, w := min(was.x, r.x), max(was.w, r.w)
 			y := was.y + was.h

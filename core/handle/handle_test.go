@@ -27,7 +27,12 @@ type bench struct {
 
 func (b bench) boxes(s *doc.Section, width float64) *layout.Box {
 	builder := element.Builder{Site: b.site, Media: func(id string) (element.Medium, bool) {
-		return element.Medium{ID: id, Width: 1440, Height: 1080, Variants: []element.Variant{{URL: "p", StyleURL: "p", Width: 1440}}}, id != ""
+		return element.Medium{
+			ID:       id,
+			Width:    1440,
+			Height:   1080,
+			Variants: []element.Variant{{URL: "p", StyleURL: "p", Width: 1440}},
+		}, id != ""
 	}}
 	return layout.New(b.lib, b.site.Zones, builder.Section(s)).At(width)
 }
@@ -53,7 +58,11 @@ func TestHandlesEndWhereTheyAreDraggedTo(t *testing.T) {
 	b := bench{demo.Site(), lib}
 	r := rand.New(rand.NewPCG(12, 0))
 	n := 0
-	env := edit.Env{Site: b.site, NewID: func(p string) string { n++; return fmt.Sprint(p, n) }, Medium: func(string) doc.MediumSort { return doc.PictureMedium }}
+	env := edit.Env{
+		Site:   b.site,
+		NewID:  func(p string) string { n++; return fmt.Sprint(p, n) },
+		Medium: func(string) doc.MediumSort { return doc.PictureMedium },
+	}
 	var sections []*doc.Section
 	for i := range ready.Presets {
 		sections = append(sections, ready.Presets[i].Drawn(nil))
@@ -83,7 +92,13 @@ func TestHandlesEndWhereTheyAreDraggedTo(t *testing.T) {
 				if node == "" {
 					node = s.ID
 				}
-				c := edit.Command{Op: "set", Node: node, Zone: b.site.Zones[b.site.Zones.At(width)].ID, Setting: h.Setting, Value: value}
+				c := edit.Command{
+					Op:      "set",
+					Node:    node,
+					Zone:    b.site.Zones[b.site.Zones.At(width)].ID,
+					Setting: h.Setting,
+					Value:   value,
+				}
 				done, err := edit.Apply(page, c, env)
 				if err != nil {
 					t.Errorf("%s of %s at %v: %v", h.Setting, node, width, err)
@@ -95,7 +110,17 @@ func TestHandlesEndWhereTheyAreDraggedTo(t *testing.T) {
 				}
 				tried[h.Setting]++
 				if got := after[i].Px; math.Abs(got-px) > 0.6 {
-					t.Errorf("%s of %s %s at %v: dragged from %.1f to %.1f as %q it is %.1f", h.Setting, s.Made, node, width, h.Px, px, value, got)
+					t.Errorf(
+						"%s of %s %s at %v: dragged from %.1f to %.1f as %q it is %.1f",
+						h.Setting,
+						s.Made,
+						node,
+						width,
+						h.Px,
+						px,
+						value,
+						got,
+					)
 				}
 			}
 		}

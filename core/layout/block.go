@@ -185,7 +185,13 @@ func (c *context) blockChildren(b *Box, o *object, room space, in edges, beside 
 		w := c.usedWidth(child, room.w, room.percent)
 		k := c.layout(
 			child,
-			constraint{w: w, h: auto, cw: room.w, ch: room.percent, beside: beside.in(m.left, y+m.top, w, room.w, c.insetOf(child, room.w))},
+			constraint{
+				w:      w,
+				h:      auto,
+				cw:     room.w,
+				ch:     room.percent,
+				beside: beside.in(m.left, y+m.top, w, room.w, c.insetOf(child, room.w)),
+			},
 		)
 		x := m.left
 		if free := room.w - k.W - m.x(); free > 0 { // auto margins (CSS 2.2 §10.3.3)

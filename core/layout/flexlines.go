@@ -74,7 +74,8 @@ func (f *flexbox) resolveFlexibleLengths(l *flexLine) {
 				continue
 			}
 			clamped := max(min(it.target, it.most), it.least)
-			it.frozen = math.Abs(violation) < 1e-9 || violation > 0 && clamped > it.target || violation < 0 && clamped < it.target
+			it.frozen = math.Abs(violation) < 1e-9 || violation > 0 && clamped > it.target ||
+				violation < 0 && clamped < it.target
 			it.target = clamped
 		}
 	}

@@ -62,7 +62,11 @@ func (c inlines) wrapBeside(b *Box, o *object, inner float64, in edges, f floats
 		y += l.Above + l.Below
 	}
 	for _, p := range text.segments {
-		w := shape.Wrapping{Above: text.above, Below: text.below, BreakWords: s.OverflowWrap != style.WrapNormal && !s.NoWrap}
+		w := shape.Wrapping{
+			Above:      text.above,
+			Below:      text.below,
+			BreakWords: s.OverflowWrap != style.WrapNormal && !s.NoWrap,
+		}
 		var at shape.Cursor
 		for some := false; ; some = true {
 			w.Width = inner

@@ -18,11 +18,21 @@ func TestWordsGoRoundAPicture(t *testing.T) {
 		for _, n := range []int{1, 40} {
 			text := &doc.Block{
 				ID: "b", Kind: doc.Text,
-				Style:   element.Look("wrap-side", side, "wrap-width", "300px"),
-				Content: doc.Content{Picture: "p", Words: doc.PlainWords(strings.Repeat("The boat leaves from the north steps. ", n))},
+				Style: element.Look("wrap-side", side, "wrap-width", "300px"),
+				Content: doc.Content{
+					Picture: "p",
+					Words:   doc.PlainWords(strings.Repeat("The boat leaves from the north steps. ", n)),
+				},
 			}
 			page := &doc.Page{
-				Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Style: element.Look("content", "full"), Blocks: []*doc.Block{text}}},
+				Sections: []*doc.Section{
+					{
+						ID:          "s",
+						Arrangement: doc.LineUp,
+						Style:       element.Look("content", "full"),
+						Blocks:      []*doc.Block{text},
+					},
+				},
 			}
 			for _, width := range []float64{700, 1024, 1313, 1920} {
 				var block, picture, words *layout.Box
@@ -53,7 +63,8 @@ func TestWordsGoRoundAPicture(t *testing.T) {
 				for _, l := range words.Lines {
 					left, right, top := wx+l.X, wx+l.X+l.W, wy+l.Y
 					if top < py+picture.H {
-						if beside++; side == "left" && left < px+picture.W+24-0.02 || side == "right" && right > px-24+0.02 {
+						if beside++; side == "left" && left < px+picture.W+24-0.02 ||
+							side == "right" && right > px-24+0.02 {
 							t.Errorf("%s at %v: a line from %v to %v runs into the picture", side, width, left, right)
 						}
 					} else if longest = max(longest, l.W); right > width+0.02 {

@@ -139,7 +139,11 @@ func (c grids) grid(b *Box, o *object, room space, in edges) float64 {
 	z.run()
 	t := &Tracks{}
 	b.Tracks = t
-	t.Columns = z.spans(s.JustifyContent, room.w, g.cuts(g.columns, func(a area) (int, int) { return a.column, a.columns }))
+	t.Columns = z.spans(
+		s.JustifyContent,
+		room.w,
+		g.cuts(g.columns, func(a area) (int, int) { return a.column, a.columns }),
+	)
 
 	// 2. The grid's rows.
 	for i := range g.items {
@@ -210,7 +214,10 @@ func (g *gridbox) columnSizer(width float64, under sizing) *sizer {
 	for i := range g.items {
 		it := &g.items[i]
 		w := intrinsics{g.c}.contribution(it.o)
-		z.items = append(z.items, contribution{it.column, it.area.columns, g.minimumContribution(it, z, w), w.least, w.most})
+		z.items = append(
+			z.items,
+			contribution{it.column, it.area.columns, g.minimumContribution(it, z, w), w.least, w.most},
+		)
 	}
 	return z
 }
@@ -336,7 +343,10 @@ func (g *gridbox) sizeItem(it *gridItem, h float64) {
 func (g *gridbox) placeItem(it *gridItem, y, height float64) Child {
 	c := g.c
 	if px, ok := it.s.Height.Resolve(height, c.viewport); !it.f.autoHeight && ok && it.s.Height.OfBase() {
-		it.box = c.layout(it.o, constraint{w: it.width, h: c.clampHeight(it.s, shape.Floor64(px), height), cw: it.w, ch: height})
+		it.box = c.layout(
+			it.o,
+			constraint{w: it.width, h: c.clampHeight(it.s, shape.Floor64(px), height), cw: it.w, ch: height},
+		)
 	} else if it.s.Height.Unit == style.Auto && g.fills(it, it.align, style.Top|style.Bottom) && !it.o.replaced {
 		h := max(c.clampHeight(it.s, height-it.margin.y(), height), c.insetOf(it.o, it.w).y())
 		if h != it.box.H || it.f.inside {
@@ -344,8 +354,20 @@ func (g *gridbox) placeItem(it *gridItem, y, height float64) Child {
 		}
 	}
 	k := Child{Box: it.box}
-	k.X = it.x + it.margin.left + alignedIn(it.justify, it.f.marginAuto, style.Left, style.Right, it.w-it.box.W-it.margin.x())
-	k.Y = y + it.margin.top + alignedIn(it.align, it.f.marginAuto, style.Top, style.Bottom, height-it.box.H-it.margin.y())
+	k.X = it.x + it.margin.left + alignedIn(
+		it.justify,
+		it.f.marginAuto,
+		style.Left,
+		style.Right,
+		it.w-it.box.W-it.margin.x(),
+	)
+	k.Y = y + it.margin.top + alignedIn(
+		it.align,
+		it.f.marginAuto,
+		style.Top,
+		style.Bottom,
+		height-it.box.H-it.margin.y(),
+	)
 	return k
 }
 

@@ -147,7 +147,12 @@ func (c inlines) wrap(b *Box, o *object, inner float64, in edges, same *shape.Ra
 	s := c.style(o)
 	lines, counts := c.lines[:0], c.counts[:0]
 	for _, p := range f.segments {
-		w := shape.Wrapping{Width: inner, Above: f.above, Below: f.below, BreakWords: s.OverflowWrap != style.WrapNormal && !s.NoWrap}
+		w := shape.Wrapping{
+			Width:      inner,
+			Above:      f.above,
+			Below:      f.below,
+			BreakWords: s.OverflowWrap != style.WrapNormal && !s.NoWrap,
+		}
 		before := len(lines)
 		if s.Balance {
 			lines = p.WrapBalanced(w, lines, same)
@@ -173,7 +178,15 @@ func (c inlines) wrap(b *Box, o *object, inner float64, in edges, same *shape.Ra
 		case style.TextEnd:
 			x = free
 		}
-		b.Lines[i] = Line{in.left + x, in.top + y, l.Width, l.Above + l.Below, l.Above, counts[i].runes, counts[i].alone}
+		b.Lines[i] = Line{
+			in.left + x,
+			in.top + y,
+			l.Width,
+			l.Above + l.Below,
+			l.Above,
+			counts[i].runes,
+			counts[i].alone,
+		}
 		y += l.Above + l.Below
 	}
 	return y

@@ -19,7 +19,12 @@ import (
 
 func builder(s *doc.Site) *element.Builder {
 	return &element.Builder{Site: s, Media: func(id string) (element.Medium, bool) {
-		return element.Medium{ID: id, Width: 1440, Height: 1080, Variants: []element.Variant{{URL: "p", StyleURL: "p", Width: 1440}}}, id != ""
+		return element.Medium{
+			ID:       id,
+			Width:    1440,
+			Height:   1080,
+			Variants: []element.Variant{{URL: "p", StyleURL: "p", Width: 1440}},
+		}, id != ""
 	}}
 }
 
@@ -147,9 +152,21 @@ func TestGridRows(t *testing.T) {
 		rows   []float64
 	}{
 		{"one short line", []*doc.Block{text("a", 1, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 1})}, []float64{24}},
-		{"three lines in a row", []*doc.Block{text("a", 3, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 1})}, []float64{3 * line}},
-		{"empty rows above", []*doc.Block{text("a", 1, doc.Place{Column: 1, Span: 2, Row: 3, Rows: 1})}, []float64{24, 24, 24}},
-		{"over two rows, with room", []*doc.Block{text("a", 2, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2})}, []float64{24, 24}},
+		{
+			"three lines in a row",
+			[]*doc.Block{text("a", 3, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 1})},
+			[]float64{3 * line},
+		},
+		{
+			"empty rows above",
+			[]*doc.Block{text("a", 1, doc.Place{Column: 1, Span: 2, Row: 3, Rows: 1})},
+			[]float64{24, 24, 24},
+		},
+		{
+			"over two rows, with room",
+			[]*doc.Block{text("a", 2, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2})},
+			[]float64{24, 24},
+		},
 		{
 			"over two rows, equal shares",
 			[]*doc.Block{text("a", 8, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2})},
@@ -157,7 +174,10 @@ func TestGridRows(t *testing.T) {
 		},
 		{
 			"the empty row takes it all",
-			[]*doc.Block{text("a", 8, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2}), text("b", 3, doc.Place{Column: 3, Span: 2, Row: 1, Rows: 1})},
+			[]*doc.Block{
+				text("a", 8, doc.Place{Column: 1, Span: 2, Row: 1, Rows: 2}),
+				text("b", 3, doc.Place{Column: 3, Span: 2, Row: 1, Rows: 1}),
+			},
 			[]float64{3 * line, 8*line - 8 - 3*line},
 		},
 	}
@@ -258,12 +278,18 @@ func TestSeeThroughBarTakesNoRoom(t *testing.T) {
 		p := &doc.Page{Sections: []*doc.Section{
 			{
 				ID: "bar", Role: doc.RoleHeader, Arrangement: doc.LineUp,
-				Style:  doc.Style{"over": {"desktop": "yes"}, "padding-top": {"desktop": top}, "padding-bottom": {"desktop": "20px"}},
+				Style: doc.Style{
+					"over":           {"desktop": "yes"},
+					"padding-top":    {"desktop": top},
+					"padding-bottom": {"desktop": "20px"},
+				},
 				Blocks: []*doc.Block{{ID: "b1", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("A bar")}}},
 			},
 			{
 				ID: "first", Arrangement: doc.LineUp,
-				Blocks: []*doc.Block{{ID: "b2", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("The first section")}}},
+				Blocks: []*doc.Block{
+					{ID: "b2", Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("The first section")}},
+				},
 			},
 		}}
 		tr := tree(t, s, p)
@@ -284,9 +310,19 @@ func TestFieldsSideBySideAreLevel(t *testing.T) {
 		{Values: map[string]string{"label": "Name", "width": "half"}},
 		{Values: map[string]string{"label": strings.Repeat("A long question ", 12), "width": "half"}},
 		{Values: map[string]string{"label": "Of these", "type": "select", "width": "half"}},
-		{Values: map[string]string{"label": "A hint stands here", "hint": strings.Repeat("and says more ", 20), "width": "half"}},
+		{
+			Values: map[string]string{
+				"label": "A hint stands here",
+				"hint":  strings.Repeat("and says more ", 20),
+				"width": "half",
+			},
+		},
 	}}}
-	tr := tree(t, s, &doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{form}}}})
+	tr := tree(
+		t,
+		s,
+		&doc.Page{Sections: []*doc.Section{{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{form}}}},
+	)
 	var tops []float64
 	tr.At(1280).Walk(func(b *layout.Box, _, y float64) {
 		if slices.Contains([]string{"input", "select"}, b.Node.Tag) {
@@ -304,7 +340,9 @@ func TestTablesShadeWhereThereIsMore(t *testing.T) {
 	find := func(look doc.Style) (top string) {
 		sec := &doc.Section{
 			ID: "s", Arrangement: doc.LineUp, Style: look,
-			Blocks: []*doc.Block{{ID: "b", Kind: doc.Table, Content: doc.Content{Values: map[string]string{"cells": "a\tb"}}}},
+			Blocks: []*doc.Block{
+				{ID: "b", Kind: doc.Table, Content: doc.Content{Values: map[string]string{"cells": "a\tb"}}},
+			},
 		}
 		var walk func(n *element.Node)
 		walk = func(n *element.Node) {

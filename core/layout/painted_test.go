@@ -16,7 +16,8 @@ func TestPainted(t *testing.T) {
 	} {
 		b := &Box{Node: &element.Node{Styles: []style.Style{{Rotate: tt.turn}}}, W: tt.w, H: tt.h}
 		x, y, w, h := b.Painted(0)
-		if math.Abs(w-tt.wantW) > 1e-9 || math.Abs(h-tt.wantH) > 1e-9 || math.Abs(x+w/2-tt.w/2) > 1e-9 || math.Abs(y+h/2-tt.h/2) > 1e-9 {
+		if math.Abs(w-tt.wantW) > 1e-9 || math.Abs(h-tt.wantH) > 1e-9 || math.Abs(x+w/2-tt.w/2) > 1e-9 ||
+			math.Abs(y+h/2-tt.h/2) > 1e-9 {
 			t.Errorf("%v by %v turned by %v: %v, %v, %v by %v", tt.w, tt.h, tt.turn, x, y, w, h)
 		}
 	}

@@ -65,11 +65,15 @@ func same(a, b float64) bool { return a == b || a != a && b != b }
 func (s *slot) find(k constraint, w when) *Box {
 	for i := range s.entries {
 		e := &s.entries[i]
-		if e.box != nil && e.when == w && e.w == k.w && e.content == k.content && e.loose == k.loose && e.beside == k.beside && same(
-			e.h, k.h,
-		) && same(
-			e.cw, k.cw,
-		) && same(e.ch, k.ch) {
+		if e.box != nil && e.when == w && e.w == k.w && e.content == k.content && e.loose == k.loose &&
+			e.beside == k.beside &&
+			same(
+				e.h, k.h,
+			) &&
+			same(
+				e.cw, k.cw,
+			) &&
+			same(e.ch, k.ch) {
 			return e.box
 		}
 	}

@@ -40,10 +40,24 @@ func TestSweepIsAtAtEveryWidth(t *testing.T) {
 			i := index[b.Node]
 			seen++
 			gx, gy, gw, gh, ok := swept.Rect(i, width)
-			if !ok || math.Abs(gx-x) > 0.01 || math.Abs(gy-y) > 0.01 || math.Abs(gw-b.W) > 0.01 || math.Abs(gh-b.H) > 0.01 || swept.Lines(
-				i, width,
-			) != len(b.Lines) {
-				t.Fatalf("at %d px %s is %v, %v, %v × %v, swept as %v, %v, %v × %v", width, b.Node.Key, x, y, b.W, b.H, gx, gy, gw, gh)
+			if !ok || math.Abs(gx-x) > 0.01 || math.Abs(gy-y) > 0.01 || math.Abs(gw-b.W) > 0.01 ||
+				math.Abs(gh-b.H) > 0.01 ||
+				swept.Lines(
+					i, width,
+				) != len(b.Lines) {
+				t.Fatalf(
+					"at %d px %s is %v, %v, %v × %v, swept as %v, %v, %v × %v",
+					width,
+					b.Node.Key,
+					x,
+					y,
+					b.W,
+					b.H,
+					gx,
+					gy,
+					gw,
+					gh,
+				)
 			}
 		})
 		have := 0
@@ -93,7 +107,9 @@ func edited(p *doc.Page, i int) *doc.Page {
 	for j, b := range s.Blocks {
 		if b.Kind == doc.Text {
 			c := b.Clone()
-			c.Content.Words = doc.PlainWords(fmt.Sprintf("The boat of edit %d sails a little later than the one before it.", i))
+			c.Content.Words = doc.PlainWords(
+				fmt.Sprintf("The boat of edit %d sails a little later than the one before it.", i),
+			)
 			s.Blocks[j] = c
 			break
 		}

@@ -228,14 +228,35 @@ func (z *sizer) accommodate(items []contribution, overFlexible bool) {
 	}
 	intrinsicMax := (*track).intrinsicMax
 	// 1. For intrinsic minimums.
-	z.distribute(items, overFlexible, false, in((*track).intrinsicMin), func(it contribution) float64 { return it.least }, intrinsicMax)
+	z.distribute(
+		items,
+		overFlexible,
+		false,
+		in((*track).intrinsicMin),
+		func(it contribution) float64 { return it.least },
+		intrinsicMax,
+	)
 	if z.ofContent {
 		// 2. For content-based minimums.
 		contentMin := func(t *track) bool { return t.Min.Unit == style.MinContent || t.Min.Unit == style.MaxContent }
-		z.distribute(items, overFlexible, false, in(contentMin), func(it contribution) float64 { return it.min }, intrinsicMax)
+		z.distribute(
+			items,
+			overFlexible,
+			false,
+			in(contentMin),
+			func(it contribution) float64 { return it.min },
+			intrinsicMax,
+		)
 		// 3. For max-content minimums.
 		maxMin := func(t *track) bool { return t.Min.Unit == style.MaxContent }
-		z.distribute(items, overFlexible, false, in(maxMin), func(it contribution) float64 { return it.max }, (*track).maxContentMax)
+		z.distribute(
+			items,
+			overFlexible,
+			false,
+			in(maxMin),
+			func(it contribution) float64 { return it.max },
+			(*track).maxContentMax,
+		)
 	}
 	// 4. No growth limit below its base size.
 	for i := range z.tracks {
@@ -247,7 +268,14 @@ func (z *sizer) accommodate(items []contribution, overFlexible bool) {
 	// 5. For intrinsic maximums, 6. for max-content maximums.
 	z.distribute(items, false, true, intrinsicMax, func(it contribution) float64 { return it.min }, intrinsicMax)
 	if !z.ofHeights {
-		z.distribute(items, false, true, (*track).maxContentMax, func(it contribution) float64 { return it.max }, intrinsicMax)
+		z.distribute(
+			items,
+			false,
+			true,
+			(*track).maxContentMax,
+			func(it contribution) float64 { return it.max },
+			intrinsicMax,
+		)
 	}
 	for i := range z.tracks {
 		z.tracks[i].infinitelyGrowable = false
@@ -257,7 +285,13 @@ func (z *sizer) accommodate(items []contribution, overFlexible bool) {
 // distribute is "distribute extra space across spanned tracks" (§12.5.1): affected
 // tells the tracks that may grow, want the contribution to accommodate, beyond
 // those preferred to grow past their limits.
-func (z *sizer) distribute(items []contribution, byFlex, limits bool, affected func(*track) bool, want func(contribution) float64, beyond func(*track) bool) {
+func (z *sizer) distribute(
+	items []contribution,
+	byFlex, limits bool,
+	affected func(*track) bool,
+	want func(contribution) float64,
+	beyond func(*track) bool,
+) {
 	for i := range z.tracks {
 		z.tracks[i].planned, z.tracks[i].touched = 0, false
 	}
@@ -329,7 +363,14 @@ func shareByFlex(span []track, grow []int, space float64, incurred []float64) {
 }
 
 // shareEqually divides equally up to limits, and then beyond them.
-func (z *sizer) shareEqually(span []track, grow []int, space float64, incurred []float64, limits bool, beyond func(*track) bool) {
+func (z *sizer) shareEqually(
+	span []track,
+	grow []int,
+	space float64,
+	incurred []float64,
+	limits bool,
+	beyond func(*track) bool,
+) {
 	room := func(t *track) float64 {
 		if !limits {
 			return t.limit - t.base

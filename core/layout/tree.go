@@ -66,7 +66,9 @@ func factsOf(s *style.Style) (f facts) {
 		display: s.Display, absolute: s.Position == style.Absolute, floated: s.Float != style.NoFloat, marginAuto: s.MarginAuto,
 		ratio: s.AspectRatio != 0, autoWidth: s.Width.Unit == style.Auto && s.AspectRatio == 0, autoHeight: s.Height.Unit == style.Auto && s.AspectRatio == 0,
 		anyHeight: s.MinHeight.Unit == style.Auto && s.MaxHeight.Unit == style.Auto,
-		viewport:  ofViewport(s), containing: ofContaining(s), inside: s.Display == style.Grid || s.Display == style.Flex,
+		viewport: ofViewport(
+			s,
+		), containing: ofContaining(s), inside: s.Display == style.Grid || s.Display == style.Flex,
 	}
 	px := func(ls ...style.Length) bool {
 		for _, l := range ls {
@@ -113,7 +115,13 @@ func build(lib *shape.Library, zones doc.Zones, root *element.Node, before map[*
 }
 
 func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
-	o := &object{node: n, index: t.count, inline: n.Inline(), replaced: n.Replaced(), facts: make([]facts, len(t.zones))}
+	o := &object{
+		node:     n,
+		index:    t.count,
+		inline:   n.Inline(),
+		replaced: n.Replaced(),
+		facts:    make([]facts, len(t.zones)),
+	}
 	t.count++
 	if o.kept = before[n]; o.kept == nil {
 		o.kept = &kept{flows: make([]atomic.Pointer[flow], len(t.zones))}
@@ -143,7 +151,8 @@ func (t *Tree) object(n *element.Node, before map[*element.Node]*kept) *object {
 			f, s := &o.facts[z], &c.Styles[z]
 			f.viewport = f.viewport || k.facts[z].viewport
 			f.holds = f.holds || s.Position == style.Absolute && s.Display != style.None
-			f.inside = f.inside || s.Position == style.Absolute || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase()
+			f.inside = f.inside || s.Position == style.Absolute || s.Height.OfBase() || s.MinHeight.OfBase() ||
+				s.MaxHeight.OfBase()
 		}
 	}
 	return o
@@ -175,7 +184,9 @@ func ofViewport(s *style.Style) bool {
 // containing block's size.
 func ofContaining(s *style.Style) bool {
 	p := &s.Padding
-	return p.Top.OfBase() || p.Right.OfBase() || p.Bottom.OfBase() || p.Left.OfBase() || s.Height.OfBase() || s.MinHeight.OfBase() || s.MaxHeight.OfBase()
+	return p.Top.OfBase() || p.Right.OfBase() || p.Bottom.OfBase() || p.Left.OfBase() || s.Height.OfBase() ||
+		s.MinHeight.OfBase() ||
+		s.MaxHeight.OfBase()
 }
 
 // At lays the tree out in a viewport of a width in px.

@@ -14,7 +14,15 @@ func TestNoNumbers(t *testing.T) {
 	lines := func(grow, shrink float64, base style.Length) *element.Node {
 		row := &element.Node{Tag: "div", Styles: []style.Style{{Display: style.Flex, FontSize: style.Pixels(16)}}}
 		for range 3 {
-			row.Children = append(row.Children, &element.Node{Tag: "div", Styles: []style.Style{{Display: style.Block, FlexGrow: grow, FlexBasis: base, FontSize: style.Pixels(16)}}})
+			row.Children = append(
+				row.Children,
+				&element.Node{
+					Tag: "div",
+					Styles: []style.Style{
+						{Display: style.Block, FlexGrow: grow, FlexBasis: base, FontSize: style.Pixels(16)},
+					},
+				},
+			)
 		}
 		return row
 	}

@@ -55,13 +55,18 @@ var stableStyles = map[string]map[string]string{
 	"pull":               {"none": "0px"},
 	"row-gap":            {"usual": "default"},
 	"shape-colour":       {"usual": "default"},
-	"spread":             {"middle": "center", "apart": "space-between", "around": "space-around", "even": "space-evenly"},
-	"stays":              {"goes": "static", "stays": "sticky", "stays after the first section": "sticky-after"},
-	"text-align":         {"left": "start", "middle": "center", "right": "end"},
-	"text-style":         {"usual": "default"},
-	"time-width":         {"usual": "default"},
-	"width":              {"columns": "auto"},
-	"wrap":               {"wraps": "wrap", "one line": "nowrap"},
+	"spread": {
+		"middle": "center",
+		"apart":  "space-between",
+		"around": "space-around",
+		"even":   "space-evenly",
+	},
+	"stays":      {"goes": "static", "stays": "sticky", "stays after the first section": "sticky-after"},
+	"text-align": {"left": "start", "middle": "center", "right": "end"},
+	"text-style": {"usual": "default"},
+	"time-width": {"usual": "default"},
+	"width":      {"columns": "auto"},
+	"wrap":       {"wraps": "wrap", "one line": "nowrap"},
 }
 
 // stableContents says what values of fields became, by the field of a block or of one of
@@ -154,7 +159,11 @@ func stableWords(words any) {
 }
 
 func stableCommand(c object) {
-	tables := map[string]map[string]map[string]string{"set": stableStyles, "block.content": stableContents, "entry.set": stableContents}
+	tables := map[string]map[string]map[string]string{
+		"set":           stableStyles,
+		"block.content": stableContents,
+		"entry.set":     stableContents,
+	}
 	if stable, ok := tables[text(c["op"])][text(c["setting"])][text(c["value"])]; ok {
 		c["value"] = stable
 	}

@@ -62,8 +62,15 @@ func FuzzReal(f *testing.F) {
 func TestNumbersAreParsedHere(t *testing.T) {
 	parses := regexp.MustCompile(`strconv\.(ParseFloat|ParseInt|ParseUint|Atoi)|fmt\.Sscan`)
 	root := "../.."
-	elsewhere := map[string]string{"cmd": "settings and tools", "core/number": "here", "site/weigh.go": "ranges of shipped fonts, in base 16", "core/colour/colour.go": "digits of colours, in base 16",
-		"fonts/scripts.go": "ranges of shipped fonts", "postgres": "ids of processes", "e2e/node_modules": ""}
+	elsewhere := map[string]string{
+		"cmd":                   "settings and tools",
+		"core/number":           "here",
+		"site/weigh.go":         "ranges of shipped fonts, in base 16",
+		"core/colour/colour.go": "digits of colours, in base 16",
+		"fonts/scripts.go":      "ranges of shipped fonts",
+		"postgres":              "ids of processes",
+		"e2e/node_modules":      "",
+	}
 	err := filepath.WalkDir(root, func(name string, e os.DirEntry, err error) error {
 		if err != nil {
 			return err
@@ -72,7 +79,8 @@ func TestNumbersAreParsedHere(t *testing.T) {
 		if _, ok := elsewhere[filepath.ToSlash(rel)]; ok && e.IsDir() || e.Name() == ".git" || e.Name() == ".data" {
 			return filepath.SkipDir
 		}
-		if _, ok := elsewhere[filepath.ToSlash(rel)]; ok || e.IsDir() || filepath.Ext(name) != ".go" || strings.HasSuffix(name, "_test.go") {
+		if _, ok := elsewhere[filepath.ToSlash(rel)]; ok || e.IsDir() || filepath.Ext(name) != ".go" ||
+			strings.HasSuffix(name, "_test.go") {
 			return nil
 		}
 		b, err := os.ReadFile(name)

@@ -178,7 +178,10 @@ func toPlaced(h doc.Holder, zs doc.Zones) Arranged {
 		y := row
 		for k, c := range stack {
 			rows := rowsNeeded(c, zs)
-			s := Stack{Blocks: []*doc.Block{c}, Place: Fit(doc.Place{Column: from + 1, Span: span, Row: y, Rows: rows}, columns)}
+			s := Stack{
+				Blocks: []*doc.Block{c},
+				Place:  Fit(doc.Place{Column: from + 1, Span: span, Row: y, Rows: rows}, columns),
+			}
 			if k == len(stack)-1 {
 				s.Emptied = emptied
 			}

@@ -56,11 +56,19 @@ func TestPlacedToColumns(t *testing.T) {
 
 func TestPlacedToALineUp(t *testing.T) {
 	zs := doc.StandardZones()
-	side := Rearrange(doc.Holder{Blocks: []*doc.Block{block("b", inGrid(5, 4, 1, 4)), block("a", inGrid(1, 4, 2, 2))}}, doc.LineUp, zs)
+	side := Rearrange(
+		doc.Holder{Blocks: []*doc.Block{block("b", inGrid(5, 4, 1, 4)), block("a", inGrid(1, 4, 2, 2))}},
+		doc.LineUp,
+		zs,
+	)
 	if !side.Across || !reflect.DeepEqual(side.ids(), [][]string{{"a"}, {"b"}}) {
 		t.Errorf("side by side: across %v, %v", side.Across, side.ids())
 	}
-	down := Rearrange(doc.Holder{Blocks: []*doc.Block{block("b", inGrid(1, 4, 5, 4)), block("a", inGrid(1, 4, 1, 2))}}, doc.LineUp, zs)
+	down := Rearrange(
+		doc.Holder{Blocks: []*doc.Block{block("b", inGrid(1, 4, 5, 4)), block("a", inGrid(1, 4, 1, 2))}},
+		doc.LineUp,
+		zs,
+	)
 	if down.Across || !reflect.DeepEqual(down.ids(), [][]string{{"a"}, {"b"}}) {
 		t.Errorf("below one another: across %v, %v", down.Across, down.ids())
 	}
@@ -90,7 +98,8 @@ func TestColumnsToPlaced(t *testing.T) {
 		t.Error("the stack is not given up with its last block")
 	}
 	stack.Style = doc.Style{"background": {"desktop": "$accent"}}
-	if a = Rearrange(h, doc.Placed, doc.StandardZones()); a.Children[0].Blocks[0] != stack || a.Children[0].Place.Rows != 5 {
+	if a = Rearrange(h, doc.Placed, doc.StandardZones()); a.Children[0].Blocks[0] != stack ||
+		a.Children[0].Place.Rows != 5 {
 		t.Error("a container with a look of its own is taken apart")
 	}
 }

@@ -87,7 +87,12 @@ func units(ps []Placed) (out []*unit) {
 	for _, u := range out {
 		slices.SortStableFunc(u.blocks, func(a, b int) int {
 			p, q := ps[a], ps[b]
-			return cmp.Or(cmp.Compare(p.Layer, q.Layer), cmp.Compare(p.Row, q.Row), cmp.Compare(p.Column, q.Column), cmp.Compare(a, b))
+			return cmp.Or(
+				cmp.Compare(p.Layer, q.Layer),
+				cmp.Compare(p.Row, q.Row),
+				cmp.Compare(p.Column, q.Column),
+				cmp.Compare(a, b),
+			)
 		})
 	}
 	return out
@@ -179,7 +184,8 @@ func cards(bands [][]*unit, begins func(int) doc.Kind) int {
 	n := 1
 	for n < len(bands) {
 		next := columnsOf(bands[n])
-		if len(next) != len(first) || len(columnsOf(slices.Concat(bands[:n+1]...))) != len(first) || begins(next[0][0].blocks[0]) == kind {
+		if len(next) != len(first) || len(columnsOf(slices.Concat(bands[:n+1]...))) != len(first) ||
+			begins(next[0][0].blocks[0]) == kind {
 			break
 		}
 		n++
@@ -282,7 +288,8 @@ func (d *deriving) columnsIn(parts []*part, column, span, row int) int {
 	for _, c := range parts {
 		all += c.area.Span
 	}
-	if n := len(parts); n >= 3 && 2*parts[0].area.Span >= all { // the wide one first, the narrow ones in a row of their own
+	if n := len(parts); n >= 3 &&
+		2*parts[0].area.Span >= all { // the wide one first, the narrow ones in a row of their own
 		rows = d.part(parts[0], column, span, row) + 1
 		return rows + d.columnsIn(parts[1:], column, span, row+rows)
 	}

@@ -8,7 +8,13 @@ import (
 
 // What comes from elsewhere takes the cells that its rectangle covers, wherever it was.
 func TestPullOfAllEdges(t *testing.T) {
-	m := Metrics{Columns: []float64{80, 80, 80, 80}, Rows: []float64{40, 40, 40}, ColumnGap: 20, RowGap: 10, RowHeight: 40}
+	m := Metrics{
+		Columns:   []float64{80, 80, 80, 80},
+		Rows:      []float64{40, 40, 40},
+		ColumnGap: 20,
+		RowGap:    10,
+		RowHeight: 40,
+	}
 	got := m.Pull(doc.Place{Column: 1, Span: 1, Row: 1, Rows: 1}, Left|Top|Right|Bottom, Rect{105, 98, 178, 44})
 	if want := (doc.Place{Column: 2, Span: 2, Row: 3, Rows: 1}); got != want {
 		t.Errorf("%+v, want %+v", got, want)

@@ -101,7 +101,10 @@ func TestGroupsStayGroups(t *testing.T) {
 			r := rand.New(rand.NewPCG(seed, uint64(n)))
 			s := &doc.Section{}
 			for range n {
-				b := &doc.Block{Kind: doc.Text, Place: desktop(1+r.IntN(12), 1+r.IntN(12), 1+r.IntN(24), 1+r.IntN(8), r.IntN(4))}
+				b := &doc.Block{
+					Kind:  doc.Text,
+					Place: desktop(1+r.IntN(12), 1+r.IntN(12), 1+r.IntN(24), 1+r.IntN(8), r.IntN(4)),
+				}
 				if r.IntN(3) == 0 {
 					b.Kind, b.Style = doc.Picture, doc.Style{"aspect-ratio": {"desktop": "rows"}}
 				}
@@ -160,7 +163,13 @@ func TestReadingOrder(t *testing.T) {
 }
 
 func metrics() *Metrics {
-	return &Metrics{Columns: []float64{60, 60, 60, 60}, Rows: []float64{24, 50, 24}, ColumnGap: 20, RowGap: 8, RowHeight: 24}
+	return &Metrics{
+		Columns:   []float64{60, 60, 60, 60},
+		Rows:      []float64{24, 50, 24},
+		ColumnGap: 20,
+		RowGap:    8,
+		RowHeight: 24,
+	}
 }
 
 func TestMove(t *testing.T) {

@@ -126,7 +126,8 @@ func reorder(h doc.Holder, ps []Placed, zone string) {
 	seq, byHand := ordered(len(bands), func(k int) (string, bool) {
 		first, ok := "", false
 		for _, i := range bands[k] {
-			if v, set := h.Blocks[i].Style["order"][zone]; set && (!ok || len(v) < len(first) || len(v) == len(first) && v < first) {
+			if v, set := h.Blocks[i].Style["order"][zone]; set &&
+				(!ok || len(v) < len(first) || len(v) == len(first) && v < first) {
 				first, ok = v, true
 			}
 		}

@@ -17,7 +17,10 @@ func TestSequence(t *testing.T) {
 		}
 		return b
 	}
-	h := doc.Holder{Arrangement: doc.LineUp, Blocks: []*doc.Block{with("a", "2"), with("b", ""), with("c", "1"), with("d", "3")}}
+	h := doc.Holder{
+		Arrangement: doc.LineUp,
+		Blocks:      []*doc.Block{with("a", "2"), with("b", ""), with("c", "1"), with("d", "3")},
+	}
 	for z, want := range [][]int{{0, 1, 2, 3}, {0, 1, 2, 3}, {2, 0, 1, 3}} { // b goes along with a
 		seq, byHand := Sequence(h, zs, z)
 		if !slices.Equal(seq, want) || byHand != (z == 2) {
@@ -40,7 +43,14 @@ func TestSectionsInOrder(t *testing.T) {
 		}
 		return s
 	}
-	p := &doc.Page{Sections: []*doc.Section{sec("bar", doc.RoleHeader, "9"), sec("a", "", "2"), sec("b", "", "1"), sec("foot", doc.RoleFooter, "1")}}
+	p := &doc.Page{
+		Sections: []*doc.Section{
+			sec("bar", doc.RoleHeader, "9"),
+			sec("a", "", "2"),
+			sec("b", "", "1"),
+			sec("foot", doc.RoleFooter, "1"),
+		},
+	}
 	for z, want := range []string{"bar a b foot", "bar b a foot", "bar b a foot"} {
 		got := ""
 		all, byHand := Sections(p, zs, z)
@@ -62,7 +72,11 @@ func TestSectionsInOrder(t *testing.T) {
 func TestOrderInAGrid(t *testing.T) {
 	zs := doc.StandardZones()
 	at := func(id string, column, row int, order string) *doc.Block {
-		b := &doc.Block{ID: id, Kind: doc.Text, Place: doc.Zoned[doc.Place]{"desktop": {Column: column, Span: 6, Row: row, Rows: 4}}}
+		b := &doc.Block{
+			ID:    id,
+			Kind:  doc.Text,
+			Place: doc.Zoned[doc.Place]{"desktop": {Column: column, Span: 6, Row: row, Rows: 4}},
+		}
 		if order != "" {
 			b.Style = doc.Style{"order": {"phone": order}}
 		}

@@ -113,7 +113,15 @@ func Scale(ps []doc.Place, to doc.Place, columns int) []doc.Place {
 	edge := func(n, was, now int) int { return (2*n*now + was) / (2 * was) }
 	out := slices.Clone(ps)
 	for i, p := range ps {
-		left, right := edge(p.Column-from.Column, from.Span, to.Span), edge(p.Column-from.Column+p.Span, from.Span, to.Span)
+		left, right := edge(
+			p.Column-from.Column,
+			from.Span,
+			to.Span,
+		), edge(
+			p.Column-from.Column+p.Span,
+			from.Span,
+			to.Span,
+		)
 		top, bottom := edge(p.Row-from.Row, from.Rows, to.Rows), edge(p.Row-from.Row+p.Rows, from.Rows, to.Rows)
 		out[i].Column, out[i].Span = to.Column+left, max(right-left, 1)
 		out[i].Row, out[i].Rows = to.Row+top, max(bottom-top, 1)

@@ -61,15 +61,24 @@ func TestSeveralStayInTheGrid(t *testing.T) {
 		var ps []doc.Place
 		for range 1 + r.IntN(9) {
 			span := 1 + r.IntN(columns)
-			ps = append(ps, doc.Place{Column: 1 + r.IntN(columns-span+1), Span: span, Row: 1 + r.IntN(40), Rows: 1 + r.IntN(9)})
+			ps = append(
+				ps,
+				doc.Place{Column: 1 + r.IntN(columns-span+1), Span: span, Row: 1 + r.IntN(40), Rows: 1 + r.IntN(9)},
+			)
 		}
-		moved := map[string][]doc.Place{"nudged": NudgeAll(ps, r.IntN(9)-4, r.IntN(9)-4, columns), "across": Spread(ps, true, columns), "down": Spread(ps, false, columns), "tidied": Tidy(ps, columns)}
+		moved := map[string][]doc.Place{
+			"nudged": NudgeAll(ps, r.IntN(9)-4, r.IntN(9)-4, columns),
+			"across": Spread(ps, true, columns),
+			"down":   Spread(ps, false, columns),
+			"tidied": Tidy(ps, columns),
+		}
 		for _, how := range []string{"left", "center", "right", "top", "middle", "bottom"} {
 			moved[how] = Align(ps, how, Around(ps), columns)
 		}
 		for name, out := range moved {
 			for i, p := range out {
-				if p.Column < 1 || p.Column+p.Span-1 > columns || p.Row < 1 || p.Span != ps[i].Span || p.Rows != ps[i].Rows {
+				if p.Column < 1 || p.Column+p.Span-1 > columns || p.Row < 1 || p.Span != ps[i].Span ||
+					p.Rows != ps[i].Rows {
 					t.Fatalf("%s of %v in %d columns: %+v", name, ps, columns, p)
 				}
 			}

@@ -9,14 +9,19 @@ import (
 func TestUpward(t *testing.T) {
 	zs := doc.StandardZones()
 	at := func(kind doc.Kind, column, span, row, rows int) *doc.Block {
-		b := &doc.Block{Kind: kind, Place: doc.Zoned[doc.Place]{"desktop": {Column: column, Span: span, Row: row, Rows: rows}}}
+		b := &doc.Block{
+			Kind:  kind,
+			Place: doc.Zoned[doc.Place]{"desktop": {Column: column, Span: span, Row: row, Rows: rows}},
+		}
 		if kind == doc.Picture {
 			b.Style = doc.Style{"aspect-ratio": {"desktop": "rows"}}
 		}
 		return b
 	}
 	// A picture, beside it a text, below both another text; on phones they are in rows 1–7, 8, 10.
-	h := doc.Holder{Blocks: []*doc.Block{at(doc.Picture, 1, 6, 1, 8), at(doc.Text, 7, 6, 1, 8), at(doc.Text, 1, 12, 10, 3)}}
+	h := doc.Holder{
+		Blocks: []*doc.Block{at(doc.Picture, 1, 6, 1, 8), at(doc.Text, 7, 6, 1, 8), at(doc.Text, 1, 12, 10, 3)},
+	}
 	rows := Resolve(h, zs)[2]
 	for what, tt := range map[string]struct {
 		at   doc.Place
@@ -45,7 +50,8 @@ func TestUpward(t *testing.T) {
 	for i := range h.Blocks {
 		h.Blocks[i].Place = h.Blocks[i].Place.With("phone", doc.Place{Column: 1, Span: 4, Row: 5 + 8*i, Rows: 8})
 	}
-	if got, down := Upward(h, zs, 2, doc.Place{Column: 1, Span: 4, Row: 1, Rows: 2}); got != (doc.Place{Column: 1, Span: 12, Row: 1, Rows: 2}) || len(down) != 3 {
+	if got, down := Upward(h, zs, 2, doc.Place{Column: 1, Span: 4, Row: 1, Rows: 2}); got != (doc.Place{Column: 1, Span: 12, Row: 1, Rows: 2}) ||
+		len(down) != 3 {
 		t.Errorf("first: %+v, %v", got, down)
 	}
 }

@@ -16,18 +16,45 @@ var Pages = []Page{
 	{"blank", "Blank page", "one empty section", []string{"empty"}},
 	{
 		"home", "Home page", "welcome, reasons, about, voices, a call and a footer",
-		[]string{"bar-over", "welcome-picture", "features", "about-picture", "figures", "testimonials", "action", "footer"},
+		[]string{
+			"bar-over",
+			"welcome-picture",
+			"features",
+			"about-picture",
+			"figures",
+			"testimonials",
+			"action",
+			"footer",
+		},
 	},
 	{
 		"landing", "Landing page", "one offer from the welcome to the button",
-		[]string{"welcome-middle", "features-list", "prices", "questions-middle", "testimonial", "action-card", "footer-line"},
+		[]string{
+			"welcome-middle",
+			"features-list",
+			"prices",
+			"questions-middle",
+			"testimonial",
+			"action-card",
+			"footer-line",
+		},
 	},
 	{
 		"about", "About us", "the story, people, pictures and voices",
 		[]string{"bar", "about-columns", "about-figures", "people", "gallery", "action-line", "footer"},
 	},
-	{"prices", "Prices", "cards, a table and questions", []string{"bar", "prices", "prices-table", "questions", "footer"}},
-	{"contact", "Contact", "a form, a map and the site’s facts", []string{"bar", "form", "contact-map", "questions-middle", "footer"}},
+	{
+		"prices",
+		"Prices",
+		"cards, a table and questions",
+		[]string{"bar", "prices", "prices-table", "questions", "footer"},
+	},
+	{
+		"contact",
+		"Contact",
+		"a form, a map and the site’s facts",
+		[]string{"bar", "form", "contact-map", "questions-middle", "footer"},
+	},
 	{
 		"programme", "Programme", "what happens when, steps and notices",
 		[]string{"bar", "notice", "timetable", "timetable-days", "steps", "notices", "footer"},
@@ -36,7 +63,12 @@ var Pages = []Page{
 
 // NewPage makes a page of a ready-made one, in the words of a business or, where it is nil, of
 // any; stock is as Env.Stock. Errors are *doc.Problem.
-func NewPage(ready, name string, business *Business, newID func(string) string, stock func(id string) string) (*doc.Page, error) {
+func NewPage(
+	ready, name string,
+	business *Business,
+	newID func(string) string,
+	stock func(id string) string,
+) (*doc.Page, error) {
 	name, err := doc.Line("Name", name, doc.MaxNameRunes)
 	if err != nil {
 		return nil, err
@@ -76,12 +108,23 @@ func NewSite(address, name string, newID func(string) string) (*doc.Site, error)
 		return nil, doc.Problemf("Name", "can't be empty: it is what the site is called")
 	}
 	if tree.CheckSegment(address) != nil || len(address) > maxSiteSlug {
-		return nil, doc.Problemf("Address", "can't be %.60q: write at most %d small letters, digits and hyphens, such as skerry-line", address, maxSiteSlug)
+		return nil, doc.Problemf(
+			"Address",
+			"can't be %.60q: write at most %d small letters, digits and hyphens, such as skerry-line",
+			address,
+			maxSiteSlug,
+		)
 	}
 	if doc.SiteReserved(address) {
 		return nil, doc.Problemf("Address", "%q is kept for the program; choose another", address)
 	}
-	return &doc.Site{ID: newID("w"), Slug: address, Name: name, House: doc.StandardHouse(), Zones: doc.StandardZones()}, nil
+	return &doc.Site{
+		ID:    newID("w"),
+		Slug:  address,
+		Name:  name,
+		House: doc.StandardHouse(),
+		Zones: doc.StandardZones(),
+	}, nil
 }
 
 // NewHome makes a site's first page.

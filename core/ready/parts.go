@@ -24,7 +24,18 @@ func topBar(style doc.Style, colour string) *doc.Section {
 	s := compose.Section(doc.LineUp, style,
 		&doc.Block{Kind: doc.Logo, Content: doc.Content{Link: "/"}},
 		compose.Row("$room", &doc.Block{Kind: doc.Menu}, ask))
-	s.Blocks[1].Style = compose.Look("direction", "row", "wrap", "nowrap", "align-items", "center", "column-gap", "$room", "column-gap@phone", "12px")
+	s.Blocks[1].Style = compose.Look(
+		"direction",
+		"row",
+		"wrap",
+		"nowrap",
+		"align-items",
+		"center",
+		"column-gap",
+		"$room",
+		"column-gap@phone",
+		"12px",
+	)
 	s.Role = doc.RoleHeader
 	return s
 }
@@ -70,5 +81,8 @@ func contactForm() *doc.Block { return element.Start(doc.Form) }
 func questions() *doc.Block { return element.Start(doc.Accordion) }
 
 func table(head string, rows ...string) *doc.Block {
-	return &doc.Block{Kind: doc.Table, Content: doc.Content{Values: map[string]string{"head": head, "cells": strings.Join(rows, "\n")}}}
+	return &doc.Block{
+		Kind:    doc.Table,
+		Content: doc.Content{Values: map[string]string{"head": head, "cells": strings.Join(rows, "\n")}},
+	}
 }

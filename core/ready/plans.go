@@ -38,7 +38,12 @@ func Plan(b *Business) []PlannedPage {
 
 // Planned makes those pages, without the ones that are left out by name, and the tree that they
 // stand in. newID and stock are as NewPage has them.
-func Planned(b *Business, leave func(name string) bool, newID func(string) string, stock func(string) string) ([]*doc.Page, tree.Tree, error) {
+func Planned(
+	b *Business,
+	leave func(name string) bool,
+	newID func(string) string,
+	stock func(string) string,
+) ([]*doc.Page, tree.Tree, error) {
 	var pages []*doc.Page
 	var t tree.Tree
 	for i, planned := range Plan(b) {

@@ -26,8 +26,16 @@ var Presets = []Preset{
 			return compose.Section(
 				doc.Columns,
 				compose.Room("shares", "6 6", "column-gap", "$wide"),
-				compose.Stack("$snug", compose.Heading(2, "On the left"), compose.Words("", "What stands in the first column.")),
-				compose.Stack("$snug", compose.Heading(2, "On the right"), compose.Words("", "What stands in the second.")),
+				compose.Stack(
+					"$snug",
+					compose.Heading(2, "On the left"),
+					compose.Words("", "What stands in the first column."),
+				),
+				compose.Stack(
+					"$snug",
+					compose.Heading(2, "On the right"),
+					compose.Words("", "What stands in the second."),
+				),
 			)
 		},
 	},
@@ -61,18 +69,52 @@ var Presets = []Preset{
 		ID: "welcome-picture", Purpose: "Welcome", Name: "Welcome over a picture", Stock: "first-light",
 		Hint: "a large picture with words and two buttons on it",
 		section: func() *doc.Section {
-			s := compose.Section(doc.LineUp, compose.Room(
-				append(
-					onDeep, "min-height", "72vh", "content-at", "center", "row-gap", "$room", "filter-gradient",
-					"linear 90deg $deep 0%, $deep 40%, $accent 100%", "filter-opacity", "62%",
-				)...,
-			),
-				compose.With(compose.Heading(1, "Say in seven words what this is"), "text-style", "$display", "width", "760px"),
-				compose.With(compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "600px"),
-				compose.Hold(doc.Buttons, doc.LineUp, compose.Look("direction", "row", "column-gap", "$snug", "row-gap", "$small"),
-					compose.Button("Begin here", "#", "background", "$second-accent", "color", "$ground", "button-size", "$large"), compose.Button(
-						"Look around first", "#", "button-look", "outlined", "color", "$on-deep", "button-size", "$large",
-					)))
+			s := compose.Section(
+				doc.LineUp,
+				compose.Room(
+					append(
+						onDeep, "min-height", "72vh", "content-at", "center", "row-gap", "$room", "filter-gradient",
+						"linear 90deg $deep 0%, $deep 40%, $accent 100%", "filter-opacity", "62%",
+					)...,
+				),
+				compose.With(
+					compose.Heading(1, "Say in seven words what this is"),
+					"text-style",
+					"$display",
+					"width",
+					"760px",
+				),
+				compose.With(
+					compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."),
+					"width",
+					"600px",
+				),
+				compose.Hold(
+					doc.Buttons,
+					doc.LineUp,
+					compose.Look("direction", "row", "column-gap", "$snug", "row-gap", "$small"),
+					compose.Button(
+						"Begin here",
+						"#",
+						"background",
+						"$second-accent",
+						"color",
+						"$ground",
+						"button-size",
+						"$large",
+					),
+					compose.Button(
+						"Look around first",
+						"#",
+						"button-look",
+						"outlined",
+						"color",
+						"$on-deep",
+						"button-size",
+						"$large",
+					),
+				),
+			)
 			return s
 		},
 	},
@@ -80,7 +122,9 @@ var Presets = []Preset{
 		ID: "welcome-beside", Purpose: "Welcome", Name: "Welcome beside a picture",
 		Hint: "words on the left, a tall picture on the right",
 		section: func() *doc.Section {
-			return compose.Section(doc.Columns, compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"),
+			return compose.Section(
+				doc.Columns,
+				compose.Room("shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"),
 				compose.Stack("$room", compose.Kicker("Where and since when"), compose.With(
 					compose.Heading(1, "Say in seven words what this is"),
 					"text-style", "$display", "text-style@tablet", "$h1",
@@ -91,25 +135,34 @@ var Presets = []Preset{
 						compose.Button("Begin here", "#", "button-size", "$large"),
 						compose.Button("Ask first", "#", "button-look", "quiet", "button-size", "$large"),
 					)),
-				compose.Picture("4:5", "border-radius", "$round"))
+				compose.Picture("4:5", "border-radius", "$round"),
+			)
 		},
 	},
 	{
 		ID: "welcome-middle", Purpose: "Welcome", Name: "Welcome in the middle",
 		Hint: "large words on a gradient that ends in a wave",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Centred(
-				append(
-					onDeep, "gradient", "linear 160deg $deep 0%, $accent/45% 100%", "padding-bottom", "160px",
-					"padding-bottom@phone", "110px", "edge-bottom", "tide",
-				)...,
-			),
-				compose.With(compose.Words("label", "Where and since when"), "opacity", "85%"), compose.With(
+			return compose.Section(
+				doc.LineUp,
+				compose.Centred(
+					append(
+						onDeep, "gradient", "linear 160deg $deep 0%, $accent/45% 100%", "padding-bottom", "160px",
+						"padding-bottom@phone", "110px", "edge-bottom", "tide",
+					)...,
+				),
+				compose.With(compose.Words("label", "Where and since when"), "opacity", "85%"),
+				compose.With(
 					compose.Heading(1, "Say in seven words what this is"),
 					"text-style", "$display", "width", "820px",
 				),
-				compose.With(compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."), "width", "620px"),
-				compose.Button("Begin here", "#", "background", "$on-deep", "color", "$deep", "button-size", "$large"))
+				compose.With(
+					compose.Words("lead", "One sentence more: for whom it is, and what they will have of it."),
+					"width",
+					"620px",
+				),
+				compose.Button("Begin here", "#", "background", "$on-deep", "color", "$deep", "button-size", "$large"),
+			)
 		},
 	},
 	{
@@ -157,13 +210,24 @@ var Presets = []Preset{
 		Hint: "words on the left, large figures on the right",
 		section: func() *doc.Section {
 			return compose.Section(doc.Columns, compose.Room(
-				"background", "$quiet-ground", "shares", "7 5", "column-gap", "$broad", "row-gap", "$wide", "align-items",
+				"background",
+				"$quiet-ground",
+				"shares",
+				"7 5",
+				"column-gap",
+				"$broad",
+				"row-gap",
+				"$wide",
+				"align-items",
 				"center",
 			),
 				compose.Stack(
 					"$snug",
 					compose.Heading(2, "What we stand for"),
-					compose.Words("lead", "Two or three sentences that nobody else could have written about themselves."),
+					compose.Words(
+						"lead",
+						"Two or three sentences that nobody else could have written about themselves.",
+					),
 					compose.Words("", "And one that says what you will not do, since that says as much."),
 				),
 				compose.Listing(
@@ -178,14 +242,25 @@ var Presets = []Preset{
 		ID: "about-columns", Purpose: "About", Name: "About, in two columns",
 		Hint: "a heading across, two columns of words, a quote below",
 		section: func() *doc.Section {
-			return compose.Section(doc.Columns, compose.Room("shares", "12 6 6 12", "column-gap", "$wide", "row-gap", "$room"),
+			return compose.Section(
+				doc.Columns,
+				compose.Room("shares", "12 6 6 12", "column-gap", "$wide", "row-gap", "$room"),
 				compose.Heading(2, "What you should know about us"),
-				compose.Words("", "The first column says what you do, in the order in which somebody meets it when they come for the first time."),
-				compose.Words("", "The second says why you do it like that, and what people say who have come back for years."),
+				compose.Words(
+					"",
+					"The first column says what you do, in the order in which somebody meets it when they come for the first time.",
+				),
+				compose.Words(
+					"",
+					"The second says why you do it like that, and what people say who have come back for years.",
+				),
 				&doc.Block{
-					Kind:    doc.Quote,
-					Content: doc.Content{Words: doc.PlainWords("A sentence that somebody said once, and that everybody here repeats.")},
-				})
+					Kind: doc.Quote,
+					Content: doc.Content{
+						Words: doc.PlainWords("A sentence that somebody said once, and that everybody here repeats."),
+					},
+				},
+			)
 		},
 	},
 
@@ -213,7 +288,10 @@ var Presets = []Preset{
 		ID: "features-cards", Purpose: "Features", Name: "Features on cards",
 		Hint: "four cards on the quiet ground",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "What is in it"),
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("background", "$quiet-ground", "row-gap", "$wide"),
+				compose.Heading(2, "What is in it"),
 				compose.Repeated(compose.Look("per-row", "4"), onCard(
 					"$snug",
 					compose.Icon("check-circle", "icon-size", "28px"),
@@ -224,14 +302,17 @@ var Presets = []Preset{
 						"sunrise", "In the morning", "What there is before everybody is up.",
 					}, []string{"sun", "By day", "What most people come for."}, []string{"moon-stars", "In the evening", "What they stay for."}, []string{
 						"cloud-drizzle", "In the rain", "What they had not expected.",
-					}))
+					}),
+			)
 		},
 	},
 	{
 		ID: "features-list", Purpose: "Features", Name: "A list beside a picture",
 		Hint: "points with ticks, a picture beside them",
 		section: func() *doc.Section {
-			return compose.Section(doc.Columns, compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"),
+			return compose.Section(
+				doc.Columns,
+				compose.Room("shares", "5 7", "column-gap", "$broad", "row-gap", "$wide", "align-items", "center"),
 				compose.Stack(
 					"$room",
 					compose.Heading(2, "All of this is in it"),
@@ -248,7 +329,9 @@ var Presets = []Preset{
 						"list-marks", "check",
 					),
 					compose.Button("See it for yourself", "#"),
-				), compose.Picture("3:2"))
+				),
+				compose.Picture("3:2"),
+			)
 		},
 	},
 
@@ -273,14 +356,27 @@ var Presets = []Preset{
 		Hint: "a heading and a text, four figures below",
 		section: func() *doc.Section {
 			return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.With(
-				compose.Stack("$snug", compose.Heading(2, "In figures"), compose.Words("lead", "A sentence that says what the figures add up to.")),
-				"width", "680px",
+				compose.Stack(
+					"$snug",
+					compose.Heading(2, "In figures"),
+					compose.Words("lead", "A sentence that says what the figures add up to."),
+				),
+				"width",
+				"680px",
 			),
 				compose.Listing(
 					doc.Figures,
 					[]string{"number", "label"},
-					[][]string{{"12", "of the one"}, {"96 %", "of the other"}, {"1 in 9", "of all there are"}, {"0", "of what nobody wants"}},
-					"per-row", "4", "figure-colour", "$accent",
+					[][]string{
+						{"12", "of the one"},
+						{"96 %", "of the other"},
+						{"1 in 9", "of all there are"},
+						{"0", "of what nobody wants"},
+					},
+					"per-row",
+					"4",
+					"figure-colour",
+					"$accent",
 				))
 		},
 	},
@@ -289,7 +385,10 @@ var Presets = []Preset{
 		ID: "steps", Purpose: "Steps", Name: "Steps side by side",
 		Hint: "three numbered steps",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "How it goes"),
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("background", "$quiet-ground", "row-gap", "$wide"),
+				compose.Heading(2, "How it goes"),
 				compose.Repeated(compose.Look("per-row", "3", "column-gap", "$wide"), compose.Stack(
 					"$small",
 					compose.With(compose.Words("display", "1"), "color", "$accent"),
@@ -298,18 +397,22 @@ var Presets = []Preset{
 				),
 					[]string{"1", "Ask", "Tell us the day and how many you are. It takes a minute."}, []string{
 						"2", "Hear from us", "We answer before the evening, with what there is and what it costs.",
-					}, []string{"3", "Come", "Be there ten minutes before. We do the rest."}))
+					}, []string{"3", "Come", "Be there ten minutes before. We do the rest."}),
+			)
 		},
 	},
 	{
 		ID: "steps-down", Purpose: "Steps", Name: "Steps down the page",
 		Hint: "a time, a heading and words for each step",
 		section: func() *doc.Section {
-			return compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Stack(
-				"$snug",
-				compose.Kicker("From the first to the last"),
-				compose.Heading(2, "What the day is like"),
-			),
+			return compose.Section(
+				doc.Columns,
+				compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"),
+				compose.Stack(
+					"$snug",
+					compose.Kicker("From the first to the last"),
+					compose.Heading(2, "What the day is like"),
+				),
 				compose.Listing(
 					doc.Timetable,
 					[]string{"time", "title", "words"},
@@ -318,7 +421,8 @@ var Presets = []Preset{
 						{"10:30", "The middle of it", "What you came for."},
 						{"16:00", "Going home", "What you take with you."},
 					},
-				))
+				),
+			)
 		},
 	},
 
@@ -330,7 +434,16 @@ var Presets = []Preset{
 				doc.LineUp,
 				compose.Room("row-gap", "$wide"),
 				compose.Heading(2, "What it looks like"),
-				gallery("gallery-as", "rows", "gallery-height", "260px", "gallery-height@phone", "150px", "border-radius", "$soft"),
+				gallery(
+					"gallery-as",
+					"rows",
+					"gallery-height",
+					"260px",
+					"gallery-height@phone",
+					"150px",
+					"border-radius",
+					"$soft",
+				),
 			)
 		},
 	},
@@ -338,7 +451,10 @@ var Presets = []Preset{
 		ID: "gallery-slider", Purpose: "Gallery", Name: "Pictures to slide through",
 		Hint: "one large picture after another, a part of the next showing",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$room"), compose.Heading(2, "A walk through"),
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("background", "$quiet-ground", "row-gap", "$room"),
+				compose.Heading(2, "A walk through"),
 				compose.Repeated(
 					compose.Look("run", "slider", "per-row", "2", "per-row@tablet", "1"),
 					compose.Stack("$small", compose.Picture("3:2"), compose.Words("small", "What it shows")),
@@ -346,7 +462,8 @@ var Presets = []Preset{
 					[]string{"", "By day"},
 					[]string{"", "In the evening"},
 					[]string{"", "In winter"},
-				))
+				),
+			)
 		},
 	},
 	{
@@ -357,8 +474,13 @@ var Presets = []Preset{
 				doc.LineUp,
 				compose.Room("row-gap", "$wide"),
 				compose.With(
-					compose.Stack("$snug", compose.Heading(2, "From our album"), compose.Words("", "A sentence that says who took them, and when.")),
-					"width", "640px",
+					compose.Stack(
+						"$snug",
+						compose.Heading(2, "From our album"),
+						compose.Words("", "A sentence that says who took them, and when."),
+					),
+					"width",
+					"640px",
 				),
 				gallery("gallery-as", "columns", "border-radius", "$soft"),
 			)
@@ -369,14 +491,19 @@ var Presets = []Preset{
 		ID: "people", Purpose: "People", Name: "People in a row",
 		Hint: "portraits with names and what they do",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("row-gap", "$wide"), compose.Heading(2, "Who you will meet"), compose.Repeated(compose.Look(
-				"per-row", "4", "per-row@phone", "2", "row-gap", "$wide",
-			), portrait(),
-				[]string{"", "First name", "What they do", "Something only they would say."}, []string{
-					"", "Second name", "What they do", "Something only they would say.",
-				}, []string{"", "Third name", "What they do", "Something only they would say."}, []string{
-					"", "Fourth name", "What they do", "Something only they would say.",
-				}))
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("row-gap", "$wide"),
+				compose.Heading(2, "Who you will meet"),
+				compose.Repeated(compose.Look(
+					"per-row", "4", "per-row@phone", "2", "row-gap", "$wide",
+				), portrait(),
+					[]string{"", "First name", "What they do", "Something only they would say."}, []string{
+						"", "Second name", "What they do", "Something only they would say.",
+					}, []string{"", "Third name", "What they do", "Something only they would say."}, []string{
+						"", "Fourth name", "What they do", "Something only they would say.",
+					}),
+			)
 		},
 	},
 	{
@@ -384,7 +511,15 @@ var Presets = []Preset{
 		Hint: "a large portrait with a text",
 		section: func() *doc.Section {
 			return compose.Section(doc.Columns, compose.Room(
-				"background", "$quiet-ground", "shares", "4 8", "column-gap", "$broad", "row-gap", "$wide", "align-items",
+				"background",
+				"$quiet-ground",
+				"shares",
+				"4 8",
+				"column-gap",
+				"$broad",
+				"row-gap",
+				"$wide",
+				"align-items",
 				"center",
 			), compose.Picture("1:1", "shape", "circle"),
 				compose.Stack(
@@ -392,7 +527,10 @@ var Presets = []Preset{
 					compose.Kicker("What they do here"),
 					compose.Heading(2, "Their name"),
 					compose.Words("lead", "A sentence in their own words."),
-					compose.Words("", "And what others say about them: how long they have been here, and what nobody else can do as well."),
+					compose.Words(
+						"",
+						"And what others say about them: how long they have been here, and what nobody else can do as well.",
+					),
 				))
 		},
 	},
@@ -414,14 +552,18 @@ var Presets = []Preset{
 		ID: "testimonials", Purpose: "Testimonials", Name: "Three voices",
 		Hint: "three quotes with portraits, to slide through on phones",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.Heading(2, "What people say"),
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("background", "$quiet-ground", "row-gap", "$wide"),
+				compose.Heading(2, "What people say"),
 				compose.Repeated(
 					compose.Look("run@tablet", "slider", "per-row@tablet", "2"),
 					voice(),
 					[]string{"“They waited for us, in that weather.”", "", "First name\nFrom the mainland"},
 					[]string{"“We came for a day and stayed for three.”", "", "Second name\nFrom the hills"},
 					[]string{"“The soup alone.”", "", "Third name\nFrom the town"},
-				))
+				),
+			)
 		},
 	},
 
@@ -429,20 +571,41 @@ var Presets = []Preset{
 		ID: "prices", Purpose: "Prices", Name: "Price cards",
 		Hint: "three cards with prices and what is in them",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$wide"), compose.With(
-				compose.Stack("$snug", compose.Heading(2, "What it costs"), compose.Words("", "A sentence about what is always in it.")),
-				"width", "640px",
-			),
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("background", "$quiet-ground", "row-gap", "$wide"),
+				compose.With(
+					compose.Stack(
+						"$snug",
+						compose.Heading(2, "What it costs"),
+						compose.Words("", "A sentence about what is always in it."),
+					),
+					"width",
+					"640px",
+				),
 				compose.Repeated(
 					compose.Look("per-row", "3", "column-gap@tablet", "$snug"),
 					priceCard(),
-					[]string{"For one", "24", "there and back", "Any boat of the day\nA bicycle goes free", "Choose this"},
-					[]string{"For two", "42", "there and back", "Any boat of the day\nBicycles go free\nSoup on the way home", "Choose this"},
+					[]string{
+						"For one",
+						"24",
+						"there and back",
+						"Any boat of the day\nA bicycle goes free",
+						"Choose this",
+					},
+					[]string{
+						"For two",
+						"42",
+						"there and back",
+						"Any boat of the day\nBicycles go free\nSoup on the way home",
+						"Choose this",
+					},
 					[]string{
 						"For a family", "58", "there and back",
 						"Two grown-ups, any number of children\nBicycles go free\nSoup on the way home", "Choose this",
 					},
-				))
+				),
+			)
 		},
 	},
 	{
@@ -457,7 +620,11 @@ var Presets = []Preset{
 					value.Both, "\tOne way\tThere and back\tTen trips", "Grown-ups\t6.40\t11.20\t52.00",
 					"Children to 14\t3.20\t5.60\t26.00", "Bicycles\tfree\tfree\tfree", "Cars\t18.00\t32.00\t–",
 				),
-				compose.With(compose.Words("small", "Say here what isn’t in the table: groups, winter, dogs."), "color", "$quiet-words"),
+				compose.With(
+					compose.Words("small", "Say here what isn’t in the table: groups, winter, dogs."),
+					"color",
+					"$quiet-words",
+				),
 			)
 		},
 	},
@@ -466,7 +633,10 @@ var Presets = []Preset{
 		ID: "timetable", Purpose: "Timetable", Name: "Timetable",
 		Hint: "what happens when, under a heading",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("row-gap", "$room"), compose.Heading(2, "What happens when"),
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("row-gap", "$room"),
+				compose.Heading(2, "What happens when"),
 				compose.Listing(
 					doc.Timetable,
 					[]string{"time", "title", "who", "words"},
@@ -475,14 +645,18 @@ var Presets = []Preset{
 						{"11:40", "The next one", "Who leads it", "What is different about it."},
 						{"15:20", "The last", "Who leads it", "When it ends."},
 					},
-				))
+				),
+			)
 		},
 	},
 	{
 		ID: "timetable-days", Purpose: "Timetable", Name: "Timetable by kinds of day",
 		Hint: "tabs for weekdays, weekends and winter",
 		section: func() *doc.Section {
-			return compose.Section(doc.LineUp, compose.Room("background", "$quiet-ground", "row-gap", "$room"), compose.Heading(2, "Times"),
+			return compose.Section(
+				doc.LineUp,
+				compose.Room("background", "$quiet-ground", "row-gap", "$room"),
+				compose.Heading(2, "Times"),
 				compose.Listing(
 					doc.Tabs,
 					[]string{"title", "words"},
@@ -491,7 +665,8 @@ var Presets = []Preset{
 						{"Weekends", "Say what is different on Saturdays and Sundays."},
 						{"Winter", "Say from when to when, and what doesn’t go then."},
 					},
-				))
+				),
+			)
 		},
 	},
 
@@ -539,7 +714,11 @@ var Presets = []Preset{
 					Style: compose.Look("grow", "yes", "width", "1px"),
 					Content: doc.Content{
 						Words: doc.Words{
-							{{Text: "From Monday: ", Bold: true}, {Text: "say here what is different, and until when. "}, {Text: "Read more", Link: "#"}},
+							{
+								{Text: "From Monday: ", Bold: true},
+								{Text: "say here what is different, and until when. "},
+								{Text: "Read more", Link: "#"},
+							},
 						},
 					},
 				}))
@@ -549,7 +728,10 @@ var Presets = []Preset{
 		ID: "notices", Purpose: "Notices", Name: "News",
 		Hint: "dated news, one below the other",
 		section: func() *doc.Section {
-			return compose.Section(doc.Columns, compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"), compose.Heading(2, "News"),
+			return compose.Section(
+				doc.Columns,
+				compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"),
+				compose.Heading(2, "News"),
 				compose.Repeated(compose.Look("per-row", "1", "row-gap", "$room"), compose.Stack(
 					"$small",
 					compose.With(compose.Words("label", "The day"), "color", "$accent"),
@@ -560,7 +742,8 @@ var Presets = []Preset{
 						"3 May", "What happened first", "Two sentences about it, and where to read more.",
 					}, []string{
 						"21 April", "What happened before that", "Two sentences about it.",
-					}, []string{"2 April", "And before that", "Two sentences about it."}))
+					}, []string{"2 April", "And before that", "Two sentences about it."}),
+			)
 		},
 	},
 
@@ -619,7 +802,11 @@ var Presets = []Preset{
 				compose.Room(append(onDeep, "row-gap", "$wide")...),
 				compose.Columns(
 					"6 6",
-					compose.Stack("$snug", compose.Heading(2, "Come and see us"), compose.Words("lead", "A sentence about how easy it is.")),
+					compose.Stack(
+						"$snug",
+						compose.Heading(2, "Come and see us"),
+						compose.Words("lead", "A sentence about how easy it is."),
+					),
 					&doc.Block{Kind: doc.SiteFacts},
 				),
 				compose.With(chart(), "aspect-ratio", "21:9", "aspect-ratio@phone", "1:1"),
@@ -635,8 +822,15 @@ var Presets = []Preset{
 				doc.LineUp,
 				compose.Centred(
 					append(
-						onDeep, "gradient", "linear 120deg $accent/45% 0%, $deep 100%", "edge-top", "slope", "padding-top",
-						"150px", "padding-top@phone", "110px",
+						onDeep,
+						"gradient",
+						"linear 120deg $accent/45% 0%, $deep 100%",
+						"edge-top",
+						"slope",
+						"padding-top",
+						"150px",
+						"padding-top@phone",
+						"110px",
 					)...,
 				),
 				compose.With(compose.Heading(2, "Say what to do next"), "text-style", "$h1", "width", "720px"),
@@ -658,10 +852,26 @@ var Presets = []Preset{
 					)...,
 				),
 				compose.With(
-					compose.Stack("$small", compose.Heading(2, "Say what to do next"), compose.Words("", "And why today is a good day for it.")),
-					"width", "300px", "grow", "yes",
+					compose.Stack(
+						"$small",
+						compose.Heading(2, "Say what to do next"),
+						compose.Words("", "And why today is a good day for it."),
+					),
+					"width",
+					"300px",
+					"grow",
+					"yes",
 				),
-				compose.Button("Do it now", "#", "background", "$second-accent", "color", "$ground", "button-size", "$large"),
+				compose.Button(
+					"Do it now",
+					"#",
+					"background",
+					"$second-accent",
+					"color",
+					"$ground",
+					"button-size",
+					"$large",
+				),
 			)
 		},
 	},
@@ -698,7 +908,19 @@ var Presets = []Preset{
 		Hint: "name, pages, contact and a last line",
 		section: func() *doc.Section {
 			s := compose.Section(doc.Columns, compose.Look(
-				append(onDeep, "padding-top", "$broad", "padding-bottom", "$wide", "shares", "5 3 4 12", "column-gap", "$wide", "row-gap", "$wide")...,
+				append(
+					onDeep,
+					"padding-top",
+					"$broad",
+					"padding-bottom",
+					"$wide",
+					"shares",
+					"5 3 4 12",
+					"column-gap",
+					"$wide",
+					"row-gap",
+					"$wide",
+				)...,
 			),
 				compose.Stack(
 					"$snug",

@@ -75,7 +75,11 @@ func readHours(day, v string) (out []doc.Opening, err error) {
 		return nil, nil
 	}
 	wrong := func() ([]doc.Opening, error) {
-		return nil, doc.Problemf(day, "can't be %.60q: write hours such as 9:00–17:00, with a comma between several, or nothing when it is closed", v)
+		return nil, doc.Problemf(
+			day,
+			"can't be %.60q: write hours such as 9:00–17:00, with a comma between several, or nothing when it is closed",
+			v,
+		)
 	}
 	last := ""
 	for part := range strings.SplitSeq(v, ",") {
@@ -141,7 +145,12 @@ func ReadSite(name, tag, zone string) (string, string, string, error) {
 var zonePattern = regexp.MustCompile(`^[A-Za-z]+(?:[/_+-][A-Za-z0-9_+-]+)*$`)
 
 // ReadIcon checks what browsers show beside a site's name. Errors are *doc.Problem.
-func ReadIcon(i doc.SiteIcon, house *doc.House, hasIcon func(string) bool, isPicture func(string) bool) (doc.SiteIcon, error) {
+func ReadIcon(
+	i doc.SiteIcon,
+	house *doc.House,
+	hasIcon func(string) bool,
+	isPicture func(string) bool,
+) (doc.SiteIcon, error) {
 	letter, err := doc.Line("Letter", i.Letter, 2)
 	if err != nil {
 		return i, err

@@ -32,7 +32,8 @@ func TestOpeningHours(t *testing.T) {
 	}
 	for _, bad := range []string{"9", "9–", "17–9", "9–9", "25–26", "9:60–10", "9–12, 11–13", "morning", "9–17 and later", strings.Repeat("1–2,", 50)} {
 		var p *doc.Problem
-		if _, err := ReadFacts(doc.Facts{}, map[string]string{"Friday": bad}, ""); !errors.As(err, &p) || p.Field != "Friday" {
+		if _, err := ReadFacts(doc.Facts{}, map[string]string{"Friday": bad}, ""); !errors.As(err, &p) ||
+			p.Field != "Friday" {
 			t.Errorf("%q: %v", bad, err)
 		}
 	}
@@ -76,8 +77,13 @@ func TestReadIcon(t *testing.T) {
 }
 
 func TestReadMenu(t *testing.T) {
-	items, err := ReadMenu([]string{"", "Elsewhere", "About us", "Crew", ""}, []string{"", "https://example.org/", "", "/crew#ann", ""}, []bool{false, false, false, true, true})
-	if err != nil || len(items) != 3 || items[1] != (doc.MenuItem{Label: "About us"}) || items[2] != (doc.MenuItem{Label: "Crew", Link: "/crew#ann", Under: true}) {
+	items, err := ReadMenu(
+		[]string{"", "Elsewhere", "About us", "Crew", ""},
+		[]string{"", "https://example.org/", "", "/crew#ann", ""},
+		[]bool{false, false, false, true, true},
+	)
+	if err != nil || len(items) != 3 || items[1] != (doc.MenuItem{Label: "About us"}) ||
+		items[2] != (doc.MenuItem{Label: "Crew", Link: "/crew#ann", Under: true}) {
 		t.Errorf("%+v, %v", items, err)
 	}
 	if first, err := ReadMenu([]string{"A"}, []string{"/a"}, []bool{true}); err != nil || first[0].Under {

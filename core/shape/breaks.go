@@ -52,7 +52,8 @@ func breakOpportunities(text []rune) []bool {
 			ok[i] = true
 			continue
 		}
-		if (a == hyphen || a == enDash) && (unicode.IsLetter(b) || unicode.Is(unicode.So, b) || b == '§') && (i == 1 || text[i-2] == ' ') {
+		if (a == hyphen || a == enDash) && (unicode.IsLetter(b) || unicode.Is(unicode.So, b) || b == '§') &&
+			(i == 1 || text[i-2] == ' ') {
 			ok[i] = false // a word's first hyphen stays with it (UAX 14 LB20a; the dash as measured)
 			continue
 		}

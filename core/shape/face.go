@@ -123,7 +123,8 @@ func (l *Library) shapes(f *Face) bool {
 		return false
 	}
 	for i := range info {
-		if info[i].Cluster < 0 || info[i].Cluster >= len(text) || math.Abs(float64(pos[i].XAdvance))/64 > 100*f.unitsPerEm {
+		if info[i].Cluster < 0 || info[i].Cluster >= len(text) ||
+			math.Abs(float64(pos[i].XAdvance))/64 > 100*f.unitsPerEm {
 			return false
 		}
 	}

@@ -122,7 +122,8 @@ func (g *glyphs) itemise(start, run int, faces []*Face) {
 }
 
 func invisible(c rune) bool {
-	return c == softHyphen || c == zeroWidthSpace || c == wordJoiner || c == '\u200c' || c == '\u200d' || c >= '\ufe00' && c <= '\ufe0f'
+	return c == softHyphen || c == zeroWidthSpace || c == wordJoiner || c == '\u200c' || c == '\u200d' ||
+		c >= '\ufe00' && c <= '\ufe0f'
 }
 
 // shapeItems finds the advance of each rune and where a break would change the
@@ -172,7 +173,12 @@ const (
 
 // shape runs HarfBuzz over text[a:b]; what it gives is valid until the next call. The
 // shaper isn't ours and files may be hostile: where it fails there are no glyphs.
-func (l *Library) shape(text []rune, a, b int, f *Face, plain bool) (info []harfbuzz.GlyphInfo, pos []harfbuzz.GlyphPosition) {
+func (l *Library) shape(
+	text []rune,
+	a, b int,
+	f *Face,
+	plain bool,
+) (info []harfbuzz.GlyphInfo, pos []harfbuzz.GlyphPosition) {
 	defer func() {
 		if recover() != nil {
 			info, pos, l.buf = nil, nil, harfbuzz.NewBuffer()

@@ -39,7 +39,12 @@ func FuzzFont(f *testing.F) {
 		if err := lib.Add("Hostile", false, [2]int{400, 400}, b); err != nil {
 			return
 		}
-		r := shape.Run{Text: "AVATAR fi, 08:10 Größe", Faces: lib.Faces("Hostile", 400, false), Size: 16, LineHeight: math.NaN()}
+		r := shape.Run{
+			Text:       "AVATAR fi, 08:10 Größe",
+			Faces:      lib.Faces("Hostile", 400, false),
+			Size:       16,
+			LineHeight: math.NaN(),
+		}
 		p := lib.Paragraph([]shape.Run{r})
 		above, below := r.Faces[0].LineMetrics(16, math.NaN())
 		for _, l := range p.Wrap(shape.Wrapping{Width: 60, Above: above, Below: below}, nil, nil) {
@@ -68,7 +73,13 @@ func TestVeryLongParagraph(t *testing.T) {
 // Lines stay the same over the range that Wrap gives, and no longer outside it.
 func TestRangeOfAWrapping(t *testing.T) {
 	for _, family := range []string{"Hanken Grotesk", "DM Serif Display", "Caveat"} {
-		r := run(t, "Boats leave from the north steps — AVATAR To You; be there ten minutes before, soft\u00adhyphen\u00adation.", family, 400, 17)
+		r := run(
+			t,
+			"Boats leave from the north steps — AVATAR To You; be there ten minutes before, soft\u00adhyphen\u00adation.",
+			family,
+			400,
+			17,
+		)
 		p := paragraph(t, r)
 		for w := 30.0; w < 700; w += 0.4 {
 			same := shape.Range{Below: math.Inf(1)}
@@ -82,7 +93,14 @@ func TestRangeOfAWrapping(t *testing.T) {
 				}
 				for i, l := range p.Wrap(wrapping(v, r), nil, nil) {
 					if i >= len(ls) || l != ls[i] {
-						t.Fatalf("%s: line %d at %v px isn't that at %v px, though in its range %v", family, i+1, v, w, same)
+						t.Fatalf(
+							"%s: line %d at %v px isn't that at %v px, though in its range %v",
+							family,
+							i+1,
+							v,
+							w,
+							same,
+						)
 					}
 				}
 			}

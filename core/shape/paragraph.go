@@ -39,7 +39,13 @@ type Paragraph struct {
 // collapses it.
 func (l *Library) Paragraph(runs []Run) *Paragraph {
 	g := l.glyphs(runs)
-	p := &Paragraph{glyphs: g, lib: l, runs: runs, prefix: make([]float64, len(g.text)+1), breaks: make([]opportunity, len(g.breaks))}
+	p := &Paragraph{
+		glyphs: g,
+		lib:    l,
+		runs:   runs,
+		prefix: make([]float64, len(g.text)+1),
+		breaks: make([]opportunity, len(g.breaks)),
+	}
 	for _, it := range g.items {
 		size, spacing := glyphSize(runs[it.run].Size), runs[it.run].LetterSpacing
 		for i := it.start; i < it.end; i++ {
@@ -210,10 +216,18 @@ func (p *Paragraph) Next(c Cursor, w Wrapping) (l Line, next Cursor, fits, ok bo
 
 // lineEnd finds where the line that begins at rune s ends, its width, and the
 // index of the first opportunity after it.
-func (p *Paragraph) lineEnd(s int, start float64, first int, available float64, breakWords bool, same *Range) (opportunity, float64, int) {
+func (p *Paragraph) lineEnd(
+	s int,
+	start float64,
+	first int,
+	available float64,
+	breakWords bool,
+	same *Range,
+) (opportunity, float64, int) {
 	// The last opportunity that could fit, by the advances alone with 4 px to
 	// spare for what the corrections take; then back by the exact width.
-	if k := first; p.breaks[k].at == s+1 && p.text[s] == '-' && k+1 < len(p.breaks) && p.text[s+1] >= '0' && p.text[s+1] <= '9' {
+	if k := first; p.breaks[k].at == s+1 && p.text[s] == '-' && k+1 < len(p.breaks) && p.text[s+1] >= '0' &&
+		p.text[s+1] <= '9' {
 		first++ // a hyphen at the beginning of a line is a minus
 	}
 	const spare = 4
@@ -242,7 +256,13 @@ func (p *Paragraph) lineEnd(s int, start float64, first int, available float64, 
 		case o.from < o.trim || !fits && breakWords: // what is shaped again depends on the width
 			same.From, same.Below = max(same.From, available), min(same.Below, math.Nextafter(available, math.Inf(1)))
 		case fits:
-			same.From, same.Below = max(same.From, w), min(same.Below, max(next, math.Nextafter(available, math.Inf(1))))
+			same.From, same.Below = max(
+				same.From,
+				w,
+			), min(
+				same.Below,
+				max(next, math.Nextafter(available, math.Inf(1))),
+			)
 		default: // a word too wide stays so at less
 			same.Below = min(same.Below, w)
 		}

@@ -57,7 +57,12 @@ func readGradient(s *Setting, h *doc.House, entry string) (string, *doc.Problem)
 	}
 	parts := Parts(text)
 	if len(parts) < 2 || len(parts) > maxStops {
-		return "", doc.Problemf(s.Label, "has %d colours; a gradient has 2 to %d, parted by commas", len(parts), maxStops)
+		return "", doc.Problemf(
+			s.Label,
+			"has %d colours; a gradient has 2 to %d, parted by commas",
+			len(parts),
+			maxStops,
+		)
 	}
 	for i, p := range parts {
 		st := stop{at: -1}

@@ -42,7 +42,11 @@ func TestGradient(t *testing.T) {
 			t.Errorf("%q gives %v, want a problem about %q", entry, problem, want)
 		}
 	}
-	sh := Sheet{House: &h, Zones: doc.StandardZones(), Style: doc.Style{"filter": {"desktop": "linear 0deg $deep 0%, #000000 100%"}}}
+	sh := Sheet{
+		House: &h,
+		Zones: doc.StandardZones(),
+		Style: doc.Style{"filter": {"desktop": "linear 0deg $deep 0%, #000000 100%"}},
+	}
 	if got := sh.Gradient("filter", 0.5); got != "linear-gradient(0deg, #123a4480 0%, #00000080 100%)" {
 		t.Errorf("half seen through: %s", got)
 	}

@@ -27,7 +27,19 @@ const (
 	Math  // Fn says which
 )
 
-var unitNames = [...]string{"auto", "px", "rem", "%", "vw", "vh", "min-content", "max-content", "fit-content", "content", ""}
+var unitNames = [...]string{
+	"auto",
+	"px",
+	"rem",
+	"%",
+	"vw",
+	"vh",
+	"min-content",
+	"max-content",
+	"fit-content",
+	"content",
+	"",
+}
 
 // RootFontSize is the size of 1 rem in px.
 const RootFontSize = 16

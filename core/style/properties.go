@@ -38,7 +38,14 @@ var Properties = []Property{
 	{"margin", false, true, func(s *Style) string { return s.Margin.text(s.MarginAuto) }, "0"},
 	{"padding", false, true, func(s *Style) string { return s.Padding.text(0) }, "0"},
 	{"border-width", false, true, func(s *Style) string {
-		return Edges{Pixels(s.Border.Top), Pixels(s.Border.Right), Pixels(s.Border.Bottom), Pixels(s.Border.Left)}.text(0)
+		return Edges{
+			Pixels(s.Border.Top),
+			Pixels(s.Border.Right),
+			Pixels(s.Border.Bottom),
+			Pixels(s.Border.Left),
+		}.text(
+			0,
+		)
 	}, "0"},
 	{"aspect-ratio", false, true, func(s *Style) string {
 		if s.AspectRatio == 0 {
@@ -50,7 +57,13 @@ var Properties = []Property{
 	{"flex-wrap", false, true, func(s *Style) string { return wrapNames[s.FlexWrap] }, "nowrap"},
 	{"flex", false, true, flexText, "0 1 auto"},
 	{"order", false, true, func(s *Style) string { return strconv.Itoa(s.Order) }, "0"},
-	{"grid-template-columns", false, true, func(s *Style) string { return tracksText(s.GridColumns, s.GridFill) }, "none"},
+	{
+		"grid-template-columns",
+		false,
+		true,
+		func(s *Style) string { return tracksText(s.GridColumns, s.GridFill) },
+		"none",
+	},
 	{"grid-template-rows", false, true, func(s *Style) string { return tracksText(s.GridRows, NoFill) }, "none"},
 	{"grid-auto-columns", false, true, func(s *Style) string { return s.GridAutoColumns.text() }, "auto"},
 	{"grid-auto-rows", false, true, func(s *Style) string { return s.GridAutoRows.text() }, "auto"},
@@ -65,22 +78,52 @@ var Properties = []Property{
 	{"align-items", false, true, func(s *Style) string { return alignText(s.AlignItems, "normal") }, "normal"},
 	{"justify-self", false, true, func(s *Style) string { return alignText(s.JustifySelf, "auto") }, "auto"},
 	{"align-self", false, true, func(s *Style) string { return alignText(s.AlignSelf, "auto") }, "auto"},
-	{"z-index", false, false, func(s *Style) string { return choose(s.ZIndex == 0, "auto", strconv.Itoa(s.ZIndex)) }, "auto"},
+	{
+		"z-index",
+		false,
+		false,
+		func(s *Style) string { return choose(s.ZIndex == 0, "auto", strconv.Itoa(s.ZIndex)) },
+		"auto",
+	},
 	{"font-family", true, true, func(s *Style) string { return FontStack(s.FontFamily, s.FontGeneric) }, ""},
 	{"font-weight", true, true, func(s *Style) string { return strconv.Itoa(s.FontWeight) }, ""},
 	{"font-style", true, true, func(s *Style) string { return choose(s.FontItalic, "italic", "normal") }, ""},
 	{"font-size", true, true, func(s *Style) string { return s.FontSize.String() }, ""},
-	{"line-height", true, true, func(s *Style) string { return choose(s.LineHeight.Unit == Auto, "normal", s.LineHeight.String()) }, ""},
-	{LetterSpacing, true, true, func(s *Style) string { return choose(s.LetterSpacing == 0, "normal", Number(s.LetterSpacing)+"em") }, ""},
+	{
+		"line-height",
+		true,
+		true,
+		func(s *Style) string { return choose(s.LineHeight.Unit == Auto, "normal", s.LineHeight.String()) },
+		"",
+	},
+	{
+		LetterSpacing,
+		true,
+		true,
+		func(s *Style) string { return choose(s.LetterSpacing == 0, "normal", Number(s.LetterSpacing)+"em") },
+		"",
+	},
 	{"text-align", true, true, func(s *Style) string { return textAlignNames[s.TextAlign] }, ""},
 	{"text-transform", true, true, func(s *Style) string { return transformNames[s.TextTransform] }, ""},
 	{"white-space", true, true, func(s *Style) string { return choose(s.NoWrap, "nowrap", "normal") }, ""},
 	{"text-wrap-style", true, true, func(s *Style) string { return choose(s.Balance, "balance", "auto") }, ""},
 	{"overflow-wrap", true, true, func(s *Style) string { return overflowWrapNames[s.OverflowWrap] }, ""},
 	// Where words may be broken, a ligature must not stand in the way.
-	{"font-variant-ligatures", true, true, func(s *Style) string { return choose(s.OverflowWrap != WrapNormal, "none", "normal") }, ""},
+	{
+		"font-variant-ligatures",
+		true,
+		true,
+		func(s *Style) string { return choose(s.OverflowWrap != WrapNormal, "none", "normal") },
+		"",
+	},
 	{"color", true, false, func(s *Style) string { return s.Color }, ""},
-	{"list-style-type", false, false, func(s *Style) string { return choose(s.ListStyle == "", "none", s.ListStyle) }, "none"},
+	{
+		"list-style-type",
+		false,
+		false,
+		func(s *Style) string { return choose(s.ListStyle == "", "none", s.ListStyle) },
+		"none",
+	},
 	{"background", false, false, func(s *Style) string {
 		var layers []string
 		if s.BackgroundTop != "" {
@@ -90,21 +133,49 @@ var Properties = []Property{
 		if s.BackgroundURL != "" {
 			url := "url(" + strconv.Quote(s.BackgroundURL) + ")"
 			if s.BackgroundModern != "" { // CSS Images 4 §2.4
-				url = "image-set(url(" + strconv.Quote(s.BackgroundModern) + ") type(\"image/avif\"), " + url + " type(\"image/webp\"))"
+				url = "image-set(url(" + strconv.Quote(
+					s.BackgroundModern,
+				) + ") type(\"image/avif\"), " + url + " type(\"image/webp\"))"
 			}
-			last = strings.TrimSpace(last + " " + url + " " + choose(s.BackgroundFit == "", "center/cover", s.BackgroundFit))
+			last = strings.TrimSpace(
+				last + " " + url + " " + choose(s.BackgroundFit == "", "center/cover", s.BackgroundFit),
+			)
 		}
 		if last != "" {
 			layers = append(layers, last)
 		}
 		return choose(len(layers) == 0, "none", strings.Join(layers, ", "))
 	}, "none"},
-	{"border-color", false, false, func(s *Style) string { return choose(s.BorderColor == "", "currentcolor", s.BorderColor) }, "currentcolor"},
+	{
+		"border-color",
+		false,
+		false,
+		func(s *Style) string { return choose(s.BorderColor == "", "currentcolor", s.BorderColor) },
+		"currentcolor",
+	},
 	{"border-radius", false, false, radiusText, "0"},
-	{"box-shadow", false, false, func(s *Style) string { return choose(s.BoxShadow == "", "none", s.BoxShadow) }, "none"},
+	{
+		"box-shadow",
+		false,
+		false,
+		func(s *Style) string { return choose(s.BoxShadow == "", "none", s.BoxShadow) },
+		"none",
+	},
 	{"opacity", false, false, func(s *Style) string { return choose(s.Opacity == 0, "1", Number(s.Opacity)) }, "1"},
-	{"object-fit", false, false, func(s *Style) string { return choose(s.ObjectFit == "", "fill", s.ObjectFit) }, "fill"},
-	{"object-position", false, false, func(s *Style) string { return choose(s.ObjectPos == "", "50% 50%", s.ObjectPos) }, "50% 50%"},
+	{
+		"object-fit",
+		false,
+		false,
+		func(s *Style) string { return choose(s.ObjectFit == "", "fill", s.ObjectFit) },
+		"fill",
+	},
+	{
+		"object-position",
+		false,
+		false,
+		func(s *Style) string { return choose(s.ObjectPos == "", "50% 50%", s.ObjectPos) },
+		"50% 50%",
+	},
 	{"clip-path", false, false, func(s *Style) string { return choose(s.ClipPath == "", "none", s.ClipPath) }, "none"},
 	{"text-decoration", false, false, func(s *Style) string {
 		return choose(s.Underline, "underline", choose(s.Strike, "line-through", "none"))
@@ -123,24 +194,64 @@ var Properties = []Property{
 	}, "auto"},
 	{"filter", false, false, func(s *Style) string { return choose(s.Filter == "", "none", s.Filter) }, "none"},
 	{"translate", false, false, func(s *Style) string {
-		return choose(s.TranslateX == 0 && s.TranslateY == 0, "none", Number(s.TranslateX)+"px "+Number(s.TranslateY)+"px")
+		return choose(
+			s.TranslateX == 0 && s.TranslateY == 0,
+			"none",
+			Number(s.TranslateX)+"px "+Number(s.TranslateY)+"px",
+		)
 	}, "none"},
-	{"rotate", false, false, func(s *Style) string { return choose(s.Rotate == 0, "none", Number(s.Rotate)+"deg") }, "none"},
+	{
+		"rotate",
+		false,
+		false,
+		func(s *Style) string { return choose(s.Rotate == 0, "none", Number(s.Rotate)+"deg") },
+		"none",
+	},
 	{"scale", false, false, func(s *Style) string {
 		x, y := cmp.Or(s.ScaleX, 1), cmp.Or(s.ScaleY, 1)
 		return choose(x == 1 && y == 1, "none", choose(x == y, Number(x), Number(x)+" "+Number(y)))
 	}, "none"},
 	{"transition", false, false, func(s *Style) string { return choose(s.Quick, quick, "none") }, "none"},
-	{"animation", false, false, func(s *Style) string { return animations(s, "none", func(a animation) string { return a.steps }) }, "none"},
-	{"animation-timeline", false, false, func(s *Style) string { return animations(s, "auto", func(a animation) string { return a.timeline }) }, "auto"},
-	{"animation-range", false, false, func(s *Style) string { return animations(s, "normal", func(a animation) string { return a.span }) }, "normal"},
+	{
+		"animation",
+		false,
+		false,
+		func(s *Style) string { return animations(s, "none", func(a animation) string { return a.steps }) },
+		"none",
+	},
+	{
+		"animation-timeline",
+		false,
+		false,
+		func(s *Style) string { return animations(s, "auto", func(a animation) string { return a.timeline }) },
+		"auto",
+	},
+	{
+		"animation-range",
+		false,
+		false,
+		func(s *Style) string { return animations(s, "normal", func(a animation) string { return a.span }) },
+		"normal",
+	},
 	{"--by", false, false, func(s *Style) string { return Number(s.Entrance.By) + "px" }, "0px"},
 	{"--sway", false, false, func(s *Style) string { return Number(s.Sway.By) + "px" }, "0px"},
 	{"--drift", false, false, func(s *Style) string { return Number(s.Drift*100) + "%" }, "0%"},
 	{"--glide", false, false, func(s *Style) string { return Number(s.Glide*50) + "%" }, "0%"},
-	{"scroll-snap-type", false, false, func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) }, "none"},
+	{
+		"scroll-snap-type",
+		false,
+		false,
+		func(s *Style) string { return choose(s.ScrollSnapType == "", "none", s.ScrollSnapType) },
+		"none",
+	},
 	{"scroll-padding", false, false, func(s *Style) string { return s.ScrollPadding.text(0) }, "0"},
-	{"scroll-snap-align", false, false, func(s *Style) string { return choose(s.ScrollSnapAlign == "", "none", s.ScrollSnapAlign) }, "none"},
+	{
+		"scroll-snap-align",
+		false,
+		false,
+		func(s *Style) string { return choose(s.ScrollSnapAlign == "", "none", s.ScrollSnapAlign) },
+		"none",
+	},
 }
 
 // LetterSpacing is the property whose value in em is computed to px before it is
@@ -149,13 +260,23 @@ var Properties = []Property{
 const LetterSpacing = "letter-spacing"
 
 var (
-	displayNames      = [...]string{"block", "inline", "flex", "grid", "list-item", "none"}
-	positionNames     = [...]string{"static", "relative", "absolute", "sticky", "fixed"}
-	overflowNames     = [...]string{"visible", "hidden", "auto"}
-	directionNames    = [...]string{"row", "row-reverse", "column", "column-reverse"}
-	wrapNames         = [...]string{"nowrap", "wrap", "wrap-reverse"}
-	flowNames         = [...]string{"row", "column", "dense", "column dense"}
-	alignNames        = [...]string{"", "start", "center", "end", "stretch", "baseline", "space-between", "space-around", "space-evenly"}
+	displayNames   = [...]string{"block", "inline", "flex", "grid", "list-item", "none"}
+	positionNames  = [...]string{"static", "relative", "absolute", "sticky", "fixed"}
+	overflowNames  = [...]string{"visible", "hidden", "auto"}
+	directionNames = [...]string{"row", "row-reverse", "column", "column-reverse"}
+	wrapNames      = [...]string{"nowrap", "wrap", "wrap-reverse"}
+	flowNames      = [...]string{"row", "column", "dense", "column dense"}
+	alignNames     = [...]string{
+		"",
+		"start",
+		"center",
+		"end",
+		"stretch",
+		"baseline",
+		"space-between",
+		"space-around",
+		"space-evenly",
+	}
 	textAlignNames    = [...]string{"start", "center", "end"}
 	transformNames    = [...]string{"none", "uppercase", "lowercase"}
 	overflowWrapNames = [...]string{"normal", "break-word", "anywhere"}
@@ -186,7 +307,14 @@ func animations(s *Style, none string, part func(animation) string) string {
 		})
 	}
 	if w := s.Sway; w.Kind != "" {
-		all = append(all, animation{"sway-" + w.Kind + " " + Number(w.Period/2) + "s ease-in-out infinite alternate", "auto", "normal"})
+		all = append(
+			all,
+			animation{
+				"sway-" + w.Kind + " " + Number(w.Period/2) + "s ease-in-out infinite alternate",
+				"auto",
+				"normal",
+			},
+		)
 	}
 	if len(all) == 0 {
 		return none

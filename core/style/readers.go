@@ -102,7 +102,11 @@ func readPoint(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
 	for i := range at {
 		var err error
 		if len(parts) != 2 {
-			return "", doc.Problemf(s.Label, "can't be %.40q: write how far from the left and from the top, such as 30%% 70%%", entry)
+			return "", doc.Problemf(
+				s.Label,
+				"can't be %.40q: write how far from the left and from the top, such as 30%% 70%%",
+				entry,
+			)
 		}
 		if at[i], err = Evaluate(parts[i]); err != nil || at[i] < 0 || at[i] > 100 {
 			return "", doc.Problemf(s.Label, "can't be %.40q: both are from 0%% to 100%%", entry)
@@ -114,9 +118,16 @@ func readPoint(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
 // readShares reads a pattern of columns in twelfths. A row may have room left over,
 // but no more than twelve are given away in one.
 func readShares(s *Setting, _ *doc.House, entry string) (string, *doc.Problem) {
-	entry = strings.Join(strings.FieldsFunc(entry, func(r rune) bool { return strings.ContainsRune(" ,+-–·/", r) }), " ")
+	entry = strings.Join(
+		strings.FieldsFunc(entry, func(r rune) bool { return strings.ContainsRune(" ,+-–·/", r) }),
+		" ",
+	)
 	if place.ReadShares(entry) == nil {
-		return "", doc.Problemf(s.Label, "can't be %.40q: write twelfths for each column, such as 4 8 or 3 6 3, or Equal", entry)
+		return "", doc.Problemf(
+			s.Label,
+			"can't be %.40q: write twelfths for each column, such as 4 8 or 3 6 3, or Equal",
+			entry,
+		)
 	}
 	return entry, nil
 }
@@ -157,7 +168,11 @@ func readShadow(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 // ReadShadow reads a shadow: x, y, blur and spread in px, a colour, and "inset" for an inner
 // one (CSS Backgrounds 3 §6.1). Label names the field in problems.
 func ReadShadow(label string, h *doc.House, entry string) (sh doc.Shadow, wrong *doc.Problem) {
-	wrong = doc.Problemf(label, "can't be %.40q: write x, y, blur and spread in px and a colour, such as 0 6 20 0 #00000024, and inset for an inner one", entry)
+	wrong = doc.Problemf(
+		label,
+		"can't be %.40q: write x, y, blur and spread in px and a colour, such as 0 6 20 0 #00000024, and inset for an inner one",
+		entry,
+	)
 	words, inset := strings.CutSuffix(entry, "inset")
 	parts := strings.Fields(words)
 	if len(parts) < 5 {
@@ -212,7 +227,8 @@ func readColour(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 // reads. It gives "" for others.
 func readAnyColour(h *doc.House, entry string) string {
 	name, alpha := strings.TrimSpace(entry), 100.0
-	if i := strings.LastIndexAny(name, "/ "); i > 0 && strings.HasSuffix(name, "%") && !strings.ContainsAny(name, "(#") {
+	if i := strings.LastIndexAny(name, "/ "); i > 0 && strings.HasSuffix(name, "%") &&
+		!strings.ContainsAny(name, "(#") {
 		n, err := Evaluate(strings.TrimSuffix(name[i+1:], "%"))
 		if err != nil || n < 0 || n > 100 {
 			return ""

@@ -98,7 +98,9 @@ func on(s *style.Setting) string {
 // docs/settings.md lists every setting with what it takes; -update writes it anew.
 func TestReference(t *testing.T) {
 	var b strings.Builder
-	b.WriteString("# What can be set\n\nEvery setting of a section or a block, in each zone. Written by a test of core/style (`go test ./core/style -run Reference -update`);\ncore/style/table.go is where they are.\n\n| setting | key | on | takes |\n|---|---|---|---|\n")
+	b.WriteString(
+		"# What can be set\n\nEvery setting of a section or a block, in each zone. Written by a test of core/style (`go test ./core/style -run Reference -update`);\ncore/style/table.go is where they are.\n\n| setting | key | on | takes |\n|---|---|---|---|\n",
+	)
 	for _, s := range style.Settings {
 		fmt.Fprintf(&b, "| %s | `%s` | %s | %s |\n", s.Label, s.Name, on(s), takes(s))
 	}

@@ -270,7 +270,9 @@ func set(v reflect.Value) {
 func TestPropertyTexts(t *testing.T) {
 	s := Style{
 		Display: Grid, Padding: Edges{Pixels(1), Pixels(2), Pixels(3), Pixels(2)}, MarginAuto: Left | Right,
-		GridColumns: EqualColumns(12), GridAutoRows: Track{Min: Pixels(24)}, ColumnStart: 3, ColumnSpan: 4, RowStart: 1, RowSpan: 1,
+		GridColumns: EqualColumns(
+			12,
+		), GridAutoRows: Track{Min: Pixels(24)}, ColumnStart: 3, ColumnSpan: 4, RowStart: 1, RowSpan: 1,
 	}
 	want := map[string]string{
 		"display": "grid", "padding": "1px 2px 3px", "margin": "0 auto", "grid-template-columns": "repeat(12, minmax(0, 1fr))",

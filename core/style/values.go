@@ -257,7 +257,10 @@ func (s Sheet) typeface(to *Style) {
 	}
 	s.instead(LetterSpacing, Number(to.LetterSpacing)+"em")
 	to.LetterSpacing = s.number(LetterSpacing, "em", to.LetterSpacing)
-	s.instead("text-transform", map[TextTransform]string{Uppercase: value.Uppercase, Lowercase: value.Lowercase}[to.TextTransform])
+	s.instead(
+		"text-transform",
+		map[TextTransform]string{Uppercase: value.Uppercase, Lowercase: value.Lowercase}[to.TextTransform],
+	)
 	switch s.value("text-transform") {
 	case value.Uppercase:
 		to.TextTransform = Uppercase

@@ -146,7 +146,10 @@ func (t Tree) Move(id, parent, after string) (Tree, error) {
 		case branch.Index(parent) >= 0:
 			return nil, doc.Problemf("Page", "can't stand under itself; choose a page that isn't under “%s”", p.Name)
 		case p.Address == "":
-			return nil, doc.Problemf("Page", "is the home page, which stands at the top; make another page the home page first")
+			return nil, doc.Problemf(
+				"Page",
+				"is the home page, which stands at the top; make another page the home page first",
+			)
 		case t[to].Address == "":
 			return nil, doc.Problemf("Page", "can't stand under the home page: what is at the top is beside it")
 		}
@@ -243,13 +246,24 @@ func (t Tree) readdress(id, segment string) (Tree, error) {
 	end := t.end(i)
 	for k, p := range t {
 		if p.Address == now && k != i {
-			return nil, doc.Problemf("Address", "would be /%s, where the page “%s” is already; choose another", now, p.Name)
+			return nil, doc.Problemf(
+				"Address",
+				"would be /%s, where the page “%s” is already; choose another",
+				now,
+				p.Name,
+			)
 		}
 	}
 	for k := i; k < end; k++ {
 		t[k].Address = now + strings.TrimPrefix(t[k].Address, was)
 		if len(t[k].Address) > maxAddress {
-			return nil, doc.Problemf("Address", "of “%s” would have %d characters; %d is the most", t[k].Name, len(t[k].Address), maxAddress)
+			return nil, doc.Problemf(
+				"Address",
+				"of “%s” would have %d characters; %d is the most",
+				t[k].Name,
+				len(t[k].Address),
+				maxAddress,
+			)
 		}
 	}
 	return t, nil
@@ -316,7 +330,10 @@ func (t Tree) Remove(id string) (Tree, error) {
 		return nil, err
 	}
 	if t[i].Address == "" {
-		return nil, doc.Problemf("Page", "is the home page, which can't be deleted; make another page the home page first")
+		return nil, doc.Problemf(
+			"Page",
+			"is the home page, which can't be deleted; make another page the home page first",
+		)
 	}
 	return slices.Delete(slices.Clone(t), i, t.end(i)), nil
 }
@@ -383,7 +400,13 @@ func CheckSegment(s string) error {
 		s = ""
 	}
 	example := Fresh(s, "winter-fares", func(string) bool { return false })
-	return doc.Problemf("Address", "can't be %.60q: write at most %d small letters, digits and hyphens, such as %s", s, maxSegment, example)
+	return doc.Problemf(
+		"Address",
+		"can't be %.60q: write at most %d small letters, digits and hyphens, such as %s",
+		s,
+		maxSegment,
+		example,
+	)
 }
 
 // reserved refuses words that mean something at the top of every site.
@@ -403,15 +426,35 @@ type Redirects map[string]string
 func (r Redirects) Add(t Tree, from, to string) (Redirects, error) {
 	from, to = strings.Trim(strings.TrimSpace(from), "/"), strings.TrimSpace(to)
 	for s := range strings.SplitSeq(from, "/") {
-		if s == "" || strings.ContainsAny(s, " ?#\\%<>\"") || strings.ContainsFunc(s, unicode.IsControl) || !utf8.ValidString(s) || len(from) > maxAddress {
-			return nil, doc.Problemf("Old address", "can't be %.60q: write it as it stood on the site, such as /prices", from)
+		if s == "" || strings.ContainsAny(s, " ?#\\%<>\"") || strings.ContainsFunc(s, unicode.IsControl) ||
+			!utf8.ValidString(s) ||
+			len(from) > maxAddress {
+			return nil, doc.Problemf(
+				"Old address",
+				"can't be %.60q: write it as it stood on the site, such as /prices",
+				from,
+			)
 		}
 	}
 	if i := slices.IndexFunc(t, func(p Page) bool { return p.Address == from }); i >= 0 {
-		return nil, doc.Problemf("Old address", "/%s is the page “%s”; a page that is there can't lead elsewhere", from, t[i].Name)
+		return nil, doc.Problemf(
+			"Old address",
+			"/%s is the page “%s”; a page that is there can't lead elsewhere",
+			from,
+			t[i].Name,
+		)
 	}
-	if strings.ContainsFunc(to, func(c rune) bool { return unicode.IsControl(c) || unicode.IsSpace(c) || c == utf8.RuneError }) || len(to) > maxTarget {
-		return nil, doc.Problemf("New address", "can't be %.60q: write one address without spaces or line breaks, at most %d characters", to, maxTarget)
+	if strings.ContainsFunc(
+		to,
+		func(c rune) bool { return unicode.IsControl(c) || unicode.IsSpace(c) || c == utf8.RuneError },
+	) ||
+		len(to) > maxTarget {
+		return nil, doc.Problemf(
+			"New address",
+			"can't be %.60q: write one address without spaces or line breaks, at most %d characters",
+			to,
+			maxTarget,
+		)
 	}
 	if strings.HasPrefix(to, "https://") || strings.HasPrefix(to, "http://") {
 		if u, err := url.Parse(to); err != nil || u.Host == "" || u.User != nil {

@@ -94,7 +94,8 @@ func TestAddresses(t *testing.T) {
 		"Fährpläne & Preise": "fahrplane-and-preise", "Расписание": "raspisanie", "時刻表": "shi-ke-biao", "Ωράριο": "orario", "جدول": "jdwl", "🛥️": "page",
 		"": "page", strings.Repeat("winter ", 60): strings.TrimSuffix(strings.Repeat("winter-", 8), "-"),
 	} {
-		if got := Fresh(name, "page", free); got != want && (want == "page" || !segmentPattern.MatchString(got) || len(got) > maxSegment) {
+		if got := Fresh(name, "page", free); got != want &&
+			(want == "page" || !segmentPattern.MatchString(got) || len(got) > maxSegment) {
 			t.Errorf("%q: %q, want %q", name, got, want)
 		}
 	}
@@ -168,7 +169,8 @@ func TestTreeStaysOne(t *testing.T) {
 		for _, p := range next {
 			_, twice := seen[p.ID]
 			above, there := seen[p.Parent]
-			if twice || addresses[p.Address] || p.Parent != "" && (!there || !strings.HasPrefix(p.Address, above+"/") || above == "") {
+			if twice || addresses[p.Address] ||
+				p.Parent != "" && (!there || !strings.HasPrefix(p.Address, above+"/") || above == "") {
 				t.Fatalf("%d: %s", n, shape(next))
 			}
 			seen[p.ID], addresses[p.Address] = p.Address, true

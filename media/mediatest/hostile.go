@@ -32,7 +32,17 @@ func HostileFiles(seed byte) []Hostile {
 		{"very-tall.png", flatPNG(3, 900_000, 8, seed)},
 		{"says-it-is-huge.png", flatPNG(60_000, 60_000, 1, seed)[:200]},
 		{"cut-off.jpg", cut(plainJPEG(3000, 2000, seed))},
-		{"nested.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">` + strings.Repeat("<g>", 300_000) + string('a'+seed%26))},
+		{
+			"nested.svg",
+			[]byte(
+				`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">` + strings.Repeat(
+					"<g>",
+					300_000,
+				) + string(
+					'a'+seed%26,
+				),
+			),
+		},
 		{"thousands-of-frames.gif", manyFrames(3000, seed)},
 		{"noise.webp", noiseWebP(3000, 3000, seed)},
 	}

@@ -44,7 +44,10 @@ func Main(m *testing.M, with func(ctx context.Context, dsn string) error) {
 			fmt.Fprintln(os.Stderr, err)
 			return 1
 		}
-		cluster, err = postgres.Start(dir+"/cluster", postgres.Options{Throwaway: os.Getenv("OPENPLOT_TEST_DURABLE") == "", Databases: true})
+		cluster, err = postgres.Start(
+			dir+"/cluster",
+			postgres.Options{Throwaway: os.Getenv("OPENPLOT_TEST_DURABLE") == "", Databases: true},
+		)
 		if err != nil {
 			fmt.Fprintln(os.Stderr, err)
 			return 1

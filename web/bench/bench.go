@@ -84,7 +84,9 @@ func (s *Screen) bench(c *gin.Context) {
 	s.Screen(c, http.StatusOK, "bench", benchView{
 		User: shell.User(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
 		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(),
-		State: template.JS(state), Commands: commands, Table: template.JS(table), Live: s.Hosts.Public(v.Site.Slug) + "/",
+		State: template.JS(
+			state,
+		), Commands: commands, Table: template.JS(table), Live: s.Hosts.Public(v.Site.Slug) + "/",
 	})
 }
 

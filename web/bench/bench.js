@@ -48,8 +48,12 @@ function askToKeep(section) {
   const item = document.querySelector(`.overview-item[data-section="${section}"]`);
   name.value = item?.querySelector('.overview-name > span').textContent ?? '';
   all.checked = false;
-  document.getElementById('keep-drawing').replaceChildren(item?.querySelector('.overview-drawing').cloneNode(true) ?? '');
-  dialog.onclose = () => { if (dialog.returnValue === 'take') keep(section, { name: name.value, purpose: purpose.value, all: all.checked }); };
+  document
+    .getElementById('keep-drawing')
+    .replaceChildren(item?.querySelector('.overview-drawing').cloneNode(true) ?? '');
+  dialog.onclose = () => {
+    if (dialog.returnValue === 'take') keep(section, { name: name.value, purpose: purpose.value, all: all.checked });
+  };
   dialog.returnValue = '';
   dialog.showModal();
   name.select();
@@ -87,7 +91,33 @@ tray.stand();
 canvas.setWidth(page.width);
 canvas.onScroll(overlay.redraw);
 canvas.onLay(overlay.redraw);
-for (const part of [reach, rulers, pointer, keys, number, options, colour, gradient, shadow, link, icons, tray, overview, tree, shelf, picker, drops, clipboard, menu, history, words, checks, zones, companion]) part.start();
+for (const part of [
+  reach,
+  rulers,
+  pointer,
+  keys,
+  number,
+  options,
+  colour,
+  gradient,
+  shadow,
+  link,
+  icons,
+  tray,
+  overview,
+  tree,
+  shelf,
+  picker,
+  drops,
+  clipboard,
+  menu,
+  history,
+  words,
+  checks,
+  zones,
+  companion,
+])
+  part.start();
 reach.lay();
 grips.handled(page.select);
 mark();

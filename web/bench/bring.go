@@ -51,7 +51,13 @@ func (s *Clipboard) bring(c *gin.Context) {
 		return
 	}
 	if len(found) > mostBrought {
-		c.JSON(http.StatusUnprocessableEntity, gin.H{"problem": doc.Problemf("Pictures", "are %d of other sites; %d can be brought along at once", len(found), mostBrought).Sentence()})
+		c.JSON(
+			http.StatusUnprocessableEntity,
+			gin.H{
+				"problem": doc.Problemf("Pictures", "are %d of other sites; %d can be brought along at once", len(found), mostBrought).
+					Sentence(),
+			},
+		)
 		return
 	}
 	var ids []string // as they were and as they are

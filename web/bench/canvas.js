@@ -50,10 +50,16 @@ function lay() {
 const listeners = [];
 
 /** Calls f whenever the page is shown at another scale or another place. */
-export function onLay(f) { listeners.push(f); }
+export function onLay(f) {
+  listeners.push(f);
+}
 
 /** Shows the page at a scale, 0 for what fits, with a point of the window where it is. */
-export function zoomTo(to, x = stage.getBoundingClientRect().left + stage.clientWidth / 2, y = stage.getBoundingClientRect().top + top) {
+export function zoomTo(
+  to,
+  x = stage.getBoundingClientRect().left + stage.clientWidth / 2,
+  y = stage.getBoundingClientRect().top + top,
+) {
   const at = toPage(x, y);
   zoom = to && Math.min(Math.max(to, least), most);
   if (!zoom) panned = 0;
@@ -75,10 +81,14 @@ export function zoomBy(by) {
   zoomTo(next(by), ...(inSight ? [s.left + b.x + b.w / 2, s.top + b.y + b.h / 2] : []));
 }
 
-const next = (by) => (by > 0 ? stops.find((s) => s > scale + 0.01) ?? most : stops.findLast((s) => s < scale - 0.01) ?? least);
+const next = (by) =>
+  by > 0 ? (stops.find((s) => s > scale + 0.01) ?? most) : (stops.findLast((s) => s < scale - 0.01) ?? least);
 
 /** Shows all of the page at once. */
-export const zoomToAll = () => { zoomTo(Math.min(fits(), (stage.clientHeight - top - 8) / doc().body.scrollHeight)); frame.contentWindow.scrollTo(0, 0); };
+export const zoomToAll = () => {
+  zoomTo(Math.min(fits(), (stage.clientHeight - top - 8) / doc().body.scrollHeight));
+  frame.contentWindow.scrollTo(0, 0);
+};
 
 export const scaleNow = () => scale;
 
@@ -131,7 +141,8 @@ export function tryOn(answer) {
   if ([...kept.keys()].some((id) => !again.includes(id))) restore();
   for (const section of answer.show) {
     const e = element(section.id);
-    if (!kept.has(section.id)) kept.set(section.id, e ? { e, css: doc().querySelector(`style[data-css="${section.id}"]`).textContent } : null);
+    if (!kept.has(section.id))
+      kept.set(section.id, e ? { e, css: doc().querySelector(`style[data-css="${section.id}"]`).textContent } : null);
     put(section);
   }
   for (const e of arrange(answer.order)) {
@@ -166,10 +177,16 @@ const origin = () => frame.getBoundingClientRect();
 /** An element's box in px of the stage; of a bar that takes no room, that of what it holds. */
 export function boxOf(e) {
   let r = e.getBoundingClientRect();
-  if ('section' in e.dataset && r.height < e.scrollHeight) r = { left: r.left, top: r.top, width: r.width, height: e.scrollHeight };
+  if ('section' in e.dataset && r.height < e.scrollHeight)
+    r = { left: r.left, top: r.top, width: r.width, height: e.scrollHeight };
   const o = origin();
   const s = stage.getBoundingClientRect();
-  return { x: o.left - s.left + r.left * scale, y: o.top - s.top + r.top * scale, w: r.width * scale, h: r.height * scale };
+  return {
+    x: o.left - s.left + r.left * scale,
+    y: o.top - s.top + r.top * scale,
+    w: r.width * scale,
+    h: r.height * scale,
+  };
 }
 
 /** A point of the window in px of the page's viewport. */
@@ -192,7 +209,9 @@ export const scrolled = () => frame.contentWindow.scrollY;
 export function hit(x, y, past = '') {
   const p = toPage(x, y);
   const skipped = past ? element(past) : null;
-  const e = doc().elementsFromPoint(p.x, p.y).find((found) => !skipped?.contains(found));
+  const e = doc()
+    .elementsFromPoint(p.x, p.y)
+    .find((found) => !skipped?.contains(found));
   return {
     block: e?.closest('[data-block]')?.dataset.block ?? '',
     section: e?.closest('[data-section]')?.dataset.section ?? '',
@@ -203,13 +222,22 @@ export function hit(x, y, past = '') {
 /** The ids of the blocks that lie on one another at a point of the window, the uppermost first; what one of them stands in isn't meant. */
 export function stack(x, y) {
   const p = toPage(x, y);
-  const all = [...new Set(doc().elementsFromPoint(p.x, p.y).map((e) => e.closest('[data-block]')).filter(Boolean))];
+  const all = [
+    ...new Set(
+      doc()
+        .elementsFromPoint(p.x, p.y)
+        .map((e) => e.closest('[data-block]'))
+        .filter(Boolean),
+    ),
+  ];
   return all.filter((e) => !all.some((other) => other !== e && e.contains(other))).map((e) => e.dataset.block);
 }
 
 /** The ids of the blocks that are shown, as they are read. */
 export function shownBlocks() {
-  return [...doc().querySelectorAll('[data-block]')].filter((e) => e.getClientRects().length).map((e) => e.dataset.block);
+  return [...doc().querySelectorAll('[data-block]')]
+    .filter((e) => e.getClientRects().length)
+    .map((e) => e.dataset.block);
 }
 
 /** Where the grid of a section or container begins, in px of the page's viewport. */
@@ -234,7 +262,10 @@ export function show(id) {
   const r = e.getBoundingClientRect();
   const h = frame.clientHeight;
   if (r.top < 0 || r.bottom > h) {
-    frame.contentWindow.scrollBy({ top: r.height > h || r.top < 0 ? r.top - 24 : r.bottom - h + 24, behavior: 'instant' });
+    frame.contentWindow.scrollBy({
+      top: r.height > h || r.top < 0 ? r.top - 24 : r.bottom - h + 24,
+      behavior: 'instant',
+    });
   }
 }
 

@@ -15,7 +15,11 @@ let at = -1; // which one was gone to last
 
 /** Those of the selection, or of the page when it has none. */
 function shown() {
-  const of = page.select && marks.filter((m) => m.nodes.some((id) => own(id) === own(page.select) || canvas.element(page.select)?.contains(canvas.element(id))));
+  const of =
+    page.select &&
+    marks.filter((m) =>
+      m.nodes.some((id) => own(id) === own(page.select) || canvas.element(page.select)?.contains(canvas.element(id))),
+    );
   return of?.length ? of : marks;
 }
 
@@ -24,45 +28,73 @@ function draw() {
   const { least, most } = document.getElementById('reach').dataset;
   const x = (px) => ((px - least) / (most - least)) * 1000;
   const mine = shown();
-  lane().replaceChildren(...graves.flatMap((grave, severity) => {
-    const ranges = mine.filter((m) => m.severity === severity).flatMap((m) => m.ranges).sort((a, b) => a[0] - b[0]);
-    const joined = [];
-    for (const [from, to] of ranges) {
-      if (joined.length && joined.at(-1)[1] >= from - 1) joined.at(-1)[1] = Math.max(joined.at(-1)[1], to);
-      else joined.push([from, to]);
-    }
-    return joined.map(([from, to]) => {
-      const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
-      for (const [name, v] of Object.entries({ class: `mark-${grave}`, x: x(from), width: Math.max(x(to) - x(from), 2), y: 4 - 2 * severity, height: 3 + 2 * severity })) r.setAttribute(name, String(v));
-      return r;
-    });
-  }));
+  lane().replaceChildren(
+    ...graves.flatMap((grave, severity) => {
+      const ranges = mine
+        .filter((m) => m.severity === severity)
+        .flatMap((m) => m.ranges)
+        .sort((a, b) => a[0] - b[0]);
+      const joined = [];
+      for (const [from, to] of ranges) {
+        if (joined.length && joined.at(-1)[1] >= from - 1) joined.at(-1)[1] = Math.max(joined.at(-1)[1], to);
+        else joined.push([from, to]);
+      }
+      return joined.map(([from, to]) => {
+        const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
+        for (const [name, v] of Object.entries({
+          class: `mark-${grave}`,
+          x: x(from),
+          width: Math.max(x(to) - x(from), 2),
+          y: 4 - 2 * severity,
+          height: 3 + 2 * severity,
+        }))
+          r.setAttribute(name, String(v));
+        return r;
+      });
+    }),
+  );
   const whole = mine === marks;
-  document.getElementById('reach-told').textContent = `${mine.length} ${mine.length === 1 ? 'finding' : 'findings'} ${whole ? 'on the page' : 'about what is selected'}`;
+  document.getElementById('reach-told').textContent =
+    `${mine.length} ${mine.length === 1 ? 'finding' : 'findings'} ${whole ? 'on the page' : 'about what is selected'}`;
 }
 
 /** Draws how wide the windows are in which the page is seen, as bars that grow from the rule. */
 function visits(bars) {
   const { least, most } = document.getElementById('reach').dataset;
   const x = (px) => ((Math.min(most, Math.max(least, px)) - least) / (most - least)) * 1000;
-  document.getElementById('reach-visits').replaceChildren(...bars.map(([from, to, share]) => {
-    const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
-    for (const [name, v] of Object.entries({ x: x(from), width: Math.max(x(to) - x(from), 2), y: 26 - 24 * share, height: 24 * share })) r.setAttribute(name, String(v));
-    return r;
-  }));
+  document.getElementById('reach-visits').replaceChildren(
+    ...bars.map(([from, to, share]) => {
+      const r = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
+      for (const [name, v] of Object.entries({
+        x: x(from),
+        width: Math.max(x(to) - x(from), 2),
+        y: 26 - 24 * share,
+        height: 24 * share,
+      }))
+        r.setAttribute(name, String(v));
+      return r;
+    }),
+  );
 }
 
 /** Publishing asks first where something is broken, and says what; it forbids nothing. */
 function askFirst(broken) {
   const publish = document.querySelector('.top-publish');
   const worst = marks.find((m) => m.severity === graves.indexOf('broken'));
-  if (broken && worst) publish?.setAttribute('hx-confirm', `${broken === 1 ? 'One thing is broken' : `${broken} things are broken`} on this page: ${worst.title}. Publish it all the same?`);
+  if (broken && worst)
+    publish?.setAttribute(
+      'hx-confirm',
+      `${broken === 1 ? 'One thing is broken' : `${broken} things are broken`} on this page: ${worst.title}. Publish it all the same?`,
+    );
   else publish?.removeAttribute('hx-confirm');
 }
 
 /** Asks what is wrong with the page as it is now; an answer that is late is left. */
 async function ask() {
-  if (page.seq === asked) { draw(); return; }
+  if (page.seq === asked) {
+    draw();
+    return;
+  }
   leave();
   asked = page.seq;
   asking = new AbortController();
@@ -71,7 +103,10 @@ async function ask() {
     const r = await fetch(`${base}/checks/marks`, { signal });
     if (r.status !== 200) return;
     const answer = await r.json();
-    if (answer.seq < page.seq) { asked = -1; return; }
+    if (answer.seq < page.seq) {
+      asked = -1;
+      return;
+    }
     marks = answer.marks;
     visits(answer.visits);
     const n = answer.counts.Broken + answer.counts.Doubtful;
@@ -166,9 +201,17 @@ let way = 1; // 1 from narrow to wide, -1 back
 
 /** Plays the page from 320 to 1920 px and back, and stops where something is wrong; again, it goes on or stops. */
 export function play() {
-  if (playing) { cancelAnimationFrame(playing); playing = 0; setWidth(page.width); return; }
+  if (playing) {
+    cancelAnimationFrame(playing);
+    playing = 0;
+    setWidth(page.width);
+    return;
+  }
   const { least, most } = document.getElementById('reach').dataset;
-  if (matchMedia('(prefers-reduced-motion: reduce)').matches) { step(1); return; }
+  if (matchMedia('(prefers-reduced-motion: reduce)').matches) {
+    step(1);
+    return;
+  }
   let last = performance.now();
   let at = page.width;
   const bad = marks.filter((m) => m.severity > 0);
@@ -179,8 +222,17 @@ export function play() {
     if (at >= most || at <= least) way = at >= most ? -1 : 1;
     at = Math.min(most, Math.max(least, at));
     const [a, b] = [Math.min(before, at), Math.max(before, at)];
-    const found = bad.find((m) => m.ranges.some(([from, to]) => { const end = way > 0 ? from : to; return end > a && end <= b; }));
-    if (found) { playing = 0; go({ ...found, worst: Math.round(at) }, found); return; }
+    const found = bad.find((m) =>
+      m.ranges.some(([from, to]) => {
+        const end = way > 0 ? from : to;
+        return end > a && end <= b;
+      }),
+    );
+    if (found) {
+      playing = 0;
+      go({ ...found, worst: Math.round(at) }, found);
+      return;
+    }
     setWidth(at, { rest: false });
     playing = requestAnimationFrame(frame);
   };
@@ -188,9 +240,17 @@ export function play() {
 }
 
 export function start() {
-  document.addEventListener('pointerdown', () => { if (playing) play(); }, true);
+  document.addEventListener(
+    'pointerdown',
+    () => {
+      if (playing) play();
+    },
+    true,
+  );
   onSend(leave);
-  onState(() => { if (page.seq !== asked) ask(); }); // while the rest of the answer is drawn
+  onState(() => {
+    if (page.seq !== asked) ask();
+  }); // while the rest of the answer is drawn
   onAnswer(() => {
     ask();
     const say = document.getElementById('say');
@@ -201,7 +261,9 @@ export function start() {
     const r = lane().getBoundingClientRect();
     const px = Number(least) + ((e.clientX - r.left) / r.width) * (most - least);
     const near = (m) => Math.min(...m.ranges.map(([from, to]) => (px < from ? from - px : px > to ? px - to : 0)));
-    const here = shown().filter((m) => near(m) < 6).sort((a, b) => b.severity - a.severity || near(a) - near(b))[0];
+    const here = shown()
+      .filter((m) => near(m) < 6)
+      .sort((a, b) => b.severity - a.severity || near(a) - near(b))[0];
     if (here) go(here);
   });
   ask();

@@ -9,7 +9,9 @@ const stage = document.getElementById('stage');
 const acts = {}; // what each does, by its id
 
 /** Tells what commands do, by their ids. */
-export function provide(does) { Object.assign(acts, does); }
+export function provide(does) {
+  Object.assign(acts, does);
+}
 
 const locked = 'It is locked: unlock it first';
 
@@ -20,8 +22,10 @@ export function why(c) {
   if (['block', 'cells', 'container', 'series'].includes(c.needs) && !block(page.select)) return 'Select a block first';
   if (c.needs === 'cells' && !block(page.select).placed) return 'Only in a grid';
   if (c.needs === 'several' && !page.also.length) return 'Select several blocks first';
-  if (c.needs === 'container' && (!block(page.select).holds || block(page.select).kind === 'series')) return 'Select a container first';
-  if (c.needs === 'series' && block(page.select).kind !== 'series' && own(page.select) === page.select) return 'Select a Series first';
+  if (c.needs === 'container' && (!block(page.select).holds || block(page.select).kind === 'series'))
+    return 'Select a container first';
+  if (c.needs === 'series' && block(page.select).kind !== 'series' && own(page.select) === page.select)
+    return 'Select a Series first';
   if (c.changes && selected().some((id) => block(id)?.locked)) return locked;
   return '';
 }
@@ -29,8 +33,12 @@ export function why(c) {
 /** Does a command; false when the key that asked for it is the browser's after all. */
 export function run(c) {
   const reason = why(c);
-  if (reason) { say(`${c.name}: ${reason[0].toLowerCase()}${reason.slice(1)}.`); return true; }
-  if (c.id !== 'commands') localStorage.setItem('commands', JSON.stringify([c.id, ...used().filter((id) => id !== c.id)].slice(0, 8)));
+  if (reason) {
+    say(`${c.name}: ${reason[0].toLowerCase()}${reason.slice(1)}.`);
+    return true;
+  }
+  if (c.id !== 'commands')
+    localStorage.setItem('commands', JSON.stringify([c.id, ...used().filter((id) => id !== c.id)].slice(0, 8)));
   return acts[c.id]() !== false;
 }
 
@@ -47,7 +55,9 @@ export function keyName(e) {
 }
 
 /** Takes over the commands with other keys. */
-export function take(commands) { table.splice(0, table.length, ...commands); }
+export function take(commands) {
+  table.splice(0, table.length, ...commands);
+}
 
 /** Does what a key of the table does; false when it is none of them. */
 export function key(e) {
@@ -58,6 +68,7 @@ export function key(e) {
   if (c.onCanvas && !onStage) return false;
   if (['copy', 'cut'].includes(c.id) && String(getSelection())) return false; // text of the application's own
   if (c.id === 'delete' && !onStage && !e.target.closest?.('.overview-go, .tree')) return false;
-  if (why(c) && why(c) !== locked && !e.ctrlKey && !e.metaKey && (composes || !c.composes || !page.select)) return false;
+  if (why(c) && why(c) !== locked && !e.ctrlKey && !e.metaKey && (composes || !c.composes || !page.select))
+    return false;
   return run(c);
 }

@@ -32,7 +32,8 @@ function mirror() {
   }
   const order = orderAt(width);
   const all = [...from.body.children];
-  if (all.every((e) => order.includes(e.dataset.section))) all.sort((a, b) => order.indexOf(a.dataset.section) - order.indexOf(b.dataset.section));
+  if (all.every((e) => order.includes(e.dataset.section)))
+    all.sort((a, b) => order.indexOf(a.dataset.section) - order.indexOf(b.dataset.section));
   all.forEach((e, i) => {
     const mine = to.body.children[i];
     if (!mine) to.body.append(to.importNode(e, true));
@@ -42,7 +43,9 @@ function mirror() {
   follow();
 }
 
-const soon = () => { due ||= requestAnimationFrame(mirror); };
+const soon = () => {
+  due ||= requestAnimationFrame(mirror);
+};
 
 /** Scrolls it to what is seen on the canvas: the same section, at the same share of its height. */
 function follow() {
@@ -51,7 +54,10 @@ function follow() {
   const mine = at && to.querySelector(`[data-section="${CSS.escape(at.dataset.section)}"]`);
   if (!mine) return;
   const [a, b] = [at.getBoundingClientRect(), mine.getBoundingClientRect()];
-  frame.contentWindow.scrollTo({ top: frame.contentWindow.scrollY + b.top + (b.height * -a.top) / (a.height || 1), behavior: 'instant' });
+  frame.contentWindow.scrollTo({
+    top: frame.contentWindow.scrollY + b.top + (b.height * -a.top) / (a.height || 1),
+    behavior: 'instant',
+  });
 }
 
 /** Gives it a width in px of the page. */
@@ -62,7 +68,8 @@ function lay() {
   frame.style.height = `${room.height / scale}px`;
   frame.style.transform = `scale(${scale})`;
   told.textContent = `${width} px, ${zoneAt(width).name}`;
-  for (const b of aside.querySelectorAll('[data-companion]')) b.setAttribute('aria-pressed', String(Number(b.dataset.companion) === width));
+  for (const b of aside.querySelectorAll('[data-companion]'))
+    b.setAttribute('aria-pressed', String(Number(b.dataset.companion) === width));
 }
 
 function setIts(px) {
@@ -85,16 +92,24 @@ export function toggle() {
   const open = aside.hidden;
   aside.hidden = !open;
   document.body.toggleAttribute('data-companioned', open);
-  if (!open) { localStorage.removeItem('companion'); watching?.disconnect(); return; }
+  if (!open) {
+    localStorage.removeItem('companion');
+    watching?.disconnect();
+    return;
+  }
   width ||= page.zones.at(-1).typical === page.width ? page.zones[0].typical : page.zones.at(-1).typical;
-  frame.addEventListener('load', () => {
-    const d = there();
-    if (d.URL === 'about:blank') return;
-    watching = new MutationObserver(soon);
-    watching.observe(canvas.doc(), { subtree: true, childList: true, attributes: true, characterData: true });
-    setIts(width);
-    mirror();
-  }, { once: true });
+  frame.addEventListener(
+    'load',
+    () => {
+      const d = there();
+      if (d.URL === 'about:blank') return;
+      watching = new MutationObserver(soon);
+      watching.observe(canvas.doc(), { subtree: true, childList: true, attributes: true, characterData: true });
+      setIts(width);
+      mirror();
+    },
+    { once: true },
+  );
   frame.src = `${base}/canvas`;
 }
 
@@ -107,15 +122,23 @@ function at(x, y) {
 
 export function start() {
   const over = aside.querySelector('.companion-over');
-  over.addEventListener('click', (e) => change(at(e.clientX, e.clientY)?.closest('[data-block], [data-section]')?.dataset.block));
-  over.addEventListener('wheel', (e) => frame.contentWindow.scrollBy({ top: e.deltaY, behavior: 'instant' }), { passive: true });
-  canvas.onScroll(() => { if (!aside.hidden && there()?.body) follow(); });
+  over.addEventListener('click', (e) =>
+    change(at(e.clientX, e.clientY)?.closest('[data-block], [data-section]')?.dataset.block),
+  );
+  over.addEventListener('wheel', (e) => frame.contentWindow.scrollBy({ top: e.deltaY, behavior: 'instant' }), {
+    passive: true,
+  });
+  canvas.onScroll(() => {
+    if (!aside.hidden && there()?.body) follow();
+  });
   aside.addEventListener('click', (e) => {
     const b = e.target.closest('[data-companion]');
     if (b) setIts(Number(b.dataset.companion));
     if (e.target.closest('#companion-change')) change(page.select);
     if (e.target.closest('#companion-close')) toggle();
   });
-  new ResizeObserver(() => { if (!aside.hidden) lay(); }).observe(aside);
+  new ResizeObserver(() => {
+    if (!aside.hidden) lay();
+  }).observe(aside);
   if (width) toggle();
 }

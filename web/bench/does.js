@@ -36,7 +36,8 @@ function goIn() {
 function step(by) {
   const ids = canvas.shownBlocks();
   let at = ids.indexOf(page.select);
-  if (at < 0 && page.select) { // a section: from before its first block on
+  if (at < 0 && page.select) {
+    // a section: from before its first block on
     const inside = ids.findIndex((id) => sectionOf(id) === page.select);
     at = inside < 0 ? at : inside - (by > 0 ? 1 : 0);
   }
@@ -57,12 +58,15 @@ const go = (path) => location.assign(site + path);
 
 const paneOf = (e) => ['#overview', '#stage', '#tray'].findIndex((of) => e?.closest?.(of));
 let lastPane = -1; // that had the focus, which a field of the Tray gives up when its value is taken
-document.addEventListener('focusin', (e) => { lastPane = paneOf(e.target); });
+document.addEventListener('focusin', (e) => {
+  lastPane = paneOf(e.target);
+});
 
 /** Goes to the next pane, or the one before: the Overview, the canvas, the Tray. */
 function pane(by) {
   const panes = [
-    ['#overview', '.overview-item.selected .overview-go', '.overview-go'], ['#stage'],
+    ['#overview', '.overview-item.selected .overview-go', '.overview-go'],
+    ['#stage'],
     ['#tray', '.tray-body :is(input:not([type="hidden"]), button:not([tabindex="-1"]), textarea)', 'button'],
   ];
   const at = document.activeElement === document.body ? lastPane : paneOf(document.activeElement);
@@ -76,34 +80,89 @@ function pane(by) {
 export const does = {
   commands: () => list(table, document.querySelector('.top-page')),
   shelf: () => shelf.open(),
-  next: () => step(1), previous: () => step(-1), in: goIn,
+  next: () => step(1),
+  previous: () => step(-1),
+  in: goIn,
   out: () => select(page.also.length ? page.select : holderOf(page.select)),
-  beside: selectBeside, 'next-pane': () => pane(1), 'previous-pane': () => pane(-1),
-  undo: () => undo(), redo, copy: clipboard.copy, cut: clipboard.cut, paste: pasteFromList, 'copy-look': clipboard.copyLook, 'paste-look': clipboard.pasteLook,
-  group: () => together('blocks.group', ''), line: () => together('blocks.group', 'line-up'), ungroup: () => on({ op: 'block.ungroup' }),
-  series: () => ask(aside({ op: 'blocks.series', with: page.also }), 'A Series'), loose: () => on({ op: 'block.loose' }),
-  flip: () => on({ op: 'flip' }), alike: () => on({ op: 'block.alike' }),
+  beside: selectBeside,
+  'next-pane': () => pane(1),
+  'previous-pane': () => pane(-1),
+  undo: () => undo(),
+  redo,
+  copy: clipboard.copy,
+  cut: clipboard.cut,
+  paste: pasteFromList,
+  'copy-look': clipboard.copyLook,
+  'paste-look': clipboard.pasteLook,
+  group: () => together('blocks.group', ''),
+  line: () => together('blocks.group', 'line-up'),
+  ungroup: () => on({ op: 'block.ungroup' }),
+  series: () => ask(aside({ op: 'blocks.series', with: page.also }), 'A Series'),
+  loose: () => on({ op: 'block.loose' }),
+  flip: () => on({ op: 'flip' }),
+  alike: () => on({ op: 'block.alike' }),
   room: () => ask(aside({ op: 'block.room' }), 'Room below'),
   lock: () => all('block.lock', { hide: !selected().every((id) => block(id)?.locked) }),
-  duplicate: () => on({ op: 'duplicate' }), delete: () => on({ op: 'delete' }), hide: () => on({ op: 'block.hide', hide: true }),
-  left: () => nudge(-1, 0), right: () => nudge(1, 0), up: () => nudge(0, -1), down: () => nudge(0, 1),
-  wider: () => resize(1, 0), narrower: () => resize(-1, 0), taller: () => resize(0, 1), 'less-tall': () => resize(0, -1),
-  share: () => send({ op: 'section.share', node: sectionOf(page.select) }), own: () => send({ op: 'section.own', node: sectionOf(page.select) }),
-  earlier: () => send({ op: 'order', node: sectionOf(page.select), zone: zone(), dy: -1 }), later: () => send({ op: 'order', node: sectionOf(page.select), zone: zone(), dy: 1 }),
-  sooner: () => on({ op: 'order', dy: -1 }), after: () => on({ op: 'order', dy: 1 }),
-  forward: () => on({ op: 'block.layer', dy: 1 }), backward: () => on({ op: 'block.layer', dy: -1 }),
-  front: () => together('blocks.order', 'front'), back: () => together('blocks.order', 'back'),
-  ...Object.fromEntries(['left', 'center', 'right', 'top', 'middle', 'bottom'].map((how) => [`align-${how}`, () => together('blocks.align', how)])),
-  'spread-across': () => together('blocks.spread', 'across'), 'spread-down': () => together('blocks.spread', 'down'),
-  'same-width': () => together('blocks.same', 'width'), 'same-height': () => together('blocks.same', 'height'), tidy: () => together('blocks.tidy'),
-  ...Object.fromEntries([0, 1, 2].map((i) => [`zone-${i + 1}`, () => page.zones[i] && setWidth(page.zones[i].typical)])),
-  'zoom-in': () => canvas.zoomBy(1), 'zoom-out': () => canvas.zoomBy(-1), 'zoom-fit': () => canvas.zoomTo(0), 'zoom-full': () => canvas.zoomTo(1), 'zoom-page': canvas.zoomToAll,
-  rulers: rulers.toggle, guide: rulers.ask,
-  marks: () => { overlay.options.grid = !overlay.options.grid; overlay.redraw(); },
+  duplicate: () => on({ op: 'duplicate' }),
+  delete: () => on({ op: 'delete' }),
+  hide: () => on({ op: 'block.hide', hide: true }),
+  left: () => nudge(-1, 0),
+  right: () => nudge(1, 0),
+  up: () => nudge(0, -1),
+  down: () => nudge(0, 1),
+  wider: () => resize(1, 0),
+  narrower: () => resize(-1, 0),
+  taller: () => resize(0, 1),
+  'less-tall': () => resize(0, -1),
+  share: () => send({ op: 'section.share', node: sectionOf(page.select) }),
+  own: () => send({ op: 'section.own', node: sectionOf(page.select) }),
+  earlier: () => send({ op: 'order', node: sectionOf(page.select), zone: zone(), dy: -1 }),
+  later: () => send({ op: 'order', node: sectionOf(page.select), zone: zone(), dy: 1 }),
+  sooner: () => on({ op: 'order', dy: -1 }),
+  after: () => on({ op: 'order', dy: 1 }),
+  forward: () => on({ op: 'block.layer', dy: 1 }),
+  backward: () => on({ op: 'block.layer', dy: -1 }),
+  front: () => together('blocks.order', 'front'),
+  back: () => together('blocks.order', 'back'),
+  ...Object.fromEntries(
+    ['left', 'center', 'right', 'top', 'middle', 'bottom'].map((how) => [
+      `align-${how}`,
+      () => together('blocks.align', how),
+    ]),
+  ),
+  'spread-across': () => together('blocks.spread', 'across'),
+  'spread-down': () => together('blocks.spread', 'down'),
+  'same-width': () => together('blocks.same', 'width'),
+  'same-height': () => together('blocks.same', 'height'),
+  tidy: () => together('blocks.tidy'),
+  ...Object.fromEntries(
+    [0, 1, 2].map((i) => [`zone-${i + 1}`, () => page.zones[i] && setWidth(page.zones[i].typical)]),
+  ),
+  'zoom-in': () => canvas.zoomBy(1),
+  'zoom-out': () => canvas.zoomBy(-1),
+  'zoom-fit': () => canvas.zoomTo(0),
+  'zoom-full': () => canvas.zoomTo(1),
+  'zoom-page': canvas.zoomToAll,
+  rulers: rulers.toggle,
+  guide: rulers.ask,
+  marks: () => {
+    overlay.options.grid = !overlay.options.grid;
+    overlay.redraw();
+  },
   fold: tray.toggleFold,
-  again: () => ask({ op: 'zone.follow', setting: 'places', node: sectionOf(page.select), zone: zone() }, 'Arranged by the rule'),
-  'next-finding': () => checks.step(1), 'previous-finding': () => checks.step(-1), checks: () => press('#checks-open'), zones: zones.open, companion: companion.toggle, film: checks.play,
-  house: () => go('/house'), library: () => go('/library'), pages: () => go(''), versions: () => location.assign(location.pathname.replace(/bench$/, 'versions')),
-  try: () => press('.top-try'), publish: () => press('.top-publish'),
+  again: () =>
+    ask({ op: 'zone.follow', setting: 'places', node: sectionOf(page.select), zone: zone() }, 'Arranged by the rule'),
+  'next-finding': () => checks.step(1),
+  'previous-finding': () => checks.step(-1),
+  checks: () => press('#checks-open'),
+  zones: zones.open,
+  companion: companion.toggle,
+  film: checks.play,
+  house: () => go('/house'),
+  library: () => go('/library'),
+  pages: () => go(''),
+  versions: () => location.assign(location.pathname.replace(/bench$/, 'versions')),
+  try: () => press('.top-try'),
+  publish: () => press('.top-publish'),
   help: () => document.getElementById('keys').showModal(),
 };

@@ -36,7 +36,8 @@ function mark(to) {
 /** The command that puts a medium into a section or container, where it was let go. */
 function add(to, m) {
   const command = { op: 'block.add', node: to.holder, kind: m.sort, zone: zoneAt(page.width).id, value: m.id };
-  if (!isGrid(to.holder) || !gesture.loaded()) return { ...command, after: to.behind && to.behind !== to.holder ? to.behind : undefined };
+  if (!isGrid(to.holder) || !gesture.loaded())
+    return { ...command, after: to.behind && to.behind !== to.holder ? to.behind : undefined };
   gesture.begin(to.holder, '');
   const p = canvas.toPage(to.x, to.y);
   const o = canvas.gridOrigin(to.holder);
@@ -51,7 +52,9 @@ function choice(to) {
       chosen = e.target.closest('[data-drop]')?.dataset.drop ?? '';
       if (chosen) panel.hidePopover();
     };
-    open(panel, { getBoundingClientRect: () => new DOMRect(to.x, to.y, 0, 0), tagName: '', isConnected: false }, () => resolve(chosen));
+    open(panel, { getBoundingClientRect: () => new DOMRect(to.x, to.y, 0, 0), tagName: '', isConnected: false }, () =>
+      resolve(chosen),
+    );
     panel.querySelector('button').focus();
   });
 }
@@ -61,12 +64,17 @@ async function take(to, all) {
   const as = 'section' in to ? await choice(to) : 'block';
   if (!as) return;
   let first = true;
-  const put = async (m) => { // each as it arrives: one that fails keeps none of the others waiting
+  const put = async (m) => {
+    // each as it arrives: one that fails keeps none of the others waiting
     const [zone, lead] = [zoneAt(page.width).id, first];
     first = false;
     const added = (node) => ({ op: 'block.add', node, kind: m.sort, zone, value: m.id });
     if ('between' in to) {
-      await send(lead ? { op: 'many', parts: [{ op: 'section.add', after: to.between, preset: 'empty' }, added('@1')] } : added(sectionOf(page.select)));
+      await send(
+        lead
+          ? { op: 'many', parts: [{ op: 'section.add', after: to.between, preset: 'empty' }, added('@1')] }
+          : added(sectionOf(page.select)),
+      );
     } else if (to.id && m.sort !== 'picture') {
       say(`${m.name} is in the library: only pictures go there.`);
     } else if (to.kind === 'gallery') {
@@ -93,14 +101,21 @@ export function start() {
     e.dataTransfer.dropEffect = 'copy';
     mark(under(e));
   });
-  stage.addEventListener('dragleave', (e) => { if (!stage.contains(e.relatedTarget)) mark(null); });
+  stage.addEventListener('dragleave', (e) => {
+    if (!stage.contains(e.relatedTarget)) mark(null);
+  });
   stage.addEventListener('drop', (e) => {
     if (!carries(e)) return;
     e.preventDefault();
     const to = under(e);
     mark(null);
     const all = files(e.dataTransfer);
-    if (!all.length) { say('Only pictures, videos and audio can be dropped here: JPEG, PNG, WebP, AVIF, GIF, SVG, WebM, MP4, MP3, M4A, Ogg, WAV or FLAC.'); return; }
+    if (!all.length) {
+      say(
+        'Only pictures, videos and audio can be dropped here: JPEG, PNG, WebP, AVIF, GIF, SVG, WebM, MP4, MP3, M4A, Ogg, WAV or FLAC.',
+      );
+      return;
+    }
     if (to) take(to, all);
   });
   document.addEventListener('paste', (e) => {
@@ -109,9 +124,15 @@ export function start() {
     if (!all.length) return;
     e.preventDefault();
     const id = page.select;
-    if (['picture', 'gallery'].includes(block(id)?.kind)) { take({ id, kind: block(id).kind }, all); return; }
+    if (['picture', 'gallery'].includes(block(id)?.kind)) {
+      take({ id, kind: block(id).kind }, all);
+      return;
+    }
     const holder = goesInto(id) || page.order.at(-1);
-    if (!holder) { take({ between: '' }, all); return; }
+    if (!holder) {
+      take({ between: '' }, all);
+      return;
+    }
     const r = canvas.boxOf(canvas.element(holder));
     const s = stage.getBoundingClientRect();
     take({ holder, behind: block(id) ? id : '', x: s.left + r.x + r.w / 2, y: s.top + r.y + r.h / 2 }, all);

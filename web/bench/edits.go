@@ -48,9 +48,16 @@ func (s *Screen) edit(c *gin.Context) {
 	}
 	env := s.env(c, v, func(id string) string { return stock[id] })
 	page := shell.PageOf(c)
-	done, err := s.Store.Pages.Edit(c, page.ID, shell.User(c).ID, command.Base, command, func(p *doc.Page) (*edit.Result, error) {
-		return edit.Apply(p, command, env)
-	})
+	done, err := s.Store.Pages.Edit(
+		c,
+		page.ID,
+		shell.User(c).ID,
+		command.Base,
+		command,
+		func(p *doc.Page) (*edit.Result, error) {
+			return edit.Apply(p, command, env)
+		},
+	)
 	if err != nil {
 		s.refuse(c, v, err)
 		return
@@ -154,7 +161,11 @@ func (s *Screen) redo(c *gin.Context) {
 	s.step(c, s.Store.Log.Redo, "Redone.", "There is nothing to redo.")
 }
 
-func (s *Screen) step(c *gin.Context, do func(context.Context, string, string) (*store.Edited, error), done, nothing string) {
+func (s *Screen) step(
+	c *gin.Context,
+	do func(context.Context, string, string) (*store.Edited, error),
+	done, nothing string,
+) {
 	v, err := s.Look(c)
 	if err != nil {
 		s.Fail(c, err)
@@ -197,7 +208,11 @@ func (s *Screen) edited(c *gin.Context, v *model.View, e *store.Edited, message 
 		v.Selected, v.Also = e.Result.Select, nil
 	}
 	other := structural(e.Result.Steps) || !slices.Equal(before, v.Order())
-	s.answer(c, http.StatusOK, answer{View: v, message: message, changed: v.Alongside(e.Result.Sections, other), overview: other})
+	s.answer(
+		c,
+		http.StatusOK,
+		answer{View: v, message: message, changed: v.Alongside(e.Result.Sections, other), overview: other},
+	)
 }
 
 // refuse answers an edit that was not made.

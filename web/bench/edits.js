@@ -6,13 +6,19 @@ const first = [];
 const before = [];
 
 /** Calls f() when a change is sent. */
-export function onSend(f) { before.push(f); }
+export function onSend(f) {
+  before.push(f);
+}
 
 /** Calls f(state) with every answer, before what else came with it is drawn. */
-export function onState(f) { first.push(f); }
+export function onState(f) {
+  first.push(f);
+}
 
 /** Calls f(state) when all that came with an answer is drawn. */
-export function onAnswer(f) { listeners.push(f); }
+export function onAnswer(f) {
+  listeners.push(f);
+}
 
 /** @type {Promise<any>} */
 let last = Promise.resolve();
@@ -23,14 +29,20 @@ function queue(f) {
 }
 
 /** Resolves when what was changed is on the screen; soon when nobody looks. */
-const painted = () => new Promise((resolve) => { requestAnimationFrame(() => setTimeout(resolve)); setTimeout(resolve, 60); });
+const painted = () =>
+  new Promise((resolve) => {
+    requestAnimationFrame(() => setTimeout(resolve));
+    setTimeout(resolve, 60);
+  });
 
 /** What came back: the state, on the first line of an answer that says so, and the parts; nothing came without a state. */
 async function ask(method, path, values) {
   const body = new URLSearchParams(values);
   const headers = { 'HX-Request': 'true' }; // so that the end of a session is told
   try {
-    const r = await (method === 'GET' ? fetch(`${base}${path}?${body}`, { headers }) : fetch(base + path, { method, headers, body }));
+    const r = await (method === 'GET'
+      ? fetch(`${base}${path}?${body}`, { headers })
+      : fetch(base + path, { method, headers, body }));
     const to = r.headers.get('HX-Redirect');
     if (to) location.assign(to);
     const text = await r.text();
@@ -47,9 +59,17 @@ async function request(method, path, values) {
   if (method === 'POST') for (const f of before) f();
   document.body.dataset.asking = '';
   try {
-    const { state, parts } = await ask(method, path, { width: page.width, select: page.select, also: page.also.join(','), ...values });
-    if (!state) { // the server wasn't reached, or the session ended
-      say('Open Plot can’t be reached. What you did last is not kept.', () => queue(() => request(method, path, values)));
+    const { state, parts } = await ask(method, path, {
+      width: page.width,
+      select: page.select,
+      also: page.also.join(','),
+      ...values,
+    });
+    if (!state) {
+      // the server wasn't reached, or the session ended
+      say('Open Plot can’t be reached. What you did last is not kept.', () =>
+        queue(() => request(method, path, values)),
+      );
       return null;
     }
     take(state);
@@ -76,7 +96,8 @@ export const undo = (steps = 1) => queue(() => request('POST', '/undo', { steps 
 export const redo = () => queue(() => request('POST', '/redo', {}));
 
 /** Keeps a section on the Shelf: under a name, for a purpose, on all of one's sites or this. */
-export const keep = (section, { name, purpose, all }) => queue(() => request('POST', '/keep', { section, name, purpose, all: all ? 'yes' : '' }));
+export const keep = (section, { name, purpose, all }) =>
+  queue(() => request('POST', '/keep', { section, name, purpose, all: all ? 'yes' : '' }));
 
 /** Makes the selection's value of a setting one of the house style's. */
 export const promote = (setting, name) => queue(() => request('POST', '/promote', { setting, name }));
@@ -101,7 +122,10 @@ export function say(message, again) {
     b.type = 'button';
     b.className = 'plain';
     b.textContent = 'Try again';
-    b.addEventListener('click', () => { place.replaceChildren(); again(); });
+    b.addEventListener('click', () => {
+      place.replaceChildren();
+      again();
+    });
     p.append(' ', b);
   }
   const place = document.getElementById('say');

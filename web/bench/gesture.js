@@ -27,9 +27,13 @@ function others(holder, id) {
   const around = canvas.element(holder);
   return [...canvas.element(sectionOf(holder)).querySelectorAll('[data-block]')]
     .filter((e) => e !== around && !e.contains(around) && ![...moved].some((one) => one.contains(e) || e.contains(one)))
-    .map((e) => e.getBoundingClientRect()).filter((r) => r.width > 0)
+    .map((e) => e.getBoundingClientRect())
+    .filter((r) => r.width > 0)
     .flatMap((r) => [r.left - o.x, r.top - o.y, r.width, r.height])
-    .concat((page.guides.x ?? []).flatMap((x) => [x - o.x, -o.y - canvas.scrolled(), 0, endless]), (page.guides.y ?? []).flatMap((y) => [-o.x, y - o.y - canvas.scrolled(), endless, 0]));
+    .concat(
+      (page.guides.x ?? []).flatMap((x) => [x - o.x, -o.y - canvas.scrolled(), 0, endless]),
+      (page.guides.y ?? []).flatMap((y) => [-o.x, y - o.y - canvas.scrolled(), endless, 0]),
+    );
 }
 
 const endless = 1e5; // px that a guide is long
@@ -52,9 +56,18 @@ function landing() {
   return { place: { column, span, row, rows }, rect: { x, y, w, h }, guides, gaps };
 }
 
-export function move(x, y) { core().move(bytes, x, y); return landing(); }
-export function pull(edges, r) { core().pull(bytes, edges, r.x, r.y, r.w, r.h); return landing(); }
-export function at(x, y, span, rows) { core().at(bytes, x, y, span, rows); return landing(); }
+export function move(x, y) {
+  core().move(bytes, x, y);
+  return landing();
+}
+export function pull(edges, r) {
+  core().pull(bytes, edges, r.x, r.y, r.w, r.h);
+  return landing();
+}
+export function at(x, y, span, rows) {
+  core().at(bytes, x, y, span, rows);
+  return landing();
+}
 
 /** Where something would go among the boxes of blocks in order: before the one with that index, and the line to draw. */
 export function gap(boxes, across, area, x, y) {

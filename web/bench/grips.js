@@ -9,7 +9,9 @@ let pointed = -1; // the handle that is pointed at
 let handlesOf = ''; // what the handles are of: another selection's aren't there yet
 
 /** Tells what draws the overlay again when marks on it are others. */
-export function drawnBy(f) { redraw = f; }
+export function drawnBy(f) {
+  redraw = f;
+}
 
 /** Marks a handle that is dragged; null marks none. */
 export function pulled(p) {
@@ -28,7 +30,9 @@ export function point(index) {
 export const pulling = () => pull !== null;
 
 /** Tells what the handles that came are of. */
-export function handled(id) { handlesOf = id; }
+export function handled(id) {
+  handlesOf = id;
+}
 
 /** Draws what of the selection, which has a box, can be dragged, and words on the one that is. */
 export function marks(b) {
@@ -38,7 +42,11 @@ export function marks(b) {
     if (pull && pull.index !== i) return;
     if (h.setting.startsWith('padding') && (b.w < 80 || b.h < (h.across ? 80 : 64))) return; // there is no room for it
     const gap = h.setting.endsWith('gap');
-    const [wider, shift] = pull ? (gap ? [pull.by, 0] : [0, ['padding-bottom', 'pull'].includes(h.setting) ? 0 : h.sign * pull.by]) : [0, 0];
+    const [wider, shift] = pull
+      ? gap
+        ? [pull.by, 0]
+        : [0, ['padding-bottom', 'pull'].includes(h.setting) ? 0 : h.sign * pull.by]
+      : [0, 0];
     const [x, y] = [b.x + (h.x + (h.across ? shift : 0)) * s, b.y + (h.y + (h.across ? 0 : shift)) * s];
     const [w, height] = [(h.w + (h.across ? wider : 0)) * s, (h.h + (h.across ? 0 : wider)) * s];
     if (pull || pointed === i) {
@@ -60,7 +68,14 @@ export function marks(b) {
 /** All of a gap to drag by. */
 function strip(index, x, y, w, h, across) {
   const thin = Math.max(8 - (across ? w : h), 0) / 2;
-  const hit = draw('rect', { class: 'handle', x: x - (across ? thin : 0), y: y - (across ? 0 : thin), width: w + (across ? 2 * thin : 0), height: h + (across ? 0 : 2 * thin), 'data-handle': index });
+  const hit = draw('rect', {
+    class: 'handle',
+    x: x - (across ? thin : 0),
+    y: y - (across ? 0 : thin),
+    width: w + (across ? 2 * thin : 0),
+    height: h + (across ? 0 : 2 * thin),
+    'data-handle': index,
+  });
   hit.style.cursor = across ? 'ew-resize' : 'ns-resize';
 }
 
@@ -75,6 +90,16 @@ function grip(index, x, y, across, long, quiet) {
 /** What a section is dragged by, at its left edge. */
 export function edgeMark(x, y) {
   draw('rect', { class: 'grip', x: x - 4.5, y: y - 12, width: 9, height: 24, rx: 2.5 });
-  draw('path', { class: 'edge-mark', d: `M${x - 1.5} ${y - 6}v0M${x + 1.5} ${y - 6}v0M${x - 1.5} ${y}v0M${x + 1.5} ${y}v0M${x - 1.5} ${y + 6}v0M${x + 1.5} ${y + 6}v0` });
-  draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-lifts': page.select }).style.cursor = 'grab';
+  draw('path', {
+    class: 'edge-mark',
+    d: `M${x - 1.5} ${y - 6}v0M${x + 1.5} ${y - 6}v0M${x - 1.5} ${y}v0M${x + 1.5} ${y}v0M${x - 1.5} ${y + 6}v0M${x + 1.5} ${y + 6}v0`,
+  });
+  draw('rect', {
+    class: 'handle',
+    x: x - 12,
+    y: y - 12,
+    width: 24,
+    height: 24,
+    'data-lifts': page.select,
+  }).style.cursor = 'grab';
 }

@@ -20,8 +20,10 @@ function onGuides(h) {
   if (h.only || ['padding-bottom', 'pull'].includes(h.setting)) return []; // what they move is elsewhere
   const r = canvas.element(page.select).getBoundingClientRect();
   const now = h.across ? r.left + h.x : r.top + canvas.scrolled() + h.y;
-  return ((h.across ? page.guides.x : page.guides.y) ?? []).map((at) => Math.round(h.px + h.sign * (at - now)))
-    .filter((px) => px >= h.min && px <= h.max).map((px) => ({ px, name: 'guide', value: `${h.before ?? ''}${px}${h.after}` }));
+  return ((h.across ? page.guides.x : page.guides.y) ?? [])
+    .map((at) => Math.round(h.px + h.sign * (at - now)))
+    .filter((px) => px >= h.min && px <= h.max)
+    .map((px) => ({ px, name: 'guide', value: `${h.before ?? ''}${px}${h.after}` }));
 }
 
 /** Drags a handle of the selection. */
@@ -33,21 +35,34 @@ export function pull(e, index, busy) {
   const steps = [...(h.steps ?? []), ...onGuides(h)];
   drag(e, {
     slack: 2,
-    begin() { busy(true); },
+    begin() {
+      busy(true);
+    },
     move(m) {
       const p = canvas.toPage(m.clientX, m.clientY);
       const wanted = h.px + h.sign * (h.across ? p.x - from.x : p.y - from.y);
       const free = m.ctrlKey || m.metaKey;
-      const { px, step } = gesture.snap(Math.min(Math.max(wanted, h.min), h.max), free ? [] : steps.map((s) => s.px), near / canvas.scaleNow(), !free && Boolean(h.only));
+      const { px, step } = gesture.snap(
+        Math.min(Math.max(wanted, h.min), h.max),
+        free ? [] : steps.map((s) => s.px),
+        near / canvas.scaleNow(),
+        !free && Boolean(h.only),
+      );
       const landed = steps[step];
       const value = landed?.value ?? `${h.before ?? ''}${px}${h.after}`;
-      if (h.only && !landed || value === to.value && both === m.altKey) return;
+      if ((h.only && !landed) || (value === to.value && both === m.altKey)) return;
       both = m.altKey;
       to = { px, value, name: landed?.name ?? '' };
-      grips.pulled({ index, by: px - h.px, text: h.only ? landed.name : `${Math.round(px)}${to.name ? ` · ${to.name}` : ''}` });
+      grips.pulled({
+        index,
+        by: px - h.px,
+        text: h.only ? landed.name : `${Math.round(px)}${to.name ? ` · ${to.name}` : ''}`,
+      });
       attempt(command(h, value, both));
     },
-    drop() { if (to.value) take(command(h, to.value, both)); },
+    drop() {
+      if (to.value) take(command(h, to.value, both));
+    },
     end(dropped) {
       busy(false);
       grips.pulled(null);

@@ -33,12 +33,24 @@ export function start() {
     mark(0);
     list.focus();
   });
-  list.addEventListener('pointermove', (e) => { const li = e.target.closest('[data-steps]'); if (li) mark(Number(li.dataset.steps)); });
-  list.addEventListener('click', (e) => { const li = e.target.closest('[data-steps]'); if (li) take(Number(li.dataset.steps)); });
+  list.addEventListener('pointermove', (e) => {
+    const li = e.target.closest('[data-steps]');
+    if (li) mark(Number(li.dataset.steps));
+  });
+  list.addEventListener('click', (e) => {
+    const li = e.target.closest('[data-steps]');
+    if (li) take(Number(li.dataset.steps));
+  });
   panel.addEventListener('keydown', (e) => {
     e.stopPropagation();
     const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
-    if (by) { e.preventDefault(); mark(Math.min(Math.max(at + by, 0), items().length - 1)); }
-    if (e.key === 'Enter') { e.preventDefault(); take(at); }
+    if (by) {
+      e.preventDefault();
+      mark(Math.min(Math.max(at + by, 0), items().length - 1));
+    }
+    if (e.key === 'Enter') {
+      e.preventDefault();
+      take(at);
+    }
   });
 }

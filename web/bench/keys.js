@@ -25,25 +25,46 @@ function ask(row) {
   for (const other of document.querySelectorAll('.keys .asking')) other.classList.remove('asking');
   row.classList.add('asking');
   say(`Press the new key of “${name}”. Backspace takes its key away, Delete gives it its usual one, Esc leaves it.`);
-  const end = () => { window.removeEventListener('keydown', pressed, true); row.classList.remove('asking'); };
+  const end = () => {
+    window.removeEventListener('keydown', pressed, true);
+    row.classList.remove('asking');
+  };
   async function pressed(e) {
     if (['Shift', 'Control', 'Alt', 'Meta'].includes(e.key)) return;
     e.preventDefault();
     e.stopPropagation();
     end();
-    if (e.key === 'Escape') { say(`“${name}” keeps its key.`); return; }
-    const body = new URLSearchParams({ id, key: ['Backspace', 'Delete'].includes(e.key) ? '' : commands.keyName(e), ...(e.key === 'Delete' && { usual: 'yes' }) });
+    if (e.key === 'Escape') {
+      say(`“${name}” keeps its key.`);
+      return;
+    }
+    const body = new URLSearchParams({
+      id,
+      key: ['Backspace', 'Delete'].includes(e.key) ? '' : commands.keyName(e),
+      ...(e.key === 'Delete' && { usual: 'yes' }),
+    });
     const r = await fetch('/keys', { method: 'POST', body }).catch(() => null);
-    if (!r) { say('Open Plot can’t be reached. The key is as it was.', true); return; }
+    if (!r) {
+      say('Open Plot can’t be reached. The key is as it was.', true);
+      return;
+    }
     const answer = await r.json();
-    if (answer.problem) { say(answer.problem, true); return; }
+    if (answer.problem) {
+      say(answer.problem, true);
+      return;
+    }
     commands.take(answer);
     const keys = answer.find((c) => c.id === id).keys ?? [];
-    row.querySelector('dt').replaceChildren(...keys.flatMap((key, i) => [...(i ? [', '] : []), ...caps(key).flatMap((cap, n) => {
-      const kbd = document.createElement('kbd');
-      kbd.textContent = cap;
-      return n ? ['+', kbd] : [kbd];
-    })]));
+    row.querySelector('dt').replaceChildren(
+      ...keys.flatMap((key, i) => [
+        ...(i ? [', '] : []),
+        ...caps(key).flatMap((cap, n) => {
+          const kbd = document.createElement('kbd');
+          kbd.textContent = cap;
+          return n ? ['+', kbd] : [kbd];
+        }),
+      ]),
+    );
     say(keys.length ? `“${name}” is done by ${keys.map(written).join(', ')}.` : `“${name}” has no key.`);
   }
   window.addEventListener('keydown', pressed, true);
@@ -58,8 +79,14 @@ export function start() {
   document.addEventListener('keydown', (e) => {
     if (e.defaultPrevented || isWriting() || e.altKey) return;
     if (typing(e.target) && (!/^F\d/.test(e.key) || e.target.closest('dialog'))) return;
-    if (commands.key(e)) { e.preventDefault(); return; }
+    if (commands.key(e)) {
+      e.preventDefault();
+      return;
+    }
     const further = /^[4-9]$/.test(e.key) && !e.ctrlKey && !e.metaKey && page.zones[Number(e.key) - 1];
-    if (further) { e.preventDefault(); setWidth(further.typical); }
+    if (further) {
+      e.preventDefault();
+      setWidth(further.typical);
+    }
   });
 }

@@ -16,25 +16,43 @@ let at = 0;
 
 function draw(all) {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
-  const rank = (c) => { const i = used().indexOf(c.id); return (why(c) ? 100 : 0) + (words.length || i < 0 ? 50 : i); };
-  const begins = (c, w) => `${c.name} ${c.find ?? ''}`.toLowerCase().split(/[\s:,]+/).some((own) => own.startsWith(w));
-  offered = all.filter((c) => words.every((w) => begins(c, w)))
-    .map((c, i) => [c, i]).sort(([a, i], [b, k]) => rank(a) - rank(b) || Number(!a.name.toLowerCase().startsWith(words[0] ?? '')) - Number(!b.name.toLowerCase().startsWith(words[0] ?? '')) || i - k).map(([c]) => c);
+  const rank = (c) => {
+    const i = used().indexOf(c.id);
+    return (why(c) ? 100 : 0) + (words.length || i < 0 ? 50 : i);
+  };
+  const begins = (c, w) =>
+    `${c.name} ${c.find ?? ''}`
+      .toLowerCase()
+      .split(/[\s:,]+/)
+      .some((own) => own.startsWith(w));
+  offered = all
+    .filter((c) => words.every((w) => begins(c, w)))
+    .map((c, i) => [c, i])
+    .sort(
+      ([a, i], [b, k]) =>
+        rank(a) - rank(b) ||
+        Number(!a.name.toLowerCase().startsWith(words[0] ?? '')) -
+          Number(!b.name.toLowerCase().startsWith(words[0] ?? '')) ||
+        i - k,
+    )
+    .map(([c]) => c);
   at = Math.min(at, Math.max(offered.length - 1, 0));
-  list.replaceChildren(...offered.map((c, i) => {
-    const li = document.createElement('li');
-    li.id = `command-${c.id}`;
-    li.setAttribute('role', 'option');
-    li.setAttribute('aria-selected', String(i === at));
-    const reason = why(c);
-    if (reason) li.setAttribute('aria-disabled', 'true');
-    const name = document.createElement('span');
-    name.textContent = c.name;
-    const beside = document.createElement(reason ? 'small' : 'kbd');
-    beside.textContent = reason || written(c.keys?.[0]);
-    li.append(name, ...(beside.textContent ? [beside] : []));
-    return li;
-  }));
+  list.replaceChildren(
+    ...offered.map((c, i) => {
+      const li = document.createElement('li');
+      li.id = `command-${c.id}`;
+      li.setAttribute('role', 'option');
+      li.setAttribute('aria-selected', String(i === at));
+      const reason = why(c);
+      if (reason) li.setAttribute('aria-disabled', 'true');
+      const name = document.createElement('span');
+      name.textContent = c.name;
+      const beside = document.createElement(reason ? 'small' : 'kbd');
+      beside.textContent = reason || written(c.keys?.[0]);
+      li.append(name, ...(beside.textContent ? [beside] : []));
+      return li;
+    }),
+  );
   search.setAttribute('aria-activedescendant', offered[at] ? `command-${offered[at].id}` : '');
   list.children[at]?.scrollIntoView({ block: 'nearest' });
 }
@@ -62,24 +80,56 @@ let pressed = false; // the button that asks for the menu is down
 
 /** The menu of what is selected, at a point: once the button is up, which some browsers take for a press outside of it. */
 function menu(x, y) {
-  if (pressed) { window.addEventListener('pointerup', () => setTimeout(() => menu(x, y)), { once: true }); return; }
-  show(table.filter((c) => c.menu && !why(c)), { getBoundingClientRect: () => new DOMRect(x, y, 0, 0), tagName: '', isConnected: false });
+  if (pressed) {
+    window.addEventListener('pointerup', () => setTimeout(() => menu(x, y)), { once: true });
+    return;
+  }
+  show(
+    table.filter((c) => c.menu && !why(c)),
+    { getBoundingClientRect: () => new DOMRect(x, y, 0, 0), tagName: '', isConnected: false },
+  );
 }
 
 export function start() {
-  search.addEventListener('input', () => { at = 0; draw(all); });
+  search.addEventListener('input', () => {
+    at = 0;
+    draw(all);
+  });
   panel.addEventListener('keydown', (e) => {
     e.stopPropagation();
     const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
-    if (by) { e.preventDefault(); at = (at + by + offered.length) % Math.max(offered.length, 1); draw(all); }
-    if (e.key === 'Enter') { e.preventDefault(); take(offered[at]); }
+    if (by) {
+      e.preventDefault();
+      at = (at + by + offered.length) % Math.max(offered.length, 1);
+      draw(all);
+    }
+    if (e.key === 'Enter') {
+      e.preventDefault();
+      take(offered[at]);
+    }
   });
-  list.addEventListener('click', (e) => { const li = e.target.closest('li'); if (li) take(offered[[...list.children].indexOf(li)]); });
-  window.addEventListener('pointerdown', (e) => { pressed = e.button === 2; }, true);
-  window.addEventListener('pointerup', () => { pressed = false; }, true);
+  list.addEventListener('click', (e) => {
+    const li = e.target.closest('li');
+    if (li) take(offered[[...list.children].indexOf(li)]);
+  });
+  window.addEventListener(
+    'pointerdown',
+    (e) => {
+      pressed = e.button === 2;
+    },
+    true,
+  );
+  window.addEventListener(
+    'pointerup',
+    () => {
+      pressed = false;
+    },
+    true,
+  );
   stage.addEventListener('contextmenu', (e) => {
     e.preventDefault();
-    if (e.button !== 2 || e.clientX === 0) { // by the menu key: at what is selected
+    if (e.button !== 2 || e.clientX === 0) {
+      // by the menu key: at what is selected
       const r = canvas.element(page.select) && canvas.boxOf(canvas.element(page.select));
       const s = stage.getBoundingClientRect();
       menu(s.left + (r?.x ?? 40) + 20, s.top + Math.max(r?.y ?? 40, 10) + 20);

@@ -6,11 +6,19 @@ import * as overlay from './overlay.js';
 
 let asked = ''; // the command that the outlines are of
 
-const line = tries(async (command) => {
-  const { seq } = page;
-  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: String(page.width) }) });
-  return r.status === 200 && seq === page.seq ? { command, ...await r.json() } : null;
-}, ({ command, boxes }) => { if (JSON.stringify(command) === asked) overlay.outcome(outlines(command, boxes)); });
+const line = tries(
+  async (command) => {
+    const { seq } = page;
+    const r = await fetch(`${base}/tries`, {
+      method: 'POST',
+      body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: String(page.width) }),
+    });
+    return r.status === 200 && seq === page.seq ? { command, ...(await r.json()) } : null;
+  },
+  ({ command, boxes }) => {
+    if (JSON.stringify(command) === asked) overlay.outcome(outlines(command, boxes));
+  },
+);
 
 /** The box of what is dragged, and those of what would stand elsewhere then, by the section that they are in. */
 function outlines(command, boxes) {
@@ -22,10 +30,20 @@ function outlines(command, boxes) {
     for (const [id, [x, y, w, h]] of Object.entries(blocks)) {
       const box = { section, x, y, w, h };
       const now = canvas.element(id);
-      if (moved.includes(id)) { out.landing.push({ id, ...box }); continue; }
-      if (!now || moved.some((one) => canvas.element(one)?.contains(now) || now.contains(canvas.element(one)))) continue;
+      if (moved.includes(id)) {
+        out.landing.push({ id, ...box });
+        continue;
+      }
+      if (!now || moved.some((one) => canvas.element(one)?.contains(now) || now.contains(canvas.element(one))))
+        continue;
       const r = now.getBoundingClientRect();
-      if (Math.abs(r.left - at.left - x) > 1 || Math.abs(r.top - at.top - y) > 1 || Math.abs(r.width - w) > 1 || Math.abs(r.height - h) > 1) out.others.push(box);
+      if (
+        Math.abs(r.left - at.left - x) > 1 ||
+        Math.abs(r.top - at.top - y) > 1 ||
+        Math.abs(r.width - w) > 1 ||
+        Math.abs(r.height - h) > 1
+      )
+        out.others.push(box);
     }
   }
   return out;

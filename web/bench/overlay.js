@@ -55,12 +55,21 @@ export const outcomeNow = () => made;
 
 function drawOutcome() {
   const s = canvas.scaleNow();
-  for (const [name, boxes] of [['reflow', made.others], ['landing', made.landing]]) {
+  for (const [name, boxes] of [
+    ['reflow', made.others],
+    ['landing', made.landing],
+  ]) {
     for (const b of boxes) {
       const e = canvas.element(b.section);
       if (!e) continue; // it was drawn anew by another answer
       const o = canvas.boxOf(e);
-      draw('rect', { class: name, x: o.x + b.x * s, y: o.y + b.y * s, width: Math.max(2, b.w * s), height: Math.max(2, b.h * s) });
+      draw('rect', {
+        class: name,
+        x: o.x + b.x * s,
+        y: o.y + b.y * s,
+        width: Math.max(2, b.w * s),
+        height: Math.max(2, b.h * s),
+      });
     }
   }
 }
@@ -79,16 +88,25 @@ function ownGuides() {
     const d = upright ? `M${px(o.x + at * s)} 0V${svg.clientHeight}` : `M0 ${px(o.y + at * s)}H${svg.clientWidth}`;
     draw('path', { class: 'own-guide', d });
     if (!hit) tag(upright ? o.x + at * s + 22 : 46, upright ? 26 : o.y + at * s - 10, at);
-    else draw('path', { class: 'own-guide-hit', d, 'data-guide': at, 'data-upright': upright }).style.cursor = upright ? 'ew-resize' : 'ns-resize';
+    else
+      draw('path', { class: 'own-guide-hit', d, 'data-guide': at, 'data-upright': upright }).style.cursor = upright
+        ? 'ew-resize'
+        : 'ns-resize';
   };
-  for (const [axis, upright] of [['x', true], ['y', false]]) {
-    for (const at of page.guides[axis] ?? []) if (drawnGuide?.upright !== upright || drawnGuide.was !== at) one(upright, at, true);
+  for (const [axis, upright] of [
+    ['x', true],
+    ['y', false],
+  ]) {
+    for (const at of page.guides[axis] ?? [])
+      if (drawnGuide?.upright !== upright || drawnGuide.was !== at) one(upright, at, true);
   }
   if (drawnGuide && drawnGuide.at !== null) one(drawnGuide.upright, drawnGuide.at, false);
 }
 
 /** Marks what is tried, by its name; null marks nothing. */
-export function tried(t) { trial = t; }
+export function tried(t) {
+  trial = t;
+}
 
 /** Draws a line below a section, '' for above all, where something would go; null draws none. */
 export function between(section) {
@@ -117,18 +135,33 @@ function drawAll() {
   if (bandOf) {
     const s = canvas.scaleNow();
     const o = canvas.toStage(bandOf.r.x, bandOf.r.y);
-    draw('rect', { class: 'band', x: px(o.x), y: px(o.y), width: Math.round(bandOf.r.w * s), height: Math.round(bandOf.r.h * s) });
+    draw('rect', {
+      class: 'band',
+      x: px(o.x),
+      y: px(o.y),
+      width: Math.round(bandOf.r.w * s),
+      height: Math.round(bandOf.r.h * s),
+    });
     for (const touched of bandOf.ids) outline(touched, 'also');
   }
   for (const section of page.order) empty(section);
   if (marked?.isConnected && shown(marked) && !landing) {
     const b = canvas.boxOf(marked);
-    draw('rect', { class: 'hover', x: px(b.x) - 2, y: px(b.y) - 2, width: Math.round(b.w) + 4, height: Math.round(b.h) + 4 });
+    draw('rect', {
+      class: 'hover',
+      x: px(b.x) - 2,
+      y: px(b.y) - 2,
+      width: Math.round(b.w) + 4,
+      height: Math.round(b.h) + 4,
+    });
   }
   if (trial) drawTrial();
   if (line !== null) drawLine();
   const e = canvas.element(id);
-  if (e && shown(e) && page.also.length && !landing && !trial && !inserts && !bandOf) { all(); return; }
+  if (e && shown(e) && page.also.length && !landing && !trial && !inserts && !bandOf) {
+    all();
+    return;
+  }
   if (e && shown(e) && !landing && !trial && !inserts) {
     const b = canvas.boxOf(e);
     selection(b, block(id), grips.pulling());
@@ -138,7 +171,10 @@ function drawAll() {
 
 /** The box around some blocks, in px of the stage. */
 export function frameOf(ids) {
-  const bs = ids.map(canvas.element).filter((e) => e && shown(e)).map(canvas.boxOf);
+  const bs = ids
+    .map(canvas.element)
+    .filter((e) => e && shown(e))
+    .map(canvas.boxOf);
   const [x, y] = [Math.min(...bs.map((b) => b.x)), Math.min(...bs.map((b) => b.y))];
   return { x, y, w: Math.max(...bs.map((b) => b.x + b.w)) - x, h: Math.max(...bs.map((b) => b.y + b.h)) - y };
 }
@@ -163,7 +199,14 @@ function empty(section) {
   if (b.h < 20 || b.y > svg.clientHeight || b.y + b.h < 0) return;
   const words = 'Empty section. Press / for the Shelf, or drag a block here';
   const w = words.length * 6.4 + 24;
-  draw('rect', { class: 'empty', x: px(b.x + (b.w - w) / 2), y: px(b.y + b.h / 2 - 13), width: Math.round(w), height: 26, rx: 3 });
+  draw('rect', {
+    class: 'empty',
+    x: px(b.x + (b.w - w) / 2),
+    y: px(b.y + b.h / 2 - 13),
+    width: Math.round(w),
+    height: 26,
+    rx: 3,
+  });
   draw('text', { class: 'empty-text', x: b.x + b.w / 2, y: b.y + b.h / 2 + 4 }, words);
 }
 
@@ -172,7 +215,13 @@ function drawInsertion() {
   const e = canvas.element(inserts.holder);
   if (!e || !shown(e)) return;
   const b = canvas.boxOf(e);
-  draw('rect', { class: 'receives', x: px(b.x), y: px(b.y), width: Math.max(0, Math.round(b.w) - 1), height: Math.max(0, Math.round(b.h) - 1) });
+  draw('rect', {
+    class: 'receives',
+    x: px(b.x),
+    y: px(b.y),
+    width: Math.max(0, Math.round(b.w) - 1),
+    height: Math.max(0, Math.round(b.h) - 1),
+  });
   const words = page.names[own(inserts.holder)] ?? '';
   if (words) tag(b.x + words.length * 3.5 + 6, Math.max(b.y - 9, 9), words);
   if (!inserts.line) return;
@@ -188,7 +237,13 @@ function drawTrial() {
   const b = canvas.boxOf(e);
   const text = `${trial.name}: Enter takes it, Esc leaves it`;
   const y = Math.max(b.y, 0);
-  draw('rect', { class: 'trial', x: px(b.x), y: px(b.y), width: Math.max(0, Math.round(b.w) - 1), height: Math.max(0, Math.round(b.h) - 1) });
+  draw('rect', {
+    class: 'trial',
+    x: px(b.x),
+    y: px(b.y),
+    width: Math.max(0, Math.round(b.w) - 1),
+    height: Math.max(0, Math.round(b.h) - 1),
+  });
   const tag = draw('rect', { class: 'trial-tag', y: px(y), height: 22 });
   const words = draw('text', { class: 'trial-text', y: y + 15 }, text);
   const w = words.getComputedTextLength() + 20;
@@ -210,7 +265,13 @@ function outline(id, name) {
   const e = canvas.element(id);
   if (!e || !shown(e)) return;
   const b = canvas.boxOf(e);
-  draw('rect', { class: name, x: px(b.x), y: px(b.y), width: Math.max(0, Math.round(b.w) - 1), height: Math.max(0, Math.round(b.h) - 1) });
+  draw('rect', {
+    class: name,
+    x: px(b.x),
+    y: px(b.y),
+    width: Math.max(0, Math.round(b.w) - 1),
+    height: Math.max(0, Math.round(b.h) - 1),
+  });
 }
 
 /** Corner marks and edge ticks, as on a survey plot. */
@@ -219,18 +280,32 @@ function selection(b, block, pulling) {
   draw('rect', { class: 'edge', x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, m - t) });
   const c = Math.max(5, Math.min(14, b.w / 3, b.h / 3));
   const o = block ? 2 : -2; // blocks are marked outside, sections inside
-  draw('path', { class: 'corner', d:
-    `M${l - o} ${t - o + c}V${t - o}H${l - o + c} M${r + o - c} ${t - o}H${r + o}V${t - o + c} M${r + o} ${m + o - c}V${m + o}H${r + o - c} M${l - o + c} ${m + o}H${l - o}V${m + o - c}` });
+  draw('path', {
+    class: 'corner',
+    d: `M${l - o} ${t - o + c}V${t - o}H${l - o + c} M${r + o - c} ${t - o}H${r + o}V${t - o + c} M${r + o} ${m + o - c}V${m + o}H${r + o - c} M${l - o + c} ${m + o}H${l - o}V${m + o - c}`,
+  });
   if (!block) {
     if (!pulling && b.h > 40) grips.edgeMark(l, Math.max(t, 0) + 28);
     return;
   }
   const [cx, cy] = [(l + r) / 2, (t + m) / 2];
-  draw('path', { class: 'corner', d: `M${cx - 7} ${t - o}H${cx + 7} M${cx - 7} ${m + o}H${cx + 7} M${l - o} ${cy - 7}V${cy + 7} M${r + o} ${cy - 7}V${cy + 7}` });
+  draw('path', {
+    class: 'corner',
+    d: `M${cx - 7} ${t - o}H${cx + 7} M${cx - 7} ${m + o}H${cx + 7} M${l - o} ${cy - 7}V${cy + 7} M${r + o} ${cy - 7}V${cy + 7}`,
+  });
   if (block.locked) lock(r, t);
   if (!block.placed || block.locked || pulling) return; // only in a grid are there edges to pull
   const points = { 3: [l, t], 2: [cx, t], 6: [r, t], 4: [r, cy], 12: [r, m], 8: [cx, m], 9: [l, m], 1: [l, cy] };
-  const cursors = { 3: 'nwse-resize', 12: 'nwse-resize', 6: 'nesw-resize', 9: 'nesw-resize', 2: 'ns-resize', 8: 'ns-resize', 4: 'ew-resize', 1: 'ew-resize' };
+  const cursors = {
+    3: 'nwse-resize',
+    12: 'nwse-resize',
+    6: 'nesw-resize',
+    9: 'nesw-resize',
+    2: 'ns-resize',
+    8: 'ns-resize',
+    4: 'ew-resize',
+    1: 'ew-resize',
+  };
   for (const [edges, [x, y]] of Object.entries(points)) {
     const e = draw('rect', { class: 'handle', x: x - 12, y: y - 12, width: 24, height: 24, 'data-edges': edges });
     e.style.cursor = cursors[edges];
@@ -254,14 +329,23 @@ function crosses(holder) {
   const s = canvas.scaleNow();
   if (Math.max(...g.columns) * s < 14) return; // they would hide what they are on
   const key = [box.x, box.y, s, landing !== null, svg.clientHeight, JSON.stringify(g)].join();
-  if (key === crossed.key) { svg.append(crossed.path); return; }
+  if (key === crossed.key) {
+    svg.append(crossed.path);
+    return;
+  }
   const xs = [];
   let x = g.x;
-  for (const w of g.columns) { xs.push(x, x + w); x += w + g.columnGap; }
+  for (const w of g.columns) {
+    xs.push(x, x + w);
+    x += w + g.columnGap;
+  }
   const ys = [];
   let y = g.y;
   const rows = landing ? [...g.rows, ...Array(4).fill(g.rowHeight)] : g.rows;
-  for (const h of rows) { ys.push(y); y += h + g.rowGap; }
+  for (const h of rows) {
+    ys.push(y);
+    y += h + g.rowGap;
+  }
   ys.push(y - g.rowGap);
   let d = '';
   for (const gy of ys) {
@@ -283,12 +367,22 @@ function drawLanding() {
   const s = canvas.scaleNow();
   const [ox, oy] = [box.x + g.x * s, box.y + g.y * s];
   const r = landing.rect;
-  if (!made) draw('rect', { class: 'landing', x: ox + r.x * s, y: oy + r.y * s, width: Math.max(2, r.w * s), height: Math.max(2, r.h * s) });
+  if (!made)
+    draw('rect', {
+      class: 'landing',
+      x: ox + r.x * s,
+      y: oy + r.y * s,
+      width: Math.max(2, r.w * s),
+      height: Math.max(2, r.h * s),
+    });
   for (const u of landing.guides) {
     const at = u.at * s;
-    draw('path', { class: 'guide', d: u.vertical
-      ? `M${px(ox + at)} ${oy + u.from * s - 8}V${oy + u.to * s + 8}`
-      : `M${ox + u.from * s - 8} ${px(oy + at)}H${ox + u.to * s + 8}` });
+    draw('path', {
+      class: 'guide',
+      d: u.vertical
+        ? `M${px(ox + at)} ${oy + u.from * s - 8}V${oy + u.to * s + 8}`
+        : `M${ox + u.from * s - 8} ${px(oy + at)}H${ox + u.to * s + 8}`,
+    });
   }
   for (const m of landing.gaps) gapMark(m, ox, oy, s);
   tag(ox + (r.x + r.w / 2) * s, oy + (r.y + r.h) * s + 14, `${Math.round(r.w)} × ${Math.round(r.h)}`);
@@ -296,11 +390,16 @@ function drawLanding() {
 
 /** The room to the next box, with its size; where it is as large as another, both are marked. */
 function gapMark(m, ox, oy, s) {
-  const [from, to, at] = m.across ? [ox + m.from * s, ox + m.to * s, oy + m.at * s] : [oy + m.from * s, oy + m.to * s, ox + m.at * s];
+  const [from, to, at] = m.across
+    ? [ox + m.from * s, ox + m.to * s, oy + m.at * s]
+    : [oy + m.from * s, oy + m.to * s, ox + m.at * s];
   const name = m.equal ? 'gap-mark equal' : 'gap-mark';
-  draw('path', { class: name, d: m.across
-    ? `M${px(from)} ${px(at)}H${px(to)}M${px(from)} ${px(at) - 4}v8M${px(to)} ${px(at) - 4}v8`
-    : `M${px(at)} ${px(from)}V${px(to)}M${px(at) - 4} ${px(from)}h8M${px(at) - 4} ${px(to)}h8` });
+  draw('path', {
+    class: name,
+    d: m.across
+      ? `M${px(from)} ${px(at)}H${px(to)}M${px(from)} ${px(at) - 4}v8M${px(to)} ${px(at) - 4}v8`
+      : `M${px(at)} ${px(from)}V${px(to)}M${px(at) - 4} ${px(from)}h8M${px(at) - 4} ${px(to)}h8`,
+  });
   const [x, y] = m.across ? [(from + to) / 2, at] : [at, (from + to) / 2];
   if (to - from > 18) tag(x, y, Math.round(m.to - m.from), m.equal);
   else tag(m.across ? x : x + 22, m.across ? y - 14 : y, Math.round(m.to - m.from), m.equal);

@@ -35,8 +35,14 @@ function lift(item, e) {
       if (after) list.querySelector(`[data-section="${after}"]`).classList.add('drop-after');
       else document.getElementById('overview').classList.add('overview-first-drop');
     },
-    drop: () => { if (after !== item.dataset.section) send({ op: 'order', node: item.dataset.section, zone: zoneAt(page.width).id, after }); },
+    drop: () => {
+      if (after !== item.dataset.section)
+        send({ op: 'order', node: item.dataset.section, zone: zoneAt(page.width).id, after });
+    },
     end: clear,
-    scroll: { rect: () => document.getElementById('overview').getBoundingClientRect(), by: (x, y) => document.getElementById('overview').scrollBy(0, y) },
+    scroll: {
+      rect: () => document.getElementById('overview').getBoundingClientRect(),
+      by: (x, y) => document.getElementById('overview').scrollBy(0, y),
+    },
   });
 }

@@ -2,16 +2,40 @@
 // pixels are moved. Nothing is decided here.
 import { element } from './frame.js';
 
-export const page = { seq: 0, width: 0, select: '', also: [], order: [], orders: {}, places: {}, zones: [], names: {}, grids: {}, across: {}, handles: [], guides: {} };
+export const page = {
+  seq: 0,
+  width: 0,
+  select: '',
+  also: [],
+  order: [],
+  orders: {},
+  places: {},
+  zones: [],
+  names: {},
+  grids: {},
+  across: {},
+  handles: [],
+  guides: {},
+};
 
 export const base = document.body.dataset.base;
 export const site = document.body.dataset.site;
 
 /** Takes over a state that came with an answer. */
 export function take(state) {
-  Object.assign(page, { seq: state.seq, order: state.order, orders: state.orders, usual: state.usual, zones: state.zones, handles: state.handles, guides: state.guides });
-  for (const [section, held] of Object.entries(state.places)) { // what isn't a grid any more is none
-    for (const id of [section, ...held.map((b) => b.id), ...(page.places[section] ?? []).map((b) => b.id)]) delete page.grids[id];
+  Object.assign(page, {
+    seq: state.seq,
+    order: state.order,
+    orders: state.orders,
+    usual: state.usual,
+    zones: state.zones,
+    handles: state.handles,
+    guides: state.guides,
+  });
+  for (const [section, held] of Object.entries(state.places)) {
+    // what isn't a grid any more is none
+    for (const id of [section, ...held.map((b) => b.id), ...(page.places[section] ?? []).map((b) => b.id)])
+      delete page.grids[id];
   }
   Object.assign(page.across, state.across);
   Object.assign(page.places, state.places);
@@ -39,13 +63,30 @@ export const own = (id) => element(id)?.dataset.own ?? id;
 export const selected = () => (page.select ? [page.select, ...page.also] : []);
 
 /** What is done to each of several. */
-const each = new Set(['set', 'follow', 'same', 'delete', 'duplicate', 'block.hide', 'block.layer', 'block.place.reset', 'block.resize']);
+const each = new Set([
+  'set',
+  'follow',
+  'same',
+  'delete',
+  'duplicate',
+  'block.hide',
+  'block.layer',
+  'block.place.reset',
+  'block.resize',
+]);
 
 /** A command on the selection as one on all that is selected. */
 export function onAll(command) {
   if (!page.also.length) return command;
   if (command.op === 'many' && command.parts.some((part) => page.also.includes(part.node))) return command; // it is that already
-  if (command.op === 'many') return { ...command, parts: command.parts.flatMap((part) => { const all = onAll(part); return all.op === 'many' ? all.parts : [all]; }) };
+  if (command.op === 'many')
+    return {
+      ...command,
+      parts: command.parts.flatMap((part) => {
+        const all = onAll(part);
+        return all.op === 'many' ? all.parts : [all];
+      }),
+    };
   if (command.node !== page.select) return command;
   if (command.op === 'block.nudge') return { ...command, op: 'blocks.nudge', with: page.also };
   if (!each.has(command.op)) return command;
@@ -65,7 +106,9 @@ export function sectionOf(id) {
 /** A block by id, or undefined. */
 export function block(id) {
   const of = own(id);
-  return Object.values(page.places).flat().find((b) => b.id === of);
+  return Object.values(page.places)
+    .flat()
+    .find((b) => b.id === of);
 }
 
 /** What a block stands in: a section or a container, in the same item of a Series. */
@@ -79,7 +122,9 @@ export function holderOf(id) {
 export function heldIn(holder) {
   const { id } = zoneAt(page.width);
   const rank = (b) => b.order?.[id] ?? 0;
-  return (page.places[sectionOf(holder)] ?? []).filter((b) => b.holder === own(holder)).sort((a, b) => rank(a) - rank(b));
+  return (page.places[sectionOf(holder)] ?? [])
+    .filter((b) => b.holder === own(holder))
+    .sort((a, b) => rank(a) - rank(b));
 }
 
 /** The section or container that something new goes into when this is selected. */

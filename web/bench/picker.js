@@ -41,16 +41,22 @@ function take(id) {
 
 function narrow() {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
-  for (const li of dialog.querySelectorAll('.picker-wall li')) li.hidden = !words.every((w) => li.dataset.find.toLowerCase().includes(w));
+  for (const li of dialog.querySelectorAll('.picker-wall li'))
+    li.hidden = !words.every((w) => li.dataset.find.toLowerCase().includes(w));
   const none = dialog.querySelector('.picker-none');
   if (none) none.hidden = Boolean(dialog.querySelector('.picker-wall li:not([hidden])'));
 }
 
 /** Takes the one file that is uploaded; of several, the first is pointed out. */
 async function add(files) {
-  const arrived = (await Promise.all([...files].map((f) => upload(f, progress, `${site}/media`)))).filter((m) => m?.sort === sort);
+  const arrived = (await Promise.all([...files].map((f) => upload(f, progress, `${site}/media`)))).filter(
+    (m) => m?.sort === sort,
+  );
   if (!dialog.open) return;
-  if (arrived.length === 1 && files.length === 1) { take(arrived[0].id); return; }
+  if (arrived.length === 1 && files.length === 1) {
+    take(arrived[0].id);
+    return;
+  }
   await list();
   narrow();
   dialog.querySelector(`[data-picture="${arrived[0]?.id}"]`)?.focus();
@@ -58,10 +64,21 @@ async function add(files) {
 
 export function start() {
   search.addEventListener('input', narrow);
-  file.addEventListener('change', () => { const files = [...file.files]; file.value = ''; add(files); });
-  dialog.addEventListener('dragover', (e) => { if (e.dataTransfer.types.includes('Files')) e.preventDefault(); });
-  dialog.addEventListener('drop', (e) => { e.preventDefault(); e.stopPropagation(); add([...e.dataTransfer.files]); });
-  dialog.addEventListener('keydown', (e) => { // arrows go along the walls
+  file.addEventListener('change', () => {
+    const files = [...file.files];
+    file.value = '';
+    add(files);
+  });
+  dialog.addEventListener('dragover', (e) => {
+    if (e.dataTransfer.types.includes('Files')) e.preventDefault();
+  });
+  dialog.addEventListener('drop', (e) => {
+    e.preventDefault();
+    e.stopPropagation();
+    add([...e.dataTransfer.files]);
+  });
+  dialog.addEventListener('keydown', (e) => {
+    // arrows go along the walls
     const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
     const tiles = [...dialog.querySelectorAll('.picker-wall li:not([hidden]) button')];
     const at = tiles.indexOf(document.activeElement);
@@ -71,9 +88,13 @@ export function start() {
   });
   dialog.addEventListener('click', async (e) => {
     const stock = e.target.closest('[data-stock]');
-    if (stock) { // taken into the site's library first
+    if (stock) {
+      // taken into the site's library first
       stock.disabled = true;
-      const answer = await fetch(`${site}/library/stock`, { method: 'POST', body: new URLSearchParams({ id: stock.dataset.stock, for: 'bench' }) });
+      const answer = await fetch(`${site}/library/stock`, {
+        method: 'POST',
+        body: new URLSearchParams({ id: stock.dataset.stock, for: 'bench' }),
+      });
       stock.disabled = false;
       if (answer.ok) take(await answer.text());
       return;

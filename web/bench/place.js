@@ -16,24 +16,44 @@ function dragGrid(e) {
   const r = svg.getBoundingClientRect();
   const [w, h] = [r.width / columns, r.height / rows];
   const box = own.getBoundingClientRect();
-  const [right, bottom] = [box.right - e.clientX < Math.min(7, box.width / 3), box.bottom - e.clientY < Math.min(7, box.height / 3)]; // its edges resize it
+  const [right, bottom] = [
+    box.right - e.clientX < Math.min(7, box.width / 3),
+    box.bottom - e.clientY < Math.min(7, box.height / 3),
+  ]; // its edges resize it
   let to = from;
   const command = () => ({ op: 'block.place', node: page.select, zone: zoneAt(page.width).id, place: to });
-  const show = (p) => { own.setAttribute('x', p.column); own.setAttribute('y', p.row); own.setAttribute('width', p.span); own.setAttribute('height', p.rows); };
+  const show = (p) => {
+    own.setAttribute('x', p.column);
+    own.setAttribute('y', p.row);
+    own.setAttribute('width', p.span);
+    own.setAttribute('height', p.rows);
+  };
   drag(e, {
     slack: 2,
     move(m) {
       const [dx, dy] = [Math.round((m.clientX - e.clientX) / w), Math.round((m.clientY - e.clientY) / h)];
-      const next = right || bottom
-        ? { ...from, span: right ? clamp(from.span + dx, 1, columns - from.column + 1) : from.span, rows: bottom ? Math.max(1, from.rows + dy) : from.rows }
-        : { ...from, column: clamp(from.column + dx, 1, columns - from.span + 1), row: Math.max(1, from.row + dy) };
+      const next =
+        right || bottom
+          ? {
+              ...from,
+              span: right ? clamp(from.span + dx, 1, columns - from.column + 1) : from.span,
+              rows: bottom ? Math.max(1, from.rows + dy) : from.rows,
+            }
+          : { ...from, column: clamp(from.column + dx, 1, columns - from.span + 1), row: Math.max(1, from.row + dy) };
       if (JSON.stringify(next) === JSON.stringify(to)) return;
       to = next;
       show(to);
       tryCommand(command());
     },
-    drop() { takeCommand(command()); },
-    end(dropped) { if (!dropped) { show(from); leaveCommand(); } },
+    drop() {
+      takeCommand(command());
+    },
+    end(dropped) {
+      if (!dropped) {
+        show(from);
+        leaveCommand();
+      }
+    },
   });
 }
 
@@ -46,18 +66,39 @@ function dragFocal(e) {
   const bound = binding(mark);
   const r = box.getBoundingClientRect();
   const before = mark.dataset.value;
-  const at = (m) => `${Math.round(clamp(((m.clientX - r.left) / r.width) * 100, 0, 100))}% ${Math.round(clamp(((m.clientY - r.top) / r.height) * 100, 0, 100))}%`;
-  const show = (v) => { mark.dataset.value = v; drawn(); };
+  const at = (m) =>
+    `${Math.round(clamp(((m.clientX - r.left) / r.width) * 100, 0, 100))}% ${Math.round(clamp(((m.clientY - r.top) / r.height) * 100, 0, 100))}%`;
+  const show = (v) => {
+    mark.dataset.value = v;
+    drawn();
+  };
   mark.focus();
   let moved = false;
-  const up = (m) => { if (!moved) { show(at(m)); take(bound, at(m)); } };
+  const up = (m) => {
+    if (!moved) {
+      show(at(m));
+      take(bound, at(m));
+    }
+  };
   window.addEventListener('pointerup', up, { once: true });
   drag(e, {
     slack: 2,
-    begin() { moved = true; },
-    move(m) { show(at(m)); attempt(bound, at(m)); },
-    drop(m) { take(bound, at(m)); },
-    end(dropped) { if (!dropped) { show(before); leave(bound); } },
+    begin() {
+      moved = true;
+    },
+    move(m) {
+      show(at(m));
+      attempt(bound, at(m));
+    },
+    drop(m) {
+      take(bound, at(m));
+    },
+    end(dropped) {
+      if (!dropped) {
+        show(before);
+        leave(bound);
+      }
+    },
   });
 }
 
@@ -78,7 +119,8 @@ export function drawn() {
     const [x, y] = mark.dataset.value.split(' ');
     mark.style.left = x;
     mark.style.top = y;
-    for (const img of mark.closest('.cluster').querySelectorAll('.crop-of')) img.style.objectPosition = mark.dataset.value;
+    for (const img of mark.closest('.cluster').querySelectorAll('.crop-of'))
+      img.style.objectPosition = mark.dataset.value;
   }
   for (const img of document.querySelectorAll('#tray .crop-of')) img.style.aspectRatio = img.dataset.ratio;
 }

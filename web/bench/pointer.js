@@ -35,18 +35,33 @@ export function start() {
     const { block: id, part } = canvas.hit(e.clientX, e.clientY);
     if (id) writeAt(id, part, e.clientX, e.clientY);
   });
-  svg.addEventListener('wheel', (e) => {
-    e.preventDefault();
-    if (e.ctrlKey || e.metaKey) canvas.zoomTo(canvas.scaleNow() * Math.exp(-e.deltaY / 300), e.clientX, e.clientY);
-    else canvas.scrollBy(e.shiftKey ? e.deltaY : e.deltaX, e.shiftKey ? 0 : e.deltaY);
-  }, { passive: false });
+  svg.addEventListener(
+    'wheel',
+    (e) => {
+      e.preventDefault();
+      if (e.ctrlKey || e.metaKey) canvas.zoomTo(canvas.scaleNow() * Math.exp(-e.deltaY / 300), e.clientX, e.clientY);
+      else canvas.scrollBy(e.shiftKey ? e.deltaY : e.deltaX, e.shiftKey ? 0 : e.deltaY);
+    },
+    { passive: false },
+  );
   svg.addEventListener('auxclick', (e) => e.preventDefault());
   // The space bar lets the page be moved by its ground.
-  stage.addEventListener('keydown', (e) => { if (e.key === ' ' && !e.repeat) { space = true; stage.classList.add('panning'); } if (e.key === ' ') e.preventDefault(); });
-  window.addEventListener('keyup', (e) => { if (e.key === ' ') { space = false; stage.classList.remove('panning'); } });
+  stage.addEventListener('keydown', (e) => {
+    if (e.key === ' ' && !e.repeat) {
+      space = true;
+      stage.classList.add('panning');
+    }
+    if (e.key === ' ') e.preventDefault();
+  });
+  window.addEventListener('keyup', (e) => {
+    if (e.key === ' ') {
+      space = false;
+      stage.classList.remove('panning');
+    }
+  });
   document.addEventListener('click', (e) => {
     const by = e.target.closest?.('[data-zoom]')?.dataset.zoom;
-    if (by !== undefined) (Number(by) ? canvas.zoomBy(Number(by)) : canvas.zoomTo(0));
+    if (by !== undefined) Number(by) ? canvas.zoomBy(Number(by)) : canvas.zoomTo(0);
   });
 }
 
@@ -55,23 +70,33 @@ const touches = new Map(); // fingers on the canvas: where each was last
 
 /** Two fingers move the page, and what one of them began is called off. */
 function fingers() {
-  svg.addEventListener('pointerdown', (e) => {
-    if (e.pointerType !== 'touch') return;
-    touches.set(e.pointerId, { x: e.clientX, y: e.clientY });
-    if (touches.size !== 2) return;
-    e.stopImmediatePropagation();
-    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
-  }, true);
-  window.addEventListener('pointermove', (e) => {
-    const was = touches.get(e.pointerId);
-    if (!was) return;
-    touches.set(e.pointerId, { x: e.clientX, y: e.clientY });
-    if (touches.size === 2) { // each of them brings it half of its way
+  svg.addEventListener(
+    'pointerdown',
+    (e) => {
+      if (e.pointerType !== 'touch') return;
+      touches.set(e.pointerId, { x: e.clientX, y: e.clientY });
+      if (touches.size !== 2) return;
       e.stopImmediatePropagation();
-      canvas.scrollBy((was.x - e.clientX) / 2, (was.y - e.clientY) / 2);
-    }
-  }, true);
-  for (const name of ['pointerup', 'pointercancel']) window.addEventListener(name, (e) => touches.delete(e.pointerId), true);
+      window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
+    },
+    true,
+  );
+  window.addEventListener(
+    'pointermove',
+    (e) => {
+      const was = touches.get(e.pointerId);
+      if (!was) return;
+      touches.set(e.pointerId, { x: e.clientX, y: e.clientY });
+      if (touches.size === 2) {
+        // each of them brings it half of its way
+        e.stopImmediatePropagation();
+        canvas.scrollBy((was.x - e.clientX) / 2, (was.y - e.clientY) / 2);
+      }
+    },
+    true,
+  );
+  for (const name of ['pointerup', 'pointercancel'])
+    window.addEventListener(name, (e) => touches.delete(e.pointerId), true);
 }
 
 /** Moves the page under the pointer: with the space bar, or the middle button. */
@@ -79,10 +104,19 @@ function pan(e) {
   let [x, y] = [e.clientX, e.clientY];
   drag(e, {
     slack: 0,
-    begin() { busy = true; stage.classList.add('panning'); },
-    move(m) { canvas.scrollBy(x - m.clientX, y - m.clientY); [x, y] = [m.clientX, m.clientY]; },
+    begin() {
+      busy = true;
+      stage.classList.add('panning');
+    },
+    move(m) {
+      canvas.scrollBy(x - m.clientX, y - m.clientY);
+      [x, y] = [m.clientX, m.clientY];
+    },
     drop() {},
-    end() { busy = false; stage.classList.toggle('panning', space); },
+    end() {
+      busy = false;
+      stage.classList.toggle('panning', space);
+    },
   });
 }
 
@@ -90,21 +124,52 @@ function pan(e) {
 export const scrolls = { rect: () => stage.getBoundingClientRect(), by: (_, y) => canvas.scrollBy(0, y) };
 
 function down(e) {
-  if (e.button === 1 || (space && e.button === 0)) { e.preventDefault(); pan(e); return; }
+  if (e.button === 1 || (space && e.button === 0)) {
+    e.preventDefault();
+    pan(e);
+    return;
+  }
   if (e.button !== 0) return;
   stage.focus({ preventScroll: true });
   if (rulers.press(e)) return;
-  if (e.target.dataset?.handle && gesture.loaded()) { pull(e, Number(e.target.dataset.handle), (on) => { busy = on; }); return; }
-  if (e.target.dataset?.lifts) { lift(e, e.target.dataset.lifts); return; }
+  if (e.target.dataset?.handle && gesture.loaded()) {
+    pull(e, Number(e.target.dataset.handle), (on) => {
+      busy = on;
+    });
+    return;
+  }
+  if (e.target.dataset?.lifts) {
+    lift(e, e.target.dataset.lifts);
+    return;
+  }
   const edges = Number(e.target.dataset?.edges ?? 0);
   const found = canvas.hit(e.clientX, e.clientY);
   const id = edges ? page.select : found.block || found.section;
-  if (picks()) { picks()(id, id && id !== page.select ? 'take' : 'leave'); return; }
-  if (!id) { select(''); return; }
-  if (edges) { (page.also.length ? resizeAll : resize)(e, id, edges); return; }
-  if (e.shiftKey && found.block) { alsoSelect(found.block); return; }
-  if (!found.block) { select(id); band(e, id); return; }
-  if (page.also.length && [page.select, ...page.also].includes(id)) { move(e, id, () => select(id)); return; }
+  if (picks()) {
+    picks()(id, id && id !== page.select ? 'take' : 'leave');
+    return;
+  }
+  if (!id) {
+    select('');
+    return;
+  }
+  if (edges) {
+    (page.also.length ? resizeAll : resize)(e, id, edges);
+    return;
+  }
+  if (e.shiftKey && found.block) {
+    alsoSelect(found.block);
+    return;
+  }
+  if (!found.block) {
+    select(id);
+    band(e, id);
+    return;
+  }
+  if (page.also.length && [page.select, ...page.also].includes(id)) {
+    move(e, id, () => select(id));
+    return;
+  }
   // A press where the last one was goes on to what lies stacked that.
   const again = Math.hypot(e.clientX - last.x, e.clientY - last.y) < 4 && e.timeStamp - last.time > doubled;
   const stacked = canvas.stack(e.clientX, e.clientY);
@@ -115,7 +180,10 @@ function down(e) {
   }
   // What is selected is dragged by anything in it; a press alone chooses what is pressed.
   const inside = block(page.select) && id !== page.select && canvas.element(page.select)?.contains(canvas.element(id));
-  if (inside) { move(e, page.select, () => select(id)); return; }
+  if (inside) {
+    move(e, page.select, () => select(id));
+    return;
+  }
   select(id);
   move(e, id);
 }
@@ -125,14 +193,28 @@ function lift(e, section) {
   const rest = page.order.filter((id) => id !== section);
   let after = null;
   drag(e, {
-    begin: () => { busy = true; canvas.element(section).setAttribute('data-moving', ''); },
+    begin: () => {
+      busy = true;
+      canvas.element(section).setAttribute('data-moving', '');
+    },
     move(m) {
       const { y } = canvas.toPage(m.clientX, m.clientY);
-      after = rest.findLast((id) => { const r = canvas.element(id).getBoundingClientRect(); return y > r.top + r.height / 2; }) ?? '';
+      after =
+        rest.findLast((id) => {
+          const r = canvas.element(id).getBoundingClientRect();
+          return y > r.top + r.height / 2;
+        }) ?? '';
       overlay.between(after);
     },
-    drop() { if (after !== (page.order[page.order.indexOf(section) - 1] ?? '')) send({ op: 'order', node: section, zone: zoneAt(page.width).id, after }); },
-    end() { busy = false; canvas.element(section)?.removeAttribute('data-moving'); overlay.between(null); },
+    drop() {
+      if (after !== (page.order[page.order.indexOf(section) - 1] ?? ''))
+        send({ op: 'order', node: section, zone: zoneAt(page.width).id, after });
+    },
+    end() {
+      busy = false;
+      canvas.element(section)?.removeAttribute('data-moving');
+      overlay.between(null);
+    },
     scroll: scrolls,
   });
 }
@@ -142,15 +224,29 @@ function band(e, section) {
   const from = origin(e);
   let ids = [];
   drag(e, {
-    begin: () => { busy = true; },
+    begin: () => {
+      busy = true;
+    },
     move(m) {
       const to = origin(m);
-      const r = { x: Math.min(from.x, to.x), y: Math.min(from.y, to.y) - canvas.scrolled(), w: Math.abs(to.x - from.x), h: Math.abs(to.y - from.y) };
-      ids = inOrder(section, '').filter((b) => b.x < r.x + r.w && r.x < b.x + b.w && b.y < r.y + r.h && r.y < b.y + b.h).map((b) => b.id);
+      const r = {
+        x: Math.min(from.x, to.x),
+        y: Math.min(from.y, to.y) - canvas.scrolled(),
+        w: Math.abs(to.x - from.x),
+        h: Math.abs(to.y - from.y),
+      };
+      ids = inOrder(section, '')
+        .filter((b) => b.x < r.x + r.w && r.x < b.x + b.w && b.y < r.y + r.h && r.y < b.y + b.h)
+        .map((b) => b.id);
       overlay.band(r, ids);
     },
-    drop: () => { if (ids.length) selectAll(ids); },
-    end() { busy = false; overlay.band(null, []); },
+    drop: () => {
+      if (ids.length) selectAll(ids);
+    },
+    end() {
+      busy = false;
+      overlay.band(null, []);
+    },
     scroll: scrolls,
   });
 }
@@ -167,14 +263,22 @@ function way(e, from) {
   return [to.x - from.x, to.y + canvas.scrolled() - from.y];
 }
 
-const origin = (e) => { const p = canvas.toPage(e.clientX, e.clientY); return { x: p.x, y: p.y + canvas.scrolled() }; };
+const origin = (e) => {
+  const p = canvas.toPage(e.clientX, e.clientY);
+  return { x: p.x, y: p.y + canvas.scrolled() };
+};
 
 function resize(e, id, edges) {
   const from = origin(e);
   const holder = holderOf(id);
   let rect;
   let landing = null;
-  const command = () => ({ op: 'block.place', node: id, zone: zoneAt(page.width).id, place: gesture.placeOf(id, landing.place) });
+  const command = () => ({
+    op: 'block.place',
+    node: id,
+    zone: zoneAt(page.width).id,
+    place: gesture.placeOf(id, landing.place),
+  });
   drag(e, {
     begin() {
       if (!block(id)?.placed || !gesture.loaded()) return false;
@@ -185,7 +289,12 @@ function resize(e, id, edges) {
     move(m) {
       const [x, y] = way(m, from);
       const [left, top, right, bottom] = [1, 2, 4, 8].map((edge, i) => (edges & edge ? [x, y][i % 2] : 0));
-      landing = gesture.pull(edges, { x: rect.x + left, y: rect.y + top, w: rect.w - left + right, h: rect.h - top + bottom });
+      landing = gesture.pull(edges, {
+        x: rect.x + left,
+        y: rect.y + top,
+        w: rect.w - left + right,
+        h: rect.h - top + bottom,
+      });
       overlay.land({ holder, ...landing });
       outcome.ask(command());
     },
@@ -212,7 +321,13 @@ function resizeAll(e, id, edges) {
   const holder = holderOf(id);
   const frame = overlay.frameOf(selected());
   let landing = null;
-  const command = () => ({ op: 'blocks.scale', node: page.select, with: page.also, zone: zoneAt(page.width).id, place: { ...landing.place, layer: 0 } });
+  const command = () => ({
+    op: 'blocks.scale',
+    node: page.select,
+    with: page.also,
+    zone: zoneAt(page.width).id,
+    place: { ...landing.place, layer: 0 },
+  });
   drag(e, {
     begin() {
       if (!gesture.loaded()) return false;
@@ -231,7 +346,11 @@ function resizeAll(e, id, edges) {
       outcome.ask(command());
     },
     drop: () => send(command()),
-    end() { busy = false; outcome.end(); overlay.land(null); },
+    end() {
+      busy = false;
+      outcome.end();
+      overlay.land(null);
+    },
     scroll: scrolls,
   });
 }
@@ -239,8 +358,16 @@ function resizeAll(e, id, edges) {
 /** The blocks that stand in order in a holder, but for one: their ids and boxes in px of the page's viewport. */
 function inOrder(holder, past) {
   const around = canvas.element(holder);
-  const ids = [...around.querySelectorAll('[data-block]')].filter((e) => e.dataset.block !== past && e.getClientRects().length && e.parentElement.closest('[data-block], [data-section]') === around);
-  return ids.map((e) => { const r = e.getBoundingClientRect(); return { id: e.dataset.block, x: r.left, y: r.top, w: r.width, h: r.height }; });
+  const ids = [...around.querySelectorAll('[data-block]')].filter(
+    (e) =>
+      e.dataset.block !== past &&
+      e.getClientRects().length &&
+      e.parentElement.closest('[data-block], [data-section]') === around,
+  );
+  return ids.map((e) => {
+    const r = e.getBoundingClientRect();
+    return { id: e.dataset.block, x: r.left, y: r.top, w: r.width, h: r.height };
+  });
 }
 
 /** Where a point is among the blocks of a holder that stand in order: behind which one, and the line to draw. */
@@ -248,7 +375,13 @@ function among(holder, past, m) {
   const p = canvas.toPage(m.clientX, m.clientY);
   const r = canvas.element(holder).getBoundingClientRect();
   const boxes = inOrder(holder, past);
-  const g = gesture.gap(boxes, Boolean(page.across[own(holder)]), { x: r.left, y: r.top, w: r.width, h: r.height }, p.x, p.y);
+  const g = gesture.gap(
+    boxes,
+    Boolean(page.across[own(holder)]),
+    { x: r.left, y: r.top, w: r.width, h: r.height },
+    p.x,
+    p.y,
+  );
   return { holder, after: boxes[g.index - 1]?.id ?? 'first', line: g.line, index: g.index };
 }
 
@@ -265,7 +398,13 @@ function move(e, id, tap) {
   let over = null;
   drag(e, {
     begin() {
-      if (!block(id) || !gesture.loaded() || selected().includes(id) && selected().some((one) => block(one)?.locked) || block(id).locked) return false;
+      if (
+        !block(id) ||
+        !gesture.loaded() ||
+        (selected().includes(id) && selected().some((one) => block(one)?.locked)) ||
+        block(id).locked
+      )
+        return false;
       element = canvas.element(id);
       all = (page.also.length ? [page.select, ...page.also] : [id]).map(canvas.element).filter(Boolean);
       start = element.getBoundingClientRect();
@@ -287,18 +426,27 @@ function move(e, id, tap) {
         return;
       }
       if (over.holder !== to) gesture.begin(to, to === home ? id : '');
-      const r = within({ left: start.left + x, top: start.top + y - canvas.scrolled(), width: start.width, height: start.height }, to);
+      const r = within(
+        { left: start.left + x, top: start.top + y - canvas.scrolled(), width: start.width, height: start.height },
+        to,
+      );
       over = { holder: to, ...(to === home ? gesture.move(r.x, r.y) : gesture.pull(15, r)) };
       overlay.insertion(to === home ? null : { holder: to });
       overlay.land(over);
       outcome.ask(putting(id, home, over, m.altKey));
     },
     tap,
-    drop(m) { const command = putting(id, home, over, m.altKey); if (command) send(command); },
+    drop(m) {
+      const command = putting(id, home, over, m.altKey);
+      if (command) send(command);
+    },
     end() {
       busy = false;
       outcome.end();
-      for (const moved of all) { moved.removeAttribute('data-moving'); moved.style.transform = ''; }
+      for (const moved of all) {
+        moved.removeAttribute('data-moving');
+        moved.style.transform = '';
+      }
       overlay.insertion(null);
       overlay.land(null);
     },
@@ -315,9 +463,16 @@ function putting(id, home, over, copy) {
   }
   if (page.also.length) return puttingAll(id, home, over, zone);
   const node = copy ? '@1' : id;
-  const to = over.place && over.holder === home
-    ? { op: 'block.place', node, zone, place: gesture.placeOf(id, over.place) }
-    : { op: 'block.move', node, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) };
+  const to =
+    over.place && over.holder === home
+      ? { op: 'block.place', node, zone, place: gesture.placeOf(id, over.place) }
+      : {
+          op: 'block.move',
+          node,
+          into: over.holder,
+          zone,
+          ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }),
+        };
   return copy ? { op: 'many', parts: [{ op: 'duplicate', node: id }, to] } : to;
 }
 
@@ -328,7 +483,14 @@ function puttingAll(id, home, over, zone) {
     const [column, , row] = block(id).zones[zone];
     return { op: 'blocks.nudge', node: id, with: rest, zone, dx: over.place.column - column, dy: over.place.row - row };
   }
-  return { op: 'blocks.move', node: id, with: rest, into: over.holder, zone, ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }) };
+  return {
+    op: 'blocks.move',
+    node: id,
+    with: rest,
+    into: over.holder,
+    zone,
+    ...(over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after }),
+  };
 }
 
 /** The section or container under the pointer, past the block that is dragged; its home where there is none. */

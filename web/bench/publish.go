@@ -23,7 +23,12 @@ func (s *Screen) publish(c *gin.Context) {
 		return
 	}
 	page := shell.PageOf(c)
-	lacking, err := s.Publisher.Publish(c, s.Store, v.Source, site.Order{Pages: []*store.Page{page}, By: shell.User(c).ID, Note: page.Name})
+	lacking, err := s.Publisher.Publish(
+		c,
+		s.Store,
+		v.Source,
+		site.Order{Pages: []*store.Page{page}, By: shell.User(c).ID, Note: page.Name},
+	)
 	if err != nil {
 		s.Fail(c, err)
 		return

@@ -75,9 +75,14 @@ export function start() {
     let last = before;
     drag(e, {
       slack: 0,
-      move(m) { last = to(m.clientX - off); setWidth(last, { rest: false }); },
+      move(m) {
+        last = to(m.clientX - off);
+        setWidth(last, { rest: false });
+      },
       drop: () => setWidth(last),
-      end: () => { if (last !== before) setWidth(before, { rest: false }); },
+      end: () => {
+        if (last !== before) setWidth(before, { rest: false });
+      },
     });
   });
   document.addEventListener('keydown', (e) => {
@@ -95,5 +100,9 @@ export function start() {
     const b = e.target.closest('button[data-width]');
     if (b) setWidth(Number(b.dataset.width));
   });
-  new ResizeObserver(() => { canvas.setWidth(page.width); lay(); overlay.redraw(); }).observe(document.getElementById('stage'));
+  new ResizeObserver(() => {
+    canvas.setWidth(page.width);
+    lay();
+    overlay.redraw();
+  }).observe(document.getElementById('stage'));
 }

@@ -27,9 +27,15 @@ export function openRow(at) {
 /** Opens the row that was open, after the Tray was drawn anew. */
 export function drawn() {
   const rows = list();
-  if (!rows) { overlay.part(null); return; }
+  if (!rows) {
+    overlay.part(null);
+    return;
+  }
   const node = rows.parentElement.dataset.node;
-  if (node !== of) { of = node; opened = 0; }
+  if (node !== of) {
+    of = node;
+    opened = 0;
+  }
   openRow(Math.max(0, Math.min(opened, rows.querySelectorAll('[data-row]').length - 1)));
 }
 
@@ -40,20 +46,38 @@ function lift(e) {
   const all = [...list().querySelectorAll('[data-row]')];
   let to = from;
   drag(e, {
-    begin() { li.classList.add('dragging'); },
+    begin() {
+      li.classList.add('dragging');
+    },
     move(m) {
       const after = all.filter((r) => m.clientY > r.getBoundingClientRect().top + r.offsetHeight / 2).length;
       to = after > from ? after - 1 : after;
       for (const r of all) r.classList.toggle('drop-before', Number(r.dataset.row) === after);
     },
-    drop() { if (to !== from) { opened = to; send({ op: 'entry.shift', node: page.select, at: from, dy: to - from }); } },
-    end() { li.classList.remove('dragging'); for (const r of all) r.classList.remove('drop-before'); },
-    scroll: { rect: () => list().getBoundingClientRect(), by: (_, y) => { list().scrollTop += y; } },
+    drop() {
+      if (to !== from) {
+        opened = to;
+        send({ op: 'entry.shift', node: page.select, at: from, dy: to - from });
+      }
+    },
+    end() {
+      li.classList.remove('dragging');
+      for (const r of all) r.classList.remove('drop-before');
+    },
+    scroll: {
+      rect: () => list().getBoundingClientRect(),
+      by: (_, y) => {
+        list().scrollTop += y;
+      },
+    },
   });
 }
 
 /** The cells of the grid as they are kept: a line a row, parted by tabs. */
-const text = (table) => [...table.rows].map((r) => [...r.cells].map((c) => c.firstChild.value.replaceAll(/[\t\n]/g, ' ')).join('\t')).join('\n');
+const text = (table) =>
+  [...table.rows]
+    .map((r) => [...r.cells].map((c) => c.firstChild.value.replaceAll(/[\t\n]/g, ' ')).join('\t'))
+    .join('\n');
 
 function keep(table, value = text(table)) {
   const field = table.closest('.field-box').querySelector('.cells-text');
@@ -69,19 +93,29 @@ function paste(e) {
   if (!input || !/[\t\n]/.test(pasted.trim())) return;
   e.preventDefault();
   const table = input.closest('table');
-  const rows = text(table).split('\n').map((r) => r.split('\t'));
+  const rows = text(table)
+    .split('\n')
+    .map((r) => r.split('\t'));
   const [y, x] = [input.closest('tr').rowIndex, input.closest('td').cellIndex];
-  pasted.replace(/\r/g, '').replace(/\n$/, '').split('\n').forEach((line, i) => {
-    const row = (rows[y + i] ??= rows[0].map(() => ''));
-    line.split('\t').forEach((cell, k) => { row[x + k] = cell; });
-  });
+  pasted
+    .replace(/\r/g, '')
+    .replace(/\n$/, '')
+    .split('\n')
+    .forEach((line, i) => {
+      const row = (rows[y + i] ??= rows[0].map(() => ''));
+      line.split('\t').forEach((cell, k) => {
+        row[x + k] = cell;
+      });
+    });
   const widest = Math.max(...rows.map((r) => r.length));
   keep(table, rows.map((r) => Array.from({ length: widest }, (_, i) => r[i] ?? '').join('\t')).join('\n'));
 }
 
 function reshape(b) {
   const table = b.closest('.field-box').querySelector('table');
-  const rows = text(table).split('\n').map((r) => r.split('\t'));
+  const rows = text(table)
+    .split('\n')
+    .map((r) => r.split('\t'));
   if (b.dataset.cells === 'row') rows.push(rows[0].map(() => ''));
   if (b.dataset.cells === 'column') for (const r of rows) r.push('');
   if (b.dataset.cells === 'drop-row' && rows.length > 1) rows.pop();
@@ -91,29 +125,42 @@ function reshape(b) {
 
 export function start() {
   document.addEventListener('pointerdown', lift);
-  document.addEventListener('click', (e) => {
-    const open = e.target.closest('[data-row-open]');
-    if (open) openRow(Number(open.dataset.rowOpen));
-    const act = e.target.closest('[id^="e-"][id$="-earlier"], [id^="e-"][id$="-later"]');
-    if (act) opened += act.id.endsWith('earlier') ? -1 : 1;
-    const cells = e.target.closest('[data-cells]');
-    if (cells) reshape(cells);
-  }, true);
-  document.addEventListener('change', (e) => { if (e.target.matches('[data-cell]')) keep(e.target.closest('table')); });
+  document.addEventListener(
+    'click',
+    (e) => {
+      const open = e.target.closest('[data-row-open]');
+      if (open) openRow(Number(open.dataset.rowOpen));
+      const act = e.target.closest('[id^="e-"][id$="-earlier"], [id^="e-"][id$="-later"]');
+      if (act) opened += act.id.endsWith('earlier') ? -1 : 1;
+      const cells = e.target.closest('[data-cells]');
+      if (cells) reshape(cells);
+    },
+    true,
+  );
+  document.addEventListener('change', (e) => {
+    if (e.target.matches('[data-cell]')) keep(e.target.closest('table'));
+  });
   document.addEventListener('paste', paste);
-  document.addEventListener('keydown', (e) => {
-    const row = e.target.closest?.('[data-row-open]');
-    const way = { ArrowUp: -1, ArrowDown: 1 }[e.key];
-    if (!row || !way) return;
-    e.preventDefault();
-    e.stopPropagation();
-    const at = Number(row.dataset.rowOpen);
-    if (e.ctrlKey && e.shiftKey) {
-      opened = Math.max(0, at + way);
-      send({ op: 'entry.shift', node: page.select, at, dy: way });
-    } else {
-      const next = document.getElementById(`row-${at + way}`);
-      if (next) { next.focus(); openRow(at + way); }
-    }
-  }, true);
+  document.addEventListener(
+    'keydown',
+    (e) => {
+      const row = e.target.closest?.('[data-row-open]');
+      const way = { ArrowUp: -1, ArrowDown: 1 }[e.key];
+      if (!row || !way) return;
+      e.preventDefault();
+      e.stopPropagation();
+      const at = Number(row.dataset.rowOpen);
+      if (e.ctrlKey && e.shiftKey) {
+        opened = Math.max(0, at + way);
+        send({ op: 'entry.shift', node: page.select, at, dy: way });
+      } else {
+        const next = document.getElementById(`row-${at + way}`);
+        if (next) {
+          next.focus();
+          openRow(at + way);
+        }
+      }
+    },
+    true,
+  );
 }

@@ -14,7 +14,10 @@ const composes = document.body.dataset.composes === 'yes';
 const step = () => [10, 50, 100, 200, 500, 1000, 2000].find((s) => s * canvas.scaleNow() >= 46) ?? 5000;
 
 function draw() {
-  for (const [ruler, upright] of [[x, false], [y, true]]) {
+  for (const [ruler, upright] of [
+    [x, false],
+    [y, true],
+  ]) {
     ruler.toggleAttribute('hidden', !shown());
     if (!shown()) continue;
     const s = canvas.scaleNow();
@@ -33,7 +36,10 @@ function draw() {
       const t = document.createElementNS('http://www.w3.org/2000/svg', 'text');
       t.textContent = String(Math.round(px));
       if (upright) t.setAttribute('transform', `translate(8 ${at + 2}) rotate(90)`);
-      else { t.setAttribute('x', String(at + 3)); t.setAttribute('y', '9'); }
+      else {
+        t.setAttribute('x', String(at + 3));
+        t.setAttribute('y', '9');
+      }
       words.push(t);
     }
     const path = document.createElementNS('http://www.w3.org/2000/svg', 'path');
@@ -49,8 +55,18 @@ export function toggle() {
   overlay.redraw();
 }
 
-const place = (m, upright) => { const p = canvas.toPage(m.clientX, m.clientY); return Math.round(upright ? p.x : p.y + canvas.scrolled()); };
-const set = (upright, value, after) => send({ op: 'page.guide', zone: zoneAt(page.width).id, setting: upright ? 'x' : 'y', value: value === null ? '' : String(value), ...(after !== null && { after: String(after) }) });
+const place = (m, upright) => {
+  const p = canvas.toPage(m.clientX, m.clientY);
+  return Math.round(upright ? p.x : p.y + canvas.scrolled());
+};
+const set = (upright, value, after) =>
+  send({
+    op: 'page.guide',
+    zone: zoneAt(page.width).id,
+    setting: upright ? 'x' : 'y',
+    value: value === null ? '' : String(value),
+    ...(after !== null && { after: String(after) }),
+  });
 
 /** Drags a new guide from a ruler, or one that is there; let go outside the page it goes away. */
 function pull(e, upright, was) {
@@ -62,13 +78,21 @@ function pull(e, upright, was) {
       if (at < 0 || (upright && at > page.width)) at = null;
       overlay.guiding({ upright, at, was });
     },
-    drop() { if (at !== was) set(upright, at, was); },
+    drop() {
+      if (at !== was) set(upright, at, was);
+    },
     end: () => overlay.guiding(null),
   });
 }
 
 export function start() {
-  for (const [ruler, upright] of [[x, false], [y, true]]) ruler.addEventListener('pointerdown', (e) => { if (e.button === 0 && composes) pull(e, upright, null); });
+  for (const [ruler, upright] of [
+    [x, false],
+    [y, true],
+  ])
+    ruler.addEventListener('pointerdown', (e) => {
+      if (e.button === 0 && composes) pull(e, upright, null);
+    });
   canvas.onLay(draw);
   canvas.onScroll(draw);
   draw();
@@ -87,16 +111,28 @@ export function ask() {
   const dialog = document.getElementById('guide');
   const [upright, at] = [document.getElementById('guide-upright'), document.getElementById('guide-at')];
   const list = document.getElementById('guide-list');
-  list.replaceChildren(...[['x', true], ['y', false]].flatMap(([axis, up]) => (page.guides[axis] ?? []).map((px) => {
-    const b = document.createElement('button');
-    b.type = 'button';
-    b.className = 'btn btn-sm btn-outline-dark';
-    b.textContent = `Remove ${px} px ${up ? 'from the left' : 'from the top'}`;
-    b.addEventListener('click', () => { dialog.close(''); set(up, null, px); });
-    return b;
-  })));
+  list.replaceChildren(
+    ...[
+      ['x', true],
+      ['y', false],
+    ].flatMap(([axis, up]) =>
+      (page.guides[axis] ?? []).map((px) => {
+        const b = document.createElement('button');
+        b.type = 'button';
+        b.className = 'btn btn-sm btn-outline-dark';
+        b.textContent = `Remove ${px} px ${up ? 'from the left' : 'from the top'}`;
+        b.addEventListener('click', () => {
+          dialog.close('');
+          set(up, null, px);
+        });
+        return b;
+      }),
+    ),
+  );
   at.value = '';
-  dialog.onclose = () => { if (dialog.returnValue === 'take' && at.value) set(upright.value === 'x', Number(at.value), null); };
+  dialog.onclose = () => {
+    if (dialog.returnValue === 'take' && at.value) set(upright.value === 'x', Number(at.value), null);
+  };
   dialog.returnValue = '';
   dialog.showModal();
 }

@@ -16,10 +16,25 @@ export function pickBlock(hint, f) {
   stage.append(p);
   stage.classList.add('picking');
   stage.focus({ preventScroll: true });
-  const end = () => { picking = null; p.remove(); stage.classList.remove('picking'); window.removeEventListener('keydown', escape, true); };
-  const escape = (e) => { if (e.key === 'Escape') { e.preventDefault(); e.stopPropagation(); end(); f('', 'leave'); } };
+  const end = () => {
+    picking = null;
+    p.remove();
+    stage.classList.remove('picking');
+    window.removeEventListener('keydown', escape, true);
+  };
+  const escape = (e) => {
+    if (e.key === 'Escape') {
+      e.preventDefault();
+      e.stopPropagation();
+      end();
+      f('', 'leave');
+    }
+  };
   window.addEventListener('keydown', escape, true);
-  picking = (id, how) => { if (how === 'take') end(); f(id, how); };
+  picking = (id, how) => {
+    if (how === 'take') end();
+    f(id, how);
+  };
 }
 
 /** What a press or a look at a block means while one is being picked, or null. */
@@ -29,7 +44,10 @@ export const picks = () => picking;
 export function select(id, { show = false, also = [] } = {}) {
   if (show) canvas.show(id);
   const same = also.length === page.also.length && also.every((other, i) => other === page.also[i]);
-  if (id === page.select && same) { overlay.redraw(); return Promise.resolve(); }
+  if (id === page.select && same) {
+    overlay.redraw();
+    return Promise.resolve();
+  }
   page.select = id;
   page.also = also;
   mark();
@@ -51,14 +69,18 @@ export const selectAll = (ids) => select(ids[0] ?? '', { also: ids.slice(1) });
 /** Selects all that stands beside what is selected, or in the section that is. */
 export function selectBeside() {
   const holder = block(page.select) ? holderOf(page.select) : sectionOf(page.select);
-  const ids = heldIn(holder).map((b) => b.id).filter((id) => canvas.element(id)?.getClientRects().length);
+  const ids = heldIn(holder)
+    .map((b) => b.id)
+    .filter((id) => canvas.element(id)?.getClientRects().length);
   if (ids.length) selectAll(ids);
 }
 
 const listeners = [];
 
 /** Calls f whenever something else is selected. */
-export function onSelect(f) { listeners.push(f); }
+export function onSelect(f) {
+  listeners.push(f);
+}
 
 /** Shows what is selected on the canvas and in the Overview. */
 export function mark() {

@@ -93,7 +93,16 @@ func (s *Shelf) shelf(ctx context.Context, stage *model.Stage, person string) (s
 	st := stage.Site
 	desk.WithStock(stage)
 	business := ready.FindBusiness(st.Business)
-	sections, blocks, own := shelfSort{ID: "sections", Name: "Sections"}, shelfSort{ID: "blocks", Name: "Blocks"}, shelfSort{ID: "kept", Name: "Kept"}
+	sections, blocks, own := shelfSort{
+		ID:   "sections",
+		Name: "Sections",
+	}, shelfSort{
+		ID:   "blocks",
+		Name: "Blocks",
+	}, shelfSort{
+		ID:   "kept",
+		Name: "Kept",
+	}
 	for _, purpose := range ready.Purposes {
 		for i := range ready.Presets {
 			p := &ready.Presets[i]
@@ -131,7 +140,9 @@ func (s *Shelf) shelf(ctx context.Context, stage *model.Stage, person string) (s
 		}
 		own.Items = append(own.Items, shelfItem{
 			Preset: "kept:" + k.ID, Kept: k.ID, Name: k.Name, Hint: hint, Purpose: k.Purpose,
-			Find: k.Name + " " + k.Purpose + " own kept section " + kindsIn(k.Section), Drawing: stage.DrawSection("kept "+k.ID, k.Section, drawnWide),
+			Find: k.Name + " " + k.Purpose + " own kept section " + kindsIn(
+				k.Section,
+			), Drawing: stage.DrawSection("kept "+k.ID, k.Section, drawnWide),
 		})
 	}
 	slices.SortStableFunc(own.Items, func(a, b shelfItem) int { // those for the same stand together
@@ -171,7 +182,9 @@ func (s *Shelf) sharedOnShelf(ctx context.Context, stage *model.Stage) (shelfSor
 		sum := sha256.Sum256(as) // another drawing for another state
 		sort.Items = append(sort.Items, shelfItem{
 			Preset: edit.SharedPrefix + sh.Section.ID, Name: sh.Section.Name, Hint: "the same on " + site.Brief(names), Purpose: ready.Purposes[0],
-			Find: sh.Section.Name + " shared " + kindsIn(sh.Section), Drawing: stage.DrawSection(fmt.Sprintf("shared %x", sum[:8]), sh.Section, drawnWide),
+			Find: sh.Section.Name + " shared " + kindsIn(
+				sh.Section,
+			), Drawing: stage.DrawSection(fmt.Sprintf("shared %x", sum[:8]), sh.Section, drawnWide),
 		})
 	}
 	return sort, nil
@@ -295,7 +308,12 @@ func (s *Screen) keepSection(c *gin.Context) {
 		s.say(c, v, http.StatusUnprocessableEntity, "The section isn’t on this page any more.")
 		return
 	}
-	k := &store.KeptSection{Site: v.Site.ID, Name: strings.Join(strings.Fields(cmp.Or(c.PostForm("name"), sec.Name)), " "), Purpose: c.PostForm("purpose"), Section: sec}
+	k := &store.KeptSection{
+		Site:    v.Site.ID,
+		Name:    strings.Join(strings.Fields(cmp.Or(c.PostForm("name"), sec.Name)), " "),
+		Purpose: c.PostForm("purpose"),
+		Section: sec,
+	}
 	if c.PostForm("all") == "yes" {
 		k.Owner = shell.User(c).ID
 	}
@@ -311,7 +329,11 @@ func (s *Screen) keepSection(c *gin.Context) {
 		s.refuse(c, v, err)
 		return
 	}
-	s.answer(c, http.StatusOK, answer{View: v, message: "“" + k.Name + "” is on the Shelf now.", noTray: true, shelf: true})
+	s.answer(
+		c,
+		http.StatusOK,
+		answer{View: v, message: "“" + k.Name + "” is on the Shelf now.", noTray: true, shelf: true},
+	)
 }
 
 // dropSection takes a section off the site's Shelf.

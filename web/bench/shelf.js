@@ -22,8 +22,12 @@ let stale = false; // what lies on it may be another by now
 let filling = null; // what it is filled by
 
 /** What lies there to be taken, in the order in which it is seen. */
-const items = () => [...shelf.querySelectorAll('.shelf-item')].filter((i) => i.offsetParent)
-  .map((i) => [i, i.getBoundingClientRect()]).sort(([, a], [, b]) => a.y - b.y || a.x - b.x).map(([i]) => i);
+const items = () =>
+  [...shelf.querySelectorAll('.shelf-item')]
+    .filter((i) => i.offsetParent)
+    .map((i) => [i, i.getBoundingClientRect()])
+    .sort(([, a], [, b]) => a.y - b.y || a.x - b.x)
+    .map(([i]) => i);
 
 /** Opens the Shelf to choose another layout for a section, from those that are for the same. */
 export function openLayouts(section, purpose) {
@@ -31,11 +35,14 @@ export function openLayouts(section, purpose) {
   layout = section;
   sort = 'sections';
   purposes.sections = purpose || 'All';
-  document.getElementById('shelf-mark').textContent = `Another layout for “${page.names[section]}”, with its own words and pictures.`;
+  document.getElementById('shelf-mark').textContent =
+    `Another layout for “${page.names[section]}”, with its own words and pictures.`;
   shelf.classList.add('layouts');
   for (const m of document.querySelectorAll('.insert.here')) m.classList.remove('here');
   show();
-  filling.then(() => { if (shelf.open) items()[0]?.focus({ focusVisible: true }); });
+  filling.then(() => {
+    if (shelf.open) items()[0]?.focus({ focusVisible: true });
+  });
 }
 
 /** Opens the Shelf at an insertion mark. */
@@ -43,12 +50,15 @@ export function open(mark = null) {
   layout = '';
   shelf.classList.remove('layouts');
   after = mark ?? sectionOf(page.select) ?? null;
-  if (after === '') after = mark === '' ? '' : page.order.at(-1) ?? '';
+  if (after === '') after = mark === '' ? '' : (page.order.at(-1) ?? '');
   into = mark === null && goesInto(page.select) ? goesInto(page.select) : after;
   behind = block(page.select) && into !== page.select ? page.select : '';
-  for (const m of document.querySelectorAll('.insert')) m.classList.toggle('here', m.firstElementChild.dataset.after === after);
+  for (const m of document.querySelectorAll('.insert'))
+    m.classList.toggle('here', m.firstElementChild.dataset.after === after);
   const name = page.names[after];
-  document.getElementById('shelf-mark').textContent = name ? `Sections go below “${name}”, blocks into ${into === after ? 'it' : `“${page.names[own(into)]}”`}.` : 'Goes at the top of the page.';
+  document.getElementById('shelf-mark').textContent = name
+    ? `Sections go below “${name}”, blocks into ${into === after ? 'it' : `“${page.names[own(into)]}”`}.`
+    : 'Goes at the top of the page.';
   search.value = '';
   sort = mark === null && (block(page.select) || (after && !page.places[after]?.length)) ? 'blocks' : 'sections'; // an empty section wants blocks
   shelf.show();
@@ -60,7 +70,10 @@ export function open(mark = null) {
 export function close() {
   shelf.close();
   leave();
-  if (stale) setTimeout(() => { if (!shelf.open) fill(); }, 500); // never under somebody's hand
+  if (stale)
+    setTimeout(() => {
+      if (!shelf.open) fill();
+    }, 500); // never under somebody's hand
   for (const m of document.querySelectorAll('.insert.here')) m.classList.remove('here');
   document.getElementById('stage').focus({ preventScroll: true });
 }
@@ -70,14 +83,17 @@ export const isOpen = () => shelf.open;
 /** Fetches what lies on the Shelf. It isn't swapped by htmx, which would move the focus. */
 function fill() {
   stale = false;
-  filling = fetch(`${site}/shelf`).then(async (r) => {
-    if (!r.ok) throw new Error(`${r.status}`);
-    const text = await r.text();
-    document.getElementById('shelf-items').outerHTML = text;
-  }).catch(() => {
-    filling = null;
-    document.getElementById('shelf-items').textContent = 'The Shelf can’t be reached just now. Close it and open it again.';
-  });
+  filling = fetch(`${site}/shelf`)
+    .then(async (r) => {
+      if (!r.ok) throw new Error(`${r.status}`);
+      const text = await r.text();
+      document.getElementById('shelf-items').outerHTML = text;
+    })
+    .catch(() => {
+      filling = null;
+      document.getElementById('shelf-items').textContent =
+        'The Shelf can’t be reached just now. Close it and open it again.';
+    });
 }
 
 /** How well an item answers a search: 0 by its name's beginning, 1 by its name, 2 by another word, 3 not. */
@@ -98,24 +114,35 @@ function show() {
     let best = 3;
     for (const li of part.querySelectorAll('li')) {
       const by = words.length ? rank(li, words) : 0;
-      li.hidden = words.length ? by === 3
-        : !(purpose === 'All' || li.dataset.in === purpose || (purpose === 'Recent' && 'recent' in li.dataset) || (purpose === 'Favourites' && 'favourite' in li.dataset));
+      li.hidden = words.length
+        ? by === 3
+        : !(
+            purpose === 'All' ||
+            li.dataset.in === purpose ||
+            (purpose === 'Recent' && 'recent' in li.dataset) ||
+            (purpose === 'Favourites' && 'favourite' in li.dataset)
+          );
       li.style.order = words.length ? by : (purpose === 'Recent' && li.dataset.recent) || '';
       if (!li.hidden) best = Math.min(best, by);
     }
     part.hidden = words.length ? best === 3 || (layout && here === 'blocks') : here !== sort;
     part.style.order = words.length ? best : '';
     if (!part.hidden) some ||= best < 3;
-    for (const b of part.querySelectorAll('[data-purpose]')) b.setAttribute('aria-pressed', String(b.dataset.purpose === purpose));
+    for (const b of part.querySelectorAll('[data-purpose]'))
+      b.setAttribute('aria-pressed', String(b.dataset.purpose === purpose));
   }
-  for (const b of shelf.querySelectorAll('[data-sort]')) b.setAttribute('aria-pressed', String(!words.length && b.dataset.sort === sort));
+  for (const b of shelf.querySelectorAll('[data-sort]'))
+    b.setAttribute('aria-pressed', String(!words.length && b.dataset.sort === sort));
   shelf.classList.toggle('searching', words.length > 0);
   const none = shelf.querySelector('.shelf-none');
   if (none) none.hidden = some;
 }
 
 /** What a section on the Shelf does when it is taken. */
-const command = (item) => (layout ? { op: 'section.redesign', node: layout, preset: item.dataset.preset } : { op: 'section.add', after, preset: item.dataset.preset });
+const command = (item) =>
+  layout
+    ? { op: 'section.redesign', node: layout, preset: item.dataset.preset }
+    : { op: 'section.add', after, preset: item.dataset.preset };
 
 function add(item) {
   stale = true; // it is one of those used last now
@@ -131,9 +158,22 @@ function add(item) {
 /** Shows on the canvas what lies on the Shelf, where it would go. */
 function look(item) {
   const name = item.querySelector('strong').textContent;
-  if (item.dataset.preset) { attempt(command(item), { go: true, name }); return; }
+  if (item.dataset.preset) {
+    attempt(command(item), { go: true, name });
+    return;
+  }
   const holder = into || page.order[0];
-  if (holder && item.dataset.kind !== 'picture') attempt({ op: 'block.add', node: holder, kind: item.dataset.kind, zone: zoneAt(page.width).id, after: behind || undefined }, { go: true, name });
+  if (holder && item.dataset.kind !== 'picture')
+    attempt(
+      {
+        op: 'block.add',
+        node: holder,
+        kind: item.dataset.kind,
+        zone: zoneAt(page.width).id,
+        after: behind || undefined,
+      },
+      { go: true, name },
+    );
 }
 
 /** Inserts a block into a section or container; on an empty page, into a section made with it. */
@@ -150,22 +190,31 @@ function insert(kind, holder, where) {
 function liftSection(item, e) {
   let to = null;
   const marks = [...document.querySelectorAll('#overview .insert')];
-  const clear = () => { for (const m of marks) m.classList.remove('here'); overlay.between(null); };
+  const clear = () => {
+    for (const m of marks) m.classList.remove('here');
+    overlay.between(null);
+  };
   drag(e, {
     slack: 5,
-    begin() { leave(); shelf.classList.add('dragging'); },
+    begin() {
+      leave();
+      shelf.classList.add('dragging');
+    },
     move(m) {
       clear();
       to = null;
       const side = document.querySelector('#overview').getBoundingClientRect();
       if (m.clientX < side.right) {
-        to = marks.toSorted((a, b) => Math.abs(a.getBoundingClientRect().y - m.clientY) - Math.abs(b.getBoundingClientRect().y - m.clientY))[0]?.firstElementChild.dataset.after;
+        to = marks.toSorted(
+          (a, b) =>
+            Math.abs(a.getBoundingClientRect().y - m.clientY) - Math.abs(b.getBoundingClientRect().y - m.clientY),
+        )[0]?.firstElementChild.dataset.after;
       } else {
         const { section } = canvas.hit(m.clientX, m.clientY);
         if (!section) return;
         const r = canvas.element(section).getBoundingClientRect();
         const lower = canvas.toPage(m.clientX, m.clientY).y > r.top + r.height / 2;
-        to = lower ? section : page.order[page.order.indexOf(section) - 1] ?? '';
+        to = lower ? section : (page.order[page.order.indexOf(section) - 1] ?? '');
       }
       if (to === undefined || to === null) return;
       marks.find((mark) => mark.firstElementChild.dataset.after === to)?.classList.add('here');
@@ -176,7 +225,10 @@ function liftSection(item, e) {
       after = to;
       add(item);
     },
-    end() { shelf.classList.remove('dragging'); clear(); },
+    end() {
+      shelf.classList.remove('dragging');
+      clear();
+    },
     scroll: scrolls,
   });
 }
@@ -193,8 +245,13 @@ function lift(item, e) {
     move(m) {
       const hit = canvas.hit(m.clientX, m.clientY);
       const holder = block(hit.block)?.holds ? hit.block : holderOf(hit.block) || hit.section;
-      if (!holder) { over = null; overlay.land(null); return; }
-      if (!isGrid(holder)) { // it goes behind the block pointed at
+      if (!holder) {
+        over = null;
+        overlay.land(null);
+        return;
+      }
+      if (!isGrid(holder)) {
+        // it goes behind the block pointed at
         over = { holder, after: hit.block };
         overlay.land(null);
         overlay.hover(hit.block === holder ? holder : hit.block || holder);
@@ -209,7 +266,11 @@ function lift(item, e) {
     drop() {
       if (!over) return;
       close();
-      insert(item.dataset.kind, over.holder, over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after });
+      insert(
+        item.dataset.kind,
+        over.holder,
+        over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after },
+      );
     },
     end() {
       shelf.classList.remove('dragging');
@@ -222,23 +283,40 @@ function lift(item, e) {
 
 /** Changes what lies on the Shelf, and shows it anew. */
 async function refresh(what, values) {
-  await window.htmx.ajax('POST', `${site}/shelf/${what}`, { source: document.body, target: '#shelf-items', swap: 'outerHTML', values });
+  await window.htmx.ajax('POST', `${site}/shelf/${what}`, {
+    source: document.body,
+    target: '#shelf-items',
+    swap: 'outerHTML',
+    values,
+  });
 }
 
 /** The item beside, above or below another one, as they are seen. */
 function beside(from, key) {
   const all = items();
   const r = from.getBoundingClientRect();
-  const off = (i) => { const b = i.getBoundingClientRect(); return [b.x + b.width / 2 - r.x - r.width / 2, b.y + b.height / 2 - r.y - r.height / 2]; };
+  const off = (i) => {
+    const b = i.getBoundingClientRect();
+    return [b.x + b.width / 2 - r.x - r.width / 2, b.y + b.height / 2 - r.y - r.height / 2];
+  };
   /** @type {(off: number[]) => number} */
-  const ahead = { ArrowRight: ([x]) => x, ArrowLeft: ([x]) => -x, ArrowDown: ([, y]) => y, ArrowUp: ([, y]) => -y }[key];
+  const ahead = { ArrowRight: ([x]) => x, ArrowLeft: ([x]) => -x, ArrowDown: ([, y]) => y, ArrowUp: ([, y]) => -y }[
+    key
+  ];
   /** @type {(off: number[]) => number} */
   const aside = key === 'ArrowRight' || key === 'ArrowLeft' ? ([, y]) => Math.abs(y) : ([x]) => Math.abs(x);
-  return all.filter((i) => ahead(off(i)) > 8).toSorted((a, b) => ahead(off(a)) + 3 * aside(off(a)) - ahead(off(b)) - 3 * aside(off(b)))[0];
+  return all
+    .filter((i) => ahead(off(i)) > 8)
+    .toSorted((a, b) => ahead(off(a)) + 3 * aside(off(a)) - ahead(off(b)) - 3 * aside(off(b)))[0];
 }
 
 export function start() {
-  new MutationObserver(() => { if (shelf.querySelector('[data-filled]')) { show(); paint(shelf); } }).observe(shelf, { childList: true });
+  new MutationObserver(() => {
+    if (shelf.querySelector('[data-filled]')) {
+      show();
+      paint(shelf);
+    }
+  }).observe(shelf, { childList: true });
   search.addEventListener('input', show);
   shelf.addEventListener('pointerdown', (e) => {
     if (e.button !== 0) return;
@@ -247,23 +325,40 @@ export function start() {
   });
   let waiting = 0;
   let pointed = null;
-  const point = (item) => { // what is pointed at is tried, not what happens to lie below a pointer at rest
+  const point = (item) => {
+    // what is pointed at is tried, not what happens to lie below a pointer at rest
     if (item === pointed) return;
     if (pointed) leave();
     pointed = item;
     clearTimeout(waiting);
-    if (item) waiting = setTimeout(() => { if (shelf.open && !shelf.classList.contains('dragging')) look(item); }, 90);
+    if (item)
+      waiting = setTimeout(() => {
+        if (shelf.open && !shelf.classList.contains('dragging')) look(item);
+      }, 90);
   };
-  shelf.addEventListener('pointermove', (e) => { if (e.movementX || e.movementY) point(e.target.closest('.shelf-item')); });
+  shelf.addEventListener('pointermove', (e) => {
+    if (e.movementX || e.movementY) point(e.target.closest('.shelf-item'));
+  });
   shelf.addEventListener('pointerleave', () => point(null));
-  shelf.addEventListener('focusin', (e) => { if (e.target.matches('.shelf-item:focus-visible')) point(e.target); });
+  shelf.addEventListener('focusin', (e) => {
+    if (e.target.matches('.shelf-item:focus-visible')) point(e.target);
+  });
   shelf.addEventListener('focusout', () => point(null));
   shelf.addEventListener('click', (e) => {
     const on = (selector) => e.target.closest(selector);
     if (on('.shelf-item')) add(on('.shelf-item'));
-    else if (on('[data-sort]')) { sort = on('[data-sort]').dataset.sort; search.value = ''; show(); }
-    else if (on('[data-purpose]')) { purposes[sort] = on('[data-purpose]').dataset.purpose; show(); }
-    else if (on('[data-star]')) refresh('favourite', { item: on('[data-star]').dataset.star, on: on('[data-star]').getAttribute('aria-pressed') !== 'true' });
+    else if (on('[data-sort]')) {
+      sort = on('[data-sort]').dataset.sort;
+      search.value = '';
+      show();
+    } else if (on('[data-purpose]')) {
+      purposes[sort] = on('[data-purpose]').dataset.purpose;
+      show();
+    } else if (on('[data-star]'))
+      refresh('favourite', {
+        item: on('[data-star]').dataset.star,
+        on: on('[data-star]').getAttribute('aria-pressed') !== 'true',
+      });
     else if (on('[data-drop]')) refresh('drop', { id: on('[data-drop]').dataset.drop });
     else if (on('[data-close-shelf]')) close();
   });
@@ -271,12 +366,19 @@ export function start() {
     if (bound.op === 'shelf:business' && act === 'take') refresh('business', { value });
   });
   shelf.addEventListener('keydown', (e) => {
-    if (e.key === 'Escape') { close(); e.stopPropagation(); }
-    if (e.key === 'Enter' && e.target === search) filling?.then(() => { show(); if (items()[0]) add(items()[0]); });
+    if (e.key === 'Escape') {
+      close();
+      e.stopPropagation();
+    }
+    if (e.key === 'Enter' && e.target === search)
+      filling?.then(() => {
+        show();
+        if (items()[0]) add(items()[0]);
+      });
     if (!e.key.startsWith('Arrow') || e.target.matches('.segments *, .opens, .shelf-purposes *')) return;
     const item = e.target.closest('.shelf-item');
     if (!item && e.key !== 'ArrowDown') return; // in the field they move the caret
-    const to = item ? beside(item, e.key) ?? (e.key === 'ArrowUp' ? search : null) : items()[0];
+    const to = item ? (beside(item, e.key) ?? (e.key === 'ArrowUp' ? search : null)) : items()[0];
     to?.focus({ focusVisible: true });
     e.preventDefault();
     e.stopPropagation();

@@ -27,18 +27,29 @@ let about = null; // the field of the last try
 
 /** The command that sets something of the selection; more has values of further settings. */
 function command(bound, value, more, op = bound.op) {
-  const one = (setting, v) => ({ op, node: page.select, zone: zoneAt(page.width).id, setting: setting || undefined, at: Number(bound.at) || 0, value: v });
+  const one = (setting, v) => ({
+    op,
+    node: page.select,
+    zone: zoneAt(page.width).id,
+    setting: setting || undefined,
+    at: Number(bound.at) || 0,
+    value: v,
+  });
   if (!more || !Object.keys(more).length) return one(bound.setting, value);
   return { op: 'many', parts: [one(bound.setting, value), ...Object.entries(more).map(([s, v]) => one(s, v))] };
 }
 
 /** Plain lines as the HTML of paragraphs. */
 function paragraphs(text) {
-  return text.trim().split('\n').map((line) => {
-    const p = document.createElement('p');
-    p.textContent = line;
-    return p.outerHTML;
-  }).join('');
+  return text
+    .trim()
+    .split('\n')
+    .map((line) => {
+      const p = document.createElement('p');
+      p.textContent = line;
+      return p.outerHTML;
+    })
+    .join('');
 }
 
 /** What was written in a field; a link that opens in a new tab goes on to. */
@@ -59,7 +70,9 @@ function name({ promote: setting, label, value }) {
   document.getElementById('promote-what').textContent = `${label}: ${value}.`;
   const field = document.getElementById('promote-name');
   field.value = '';
-  dialog.onclose = () => { if (dialog.returnValue === 'take') promote(setting, field.value.trim()); };
+  dialog.onclose = () => {
+    if (dialog.returnValue === 'take') promote(setting, field.value.trim());
+  };
   dialog.returnValue = '';
   dialog.showModal();
 }
@@ -67,7 +80,11 @@ function name({ promote: setting, label, value }) {
 function control({ detail: { act, bound, value, more } }) {
   if (!bound.op || bound.op.includes(':')) return; // it isn't the selection's
   about = bound.id;
-  if (act === 'leave') { leave(); note(document.getElementById(about) ?? work, ''); return; }
+  if (act === 'leave') {
+    leave();
+    note(document.getElementById(about) ?? work, '');
+    return;
+  }
   if (act === 'try') attempt(command(bound, value, more));
   else take(command(bound, value, more));
 }
@@ -83,7 +100,10 @@ function click(e) {
   const own = e.target.closest('#tray [data-promote]');
   if (own) name(own.dataset);
   if (e.target.closest('#tray [data-restyle]')) restyle();
-  if (e.target.closest('[data-fold]')) { folded = !folded; fold(); }
+  if (e.target.closest('[data-fold]')) {
+    folded = !folded;
+    fold();
+  }
   if (e.target.closest('[data-beside]')) choosePlace();
   const tab = e.target.closest('#tray [data-tab]');
   if (tab) chooseTab(tab);
@@ -101,7 +121,9 @@ function acts(anchor) {
   const list = panel.querySelector('ul');
   list.replaceChildren(document.getElementById('acts-of').content.cloneNode(true));
   const items = [...list.querySelectorAll('button')];
-  list.onclick = (e) => { if (e.target.closest('button')) panel.hidePopover(); };
+  list.onclick = (e) => {
+    if (e.target.closest('button')) panel.hidePopover();
+  };
   list.onkeydown = (e) => {
     const at = items.indexOf(document.activeElement);
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: items.length - 1 }[e.key];
@@ -130,8 +152,12 @@ function chooseTab(tab) {
 
 /** Shows the selection in the state that is worked on. */
 export function showState() {
-  if (stated !== page.select && state) { state = ''; tabs.delete('cluster-states'); }
-  for (const e of canvas.doc().querySelectorAll('[data-state]')) if (e.dataset.block !== page.select || !state) e.removeAttribute('data-state');
+  if (stated !== page.select && state) {
+    state = '';
+    tabs.delete('cluster-states');
+  }
+  for (const e of canvas.doc().querySelectorAll('[data-state]'))
+    if (e.dataset.block !== page.select || !state) e.removeAttribute('data-state');
   if (state) canvas.element(page.select)?.setAttribute('data-state', state);
 }
 
@@ -141,7 +167,12 @@ function playOn(moves) {
   if (!e || window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
   let after = 0;
   for (const m of moves) {
-    e.animate(m.frames, { duration: m.duration, iterations: m.turns, delay: after, easing: m.frames.length > 2 ? 'ease-in-out' : 'ease-out' });
+    e.animate(m.frames, {
+      duration: m.duration,
+      iterations: m.turns,
+      delay: after,
+      easing: m.frames.length > 2 ? 'ease-in-out' : 'ease-out',
+    });
     after += m.duration;
   }
 }
@@ -150,9 +181,14 @@ function playOn(moves) {
 function bring(id) {
   const cluster = document.getElementById(`cluster-${id}`);
   if (!cluster) return;
-  if (folded) { folded = false; fold(); }
+  if (folded) {
+    folded = false;
+    fold();
+  }
   cluster.scrollIntoView({ block: 'nearest', inline: 'start', behavior: 'instant' });
-  cluster.querySelector('input:not([type="range"]), button:not([tabindex="-1"]), textarea')?.focus({ preventScroll: true });
+  cluster
+    .querySelector('input:not([type="range"]), button:not([tabindex="-1"]), textarea')
+    ?.focus({ preventScroll: true });
 }
 
 /** Whether there is room for the Tray beside the page that is shown. */
@@ -192,7 +228,15 @@ function edge(e) {
   e.preventDefault();
   const from = document.getElementById('tray').offsetHeight;
   let to = from;
-  drag(e, { slack: 1, move(m) { to = from + e.clientY - m.clientY; setHeight(to); }, drop() {}, end() {} });
+  drag(e, {
+    slack: 1,
+    move(m) {
+      to = from + e.clientY - m.clientY;
+      setHeight(to);
+    },
+    drop() {},
+    end() {},
+  });
 }
 
 function keys(e) {
@@ -200,15 +244,26 @@ function keys(e) {
   if (!t.closest?.('#tray')) return;
   if (t.id === 'tray-edge') {
     const by = { ArrowUp: 20, ArrowDown: -20, PageUp: 100, PageDown: -100 }[e.key];
-    if (by) { e.preventDefault(); e.stopPropagation(); setHeight(document.getElementById('tray').offsetHeight + by); }
+    if (by) {
+      e.preventDefault();
+      e.stopPropagation();
+      setHeight(document.getElementById('tray').offsetHeight + by);
+    }
     return;
   }
-  if (e.key === 'Escape' && 'defaultValue' in t && t.value !== t.defaultValue) { t.value = t.defaultValue; leave(); e.stopPropagation(); }
+  if (e.key === 'Escape' && 'defaultValue' in t && t.value !== t.defaultValue) {
+    t.value = t.defaultValue;
+    leave();
+    e.stopPropagation();
+  }
   if (e.key === 'Enter' && t.tagName === 'INPUT') t.blur();
   if (t.matches('input, textarea')) return;
   if (/^[1-9]$/.test(e.key) && !e.ctrlKey && !e.altKey && !e.metaKey) {
     const cluster = document.querySelectorAll('#tray [data-cluster]')[e.key - 1];
-    if (cluster) { e.preventDefault(); bring(cluster.dataset.cluster); }
+    if (cluster) {
+      e.preventDefault();
+      bring(cluster.dataset.cluster);
+    }
   }
   const tab = t.closest('[role="tab"]');
   const way = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
@@ -226,7 +281,21 @@ function seen(setting) {
   const e = canvas.element(page.select);
   if (!e) return {};
   const view = canvas.doc().defaultView;
-  const rgb = (c) => { const m = c.match(/[\d.]+/g)?.map(Number); return m ? `#${m.slice(0, 3).map((n) => Math.round(n).toString(16).padStart(2, '0')).join('')}${m.length > 3 && m[3] < 1 ? Math.round(m[3] * 255).toString(16).padStart(2, '0') : ''}` : ''; };
+  const rgb = (c) => {
+    const m = c.match(/[\d.]+/g)?.map(Number);
+    return m
+      ? `#${m
+          .slice(0, 3)
+          .map((n) => Math.round(n).toString(16).padStart(2, '0'))
+          .join('')}${
+          m.length > 3 && m[3] < 1
+            ? Math.round(m[3] * 255)
+                .toString(16)
+                .padStart(2, '0')
+            : ''
+        }`
+      : '';
+  };
   const ground = (from) => {
     for (let at = from; at; at = at.parentElement) {
       const c = rgb(view.getComputedStyle(at).backgroundColor);
@@ -234,11 +303,22 @@ function seen(setting) {
     }
     return '#ffffff';
   };
-  const worded = [...e.querySelectorAll('*')].find((x) => [...x.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim())) ?? e;
+  const worded =
+    [...e.querySelectorAll('*')].find((x) => [...x.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim())) ??
+    e;
   const house = new Set([...document.querySelectorAll('#list-colour option')].map((o) => o.textContent.toLowerCase()));
-  const used = [...new Set([...canvas.doc().querySelectorAll('style[data-css]')].flatMap((s) => s.textContent.match(/#[0-9a-f]{6}\b/g) ?? []))].filter((c) => !house.has(c)).slice(0, 14);
+  const used = [
+    ...new Set(
+      [...canvas.doc().querySelectorAll('style[data-css]')].flatMap(
+        (s) => s.textContent.match(/#[0-9a-f]{6}\b/g) ?? [],
+      ),
+    ),
+  ]
+    .filter((c) => !house.has(c))
+    .slice(0, 14);
   const of = { used };
-  if (/(^|-)(background|fill)$/.test(setting)) return { ...of, words: rgb(view.getComputedStyle(worded).color), behind: ground(e.parentElement) };
+  if (/(^|-)(background|fill)$/.test(setting))
+    return { ...of, words: rgb(view.getComputedStyle(worded).color), behind: ground(e.parentElement) };
   if (/(^|-)color$/.test(setting) && !setting.includes('border')) return { ...of, ground: ground(e) };
   return of;
 }
@@ -254,18 +334,29 @@ export function start() {
   document.addEventListener('click', click);
   document.addEventListener('pointerdown', edge);
   document.addEventListener('keydown', keys);
-  onTried((problem) => { const f = document.getElementById(about ?? '-'); if (f) note(f, problem); showState(); });
+  onTried((problem) => {
+    const f = document.getElementById(about ?? '-');
+    if (f) note(f, problem);
+    showState();
+  });
   colour.context.of = seen;
   number.against.of = () => {
     const around = canvas.element(page.select)?.parentElement;
     return { base: around?.getBoundingClientRect().width ?? page.width, width: page.width, height: 800 };
   };
-  same.as = (bound) => pickBlock(`Press the block whose ${bound.setting.replaceAll('-', ' ')} it should have`, (from, how) => {
-    const command = { op: 'same', node: page.select, zone: zoneAt(page.width).id, setting: bound.setting, after: from };
-    if (how === 'try') attempt(command);
-    else if (how === 'take') take(command);
-    else leave();
-  });
+  same.as = (bound) =>
+    pickBlock(`Press the block whose ${bound.setting.replaceAll('-', ' ')} it should have`, (from, how) => {
+      const command = {
+        op: 'same',
+        node: page.select,
+        zone: zoneAt(page.width).id,
+        setting: bound.setting,
+        after: from,
+      };
+      if (how === 'try') attempt(command);
+      else if (how === 'take') take(command);
+      else leave();
+    });
   place.start();
   rows.start();
   new ResizeObserver(stand).observe(document.body);
@@ -279,7 +370,9 @@ function drawn() {
   for (const list of tray.querySelectorAll('[role="tablist"]')) {
     const all = [...list.children];
     const id = list.closest('.cluster').id;
-    const set = all.filter((t) => t.querySelector('.set-dot') && !('state' in t.dataset) && t.dataset.tab !== 'filter').at(-1);
+    const set = all
+      .filter((t) => t.querySelector('.set-dot') && !('state' in t.dataset) && t.dataset.tab !== 'filter')
+      .at(-1);
     const tab = all.find((t) => t.dataset.tab === tabs.get(id)) ?? set ?? all[0];
     const kept = tabs.get(id);
     if (tab !== all[0] || 'state' in tab.dataset) chooseTab(tab);
@@ -307,7 +400,10 @@ export function fold() {
   tray.querySelector('[data-fold]')?.setAttribute('aria-expanded', String(!folded));
 }
 
-export function toggleFold() { folded = !folded; fold(); }
+export function toggleFold() {
+  folded = !folded;
+  fold();
+}
 
 let was = null; // what had the focus, how far the Tray was scrolled, and what it was about
 let fresh = null; // the entry that is being added, to be written next
@@ -321,7 +417,13 @@ export function remember() {
   const tray = document.getElementById('tray');
   if (was && was.tray !== tray) return; // drawn anew already, by another part of the same answer
   const body = document.getElementById('tray-body');
-  was = { tray, control: a?.closest('#tray-body, .tray-acts') ? known(a) : '', scroll: body?.scrollLeft ?? 0, down: body?.scrollTop ?? 0, kind: tray?.dataset.kind };
+  was = {
+    tray,
+    control: a?.closest('#tray-body, .tray-acts') ? known(a) : '',
+    scroll: body?.scrollLeft ?? 0,
+    down: body?.scrollTop ?? 0,
+    kind: tray?.dataset.kind,
+  };
 }
 
 export function restore() {
@@ -343,7 +445,9 @@ export function restore() {
   // What gets its name from where it leads is asked for that first.
   const leads = entry?.value === '' ? document.querySelector(`#entry-${fresh} [data-opens="link"]`) : null;
   fresh = null;
-  (entry ?? (before.control ? controls.find((e) => known(e) === before.control) : null))?.focus({ preventScroll: !entry });
+  (entry ?? (before.control ? controls.find((e) => known(e) === before.control) : null))?.focus({
+    preventScroll: !entry,
+  });
   leads?.click();
   overlay.redraw();
 }

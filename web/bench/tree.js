@@ -67,7 +67,9 @@ function row(b, level, hits) {
 /** Draws the trees that are unfolded, or have what is looked for. */
 function draw() {
   if (document.querySelector('.tree input')) return; // a name is being written
-  const had = document.activeElement?.closest?.('.tree li')?.dataset.node ?? (document.activeElement === document.body ? rowed : '');
+  const had =
+    document.activeElement?.closest?.('.tree li')?.dataset.node ??
+    (document.activeElement === document.body ? rowed : '');
   for (const item of document.querySelectorAll('.overview-item')) {
     const section = item.dataset.section;
     const hits = words ? found(section) : null;
@@ -76,7 +78,13 @@ function draw() {
     item.querySelector('.overview-unfold')?.setAttribute('aria-expanded', String(open));
     const tree = treeOf(section);
     tree.hidden = !open;
-    tree.replaceChildren(...(open ? heldIn(section).filter((b) => !hits || hits.has(b.id)).map((b) => row(b, 1, hits)) : []));
+    tree.replaceChildren(
+      ...(open
+        ? heldIn(section)
+            .filter((b) => !hits || hits.has(b.id))
+            .map((b) => row(b, 1, hits))
+        : []),
+    );
     const stop = tree.querySelector('[aria-selected="true"]') ?? tree.querySelector('li');
     if (stop) stop.tabIndex = 0;
   }
@@ -105,10 +113,15 @@ function fold(id, open) {
 function choose(li, e) {
   const id = li.dataset.node;
   li.focus();
-  if (e.ctrlKey || e.metaKey) { alsoSelect(id); return; }
+  if (e.ctrlKey || e.metaKey) {
+    alsoSelect(id);
+    return;
+  }
   const [from, to] = [rows().indexOf(rowOf(own(page.select))), rows().indexOf(li)];
   if (e.shiftKey && from >= 0) {
-    const ids = rows().slice(Math.min(from, to), Math.max(from, to) + 1).map((one) => one.dataset.node);
+    const ids = rows()
+      .slice(Math.min(from, to), Math.max(from, to) + 1)
+      .map((one) => one.dataset.node);
     selectAll(from > to ? ids.reverse() : ids);
     return;
   }
@@ -126,7 +139,8 @@ function rename(li) {
     if (over) return;
     over = true;
     field.replaceWith(name);
-    if (keep && field.value.trim() !== nameOf(li.dataset.node)) send({ op: 'rename', node: li.dataset.node, value: field.value.trim() });
+    if (keep && field.value.trim() !== nameOf(li.dataset.node))
+      send({ op: 'rename', node: li.dataset.node, value: field.value.trim() });
     li.focus();
   };
   field.addEventListener('keydown', (e) => {
@@ -152,9 +166,13 @@ function keys(e) {
   else if (e.key === 'ArrowUp') to = all[at - 1];
   else if (e.key === 'Home') to = all[0];
   else if (e.key === 'End') to = all.at(-1);
-  else if (e.key === 'ArrowRight') { if (open === 'false') fold(id, true); else if (open) to = all[at + 1]; }
-  else if (e.key === 'ArrowLeft') { if (open === 'true') fold(id, false); else to = li.parentElement.closest('li[data-node]'); }
-  else if (e.key === 'F2' && composes) rename(li);
+  else if (e.key === 'ArrowRight') {
+    if (open === 'false') fold(id, true);
+    else if (open) to = all[at + 1];
+  } else if (e.key === 'ArrowLeft') {
+    if (open === 'true') fold(id, false);
+    else to = li.parentElement.closest('li[data-node]');
+  } else if (e.key === 'F2' && composes) rename(li);
   else if (e.key === 'Enter') document.getElementById('stage').focus();
   else return;
   e.preventDefault();
@@ -162,7 +180,8 @@ function keys(e) {
   if (to) choose(to, e.shiftKey ? { shiftKey: true } : {});
 }
 
-const into = (id, holder, after) => send({ op: 'block.move', node: id, into: holder, after: after || 'first', zone: zoneAt(page.width).id });
+const into = (id, holder, after) =>
+  send({ op: 'block.move', node: id, into: holder, after: after || 'first', zone: zoneAt(page.width).id });
 
 /** Puts a block one place earlier or later in what it stands in. */
 function shift(li, by) {
@@ -179,10 +198,15 @@ function target(e, id) {
   const r = li.querySelector('.tree-row').getBoundingClientRect();
   const part = (e.clientY - r.top) / r.height;
   const b = block(li.dataset.node);
-  if (b.holds && b.kind !== 'series' && part > 0.25 && part < 0.75) return { li, how: 'in', holder: b.id, after: heldIn(b.id).at(-1)?.id };
-  const beside = heldIn(b.holder).map((one) => one.id).filter((one) => one !== id);
+  if (b.holds && b.kind !== 'series' && part > 0.25 && part < 0.75)
+    return { li, how: 'in', holder: b.id, after: heldIn(b.id).at(-1)?.id };
+  const beside = heldIn(b.holder)
+    .map((one) => one.id)
+    .filter((one) => one !== id);
   const at = beside.indexOf(b.id);
-  return part < 0.5 ? { li, how: 'before', holder: b.holder, after: beside[at - 1] } : { li, how: 'behind', holder: b.holder, after: b.id };
+  return part < 0.5
+    ? { li, how: 'before', holder: b.holder, after: beside[at - 1] }
+    : { li, how: 'behind', holder: b.holder, after: b.id };
 }
 
 function lift(e) {
@@ -198,21 +222,31 @@ function lift(e) {
       to = target(m, id);
       if (to) to.li.dataset.drop = to.how;
     },
-    drop() { if (to) into(id, to.holder, to.after); },
+    drop() {
+      if (to) into(id, to.holder, to.after);
+    },
     end: clear,
     tap(m) {
       if (m.target.closest('[data-kind="folded"]')) fold(id, li.getAttribute('aria-expanded') !== 'true');
       else choose(li, m);
     },
-    scroll: { rect: () => document.getElementById('overview').getBoundingClientRect(), by: (x, y) => document.getElementById('overview').scrollBy(0, y) },
+    scroll: {
+      rect: () => document.getElementById('overview').getBoundingClientRect(),
+      by: (x, y) => document.getElementById('overview').scrollBy(0, y),
+    },
   });
 }
 
 export function start() {
-  document.addEventListener('focusin', (e) => { rowed = e.target.closest('.tree li')?.dataset.node ?? ''; });
+  document.addEventListener('focusin', (e) => {
+    rowed = e.target.closest('.tree li')?.dataset.node ?? '';
+  });
   document.addEventListener('pointerdown', lift);
   document.addEventListener('keydown', keys);
-  document.addEventListener('dblclick', (e) => { const li = e.target.closest('.tree li'); if (li && composes) rename(li); });
+  document.addEventListener('dblclick', (e) => {
+    const li = e.target.closest('.tree li');
+    if (li && composes) rename(li);
+  });
   document.addEventListener('click', (e) => {
     const b = e.target.closest('.overview-unfold');
     if (b) fold(b.closest('.overview-item').dataset.section, b.getAttribute('aria-expanded') !== 'true');

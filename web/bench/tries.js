@@ -10,11 +10,16 @@ const listeners = [];
 let onNext = () => {}; // what is asked about
 
 /** Calls f(problem) after every try, with what is wrong with it or ''. */
-export function onTried(f) { listeners.push(f); }
+export function onTried(f) {
+  listeners.push(f);
+}
 
 async function post(command, more) {
   const { seq } = page;
-  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ command: JSON.stringify({ ...onAll(command), base: seq }), at: page.width, ...more }) });
+  const r = await fetch(`${base}/tries`, {
+    method: 'POST',
+    body: new URLSearchParams({ command: JSON.stringify({ ...onAll(command), base: seq }), at: page.width, ...more }),
+  });
   const answer = r.status === 200 || r.status === 422 ? await r.json() : null;
   return seq === page.seq ? answer : null; // the page may be another one by now
 }
@@ -50,17 +55,20 @@ function settle(kept) {
   drawn.clear();
 }
 
-const line = tries(({ command }) => post(command), (answer, { command, go, name }) => {
-  if (!answer.problem) {
-    elsewhere(command);
-    canvas.tryOn(answer);
-    if (go) canvas.show(answer.select);
-    overlay.tried(name ? { id: answer.select || page.select, name } : null);
-    overlay.redraw();
-  }
-  for (const f of listeners) f(answer.problem ?? '');
-  onNext(answer.problem ?? '');
-});
+const line = tries(
+  ({ command }) => post(command),
+  (answer, { command, go, name }) => {
+    if (!answer.problem) {
+      elsewhere(command);
+      canvas.tryOn(answer);
+      if (go) canvas.show(answer.select);
+      overlay.tried(name ? { id: answer.select || page.select, name } : null);
+      overlay.redraw();
+    }
+    for (const f of listeners) f(answer.problem ?? '');
+    onNext(answer.problem ?? '');
+  },
+);
 
 /** Shows a command on the canvas. With go what it makes is scrolled to, with a name it is marked. */
 export const attempt = (command, { go = false, name = '' } = {}) => line.want({ command, go, name });
@@ -95,11 +103,19 @@ export function ask(command, name) {
   const key = (e) => {
     if (['Shift', 'Control', 'Alt', 'Meta'].includes(e.key)) return;
     end(e.key === 'Enter');
-    if (e.key === 'Enter' || e.key === 'Escape') { e.preventDefault(); e.stopPropagation(); }
+    if (e.key === 'Enter' || e.key === 'Escape') {
+      e.preventDefault();
+      e.stopPropagation();
+    }
   };
   const away = () => end(false);
   window.addEventListener('keydown', key, true);
   window.addEventListener('pointerdown', away, true);
-  onNext = (problem) => { if (asking && problem) { end(false); say(problem); } };
+  onNext = (problem) => {
+    if (asking && problem) {
+      end(false);
+      say(problem);
+    }
+  };
   attempt(command, { name, go: true });
 }

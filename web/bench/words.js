@@ -44,7 +44,8 @@ export function write(id, part = '', then = null) {
   const b = block(id);
   let element = canvas.element(id);
   if (!b || !element) return false;
-  if (b.writes) element = [...element.children].find((e) => e.dataset.words && e.getClientRects().length) ?? element; // what is said in this zone
+  if (b.writes)
+    element = [...element.children].find((e) => e.dataset.words && e.getClientRects().length) ?? element; // what is said in this zone
   else {
     element = element.querySelector(part ? `[data-part="${part}"]` : '[data-part]');
     if (!element || element.closest('[data-block]').dataset.block !== id) return false;
@@ -52,7 +53,16 @@ export function write(id, part = '', then = null) {
   if (writing) stop();
   select(id);
   const field = !b.writes && element.dataset.part.includes('.'); // a field has no look of its own
-  writing = { id, part: b.writes ? '' : element.dataset.part, element, field, zone: zoneAt(page.width).id, line: b.kind === 'heading' || b.kind === 'button' || field, was: element.getAttribute('class'), then };
+  writing = {
+    id,
+    part: b.writes ? '' : element.dataset.part,
+    element,
+    field,
+    zone: zoneAt(page.width).id,
+    line: b.kind === 'heading' || b.kind === 'button' || field,
+    was: element.getAttribute('class'),
+    then,
+  };
   stage.classList.add('writing');
   if (field) plain();
   else rich(writing);
@@ -77,13 +87,29 @@ async function rich(w) {
   await load();
   if (writing !== w) return;
   const on = {
-    changed() { overlay.redraw(); show(); },
-    leave() { stop(); stage.focus(); },
+    changed() {
+      overlay.redraw();
+      show();
+    },
+    leave() {
+      stop();
+      stage.focus();
+    },
     link: askLink,
     bold: () => isBold(w.element),
-    tooLong: (n) => say(`That text has ${n.toLocaleString('en')} characters; at most ${editor.mostPasted.toLocaleString('en')} can be pasted at once.`),
+    tooLong: (n) =>
+      say(
+        `That text has ${n.toLocaleString('en')} characters; at most ${editor.mostPasted.toLocaleString('en')} can be pasted at once.`,
+      ),
   };
-  Object.assign(w, editor.edit(w.element, on, { line: w.line, language: canvas.doc().documentElement.lang, typographic: typographic() }));
+  Object.assign(
+    w,
+    editor.edit(w.element, on, {
+      line: w.line,
+      language: canvas.doc().documentElement.lang,
+      typographic: typographic(),
+    }),
+  );
   w.element.addEventListener('blur', left);
   w.view.focus();
   editor.selectAll(w.view);
@@ -104,7 +130,10 @@ function place() {
   bar.querySelector('[data-format="bold"]').hidden = isBold(w.element);
   show();
   const b = canvas.boxOf(w.element);
-  const y = b.y > bar.offsetHeight + 10 ? b.y - bar.offsetHeight - 8 : Math.min(b.y + b.h + 8, stage.clientHeight - bar.offsetHeight - 4);
+  const y =
+    b.y > bar.offsetHeight + 10
+      ? b.y - bar.offsetHeight - 8
+      : Math.min(b.y + b.h + 8, stage.clientHeight - bar.offsetHeight - 4);
   bar.style.left = `${Math.max(4, Math.min(b.x, stage.clientWidth - bar.offsetWidth - 4))}px`;
   bar.style.top = `${y}px`;
 }
@@ -148,8 +177,13 @@ function askLink() {
   const w = writing;
   if (!w?.view) return;
   ask(link, editor.linkAt(w.view), {
-    take(href) { editor.act(w.view, 'link', { href }); show(); },
-    closed() { if (writing === w) w.view.focus(); },
+    take(href) {
+      editor.act(w.view, 'link', { href });
+      show();
+    },
+    closed() {
+      if (writing === w) w.view.focus();
+    },
   });
 }
 
@@ -175,7 +209,9 @@ function command(w, value) {
   if (!w.part) return { op: 'block.write', node: w.id, zone: w.zone, value };
   const [at, setting] = w.part.split('.');
   if (!setting) return { op: 'entry.write', node: w.id, at: Number(at), value };
-  return at === '' ? { op: 'block.content', node: w.id, setting, value: value.trim() } : { op: 'entry.set', node: w.id, at: Number(at), setting, value: value.trim() };
+  return at === ''
+    ? { op: 'block.content', node: w.id, setting, value: value.trim() }
+    : { op: 'entry.set', node: w.id, at: Number(at), setting, value: value.trim() };
 }
 
 /** Keys of a field of one line. */

@@ -9,7 +9,8 @@ const reach = () => document.getElementById('reach');
 /** Puts the boundaries where they belong. */
 function lay() {
   const { least, most } = reach().dataset;
-  for (const e of reach().querySelectorAll('.reach-edge')) e.style.left = `${((e.dataset.at - least) / (most - least)) * 100}%`;
+  for (const e of reach().querySelectorAll('.reach-edge'))
+    e.style.left = `${((e.dataset.at - least) / (most - least)) * 100}%`;
 }
 
 /** Opens the list of zones. */
@@ -21,9 +22,15 @@ export function open() {
 /** Has a zone begin at another width; all of the page may stand elsewhere then, so it is read anew. */
 async function move(zone, at) {
   const r = await fetch(`${site}/zones`, { method: 'POST', body: new URLSearchParams({ op: 'move', zone, at }) });
-  if (r.status === 204) { location.reload(); return; }
+  if (r.status === 204) {
+    location.reload();
+    return;
+  }
   const text = await r.text();
-  say(new DOMParser().parseFromString(text, 'text/html').querySelector('[role="alert"]')?.textContent ?? 'The boundary could not be moved.');
+  say(
+    new DOMParser().parseFromString(text, 'text/html').querySelector('[role="alert"]')?.textContent ??
+      'The boundary could not be moved.',
+  );
 }
 
 const list = (zone) => window.htmx.ajax('GET', `${base}/zones/${zone}`, { target: '#zones-list', swap: 'outerHTML' });
@@ -33,8 +40,17 @@ export function start() {
   lay();
   dialog.addEventListener('click', async (e) => {
     const here = e.target.closest('[data-here]');
-    if (here) { listed = here.dataset.here; list(listed); }
-    if (e.target.closest('[data-again]')) { await new Promise((r) => { setTimeout(r); }); await settled(); list(listed); } // what was put back is gone from it
+    if (here) {
+      listed = here.dataset.here;
+      list(listed);
+    }
+    if (e.target.closest('[data-again]')) {
+      await new Promise((r) => {
+        setTimeout(r);
+      });
+      await settled();
+      list(listed);
+    } // what was put back is gone from it
     if (e.target.closest('[data-select]')) dialog.close();
   });
   if (document.body.dataset.composes !== 'yes') return;
@@ -55,9 +71,15 @@ export function start() {
         told.textContent = `${at} px`;
         edge.append(told);
       },
-      drop: () => { if (at !== was) move(edge.dataset.zone, at); },
+      drop: () => {
+        if (at !== was) move(edge.dataset.zone, at);
+      },
       tap: open,
-      end: () => { edge.classList.remove('moving'); told.remove(); lay(); },
+      end: () => {
+        edge.classList.remove('moving');
+        told.remove();
+        lay();
+      },
     });
   });
 }

@@ -80,7 +80,13 @@ func (s *Screen) mend(c *gin.Context) {
 
 // repairEnv is what repairs are checked against.
 func (s *Screen) repairEnv(c *gin.Context, k *model.Checking) edit.Env {
-	return edit.Env{Site: &k.Stage.Site.Site, NewID: store.NewID, Medium: k.Stage.Medium, HasIcon: desk.HasIcon, Shared: s.SharedSection(c, k.Stage.Site.ID)}
+	return edit.Env{
+		Site:    &k.Stage.Site.Site,
+		NewID:   store.NewID,
+		Medium:  k.Stage.Medium,
+		HasIcon: desk.HasIcon,
+		Shared:  s.SharedSection(c, k.Stage.Site.ID),
+	}
 }
 
 // repair mends a finding, or all of its kind, in one edit.
@@ -102,7 +108,14 @@ func (s *Screen) repair(c *gin.Context) {
 			break
 		}
 		env := s.repairEnv(c, k)
-		_, err := s.Store.Pages.Edit(c, p.ID, shell.User(c).ID, p.Seq, offer.Command, func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, offer.Command, env) })
+		_, err := s.Store.Pages.Edit(
+			c,
+			p.ID,
+			shell.User(c).ID,
+			p.Seq,
+			offer.Command,
+			func(d *doc.Page) (*edit.Result, error) { return edit.Apply(d, offer.Command, env) },
+		)
 		var problem *doc.Problem
 		if errors.As(err, &problem) {
 			s.showChecks(c, http.StatusUnprocessableEntity, problem.Sentence())
@@ -118,11 +131,20 @@ func (s *Screen) repair(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, paths.To(st.Slug).Page(p.Slug).At("checks")+"?done=mended")
 		return
 	}
-	s.showChecks(c, http.StatusConflict, "The page changed meanwhile, so that this repair isn't one any more. These are the findings now.")
+	s.showChecks(
+		c,
+		http.StatusConflict,
+		"The page changed meanwhile, so that this repair isn't one any more. These are the findings now.",
+	)
 }
 
 func keyOf(c *gin.Context) check.Key {
-	return check.Key{Rule: c.PostForm("rule"), Node: c.PostForm("node"), Other: c.PostForm("other"), Part: c.PostForm("part")}
+	return check.Key{
+		Rule:  c.PostForm("rule"),
+		Node:  c.PostForm("node"),
+		Other: c.PostForm("other"),
+		Part:  c.PostForm("part"),
+	}
 }
 
 // mark is a finding as the Reach shows it.
@@ -172,7 +194,9 @@ func query(k check.Key) string {
 
 // Try is where what would mend a finding is tried on the canvas of a page's Bench.
 func (f findingView) Try(bench string) template.URL {
-	return template.URL(bench + "?" + url.Values{"width": {strconv.Itoa(f.Worst)}, "select": {f.Node}}.Encode() + "&" + query(f.Key()))
+	return template.URL(
+		bench + "?" + url.Values{"width": {strconv.Itoa(f.Worst)}, "select": {f.Node}}.Encode() + "&" + query(f.Key()),
+	)
 }
 
 // marks answers with what was found on the page, for the Reach.
@@ -190,7 +214,15 @@ func (s *Screen) marks(c *gin.Context) {
 	marks := make([]mark, len(checked.Findings))
 	for i := range checked.Findings {
 		f := &checked.Findings[i]
-		m := mark{Severity: int(f.Severity), Title: f.Title(checked.Name), Say: f.Say(checked.Name), Worst: f.Worst, Nodes: []string{}, Key: query(f.Key()), Share: visited(visits).share(f)}
+		m := mark{
+			Severity: int(f.Severity),
+			Title:    f.Title(checked.Name),
+			Say:      f.Say(checked.Name),
+			Worst:    f.Worst,
+			Nodes:    []string{},
+			Key:      query(f.Key()),
+			Share:    visited(visits).share(f),
+		}
 		for _, id := range []string{f.Node, f.Other} {
 			if id != "" {
 				m.Nodes = append(m.Nodes, id)
@@ -201,7 +233,16 @@ func (s *Screen) marks(c *gin.Context) {
 		}
 		marks[i] = m
 	}
-	c.JSON(http.StatusOK, gin.H{"seq": shell.PageOf(c).Seq, "marks": marks, "counts": checked.Counts(), "quiet": len(checked.Quiet), "visits": visitBars(visits)})
+	c.JSON(
+		http.StatusOK,
+		gin.H{
+			"seq":    shell.PageOf(c).Seq,
+			"marks":  marks,
+			"counts": checked.Counts(),
+			"quiet":  len(checked.Quiet),
+			"visits": visitBars(visits),
+		},
+	)
 }
 
 // visitBars are steps of widths with their share of the greatest, for the Reach; what lies beyond its
@@ -235,7 +276,12 @@ func (s *Screen) checkCount(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	s.Parted(c, http.StatusOK, "check-count", gin.H{"Site": shell.SiteOf(c).Slug, "Slug": paths.Of(shell.PageOf(c).Slug), "Counts": k.Counts()})
+	s.Parted(
+		c,
+		http.StatusOK,
+		"check-count",
+		gin.H{"Site": shell.SiteOf(c).Slug, "Slug": paths.Of(shell.PageOf(c).Slug), "Counts": k.Counts()},
+	)
 }
 
 // checksView is the screen of what breaks where.
@@ -437,7 +483,9 @@ func (s *Screen) showChecks(c *gin.Context, status int, problem string) {
 	}
 	q := c.Request.URL.Query()
 	v := checksView{
-		User: shell.User(c), Site: st, Page: p, Slug: paths.Of(p.Slug), Counts: checked.Counts(), Problem: problem, Table: q.Get("as") == "table", Query: address{q},
+		User: shell.User(
+			c,
+		), Site: st, Page: p, Slug: paths.Of(p.Slug), Counts: checked.Counts(), Problem: problem, Table: q.Get("as") == "table", Query: address{q},
 		All: len(checked.Findings), Pages: pages,
 	}
 	width, err := model.ReadWidth(q.Get("width"), 0)
@@ -456,7 +504,16 @@ func (s *Screen) showChecks(c *gin.Context, status int, problem string) {
 	}
 	chosen := q.Get("finding")
 	view := func(i int, f *check.Finding) findingView {
-		w := findingView{Finding: f, I: i, Heading: f.Title(checked.Name), Says: f.Say(checked.Name), Short: f.Short(checked.Name), Widths: widthsOf(f), Share: visited(visits).share(f), Composes: st.Role.May("compose")}
+		w := findingView{
+			Finding:  f,
+			I:        i,
+			Heading:  f.Title(checked.Name),
+			Says:     f.Say(checked.Name),
+			Short:    f.Short(checked.Name),
+			Widths:   widthsOf(f),
+			Share:    visited(visits).share(f),
+			Composes: st.Role.May("compose"),
+		}
 		if sec := sectionOf(p.Doc, f.Node); sec != nil {
 			w.Where = sec.Name
 		}
@@ -472,9 +529,16 @@ func (s *Screen) showChecks(c *gin.Context, status int, problem string) {
 			}
 		}
 	}
-	v.Families, v.Graves = []filterChoice{}, []filterChoice{{ID: "broken", Name: "Broken"}, {ID: "doubtful", Name: "Doubtful"}, {ID: "hint", Name: "Hints"}}
+	v.Families, v.Graves = []filterChoice{}, []filterChoice{
+		{ID: "broken", Name: "Broken"},
+		{ID: "doubtful", Name: "Doubtful"},
+		{ID: "hint", Name: "Hints"},
+	}
 	for _, f := range check.Families {
-		v.Families = append(v.Families, filterChoice{ID: string(f), Name: strings.ToUpper(string(f[:1])) + string(f[1:])})
+		v.Families = append(
+			v.Families,
+			filterChoice{ID: string(f), Name: strings.ToUpper(string(f[:1])) + string(f[1:])},
+		)
 	}
 	for i := len(st.Zones) - 1; i >= 0; i-- {
 		v.Zones = append(v.Zones, filterChoice{ID: st.Zones[i].ID, Name: st.Zones[i].Name})
@@ -502,7 +566,8 @@ func (s *Screen) showChecks(c *gin.Context, status int, problem string) {
 				in = in || zone.ID == q.Get("zone")
 			}
 		}
-		if !in || q.Get("kind") != "" && q.Get("kind") != string(f.Family) || q.Get("grave") != "" && q.Get("grave") != f.Severity.String() {
+		if !in || q.Get("kind") != "" && q.Get("kind") != string(f.Family) ||
+			q.Get("grave") != "" && q.Get("grave") != f.Severity.String() {
 			continue
 		}
 		w := view(i, f)
@@ -629,14 +694,34 @@ func (s *Screen) keepQuiet(c *gin.Context) {
 	}
 	reason := strings.Join(strings.Fields(c.PostForm("reason")), " ")
 	if n := len([]rune(reason)); n == 0 || n > 200 {
-		s.showChecks(c, http.StatusUnprocessableEntity, doc.Problemf("Reason", "has %d characters; write 1 to 200, for whoever asks later", n).Sentence())
+		s.showChecks(
+			c,
+			http.StatusUnprocessableEntity,
+			doc.Problemf("Reason", "has %d characters; write 1 to 200, for whoever asks later", n).Sentence(),
+		)
 		return
 	}
 	if check.Find(k.Rule) == nil {
-		s.showChecks(c, http.StatusUnprocessableEntity, doc.Problemf("Finding", "%.40q isn't one of the rules", k.Rule).Sentence())
+		s.showChecks(
+			c,
+			http.StatusUnprocessableEntity,
+			doc.Problemf("Finding", "%.40q isn't one of the rules", k.Rule).Sentence(),
+		)
 		return
 	}
-	err := s.Store.Findings.KeepQuiet(c, p.ID, shell.User(c).ID, store.Quiet{Rule: k.Rule, Node: k.Node, Other: k.Other, Part: k.Part, Content: model.About(p.Doc, k), Reason: reason})
+	err := s.Store.Findings.KeepQuiet(
+		c,
+		p.ID,
+		shell.User(c).ID,
+		store.Quiet{
+			Rule:    k.Rule,
+			Node:    k.Node,
+			Other:   k.Other,
+			Part:    k.Part,
+			Content: model.About(p.Doc, k),
+			Reason:  reason,
+		},
+	)
 	if err != nil {
 		s.Fail(c, err)
 		return

@@ -89,7 +89,16 @@ func (s *Screen) lookAtSite(c *gin.Context) (v siteChecksView, ok bool) {
 			unknown = append(unknown, info)
 		}
 		most = max(most, n.Broken+n.Doubtful+n.Hints)
-		v.Rows = append(v.Rows, siteChecksRow{Name: info.Name, Slug: paths.Of(info.Slug), Address: "/" + info.Slug, Known: known, Counts: n})
+		v.Rows = append(
+			v.Rows,
+			siteChecksRow{
+				Name:    info.Name,
+				Slug:    paths.Of(info.Slug),
+				Address: "/" + info.Slug,
+				Known:   known,
+				Counts:  n,
+			},
+		)
 		v.Total.Broken, v.Total.Doubtful, v.Total.Hints = v.Total.Broken+n.Broken, v.Total.Doubtful+n.Doubtful, v.Total.Hints+n.Hints
 		if known && !n.Any() {
 			v.Sound++
@@ -107,9 +116,14 @@ func (s *Screen) lookAtSite(c *gin.Context) (v siteChecksView, ok bool) {
 		}
 	}
 	slices.SortStableFunc(v.Rows, func(a, b siteChecksRow) int {
-		return cmp.Or(cmp.Compare(b.Broken, a.Broken), cmp.Compare(b.Doubtful, a.Doubtful), cmp.Compare(b.Hints, a.Hints))
+		return cmp.Or(
+			cmp.Compare(b.Broken, a.Broken),
+			cmp.Compare(b.Doubtful, a.Doubtful),
+			cmp.Compare(b.Hints, a.Hints),
+		)
 	})
-	if len(unknown) > 0 && c.Query("part") == "" && c.Query("stopped") == "" { // a page that can't be checked isn't tried again and again
+	if len(unknown) > 0 && c.Query("part") == "" &&
+		c.Query("stopped") == "" { // a page that can't be checked isn't tried again and again
 		if err := s.Store.Findings.BeginSweep(c, st.ID, len(unknown)); err != nil {
 			s.Fail(c, err)
 			return v, false

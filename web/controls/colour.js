@@ -18,7 +18,9 @@ let mostChroma = 0.33; // that the plane shows
 
 const known = (text) => {
   const [, name, alpha] = /^(.*?)(?:\s+(\d+(?:\.\d+)?)%)?$/.exec(text.trim()) ?? [];
-  const swatch = palette().find((w) => w.name.toLowerCase() === name?.toLowerCase() || `$${w.token}` === name || text.startsWith(`$${w.token}/`));
+  const swatch = palette().find(
+    (w) => w.name.toLowerCase() === name?.toLowerCase() || `$${w.token}` === name || text.startsWith(`$${w.token}/`),
+  );
   if (!swatch) return null;
   const share = alpha ?? /\/(\d+(?:\.\d+)?)%$/.exec(text)?.[1] ?? 100;
   return { swatch, alpha: Number(share) / 100 };
@@ -37,28 +39,42 @@ const hex = () => core()?.lch(at.l, at.c, at.h, at.a) ?? '#000000';
 const value = () => (at.name ? `${at.name}${at.a < 1 ? ` ${Math.round(at.a * 100)}%` : ''}` : hex());
 
 function buttons(into, colours) {
-  into.replaceChildren(...colours.map(({ name, hex: shown, value: v }) => {
-    const b = document.createElement('button');
-    b.type = 'button';
-    b.className = 'colour-swatch';
-    b.style.background = shown;
-    b.dataset.value = v;
-    b.title = name;
-    b.setAttribute('aria-label', name);
-    b.setAttribute('aria-pressed', String(v === value()));
-    return b;
-  }));
+  into.replaceChildren(
+    ...colours.map(({ name, hex: shown, value: v }) => {
+      const b = document.createElement('button');
+      b.type = 'button';
+      b.className = 'colour-swatch';
+      b.style.background = shown;
+      b.dataset.value = v;
+      b.title = name;
+      b.setAttribute('aria-label', name);
+      b.setAttribute('aria-pressed', String(v === value()));
+      return b;
+    }),
+  );
 }
 
 /** Draws the panel as the colour is now. */
 function draw({ all = true, typed = false } = {}) {
   const opaque = core()?.lch(at.l, at.c, at.h, 1) ?? '#000000';
   if (all) {
-    buttons(part('house'), palette().map((w) => ({ name: w.name, hex: w.hex, value: w.name })));
-    buttons(part('scale'), (core()?.scale(opaque, 11) ?? '').split(' ').filter(Boolean).map((c) => ({ name: c, hex: c, value: c })));
+    buttons(
+      part('house'),
+      palette().map((w) => ({ name: w.name, hex: w.hex, value: w.name })),
+    );
+    buttons(
+      part('scale'),
+      (core()?.scale(opaque, 11) ?? '')
+        .split(' ')
+        .filter(Boolean)
+        .map((c) => ({ name: c, hex: c, value: c })),
+    );
     const { used = [] } = context.of(to.setting);
     part('used').parentElement.hidden = !used.length;
-    buttons(part('used'), used.map((c) => ({ name: c, hex: c, value: c })));
+    buttons(
+      part('used'),
+      used.map((c) => ({ name: c, hex: c, value: c })),
+    );
   }
   part('name').textContent = at.name ? `${at.name}, from the house style` : 'Its own';
   const canvas = part('plane').querySelector('canvas');
@@ -86,7 +102,8 @@ function draw({ all = true, typed = false } = {}) {
     const sample = part('sample');
     sample.style.color = pair[0];
     sample.style.background = pair[1];
-    part('ratio').textContent = `${words ? 'Words on it' : 'On its ground'} ${core()?.contrast(pair[0], pair[1], behind ?? '#ffffff') ?? ''}`;
+    part('ratio').textContent =
+      `${words ? 'Words on it' : 'On its ground'} ${core()?.contrast(pair[0], pair[1], behind ?? '#ffffff') ?? ''}`;
   }
 }
 
@@ -123,45 +140,89 @@ export function start() {
     const bound = binding(field);
     const house = bound.op.startsWith('house:');
     pick(anchor, field.getAttribute('aria-label'), bound.raw || bound.paintNow || field.value, {
-      setting: bound.setting ?? '', none: !house, bound,
+      setting: bound.setting ?? '',
+      none: !house,
+      bound,
       // The palette's own colours can't be named after one another.
-      attempt: (v, own) => attempt(bound, house ? own : v), take: (v, own) => take(bound, house ? own : v), leave: () => leave(bound),
+      attempt: (v, own) => attempt(bound, house ? own : v),
+      take: (v, own) => take(bound, house ? own : v),
+      leave: () => leave(bound),
     });
   });
   panel.addEventListener('click', (e) => {
     const swatch = e.target.closest('.colour-swatch');
     if (swatch && read(swatch.dataset.value)) changed('take');
-    if (e.target.closest('.colour-none')) { to.take(''); panel.hidePopover(); }
-    if (e.target.closest('.colour-same')) { panel.hidePopover(); same.as(to.bound); }
+    if (e.target.closest('.colour-none')) {
+      to.take('');
+      panel.hidePopover();
+    }
+    if (e.target.closest('.colour-same')) {
+      panel.hidePopover();
+      same.as(to.bound);
+    }
     if (e.target.closest('.colour-drop')) {
-      new window.EyeDropper().open().then(({ sRGBHex }) => { if (read(sRGBHex)) changed('take'); }, () => {});
+      new window.EyeDropper().open().then(
+        ({ sRGBHex }) => {
+          if (read(sRGBHex)) changed('take');
+        },
+        () => {},
+      );
     }
   });
   panel.addEventListener('pointerover', (e) => {
     const swatch = e.target.closest('.colour-swatch');
-    if (swatch) to.attempt(swatch.dataset.value, swatch.dataset.value.startsWith('#') ? swatch.dataset.value : palette().find((w) => w.name === swatch.dataset.value)?.hex);
+    if (swatch)
+      to.attempt(
+        swatch.dataset.value,
+        swatch.dataset.value.startsWith('#')
+          ? swatch.dataset.value
+          : palette().find((w) => w.name === swatch.dataset.value)?.hex,
+      );
   });
-  panel.addEventListener('pointerout', (e) => { if (e.target.closest('.colour-swatch')) to.leave(); });
+  panel.addEventListener('pointerout', (e) => {
+    if (e.target.closest('.colour-swatch')) to.leave();
+  });
   part('plane').addEventListener('pointerdown', (e) => {
     const before = { ...at };
     e.preventDefault();
     part('mark').focus();
     onPlane(e);
     changed('attempt');
-    const up = (m) => { window.removeEventListener('pointerup', up); if (!moved) { onPlane(m); changed('take'); } };
+    const up = (m) => {
+      window.removeEventListener('pointerup', up);
+      if (!moved) {
+        onPlane(m);
+        changed('take');
+      }
+    };
     let moved = false;
     window.addEventListener('pointerup', up);
     drag(e, {
       slack: 2,
-      begin() { moved = true; },
-      move(m) { onPlane(m); changed('attempt'); },
-      drop(m) { onPlane(m); changed('take'); },
-      end(dropped) { if (!dropped) { at = before; draw(); to.leave(); } },
+      begin() {
+        moved = true;
+      },
+      move(m) {
+        onPlane(m);
+        changed('attempt');
+      },
+      drop(m) {
+        onPlane(m);
+        changed('take');
+      },
+      end(dropped) {
+        if (!dropped) {
+          at = before;
+          draw();
+          to.leave();
+        }
+      },
     });
   });
   part('mark').addEventListener('keydown', (e) => {
     const by = e.shiftKey ? 10 : 1;
-    const [c, l] = { ArrowLeft: [-0.005, 0], ArrowRight: [0.005, 0], ArrowUp: [0, 0.01], ArrowDown: [0, -0.01] }[e.key] ?? [];
+    const [c, l] =
+      { ArrowLeft: [-0.005, 0], ArrowRight: [0.005, 0], ArrowUp: [0, 0.01], ArrowDown: [0, -0.01] }[e.key] ?? [];
     if (c === undefined) return;
     e.preventDefault();
     at.name = '';
@@ -169,9 +230,19 @@ export function start() {
     at.l = Math.min(Math.max(at.l + l * by, 0), 1);
     changed('take');
   });
-  part('hue').addEventListener('input', (e) => { at.h = Number(e.target.value); at.name = ''; if (at.c < 0.02) at.c = 0.1; changed('attempt'); });
+  part('hue').addEventListener('input', (e) => {
+    at.h = Number(e.target.value);
+    at.name = '';
+    if (at.c < 0.02) at.c = 0.1;
+    changed('attempt');
+  });
   part('hue').addEventListener('change', () => changed('take'));
-  part('text').addEventListener('input', (e) => { if (read(e.target.value)) { draw({ typed: true }); to.attempt(value(), hex()); } });
+  part('text').addEventListener('input', (e) => {
+    if (read(e.target.value)) {
+      draw({ typed: true });
+      to.attempt(value(), hex());
+    }
+  });
   part('text').addEventListener('keydown', (e) => {
     if (e.key !== 'Enter') return;
     e.preventDefault();

@@ -4,7 +4,8 @@
 /** What a field sets: its data, kept over its being drawn anew. */
 export const binding = (field) => ({ ...field.dataset, id: field.id });
 
-const say = (act, bound, value, more = null) => document.dispatchEvent(new CustomEvent('openplot:control', { detail: { act, bound, value, more } }));
+const say = (act, bound, value, more = null) =>
+  document.dispatchEvent(new CustomEvent('openplot:control', { detail: { act, bound, value, more } }));
 
 /** Shows a value; more has values of further settings by their names. */
 export const attempt = (bound, value, more) => say('try', bound, value, more);
@@ -21,7 +22,8 @@ export const sharable = (bound) => Boolean(same.as) && bound.op === 'set';
 
 /** Paints what is to be seen as a colour, a gradient or a shadow, and sets words in their own font. */
 export function paint(root = document) {
-  for (const e of root.querySelectorAll('[data-paint]')) e.style.background = e.dataset.paint ? `${e.dataset.paint}` : '';
+  for (const e of root.querySelectorAll('[data-paint]'))
+    e.style.background = e.dataset.paint ? `${e.dataset.paint}` : '';
   for (const e of root.querySelectorAll('[data-shade]')) e.style.boxShadow = e.dataset.shade;
   for (const e of root.querySelectorAll('[data-font]')) e.style.fontFamily = `"${e.dataset.font}"`;
   for (const e of root.querySelectorAll('[data-ink]')) e.style.color = e.dataset.ink;
@@ -33,21 +35,34 @@ export function paint(root = document) {
 }
 
 /** The house style's colours: name, token and what they look like. */
-export const palette = () => [...document.querySelectorAll('#list-colour option')].map((o) => ({ name: o.value, token: o.dataset.token, hex: o.textContent }));
+export const palette = () =>
+  [...document.querySelectorAll('#list-colour option')].map((o) => ({
+    name: o.value,
+    token: o.dataset.token,
+    hex: o.textContent,
+  }));
 
 /** What a canonical colour looks like: a token, with an opacity behind it or not, or CSS's own notation. */
 export function looks(colour) {
   const [, token, alpha] = /^\$([\w-]+)(?:\/([\d.]+)%)?$/.exec(colour) ?? [];
   if (!token) return colour;
   const hex = palette().find((w) => w.token === token)?.hex ?? '#000000';
-  return alpha === undefined ? hex : hex + Math.round(Number(alpha) * 2.55).toString(16).padStart(2, '0');
+  return alpha === undefined
+    ? hex
+    : hex +
+        Math.round(Number(alpha) * 2.55)
+          .toString(16)
+          .padStart(2, '0');
 }
 
 /** Says something beside a field for a moment. */
 export function note(field, text) {
   const box = field.closest('[data-field]') ?? field.parentElement;
   let e = box.querySelector('.field-say');
-  if (!text) { e?.remove(); return; }
+  if (!text) {
+    e?.remove();
+    return;
+  }
   if (!e) {
     e = document.createElement('span');
     e.className = 'field-say';

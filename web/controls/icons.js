@@ -14,11 +14,14 @@ const used = () => JSON.parse(localStorage.getItem('icons') ?? '[]');
 function show() {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
   for (const b of grid.children) b.hidden = !words.every((w) => b.dataset.icon.includes(w));
-  const last = used().map((name) => grid.querySelector(`[data-icon="${CSS.escape(name)}"]`)?.cloneNode(true)).filter(Boolean);
+  const last = used()
+    .map((name) => grid.querySelector(`[data-icon="${CSS.escape(name)}"]`)?.cloneNode(true))
+    .filter(Boolean);
   for (const b of last) b.hidden = false;
   recent.replaceChildren(...last);
   for (const e of [recent, recent.previousElementSibling]) e.hidden = !last.length || words.length > 0;
-  for (const b of panel.querySelectorAll('[data-icon]')) b.setAttribute('aria-pressed', String(b.dataset.icon === bound.value));
+  for (const b of panel.querySelectorAll('[data-icon]'))
+    b.setAttribute('aria-pressed', String(b.dataset.icon === bound.value));
 }
 
 async function ask(anchor) {
@@ -30,11 +33,16 @@ async function ask(anchor) {
     const b = e.target.closest('[data-icon]');
     if (!b) return;
     taken = true;
-    localStorage.setItem('icons', JSON.stringify([b.dataset.icon, ...used().filter((n) => n !== b.dataset.icon)].slice(0, most)));
+    localStorage.setItem(
+      'icons',
+      JSON.stringify([b.dataset.icon, ...used().filter((n) => n !== b.dataset.icon)].slice(0, most)),
+    );
     panel.hidePopover();
     take(bound, b.dataset.icon);
   };
-  open(panel, anchor, () => { if (!taken) leave(bound); });
+  open(panel, anchor, () => {
+    if (!taken) leave(bound);
+  });
   search.focus();
   if (!grid.children.length) grid.innerHTML = await (await fetch('/icons')).text();
   show();
@@ -47,10 +55,18 @@ export function start() {
   });
   search.addEventListener('input', show);
   let pointed = null;
-  const point = (b) => { if (b !== pointed) { pointed = b; if (b) attempt(bound, b.dataset.icon); else leave(bound); } };
+  const point = (b) => {
+    if (b !== pointed) {
+      pointed = b;
+      if (b) attempt(bound, b.dataset.icon);
+      else leave(bound);
+    }
+  };
   panel.addEventListener('pointermove', (e) => point(e.target.closest('[data-icon]')));
   panel.addEventListener('pointerleave', () => point(null));
-  panel.addEventListener('focusin', (e) => { if (e.target.matches('[data-icon]:focus-visible')) point(e.target); });
+  panel.addEventListener('focusin', (e) => {
+    if (e.target.matches('[data-icon]:focus-visible')) point(e.target);
+  });
   panel.addEventListener('keydown', (e) => {
     e.stopPropagation();
     const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 10, ArrowUp: -10 }[e.key];
@@ -59,6 +75,6 @@ export function start() {
     if (e.key === 'Enter' && e.target === search) all[0]?.click();
     if (!step || (i < 0 && e.key !== 'ArrowDown')) return;
     e.preventDefault();
-    (i < 0 ? all[0] : all[i + step] ?? (step < 0 ? search : null))?.focus({ focusVisible: true });
+    (i < 0 ? all[0] : (all[i + step] ?? (step < 0 ? search : null)))?.focus({ focusVisible: true });
   });
 }

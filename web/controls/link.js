@@ -25,9 +25,13 @@ function readings(entry) {
   const v = entry.trim();
   if (!v) return [];
   if (v.startsWith('file:')) return [{ name: 'A file that isn’t there any more', href: v, kind: 'File' }];
-  if (/^(https?:|mailto:|tel:|[/#])/.test(v)) return [{ name: v, href: v, kind: v.startsWith('#') ? 'Place on this page' : v.startsWith('/') ? 'Page' : 'Address' }];
+  if (/^(https?:|mailto:|tel:|[/#])/.test(v))
+    return [
+      { name: v, href: v, kind: v.startsWith('#') ? 'Place on this page' : v.startsWith('/') ? 'Page' : 'Address' },
+    ];
   if (/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(v)) return [{ name: v, href: `mailto:${v}`, kind: 'Mail' }];
-  if (/^\+?[\d\s()/-]{5,}$/.test(v)) return [{ name: v, href: `tel:${v.replaceAll(/[^\d+]/g, '')}`, kind: 'Telephone' }];
+  if (/^\+?[\d\s()/-]{5,}$/.test(v))
+    return [{ name: v, href: `tel:${v.replaceAll(/[^\d+]/g, '')}`, kind: 'Telephone' }];
   if (/^[\w-]+(\.[\w-]+)+([/?#].*)?$/.test(v)) return [{ name: v, href: `https://${v}`, kind: 'Address' }];
   return [];
 }
@@ -37,23 +41,27 @@ export const nameOf = (href) => pages.find((p) => p.href === href.replace(newTab
 
 function show() {
   const words = present === null ? search.value.toLowerCase().trim() : ''; // to begin with all are offered
-  const matching = pages.filter((p) => p.name.toLowerCase().includes(words) || p.href.includes(words)).map((p) => ({ ...p, kind: p.file ? 'File' : p.place ? 'Place' : 'Page' }));
+  const matching = pages
+    .filter((p) => p.name.toLowerCase().includes(words) || p.href.includes(words))
+    .map((p) => ({ ...p, kind: p.file ? 'File' : p.place ? 'Place' : 'Page' }));
   offers = [...matching, ...readings(search.value).filter((r) => !matching.some((m) => m.href === r.href))];
   if (readings(search.value).length && !matching.some((m) => m.href === search.value.trim())) offers.reverse();
   at = Math.min(at, Math.max(offers.length - 1, 0));
-  list.replaceChildren(...offers.map((o, i) => {
-    const li = document.createElement('li');
-    li.id = `link-offer-${i}`;
-    li.setAttribute('role', 'option');
-    li.setAttribute('aria-selected', String(i === at));
-    const name = document.createElement('span');
-    name.textContent = o.name;
-    const kind = document.createElement('span');
-    kind.className = 'link-kind measure';
-    kind.textContent = o.file ? `${o.file} file` : o.kind === 'Page' || o.kind === 'Place' ? o.href : o.kind;
-    li.append(name, kind);
-    return li;
-  }));
+  list.replaceChildren(
+    ...offers.map((o, i) => {
+      const li = document.createElement('li');
+      li.id = `link-offer-${i}`;
+      li.setAttribute('role', 'option');
+      li.setAttribute('aria-selected', String(i === at));
+      const name = document.createElement('span');
+      name.textContent = o.name;
+      const kind = document.createElement('span');
+      kind.className = 'link-kind measure';
+      kind.textContent = o.file ? `${o.file} file` : o.kind === 'Page' || o.kind === 'Place' ? o.href : o.kind;
+      li.append(name, kind);
+      return li;
+    }),
+  );
   search.setAttribute('aria-activedescendant', offers.length ? `link-offer-${at}` : '');
   list.children[at]?.scrollIntoView({ block: 'nearest' });
   subject.hidden = !offers[at]?.href.startsWith('mailto:');
@@ -66,7 +74,11 @@ async function unfold() {
   if (!page || page.place || page.kind !== 'Page') return;
   const places = await fetched(`?page=${encodeURIComponent(page.href)}`);
   const i = pages.findIndex((p) => p.href === page.href);
-  pages = [...pages.slice(0, i + 1), ...places.map((p) => ({ ...p, place: true })).filter((p) => !pages.some((q) => q.href === p.href)), ...pages.slice(i + 1)];
+  pages = [
+    ...pages.slice(0, i + 1),
+    ...places.map((p) => ({ ...p, place: true })).filter((p) => !pages.some((q) => q.href === p.href)),
+    ...pages.slice(i + 1),
+  ];
   show();
 }
 
@@ -74,7 +86,10 @@ function choose(i) {
   const o = offers[i];
   if (!o) return;
   const about = subject.querySelector('input').value.trim();
-  const href = o.href.startsWith('mailto:') && about && !o.href.includes('?') ? `${o.href}?subject=${encodeURIComponent(about)}` : o.href;
+  const href =
+    o.href.startsWith('mailto:') && about && !o.href.includes('?')
+      ? `${o.href}?subject=${encodeURIComponent(about)}`
+      : o.href;
   const call = on;
   panel.hidePopover();
   call.take(tab.hidden || !tab.firstElementChild.checked ? href : href + newTab);
@@ -87,20 +102,30 @@ export async function ask(anchor, now, call) {
   tab.firstElementChild.checked = now.endsWith(newTab);
   now = now.replace(newTab, '');
   present = now;
-  search.value = pages.find((p) => p.file && p.href === now)?.name ?? now.replace(/^mailto:([^?]*).*/, '$1').replace(/^tel:/, '');
-  subject.querySelector('input').value = /subject=([^&]*)/.exec(now) ? decodeURIComponent(/subject=([^&]*)/.exec(now)[1]) : '';
+  search.value =
+    pages.find((p) => p.file && p.href === now)?.name ?? now.replace(/^mailto:([^?]*).*/, '$1').replace(/^tel:/, '');
+  subject.querySelector('input').value = /subject=([^&]*)/.exec(now)
+    ? decodeURIComponent(/subject=([^&]*)/.exec(now)[1])
+    : '';
   panel.querySelector('.link-none').hidden = !now;
   open(panel, anchor, () => call.closed?.());
   search.focus();
   search.select();
   if (!pages.length) pages = await fetched('');
   show();
-  at = Math.max(offers.findIndex((o) => o.href === now), 0);
+  at = Math.max(
+    offers.findIndex((o) => o.href === now),
+    0,
+  );
   show();
 }
 
 export function start() {
-  search.addEventListener('input', () => { at = 0; present = null; show(); });
+  search.addEventListener('input', () => {
+    at = 0;
+    present = null;
+    show();
+  });
   panel.addEventListener('keydown', (e) => {
     e.stopPropagation();
     if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
@@ -114,9 +139,18 @@ export function start() {
       choose(at);
     }
   });
-  tab.addEventListener('change', () => { if (present) choose(at); }); // of a link that is there already
-  list.addEventListener('click', (e) => { const li = e.target.closest('li'); if (li) choose([...list.children].indexOf(li)); });
-  panel.querySelector('.link-none').addEventListener('click', () => { const call = on; panel.hidePopover(); call.take(''); });
+  tab.addEventListener('change', () => {
+    if (present) choose(at);
+  }); // of a link that is there already
+  list.addEventListener('click', (e) => {
+    const li = e.target.closest('li');
+    if (li) choose([...list.children].indexOf(li));
+  });
+  panel.querySelector('.link-none').addEventListener('click', () => {
+    const call = on;
+    panel.hidePopover();
+    call.take('');
+  });
   document.addEventListener('click', (e) => {
     const anchor = e.target.closest('[data-opens="link"]');
     if (!anchor) return;

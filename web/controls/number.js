@@ -6,7 +6,9 @@ import { core } from '../shared/core.js';
 
 /** What a length is measured against: { base, width, height } in px. */
 /** @type {{ of: (setting: string) => { base: number, width: number, height: number } }} */
-export const against = { of: () => ({ base: window.innerWidth, width: window.innerWidth, height: window.innerHeight }) };
+export const against = {
+  of: () => ({ base: window.innerWidth, width: window.innerWidth, height: window.innerHeight }),
+};
 
 const text = /^\s*(-?\d*\.?\d+)\s*([a-z%°]*)\s*$/i;
 
@@ -26,8 +28,14 @@ function moved(field, { n, unit }, steps) {
   const [least, most] = [Number(field.dataset.min), Number(field.dataset.max)];
   note(field, '');
   if (!small && unit !== 'vw' && unit !== 'vh' && !(unit === '%' && most > 200)) {
-    if (to < least) { to = least; note(field, `${least} is the least`); }
-    if (to > most) { to = most; note(field, `${most} is the most`); }
+    if (to < least) {
+      to = least;
+      note(field, `${least} is the least`);
+    }
+    if (to > most) {
+      to = most;
+      note(field, `${most} is the most`);
+    }
   }
   return `${to}${unit}`;
 }
@@ -38,7 +46,9 @@ function along(field, value, e) {
   const [of, side] = field.dataset.setting.split('-');
   const opposite = { top: 'bottom', bottom: 'top', left: 'right', right: 'left' }[side];
   const sides = e.shiftKey ? ['top', 'right', 'bottom', 'left'] : [side, opposite];
-  return Object.fromEntries(sides.filter((s) => s !== side && document.getElementById(`f-${of}-${s}`)).map((s) => [`${of}-${s}`, value]));
+  return Object.fromEntries(
+    sides.filter((s) => s !== side && document.getElementById(`f-${of}-${s}`)).map((s) => [`${of}-${s}`, value]),
+  );
 }
 
 let resting = 0;
@@ -46,14 +56,20 @@ let resting = 0;
 function key(e) {
   const field = e.target.closest?.('input[data-number]');
   if (!field) return;
-  if (e.key === 'F4') { e.preventDefault(); menu(field); return; }
+  if (e.key === 'F4') {
+    e.preventDefault();
+    menu(field);
+    return;
+  }
   const way = { ArrowUp: 1, ArrowDown: -1 }[e.key];
   if (way) {
     e.preventDefault();
     field.value = moved(field, now(field), way * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1));
     attempt(binding(field), field.value);
     clearTimeout(resting);
-    resting = setTimeout(() => { if (field.isConnected && field.value !== field.defaultValue) take(binding(field), field.value); }, 500);
+    resting = setTimeout(() => {
+      if (field.isConnected && field.value !== field.defaultValue) take(binding(field), field.value);
+    }, 500);
   } else if (e.key === 'Escape' && field.value !== field.defaultValue) {
     clearTimeout(resting);
     field.value = field.defaultValue;
@@ -72,17 +88,24 @@ function scrub(e) {
   const from = now(field);
   const before = field.value;
   const which = side ? field.dataset.setting.split('-')[1] : '';
-  const way = (m) => ({ top: m.clientY - e.clientY, bottom: e.clientY - m.clientY, right: e.clientX - m.clientX }[which] ?? m.clientX - e.clientX);
+  const way = (m) =>
+    ({ top: m.clientY - e.clientY, bottom: e.clientY - m.clientY, right: e.clientX - m.clientX })[which] ??
+    m.clientX - e.clientX;
   let value = before;
   drag(e, {
     slack: 4,
-    begin: () => { field.blur(); document.body.classList.add('scrubbing'); },
+    begin: () => {
+      field.blur();
+      document.body.classList.add('scrubbing');
+    },
     move(m) {
       value = moved(field, from, Math.round(way(m)));
       field.value = value;
       attempt(binding(field), value, along(field, value, m));
     },
-    drop(m) { take(binding(field), value, along(field, value, m)); },
+    drop(m) {
+      take(binding(field), value, along(field, value, m));
+    },
     end(dropped) {
       document.body.classList.remove('scrubbing');
       if (dropped) return;
@@ -132,14 +155,25 @@ function menu(field) {
   }
   if (sharable(bound)) item('', 'Same as…').dataset.same = '';
   list.replaceChildren(...items);
-  list.onpointerover = (e) => { const v = e.target.closest('li')?.dataset.value; if (v) attempt(bound, v); };
+  list.onpointerover = (e) => {
+    const v = e.target.closest('li')?.dataset.value;
+    if (v) attempt(bound, v);
+  };
   list.onpointerleave = () => leave(bound);
   list.onclick = (e) => choose(e.target.closest('li'));
   list.onkeydown = (e) => {
     const at = items.indexOf(document.activeElement);
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: items.length - 1 }[e.key];
-    if (to !== undefined) { e.preventDefault(); items[(to + items.length) % items.length]?.focus(); const v = document.activeElement.dataset?.value; if (v) attempt(bound, v); }
-    if (e.key === 'Enter' || e.key === ' ') { e.preventDefault(); choose(document.activeElement); }
+    if (to !== undefined) {
+      e.preventDefault();
+      items[(to + items.length) % items.length]?.focus();
+      const v = document.activeElement.dataset?.value;
+      if (v) attempt(bound, v);
+    }
+    if (e.key === 'Enter' || e.key === ' ') {
+      e.preventDefault();
+      choose(document.activeElement);
+    }
   };
   let chosen = false;
   function choose(li) {
@@ -149,7 +183,9 @@ function menu(field) {
     if ('same' in li.dataset) same.as(bound);
     else take(bound, li.dataset.value);
   }
-  open(panel, field, () => { if (!chosen) leave(bound); });
+  open(panel, field, () => {
+    if (!chosen) leave(bound);
+  });
   items[0]?.focus();
 }
 

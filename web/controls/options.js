@@ -27,7 +27,9 @@ function list(anchor) {
   }
   paint(ul);
   const shown = () => items.filter((li) => !li.hidden);
-  search.oninput = () => { for (const li of items) li.hidden = !li.textContent.toLowerCase().includes(search.value.toLowerCase()); };
+  search.oninput = () => {
+    for (const li of items) li.hidden = !li.textContent.toLowerCase().includes(search.value.toLowerCase());
+  };
   let chosen = false;
   const choose = (li) => {
     if (!li) return;
@@ -36,7 +38,10 @@ function list(anchor) {
     if ('same' in li.dataset) same.as(bound);
     else take(bound, li.dataset.value);
   };
-  ul.onpointerover = (e) => { const li = e.target.closest('li'); if ('value' in (li?.dataset ?? {})) attempt(bound, li.dataset.value); };
+  ul.onpointerover = (e) => {
+    const li = e.target.closest('li');
+    if ('value' in (li?.dataset ?? {})) attempt(bound, li.dataset.value);
+  };
   ul.onpointerleave = () => leave(bound);
   ul.onclick = (e) => choose(e.target.closest('li'));
   panel.onkeydown = (e) => {
@@ -56,7 +61,9 @@ function list(anchor) {
       li?.focus();
     }
   };
-  open(panel, anchor, () => { if (!chosen) leave(bound); });
+  open(panel, anchor, () => {
+    if (!chosen) leave(bound);
+  });
   if ('find' in from.dataset) search.focus();
   else (items.find((li) => li.getAttribute('aria-selected') === 'true') ?? items[0])?.focus();
 }
@@ -67,7 +74,10 @@ function draw(kind, value) {
   e.className = `draw-${kind}`;
   if (kind === 'ratio') {
     const [w, h] = value.split(':').map(Number);
-    if (!h) { e.classList.add('draw-own'); return e; }
+    if (!h) {
+      e.classList.add('draw-own');
+      return e;
+    }
     e.style.aspectRatio = `${w} / ${h}`;
     return e;
   }
@@ -86,11 +96,15 @@ export function start() {
   });
   document.addEventListener('keydown', (e) => {
     const anchor = e.target.closest?.('button.opens');
-    if (anchor && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) { e.preventDefault(); list(anchor); }
+    if (anchor && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) {
+      e.preventDefault();
+      list(anchor);
+    }
   });
   document.addEventListener('pointerover', (e) => {
     const b = e.target.closest?.('[data-tries]');
-    if (b && !b.contains(e.relatedTarget) && b.getAttribute('aria-pressed') !== 'true') attempt(binding(b), b.dataset.value);
+    if (b && !b.contains(e.relatedTarget) && b.getAttribute('aria-pressed') !== 'true')
+      attempt(binding(b), b.dataset.value);
   });
   document.addEventListener('pointerout', (e) => {
     const b = e.target.closest?.('[data-tries]');

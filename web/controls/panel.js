@@ -19,7 +19,8 @@ export function open(panel, anchor, closed) {
     if (button) anchor.setAttribute('aria-expanded', 'false');
     closed?.();
     const back = anchor.isConnected ? anchor : document.getElementById(anchor.id || '-');
-    if (back && (document.activeElement === document.body || panel.contains(document.activeElement))) back.focus({ preventScroll: true });
+    if (back && (document.activeElement === document.body || panel.contains(document.activeElement)))
+      back.focus({ preventScroll: true });
   };
 }
 

@@ -10,7 +10,8 @@ let s = { x: 0, y: 6, blur: 20, spread: 0, colour: '#00000024', inner: false };
 let bound = null;
 
 function read(raw) {
-  const [, x, y, blur, spread, colour, inner] = /^(-?[\d.]+)px (-?[\d.]+)px ([\d.]+)px (-?[\d.]+)px (\S+)( inset)?$/.exec(raw) ?? [];
+  const [, x, y, blur, spread, colour, inner] =
+    /^(-?[\d.]+)px (-?[\d.]+)px ([\d.]+)px (-?[\d.]+)px (\S+)( inset)?$/.exec(raw) ?? [];
   if (x === undefined) return;
   s = { x: Number(x), y: Number(y), blur: Number(blur), spread: Number(spread), colour, inner: Boolean(inner) };
 }
@@ -37,16 +38,18 @@ function show(anchor) {
   bound = binding(field);
   read(bound.raw ?? '');
   part('title').textContent = field.getAttribute('aria-label');
-  part('house').replaceChildren(...[...document.querySelectorAll('#list-shadow option')].map((o) => {
-    const b = document.createElement('button');
-    b.type = 'button';
-    b.dataset.value = o.value;
-    b.className = 'shadow-offer';
-    b.style.boxShadow = o.dataset.shade;
-    b.textContent = o.value;
-    b.setAttribute('aria-pressed', String(bound.raw === `$${o.dataset.token}`));
-    return b;
-  }));
+  part('house').replaceChildren(
+    ...[...document.querySelectorAll('#list-shadow option')].map((o) => {
+      const b = document.createElement('button');
+      b.type = 'button';
+      b.dataset.value = o.value;
+      b.className = 'shadow-offer';
+      b.style.boxShadow = o.dataset.shade;
+      b.textContent = o.value;
+      b.setAttribute('aria-pressed', String(bound.raw === `$${o.dataset.token}`));
+      return b;
+    }),
+  );
   part('same').hidden = !sharable(bound);
   for (const name of ['house', 'none']) part(name).hidden = bound.op !== 'set'; // a house style's own is what others follow
   open(panel, anchor, () => leave(bound));
@@ -59,21 +62,51 @@ export function start() {
     const anchor = e.target.closest('[data-opens="shadow"]');
     if (anchor) show(anchor);
   });
-  panel.addEventListener('pointerover', (e) => { const b = e.target.closest('.shadow-offer'); if (b) attempt(bound, b.dataset.value); });
-  panel.addEventListener('pointerout', (e) => { if (e.target.closest('.shadow-offer')) leave(bound); });
+  panel.addEventListener('pointerover', (e) => {
+    const b = e.target.closest('.shadow-offer');
+    if (b) attempt(bound, b.dataset.value);
+  });
+  panel.addEventListener('pointerout', (e) => {
+    if (e.target.closest('.shadow-offer')) leave(bound);
+  });
   panel.addEventListener('click', (e) => {
     const b = e.target.closest('.shadow-offer');
-    if (b) { take(bound, b.dataset.value); panel.hidePopover(); }
-    if (e.target.closest('.shadow-same')) { panel.hidePopover(); same.as(bound); }
-    if (e.target.closest('.shadow-none')) { take(bound, 'None'); panel.hidePopover(); }
-    if (e.target.closest('.shadow-inner')) { s.inner = !s.inner; changed('take'); }
+    if (b) {
+      take(bound, b.dataset.value);
+      panel.hidePopover();
+    }
+    if (e.target.closest('.shadow-same')) {
+      panel.hidePopover();
+      same.as(bound);
+    }
+    if (e.target.closest('.shadow-none')) {
+      take(bound, 'None');
+      panel.hidePopover();
+    }
+    if (e.target.closest('.shadow-inner')) {
+      s.inner = !s.inner;
+      changed('take');
+    }
     if (e.target.closest('.shadow-colour')) {
       let kept = s.colour;
       pick(part('colour'), 'Shadow colour', looks(kept), {
         setting: '',
-        attempt: (v, hex) => { s.colour = hex ?? v; changed('attempt'); },
-        take: (v, hex) => { s.colour = hex ?? v; kept = s.colour; changed('take'); },
-        leave: () => { if (s.colour !== kept) { s.colour = kept; draw(); leave(bound); } },
+        attempt: (v, hex) => {
+          s.colour = hex ?? v;
+          changed('attempt');
+        },
+        take: (v, hex) => {
+          s.colour = hex ?? v;
+          kept = s.colour;
+          changed('take');
+        },
+        leave: () => {
+          if (s.colour !== kept) {
+            s.colour = kept;
+            draw();
+            leave(bound);
+          }
+        },
       });
     }
   });
@@ -86,9 +119,20 @@ export function start() {
     };
     drag(e, {
       slack: 1,
-      move(m) { to(m); changed('attempt'); },
-      drop() { changed('take'); },
-      end(dropped) { if (!dropped) { s = before; draw(); leave(bound); } },
+      move(m) {
+        to(m);
+        changed('attempt');
+      },
+      drop() {
+        changed('take');
+      },
+      end(dropped) {
+        if (!dropped) {
+          s = before;
+          draw();
+          leave(bound);
+        }
+      },
     });
   });
   part('light').addEventListener('keydown', (e) => {
@@ -100,6 +144,10 @@ export function start() {
     changed('take');
   });
   for (const name of ['x', 'y', 'blur', 'spread']) {
-    part(name).addEventListener('change', (e) => { const n = parseFloat(e.target.value); if (Number.isFinite(n)) s[name] = Math.min(Math.max(n, name === 'blur' ? 0 : -200), 200); changed('take'); });
+    part(name).addEventListener('change', (e) => {
+      const n = parseFloat(e.target.value);
+      if (Number.isFinite(n)) s[name] = Math.min(Math.max(n, name === 'blur' ? 0 : -200), 200);
+      changed('take');
+    });
   }
 }

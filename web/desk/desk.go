@@ -167,7 +167,10 @@ func (s *Desk) Carried(ctx context.Context, st *store.Site) (c carry.Site, err e
 		if file == "" {
 			file = m.Variants[len(m.Variants)-1].File
 		}
-		c.Media = append(c.Media, carry.Medium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder})
+		c.Media = append(
+			c.Media,
+			carry.Medium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder},
+		)
 	}
 	infos, err := s.Store.Pages.List(ctx, st.ID)
 	if err != nil {

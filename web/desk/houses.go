@@ -34,7 +34,10 @@ func WornAs(id, name, hint string, h *doc.House, kept bool) Worn {
 	}
 	v := Worn{
 		ID: id, Name: name, Hint: hint, Kept: kept, Ground: h.Ground(), Words: of("words", "#000000"), Quiet: of("quiet-words", "#555555"),
-		Accent: of("accent", "#555555"), Second: of("second-accent", "#555555"), Heading: h.Fonts.Heading, Body: h.Fonts.Body, Weight: h.Text["h1"].Weight,
+		Accent: of(
+			"accent",
+			"#555555",
+		), Second: of("second-accent", "#555555"), Heading: h.Fonts.Heading, Body: h.Fonts.Body, Weight: h.Text["h1"].Weight,
 	}
 	v.Deep, v.OnAccent = of("deep", v.Accent), of("ground", "#ffffff")
 	v.OnDeep = of("on-deep", v.OnAccent)

@@ -26,7 +26,12 @@ func StockItems() (out []StockItem) {
 
 // Stocked gives the site's own of stock pictures, by their ids there, and puts those into its
 // library that it doesn't have yet.
-func (s *Desk) Stocked(c *gin.Context, st *store.Site, has []*store.Medium, wanted []string) (ids map[string]string, added bool, err error) {
+func (s *Desk) Stocked(
+	c *gin.Context,
+	st *store.Site,
+	has []*store.Medium,
+	wanted []string,
+) (ids map[string]string, added bool, err error) {
 	ids = map[string]string{}
 	for _, id := range wanted {
 		p := stock.Find(id)

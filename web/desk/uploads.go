@@ -38,7 +38,11 @@ func Received(c *gin.Context) (name string, from multipart.File, err error) {
 	if err != nil {
 		var large *http.MaxBytesError
 		if errors.As(err, &large) {
-			return "", nil, doc.Problemf("Picture", "is larger than %d MB; make it smaller and upload it again", media.MaxVideoBytes>>20)
+			return "", nil, doc.Problemf(
+				"Picture",
+				"is larger than %d MB; make it smaller and upload it again",
+				media.MaxVideoBytes>>20,
+			)
 		}
 		return "", nil, doc.Problemf("Picture", "did not come with the form; choose one first")
 	}

@@ -130,7 +130,12 @@ func (s *Screen) setEntryDays(c *gin.Context) {
 	st := shell.SiteOf(c)
 	days, err := number.Whole(strings.TrimSpace(c.PostForm("days")))
 	if err != nil || days < 1 || days > 3650 {
-		s.entriesScreen(c, http.StatusUnprocessableEntity, "", doc.Problemf("Days", "can't be %.20q: write a number from 1 to 3650", c.PostForm("days")).Sentence())
+		s.entriesScreen(
+			c,
+			http.StatusUnprocessableEntity,
+			"",
+			doc.Problemf("Days", "can't be %.20q: write a number from 1 to 3650", c.PostForm("days")).Sentence(),
+		)
 		return
 	}
 	if err := s.Store.Entries.SetDays(c, st.ID, days); err != nil {

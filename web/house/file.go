@@ -59,7 +59,13 @@ func (s *Screen) takeHouseFile(c *gin.Context) {
 	carried, name, err := receivedHouse(c, shell.SiteOf(c).Zones)
 	if err == nil {
 		command.Name = name
-		err = s.Store.Log.KeepSiteVersion(c, shell.SiteOf(c).ID, shell.User(c).ID, store.Before, "Before a house style from a file")
+		err = s.Store.Log.KeepSiteVersion(
+			c,
+			shell.SiteOf(c).ID,
+			shell.User(c).ID,
+			store.Before,
+			"Before a house style from a file",
+		)
 	}
 	if err == nil {
 		err = s.takeCarried(c, command, carried)

@@ -62,11 +62,15 @@ func (s *Screen) addFont(c *gin.Context) {
 		s.houseDone(c, command, err)
 		return
 	}
-	s.houseDone(c, command, s.Store.Houses.Edit(c, st.ID, shell.User(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
-		return edit.ApplyHouse(
-			h, st.Zones, command,
-		)
-	}))
+	s.houseDone(
+		c,
+		command,
+		s.Store.Houses.Edit(c, st.ID, shell.User(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+			return edit.ApplyHouse(
+				h, st.Zones, command,
+			)
+		}),
+	)
 }
 
 func receivedFont(c *gin.Context) ([]byte, error) {
@@ -74,7 +78,11 @@ func receivedFont(c *gin.Context) ([]byte, error) {
 	if err != nil {
 		var large *http.MaxBytesError
 		if errors.As(err, &large) {
-			return nil, doc.Problemf("Font", "is larger than %d MB; upload one weight or one variable font a file", fonts.MaxOwnBytes>>20)
+			return nil, doc.Problemf(
+				"Font",
+				"is larger than %d MB; upload one weight or one variable font a file",
+				fonts.MaxOwnBytes>>20,
+			)
 		}
 		return nil, doc.Problemf("Font", "did not come with the form; choose a file first")
 	}

@@ -119,17 +119,41 @@ type typeField struct {
 }
 
 // textStyles are shown from large to small, before those added by hand.
-var textStyles = []string{"display", "h1", "h2", "h3", "h4", "h5", "h6", "lead", "body", "small", "quote", "label", "button", "mono"}
+var textStyles = []string{
+	"display",
+	"h1",
+	"h2",
+	"h3",
+	"h4",
+	"h5",
+	"h6",
+	"lead",
+	"body",
+	"small",
+	"quote",
+	"label",
+	"button",
+	"mono",
+}
 
 func styleViews(st *store.Site) []textStyleView {
 	var out []textStyleView
-	own := slices.DeleteFunc(slices.Sorted(maps.Keys(st.House.Text)), func(t string) bool { return slices.Contains(textStyles, t) })
+	own := slices.DeleteFunc(
+		slices.Sorted(maps.Keys(st.House.Text)),
+		func(t string) bool { return slices.Contains(textStyles, t) },
+	)
 	for _, token := range slices.Concat(textStyles, own) {
 		t, ok := st.House.Text[token]
 		if !ok {
 			continue
 		}
-		v := textStyleView{Token: token, Name: strings.ToUpper(token[:1]) + token[1:], Case: t.Case, Fluid: t.Fluid, Weight: t.Weight}
+		v := textStyleView{
+			Token:  token,
+			Name:   strings.ToUpper(token[:1]) + token[1:],
+			Case:   t.Case,
+			Fluid:  t.Fluid,
+			Weight: t.Weight,
+		}
 		v.Font = map[string]string{"heading": st.House.Fonts.Heading, "mono": st.House.Fonts.Mono}[t.Family]
 		if v.Font == "" {
 			v.Font = st.House.Fonts.Body
@@ -238,7 +262,10 @@ func (v *houseView) Uses() (out []desk.Choice) {
 	for _, use := range [][3]string{{"heading", "Headings", f.Heading}, {"body", "Body", f.Body}, {"mono", "Monospace", f.Mono}} {
 		c := desk.Choice{ID: "font-" + use[0], Label: use[1], Op: "house:fonts.set", Token: use[0], Find: true}
 		for _, o := range v.Families {
-			c.Offers = append(c.Offers, desk.Offer{Label: o.Name, Value: o.Name, Font: o.Name, Chosen: o.Name == use[2]})
+			c.Offers = append(
+				c.Offers,
+				desk.Offer{Label: o.Name, Value: o.Name, Font: o.Name, Chosen: o.Name == use[2]},
+			)
 		}
 		out = append(out, c)
 	}
@@ -247,7 +274,14 @@ func (v *houseView) Uses() (out []desk.Choice) {
 
 // Cases gives the choice of a text style's case.
 func (t textStyleView) Cases() desk.Choice {
-	v := desk.Choice{ID: "t-" + t.Token + "-case", Label: t.Name + ", case", Op: "house:type.set", Token: t.Token, Name: "case", Aside: true}
+	v := desk.Choice{
+		ID:    "t-" + t.Token + "-case",
+		Label: t.Name + ", case",
+		Op:    "house:type.set",
+		Token: t.Token,
+		Name:  "case",
+		Aside: true,
+	}
 	for _, o := range [][2]string{{"", "Aa"}, {"upper", "AA"}, {"lower", "aa"}} {
 		v.Offers = append(v.Offers, desk.Offer{Label: o[1], Value: o[0], Chosen: t.Case == o[0]})
 	}
@@ -257,7 +291,9 @@ func (t textStyleView) Cases() desk.Choice {
 func (s *Screen) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	h := &st.House
 	v := &houseView{
-		User: shell.User(c), Site: st, Base: paths.To(st.Slug).At("house"), Families: families(h), Generics: style.Generics,
+		User: shell.User(
+			c,
+		), Site: st, Base: paths.To(st.Slug).At("house"), Families: families(h), Generics: style.Generics,
 		Contrasts: contrasts(h), Styles: styleViews(st),
 		Measures: measureGroups(st),
 	}
@@ -271,7 +307,10 @@ func (s *Screen) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 	}
 	for _, m := range media {
 		if m.Type != "image/svg+xml" && m.Picture() {
-			v.Pictures = append(v.Pictures, desk.PickerItem{ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File})
+			v.Pictures = append(
+				v.Pictures,
+				desk.PickerItem{ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File},
+			)
 		}
 	}
 	own, err := s.Store.Houses.Fonts(c, st.ID)
@@ -355,7 +394,18 @@ func contrasts(h *doc.House) []contrastView {
 			continue
 		}
 		r := colour.Contrast(a, b)
-		out = append(out, contrastView{words.Name, ground.Name, words.Value, ground.Value, fmt.Sprintf("%.2f", r), colour.Passes(r), r >= colour.AA})
+		out = append(
+			out,
+			contrastView{
+				words.Name,
+				ground.Name,
+				words.Value,
+				ground.Value,
+				fmt.Sprintf("%.2f", r),
+				colour.Passes(r),
+				r >= colour.AA,
+			},
+		)
 	}
 	return out
 }
@@ -371,7 +421,10 @@ func (s *Screen) house(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	if slices.ContainsFunc(v.Pages, func(p *store.PageInfo) bool { return paths.Of(p.Slug) == paths.Segment(c.Query("page")) }) {
+	if slices.ContainsFunc(
+		v.Pages,
+		func(p *store.PageInfo) bool { return paths.Of(p.Slug) == paths.Segment(c.Query("page")) },
+	) {
 		v.Shown = paths.Segment(c.Query("page"))
 	}
 	s.Screen(c, http.StatusOK, "house", v)
@@ -420,7 +473,9 @@ func (s *Screen) houseDone(c *gin.Context, command edit.HouseCommand, err error)
 		s.houseAnswer(c, http.StatusOK, command, "There is nothing to undo.")
 	case errors.Is(err, store.ErrStale):
 		s.houseAnswer(
-			c, http.StatusConflict, command,
+			c,
+			http.StatusConflict,
+			command,
 			"Somebody changed the house style at the same time. Here is how it stands now; make your change again if it is still wanted.",
 		)
 	case errors.As(err, &problem):
@@ -455,7 +510,11 @@ func (s *Screen) houseParts(c *gin.Context, status int, v *houseView) {
 // tryColour answers with the table of contrasts as it would be.
 func (s *Screen) tryColour(c *gin.Context) {
 	st := shell.SiteOf(c)
-	h, err := edit.ApplyHouse(st.House, st.Zones, edit.HouseCommand{Op: "colour.set", Token: c.PostForm("token"), Value: c.PostForm("value")})
+	h, err := edit.ApplyHouse(
+		st.House,
+		st.Zones,
+		edit.HouseCommand{Op: "colour.set", Token: c.PostForm("token"), Value: c.PostForm("value")},
+	)
 	if err != nil {
 		h = st.House // not a colour yet
 	}
@@ -472,7 +531,12 @@ func (s *Screen) suggestPalette(c *gin.Context) {
 	}
 	i := slices.IndexFunc(media, func(m *store.Medium) bool { return m.ID == c.PostForm("picture") })
 	if i < 0 {
-		s.houseAnswer(c, http.StatusUnprocessableEntity, edit.HouseCommand{}, "Picture isn't one of this site's: choose one.")
+		s.houseAnswer(
+			c,
+			http.StatusUnprocessableEntity,
+			edit.HouseCommand{},
+			"Picture isn't one of this site's: choose one.",
+		)
 		return
 	}
 	found, err := s.Pictures.Colours(c, desk.By(c), media[i])
@@ -483,11 +547,15 @@ func (s *Screen) suggestPalette(c *gin.Context) {
 	roles := colour.SuggestRoles(found)
 	if c.PostForm("take") != "" {
 		command := edit.HouseCommand{Op: "palette.take", Value: media[i].ID}
-		s.houseDone(c, command, s.Store.Houses.Edit(c, st.ID, shell.User(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
-			return edit.TakePalette(
-				h, roles,
-			), nil
-		}))
+		s.houseDone(
+			c,
+			command,
+			s.Store.Houses.Edit(c, st.ID, shell.User(c).ID, baseOf(c), command, func(h doc.House) (doc.House, error) {
+				return edit.TakePalette(
+					h, roles,
+				), nil
+			}),
+		)
 		return
 	}
 	v, err := s.houseView(c, st)

@@ -55,18 +55,23 @@ let waiting = null; // what is to be put in its place once it is there
 /** The specimen's document, or null while another one is on its way. */
 function there() {
   const d = frame.contentDocument;
-  return d?.head && d.body && d.readyState === 'complete' && frame.contentWindow.location.href !== 'about:blank' ? d : null;
+  return d?.head && d.body && d.readyState === 'complete' && frame.contentWindow.location.href !== 'about:blank'
+    ? d
+    : null;
 }
 
 frame.addEventListener('load', () => {
   if (waiting) put(waiting);
 });
 
-const line = tries(async (values) => {
-  const page = /\/pages\/([^/]+)\/canvas$/.exec(shown.value)?.[1] ?? '';
-  const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ ...values, page }) });
-  return r.status === 200 ? r.json() : null;
-}, (answer) => put(new frame.contentWindow.DOMParser().parseFromString(answer.document, 'text/html')));
+const line = tries(
+  async (values) => {
+    const page = /\/pages\/([^/]+)\/canvas$/.exec(shown.value)?.[1] ?? '';
+    const r = await fetch(`${base}/tries`, { method: 'POST', body: new URLSearchParams({ ...values, page }) });
+    return r.status === 200 ? r.json() : null;
+  },
+  (answer) => put(new frame.contentWindow.DOMParser().parseFromString(answer.document, 'text/html')),
+);
 
 /** Puts a document in place of what the specimen shows, with the same fonts. */
 function put(next) {
@@ -98,7 +103,13 @@ function leave() {
 document.addEventListener('openplot:control', ({ detail: { act, bound, value } }) => {
   if (!bound.op?.startsWith('house:')) return;
   const house = document.getElementById('house').dataset;
-  const values = { op: bound.op.slice(6), token: bound.token ?? '', name: bound.name ?? '', value, base: house.version };
+  const values = {
+    op: bound.op.slice(6),
+    token: bound.token ?? '',
+    name: bound.name ?? '',
+    value,
+    base: house.version,
+  };
   if (act === 'try') line.want(values);
   else if (act === 'leave') leave();
   else {
@@ -136,7 +147,11 @@ function draw() {
 }
 
 frame.addEventListener('load', () => frame.contentWindow.scrollTo(0, top));
-shown.addEventListener('change', () => { top = 0; fit(); show(); });
+shown.addEventListener('change', () => {
+  top = 0;
+  fit();
+  show();
+});
 for (const b of zones) {
   b.addEventListener('click', () => {
     for (const other of zones) other.setAttribute('aria-pressed', String(other === b));
@@ -145,11 +160,24 @@ for (const b of zones) {
 }
 new ResizeObserver(fit).observe(stage.parentElement);
 const typed = new Set(); // the fields with something typed that isn't taken yet
-document.addEventListener('input', (e) => { typed.add(e.target); });
-for (const over of ['change', 'focusout']) document.addEventListener(over, (e) => { typed.delete(e.target); });
-document.addEventListener('htmx:before:request', ({ detail: { ctx: { request, target } } }) => {
-  if (target?.id === 'house' && request.body?.has?.('base')) request.body.set('base', document.getElementById('house').dataset.version);
+document.addEventListener('input', (e) => {
+  typed.add(e.target);
 });
+for (const over of ['change', 'focusout'])
+  document.addEventListener(over, (e) => {
+    typed.delete(e.target);
+  });
+document.addEventListener(
+  'htmx:before:request',
+  ({
+    detail: {
+      ctx: { request, target },
+    },
+  }) => {
+    if (target?.id === 'house' && request.body?.has?.('base'))
+      request.body.set('base', document.getElementById('house').dataset.version);
+  },
+);
 document.addEventListener('htmx:after:swap', (e) => {
   if (e.detail.ctx.target?.id !== 'house') return;
   for (const field of document.querySelectorAll('#house input:not([type=file], [type=hidden])')) {

@@ -135,7 +135,8 @@ func specimenPage(h *doc.House) *doc.Page {
 		return compose.Button(words, "#x", "button-look", look, "button-size", "$"+size)
 	}
 	room := func(pairs ...string) doc.Style {
-		return compose.Look(append([]string{"padding-top", "$wide", "padding-bottom", "$wide", "row-gap", "$snug"}, pairs...)...)
+		return compose.Look(
+			append([]string{"padding-top", "$wide", "padding-bottom", "$wide", "row-gap", "$snug"}, pairs...)...)
 	}
 	words := compose.Section(doc.LineUp, room(),
 		compose.Heading(1, specimenWords["display"], "text-style", "$display"),
@@ -147,7 +148,8 @@ func specimenPage(h *doc.House) *doc.Page {
 		medium := h.ButtonSize("")
 		row.Blocks = []*doc.Block{
 			button(
-				look, medium.Token,
+				look,
+				medium.Token,
 				map[string]string{"filled": "Ask for a berth", "outlined": "See the times", "quiet": "Read the notices"}[look],
 			),
 		}

@@ -44,7 +44,14 @@ func (s *Screen) takeHouse(c *gin.Context) {
 		err = s.Store.Log.KeepSiteVersion(c, st.ID, shell.User(c).ID, store.Before, "Before another house style")
 	}
 	if err == nil {
-		err = s.Store.Houses.Edit(c, st.ID, shell.User(c).ID, baseOf(c), command, func(was doc.House) (doc.House, error) { return carry.TakeHouse(was, h) })
+		err = s.Store.Houses.Edit(
+			c,
+			st.ID,
+			shell.User(c).ID,
+			baseOf(c),
+			command,
+			func(was doc.House) (doc.House, error) { return carry.TakeHouse(was, h) },
+		)
 	}
 	s.houseDone(c, command, err)
 }

@@ -38,8 +38,14 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/library/stock", rights.Write, s.takeStock)),
 		shell.Get(paths.SiteRoute+"/library/:medium/copies", rights.See, s.copies),
 		shell.Post(paths.SiteRoute+"/library/:medium", rights.Write, s.inLibrary(s.describe)),
-		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/library/:medium/shape", rights.Write, s.inLibrary(s.reshape))),
-		shell.Within(shell.Uploading, shell.Post(paths.SiteRoute+"/library/:medium/replace", rights.Write, s.proposeMedium)),
+		shell.Within(
+			shell.Writing,
+			shell.Post(paths.SiteRoute+"/library/:medium/shape", rights.Write, s.inLibrary(s.reshape)),
+		),
+		shell.Within(
+			shell.Uploading,
+			shell.Post(paths.SiteRoute+"/library/:medium/replace", rights.Write, s.proposeMedium),
+		),
 		shell.Post(paths.SiteRoute+"/library/:medium/take", rights.Write, s.inLibrary(s.takeMedium)),
 		shell.Post(paths.SiteRoute+"/library/:medium/keep", rights.Write, s.inLibrary(s.leaveMedium)),
 		shell.Get(paths.SiteRoute+"/library/:medium/places", rights.See, s.mediumPlaces),
@@ -97,7 +103,13 @@ func (s *Screen) copySizes(m *store.Medium) (out []copySize) {
 			continue // the doctor tells of it
 		}
 		ext := path.Ext(v.File)
-		size := cmp.Or(formats[ext], strings.ToUpper(strings.TrimPrefix(ext, "."))) + " " + strconv.FormatInt((fi.Size()+1023)/1024, 10) + " KB"
+		size := cmp.Or(
+			formats[ext],
+			strings.ToUpper(strings.TrimPrefix(ext, ".")),
+		) + " " + strconv.FormatInt(
+			(fi.Size()+1023)/1024,
+			10,
+		) + " KB"
 		if i := slices.IndexFunc(out, func(c copySize) bool { return c.Width == v.Width }); i >= 0 {
 			out[i].Bytes = append(out[i].Bytes, size)
 		} else {
@@ -113,9 +125,17 @@ var formats = map[string]string{".webp": "WebP", ".webm": "WebM"}
 func (s *Screen) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
 		Medium: m, Site: st.Slug, Base: paths.To(st.Slug).At("library", m.ID), Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File,
-		Size: model.MediumSize(m), Uses: uses, Pixels: m.Picture() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
+		Size: model.MediumSize(
+			m,
+		), Uses: uses, Pixels: m.Picture() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
 	}
-	it.Copies = copiesView{Base: it.Base, Made: len(m.Variants), All: len(m.Variants) + m.CopiesLeft, Failed: m.Problem, Sizes: s.copySizes(m)}
+	it.Copies = copiesView{
+		Base:   it.Base,
+		Made:   len(m.Variants),
+		All:    len(m.Variants) + m.CopiesLeft,
+		Failed: m.Problem,
+		Sizes:  s.copySizes(m),
+	}
 	for _, v := range m.Variants {
 		it.Copies.AVIF = it.Copies.AVIF || v.Modern()
 		it.Copies.WebP = it.Copies.WebP || strings.HasSuffix(v.File, ".webp")
@@ -156,13 +176,18 @@ func (s *Screen) library(c *gin.Context) {
 	}
 	slices.Sort(folders)
 	s.Screen(c, http.StatusOK, "library", map[string]any{
-		"User": shell.User(c), "Site": st, "Items": items, "Stock": desk.StockItems(), "Views": libraryViews, "Folders": slices.Compact(folders), "Deletes": st.Role.May(rights.Keep),
+		"User": shell.User(
+			c,
+		), "Site": st, "Items": items, "Stock": desk.StockItems(), "Views": libraryViews, "Folders": slices.Compact(folders), "Deletes": st.Role.May(rights.Keep),
 	})
 }
 
 // libraryViews are what the library can be narrowed to.
 var libraryViews = []desk.Offer{
-	{Label: "All", Chosen: true}, {Value: "unused", Label: "Not used"}, {Value: "wordless", Label: "No alternative text"}, {Value: "small", Label: "Too small"},
+	{
+		Label:  "All",
+		Chosen: true,
+	}, {Value: "unused", Label: "Not used"}, {Value: "wordless", Label: "No alternative text"}, {Value: "small", Label: "Too small"},
 	{Value: "video", Label: "Videos"}, {Value: "audio", Label: "Audio"}, {Value: "file", Label: "Files"},
 }
 
@@ -230,7 +255,13 @@ func (s *Screen) inLibrary(change func(c *gin.Context, m *store.Medium) error) g
 
 // describe keeps a picture's name, words and focal point.
 func (s *Screen) describe(c *gin.Context, m *store.Medium) error {
-	name, alt := strings.Join(strings.Fields(c.PostForm("name")), " "), strings.Join(strings.Fields(c.PostForm("alt")), " ")
+	name, alt := strings.Join(
+		strings.Fields(c.PostForm("name")),
+		" ",
+	), strings.Join(
+		strings.Fields(c.PostForm("alt")),
+		" ",
+	)
 	if name == "" || len([]rune(name)) > 120 {
 		return doc.Problemf("Name", "write 1 to 120 characters")
 	}

@@ -52,7 +52,13 @@ function picture(frame) {
   const height = width / ratio;
   const left = box.left + (box.width - width) / 2;
   const top = box.top + (box.height - height) / 2;
-  return { getBoundingClientRect: () => ({ left, top, width, height }), left: left - box.left, top: top - box.top, width, height };
+  return {
+    getBoundingClientRect: () => ({ left, top, width, height }),
+    left: left - box.left,
+    top: top - box.top,
+    width,
+    height,
+  };
 }
 
 function markFocal(frame) {
@@ -65,7 +71,8 @@ function markFocal(frame) {
 
 function markCrop(form) {
   const box = form.querySelector('.crop-box');
-  for (const side of ['left', 'top', 'right', 'bottom']) box.style[side] = `${Number.parseFloat(form.elements[side].value) || 0}%`;
+  for (const side of ['left', 'top', 'right', 'bottom'])
+    box.style[side] = `${Number.parseFloat(form.elements[side].value) || 0}%`;
 }
 
 const lay = () => layWall(list.children, Number(size.value));
@@ -85,7 +92,12 @@ function show() {
   list.classList.toggle('selecting', several.length > 0);
   many.hidden = several.length < 2;
   many.querySelector('.many-count').textContent = `${several.length} selected`;
-  many.querySelector('.many-drawn').replaceChildren(...several.slice(0, 12).map((li) => li.querySelector('.library-tile > :is(img, video)')?.cloneNode() ?? '').filter(Boolean));
+  many.querySelector('.many-drawn').replaceChildren(
+    ...several
+      .slice(0, 12)
+      .map((li) => li.querySelector('.library-tile > :is(img, video)')?.cloneNode() ?? '')
+      .filter(Boolean),
+  );
   drawAll();
 }
 
@@ -106,7 +118,8 @@ function select(li, { on = true, range = false, further = false } = {}) {
   const from = seen.findIndex((e) => e.id === chosen);
   const to = seen.indexOf(li);
   if (further && selected().length === 0 && from >= 0 && on) seen[from].querySelector('.tile-check').checked = true; // the one beside the wall is the first
-  for (const e of range && from >= 0 ? seen.slice(Math.min(from, to), Math.max(from, to) + 1) : [li]) e.querySelector('.tile-check').checked = on;
+  for (const e of range && from >= 0 ? seen.slice(Math.min(from, to), Math.max(from, to) + 1) : [li])
+    e.querySelector('.tile-check').checked = on;
   if (!range) chosen = li.id;
   show();
 }
@@ -142,7 +155,11 @@ async function remove(items, sure = false) {
     return;
   }
   gone.hidden = false;
-  gone.querySelector('span').textContent = r.ok ? (items.length === 1 ? `${items[0].querySelector('.library-tile').title} is deleted.` : `${items.length} are deleted.`) : 'They couldn’t be deleted.';
+  gone.querySelector('span').textContent = r.ok
+    ? items.length === 1
+      ? `${items[0].querySelector('.library-tile').title} is deleted.`
+      : `${items.length} are deleted.`
+    : 'They couldn’t be deleted.';
   gone.querySelector('button').hidden = !r.ok;
   if (!r.ok) return;
   const next = items.at(-1).nextElementSibling ?? items[0].previousElementSibling;
@@ -153,7 +170,10 @@ async function remove(items, sure = false) {
 }
 
 async function restore() {
-  const r = await post('restore', deleted.map(({ li }) => li.dataset.id));
+  const r = await post(
+    'restore',
+    deleted.map(({ li }) => li.dataset.id),
+  );
   if (!r.ok) return;
   gone.hidden = true;
   for (const { li, before } of deleted.toReversed()) {
@@ -166,7 +186,9 @@ async function restore() {
   deleted[0].li.querySelector('.library-tile').focus();
 }
 
-ask.querySelector('[data-leave]').addEventListener('click', () => { ask.hidden = true; });
+ask.querySelector('[data-leave]').addEventListener('click', () => {
+  ask.hidden = true;
+});
 gone.querySelector('button').addEventListener('click', restore);
 document.getElementById('many-delete').addEventListener('click', () => remove(selected()));
 document.getElementById('many-none').addEventListener('click', () => choose(document.getElementById(chosen)));
@@ -174,10 +196,18 @@ document.getElementById('many-folder').addEventListener('submit', async (e) => {
   e.preventDefault();
   const name = document.getElementById('many-folder-name').value.trim();
   const items = selected();
-  const r = await post('folder', items.map((li) => li.dataset.id), { folder: name });
+  const r = await post(
+    'folder',
+    items.map((li) => li.dataset.id),
+    { folder: name },
+  );
   gone.hidden = false;
   gone.querySelector('button').hidden = true;
-  gone.querySelector('span').textContent = r.ok ? (name ? `${items.length} put into ${name}.` : `${items.length} taken out of their folders.`) : await r.text();
+  gone.querySelector('span').textContent = r.ok
+    ? name
+      ? `${items.length} put into ${name}.`
+      : `${items.length} taken out of their folders.`
+    : await r.text();
   if (!r.ok) return;
   for (const li of items) {
     li.dataset.folder = name;
@@ -188,10 +218,14 @@ document.getElementById('many-folder').addEventListener('submit', async (e) => {
 
 const size = document.getElementById('library-size');
 size.value = localStorage.getItem('library-size') ?? '150';
-size.addEventListener('input', () => { localStorage.setItem('library-size', size.value); lay(); });
+size.addEventListener('input', () => {
+  localStorage.setItem('library-size', size.value);
+  lay();
+});
 for (const b of document.querySelectorAll('[data-view]')) {
   b.addEventListener('click', () => {
-    for (const other of document.querySelectorAll('[data-view]')) other.setAttribute('aria-pressed', String(other === b));
+    for (const other of document.querySelectorAll('[data-view]'))
+      other.setAttribute('aria-pressed', String(other === b));
     narrow();
   });
 }
@@ -226,11 +260,13 @@ list.addEventListener('click', (e) => {
   const li = e.target.closest('.library-item');
   if (e.target.closest('[data-delete]')) remove([li]);
   else if (e.target.matches('.tile-check')) select(li, { on: e.target.checked, range: e.shiftKey });
-  else if (tile && (e.ctrlKey || e.metaKey)) select(li, { on: !li.querySelector('.tile-check').checked, further: true });
+  else if (tile && (e.ctrlKey || e.metaKey))
+    select(li, { on: !li.querySelector('.tile-check').checked, further: true });
   else if (tile && e.shiftKey) select(li, { range: true });
   else if (tile) choose(li);
 });
-list.addEventListener('keydown', (e) => { // arrows go along the wall
+list.addEventListener('keydown', (e) => {
+  // arrows go along the wall
   const tile = e.target.closest('.library-tile');
   if (tile && e.key === 'Delete') remove(selected().length ? selected() : [tile.parentElement]);
   const step = { ArrowRight: 1, ArrowLeft: -1 }[e.key];
@@ -245,10 +281,20 @@ list.addEventListener('keydown', (e) => { // arrows go along the wall
 });
 
 const frames = (root) => root.querySelectorAll?.('.focal') ?? [];
-const drawAll = () => { for (const f of frames(document)) markFocal(f); };
-list.addEventListener('load', (e) => { const f = e.target.closest('.focal'); if (f) markFocal(f); }, true);
+const drawAll = () => {
+  for (const f of frames(document)) markFocal(f);
+};
+list.addEventListener(
+  'load',
+  (e) => {
+    const f = e.target.closest('.focal');
+    if (f) markFocal(f);
+  },
+  true,
+);
 new ResizeObserver(drawAll).observe(list);
-document.addEventListener('htmx:after:swap', () => { // one that is new is shown, and otherwise the one that was
+document.addEventListener('htmx:after:swap', () => {
+  // one that is new is shown, and otherwise the one that was
   lay();
   const fresh = [...list.children].find((li) => !known.has(li.id));
   choose(fresh ?? document.getElementById(chosen) ?? list.firstElementChild);
@@ -269,11 +315,18 @@ list.addEventListener('pointerdown', (e) => {
   if (!frame) return;
   e.preventDefault();
   const from = at(e, crop ?? picture(focal));
-  const fields = focal ? [document.getElementById(focal.dataset.focal)] : ['left', 'top', 'right', 'bottom'].map((side) => crop.closest('form').elements[side]);
+  const fields = focal
+    ? [document.getElementById(focal.dataset.focal)]
+    : ['left', 'top', 'right', 'bottom'].map((side) => crop.closest('form').elements[side]);
   const before = fields.map((f) => f.value);
-  const show = () => { if (focal) markFocal(focal); else markCrop(crop.closest('form')); };
+  const show = () => {
+    if (focal) markFocal(focal);
+    else markCrop(crop.closest('form'));
+  };
   const point = (m) => {
-    fields[0].value = at(m, picture(focal)).map((v) => `${v}%`).join(' ');
+    fields[0].value = at(m, picture(focal))
+      .map((v) => `${v}%`)
+      .join(' ');
     show();
   };
   let done = false;
@@ -281,18 +334,28 @@ list.addEventListener('pointerdown', (e) => {
   drag(e, {
     slack: 1,
     move(m) {
-      if (focal) { point(m); return; }
+      if (focal) {
+        point(m);
+        return;
+      }
       const to = at(m, crop);
       const [x, y] = [0, 1].map((i) => [Math.min(from[i], to[i]), Math.max(from[i], to[i])]);
       if (x[1] - x[0] < 5 || y[1] - y[0] < 5) return; // next to nothing
-      [x[0], y[0], 100 - x[1], 100 - y[1]].forEach((v, i) => { fields[i].value = v; });
+      [x[0], y[0], 100 - x[1], 100 - y[1]].forEach((v, i) => {
+        fields[i].value = v;
+      });
       show();
     },
-    drop: () => { done = true; },
-    end: () => setTimeout(() => {
-      if (done) return;
-      fields.forEach((f, i) => { f.value = before[i]; }); // Escape
-      show();
-    }),
+    drop: () => {
+      done = true;
+    },
+    end: () =>
+      setTimeout(() => {
+        if (done) return;
+        fields.forEach((f, i) => {
+          f.value = before[i];
+        }); // Escape
+        show();
+      }),
   });
 });

@@ -186,7 +186,12 @@ func (s *Screen) proposeMedium(c *gin.Context) {
 	if err == nil {
 		defer file.Close()
 		if proposed, err = s.Pictures.Propose(c, desk.By(c), name, file); err == nil && proposed.Sort() != m.Sort() {
-			err = doc.Problemf("File", "is of another sort (%s): take a %s in the place of one", proposed.Sort(), m.Sort())
+			err = doc.Problemf(
+				"File",
+				"is of another sort (%s): take a %s in the place of one",
+				proposed.Sort(),
+				m.Sort(),
+			)
 		}
 	}
 	if err == nil && len(it.Uses) == 0 {

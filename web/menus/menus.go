@@ -66,7 +66,12 @@ func (s *Screen) showMenus(c *gin.Context, status int, menus map[string][]doc.Me
 	}
 	v := menusView{User: shell.User(c), Site: st, Problem: problem, Kept: c.Query("kept") != ""}
 	for _, m := range settings.MenuNames {
-		menu := menuView{ID: m.ID, Name: m.Name, Hint: m.Hint, Items: append(slices.Clone(menus[m.ID]), make([]doc.MenuItem, emptyItems)...)}
+		menu := menuView{
+			ID:    m.ID,
+			Name:  m.Name,
+			Hint:  m.Hint,
+			Items: append(slices.Clone(menus[m.ID]), make([]doc.MenuItem, emptyItems)...),
+		}
 		for _, p := range infos {
 			row := s.Row(st, p, "")
 			if name := p.MenuName; name != "" {
@@ -86,7 +91,13 @@ func (s *Screen) keepMenus(c *gin.Context) {
 	menus, entered := map[string][]doc.MenuItem{}, map[string][]doc.MenuItem{}
 	var first error
 	for _, m := range settings.MenuNames {
-		labels, links, levels := c.PostFormArray(m.ID+"-label"), c.PostFormArray(m.ID+"-link"), c.PostFormArray(m.ID+"-level")
+		labels, links, levels := c.PostFormArray(
+			m.ID+"-label",
+		), c.PostFormArray(
+			m.ID+"-link",
+		), c.PostFormArray(
+			m.ID+"-level",
+		)
 		under := make([]bool, len(levels))
 		for i := range levels {
 			under[i] = levels[i] == "under"

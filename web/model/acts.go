@@ -35,7 +35,11 @@ func (v trayParts) acts(t *Tray, sec *doc.Section, b *doc.Block) {
 	switch {
 	case b == nil:
 		first = []act{
-			of("Earlier", "Ctrl+Shift+↑", edit.Command{Op: "section.shift", DY: -1}), of("Later", "Ctrl+Shift+↓", edit.Command{Op: "section.shift", DY: 1}),
+			of(
+				"Earlier",
+				"Ctrl+Shift+↑",
+				edit.Command{Op: "section.shift", DY: -1},
+			), of("Later", "Ctrl+Shift+↓", edit.Command{Op: "section.shift", DY: 1}),
 		}
 		hide := of("Hide", "", edit.Command{Op: "section.hide", Hide: true})
 		if sec.Hidden {
@@ -55,25 +59,47 @@ func (v trayParts) acts(t *Tray, sec *doc.Section, b *doc.Block) {
 			name, keys string
 			dx, dy     int
 		}{{"Move left", "←", -1, 0}, {"Move right", "→", 1, 0}, {"Move up", "↑", 0, -1}, {"Move down", "↓", 0, 1}} {
-			more = append(more, of(way.name, way.keys, edit.Command{Op: "block.nudge", Zone: zone, DX: way.dx, DY: way.dy}))
+			more = append(
+				more,
+				of(way.name, way.keys, edit.Command{Op: "block.nudge", Zone: zone, DX: way.dx, DY: way.dy}),
+			)
 		}
 		for _, way := range []struct {
 			name, keys string
 			dx, dy     int
 		}{{"Wider", "Shift+→", 1, 0}, {"Narrower", "Shift+←", -1, 0}, {"Taller", "Shift+↓", 0, 1}, {"Less tall", "Shift+↑", 0, -1}} {
-			more = append(more, of(way.name, way.keys, edit.Command{Op: "block.resize", Zone: zone, DX: way.dx, DY: way.dy}))
+			more = append(
+				more,
+				of(way.name, way.keys, edit.Command{Op: "block.resize", Zone: zone, DX: way.dx, DY: way.dy}),
+			)
 		}
 	case t.Item:
 		first = []act{
-			of("Item earlier", "", edit.Command{Op: "item.shift", DY: -1}), of("Item later", "", edit.Command{Op: "item.shift", DY: 1}),
-			of("Add an item", "", edit.Command{Op: "item.add"}), of("Remove the item", "", edit.Command{Op: "item.remove"}),
+			of(
+				"Item earlier",
+				"",
+				edit.Command{Op: "item.shift", DY: -1},
+			), of("Item later", "", edit.Command{Op: "item.shift", DY: 1}),
+			of(
+				"Add an item",
+				"",
+				edit.Command{Op: "item.add"},
+			), of("Remove the item", "", edit.Command{Op: "item.remove"}),
 		}
 	default:
 		first = []act{
-			of("Earlier", "←", edit.Command{Op: "block.nudge", Zone: zone, DX: -1}), of("Later", "→", edit.Command{Op: "block.nudge", Zone: zone, DX: 1}),
+			of(
+				"Earlier",
+				"←",
+				edit.Command{Op: "block.nudge", Zone: zone, DX: -1},
+			), of("Later", "→", edit.Command{Op: "block.nudge", Zone: zone, DX: 1}),
 		}
 	}
-	first = append(first, of("Duplicate", "Ctrl+D", edit.Command{Op: "duplicate"}), of("Delete", "Delete", edit.Command{Op: "delete"}))
+	first = append(
+		first,
+		of("Duplicate", "Ctrl+D", edit.Command{Op: "duplicate"}),
+		of("Delete", "Delete", edit.Command{Op: "delete"}),
+	)
 	t.Acts = first
 	for _, a := range first {
 		switch a.Name {

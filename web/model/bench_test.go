@@ -22,7 +22,13 @@ import (
 // on is a view of a page of the demo's site, on desktop.
 func on(t testing.TB, p *doc.Page) *View {
 	t.Helper()
-	w, err := NewWorkshop(t.TempDir(), "/media/", func(string) (*colour.Pixels, error) { return nil, nil }, memory.New(64<<20), slog.New(slog.DiscardHandler))
+	w, err := NewWorkshop(
+		t.TempDir(),
+		"/media/",
+		func(string) (*colour.Pixels, error) { return nil, nil },
+		memory.New(64<<20),
+		slog.New(slog.DiscardHandler),
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -33,7 +39,11 @@ func on(t testing.TB, p *doc.Page) *View {
 // apply carries out a command on a view's page.
 func (v *View) apply(t testing.TB, c edit.Command) {
 	t.Helper()
-	env := edit.Env{Site: &v.Site.Site, NewID: store.NewID, HasIcon: func(name string) bool { _, ok := icons.Drawing(name); return ok }}
+	env := edit.Env{
+		Site:    &v.Site.Site,
+		NewID:   store.NewID,
+		HasIcon: func(name string) bool { _, ok := icons.Drawing(name); return ok },
+	}
 	r, err := edit.Apply(v.Page, c, env)
 	if err != nil {
 		t.Fatal(err)
@@ -118,9 +128,21 @@ func TestFieldsSayWhatHolds(t *testing.T) {
 			}
 		}
 	}
-	follows("a section", map[string]string{"padding-left": "0", "column-gap": "default 24", "row-gap": "default 8", "color": "Words", "columns": "12"})
+	follows(
+		"a section",
+		map[string]string{
+			"padding-left": "0",
+			"column-gap":   "default 24",
+			"row-gap":      "default 8",
+			"color":        "Words",
+			"columns":      "12",
+		},
+	)
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Heading, Zone: "desktop"})
-	follows("a heading", map[string]string{"text-style": "H2", "font-size": "default 34", "padding-top": "0", "width": "Auto"})
+	follows(
+		"a heading",
+		map[string]string{"text-style": "H2", "font-size": "default 34", "padding-top": "0", "width": "Auto"},
+	)
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Button, Zone: "desktop"})
 	follows("a button", map[string]string{"padding-left": "22", "border-radius": "default 4", "background": "Accent"})
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Icon, Zone: "desktop"})
@@ -153,7 +175,14 @@ func TestTrailSaysWhatIsSeen(t *testing.T) {
 	}
 	lower := p
 	lower.Row = 2
-	v := on(t, &doc.Page{Sections: []*doc.Section{{ID: "s", Name: "S", Blocks: []*doc.Block{block("later", lower), block("first", p)}}}})
+	v := on(
+		t,
+		&doc.Page{
+			Sections: []*doc.Section{
+				{ID: "s", Name: "S", Blocks: []*doc.Block{block("later", lower), block("first", p)}},
+			},
+		},
+	)
 	for selected, want := range map[string]string{"first": "under later", "later": "on top of first"} { // one layer: the later one in reading order is on top
 		v.Selected = selected
 		if got := v.Tray().Note; got != want {
@@ -190,7 +219,8 @@ func TestDividersFollowTheirNeighbour(t *testing.T) {
 	v.Page.Sections[1].Style["order"] = doc.Zoned[string]{v.Site.Zones[2].ID: "2"}
 	v.Page.Sections = append(v.Page.Sections, third)
 	css := v.scene(v.Page, v.Page.Sections[0]).CSS
-	if at := strings.Index(css, "#0a0b0c"); at < 0 || !strings.Contains(css, "#fedcba") || at < strings.Index(css, "#fedcba") {
+	if at := strings.Index(css, "#0a0b0c"); at < 0 || !strings.Contains(css, "#fedcba") ||
+		at < strings.Index(css, "#fedcba") {
 		t.Errorf("on phones the divider doesn't follow: %s", css)
 	}
 	if got := v.Alongside([]string{"c"}, false); len(got) != 2 || got[1] != "a" {
@@ -200,7 +230,10 @@ func TestDividersFollowTheirNeighbour(t *testing.T) {
 
 // Drawings show the gradients that lie over a section.
 func TestDrawingsShowOverlays(t *testing.T) {
-	sec := &doc.Section{ID: "s", Style: element.Look("gradient", "linear 90deg $deep 0%, #ff0000 40%, $accent 100%", "min-height", "300px")}
+	sec := &doc.Section{
+		ID:    "s",
+		Style: element.Look("gradient", "linear 90deg $deep 0%, #ff0000 40%, $accent 100%", "min-height", "300px"),
+	}
 	v := on(t, &doc.Page{Sections: []*doc.Section{sec}})
 	got := string(v.DrawPage(v.Page, 200, 200))
 	for _, want := range []string{`<linearGradient`, `x1="0" y1="150" x2="1280" y2="150"`, `<stop offset="40%" stop-color="#ff0000"/>`, `fill="url(#g`} {

@@ -71,10 +71,25 @@ func (st *Stage) Look() string { return st.look }
 // Check gives what is wrong with a page: of sections that didn't change since, from memory.
 // others are the site's other pages, quiet what is meant to be so. It ends when ctx does, since each
 // edit asks anew.
-func (st *Stage) Check(ctx context.Context, p *doc.Page, here string, others []check.Other, quiet []store.Quiet) (*Checked, error) {
+func (st *Stage) Check(
+	ctx context.Context,
+	p *doc.Page,
+	here string,
+	others []check.Other,
+	quiet []store.Quiet,
+) (*Checked, error) {
 	page := &check.Page{
 		Site: &st.Site.Site, Doc: p, Here: here,
-		Others:  append(slices.Clone(others), check.Other{Address: here, Name: p.Name, Title: p.Title, Description: p.Description, Anchors: check.Anchors(p)}),
+		Others: append(
+			slices.Clone(others),
+			check.Other{
+				Address:     here,
+				Name:        p.Name,
+				Title:       p.Title,
+				Description: p.Description,
+				Anchors:     check.Anchors(p),
+			},
+		),
 		File:    func(id string) bool { return st.Medium(id) != "" },
 		StandIn: func(_ *doc.Block, words string) bool { return ready.StandsIn(words) },
 	}
@@ -134,7 +149,17 @@ type Offer struct {
 
 // Offer gives the repair of a finding, proven, or nil; with all, one for all findings of its rule
 // that have one.
-func (st *Stage) Offer(ctx context.Context, p *doc.Page, here string, c *Checked, f *check.Finding, all bool, env edit.Env, others []check.Other, quiet []store.Quiet) *Offer {
+func (st *Stage) Offer(
+	ctx context.Context,
+	p *doc.Page,
+	here string,
+	c *Checked,
+	f *check.Finding,
+	all bool,
+	env edit.Env,
+	others []check.Other,
+	quiet []store.Quiet,
+) *Offer {
 	var of []*check.Finding
 	var repairs []*check.Repair
 	for i := range c.Findings {
@@ -183,7 +208,12 @@ func (st sceneChecks) drawAt(p *doc.Page, f *check.Finding) template.HTML {
 	if sec == nil {
 		return ""
 	}
-	return st.drawSection(p, sec, drawing{width: float64(f.Worst), marked: f.Node, most: 0.9 * float64(f.Worst)}, repairWide)
+	return st.drawSection(
+		p,
+		sec,
+		drawing{width: float64(f.Worst), marked: f.Node, most: 0.9 * float64(f.Worst)},
+		repairWide,
+	)
 }
 
 // drawSection draws a section of a page that isn't kept, wide px wide on screen.
@@ -209,7 +239,10 @@ func (st *Stage) Again(p *doc.Page, sec *doc.Section, zone doc.Zone, env edit.En
 	}
 	next, _ := r.Page.Section(sec.ID)
 	d := drawing{width: float64(zone.Typical)}
-	return &Again{sceneChecks{st}.drawSection(p, sec, d, againWide), sceneChecks{st}.drawSection(r.Page, next, d, againWide)}
+	return &Again{
+		sceneChecks{st}.drawSection(p, sec, d, againWide),
+		sceneChecks{st}.drawSection(r.Page, next, d, againWide),
+	}
 }
 
 // About tells states of what a finding is about apart: the blocks, or the page's own words.
@@ -243,7 +276,10 @@ type part struct {
 // part makes a section of a page ready to be checked. What is found is remembered, not this: the
 // elements are made anew each time, which takes little beside looking at them at every width.
 func (st sceneChecks) part(p *doc.Page, sec *doc.Section) *part {
-	b := st.Source.Builder(st.Builder.Here, site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL})
+	b := st.Source.Builder(
+		st.Builder.Here,
+		site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL},
+	)
 	b.On(p)
 	b.DropEmpty = true
 	root := b.Section(sec)

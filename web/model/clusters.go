@@ -33,7 +33,12 @@ func (v clusters) sectionTray(t *Tray, sec *doc.Section) {
 	blocks := 0
 	sec.Walk(func(*doc.Block) { blocks++ })
 	t.Note = blockCount(blocks)
-	picture, film := fields(v).pictureField(sec.Picture, "section.picture", ""), fields(v).pictureField(sec.Video, "section.video", "")
+	picture, film := fields(
+		v,
+	).pictureField(sec.Picture, "section.picture", ""),
+		fields(
+			v,
+		).pictureField(sec.Video, "section.video", "")
 	film.ID, film.Label, film.Sort = "f-video", "Video", doc.VideoMedium
 	if !t.Composes {
 		t.Clusters = []cluster{{ID: "surface", Title: "Background", Fields: []field{picture, film}}}
@@ -48,14 +53,32 @@ func (v clusters) sectionTray(t *Tray, sec *doc.Section) {
 	t.Clusters = []cluster{
 		{ID: "content", Title: "Section", Fields: []field{
 			{ID: "f-name", Label: "Name", Op: "rename", Control: "text", Value: sec.Name, Here: true},
-			{ID: "f-anchor", Label: "Anchor", Op: "section.anchor", Control: "text", Value: sec.Anchor, Here: sec.Anchor != "", Follows: "None"},
+			{
+				ID:      "f-anchor",
+				Label:   "Anchor",
+				Op:      "section.anchor",
+				Control: "text",
+				Value:   sec.Anchor,
+				Here:    sec.Anchor != "",
+				Follows: "None",
+			},
 			trayParts(v).layoutField(sec),
 			{ID: "f-role", Label: "Landmark", Op: "section.role", Control: "options", Options: roles, Here: true},
 		}},
 		v.visibilityCluster(sec),
 		v.groundCluster(sec.Style, style.OnSection, picture, &film, "color", "text-align"),
 		v.spacingCluster(sec.Style, style.OnSection, doc.LineUp),
-		{ID: "size", Title: "Size", Fields: named(of("min-height", "content-at", "content", "margin-sides", "pull", "layer"), "content-at", "Align vert.", "margin-sides", "Margin sides")},
+		{
+			ID:    "size",
+			Title: "Size",
+			Fields: named(
+				of("min-height", "content-at", "content", "margin-sides", "pull", "layer"),
+				"content-at",
+				"Align vert.",
+				"margin-sides",
+				"Margin sides",
+			),
+		},
 		v.arrangementCluster(sec.Holder(), style.OnSection),
 		{ID: "border", Title: "Border", Fields: of(edges...), Edges: v.edgeSides(sec.Style, style.OnSection)},
 		{ID: "dividers", Title: "Shape dividers", Fields: v.edgeFields(sec)},
@@ -86,7 +109,18 @@ func (v clusters) visibilityCluster(sec *doc.Section) cluster {
 	fold.segmented()
 	c := cluster{ID: "visibility", Title: "Visibility", Fields: []field{view, fold}}
 	if sec.Fold != nil {
-		c.Fields = append(c.Fields, field{ID: "f-fold-title", Label: "Title", Op: "section.fold", Setting: "title", Control: "text", Value: sec.Fold.Title, Here: true})
+		c.Fields = append(
+			c.Fields,
+			field{
+				ID:      "f-fold-title",
+				Label:   "Title",
+				Op:      "section.fold",
+				Setting: "title",
+				Control: "text",
+				Value:   sec.Fold.Title,
+				Here:    true,
+			},
+		)
 	}
 	return c
 }
@@ -137,7 +171,14 @@ func (v clusters) groundCluster(values doc.Style, kind doc.Kind, picture field, 
 	}
 	pictured := append([]field{picture}, of("picture-fit", "picture-position")...)
 	v.focal(pictured, "picture-position", picture.Value)
-	c.Tabs = append(c.Tabs, tab{ID: "picture", Title: "Picture", Fields: named(pictured, "picture-fit", "Size", "picture-position", "Position")})
+	c.Tabs = append(
+		c.Tabs,
+		tab{
+			ID:     "picture",
+			Title:  "Picture",
+			Fields: named(pictured, "picture-fit", "Size", "picture-position", "Position"),
+		},
+	)
 	if film != nil {
 		c.Tabs = append(c.Tabs, tab{ID: "video", Title: "Video", Fields: []field{*film}})
 	}
@@ -145,10 +186,27 @@ func (v clusters) groundCluster(values doc.Style, kind doc.Kind, picture field, 
 	for i := range filters {
 		if filters[i].Setting == "filter-gradient" {
 			filters[i].Thumb = picture.Thumb
-			filters[i].Now = style.Number(style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: values}.Share("filter-opacity", 0.5))
+			filters[i].Now = style.Number(
+				style.Sheet{
+					House: &v.Site.House,
+					Zones: v.Site.Zones,
+					Zone:  v.Zone,
+					Style: values,
+				}.Share(
+					"filter-opacity",
+					0.5,
+				),
+			)
 		}
 	}
-	c.Tabs = append(c.Tabs, tab{ID: "filter", Title: "Overlay", Fields: named(filters, "filter", "Colour", "filter-gradient", "Gradient", "filter-opacity", "Opacity")})
+	c.Tabs = append(
+		c.Tabs,
+		tab{
+			ID:     "filter",
+			Title:  "Overlay",
+			Fields: named(filters, "filter", "Colour", "filter-gradient", "Gradient", "filter-opacity", "Opacity"),
+		},
+	)
 	c.Fields = of(more...)
 	return c
 }
@@ -194,7 +252,9 @@ func (v clusters) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string
 	}
 	of := func(names ...string) []field {
 		own := element.Of(b.Kind).Settings // shown with the kind
-		return fields(v).settings(b.Style, b.Kind, slices.DeleteFunc(slices.Clone(names), func(name string) bool { return slices.Contains(own, name) })...)
+		return fields(
+			v,
+		).settings(b.Style, b.Kind, slices.DeleteFunc(slices.Clone(names), func(name string) bool { return slices.Contains(own, name) })...)
 	}
 	add := func(c cluster) {
 		if len(c.Fields) > 0 || len(c.Tabs) > 0 || len(c.Box) > 0 {
@@ -219,7 +279,14 @@ func (v clusters) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string
 	add(v.typeCluster(b))
 	add(v.spacingCluster(b.Style, b.Kind, h.Arrangement))
 	if style.Find("gradient", b.Kind) != nil {
-		add(v.groundCluster(b.Style, b.Kind, fields(v).pictureField(b.Content.Picture, "block.content", "picture"), nil))
+		add(
+			v.groundCluster(
+				b.Style,
+				b.Kind,
+				fields(v).pictureField(b.Content.Picture, "block.content", "picture"),
+				nil,
+			),
+		)
 		add(cluster{ID: "border", Title: "Border", Fields: of(edges...), Edges: v.edgeSides(b.Style, b.Kind)})
 	} else {
 		add(cluster{ID: "surface", Title: "Surface", Fields: of(append([]string{"background"}, edges...)...), Edges: v.edgeSides(b.Style, b.Kind)})
@@ -231,9 +298,21 @@ func (v clusters) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string
 	}
 	align = append(align, "overhang")
 	add(cluster{ID: "size", Title: "Size", Fields: of(size...)})
-	add(cluster{ID: "align", Title: "Align", Fields: named(of(align...), "justify-self", "Horizontal", "align-self", "Vertical", "overhang", "Overhang")})
+	add(
+		cluster{
+			ID:     "align",
+			Title:  "Align",
+			Fields: named(of(align...), "justify-self", "Horizontal", "align-self", "Vertical", "overhang", "Overhang"),
+		},
+	)
 	if b.Kind == doc.Picture {
-		add(cluster{ID: "filters", Title: "Picture filters", Fields: of("brightness", "contrast", "saturate", "grayscale", "sepia", "hue-rotate", "mirror")})
+		add(
+			cluster{
+				ID:     "filters",
+				Title:  "Picture filters",
+				Fields: of("brightness", "contrast", "saturate", "grayscale", "sepia", "hue-rotate", "mirror"),
+			},
+		)
 	}
 	add(v.statesCluster(b))
 	add(v.effectsCluster(b))
@@ -254,7 +333,19 @@ func (v clusters) typeCluster(b *doc.Block) cluster {
 		"text-transform", "text-align", "text-wrap",
 	)
 	c := cluster{ID: "type", Title: "Type", Fields: named(
-		fs, "text-style", "Style", "font-size", "Size", "color", "Colour", "letter-spacing", "Spacing", "text-align", "Align", "text-wrap", "Balance",
+		fs,
+		"text-style",
+		"Style",
+		"font-size",
+		"Size",
+		"color",
+		"Colour",
+		"letter-spacing",
+		"Spacing",
+		"text-align",
+		"Align",
+		"text-wrap",
+		"Balance",
 	)}
 	all := edit.Command{Op: edit.Many}
 	for i := range fs {
@@ -265,7 +356,10 @@ func (v clusters) typeCluster(b *doc.Block) cluster {
 		default:
 			if fs[i].Here {
 				c.Differs = append(c.Differs, strings.ToLower(fs[i].Label))
-				all.Parts = append(all.Parts, edit.Command{Op: "follow", Node: v.Selected, Zone: v.Current().ID, Setting: fs[i].Setting})
+				all.Parts = append(
+					all.Parts,
+					edit.Command{Op: "follow", Node: v.Selected, Zone: v.Current().ID, Setting: fs[i].Setting},
+				)
 			}
 		}
 	}
@@ -290,7 +384,15 @@ func (v clusters) spacingCluster(values doc.Style, kind doc.Kind, in doc.Arrange
 			c.Box = append(c.Box, fields(v).settings(values, kind, of+"-"+side)...)
 		}
 	}
-	sides := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: values}.Length("margin-sides", style.Pixels(0))
+	sides := style.Sheet{
+		House: &v.Site.House,
+		Zones: v.Site.Zones,
+		Zone:  v.Zone,
+		Style: values,
+	}.Length(
+		"margin-sides",
+		style.Pixels(0),
+	)
 	for i := range c.Box { // there is room for a number only
 		f := &c.Box[i]
 		if f.Now == "" && kind == style.OnSection {
@@ -319,7 +421,10 @@ func (v clusters) statesCluster(b *doc.Block) cluster {
 				shown = append(shown, f.Name, strings.ToUpper(label[:1])+label[1:])
 			}
 		}
-		c.Tabs = append(c.Tabs, tab{ID: st.Name, Title: st.Label, Fields: named(fields(v).settings(b.Style, b.Kind, names...), shown...)})
+		c.Tabs = append(
+			c.Tabs,
+			tab{ID: st.Name, Title: st.Label, Fields: named(fields(v).settings(b.Style, b.Kind, names...), shown...)},
+		)
 	}
 	return c
 }

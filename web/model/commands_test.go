@@ -53,7 +53,8 @@ func TestKeysOfOnesOwn(t *testing.T) {
 	if own, err = WithKey(own, "flip", "", false); err != nil || keysOf(own, "flip") != nil {
 		t.Errorf("a key isn't taken away: %v", err)
 	}
-	if own, err = WithKey(own, "duplicate", "", true); err != nil || !slices.Equal(keysOf(own, "duplicate"), []string{"Ctrl+D"}) {
+	if own, err = WithKey(own, "duplicate", "", true); err != nil ||
+		!slices.Equal(keysOf(own, "duplicate"), []string{"Ctrl+D"}) {
 		t.Errorf("the usual key doesn't come back: %v", err)
 	}
 	for _, bad := range [][2]string{{"nothing", "x"}, {"flip", "Ctrl+"}, {"flip", "two keys"}, {"flip", "Alt+X"}} {

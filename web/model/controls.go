@@ -80,7 +80,10 @@ func (v fields) control(f *field, s *style.Setting, values doc.Style, value stri
 			f.Control = "crop"
 		}
 		for _, c := range s.Choices {
-			f.Options = append(f.Options, option{Value: c.Value, Label: c.Label, Chosen: c.Value == value, Icon: drawn[s.Name+" "+c.Value]})
+			f.Options = append(
+				f.Options,
+				option{Value: c.Value, Label: c.Label, Chosen: c.Value == value, Icon: drawn[s.Name+" "+c.Value]},
+			)
 			o := &f.Options[len(f.Options)-1]
 			switch s.Name {
 			case "shape":
@@ -121,7 +124,10 @@ func (v fields) control(f *field, s *style.Setting, values doc.Style, value stri
 		f.Control = "options"
 		f.Find = true
 		for _, o := range s.Offers(house) {
-			f.Options = append(f.Options, option{Value: o.Value, Label: o.Name, Chosen: o.Value == value, Font: o.Name, Size: 16})
+			f.Options = append(
+				f.Options,
+				option{Value: o.Value, Label: o.Name, Chosen: o.Value == value, Font: o.Name, Size: 16},
+			)
 		}
 		if f.Font = value; value == "" {
 			f.Font = v.holds[s.Name]
@@ -161,7 +167,9 @@ func divider(name string) template.HTML {
 	if shape == "" {
 		shape = `<path d="M0 96h1000v4H0z"/>`
 	}
-	return template.HTML(`<svg class="draw-divider" viewBox="0 0 1000 100" preserveAspectRatio="none" aria-hidden="true">` + shape + `</svg>`)
+	return template.HTML(
+		`<svg class="draw-divider" viewBox="0 0 1000 100" preserveAspectRatio="none" aria-hidden="true">` + shape + `</svg>`,
+	)
 }
 
 // number sets what a number's control shows: bounds, units, steps, and how large it is now.
@@ -207,7 +215,8 @@ func (v fields) number(f *field, s *style.Setting, sh style.Sheet, value string)
 			f.Step, f.Slides = 25, true
 		}
 	}
-	if s.Type == style.TypePercent && s.Name != "entrance-length" && s.Name != "entrance-delay" || s.Type == style.TypeAngle {
+	if s.Type == style.TypePercent && s.Name != "entrance-length" && s.Name != "entrance-delay" ||
+		s.Type == style.TypeAngle {
 		f.Slides = true
 	}
 	if _, err := number.Real(strings.TrimSuffix(f.Now, "%")); err != nil {

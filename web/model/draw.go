@@ -114,8 +114,17 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 			continue
 		}
 		h := s.FontPx(style.Viewport{Width: d.width}) * 0.62
-		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s" opacity="%s"/>`,
-			x+l.X, y+l.Y+(l.H-h)/2, l.W, h, h/5, s.Color, cmp.Or(map[bool]string{true: "0.85"}[s.FontWeight >= 600], "0.42"))
+		fmt.Fprintf(
+			b,
+			`<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="%s" opacity="%s"/>`,
+			x+l.X,
+			y+l.Y+(l.H-h)/2,
+			l.W,
+			h,
+			h/5,
+			s.Color,
+			cmp.Or(map[bool]string{true: "0.85"}[s.FontWeight >= 600], "0.42"),
+		)
 	}
 	children := slices.Clone(box.Children)
 	slices.SortStableFunc(children, func(a, c layout.Child) int {
@@ -126,7 +135,15 @@ func (d drawing) box(b *strings.Builder, box *layout.Box, x, y float64) {
 	}
 	if box.Node.Block != "" && box.Node.Block == d.marked {
 		w := d.width / 40
-		fmt.Fprintf(b, `<rect class="marked" x="%.0f" y="%.0f" width="%.0f" height="%.0f" stroke-width="%.0f"/>`, x, y, box.W, max(box.H, w), w)
+		fmt.Fprintf(
+			b,
+			`<rect class="marked" x="%.0f" y="%.0f" width="%.0f" height="%.0f" stroke-width="%.0f"/>`,
+			x,
+			y,
+			box.W,
+			max(box.H, w),
+			w,
+		)
 	}
 }
 
@@ -150,14 +167,32 @@ func (d drawing) picture(b *strings.Builder, src string, x, y, w, h, radius floa
 	if radius > 0 {
 		clip = fmt.Sprintf(` clip-path="inset(0 round %.0fpx)"`, radius)
 	}
-	fmt.Fprintf(b, `<image href="%s" x="%.0f" y="%.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMidYMid slice"%s%s/>`,
-		html.EscapeString(src), x, y, w, h, clip, opacity)
+	fmt.Fprintf(
+		b,
+		`<image href="%s" x="%.0f" y="%.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMidYMid slice"%s%s/>`,
+		html.EscapeString(src),
+		x,
+		y,
+		w,
+		h,
+		clip,
+		opacity,
+	)
 }
 
 // svg wraps what was drawn; the picture is width px wide on screen.
 func (d drawing) svg(content string, pageHeight, width float64) template.HTML {
-	return template.HTML(fmt.Sprintf(`<svg class="drawing" viewBox="0 %.0f %.0f %.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMinYMin slice" aria-hidden="true" focusable="false">%s</svg>`,
-		d.top, d.width, max(pageHeight, 1), width, max(pageHeight*width/d.width, 1), content))
+	return template.HTML(
+		fmt.Sprintf(
+			`<svg class="drawing" viewBox="0 %.0f %.0f %.0f" width="%.0f" height="%.0f" preserveAspectRatio="xMinYMin slice" aria-hidden="true" focusable="false">%s</svg>`,
+			d.top,
+			d.width,
+			max(pageHeight, 1),
+			width,
+			max(pageHeight*width/d.width, 1),
+			content,
+		),
+	)
 }
 
 // DrawSection draws a section that stands on no page, width px wide on screen. Drawings are

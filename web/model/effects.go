@@ -11,8 +11,19 @@ import (
 // effectsCluster is how the block comes into sight and moves.
 func (v clusters) effectsCluster(b *doc.Block) cluster {
 	c := cluster{ID: "effects", Title: "Effects", Fields: named(
-		fields(v).settings(b.Style, b.Kind, "entrance", "entrance-by", "entrance-length", "entrance-delay", "sway", "sway-by", "sway-period", "picture-parallax"),
-		"entrance-by", "Distance", "entrance-length", "Length", "entrance-delay", "Delay", "sway-by", "Distance", "sway-period", "Period",
+		fields(
+			v,
+		).settings(b.Style, b.Kind, "entrance", "entrance-by", "entrance-length", "entrance-delay", "sway", "sway-by", "sway-period", "picture-parallax"),
+		"entrance-by",
+		"Distance",
+		"entrance-length",
+		"Length",
+		"entrance-delay",
+		"Delay",
+		"sway-by",
+		"Distance",
+		"sway-period",
+		"Period",
 	)}
 	sh := style.Sheet{House: &v.Site.House, Zones: v.Site.Zones, Zone: v.Zone, Style: b.Style}
 	c.Play = played(sh)
@@ -50,7 +61,14 @@ func played(sh style.Sheet) string {
 			from, to = "0 "+from, "0 "+to
 		}
 		period := 1000 * sh.Seconds("sway-period", 8)
-		moves = append(moves, move{[]map[string]string{{"translate": "0"}, {"translate": from}, {"translate": to}, {"translate": "0"}}, period, 1})
+		moves = append(
+			moves,
+			move{
+				[]map[string]string{{"translate": "0"}, {"translate": from}, {"translate": to}, {"translate": "0"}},
+				period,
+				1,
+			},
+		)
 	}
 	if len(moves) == 0 {
 		return ""

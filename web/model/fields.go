@@ -25,14 +25,25 @@ func (v fields) contentClusters(b *doc.Block) []cluster {
 			if f.Name == "picture" && b.Kind.Is(doc.Holding) { // what it lies on is with its surface
 				continue
 			}
-			c.Fields = append(c.Fields, v.contentField(f, "block.content", "f-c-"+f.Name, element.Value(b.Content, f.Name), b.Content.Picture))
+			c.Fields = append(
+				c.Fields,
+				v.contentField(f, "block.content", "f-c-"+f.Name, element.Value(b.Content, f.Name), b.Content.Picture),
+			)
 		}
 		if c.Says = trayParts(v).saying(b); len(c.Fields) > 0 || c.Says != nil {
 			cs = append(cs, c)
 		}
 	}
 	if a.EntryName != "" {
-		cs = append(cs, cluster{ID: "entries", Title: a.EntryName, Note: strconv.Itoa(len(b.Content.Entries)), Entries: v.entries(a, b)})
+		cs = append(
+			cs,
+			cluster{
+				ID:      "entries",
+				Title:   a.EntryName,
+				Note:    strconv.Itoa(len(b.Content.Entries)),
+				Entries: v.entries(a, b),
+			},
+		)
 	}
 	return cs
 }
@@ -40,7 +51,16 @@ func (v fields) contentClusters(b *doc.Block) []cluster {
 // contentField is a field of content as the Tray shows it; picture is the medium that
 // alternative words would be of.
 func (v fields) contentField(f element.Field, op, id, value, picture string) field {
-	out := field{ID: id, Label: f.Label, Op: op, Setting: f.Name, Control: "text", Value: value, Here: value != "", Follows: f.Default}
+	out := field{
+		ID:      id,
+		Label:   f.Label,
+		Op:      op,
+		Setting: f.Name,
+		Control: "text",
+		Value:   value,
+		Here:    value != "",
+		Follows: f.Default,
+	}
 	switch f.Type {
 	case element.PictureID, element.VideoID, element.AudioID:
 		out = v.pictureField(value, op, f.Name)
@@ -137,7 +157,17 @@ var sorts = map[element.FieldType]doc.MediumSort{
 }
 
 func (v fields) pictureField(id, op, setting string) field {
-	f := field{ID: "f-picture", Label: "Picture", Op: op, Setting: setting, Control: "picture", Sort: doc.PictureMedium, Value: id, Here: id != "", Follows: "None"}
+	f := field{
+		ID:      "f-picture",
+		Label:   "Picture",
+		Op:      op,
+		Setting: setting,
+		Control: "picture",
+		Sort:    doc.PictureMedium,
+		Value:   id,
+		Here:    id != "",
+		Follows: "None",
+	}
 	for _, m := range v.Media() {
 		if m.ID == id {
 			f.Follows = m.Name
@@ -186,7 +216,9 @@ in lines</textarea></span>`,
 		if example == "checked" {
 			class = "form-check-input"
 		}
-		out[kind] = template.HTML(`<span class="live-field" inert aria-hidden="true"><input class="` + class + `" type="` + kind + `" ` + example + `></span>`)
+		out[kind] = template.HTML(
+			`<span class="live-field" inert aria-hidden="true"><input class="` + class + `" type="` + kind + `" ` + example + `></span>`,
+		)
 	}
 	return out
 }()
@@ -214,7 +246,15 @@ func (v fields) entries(a *element.Anatomy, b *doc.Block) *Entries {
 			ev.Fields = append(ev.Fields, fv)
 		}
 		if a.EntryWords {
-			f := field{ID: prefix + "words", Label: "Text", Op: "entry.write", Control: "words", At: i, Value: e.Words.Plain(), Here: true}
+			f := field{
+				ID:      prefix + "words",
+				Label:   "Text",
+				Op:      "entry.write",
+				Control: "words",
+				At:      i,
+				Value:   e.Words.Plain(),
+				Here:    true,
+			}
 			if !plain(e.Words) { // they are written on the page, so that no formatting is lost
 				f.Control, f.Label = "formatted", "Text, formatted"
 			}

@@ -41,15 +41,38 @@ func (d drawing) layers(b *strings.Builder, css string, x, y, w, h, radius float
 		sin, cos := math.Sincos(angle * math.Pi / 180)
 		half := (math.Abs(w*sin) + math.Abs(h*cos)) / 2
 		cx, cy := x+w/2, y+h/2
-		line := fmt.Sprintf(`x1="%.0f" y1="%.0f" x2="%.0f" y2="%.0f"`, cx-sin*half, cy+cos*half, cx+sin*half, cy-cos*half)
+		line := fmt.Sprintf(
+			`x1="%.0f" y1="%.0f" x2="%.0f" y2="%.0f"`,
+			cx-sin*half,
+			cy+cos*half,
+			cx+sin*half,
+			cy-cos*half,
+		)
 		if kind == "radial" {
 			line = fmt.Sprintf(`cx="%.0f" cy="%.0f" r="%.0f"`, cx, cy, math.Hypot(w, h)/2)
 		}
 		sum := fnv.New64a()
 		fmt.Fprint(sum, kind, line, stops.String()) // alike ones may share a name
 		id := "g" + strconv.FormatUint(sum.Sum64(), 36)
-		fmt.Fprintf(b, `<%sGradient id="%s" gradientUnits="userSpaceOnUse" %s>%s</%sGradient>`, kind, id, line, stops.String(), kind)
-		fmt.Fprintf(b, `<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="url(#%s)"/>`, x, y, w, h, radius, id)
+		fmt.Fprintf(
+			b,
+			`<%sGradient id="%s" gradientUnits="userSpaceOnUse" %s>%s</%sGradient>`,
+			kind,
+			id,
+			line,
+			stops.String(),
+			kind,
+		)
+		fmt.Fprintf(
+			b,
+			`<rect x="%.0f" y="%.0f" width="%.0f" height="%.0f" rx="%.0f" fill="url(#%s)"/>`,
+			x,
+			y,
+			w,
+			h,
+			radius,
+			id,
+		)
 	}
 }
 

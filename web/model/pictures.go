@@ -33,7 +33,8 @@ func (v clusters) crops(sec *doc.Section, picture string) (out []crop) {
 			if b.Node.Block != "" {
 				within = b.Node.Block == v.Selected
 			}
-			if within && b.Node.Tag == "img" && b.W > 0 && b.H > 0 && (len(out) == 0 || out[len(out)-1].Zone != zone.Name) {
+			if within && b.Node.Tag == "img" && b.W > 0 && b.H > 0 &&
+				(len(out) == 0 || out[len(out)-1].Zone != zone.Name) {
 				out = append(out, crop{zone.Name, m.Variants[0].URL, math.Round(b.W), math.Round(b.H)})
 			}
 		})

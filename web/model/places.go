@@ -30,7 +30,10 @@ func (st *Stage) Places(p *doc.Page, slug paths.Segment, m *store.Medium) (out [
 			continue
 		}
 		b, _ := json.Marshal(sec) // it came from JSON
-		out = append(out, Place{p.Name, sec.Name, slug, st.DrawSection(fmt.Sprintf("place %s %v", b, m.Variants), sec, placeWidth)})
+		out = append(
+			out,
+			Place{p.Name, sec.Name, slug, st.DrawSection(fmt.Sprintf("place %s %v", b, m.Variants), sec, placeWidth)},
+		)
 	}
 	return out
 }
@@ -61,7 +64,8 @@ func (st *Stage) Wants(p *doc.Page, widths ...float64) map[string]int {
 		for _, width := range widths {
 			scene.at(width).Walk(func(box *layout.Box, _, _ float64) {
 				look := &box.Node.Styles[st.Site.Zones.At(width)]
-				m, covers := shown[look.BackgroundURL], look.BackgroundFit == "" || strings.Contains(look.BackgroundFit, "cover")
+				m, covers := shown[look.BackgroundURL], look.BackgroundFit == "" ||
+					strings.Contains(look.BackgroundFit, "cover")
 				if m == nil {
 					m, covers = pictured(box.Node, shown), look.ObjectFit == "cover"
 				}

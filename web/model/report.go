@@ -53,7 +53,22 @@ func (c *Checked) JSON() ([]byte, error) {
 func (c *Checked) CSV() ([]byte, error) {
 	var b bytes.Buffer
 	w := csv.NewWriter(&b)
-	err := w.Write([]string{"severity", "family", "rule", "title", "says", "from", "to", "worst", "node", "other", "standard", "quiet"})
+	err := w.Write(
+		[]string{
+			"severity",
+			"family",
+			"rule",
+			"title",
+			"says",
+			"from",
+			"to",
+			"worst",
+			"node",
+			"other",
+			"standard",
+			"quiet",
+		},
+	)
 	for _, f := range c.tell() {
 		for _, r := range f.Ranges {
 			err = errors.Join(err, w.Write([]string{
@@ -83,7 +98,9 @@ func (c *Checked) SARIF(page string) ([]byte, error) {
 		result := map[string]any{
 			"ruleId": f.Rule, "level": level[f.Severity], "message": map[string]any{"text": strings.TrimSpace(f.Title + ". " + f.Says)},
 			"locations": []any{map[string]any{
-				"physicalLocation": map[string]any{"artifactLocation": map[string]any{"uri": strings.TrimPrefix(page, "/") + "/index.html"}},
+				"physicalLocation": map[string]any{
+					"artifactLocation": map[string]any{"uri": strings.TrimPrefix(page, "/") + "/index.html"},
+				},
 				"logicalLocations": []any{map[string]any{"name": f.Node}},
 			}},
 			"properties": map[string]any{"ranges": f.Ranges, "worst": f.Worst},
@@ -95,6 +112,11 @@ func (c *Checked) SARIF(page string) ([]byte, error) {
 	}
 	return json.MarshalIndent(map[string]any{
 		"$schema": "https://json.schemastore.org/sarif-2.1.0.json", "version": "2.1.0",
-		"runs": []any{map[string]any{"tool": map[string]any{"driver": map[string]any{"name": "Open Plot", "rules": rules}}, "results": results}},
+		"runs": []any{
+			map[string]any{
+				"tool":    map[string]any{"driver": map[string]any{"name": "Open Plot", "rules": rules}},
+				"results": results,
+			},
+		},
 	}, "", "  ")
 }

@@ -74,7 +74,8 @@ func (v trayParts) severalTray(t *Tray, bs []*doc.Block) {
 // says so.
 func (v trayParts) shared(fields []field, bs []*doc.Block) (out []field) {
 	for _, f := range fields {
-		if f.Op != "set" || slices.ContainsFunc(bs, func(b *doc.Block) bool { return style.Find(f.Setting, b.Kind) == nil }) {
+		if f.Op != "set" ||
+			slices.ContainsFunc(bs, func(b *doc.Block) bool { return style.Find(f.Setting, b.Kind) == nil }) {
 			continue
 		}
 		first, _, _ := bs[0].Style[f.Setting].Resolve(v.Site.Zones, v.Zone)
@@ -121,10 +122,28 @@ func (v trayParts) togethers(t *Tray) []together {
 	return []together{
 		{"To each other", align("", "to each other")},
 		{"To the section", align("section", "to the section")},
-		{"Equal gaps", []act{of("Equal gaps across", "distribute-horizontal", "blocks.spread", value.Across, ""), of("Equal gaps down", "distribute-vertical", "blocks.spread", value.Down, "")}},
+		{
+			"Equal gaps",
+			[]act{
+				of("Equal gaps across", "distribute-horizontal", "blocks.spread", value.Across, ""),
+				of("Equal gaps down", "distribute-vertical", "blocks.spread", value.Down, ""),
+			},
+		},
 		{"Gap across", gaps("across", value.Across)}, {"Gap down", gaps("down", value.Down)},
-		{"Same", []act{of("Same width", "arrows", "blocks.same", "width", ""), of("Same height", "arrows-vertical", "blocks.same", "height", "")}},
-		{"Order", []act{of("To front", "front", "blocks.order", "front", ""), of("To back", "back", "blocks.order", "back", "")}},
+		{
+			"Same",
+			[]act{
+				of("Same width", "arrows", "blocks.same", "width", ""),
+				of("Same height", "arrows-vertical", "blocks.same", "height", ""),
+			},
+		},
+		{
+			"Order",
+			[]act{
+				of("To front", "front", "blocks.order", "front", ""),
+				of("To back", "back", "blocks.order", "back", ""),
+			},
+		},
 		{"Tidy", []act{of("Fewest edges, equal gaps", "grid-1x2", "blocks.tidy", "", "")}},
 	}
 }

@@ -35,5 +35,9 @@ func (st *Stage) DrawOn(p *doc.Page, section string, width float64) OnPage {
 		y += box.H
 	}
 	slug := strings.ReplaceAll(st.Builder.Here, "/", ".")
-	return OnPage{Name: p.Name, Href: paths.To(st.Site.Slug).Page(slug).At("bench"), Drawing: d.svg(b.String(), y, sharedWide)}
+	return OnPage{
+		Name:    p.Name,
+		Href:    paths.To(st.Site.Slug).Page(slug).At("bench"),
+		Drawing: d.svg(b.String(), y, sharedWide),
+	}
 }

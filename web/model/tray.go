@@ -95,7 +95,8 @@ type tab struct {
 // Set reports whether something in the cluster is set in this zone.
 func (c cluster) Set() bool {
 	set := func(f field) bool { return f.Zoned && f.Here }
-	return slices.ContainsFunc(c.Fields, set) || slices.ContainsFunc(c.Box, set) || slices.ContainsFunc(c.Edges, set) || slices.ContainsFunc(c.Tabs, tab.Set)
+	return slices.ContainsFunc(c.Fields, set) || slices.ContainsFunc(c.Box, set) || slices.ContainsFunc(c.Edges, set) ||
+		slices.ContainsFunc(c.Tabs, tab.Set)
 }
 
 // Set reports whether something in the tab is set.
@@ -214,7 +215,12 @@ func (v trayParts) saying(b *doc.Block) *saying {
 	}
 	_, here := b.Content.Instead[v.Current().ID]
 	w, _ := b.Content.WordsIn(v.Site.Zones, v.Zone-1)
-	return &saying{v.Current().Name, v.Site.Zones[v.Zone-1].Name, here, shorten(strings.Join(strings.Fields(w.Plain()), " "))}
+	return &saying{
+		v.Current().Name,
+		v.Site.Zones[v.Zone-1].Name,
+		here,
+		shorten(strings.Join(strings.Fields(w.Plain()), " ")),
+	}
 }
 
 // shorten keeps what fits into a line of the Tray.
@@ -243,7 +249,12 @@ func zoneRange(zs doc.Zones, i int) string {
 
 // Tray gives what can be changed about the selection.
 func (v *View) Tray() *Tray {
-	t := &Tray{Zone: v.Current(), Range: zoneRange(v.Site.Zones, v.Zone), Node: v.Selected, Composes: v.Site.Role.May(rights.Compose)}
+	t := &Tray{
+		Zone:     v.Current(),
+		Range:    zoneRange(v.Site.Zones, v.Zone),
+		Node:     v.Selected,
+		Composes: v.Site.Role.May(rights.Compose),
+	}
 	sec, _ := v.Page.Section(v.Selected)
 	var block *doc.Block
 	id, item := doc.SplitItem(v.Selected)
@@ -264,8 +275,24 @@ func (v *View) Tray() *Tray {
 		if t.Composes {
 			picture := fields{v}.pictureField(v.Page.Picture, "page.set", "picture")
 			t.Clusters = []cluster{{ID: "page", Title: "Page", Fields: []field{
-				{ID: "f-name", Label: "Name", Op: "page.set", Setting: "name", Control: "text", Value: v.Page.Name, Here: true},
-				{ID: "f-title", Label: "Title", Op: "page.set", Setting: "title", Control: "text", Value: v.Page.Title, Here: true},
+				{
+					ID:      "f-name",
+					Label:   "Name",
+					Op:      "page.set",
+					Setting: "name",
+					Control: "text",
+					Value:   v.Page.Name,
+					Here:    true,
+				},
+				{
+					ID:      "f-title",
+					Label:   "Title",
+					Op:      "page.set",
+					Setting: "title",
+					Control: "text",
+					Value:   v.Page.Title,
+					Here:    true,
+				},
 				{
 					ID: "f-description", Label: "Meta description", Op: "page.set", Setting: "description",
 					Control: "area", Value: v.Page.Description, Here: v.Page.Description != "",
@@ -295,7 +322,15 @@ func (v *View) Tray() *Tray {
 
 // groundField is the colour that the page lies on.
 func (v trayParts) groundField() field {
-	f := field{ID: "f-ground", Label: "Page background", Op: "page.set", Setting: "ground", Control: "colour", Follows: "House style’s", Paint: v.ground()}
+	f := field{
+		ID:      "f-ground",
+		Label:   "Page background",
+		Op:      "page.set",
+		Setting: "ground",
+		Control: "colour",
+		Follows: "House style’s",
+		Paint:   v.ground(),
+	}
 	if w := v.Site.House.Swatch(v.Page.Ground); w != nil {
 		f.Value, f.Raw, f.Here, f.Reset = w.Name, "$"+w.Token, true, "page.set"
 	}

@@ -48,7 +48,8 @@ func (v *View) Alongside(changed []string, all bool) []string {
 		beside := all
 		for z := range v.Site.Zones {
 			above, below := neighbours(sec, z)
-			beside = beside || above != nil && slices.Contains(changed, above.ID) || below != nil && slices.Contains(changed, below.ID)
+			beside = beside || above != nil && slices.Contains(changed, above.ID) ||
+				below != nil && slices.Contains(changed, below.ID)
 		}
 		if beside {
 			out = append(out, sec.ID)

@@ -50,7 +50,12 @@ type sceneKey struct {
 
 // NewWorkshop prepares one for uploads in mediaDir that are served below mediaURL, which
 // ends in a slash; pixels reads the colours of one. What it remembers counts in a budget.
-func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*colour.Pixels, error), budget *memory.Budget, log *slog.Logger) (*Workshop, error) {
+func NewWorkshop(
+	mediaDir, mediaURL string,
+	pixels func(file string) (*colour.Pixels, error),
+	budget *memory.Budget,
+	log *slog.Logger,
+) (*Workshop, error) {
 	w := &Workshop{
 		mediaDir: mediaDir, mediaURL: mediaURL, readPixels: pixels, log: log, budget: budget,
 		libraries: memory.Of[string](budget, func(l ownLibrary) int { return 3 * l.bytes }),
@@ -73,7 +78,19 @@ func NewWorkshop(mediaDir, mediaURL string, pixels func(file string) (*colour.Pi
 // weightOf is about what findings take, in bytes.
 func weightOf(fs []check.Finding) (n int) {
 	for i := range fs {
-		n += int(unsafe.Sizeof(fs[i])) + 16*len(fs[i].Ranges) + len(fs[i].Words) + len(fs[i].Node) + len(fs[i].Other) + len(fs[i].Part)
+		n += int(
+			unsafe.Sizeof(fs[i]),
+		) + 16*len(
+			fs[i].Ranges,
+		) + len(
+			fs[i].Words,
+		) + len(
+			fs[i].Node,
+		) + len(
+			fs[i].Other,
+		) + len(
+			fs[i].Part,
+		)
 	}
 	return n
 }
@@ -100,7 +117,16 @@ func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
 		pictures[m.ID] = fmt.Sprintf("%q %q %q %v ", m.ID, m.Alt, m.Focal, m.Variants)
 	}
 	for _, p := range src.Pages {
-		fmt.Fprintf(names, "%q %q %q %q %q %v ", p.Slug, p.Name, p.Description, p.Categories, pictures[p.Picture], p.Lock != "")
+		fmt.Fprintf(
+			names,
+			"%q %q %q %q %q %v ",
+			p.Slug,
+			p.Name,
+			p.Description,
+			p.Categories,
+			pictures[p.Picture],
+			p.Lock != "",
+		)
 	}
 	for _, f := range src.Fonts {
 		fmt.Fprintf(names, "%q %q ", f.Family, f.File)

@@ -42,7 +42,9 @@ func (s *Screen) operator(c *gin.Context) {
 		room = s.Room()
 	}
 	s.Screen(c, http.StatusOK, "operator", map[string]any{
-		"User": shell.User(c), "Jobs": jobs, "Waiting": int(lengths["available"] + lengths["running"] + lengths["scheduled"]), "Room": room,
+		"User": shell.User(
+			c,
+		), "Jobs": jobs, "Waiting": int(lengths["available"] + lengths["running"] + lengths["scheduled"]), "Room": room,
 	})
 }
 

@@ -18,19 +18,31 @@ import (
 // newPage adds a page made of ready-made sections.
 func (s *Screen) newPage(c *gin.Context) {
 	st := shell.SiteOf(c)
-	form := newPageForm{Name: c.PostForm("name"), Slug: strings.TrimSpace(c.PostForm("slug")), Ready: c.PostForm("ready"), Parent: c.PostForm("parent"), Open: true}
+	form := newPageForm{
+		Name:   c.PostForm("name"),
+		Slug:   strings.TrimSpace(c.PostForm("slug")),
+		Ready:  c.PostForm("ready"),
+		Parent: c.PostForm("parent"),
+		Open:   true,
+	}
 	has, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		s.Fail(c, err)
 		return
 	}
-	p, err := ready.NewPage(form.Ready, form.Name, ready.FindBusiness(st.Business), store.NewID, func(id string) string {
-		ids, _, kerr := s.Stocked(c, st, has, []string{id})
-		if kerr != nil { // the page begins without it
-			s.Log.Error("stock", "picture", id, "error", kerr)
-		}
-		return ids[id]
-	})
+	p, err := ready.NewPage(
+		form.Ready,
+		form.Name,
+		ready.FindBusiness(st.Business),
+		store.NewID,
+		func(id string) string {
+			ids, _, kerr := s.Stocked(c, st, has, []string{id})
+			if kerr != nil { // the page begins without it
+				s.Log.Error("stock", "picture", id, "error", kerr)
+			}
+			return ids[id]
+		},
+	)
 	var at tree.Page
 	if err == nil {
 		err = s.Store.Tree.Put(c, st.ID, p, func(t tree.Tree) (tree.Tree, error) {
@@ -67,7 +79,12 @@ func (s *Screen) derivedSlug(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	s.Parted(c, http.StatusOK, "slug", newPageForm{Slug: c.Query("slug"), Derived: derived(c.Query("name"), c.Query("parent"), infos)})
+	s.Parted(
+		c,
+		http.StatusOK,
+		"slug",
+		newPageForm{Slug: c.Query("slug"), Derived: derived(c.Query("name"), c.Query("parent"), infos)},
+	)
 }
 
 // derived is the word of an address that a name gives which no page has under a parent.

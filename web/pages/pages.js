@@ -34,9 +34,13 @@ several?.addEventListener('keydown', (e) => {
 });
 
 let ticked = []; // pages, while their rows are drawn anew
-document.addEventListener('htmx:before:swap', () => { ticked = [...several?.querySelectorAll('[name="id"]:checked') ?? []].map((c) => c.value); });
+document.addEventListener('htmx:before:swap', () => {
+  ticked = [...(several?.querySelectorAll('[name="id"]:checked') ?? [])].map((c) => c.value);
+});
 document.addEventListener('htmx:after:swap', () => {
-  several?.querySelectorAll('[name="id"]').forEach((c) => { c.checked ||= ticked.includes(c.value); });
+  several?.querySelectorAll('[name="id"]').forEach((c) => {
+    c.checked ||= ticked.includes(c.value);
+  });
   tick();
   const { focus } = list()?.dataset ?? {};
   if (focus) {
@@ -45,7 +49,9 @@ document.addEventListener('htmx:after:swap', () => {
   }
   document.querySelectorAll('.page-settings[aria-current]').forEach((a) => a.removeAttribute('aria-current'));
   const shown = document.querySelector('#page-form')?.action;
-  document.querySelectorAll('.page-card').forEach((row) => row.classList.toggle('chosen', Boolean(shown?.endsWith(`/pages/${row.dataset.slug}/settings`))));
+  document
+    .querySelectorAll('.page-card')
+    .forEach((row) => row.classList.toggle('chosen', Boolean(shown?.endsWith(`/pages/${row.dataset.slug}/settings`))));
 });
 
 /** Where a row would land for a pointer: beside which row, and how deep. */
@@ -99,12 +105,17 @@ several?.addEventListener('pointerdown', (e) => {
       mark.style.top = `${y - box.top}px`;
       mark.style.left = `${8 + at.depth * 28}px`;
     },
-    drop() { if (at) move(row, place(rows, at)); },
+    drop() {
+      if (at) move(row, place(rows, at));
+    },
     end() {
       mark?.remove();
       row.classList.remove('dragged');
     },
-    scroll: { rect: () => new DOMRect(0, 0, window.innerWidth, window.innerHeight), by: (x, y) => window.scrollBy(0, y) },
+    scroll: {
+      rect: () => new DOMRect(0, 0, window.innerWidth, window.innerHeight),
+      by: (x, y) => window.scrollBy(0, y),
+    },
   });
 });
 

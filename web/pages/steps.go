@@ -46,7 +46,12 @@ func (s *Screen) firstSteps(c *gin.Context, st *store.Site, infos []*store.PageI
 	steps := []step{
 		{styled, "Colours and type", "set them once, for all pages", paths.To(st.Slug).At("house")},
 		{edited, "Your first page", "put your words and pictures on it", home},
-		{phone, "On a phone", "see it at 375 px, and set something for phones alone", home + "?" + url.Values{"width": {"375"}}.Encode()},
+		{
+			phone,
+			"On a phone",
+			"see it at 375 px, and set something for phones alone",
+			home + "?" + url.Values{"width": {"375"}}.Encode(),
+		},
 		{published, "Publish", "bring it to visitors; you can take it back", paths.To(st.Slug).At("publish")},
 	}
 	if !slices.ContainsFunc(steps, func(t step) bool { return !t.Done }) {

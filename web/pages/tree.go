@@ -152,9 +152,15 @@ func (s *Screen) keepPageSettings(c *gin.Context) {
 	st, p := shell.SiteOf(c), shell.PageOf(c)
 	base, _ := number.Sequence(c.PostForm("base"))
 	in := pageSettings{
-		Name: c.PostForm("name"), Segment: strings.TrimSpace(c.PostForm("segment")), Parent: c.PostForm("parent"), Title: c.PostForm("title"),
-		Description: c.PostForm("description"), Language: c.PostForm("language"), MenuName: strings.TrimSpace(c.PostForm("menu-name")), Password: c.PostForm("password"),
-		InMenu: c.PostForm("in-menu") != "", InFooter: c.PostForm("in-footer") != "", Unlisted: c.PostForm("unlisted") != "", Locked: c.PostForm("locked") != "",
+		Name: c.PostForm(
+			"name",
+		), Segment: strings.TrimSpace(c.PostForm("segment")), Parent: c.PostForm("parent"), Title: c.PostForm("title"),
+		Description: c.PostForm(
+			"description",
+		), Language: c.PostForm("language"), MenuName: strings.TrimSpace(c.PostForm("menu-name")), Password: c.PostForm("password"),
+		InMenu: c.PostForm(
+			"in-menu",
+		) != "", InFooter: c.PostForm("in-footer") != "", Unlisted: c.PostForm("unlisted") != "", Locked: c.PostForm("locked") != "",
 		Picture: c.PostForm("picture"), Base: base,
 	}
 	err := s.Store.OnSite(c, st.ID, func(in2 *store.Store) error { return s.settle(c, in2, st, p, in) })
@@ -164,7 +170,12 @@ func (s *Screen) keepPageSettings(c *gin.Context) {
 		s.panelAgain(c, p, in, problem.Sentence())
 		return
 	case errors.Is(err, store.ErrStale):
-		s.panelAgain(c, p, in, "Somebody else changed this page’s settings since. What you entered stands here; load the page again to see theirs.")
+		s.panelAgain(
+			c,
+			p,
+			in,
+			"Somebody else changed this page’s settings since. What you entered stands here; load the page again to see theirs.",
+		)
 		return
 	case err == nil && in.Locked && in.Password != "" && p.PublishedSeq != nil:
 		err = s.Publisher.Lock(c, s.Store, st.ID)
@@ -226,7 +237,12 @@ func (s *Screen) settle(c *gin.Context, st *store.Store, site *store.Site, p *st
 		return err
 	}
 	if len([]rune(in.MenuName)) > doc.MaxNameRunes {
-		return doc.Problemf("Menu name", "has %d characters; write at most %d", len([]rune(in.MenuName)), doc.MaxNameRunes)
+		return doc.Problemf(
+			"Menu name",
+			"has %d characters; write at most %d",
+			len([]rune(in.MenuName)),
+			doc.MaxNameRunes,
+		)
 	}
 	if err := st.Tree.SetPlacing(c, site.ID, p.ID, store.Placing{InMenu: in.InMenu, InFooter: in.InFooter, MenuName: store.Clean(in.MenuName)}); err != nil {
 		return err
@@ -316,7 +332,11 @@ func (s *Screen) listAgain(c *gin.Context, page string, err error) {
 // makeHome makes a page the home page.
 func (s *Screen) makeHome(c *gin.Context) {
 	p := shell.PageOf(c)
-	err := s.Store.Tree.Rearrange(c, shell.SiteOf(c).ID, func(t tree.Tree) (tree.Tree, error) { return t.MakeHome(p.ID) })
+	err := s.Store.Tree.Rearrange(
+		c,
+		shell.SiteOf(c).ID,
+		func(t tree.Tree) (tree.Tree, error) { return t.MakeHome(p.ID) },
+	)
 	s.done(c, p.ID, "home", err)
 }
 
@@ -399,7 +419,10 @@ func (s *Screen) several(c *gin.Context) {
 		return
 	}
 	t := store.Tree(infos)
-	chosen := slices.DeleteFunc(slices.Clone(infos), func(p *store.PageInfo) bool { return !slices.Contains(ids, p.ID) })
+	chosen := slices.DeleteFunc(
+		slices.Clone(infos),
+		func(p *store.PageInfo) bool { return !slices.Contains(ids, p.ID) },
+	)
 	switch act {
 	case "show", "hide":
 		err = s.Store.OnSite(c, st.ID, func(in *store.Store) error {
@@ -485,7 +508,12 @@ func (s *Screen) remove(c *gin.Context, st *store.Site, ids []string, infos []*s
 		if err != nil {
 			return err
 		}
-		_, err = s.Publisher.Publish(c, in, src, site.Order{Withdraw: published, By: shell.User(c).ID, Note: "Withdrawn: " + site.Brief(names)})
+		_, err = s.Publisher.Publish(
+			c,
+			in,
+			src,
+			site.Order{Withdraw: published, By: shell.User(c).ID, Note: "Withdrawn: " + site.Brief(names)},
+		)
 		return err
 	})
 	if err != nil {

@@ -54,7 +54,8 @@ func (s *Screen) signIn(c *gin.Context) {
 	v := signInView{Email: c.PostForm("email")}
 	now, network, account := time.Now(), origin.Network(c.ClientIP()), strings.ToLower(strings.TrimSpace(v.Email))
 	// Attempts from elsewhere make an account slow to sign in to, and lock nobody out.
-	if !s.signIns.Allow(network, now) || !s.pairs.Allow(network+" "+account, now) || !s.accounts.Allow(account, now) && !s.hold(c) {
+	if !s.signIns.Allow(network, now) || !s.pairs.Allow(network+" "+account, now) ||
+		!s.accounts.Allow(account, now) && !s.hold(c) {
 		s.Note(c, "sign-in refused, too many attempts", "", v.Email)
 		v.Problem = "Too many attempts. Try again in a minute."
 		s.Screen(c, http.StatusTooManyRequests, "sign-in", v)

@@ -85,7 +85,16 @@ func (s *Screen) plansOf(c *gin.Context, st *store.Site, infos []*store.PageInfo
 		if p.Act == store.PlanWithdraw {
 			what = "Unpublish "
 		}
-		out = append(out, planView{p.ID, p.At.In(desk.ZoneOf(st)).Format("Monday, 2 January, 15:04"), what + site.Brief(names), p.ByName, p.Problem})
+		out = append(
+			out,
+			planView{
+				p.ID,
+				p.At.In(desk.ZoneOf(st)).Format("Monday, 2 January, 15:04"),
+				what + site.Brief(names),
+				p.ByName,
+				p.Problem,
+			},
+		)
 	}
 	return out, nil
 }

@@ -77,7 +77,12 @@ func (s *Screen) newPreview(c *gin.Context) {
 	st := shell.SiteOf(c)
 	days, err := number.Whole(c.PostForm("days"))
 	if err != nil || !slices.ContainsFunc(previewLives, func(l previewLife) bool { return l.Days == days }) {
-		s.previewsScreen(c, http.StatusUnprocessableEntity, "", doc.Problemf("Ends", "can't be %.20q days: choose one of the list", c.PostForm("days")).Sentence())
+		s.previewsScreen(
+			c,
+			http.StatusUnprocessableEntity,
+			"",
+			doc.Problemf("Ends", "can't be %.20q days: choose one of the list", c.PostForm("days")).Sentence(),
+		)
 		return
 	}
 	page, slug, name := c.PostForm("page"), "", "the whole site"
@@ -94,7 +99,13 @@ func (s *Screen) newPreview(c *gin.Context) {
 		}
 		slug, name = pages[i].Slug, pages[i].Name
 	}
-	token, err := s.Store.Previews.Add(c, st.ID, page, shell.User(c).ID, time.Now().Add(time.Duration(days)*24*time.Hour))
+	token, err := s.Store.Previews.Add(
+		c,
+		st.ID,
+		page,
+		shell.User(c).ID,
+		time.Now().Add(time.Duration(days)*24*time.Hour),
+	)
 	if err != nil {
 		s.Fail(c, err)
 		return

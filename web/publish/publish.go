@@ -91,7 +91,13 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 		s.Fail(c, err)
 		return
 	}
-	v := publishView{User: shell.User(c), Site: st, Problem: problem, Live: s.Hosts.Public(st.Slug) + "/", Done: desk.DoneWords[c.Query("done")]}
+	v := publishView{
+		User:    shell.User(c),
+		Site:    st,
+		Problem: problem,
+		Live:    s.Hosts.Public(st.Slug) + "/",
+		Done:    desk.DoneWords[c.Query("done")],
+	}
 	stage := s.Workshop.Stage(st, src, "").Passing()
 	for _, info := range src.Pages {
 		row := publishRow{Row: s.Row(st, info, "")}
@@ -139,7 +145,13 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 }
 
 // sumUp says what publishing a page would change of it.
-func (s *Screen) sumUp(c *gin.Context, row *publishRow, p *store.Page, draw bool, drawing func(*doc.Page) template.HTML) error {
+func (s *Screen) sumUp(
+	c *gin.Context,
+	row *publishRow,
+	p *store.Page,
+	draw bool,
+	drawing func(*doc.Page) template.HTML,
+) error {
 	if p.PublishedSeq == nil {
 		row.Lines = []string{"The whole page is new to visitors"}
 		return nil
@@ -187,13 +199,23 @@ func (s *Screen) publishSeveral(c *gin.Context) {
 		names = append(names, info.Name)
 	}
 	if len(o.Pages) == 0 {
-		s.showPublishing(c, http.StatusUnprocessableEntity, "Tick the pages that you want to publish.", []string{"none"})
+		s.showPublishing(
+			c,
+			http.StatusUnprocessableEntity,
+			"Tick the pages that you want to publish.",
+			[]string{"none"},
+		)
 		return
 	}
 	o.Note = site.Brief(names)
 	if _, err := s.Publisher.Publish(c, s.Store, src, o); err != nil {
 		if full(err) {
-			s.showPublishing(c, http.StatusInsufficientStorage, "The disk is full, so nothing was published; visitors see what they saw. Tell whoever runs Open Plot.", ids)
+			s.showPublishing(
+				c,
+				http.StatusInsufficientStorage,
+				"The disk is full, so nothing was published; visitors see what they saw. Tell whoever runs Open Plot.",
+				ids,
+			)
 			return
 		}
 		s.Fail(c, err)
@@ -235,7 +257,12 @@ func (s *Screen) export(c *gin.Context) {
 	var b bytes.Buffer
 	err = s.Publisher.Export(&b, src)
 	if errors.Is(err, fs.ErrNotExist) {
-		s.showPublishing(c, http.StatusUnprocessableEntity, "Nothing is published yet, so there is nothing to export. Publish the site first.", nil)
+		s.showPublishing(
+			c,
+			http.StatusUnprocessableEntity,
+			"Nothing is published yet, so there is nothing to export. Publish the site first.",
+			nil,
+		)
 		return
 	}
 	if err != nil {

@@ -115,7 +115,12 @@ func (s *Screen) setRecord(c *gin.Context) {
 func (s *Screen) domainDone(c *gin.Context, err error) {
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
-		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{Host: c.PostForm("host"), Problem: problem.Sentence()}, nil)
+		s.showSettings(
+			c,
+			http.StatusUnprocessableEntity,
+			settingsView{Host: c.PostForm("host"), Problem: problem.Sentence()},
+			nil,
+		)
 		return
 	}
 	if err != nil {

@@ -25,7 +25,12 @@ func (s *Screen) archive(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	s.Note(c, map[bool]string{false: "site archived", true: "site brought back"}[back], shell.SiteOf(c).ID, shell.SiteOf(c).Slug)
+	s.Note(
+		c,
+		map[bool]string{false: "site archived", true: "site brought back"}[back],
+		shell.SiteOf(c).ID,
+		shell.SiteOf(c).Slug,
+	)
 	to := "/?done=archived"
 	if back {
 		to = "/?done=unarchived"
@@ -61,7 +66,12 @@ func (s *Screen) moveSite(c *gin.Context) {
 func (s *Screen) deleteSite(c *gin.Context) {
 	st := shell.SiteOf(c)
 	if strings.TrimSpace(c.PostForm("name")) != st.Name {
-		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{Problem: doc.Problemf("Name", "isn't “%s”: write it to delete the site", st.Name).Sentence()}, nil)
+		s.showSettings(
+			c,
+			http.StatusUnprocessableEntity,
+			settingsView{Problem: doc.Problemf("Name", "isn't “%s”: write it to delete the site", st.Name).Sentence()},
+			nil,
+		)
 		return
 	}
 	if err := s.Store.Sites.Delete(c, st.ID); err != nil {

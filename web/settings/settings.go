@@ -85,7 +85,14 @@ func (s *Screen) showSettings(c *gin.Context, status int, v settingsView, entere
 	st := shell.SiteOf(c)
 	v.User, v.Site, v.Palette = shell.User(c), st, st.House.Palette
 	if entered == nil {
-		v.Entered = store.Settings{Name: st.Name, Language: st.Language, TimeZone: st.TimeZone, SharePicture: st.SharePicture, Icon: st.Icon, Facts: st.Facts}
+		v.Entered = store.Settings{
+			Name:         st.Name,
+			Language:     st.Language,
+			TimeZone:     st.TimeZone,
+			SharePicture: st.SharePicture,
+			Icon:         st.Icon,
+			Facts:        st.Facts,
+		}
 		v.Social = strings.Join(st.Facts.Social, "\n")
 		v.Days = days(st.Facts)
 	} else {
@@ -159,8 +166,12 @@ func minutes(clock string) int {
 func (s *Screen) keepSettings(c *gin.Context) {
 	st := shell.SiteOf(c)
 	in := store.Settings{
-		Name: c.PostForm("name"), Language: c.PostForm("language"), TimeZone: c.PostForm("time-zone"), SharePicture: c.PostForm("share-picture"),
-		Icon: enteredIcon(c.PostForm), Facts: doc.Facts{Address: c.PostForm("address"), Hours: c.PostForm("hours"), Phone: c.PostForm("phone"), Mail: c.PostForm("mail")},
+		Name: c.PostForm(
+			"name",
+		), Language: c.PostForm("language"), TimeZone: c.PostForm("time-zone"), SharePicture: c.PostForm("share-picture"),
+		Icon: enteredIcon(
+			c.PostForm,
+		), Facts: doc.Facts{Address: c.PostForm("address"), Hours: c.PostForm("hours"), Phone: c.PostForm("phone"), Mail: c.PostForm("mail")},
 	}
 	hours := map[string]string{}
 	v := settingsView{Social: c.PostForm("social")}
@@ -257,7 +268,12 @@ func (s *Screen) addRedirect(c *gin.Context) {
 	err := s.Store.Tree.AddRedirect(c, shell.SiteOf(c).ID, store.Clean(from), store.Clean(to))
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
-		s.showSettings(c, http.StatusUnprocessableEntity, settingsView{From: from, To: to, Problem: problem.Sentence()}, nil)
+		s.showSettings(
+			c,
+			http.StatusUnprocessableEntity,
+			settingsView{From: from, To: to, Problem: problem.Sentence()},
+			nil,
+		)
 		return
 	}
 	s.redirected(c, err)

@@ -2,7 +2,11 @@
 
 const form = document.getElementById('settings');
 
-form.addEventListener('input', (e) => {
-  const of = { 'icon-letter': 'letter', 'icon-name': 'icon', 'icon-picture': 'picture' }[e.target.name];
-  if (of) form.querySelector(`[name="icon-from"][value="${of}"]`).checked = true;
-}, true);
+form.addEventListener(
+  'input',
+  (e) => {
+    const of = { 'icon-letter': 'letter', 'icon-name': 'icon', 'icon-picture': 'picture' }[e.target.name];
+    if (of) form.querySelector(`[name="icon-from"][value="${of}"]`).checked = true;
+  },
+  true,
+);

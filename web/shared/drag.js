@@ -14,7 +14,10 @@ function push(p, a, b) {
 
 /** Keeps the click that ends a drag from being one; the next one is taken as it comes. */
 function noClick() {
-  const stop = (c) => { c.preventDefault(); c.stopImmediatePropagation(); };
+  const stop = (c) => {
+    c.preventDefault();
+    c.stopImmediatePropagation();
+  };
   window.addEventListener('click', stop, { capture: true, once: true });
   setTimeout(() => window.removeEventListener('click', stop, { capture: true }));
 }
@@ -53,7 +56,10 @@ export function drag(down, { slack = 4, begin, move, drop, end, tap, scroll }) {
     last = e;
     if (!moving) {
       if (Math.hypot(e.clientX - down.clientX, e.clientY - down.clientY) < slack) return;
-      if (begin?.(e) === false) { over(); return; }
+      if (begin?.(e) === false) {
+        over();
+        return;
+      }
       moving = true;
       if (target.isConnected) target.setPointerCapture?.(down.pointerId); // what was pressed may be drawn anew by now
       if (scroll) frame = requestAnimationFrame(auto);
@@ -77,12 +83,17 @@ export function drag(down, { slack = 4, begin, move, drop, end, tap, scroll }) {
 
   function up(e) {
     if (e.pointerId !== down.pointerId) return;
-    if (!over(true)) { tap?.(e); return; }
+    if (!over(true)) {
+      tap?.(e);
+      return;
+    }
     noClick();
     drop(e);
   }
 
-  function cancel(e) { if (e.pointerId === down.pointerId) over(); }
+  function cancel(e) {
+    if (e.pointerId === down.pointerId) over();
+  }
 
   function escape(k) {
     if (k.key !== 'Escape' || !moving) return;
@@ -92,7 +103,9 @@ export function drag(down, { slack = 4, begin, move, drop, end, tap, scroll }) {
     window.addEventListener('pointerup', noClick, { capture: true, once: true });
   }
 
-  function native(d) { d.preventDefault(); } // the browser's own dragging of pictures and links
+  function native(d) {
+    d.preventDefault();
+  } // the browser's own dragging of pictures and links
 
   window.addEventListener('pointermove', moved);
   window.addEventListener('pointerup', up);

@@ -17,7 +17,13 @@ export function tries(ask, show) {
     flying = false;
   }
   return {
-    want(it) { wanted = it; if (!flying) fly(); },
-    end() { round++; wanted = null; },
+    want(it) {
+      wanted = it;
+      if (!flying) fly();
+    },
+    end() {
+      round++;
+      wanted = null;
+    },
   };
 }

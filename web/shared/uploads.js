@@ -43,7 +43,11 @@ function tell(list) {
     li.className = 'uploads-all';
     const words = document.createElement('span');
     words.textContent = `${all.length} didn’t arrive.`;
-    li.append(words, button('Try them again', () => retry(all)), button('Dismiss them', () => drop(all)));
+    li.append(
+      words,
+      button('Try them again', () => retry(all)),
+      button('Dismiss them', () => drop(all)),
+    );
     list.prepend(li);
   }
   list.hidden = list.children.length === 0;
@@ -103,15 +107,24 @@ function next() {
   body.append('file', u.file, u.file.name || 'pasted.png');
   const request = new XMLHttpRequest();
   u.request = request;
-  request.upload.onprogress = (e) => { if (e.lengthComputable) u.bar.value = e.loaded / e.total; };
+  request.upload.onprogress = (e) => {
+    if (e.lengthComputable) u.bar.value = e.loaded / e.total;
+  };
   request.onloadend = () => {
     sending = false;
     u.request = null;
     let answer = null;
-    try { answer = JSON.parse(request.responseText); } catch { /* it isn't ours, or there is none */ }
-    if (request.status === 200 && answer?.id) { gone(u); u.resolve(answer); }
-    else if (answer?.problem) fail(answer.problem);
-    else if (u.li.isConnected) fail(request.status ? `The server answered ${request.status}.` : 'The connection was lost.');
+    try {
+      answer = JSON.parse(request.responseText);
+    } catch {
+      /* it isn't ours, or there is none */
+    }
+    if (request.status === 200 && answer?.id) {
+      gone(u);
+      u.resolve(answer);
+    } else if (answer?.problem) fail(answer.problem);
+    else if (u.li.isConnected)
+      fail(request.status ? `The server answered ${request.status}.` : 'The connection was lost.');
     next();
   };
   request.open('POST', u.to);

@@ -17,9 +17,12 @@ import (
 // guarded sets the headers that keep the application's origin to itself.
 func (s *Shell) guarded(c *gin.Context) {
 	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; font-src 'self'; "+
-		"img-src 'self' data: "+s.Hosts.Uploads()+"; media-src "+s.Hosts.Uploads()+"; connect-src 'self'; frame-src 'self'; "+
-		"form-action 'self' "+s.Hosts.All()+"; base-uri 'none'; frame-ancestors 'none'")
+	h.Set(
+		"Content-Security-Policy",
+		"default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; font-src 'self'; "+
+			"img-src 'self' data: "+s.Hosts.Uploads()+"; media-src "+s.Hosts.Uploads()+"; connect-src 'self'; frame-src 'self'; "+
+			"form-action 'self' "+s.Hosts.All()+"; base-uri 'none'; frame-ancestors 'none'",
+	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "same-origin")
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")

@@ -28,7 +28,10 @@ type Route struct {
 // to send and which say themselves what is too large; and those that write to disk.
 var (
 	ordinary  = origin.Limits{Body: 1 << 20, Time: 30 * time.Second}
-	Composing = origin.Limits{Body: 4 * edit.MaxCommand, Time: 2 * time.Minute} // a form's encoding makes a command longer
+	Composing = origin.Limits{
+		Body: 4 * edit.MaxCommand,
+		Time: 2 * time.Minute,
+	} // a form's encoding makes a command longer
 	Uploading = origin.Limits{Body: media.MaxVideoBytes + 1<<20, Time: 10 * time.Minute}
 	Typeface  = origin.Limits{Body: fonts.MaxOwnBytes + 64<<10, Time: 5 * time.Minute}
 	HouseFile = origin.Limits{Body: carry.MaxHouseFile + 64<<10, Time: 5 * time.Minute}
@@ -58,7 +61,8 @@ type Screen interface{ Routes() []Route }
 
 // sessionless reports whether a path is the same for everybody, so that no session is read.
 func sessionless(path string) bool {
-	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/fonts/") || path == "/healthy" || path == "/ready"
+	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/fonts/") || path == "/healthy" ||
+		path == "/ready"
 }
 
 // gates are what somebody passes on the way to a route: its limits, signed in, a member of

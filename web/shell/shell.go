@@ -69,7 +69,11 @@ func New(c Config, files *Files) (*Shell, error) {
 		c.DNS = dns.World{}
 	}
 	c.Idle, c.HoldTime = cmp.Or(c.Idle, 12*time.Hour), cmp.Or(c.HoldTime, 4*time.Second)
-	s := &Shell{Config: c, files: files, Publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts}}
+	s := &Shell{
+		Config:    c,
+		files:     files,
+		Publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts},
+	}
 	var err error
 	if s.Workshop, err = model.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", media.ReadPixels, c.Memory, c.Log); err != nil {
 		return nil, err
@@ -87,7 +91,11 @@ func New(c Config, files *Files) (*Shell, error) {
 	}
 	s.Sessions.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
 		s.Log.Error("session", "error", err)
-		http.Error(w, "Open Plot can't reach its database just now. Your edits are kept; load the page again in a moment.", http.StatusServiceUnavailable)
+		http.Error(
+			w,
+			"Open Plot can't reach its database just now. Your edits are kept; load the page again in a moment.",
+			http.StatusServiceUnavailable,
+		)
 	}
 	return s, nil
 }

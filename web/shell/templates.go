@@ -131,7 +131,10 @@ func (s *Shell) Screen(c *gin.Context, status int, name string, data any) {
 	var b bytes.Buffer
 	if err := s.files.templates[name].ExecuteTemplate(&b, name+".html", data); err != nil {
 		s.Log.Error("template", "id", origin.RequestID(c), "name", name, "error", err)
-		c.String(http.StatusInternalServerError, "Something went wrong on our side. Your edits are kept; load the page again.")
+		c.String(
+			http.StatusInternalServerError,
+			"Something went wrong on our side. Your edits are kept; load the page again.",
+		)
 		return
 	}
 	c.Data(status, "text/html; charset=utf-8", b.Bytes())

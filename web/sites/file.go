@@ -84,11 +84,21 @@ func onDisk(sent multipart.File) (*os.File, func(), error) {
 }
 
 func (s *Screen) refuseSite(c *gin.Context, problem *doc.Problem) {
-	s.showNewSite(c, http.StatusUnprocessableEntity, newSiteEntered(func(string) string { return "" }, func(string) []string { return nil }), problem.Sentence())
+	s.showNewSite(
+		c,
+		http.StatusUnprocessableEntity,
+		newSiteEntered(func(string) string { return "" }, func(string) []string { return nil }),
+		problem.Sentence(),
+	)
 }
 
 // takeSite makes a site of what a file holds; lost tells which pages have less here than there.
-func (s *Screen) takeSite(c *gin.Context, carried carry.Site, t tree.Tree, medium func(carry.Medium) (io.ReadCloser, error)) (st *store.Site, lost []string, err error) {
+func (s *Screen) takeSite(
+	c *gin.Context,
+	carried carry.Site,
+	t tree.Tree,
+	medium func(carry.Medium) (io.ReadCloser, error),
+) (st *store.Site, lost []string, err error) {
 	slug, err := s.freshSite(c, carried.Site.Name)
 	if err != nil {
 		return nil, nil, err
@@ -117,7 +127,12 @@ func (s *Screen) takeSite(c *gin.Context, carried carry.Site, t tree.Tree, mediu
 			ids.add(m.ID, kept.ID)
 			sorts[kept.ID] = kept.Sort()
 		}
-		env := edit.Env{Site: &carried.Site, NewID: store.NewID, HasIcon: desk.HasIcon, Medium: func(id string) doc.MediumSort { return sorts[id] }}
+		env := edit.Env{
+			Site:    &carried.Site,
+			NewID:   store.NewID,
+			HasIcon: desk.HasIcon,
+			Medium:  func(id string) doc.MediumSort { return sorts[id] },
+		}
 		pages := make([]*doc.Page, len(carried.Pages))
 		for i, p := range carried.Pages {
 			was, err := ids.page(p.Page)
@@ -133,13 +148,20 @@ func (s *Screen) takeSite(c *gin.Context, carried carry.Site, t tree.Tree, mediu
 			}
 		}
 		edit.EvenShared(pages)
-		carried.Site.Icon.Medium, carried.Site.SharePicture = ids.to(carried.Site.Icon.Medium), ids.to(carried.Site.SharePicture)
+		carried.Site.Icon.Medium, carried.Site.SharePicture = ids.to(
+			carried.Site.Icon.Medium,
+		), ids.to(
+			carried.Site.SharePicture,
+		)
 		if carried.Site, err = edit.TakeSettings(carried.Site, env); err != nil {
 			return err
 		}
 		for i, p := range carried.Pages {
 			if p.Locked {
-				lost = append(lost, pages[i].Name+": its password, so that nobody can open it until it gets another one")
+				lost = append(
+					lost,
+					pages[i].Name+": its password, so that nobody can open it until it gets another one",
+				)
 			}
 		}
 		return s.fillCarried(c, st, carried, t, pages, nil)
@@ -148,7 +170,12 @@ func (s *Screen) takeSite(c *gin.Context, carried carry.Site, t tree.Tree, mediu
 }
 
 // keepCarried keeps a medium of a site's file, checked as an uploaded one.
-func (s *Screen) keepCarried(c *gin.Context, st string, m carry.Medium, medium func(carry.Medium) (io.ReadCloser, error)) (*store.Medium, error) {
+func (s *Screen) keepCarried(
+	c *gin.Context,
+	st string,
+	m carry.Medium,
+	medium func(carry.Medium) (io.ReadCloser, error),
+) (*store.Medium, error) {
 	from, err := medium(m)
 	if err != nil {
 		return nil, err
@@ -163,7 +190,8 @@ func (s *Screen) keepCarried(c *gin.Context, st string, m carry.Medium, medium f
 		return nil, err
 	}
 	kept.Folder = m.Folder
-	if focal, problem := style.Find("object-position", doc.Picture).Read(nil, m.Focal); problem == nil && m.Focal != "" {
+	if focal, problem := style.Find("object-position", doc.Picture).Read(nil, m.Focal); problem == nil &&
+		m.Focal != "" {
 		kept.Focal = focal
 	}
 	return kept, s.Store.Media.Describe(c, kept)
@@ -219,12 +247,23 @@ func (s *Screen) copySite(c *gin.Context, from, to *store.Site) error {
 		}
 	}
 	carried.Site.Name = to.Name
-	carried.Site.Icon.Medium, carried.Site.SharePicture = ids.to(carried.Site.Icon.Medium), ids.to(carried.Site.SharePicture)
+	carried.Site.Icon.Medium, carried.Site.SharePicture = ids.to(
+		carried.Site.Icon.Medium,
+	), ids.to(
+		carried.Site.SharePicture,
+	)
 	return s.fillCarried(c, to, carried, t, pages, locks)
 }
 
 // fillCarried keeps the pages of a new site where they stand, and what the site says of itself.
-func (s *Screen) fillCarried(c *gin.Context, st *store.Site, carried carry.Site, t tree.Tree, pages []*doc.Page, locks map[string]string) error {
+func (s *Screen) fillCarried(
+	c *gin.Context,
+	st *store.Site,
+	carried carry.Site,
+	t tree.Tree,
+	pages []*doc.Page,
+	locks map[string]string,
+) error {
 	return s.Store.Transaction(c, func(in *store.Store) error {
 		if err := addPages(c, in, st.ID, t, pages); err != nil {
 			return err

@@ -62,7 +62,9 @@ const (
 
 func newSiteEntered(get func(string) string, all func(string) []string) newSiteForm {
 	f := newSiteForm{
-		Name: strings.TrimSpace(get("name")), Slug: strings.TrimSpace(get("slug")), Business: get("business"), House: get("house"), From: cmp.Or(get("from"), fromPages),
+		Name: strings.TrimSpace(
+			get("name"),
+		), Slug: strings.TrimSpace(get("slug")), Business: get("business"), House: get("house"), From: cmp.Or(get("from"), fromPages),
 		Leave: all("leave"),
 	}
 	if ready.FindHouse(f.House) == nil {
@@ -145,21 +147,38 @@ func (s *Screen) contactSheet(f newSiteForm) (*contactSheet, error) {
 	b := ready.FindBusiness(f.Business)
 	ids := map[string]int{}
 	leave := func(name string) bool { return slices.Contains(f.Leave, name) }
-	pages, t, err := ready.Planned(b, func(string) bool { return false }, func(prefix string) string { // the same ids each time, so that drawings are found again
-		ids[prefix]++
-		return prefix + "-" + string(rune('a'+ids[prefix]/26%26)) + string(rune('a'+ids[prefix]%26)) + string(rune('a'+ids[prefix]/676))
-	}, func(id string) string { return desk.StockPrefix + id })
+	pages, t, err := ready.Planned(
+		b,
+		func(string) bool { return false },
+		func(prefix string) string { // the same ids each time, so that drawings are found again
+			ids[prefix]++
+			return prefix + "-" + string(
+				rune('a'+ids[prefix]/26%26),
+			) + string(
+				rune('a'+ids[prefix]%26),
+			) + string(
+				rune('a'+ids[prefix]/676),
+			)
+		},
+		func(id string) string { return desk.StockPrefix + id },
+	)
 	if err != nil {
 		return nil, err
 	}
 	house := ready.FindHouse(f.House).House()
 	of := &store.Site{Site: doc.Site{
-		ID: "new " + f.House + " " + f.Business + " " + strings.Join(f.Leave, ","), Slug: "new", Name: cmp.Or(f.Name, "Your site"), House: house, Zones: doc.StandardZones(), Business: f.Business,
+		ID: "new " + f.House + " " + f.Business + " " + strings.Join(
+			f.Leave,
+			",",
+		), Slug: "new", Name: cmp.Or(f.Name, "Your site"), House: house, Zones: doc.StandardZones(), Business: f.Business,
 	}}
 	src := site.Source{Site: &of.Site}
 	for i, p := range pages {
 		if i == 0 || !leave(p.Name) {
-			src.Pages = append(src.Pages, &store.PageInfo{ID: p.ID, Slug: t[i].Address, Name: p.Name, Placing: store.Placing{InMenu: true}})
+			src.Pages = append(
+				src.Pages,
+				&store.PageInfo{ID: p.ID, Slug: t[i].Address, Name: p.Name, Placing: store.Placing{InMenu: true}},
+			)
 		}
 	}
 	stage := s.Workshop.Stage(of, src, "")
@@ -215,7 +234,11 @@ func (s *Screen) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 			return nil, doc.Problemf("Copy", "can't be of %.60q: it isn't one of your sites", of)
 		}
 		if !from.Role.May(desk.Copying) {
-			return nil, doc.Problemf("Copy", "can't be of %s: on that site you write, and its owner would have to copy it for you", from.Name)
+			return nil, doc.Problemf(
+				"Copy",
+				"can't be of %s: on that site you write, and its owner would have to copy it for you",
+				from.Name,
+			)
 		}
 		copied := from.Site
 		copied.ID, copied.Slug, copied.Name = made.ID, made.Slug, made.Name
@@ -290,7 +313,11 @@ func (s *Screen) planSite(c *gin.Context, st *store.Site, f newSiteForm) error {
 }
 
 // fillSite keeps the pages of a new site.
-func (s *Screen) fillSite(c *gin.Context, st *store.Site, make func(newID func(string) string) ([]*doc.Page, tree.Tree, error)) error {
+func (s *Screen) fillSite(
+	c *gin.Context,
+	st *store.Site,
+	make func(newID func(string) string) ([]*doc.Page, tree.Tree, error),
+) error {
 	pages, t, err := make(store.NewID)
 	if err != nil {
 		return err

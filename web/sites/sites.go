@@ -60,7 +60,11 @@ const sitesAtOnce = 24
 
 // sites shows the sites of the person, each with a drawing of its home page.
 func (s *Screen) sites(c *gin.Context) {
-	q := store.SiteQuery{Words: strings.TrimSpace(c.Query("q")), Archived: c.Query("archived") != "", Limit: sitesAtOnce}
+	q := store.SiteQuery{
+		Words:    strings.TrimSpace(c.Query("q")),
+		Archived: c.Query("archived") != "",
+		Limit:    sitesAtOnce,
+	}
 	q.From, _ = number.Whole(c.Query("from"))
 	q.From = max(q.From, 0)
 	found, all, err := s.Store.Sites.Search(c, shell.User(c).ID, q)
@@ -68,12 +72,24 @@ func (s *Screen) sites(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	v := sitesView{User: shell.User(c), Query: q.Words, Archived: q.Archived, From: q.From, All: all, Done: map[string]string{
-		"archived": "Archived: visitors find nothing of it until you bring it back. It is listed under Archived.", "unarchived": "It is among your sites again, and visitors see what they saw before.",
-		"deleted": "Deleted. It can be had back below for 30 days.",
-	}[c.Query("done")]}
+	v := sitesView{
+		User:     shell.User(c),
+		Query:    q.Words,
+		Archived: q.Archived,
+		From:     q.From,
+		All:      all,
+		Done: map[string]string{
+			"archived": "Archived: visitors find nothing of it until you bring it back. It is listed under Archived.", "unarchived": "It is among your sites again, and visitors see what they saw before.",
+			"deleted": "Deleted. It can be had back below for 30 days.",
+		}[c.Query("done")],
+	}
 	for _, i := range found {
-		card := siteCard{SiteInfo: *i, Drawing: template.HTML(i.SVG), Edited: desk.Ago(time.Since(i.EditedAt)), State: siteStanding(i)}
+		card := siteCard{
+			SiteInfo: *i,
+			Drawing:  template.HTML(i.SVG),
+			Edited:   desk.Ago(time.Since(i.EditedAt)),
+			State:    siteStanding(i),
+		}
 		if !i.Fresh || i.Look != model.DrawingLook(i.Version, s.Hosts) {
 			v.Waiting = true
 			if err := s.Store.Drawings.Want(c, i.Slug); err != nil {

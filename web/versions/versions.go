@@ -25,7 +25,10 @@ type Screen struct{ *desk.Desk }
 func (s *Screen) Routes() []shell.Route {
 	return []shell.Route{
 		shell.Get(paths.SiteRoute+"/versions", rights.See, s.siteVersions),
-		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/versions/restore", rights.House, s.restoreSiteVersion)),
+		shell.Within(
+			shell.Writing,
+			shell.Post(paths.SiteRoute+"/versions/restore", rights.House, s.restoreSiteVersion),
+		),
 		shell.Get(paths.PageRoute+"/versions", rights.See, s.versions),
 		shell.Post(paths.PageRoute+"/versions", rights.Compose, s.nameVersion),
 		shell.Post(paths.PageRoute+"/versions/restore", rights.Compose, s.restoreVersion),
@@ -88,7 +91,14 @@ func (s *Screen) showVersions(c *gin.Context, status int, problem string) {
 		s.Fail(c, err)
 		return
 	}
-	v := versionsView{User: shell.User(c), Site: st, Page: p, Slug: paths.Of(p.Slug), Widths: st.Zones, Problem: problem}
+	v := versionsView{
+		User:    shell.User(c),
+		Site:    st,
+		Page:    p,
+		Slug:    paths.Of(p.Slug),
+		Widths:  st.Zones,
+		Problem: problem,
+	}
 	if c.Query("done") != "" {
 		v.Done = "Taken back. What the page was before is kept as a version."
 	}
@@ -153,7 +163,11 @@ const (
 // versionDrawing answers with a version of a page drawn small.
 func (s *Screen) versionDrawing(c *gin.Context) {
 	if v, ok := s.versionDoc(c); ok {
-		c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(v.Stage.Passing().DrawPage(v.Page, versionWidth, versionHeight)))
+		c.Data(
+			http.StatusOK,
+			"text/html; charset=utf-8",
+			[]byte(v.Stage.Passing().DrawPage(v.Page, versionWidth, versionHeight)),
+		)
 	}
 }
 
@@ -161,7 +175,12 @@ func (s *Screen) versionDrawing(c *gin.Context) {
 func (s *Screen) nameVersion(c *gin.Context) {
 	name := strings.TrimSpace(c.PostForm("name"))
 	if n := len([]rune(name)); n == 0 || n > doc.MaxNameRunes {
-		s.showVersions(c, http.StatusUnprocessableEntity, doc.Problemf("Name", "has %d characters; write 1 to %d, such as Before the new prices", n, doc.MaxNameRunes).Sentence())
+		s.showVersions(
+			c,
+			http.StatusUnprocessableEntity,
+			doc.Problemf("Name", "has %d characters; write 1 to %d, such as Before the new prices", n, doc.MaxNameRunes).
+				Sentence(),
+		)
 		return
 	}
 	if err := s.Store.Log.KeepVersion(c, shell.SiteOf(c).ID, shell.PageOf(c).ID, shell.User(c).ID, store.Named, store.Clean(name)); err != nil {
@@ -174,7 +193,14 @@ func (s *Screen) nameVersion(c *gin.Context) {
 // restoreVersion takes a page back to a version, or a section or a block of it.
 func (s *Screen) restoreVersion(c *gin.Context) {
 	st, p := shell.SiteOf(c), shell.PageOf(c)
-	_, err := s.Store.Log.RestoreVersion(c, st.ID, p.ID, shell.User(c).ID, c.PostForm("version"), store.Clean(c.PostForm("node")))
+	_, err := s.Store.Log.RestoreVersion(
+		c,
+		st.ID,
+		p.ID,
+		shell.User(c).ID,
+		c.PostForm("version"),
+		store.Clean(c.PostForm("node")),
+	)
 	var problem *doc.Problem
 	switch {
 	case errors.As(err, &problem):
@@ -187,7 +213,10 @@ func (s *Screen) restoreVersion(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).Page(p.Slug).At("versions")+"?done=1&version="+c.PostForm("version"))
+	c.Redirect(
+		http.StatusSeeOther,
+		paths.To(st.Slug).Page(p.Slug).At("versions")+"?done=1&version="+c.PostForm("version"),
+	)
 }
 
 // restoreSiteVersion takes all pages of a site and its house style back to a version of it.
@@ -214,17 +243,27 @@ func (s *Screen) restoreSiteVersion(c *gin.Context) {
 			seen.Pages[p.ID] = p.Seq
 		}
 	}
-	_, err = s.Store.Log.Together(c, st.ID, shell.User(c).ID, seen, func(_ doc.House, pages map[string]*doc.Page) (*store.Act, error) {
-		act := &store.Act{House: &then.House, HouseCommand: edit.HouseCommand{Op: "restore"}, Pages: map[string]store.PageAct{}}
-		for id, now := range pages {
-			r, err := edit.Restore(now, then.Pages[id], "", func(string) *doc.Section { return nil })
-			if err != nil {
-				return nil, err
+	_, err = s.Store.Log.Together(
+		c,
+		st.ID,
+		shell.User(c).ID,
+		seen,
+		func(_ doc.House, pages map[string]*doc.Page) (*store.Act, error) {
+			act := &store.Act{
+				House:        &then.House,
+				HouseCommand: edit.HouseCommand{Op: "restore"},
+				Pages:        map[string]store.PageAct{},
 			}
-			act.Pages[id] = store.PageAct{Command: edit.Command{Op: "restore"}, Result: r}
-		}
-		return act, nil
-	})
+			for id, now := range pages {
+				r, err := edit.Restore(now, then.Pages[id], "", func(string) *doc.Section { return nil })
+				if err != nil {
+					return nil, err
+				}
+				act.Pages[id] = store.PageAct{Command: edit.Command{Op: "restore"}, Result: r}
+			}
+			return act, nil
+		},
+	)
 	if err != nil {
 		s.Fail(c, err)
 		return

@@ -6,7 +6,8 @@ const changes = [...document.querySelectorAll('.change')];
 let width = Number(document.querySelector('.segments [aria-pressed="true"]')?.dataset.width ?? 1280);
 
 /** The element of a section or a block in a frame, or null. */
-const found = (frame, node) => frame.contentDocument?.querySelector(`[data-block="${CSS.escape(node)}"], [data-section="${CSS.escape(node)}"]`);
+const found = (frame, node) =>
+  frame.contentDocument?.querySelector(`[data-block="${CSS.escape(node)}"], [data-section="${CSS.escape(node)}"]`);
 
 const lines = { added: 'solid', moved: 'dashed', changed: 'solid', words: 'dotted', removed: 'double' };
 
@@ -34,9 +35,14 @@ function fit() {
 /** Scrolls the other frame to what is seen in one: the same section at the same share of its height. */
 function follow(from, to) {
   const top = from.contentWindow.scrollY;
-  const at = [...from.contentDocument.querySelectorAll('[data-section]')].find((s) => s.getBoundingClientRect().bottom > 0);
+  const at = [...from.contentDocument.querySelectorAll('[data-section]')].find(
+    (s) => s.getBoundingClientRect().bottom > 0,
+  );
   const there = at && found(to, at.dataset.section);
-  if (!there) { to.contentWindow.scrollTo(0, top); return; }
+  if (!there) {
+    to.contentWindow.scrollTo(0, top);
+    return;
+  }
   const a = at.getBoundingClientRect();
   const b = there.getBoundingClientRect();
   to.contentWindow.scrollTo(0, to.contentWindow.scrollY + b.top + (-a.top / a.height) * b.height);
@@ -46,12 +52,30 @@ let leads = null; // the frame that is scrolled by hand
 function begin(frame) {
   mark(frame);
   const doc = frame.contentDocument;
-  ['pointerenter', 'wheel', 'touchstart', 'keydown'].forEach((type) => doc.addEventListener(type, () => { leads = frame; }, { passive: true }));
-  doc.addEventListener('pointerover', () => { leads = frame; }, { passive: true });
-  frame.contentWindow.addEventListener('scroll', () => {
-    const other = states.find((f) => f !== frame);
-    if (leads === frame && other) follow(frame, other);
-  }, { passive: true });
+  ['pointerenter', 'wheel', 'touchstart', 'keydown'].forEach((type) =>
+    doc.addEventListener(
+      type,
+      () => {
+        leads = frame;
+      },
+      { passive: true },
+    ),
+  );
+  doc.addEventListener(
+    'pointerover',
+    () => {
+      leads = frame;
+    },
+    { passive: true },
+  );
+  frame.contentWindow.addEventListener(
+    'scroll',
+    () => {
+      const other = states.find((f) => f !== frame);
+      if (leads === frame && other) follow(frame, other);
+    },
+    { passive: true },
+  );
 }
 
 states.forEach((frame) => {
@@ -63,7 +87,9 @@ document.querySelector('.segments')?.addEventListener('click', (e) => {
   const button = e.target.closest('[data-width]');
   if (!button) return;
   width = Number(button.dataset.width);
-  document.querySelectorAll('.segments [data-width]').forEach((b) => b.setAttribute('aria-pressed', String(b === button)));
+  document
+    .querySelectorAll('.segments [data-width]')
+    .forEach((b) => b.setAttribute('aria-pressed', String(b === button)));
   fit();
 });
 

@@ -9,7 +9,10 @@ export const mostPasted = 200_000;
 /** A node that keeps the class which its element has on the page. */
 function block(content, tag, more = {}) {
   return {
-    content, group: 'block', attrs: { class: { default: null } }, defining: true,
+    content,
+    group: 'block',
+    attrs: { class: { default: null } },
+    defining: true,
     parseDOM: [{ tag, getAttrs: (e) => ({ class: e.getAttribute('class') }) }],
     toDOM: (n) => [tag, n.attrs.class ? { class: n.attrs.class } : {}, 0],
     ...more,
@@ -24,37 +27,76 @@ const looks = (pattern) => ({ tag: '[data-style]', consuming: false, getAttrs: (
 
 const marks = {
   link: {
-    attrs: { href: {} }, inclusive: false,
-    parseDOM: [{ tag: 'a[href]', getAttrs: (e) => ({ href: e.getAttribute('href') + (e.target === '_blank' ? newTab : '') }) }],
-    toDOM: (m) => ['a', { href: m.attrs.href.replace(newTab, ''), ...(m.attrs.href.endsWith(newTab) && { target: '_blank' }) }, 0],
+    attrs: { href: {} },
+    inclusive: false,
+    parseDOM: [
+      { tag: 'a[href]', getAttrs: (e) => ({ href: e.getAttribute('href') + (e.target === '_blank' ? newTab : '') }) },
+    ],
+    toDOM: (m) => [
+      'a',
+      { href: m.attrs.href.replace(newTab, ''), ...(m.attrs.href.endsWith(newTab) && { target: '_blank' }) },
+      0,
+    ],
   },
   bold: {
     parseDOM: [
-      { tag: 'strong' }, { tag: 'b', getAttrs: (e) => !says(e, /font-weight:\s*normal/) && null }, // some put a whole copy into a b that isn't bold
+      { tag: 'strong' },
+      { tag: 'b', getAttrs: (e) => !says(e, /font-weight:\s*normal/) && null }, // some put a whole copy into a b that isn't bold
       looks(/font-weight:\s*(bold(er)?|[6-9]\d{2})/),
     ],
     toDOM: () => ['strong', 0],
   },
-  italic: { parseDOM: [{ tag: 'em' }, { tag: 'i', getAttrs: (e) => !says(e, /font-style:\s*normal/) && null }, looks(/font-style:\s*(italic|oblique)/)], toDOM: () => ['em', 0] },
+  italic: {
+    parseDOM: [
+      { tag: 'em' },
+      { tag: 'i', getAttrs: (e) => !says(e, /font-style:\s*normal/) && null },
+      looks(/font-style:\s*(italic|oblique)/),
+    ],
+    toDOM: () => ['em', 0],
+  },
   underline: { parseDOM: [{ tag: 'u' }], toDOM: () => ['u', 0] },
-  strike: { parseDOM: [{ tag: 's' }, { tag: 'del' }, { tag: 'strike' }, looks(/text-decoration[^;]*line-through/)], toDOM: () => ['s', 0] },
+  strike: {
+    parseDOM: [{ tag: 's' }, { tag: 'del' }, { tag: 'strike' }, looks(/text-decoration[^;]*line-through/)],
+    toDOM: () => ['s', 0],
+  },
   small: { parseDOM: [{ tag: 'small' }], toDOM: () => ['small', 0] },
   super: { parseDOM: [{ tag: 'sup' }, looks(/vertical-align:\s*super/)], toDOM: () => ['sup', 0] },
   code: { parseDOM: [{ tag: 'code' }, { tag: 'tt' }], toDOM: () => ['code', 0] },
   colour: {
     attrs: { token: {}, value: { default: null } },
-    parseDOM: [{ tag: 'span[data-colour]', getAttrs: (e) => ({ token: e.dataset.colour, value: e.style.color || /color:\s*([^;]+)/.exec(e.dataset.style ?? '')?.[1] || null }) }],
-    toDOM: (m) => ['span', { 'data-colour': m.attrs.token, ...(m.attrs.value && { style: `color:${m.attrs.value}` }) }, 0],
+    parseDOM: [
+      {
+        tag: 'span[data-colour]',
+        getAttrs: (e) => ({
+          token: e.dataset.colour,
+          value: e.style.color || /color:\s*([^;]+)/.exec(e.dataset.style ?? '')?.[1] || null,
+        }),
+      },
+    ],
+    toDOM: (m) => [
+      'span',
+      { 'data-colour': m.attrs.token, ...(m.attrs.value && { style: `color:${m.attrs.value}` }) },
+      0,
+    ],
   },
 };
 
 const common = {
   text: { group: 'inline' },
-  break: { inline: true, group: 'inline', selectable: false, parseDOM: [{ tag: 'br' }], toDOM: () => ['br'], leafText: () => '\n' },
+  break: {
+    inline: true,
+    group: 'inline',
+    selectable: false,
+    parseDOM: [{ tag: 'br' }],
+    toDOM: () => ['br'],
+    leafText: () => '\n',
+  },
 };
 
 const item = {
-  content: 'paragraph (bullets | numbers)*', attrs: { class: { default: null } }, defining: true,
+  content: 'paragraph (bullets | numbers)*',
+  attrs: { class: { default: null } },
+  defining: true,
   parseDOM: [{ tag: 'li', getAttrs: (e) => ({ class: e.getAttribute('class') }) }],
   toDOM: (n) => ['li', n.attrs.class ? { class: n.attrs.class } : {}, 0],
 };
@@ -75,8 +117,12 @@ const schemas = {
       doc: { content: 'block+' },
       paragraph: block('inline*', 'p'),
       heading: {
-        ...block('inline*', 'h2'), attrs: { class: { default: null }, level: { default: 2 } },
-        parseDOM: [1, 2, 3, 4, 5, 6].map((n) => ({ tag: `h${n}`, getAttrs: (e) => ({ class: e.getAttribute('class'), level: Math.min(Math.max(n, 2), 4) }) })),
+        ...block('inline*', 'h2'),
+        attrs: { class: { default: null }, level: { default: 2 } },
+        parseDOM: [1, 2, 3, 4, 5, 6].map((n) => ({
+          tag: `h${n}`,
+          getAttrs: (e) => ({ class: e.getAttribute('class'), level: Math.min(Math.max(n, 2), 4) }),
+        })),
         toDOM: (n) => [`h${n.attrs.level}`, n.attrs.class ? { class: n.attrs.class } : {}, 0],
       },
       quote: block('paragraph+', 'blockquote'),
@@ -85,9 +131,18 @@ const schemas = {
       item,
       // The picture that the words go round stays where it is.
       picture: {
-        group: 'block', atom: true, selectable: false, attrs: { html: {} },
-        parseDOM: [{ tag: 'img[class]', getAttrs: (e) => (e.parentElement?.dataset.block ? { html: e.outerHTML } : false) }],
-        toDOM: (n) => { const t = document.createElement('template'); t.innerHTML = n.attrs.html; return t.content.firstChild; },
+        group: 'block',
+        atom: true,
+        selectable: false,
+        attrs: { html: {} },
+        parseDOM: [
+          { tag: 'img[class]', getAttrs: (e) => (e.parentElement?.dataset.block ? { html: e.outerHTML } : false) },
+        ],
+        toDOM: (n) => {
+          const t = document.createElement('template');
+          t.innerHTML = n.attrs.html;
+          return t.content.firstChild;
+        },
       },
       ...common,
     },
@@ -96,7 +151,8 @@ const schemas = {
 };
 
 /** The schema for what an element holds. */
-export const schemaOf = (element, line) => (line ? schemas.line : element.matches('ul, ol') ? schemas.list : schemas.text);
+export const schemaOf = (element, line) =>
+  line ? schemas.line : element.matches('ul, ol') ? schemas.list : schemas.text;
 
 /** Words as an element has them. */
 export const read = (schema, element) => pm.DOMParser.fromSchema(schema).parse(element);
@@ -105,7 +161,10 @@ export const read = (schema, element) => pm.DOMParser.fromSchema(schema).parse(e
 export function html(doc) {
   const holder = document.createElement('div');
   holder.append(pm.DOMSerializer.fromSchema(doc.type.schema).serializeFragment(doc.content));
-  for (const e of holder.querySelectorAll('[class], [style]')) { e.removeAttribute('class'); e.removeAttribute('style'); }
+  for (const e of holder.querySelectorAll('[class], [style]')) {
+    e.removeAttribute('class');
+    e.removeAttribute('style');
+  }
   for (const img of holder.querySelectorAll('img')) img.remove();
   return holder.innerHTML;
 }
@@ -116,21 +175,35 @@ function typed(pattern, mark, attrs = (_match) => null) {
     const [whole, before, words] = match;
     const from = start + before.length;
     const tr = state.tr;
-    tr.delete(from, end).insert(from, state.schema.text(words, [...(tr.storedMarks ?? state.selection.$from.marks()), mark.create(attrs(match))]));
+    tr.delete(from, end).insert(
+      from,
+      state.schema.text(words, [...(tr.storedMarks ?? state.selection.$from.marks()), mark.create(attrs(match))]),
+    );
     return whole ? tr.removeStoredMark(mark) : null;
   });
 }
 
 /** Quotes and dashes of a language as they are typed; the first pair are double ones, the second single. */
-const quotes = { de: ['„', '“', '‚', '‘'], fr: ['«\u202f', '\u202f»', '‹\u202f', '\u202f›'], it: ['«', '»', '“', '”'], es: ['«', '»', '“', '”'], sv: ['”', '”', '’', '’'], nl: ['“', '”', '‘', '’'], en: ['“', '”', '‘', '’'] };
+const quotes = {
+  de: ['„', '“', '‚', '‘'],
+  fr: ['«\u202f', '\u202f»', '‹\u202f', '\u202f›'],
+  it: ['«', '»', '“', '”'],
+  es: ['«', '»', '“', '”'],
+  sv: ['”', '”', '’', '’'],
+  nl: ['“', '”', '‘', '’'],
+  en: ['“', '”', '‘', '’'],
+};
 
 export function typographic(language) {
   const [open, close, single, singleClose] = quotes[(language || 'en').slice(0, 2)] ?? quotes.en;
   const at = (pattern, to) => new pm.InputRule(pattern, to);
   return [
-    at(/(^|[\s([{–—])"$/, (s, [, before], from, to) => s.tr.insertText(before + open, from, to)), at(/"$/, close),
-    at(/(^|[\s([{–—])'$/, (s, [, before], from, to) => s.tr.insertText(before + single, from, to)), at(/'$/, singleClose),
-    at(/(\s)--?(\s)$/, (s, [, a, b], from, to) => s.tr.insertText(`${a}–${b}`, from, to)), at(/\.\.\.$/, '…'),
+    at(/(^|[\s([{–—])"$/, (s, [, before], from, to) => s.tr.insertText(before + open, from, to)),
+    at(/"$/, close),
+    at(/(^|[\s([{–—])'$/, (s, [, before], from, to) => s.tr.insertText(before + single, from, to)),
+    at(/'$/, singleClose),
+    at(/(\s)--?(\s)$/, (s, [, a, b], from, to) => s.tr.insertText(`${a}–${b}`, from, to)),
+    at(/\.\.\.$/, '…'),
   ];
 }
 
@@ -138,14 +211,19 @@ export function typographic(language) {
 function rules(schema, more) {
   const { marks: m, nodes: n } = schema;
   const all = [
-    typed(/(^|[^*])\*\*([^*\s](?:[^*]*[^*\s])?)\*\*$/, m.bold), typed(/(^|[^*])\*([^*\s](?:[^*]*[^*\s])?)\*$/, m.italic),
-    typed(/(^|\s)_([^_\s](?:[^_]*[^_\s])?)_$/, m.italic), typed(/(^|[^`])`([^`]+)`$/, m.code), typed(/(^|[^~])~~([^~]+)~~$/, m.strike),
+    typed(/(^|[^*])\*\*([^*\s](?:[^*]*[^*\s])?)\*\*$/, m.bold),
+    typed(/(^|[^*])\*([^*\s](?:[^*]*[^*\s])?)\*$/, m.italic),
+    typed(/(^|\s)_([^_\s](?:[^_]*[^_\s])?)_$/, m.italic),
+    typed(/(^|[^`])`([^`]+)`$/, m.code),
+    typed(/(^|[^~])~~([^~]+)~~$/, m.strike),
     typed(/(^|[^!])\[([^\]]+)\]\((\S+)\)$/, m.link, (match) => ({ href: match[3] })),
   ];
   if (n.heading) {
     all.push(
       pm.textblockTypeInputRule(/^(#{1,4})\s$/, n.heading, (match) => ({ level: Math.max(match[1].length, 2) })),
-      pm.wrappingInputRule(/^\s*([-*])\s$/, n.bullets), pm.wrappingInputRule(/^1[.)]\s$/, n.numbers), pm.wrappingInputRule(/^>\s$/, n.quote),
+      pm.wrappingInputRule(/^\s*([-*])\s$/, n.bullets),
+      pm.wrappingInputRule(/^1[.)]\s$/, n.numbers),
+      pm.wrappingInputRule(/^>\s$/, n.quote),
     );
   }
   return pm.inputRules({ rules: [...more, ...all] });
@@ -159,14 +237,29 @@ const sink = (item) => (state, dispatch) => {
   return lists >= 1 && lists < 2 ? pm.sinkListItem(item)(state, dispatch) : lists > 0;
 };
 
-const lineBreak = (schema) => (state, dispatch) => { dispatch?.(state.tr.replaceSelectionWith(schema.nodes.break.create()).scrollIntoView()); return true; };
+const lineBreak = (schema) => (state, dispatch) => {
+  dispatch?.(state.tr.replaceSelectionWith(schema.nodes.break.create()).scrollIntoView());
+  return true;
+};
 
 function keys(schema, on) {
   const { marks: m, nodes: n } = schema;
   const map = {
-    'Mod-z': pm.undo, 'Mod-y': pm.redo, 'Shift-Mod-z': pm.redo, 'Shift-Enter': lineBreak(schema), Escape: () => { on.leave(); return true; },
-    'Mod-b': (...a) => (on.bold() ? true : pm.toggleMark(m.bold)(...a)), 'Mod-i': pm.toggleMark(m.italic), 'Mod-u': pm.toggleMark(m.underline),
-    'Mod-k': () => { on.link(); return true; },
+    'Mod-z': pm.undo,
+    'Mod-y': pm.redo,
+    'Shift-Mod-z': pm.redo,
+    'Shift-Enter': lineBreak(schema),
+    Escape: () => {
+      on.leave();
+      return true;
+    },
+    'Mod-b': (...a) => (on.bold() ? true : pm.toggleMark(m.bold)(...a)),
+    'Mod-i': pm.toggleMark(m.italic),
+    'Mod-u': pm.toggleMark(m.underline),
+    'Mod-k': () => {
+      on.link();
+      return true;
+    },
   };
   if (n.heading) {
     map.Enter = pm.splitListItem(n.item);
@@ -175,7 +268,10 @@ function keys(schema, on) {
     map['Mod-Alt-0'] = pm.setBlockType(n.paragraph);
     for (const level of [2, 3, 4]) map[`Mod-Alt-${level}`] = pm.setBlockType(n.heading, { level });
   } else if (n.item) {
-    map.Enter = (state, dispatch) => { dispatch?.(state.tr.split(state.selection.$from.pos).scrollIntoView()); return true; };
+    map.Enter = (state, dispatch) => {
+      dispatch?.(state.tr.split(state.selection.$from.pos).scrollIntoView());
+      return true;
+    };
   } else {
     map.Enter = lineBreak(schema);
   }
@@ -185,9 +281,17 @@ function keys(schema, on) {
 /** Pasted HTML, made ready to be read: its styles are read as words, since the page's policy lets none be applied, and nothing in it can run. */
 export function pasted(text) {
   // A tag may lack its end, and an attribute the space before it.
-  const inert = text.replaceAll(/<style\b[\s\S]*?(<\/style>|$)/gi, '').replaceAll(/<[a-z][^>]*(>|$)/gi, (tag) => tag.replaceAll(/([\s/"'`])style\s*=/gi, '$1data-style=').replaceAll(/([\s/"'`])on(\w+)\s*=/gi, '$1data-on='));
+  const inert = text
+    .replaceAll(/<style\b[\s\S]*?(<\/style>|$)/gi, '')
+    .replaceAll(/<[a-z][^>]*(>|$)/gi, (tag) =>
+      tag.replaceAll(/([\s/"'`])style\s*=/gi, '$1data-style=').replaceAll(/([\s/"'`])on(\w+)\s*=/gi, '$1data-on='),
+    );
   // Where links of other pages open is theirs; what was copied here stays as it is.
-  return listsOfWordProcessors(text.includes('data-pm-slice') ? inert : inert.replaceAll(/<a\s[^>]*>/gi, (tag) => tag.replaceAll(/\starget\s*=/gi, ' data-target=')));
+  return listsOfWordProcessors(
+    text.includes('data-pm-slice')
+      ? inert
+      : inert.replaceAll(/<a\s[^>]*>/gi, (tag) => tag.replaceAll(/\starget\s*=/gi, ' data-target=')),
+  );
 }
 
 /** What word processors write for a list, as one: their items are paragraphs that say so in their style. */
@@ -197,7 +301,10 @@ function listsOfWordProcessors(text) {
   let list = null;
   for (const p of [...d.querySelectorAll('p')]) {
     const item = /mso-list:\s*\S+\s+level(\d)/.exec(p.dataset.style ?? '');
-    if (!item) { list = null; continue; }
+    if (!item) {
+      list = null;
+      continue;
+    }
     const mark = [...p.querySelectorAll('[data-style*="mso-list:Ignore"], [data-style*="mso-list: Ignore"]')];
     const numbered = /^\s*(\d+|[a-z])[.)]/i.test(mark[0]?.textContent ?? '');
     for (const e of mark) e.remove();
@@ -223,7 +330,8 @@ const markdown = new pm.MarkdownIt('commonmark', { html: false }).enable('strike
 
 /** Pasted text as Markdown has it, where it reads as such; otherwise null. */
 export function fromMarkdown(schema, text) {
-  if (!schema.nodes.heading || !/^(#{1,4} |[-*] |\d+[.)] |> )|\*\*[^*]+\*\*|\[[^\]]+\]\([^)]+\)|`[^`]+`/m.test(text)) return null;
+  if (!schema.nodes.heading || !/^(#{1,4} |[-*] |\d+[.)] |> )|\*\*[^*]+\*\*|\[[^\]]+\]\([^)]+\)|`[^`]+`/m.test(text))
+    return null;
   const d = new DOMParser().parseFromString(markdown.render(text), 'text/html');
   return pm.DOMParser.fromSchema(schema).parseSlice(d.body, { preserveWhitespace: false });
 }
@@ -238,14 +346,25 @@ export function fromMarkdown(schema, text) {
 export function edit(element, on, how) {
   const schema = schemaOf(element, how.line);
   const first = (selector) => element.querySelector(selector)?.getAttribute('class') ?? null;
-  const usual = { paragraph: first(':scope > p'), item: first('li'), bullets: first('ul'), numbers: first('ol') ?? first('ul'), quote: first('blockquote') };
+  const usual = {
+    paragraph: first(':scope > p'),
+    item: first('li'),
+    bullets: first('ul'),
+    numbers: first('ol') ?? first('ul'),
+    quote: first('blockquote'),
+  };
   // New paragraphs look as the others do, until the server has written them.
   const dress = new pm.Plugin({
     appendTransaction(changes, _, state) {
       if (!changes.some((t) => t.docChanged)) return null;
       const tr = state.tr;
       state.doc.descendants((node, at, parent) => {
-        if (node.type.name in usual && node.attrs.class === null && usual[node.type.name] && !(node.type.name === 'paragraph' && parent.type.name === 'item')) {
+        if (
+          node.type.name in usual &&
+          node.attrs.class === null &&
+          usual[node.type.name] &&
+          !(node.type.name === 'paragraph' && parent.type.name === 'item')
+        ) {
           tr.setNodeMarkup(at, null, { ...node.attrs, class: usual[node.type.name] });
         }
       });
@@ -253,23 +372,40 @@ export function edit(element, on, how) {
     },
   });
   const doc = read(schema, element);
-  const state = pm.EditorState.create({ doc, plugins: [rules(schema, how.typographic ? typographic(how.language) : []), ...keys(schema, on), pm.history(), dress] });
-  const view = new pm.EditorView({ mount: element }, {
-    state,
-    dispatchTransaction(tr) {
-      view.updateState(view.state.apply(tr));
-      on.changed();
-    },
-    transformPastedHTML: pasted,
-    clipboardTextParser: (text, _, plain) => (plain ? null : fromMarkdown(schema, text)),
-    handlePaste(_, e) {
-      const n = e.clipboardData.getData('text/plain').length;
-      if (n > mostPasted) { on.tooLong(n); return true; }
-      return false;
-    },
-    handleKeyDown: (_, e) => { e.stopPropagation(); return false; },
-    attributes: { spellcheck: 'true' },
+  const state = pm.EditorState.create({
+    doc,
+    plugins: [
+      rules(schema, how.typographic ? typographic(how.language) : []),
+      ...keys(schema, on),
+      pm.history(),
+      dress,
+    ],
   });
+  const view = new pm.EditorView(
+    { mount: element },
+    {
+      state,
+      dispatchTransaction(tr) {
+        view.updateState(view.state.apply(tr));
+        on.changed();
+      },
+      transformPastedHTML: pasted,
+      clipboardTextParser: (text, _, plain) => (plain ? null : fromMarkdown(schema, text)),
+      handlePaste(_, e) {
+        const n = e.clipboardData.getData('text/plain').length;
+        if (n > mostPasted) {
+          on.tooLong(n);
+          return true;
+        }
+        return false;
+      },
+      handleKeyDown: (_, e) => {
+        e.stopPropagation();
+        return false;
+      },
+      attributes: { spellcheck: 'true' },
+    },
+  );
   return { view, schema, before: html(doc), html: () => html(view.state.doc), plain: () => view.state.doc.textContent };
 }
 
@@ -277,7 +413,9 @@ export function edit(element, on, how) {
 export function has(view, name) {
   const type = view.state.schema.marks[name];
   const { from, to, empty, $from } = view.state.selection;
-  return empty ? Boolean(type.isInSet(view.state.storedMarks ?? $from.marks())) : view.state.doc.rangeHasMark(from, to, type);
+  return empty
+    ? Boolean(type.isInSet(view.state.storedMarks ?? $from.marks()))
+    : view.state.doc.rangeHasMark(from, to, type);
 }
 
 /** The nearest block around the caret: its name, with a heading's level. */
@@ -296,11 +434,15 @@ export function act(view, what, attrs = null) {
   const { marks: m, nodes: n } = view.state.schema;
   const run = (command) => command(view.state, view.dispatch, view);
   if (what === 'colour') {
-    run((state, dispatch) => { dispatch(state.tr.addMark(state.selection.from, state.selection.to, m.colour.create(attrs))); return true; });
+    run((state, dispatch) => {
+      dispatch(state.tr.addMark(state.selection.from, state.selection.to, m.colour.create(attrs)));
+      return true;
+    });
   } else if (what === 'link') {
     const { from, to, empty, $from } = view.state.selection;
     let [a, b] = [from, to];
-    if (empty) { // the link around the caret
+    if (empty) {
+      // the link around the caret
       const mark = m.link.isInSet($from.marks());
       if (!mark) return;
       while (a > $from.start() && view.state.doc.rangeHasMark(a - 1, a, m.link)) a--;
@@ -316,7 +458,9 @@ export function act(view, what, attrs = null) {
   } else if (what === 'quote') {
     run(around(view) === 'quote' ? pm.lift : pm.wrapIn(n.quote));
   } else if (what.startsWith('heading')) {
-    run(around(view) === what ? pm.setBlockType(n.paragraph) : pm.setBlockType(n.heading, { level: Number(what.at(-1)) }));
+    run(
+      around(view) === what ? pm.setBlockType(n.paragraph) : pm.setBlockType(n.heading, { level: Number(what.at(-1)) }),
+    );
   }
   view.focus();
 }
@@ -326,7 +470,10 @@ export function linkAt(view) {
   const type = view.state.schema.marks.link;
   const { from, to, $from, empty } = view.state.selection;
   let href = (type.isInSet($from.marks()) ?? type.isInSet(view.state.storedMarks ?? []))?.attrs.href ?? '';
-  if (!empty) view.state.doc.nodesBetween(from, to, (n) => { href ||= type.isInSet(n.marks)?.attrs.href ?? ''; });
+  if (!empty)
+    view.state.doc.nodesBetween(from, to, (n) => {
+      href ||= type.isInSet(n.marks)?.attrs.href ?? '';
+    });
   return href;
 }
 

@@ -66,7 +66,13 @@ func (s *Screen) showZones(c *gin.Context, status int, problem string) {
 		return
 	}
 	for i, z := range st.Zones {
-		r := zoneRow{Zone: z, From: max(z.Min, doc.MinViewport), To: doc.MaxViewport, Widest: i == 0, Narrowest: i == len(st.Zones)-1}
+		r := zoneRow{
+			Zone:      z,
+			From:      max(z.Min, doc.MinViewport),
+			To:        doc.MaxViewport,
+			Widest:    i == 0,
+			Narrowest: i == len(st.Zones)-1,
+		}
 		if i > 0 {
 			r.To = st.Zones[i-1].Min - 1
 		}

@@ -15,7 +15,11 @@ func worded(kind doc.Kind, level int, words string, p doc.Zoned[doc.Place]) *doc
 }
 
 func picture(p doc.Zoned[doc.Place]) *doc.Block {
-	return &doc.Block{Kind: doc.Picture, Place: p, Style: doc.Style{"border-radius": everywhere("$card"), "aspect-ratio": everywhere("rows")}}
+	return &doc.Block{
+		Kind:  doc.Picture,
+		Place: p,
+		Style: doc.Style{"border-radius": everywhere("$card"), "aspect-ratio": everywhere("rows")},
+	}
 }
 
 // Sections gives three sections with new ids: a heading, a text and a button beside a
@@ -32,7 +36,12 @@ func Sections(newID func(prefix string) string) []*doc.Section {
 		}
 		return s
 	}
-	lead := worded(doc.Text, 0, "Then add a sentence on whom it is for and why it is good. Keep it short enough to read standing.", at(1, 5, 6, 3))
+	lead := worded(
+		doc.Text,
+		0,
+		"Then add a sentence on whom it is for and why it is good. Keep it short enough to read standing.",
+		at(1, 5, 6, 3),
+	)
 	lead.Style = doc.Style{"text-style": everywhere("$lead")}
 	over := worded(
 		doc.Text, 0, "Tell the story behind it here. Two or three sentences are plenty; the picture does the rest.",
@@ -52,11 +61,26 @@ func Sections(newID func(prefix string) string) []*doc.Section {
 		{Name: "Three points", Style: room(""), Blocks: []*doc.Block{
 			worded(doc.Heading, 2, "Three things worth knowing", at(1, 8, 1, 2)),
 			worded(doc.Heading, 3, "The first", tablet(at(1, 4, 4, 2), 1, 3, 4, 2)),
-			worded(doc.Text, 0, "What it is, in the words your visitors use themselves.", tablet(at(1, 4, 6, 4), 4, 5, 4, 3)),
+			worded(
+				doc.Text,
+				0,
+				"What it is, in the words your visitors use themselves.",
+				tablet(at(1, 4, 6, 4), 4, 5, 4, 3),
+			),
 			worded(doc.Heading, 3, "The second", tablet(at(5, 4, 4, 2), 1, 3, 8, 2)),
-			worded(doc.Text, 0, "What they get from it, and how soon they will notice.", tablet(at(5, 4, 6, 4), 4, 5, 8, 3)),
+			worded(
+				doc.Text,
+				0,
+				"What they get from it, and how soon they will notice.",
+				tablet(at(5, 4, 6, 4), 4, 5, 8, 3),
+			),
 			worded(doc.Heading, 3, "The third", tablet(at(9, 4, 4, 2), 1, 3, 12, 2)),
-			worded(doc.Text, 0, "What to do next, and what happens after they do.", tablet(at(9, 4, 6, 4), 4, 5, 12, 3)),
+			worded(
+				doc.Text,
+				0,
+				"What to do next, and what happens after they do.",
+				tablet(at(9, 4, 6, 4), 4, 5, 12, 3),
+			),
 		}},
 		{Name: "Picture and words", Style: room(""), Blocks: []*doc.Block{picture(at(1, 8, 1, 12)), over}},
 	}
