@@ -3,8 +3,10 @@ package check
 import (
 	"fmt"
 	"math"
+	"strconv"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/style"
 )
 
@@ -12,6 +14,7 @@ import (
 var alone = Rule{
 	repair: mendAlone,
 	ID:     "alone", Name: "One stands alone on its row", Family: Layout, Severity: Doubtful,
+	What:  "rows of two or more, of a Series or of like containers, end with one",
 	Why:   "The row looks broken off, and most of it is empty.",
 	short: func(f *Finding, name func(string) string) string { return "one alone on its row" },
 	title: func(f *Finding, name func(string) string) string {
@@ -67,4 +70,32 @@ func (s *sight) flows(b *box) bool {
 		}
 	}
 	return true
+}
+
+func mendAlone(p *Page, f *Finding) *Repair {
+	b := p.block(f.Node)
+	if b == nil || b.Kind != doc.Series || len(b.Items) < 3 {
+		return nil
+	}
+	n, zone := len(b.Items), p.Site.Zones.At(float64(f.Worst))
+	room := float64(zoneRange(p.Site.Zones, zone).From) * 0.86
+	for per := min(n, 6); per >= 1; per-- {
+		if (n%per == 0 || n%per > 1) && room/float64(per) >= 150 {
+			label := fmt.Sprintf("%d across in %s", per, p.where(f))
+			if per == 1 {
+				label = "One below the other in " + p.where(f)
+			}
+			return &Repair{
+				label,
+				edit.Command{
+					Op:      "set",
+					Node:    b.ID,
+					Zone:    p.Site.Zones[zone].ID,
+					Setting: "per-row",
+					Value:   strconv.Itoa(per),
+				},
+			}
+		}
+	}
+	return nil
 }

@@ -50,6 +50,7 @@ type Rule struct {
 	Name     string // what it is called, such as "Words over words"
 	Family   Family
 	Severity Severity
+	What     string // what it finds, in a line (docs/checks.md)
 	Why      string // why it matters, a sentence or two
 	Standard string // such as "WCAG 2.2, 1.4.10", or ""
 	// Least has less be worse: what By counts is to be at least something.

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"openplot/core/colour"
+	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/style"
 )
@@ -25,6 +26,7 @@ const unseen = 0.01
 var contrast = Rule{
 	repair: mendContrast,
 	ID:     "contrast", Name: "Words are too faint on their ground", Family: Reading, Severity: Broken, Standard: "WCAG 2.2, 1.4.3",
+	What:  "words on one colour under 4.5, large ones under 3 to 1; on pictures, gradients and other blocks, over 15 % of 24 places in a line",
 	Why:   "People with weak eyes, and everybody in the sun, can’t read them.",
 	Least: true,
 	short: func(f *Finding, name func(string) string) string {
@@ -202,4 +204,46 @@ func (s *sight) onPicture(l *line, b *box, behind []int, across, down int) {
 	if r := ratios[int(faintPlaces*float64(n))]; r < least {
 		s.noteWords(b.node(), "", "picture", r, least, start(b.text))
 	}
+}
+
+func mendContrast(p *Page, f *Finding) *Repair {
+	b := p.block(f.Node)
+	if b == nil || style.Find("color", b.Kind) == nil {
+		return nil
+	}
+	if f.Part == "picture" { // a veil over the section's picture, until it is enough
+		s := p.sectionOf(f.Node)
+		if s == nil || s.Picture == "" {
+			return nil
+		}
+		id := s.ID
+		return &Repair{
+			fmt.Sprintf("Overlay at 80 %% in %s", p.where(f)),
+			edit.Command{Op: "set", Node: id, Zone: p.at(f), Setting: "filter-opacity", Value: "80%"},
+		}
+	}
+	said, behind, ok := p.colours(f)
+	if !ok {
+		return nil
+	}
+	mended := colour.Readable(said, behind, f.Of+0.02)
+	return &Repair{"Words in " + mended.String(), p.set(f, "color", mended.String())}
+}
+
+// colours gives the colours of the words of a block and of what is behind them, in the zone of the
+// finding's worst width.
+func (p *Page) colours(f *Finding) (said, behind colour.Colour, ok bool) {
+	z := p.Site.Zones.At(float64(f.Worst))
+	p.each(z, func(n *element.Node, node string, _ bool) {
+		if ok || node != f.Node || n.Text == "" {
+			return
+		}
+		st := &n.Styles[z]
+		a, err1 := colour.ParseHex(st.Color)
+		b, err2 := colour.ParseHex(style.Over(st.Background, st.Behind))
+		if err1 == nil && err2 == nil && colour.Contrast(a.Over(b), b) < f.Of {
+			said, behind, ok = a, b, true
+		}
+	})
+	return said, behind, ok
 }

@@ -6,7 +6,8 @@ import "fmt"
 var covered = Rule{
 	repair: mendRoom,
 	ID:     "covered", Name: "Something covers words or a button", Family: Layout, Severity: Broken,
-	Why: "What is covered can’t be read or pressed.",
+	What: "a picture, a video or a filled block is painted over words; also a section that is pulled over the one above, and what hangs out",
+	Why:  "What is covered can’t be read or pressed.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("covers %.0f px of %s", f.By, name(f.Other))
 	},

@@ -2,15 +2,19 @@ package check
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
+	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/element"
 )
 
 var headings = Rule{
 	repair: mendHeading,
 	ID:     "headings", Name: "Headings skip a level", Family: Reading, Severity: Doubtful, Standard: "WCAG 2.2, 1.3.1",
-	Why: "Who hears the page goes from heading to heading, and finds its parts by their levels.",
+	What: "a level is skipped; none, or more than one, of level 1",
+	Why:  "Who hears the page goes from heading to heading, and finds its parts by their levels.",
 	title: func(f *Finding, name func(string) string) string {
 		switch f.Part {
 		case "none":
@@ -61,4 +65,19 @@ var headings = Rule{
 			}
 		})
 	},
+}
+
+func mendHeading(p *Page, f *Finding) *Repair {
+	b := p.block(f.Node)
+	if b == nil || b.Kind != doc.Heading || f.Part != "" && f.Part != "two" {
+		return nil
+	}
+	level := int(f.Of) + 1
+	if f.Part == "two" {
+		level = 2
+	}
+	return &Repair{
+		fmt.Sprintf("Level %d", level),
+		edit.Command{Op: "block.content", Node: b.ID, Setting: "level", Value: strconv.Itoa(level)},
+	}
 }

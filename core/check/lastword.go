@@ -7,6 +7,7 @@ const largeHeading = 28.0
 
 var lastWord = Rule{
 	ID: "last-word", Name: "A word stands alone on a heading’s last line", Family: Layout, Severity: Hint, least: 8,
+	What:  "a heading from 28 px on ends with a single word",
 	Why:   "At large sizes a single word below looks like an accident.",
 	short: func(f *Finding, name func(string) string) string { return "one word on the last line" },
 	title: func(f *Finding, name func(string) string) string {

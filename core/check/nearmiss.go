@@ -14,7 +14,8 @@ const (
 
 var nearMiss = Rule{
 	ID: "near-miss", Name: "Edges or gaps nearly meet", Family: Layout, Severity: Hint, least: 100,
-	Why: "A few px look like a mistake; either they are the same, or clearly not.",
+	What: "edges or gaps differ by 1 to 4 px, over 100 px of width at least",
+	Why:  "A few px look like a mistake; either they are the same, or clearly not.",
 	title: func(f *Finding, name func(string) string) string {
 		if f.Part == "gap" {
 			return fmt.Sprintf("Gaps differ by %.0f px at %s", f.By, name(f.Node))

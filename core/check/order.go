@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/place"
 )
 
@@ -12,6 +13,7 @@ import (
 var order = Rule{
 	repair: mendOrder,
 	ID:     "order", Name: "Read in another order than it is seen", Family: Reading, Severity: Doubtful, Standard: "WCAG 2.2, 1.3.2", least: 8,
+	What:  "of two blocks, or sections, the one that comes later in the document stands above, or before on the row",
 	Why:   "Who hears the page, or goes through it by Tab, gets the later part first.",
 	short: func(f *Finding, name func(string) string) string { return "read after " + name(f.Other) },
 	title: func(f *Finding, name func(string) string) string {
@@ -117,4 +119,29 @@ func elsewhere(p *doc.Page, seen []*doc.Section) []*doc.Section {
 func (s *sight) says(b *box) bool {
 	k := s.kind(b.block)
 	return k != nil && (k.Kind.Is(doc.Worded) || k.Kind.Is(doc.Holding) || len(k.Content.Entries) > 0)
+}
+
+// mendOrder has what comes in another order by hand in a zone come as it does in the wider one.
+func mendOrder(p *Page, f *Finding) *Repair {
+	zone := p.at(f)
+	var back []edit.Command
+	follow := func(id string, st doc.Style) {
+		if _, byHand := st["order"][zone]; byHand {
+			back = append(back, edit.Command{Op: "follow", Node: id, Zone: zone, Setting: "order"})
+		}
+	}
+	if s, _ := p.Doc.Section(f.Node); s != nil {
+		for _, s := range p.Doc.Sections {
+			follow(s.ID, s.Style)
+		}
+	} else if b := p.block(f.Node); b != nil {
+		s, _ := p.Doc.Block(b.ID)
+		for _, beside := range s.HolderOf(b.ID).Blocks {
+			follow(beside.ID, beside.Style)
+		}
+	}
+	if len(back) == 0 {
+		return mendRoom(p, f)
+	}
+	return &Repair{"The order of the document in " + p.where(f), edit.Command{Op: edit.Many, Parts: back}}
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 )
 
 // What overlaps in the width that it was placed at is meant to: the typical width of the widest
@@ -11,7 +12,8 @@ import (
 var overlapping = Rule{
 	repair: mendRoom,
 	ID:     "overlapping", Name: "Blocks run into each other", Family: Layout, Severity: Doubtful,
-	Why: "They don’t where they were placed: what they hold needs more room here.",
+	What: "blocks overlap that don't at the width they were placed at",
+	Why:  "They don’t where they were placed: what they hold needs more room here.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("%.0f px into %s", f.By, name(f.Other))
 	},
@@ -95,4 +97,56 @@ func (g *gathered) byHand(node, zone string) bool {
 func (g *gathered) kind(node string) *doc.Block {
 	id, _ := doc.SplitItem(node)
 	return g.kinds[id]
+}
+
+// mendPull has a section that lies over the one above lie below it where it covers something.
+func mendPull(p *Page, f *Finding) *Repair {
+	of := func(node string) *doc.Section {
+		id, _ := doc.SplitItem(node)
+		if s, _ := p.Doc.Section(id); s != nil {
+			return s
+		}
+		s, _ := p.Doc.Block(id)
+		return s
+	}
+	a, b := of(f.Node), of(f.Other)
+	if a == b || a == nil || b == nil {
+		return nil
+	}
+	for _, s := range []*doc.Section{a, b} {
+		if s.Style["pull"] != nil {
+			return &Repair{
+				"No overlap in " + p.where(f),
+				edit.Command{Op: "set", Node: s.ID, Zone: p.at(f), Setting: "pull", Value: "0"},
+			}
+		}
+	}
+	return nil
+}
+
+// mendRoom has what is in the way go down, or the block go back to where the rule puts it.
+func mendRoom(p *Page, f *Finding) *Repair {
+	if r := mendPull(p, f); r != nil {
+		return r
+	}
+	b := p.block(f.Node)
+	if b == nil {
+		return nil
+	}
+	zone := p.at(f)
+	var back []edit.Command // to where the rule puts them
+	for _, node := range []string{f.Node, f.Other} {
+		if o := p.block(node); o != nil && zone != p.Site.Zones.Widest() {
+			if _, byHand := o.Place[zone]; byHand {
+				back = append(back, edit.Command{Op: "block.place.reset", Node: o.ID, Zone: zone})
+			}
+		}
+	}
+	if len(back) > 0 {
+		return &Repair{"Where the rule puts them in " + p.where(f), edit.Command{Op: edit.Many, Parts: back}}
+	}
+	if o := p.block(f.Other); o != nil {
+		return &Repair{"Make room in " + p.where(f), edit.Command{Op: "block.room", Node: o.ID, Zone: zone}}
+	}
+	return nil
 }

@@ -9,7 +9,8 @@ import (
 // A box with a ground or a border shows where it ends, so that what reaches past it is seen to.
 var tooWide = Rule{
 	ID: "too-wide", Name: "Wider than what it stands in", Family: Layout, Severity: Doubtful,
-	Why: "What has an edge of its own seems to burst.",
+	What: "a block is wider than the filled or bordered one it stands in, and not by a negative margin",
+	Why:  "What has an edge of its own seems to burst.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("%.0f px wider than %s", f.By, name(f.Other))
 	},

@@ -4,6 +4,7 @@ import "fmt"
 
 var wordsCut = Rule{
 	ID: "words-cut", Name: "Words are cut off", Family: Layout, Severity: Broken, Standard: "WCAG 2.2, 1.4.4",
+	What:  "words reach out of what cuts them off",
 	Why:   "What is cut off can’t be read, and nothing shows that it is there.",
 	short: func(f *Finding, name func(string) string) string { return "words are cut off" },
 	title: func(f *Finding, name func(string) string) string {

@@ -5,6 +5,7 @@ import "fmt"
 var wordsOver = Rule{
 	repair: mendRoom,
 	ID:     "words-over", Name: "Words lie over words", Family: Layout, Severity: Broken,
+	What:  "words of two blocks lie over one another",
 	Why:   "Neither of the two can be read.",
 	short: func(f *Finding, name func(string) string) string { return "over the words of " + name(f.Other) },
 	title: func(f *Finding, name func(string) string) string {

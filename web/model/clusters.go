@@ -30,9 +30,7 @@ func named(fs []field, pairs ...string) []field {
 func (v clusters) sectionTray(t *Tray, sec *doc.Section) {
 	t.Kind, t.Hidden = "section", sec.Hidden
 	t.Trail, t.Shared, t.SharedAt = []crumb{{sec.ID, sec.Name}}, trayParts(v).sharedOn(sec), trayParts(v).sharedAt(sec)
-	blocks := 0
-	sec.Walk(func(*doc.Block) { blocks++ })
-	t.Note = blockCount(blocks)
+	_, t.Note, _ = blockCount(sec)
 	picture, film := fields(
 		v,
 	).pictureField(sec.Picture, "section.picture", ""),

@@ -67,8 +67,7 @@ func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
 	if sec.View != nil {
 		it.View = sec.View.Title
 	}
-	sec.Walk(func(*doc.Block) { it.Blocks++ })
-	it.Count, it.Many = blockCount(it.Blocks), it.Blocks >= manyBlocks
+	it.Blocks, it.Count, it.Many = blockCount(sec)
 	if sec.Hidden {
 		it.Measure = "hidden"
 		return it

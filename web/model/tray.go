@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"openplot/core/check"
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/place"
@@ -350,20 +351,19 @@ func (v trayParts) layoutField(sec *doc.Section) field {
 	return f
 }
 
-// manyBlocks is from how many blocks on a section is said to have too many (common
-// practice).
-const manyBlocks = 60
-
 // blockCount says how many blocks a section has, and why fewer were better when they are
 // many.
-func blockCount(n int) string {
-	if n == 1 {
-		return "1 block"
+func blockCount(sec *doc.Section) (n int, said string, many bool) {
+	n, many = check.Crowded(sec)
+	switch {
+	case n == 1:
+		said = "1 block"
+	case many:
+		said = strconv.Itoa(n) + " blocks: with so many, phones slow down; part the section in two"
+	default:
+		said = strconv.Itoa(n) + " blocks"
 	}
-	if n >= manyBlocks {
-		return strconv.Itoa(n) + " blocks: with so many, phones slow down; part the section in two"
-	}
-	return strconv.Itoa(n) + " blocks"
+	return n, said, many
 }
 
 func reach(from, n int) string {

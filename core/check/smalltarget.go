@@ -17,7 +17,8 @@ const (
 
 var smallTarget = Rule{
 	ID: "small-target", Name: "Something to press is small", Family: Reading, Severity: Doubtful, Least: true, Standard: "WCAG 2.2, 2.5.8",
-	Why: "Fingers miss it, or press what is beside it.",
+	What: "under 24 px, and another within the 24 px circle",
+	Why:  "Fingers miss it, or press what is beside it.",
 	short: func(f *Finding, name func(string) string) string {
 		return fmt.Sprintf("“%s” is %.0f px to press", f.Words, math.Floor(f.By))
 	},

@@ -4,6 +4,7 @@ import "fmt"
 
 var besidePage = Rule{
 	ID: "beside-page", Name: "Reaches past the page", Family: Layout, Severity: Broken, Standard: "WCAG 2.2, 1.4.10", viewport: true,
+	What:  "a box reaches past the page, as it is painted",
 	Why:   "The page scrolls sideways there, and on a phone all of it is shown smaller.",
 	short: func(f *Finding, name func(string) string) string { return fmt.Sprintf("%.0f px past the page", f.By) },
 	title: func(f *Finding, name func(string) string) string {
