@@ -42,6 +42,9 @@ func (w *Tasks) Sweep(ctx context.Context, id string) (err error) {
 	}
 	pages := slices.Clone(src.Pages)
 	pages = slices.DeleteFunc(pages, func(p *store.PageInfo) bool { _, is := known[p.ID]; return is })
+	if err := w.Store.Findings.SweepAt(ctx, id, 0, len(pages)); err != nil { // also when it is tried again
+		return err
+	}
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
 	var watching sync.WaitGroup

@@ -69,9 +69,10 @@ func (s *Findings) Sweep(ctx context.Context, site string) (*Sweep, error) {
 	return w, nil
 }
 
-// SweepAt notes how far a sweep has come: done of so many pages.
+// SweepAt notes how far a sweep has come: done of so many pages. One that was stopped stays so.
 func (s *Findings) SweepAt(ctx context.Context, site string, done, pages int) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE sweeps SET done = $2, pages = $3 WHERE site_id = $1`, site, done, max(done, pages)); err != nil {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO sweeps (site_id, done, pages) VALUES ($1, $2, $3)
+		ON CONFLICT (site_id) DO UPDATE SET done = $2, pages = $3`, site, done, max(done, pages)); err != nil {
 		return fmt.Errorf("noting a sweep: %w", err)
 	}
 	return nil
