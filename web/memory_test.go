@@ -26,11 +26,11 @@ func heap() float64 {
 // However many edits are made of a large page, what is remembered of it is of the page as it is:
 // after the first hundred the heap stays as it is. OPENPLOT_MEASURE makes 2,000 of them.
 func TestEditsLeaveNothingBehind(t *testing.T) {
-	p := begin(t)
+	p := beginAlone(t)
 	page := &doc.Page{ID: "p9", Name: "Large", Title: "Large"}
 	for i := range 10 {
 		s := &doc.Section{ID: fmt.Sprint("s", i), Name: "Section", Arrangement: doc.Columns}
-		for k := range 70 {
+		for k := range 30 {
 			s.Blocks = append(
 				s.Blocks,
 				&doc.Block{
@@ -45,7 +45,7 @@ func TestEditsLeaveNothingBehind(t *testing.T) {
 	p.put(page, tree.Page{ID: page.ID, Name: page.Name})
 	d := p.as("designer@example.org")
 	const at = "/sites/skerry/pages/large"
-	edits := 301
+	edits := 201
 	if os.Getenv("OPENPLOT_MEASURE") != "" {
 		edits = 2001
 	}
@@ -53,7 +53,7 @@ func TestEditsLeaveNothingBehind(t *testing.T) {
 	for i := range edits {
 		c := edit.Command{
 			Op:    "block.write",
-			Node:  fmt.Sprint("b", i%10, "x", i%70),
+			Node:  fmt.Sprint("b", i%10, "x", i%30),
 			Value: fmt.Sprintf("Edit %d of an island", i),
 			Base:  int64(i),
 		}

@@ -26,7 +26,7 @@ import (
 
 // However a form with files ends, none of its files stays in the temporary folder.
 func TestFormsLeaveNoFiles(t *testing.T) {
-	p := begin(t)
+	p := beginAlone(t)
 	tmp := t.TempDir()
 	t.Setenv("TMPDIR", tmp)
 	d := p.as("designer@example.org")
@@ -349,15 +349,17 @@ func TestSessionsEnd(t *testing.T) {
 // A session that nobody used for a while has ended; one in use goes on.
 func TestIdleSessionsEnd(t *testing.T) {
 	p := begin(t)
-	p.server.Idle = 2 * time.Second
+	p.server.Idle = time.Hour
+	now := time.Now()
+	p.server.Now = func() time.Time { return now }
 	d := p.as("designer@example.org")
 	for range 5 {
-		time.Sleep(600 * time.Millisecond)
+		now = now.Add(50 * time.Minute)
 		if status, _, _ := d.get("/"); status != http.StatusOK {
 			t.Fatalf("in use: %d", status)
 		}
 	}
-	time.Sleep(2500 * time.Millisecond)
+	now = now.Add(61 * time.Minute)
 	if status, _, h := d.get("/"); status != http.StatusSeeOther || h.Get("Location") != "/sign-in" {
 		t.Errorf("after a while: %d", status)
 	}
@@ -517,7 +519,7 @@ func TestOthersGoOnBesideHostileFiles(t *testing.T) {
 	if testing.Short() {
 		t.Skip("takes a while")
 	}
-	p := begin(t)
+	p := beginAlone(t)
 	d := p.as("designer@example.org")
 	done := make(chan int, 1)
 	go func() {

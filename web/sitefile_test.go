@@ -166,7 +166,7 @@ func without(t *testing.T, file, part string) []byte {
 
 // A small file that would unpack to gigabytes makes no site, and costs the program little.
 func TestSiteFilesThatUnpackToMuch(t *testing.T) {
-	p := begin(t)
+	p := beginAlone(t)
 	d := p.as("designer@example.org")
 	_, file, _ := d.get("/sites/skerry/file")
 	empty := `{"id":"p","name":"N","title":"T","sections":[` + strings.TrimSuffix(

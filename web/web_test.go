@@ -19,6 +19,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -59,7 +60,22 @@ var anywhere = &http.Transport{DialContext: func(ctx context.Context, network, a
 	return (&net.Dialer{}).DialContext(ctx, network, net.JoinHostPort("127.0.0.1", port))
 }}
 
+// begin begins a studio for a test that may run beside others.
 func begin(t testing.TB) *studio {
+	t.Helper()
+	if t, ok := t.(*testing.T); ok {
+		if _, twice := beside.LoadOrStore(t, true); !twice {
+			t.Parallel()
+		}
+	}
+	return beginAlone(t)
+}
+
+// beside has the tests that run beside others.
+var beside sync.Map
+
+// beginAlone begins one for a test that measures, or changes what all of the program has.
+func beginAlone(t testing.TB) *studio {
 	t.Helper()
 	ctx := t.Context()
 	st, err := store.Open(ctx, postgrestest.Database(t))
@@ -249,7 +265,7 @@ func TestSigningIn(t *testing.T) {
 
 // Whatever is tried from elsewhere, whoever has the password gets in.
 func TestNobodyIsLockedOut(t *testing.T) {
-	p := begin(t)
+	p := beginAlone(t)
 	p.server.HoldTime = 50 * time.Millisecond
 	h := p.app.Config.Handler
 	try := func(from, password string) int {

@@ -1,5 +1,5 @@
 // Package rights says who may do what on a site: a role has rights, and an operation on a
-// page (edit.RightFor) or a route of the application (web/routes.go) needs one. There is
+// page (edit.RightFor) or a route of the application (web/shell) needs one. There is
 // one check, Role.May.
 package rights
 

@@ -1,4 +1,4 @@
-// The commands of the table (web/bench/commands.go): whether one can be done now, and by which key.
+// The commands of the table (web/model/commands.go): whether one can be done now, and by which key.
 import { block, own, page, selected } from './page.js';
 import { say } from './edits.js';
 

@@ -1,4 +1,4 @@
-// What the commands of the table (web/bench/commands.go) do.
+// What the commands of the table (web/model/commands.go) do.
 import { block, holderOf, page, sectionOf, selected, site, zoneAt } from './page.js';
 import { redo, say, send, undo } from './edits.js';
 import { select, selectBeside } from './select.js';

@@ -11,7 +11,7 @@ import (
 
 // Command is something that can be done on the Bench, by a key, from the list of all commands
 // or from the menu of what is selected. The table of them is what those are drawn from, and
-// the help; what each does is in static/bench/commands.js, by its id.
+// the help; what each does is in web/bench/does.js, by its id.
 type Command struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`

@@ -52,7 +52,7 @@ func (s *Screen) signInForm(c *gin.Context) {
 
 func (s *Screen) signIn(c *gin.Context) {
 	v := signInView{Email: c.PostForm("email")}
-	now, network, account := time.Now(), origin.Network(c.ClientIP()), strings.ToLower(strings.TrimSpace(v.Email))
+	now, network, account := s.Now(), origin.Network(c.ClientIP()), strings.ToLower(strings.TrimSpace(v.Email))
 	// Attempts from elsewhere make an account slow to sign in to, and lock nobody out.
 	if !s.signIns.Allow(network, now) || !s.pairs.Allow(network+" "+account, now) ||
 		!s.accounts.Allow(account, now) && !s.hold(c) {

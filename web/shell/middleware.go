@@ -69,7 +69,7 @@ func (s *Shell) signedIn(c *gin.Context) {
 // seen reports whether a session was used lately. It is noted now and then, so that not every
 // request writes to the database.
 func (s *Shell) seen(ctx context.Context) bool {
-	last, now := time.UnixMilli(s.Sessions.GetInt64(ctx, "seen")), time.Now()
+	last, now := time.UnixMilli(s.Sessions.GetInt64(ctx, "seen")), s.Now()
 	if since := now.Sub(last); since > s.Idle {
 		return false
 	} else if since > min(s.Idle/20, 5*time.Minute) {

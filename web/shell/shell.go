@@ -38,6 +38,8 @@ type Config struct {
 	Secure bool
 	// Idle is how long a session goes on without a request; 12 hours when zero.
 	Idle time.Duration
+	// Now is the clock by which sessions are idle; time.Now when nil.
+	Now func() time.Time
 	// HoldTime is how long sign-ins are held up from where many failed; 4 s when zero.
 	HoldTime time.Duration
 	// Memory is what may be remembered in; 64 MB when nil.
@@ -67,6 +69,9 @@ func New(c Config, files *Files) (*Shell, error) {
 	}
 	if c.DNS == nil {
 		c.DNS = dns.World{}
+	}
+	if c.Now == nil {
+		c.Now = time.Now
 	}
 	c.Idle, c.HoldTime = cmp.Or(c.Idle, 12*time.Hour), cmp.Or(c.HoldTime, 4*time.Second)
 	s := &Shell{
