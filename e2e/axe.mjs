@@ -5,14 +5,25 @@ import fs from 'node:fs';
 const source = fs.readFileSync(new URL('node_modules/axe-core/axe.min.js', import.meta.url), 'utf8');
 const values = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
+/** The rules whose answer depends on the width of the window; the others look at elements and words alone. */
+const byWidth = [
+  'color-contrast',
+  'target-size',
+  'scrollable-region-focusable',
+  'link-in-text-block',
+  'css-orientation-lock',
+];
+
+/** What axe finds wrong with a page at another width than the one at which all rules were asked, a line each. */
+export const findingsAtWidth = (page) => findings(page, { type: 'rule', values: byWidth });
+
 /** What axe finds wrong with a page, a line each. */
-export async function findings(page) {
+export async function findings(page, only = { type: 'tag', values }) {
   if (!(await page.evaluate('Boolean(window.axe)'))) await page.evaluate(source);
   const found = await page.evaluate(
-    (tags) =>
-      window.axe.run(document, { runOnly: { type: 'tag', values: tags }, iframes: false, resultTypes: ['violations'] }),
-    values,
+    (runOnly) => window.axe.run(document, { runOnly, iframes: false, resultTypes: ['violations'] }),
+    only,
   );
-  if (found.passes.length < 4) return ['axe looked at nothing'];
+  if (found.passes.length + found.inapplicable.length < 4) return ['axe looked at nothing'];
   return found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`);
 }

@@ -121,7 +121,10 @@ test(`${drags} random drags end where their outline was`, async (t) => {
   assert.ok(shown >= drags / 2, 'most drags did something');
 });
 
-test('dragging in a section of 60 blocks, and 200 moved at once', async (t) => {
+// Measured, and only so (bin/measure).
+const measured = { skip: !process.env.OPENPLOT_MEASURE };
+
+test('dragging in a section of 60 blocks, and 200 moved at once', measured, async (t) => {
   const fill = async (n, node) =>
     page.evaluate(
       async ({ n, node, source }) => {
