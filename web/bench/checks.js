@@ -143,7 +143,7 @@ function go(m, of = m) {
   p.append(strong, ` ${m.say}${m.share ? ` It touches ${m.share}.` : ''}`);
   const say = document.getElementById('say');
   say.classList.remove('say-alert');
-  telling = { p, until: performance.now() + 2000 };
+  telling = { p, until: performance.now() + 10_000 };
   say.replaceChildren(p);
   if (composes) offer(m.key, p);
 }

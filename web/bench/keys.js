@@ -6,11 +6,9 @@ import { isWriting } from './words.js';
 import * as commands from './commands.js';
 
 const typing = (t) => t.closest?.('input, textarea, select, [contenteditable], dialog');
-const spoken = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Escape: 'Esc' };
-const caps = (key) => key.split(/(?<=.)\+/).map((k) => spoken[k] ?? k);
 
-/** A key as people read it, '' for none. */
-export const written = (key) => (key ? caps(key).join('+') : '');
+/** The key of a command as people read it, '' for none. */
+export const written = (command) => command.caps?.[0]?.join('+') ?? '';
 
 const say = (message, alert = false) => {
   const p = document.getElementById('keys-say');
@@ -54,18 +52,18 @@ function ask(row) {
       return;
     }
     commands.take(answer);
-    const keys = answer.find((c) => c.id === id).keys ?? [];
+    const caps = answer.find((c) => c.id === id).caps ?? [];
     row.querySelector('dt').replaceChildren(
-      ...keys.flatMap((key, i) => [
+      ...caps.flatMap((of, i) => [
         ...(i ? [', '] : []),
-        ...caps(key).flatMap((cap, n) => {
+        ...of.flatMap((cap, n) => {
           const kbd = document.createElement('kbd');
           kbd.textContent = cap;
           return n ? ['+', kbd] : [kbd];
         }),
       ]),
     );
-    say(keys.length ? `“${name}” is done by ${keys.map(written).join(', ')}.` : `“${name}” has no key.`);
+    say(caps.length ? `“${name}” is done by ${caps.map((of) => of.join('+')).join(', ')}.` : `“${name}” has no key.`);
   }
   window.addEventListener('keydown', pressed, true);
   document.getElementById('keys').addEventListener('close', end, { once: true });

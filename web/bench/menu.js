@@ -5,6 +5,8 @@ import { run, table, used, why } from './commands.js';
 import { written } from './keys.js';
 import { open } from '../controls/panel.js';
 import * as canvas from './canvas.js';
+import { wordsOf } from '../shared/find.js';
+import { nextIn } from '../shared/list.js';
 
 const stage = document.getElementById('stage');
 const panel = document.getElementById('panel-commands');
@@ -15,7 +17,7 @@ let offered = []; // the commands that the panel has, those that match first
 let at = 0;
 
 function draw(all) {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
+  const words = wordsOf(search.value);
   const rank = (c) => {
     const i = used().indexOf(c.id);
     return (why(c) ? 100 : 0) + (words.length || i < 0 ? 50 : i);
@@ -48,7 +50,7 @@ function draw(all) {
       const name = document.createElement('span');
       name.textContent = c.name;
       const beside = document.createElement(reason ? 'small' : 'kbd');
-      beside.textContent = reason || written(c.keys?.[0]);
+      beside.textContent = reason || written(c);
       li.append(name, ...(beside.textContent ? [beside] : []));
       return li;
     }),
@@ -97,10 +99,10 @@ export function start() {
   });
   panel.addEventListener('keydown', (e) => {
     e.stopPropagation();
-    const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
-    if (by) {
+    const to = e.key.startsWith('Arrow') ? nextIn(offered.length, at, e.key) : undefined; // Home and End move the caret
+    if (to !== undefined) {
       e.preventDefault();
-      at = (at + by + offered.length) % Math.max(offered.length, 1);
+      at = to;
       draw(all);
     }
     if (e.key === 'Enter') {

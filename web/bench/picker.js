@@ -2,6 +2,7 @@
 import { upload } from '../shared/uploads.js';
 import { lay } from '../shared/wall.js';
 import { site } from './page.js';
+import { hasAll, wordsOf } from '../shared/find.js';
 
 const dialog = document.getElementById('picker');
 const search = document.getElementById('picker-search');
@@ -40,9 +41,8 @@ function take(id) {
 }
 
 function narrow() {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
-  for (const li of dialog.querySelectorAll('.picker-wall li'))
-    li.hidden = !words.every((w) => li.dataset.find.toLowerCase().includes(w));
+  const words = wordsOf(search.value);
+  for (const li of dialog.querySelectorAll('.picker-wall li')) li.hidden = !hasAll(li.dataset.find, words);
   const none = dialog.querySelector('.picker-none');
   if (none) none.hidden = Boolean(dialog.querySelector('.picker-wall li:not([hidden])'));
 }

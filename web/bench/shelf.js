@@ -9,6 +9,7 @@ import { paint } from '../controls/control.js';
 import { drag } from '../shared/drag.js';
 import { pick } from './picker.js';
 import { scrolls } from './pointer.js';
+import { wordsOf } from '../shared/find.js';
 
 const shelf = document.getElementById('shelf');
 const search = document.getElementById('shelf-search');
@@ -106,7 +107,7 @@ function rank(li, words) {
 
 /** Shows what is searched for, the best answer first, or else what is for the chosen purpose. */
 function show() {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
+  const words = wordsOf(search.value);
   let some = false;
   for (const part of shelf.querySelectorAll('[data-sort-of]')) {
     const here = part.dataset.sortOf;

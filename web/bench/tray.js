@@ -14,6 +14,7 @@ import * as overlay from './overlay.js';
 import * as place from './place.js';
 import * as rows from './rows.js';
 import { pickBlock } from './select.js';
+import { nextIn } from '../shared/list.js';
 
 const work = document.querySelector('.work');
 const least = 34;
@@ -125,11 +126,10 @@ function acts(anchor) {
     if (e.target.closest('button')) panel.hidePopover();
   };
   list.onkeydown = (e) => {
-    const at = items.indexOf(document.activeElement);
-    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: items.length - 1 }[e.key];
+    const to = nextIn(items.length, items.indexOf(document.activeElement), e.key);
     if (to === undefined) return;
     e.preventDefault();
-    items[(to + items.length) % items.length].focus();
+    items[to].focus();
   };
   open(panel, anchor);
   items[0]?.focus();

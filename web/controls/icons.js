@@ -1,6 +1,7 @@
 // The icons that ship, drawn: searched by word, those used last first; pointing shows one on the page.
 import { attempt, binding, leave, take } from './control.js';
 import { open } from './panel.js';
+import { hasAll, wordsOf } from '../shared/find.js';
 
 const panel = document.getElementById('panel-icons');
 const search = panel?.querySelector('input');
@@ -12,8 +13,8 @@ let bound = null;
 const used = () => JSON.parse(localStorage.getItem('icons') ?? '[]');
 
 function show() {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
-  for (const b of grid.children) b.hidden = !words.every((w) => b.dataset.icon.includes(w));
+  const words = wordsOf(search.value);
+  for (const b of grid.children) b.hidden = !hasAll(b.dataset.icon, words);
   const last = used()
     .map((name) => grid.querySelector(`[data-icon="${CSS.escape(name)}"]`)?.cloneNode(true))
     .filter(Boolean);

@@ -2,6 +2,7 @@
 // telephone. What opens in a new tab ends with newTab, as core/doc.JoinLink writes it.
 import { binding, leave, take } from './control.js';
 import { open } from './panel.js';
+import { nextIn } from '../shared/list.js';
 
 const panel = document.getElementById('panel-link');
 const search = panel?.querySelector('.link-search');
@@ -128,9 +129,10 @@ export function start() {
   });
   panel.addEventListener('keydown', (e) => {
     e.stopPropagation();
-    if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+    const to = e.key.startsWith('Arrow') ? nextIn(offers.length, at, e.key) : undefined; // Home and End move the caret
+    if (to !== undefined) {
       e.preventDefault();
-      at = (at + (e.key === 'ArrowDown' ? 1 : -1) + offers.length) % Math.max(offers.length, 1);
+      at = to;
       show();
     } else if (e.key === 'ArrowRight' && e.target === search && search.selectionStart === search.value.length) {
       unfold();

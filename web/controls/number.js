@@ -3,6 +3,7 @@ import { attempt, binding, leave, note, same, sharable, take } from './control.j
 import { open } from './panel.js';
 import { drag } from '../shared/drag.js';
 import { core } from '../shared/core.js';
+import { nextIn } from '../shared/list.js';
 
 /** What a length is measured against: { base, width, height } in px. */
 /** @type {{ of: (setting: string) => { base: number, width: number, height: number } }} */
@@ -162,11 +163,10 @@ function menu(field) {
   list.onpointerleave = () => leave(bound);
   list.onclick = (e) => choose(e.target.closest('li'));
   list.onkeydown = (e) => {
-    const at = items.indexOf(document.activeElement);
-    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: items.length - 1 }[e.key];
+    const to = nextIn(items.length, items.indexOf(document.activeElement), e.key);
     if (to !== undefined) {
       e.preventDefault();
-      items[(to + items.length) % items.length]?.focus();
+      items[to].focus();
       const v = document.activeElement.dataset?.value;
       if (v) attempt(bound, v);
     }

@@ -1,6 +1,7 @@
 // Choices: side by side, or as a list; what is pointed at is tried.
 import { attempt, binding, leave, paint, same, sharable, take } from './control.js';
 import { open } from './panel.js';
+import { nextIn } from '../shared/list.js';
 
 function list(anchor) {
   const field = anchor.dataset.for ? document.getElementById(anchor.dataset.for) : anchor;
@@ -47,11 +48,11 @@ function list(anchor) {
   panel.onkeydown = (e) => {
     const all = shown();
     const at = all.indexOf(document.activeElement);
-    const to = { ArrowDown: at + 1, ArrowUp: at < 0 ? all.length - 1 : at - 1, Home: 0, End: all.length - 1 }[e.key];
+    const to = nextIn(all.length, at, e.key);
     if (to !== undefined && (e.target !== search || e.key.startsWith('Arrow'))) {
       e.preventDefault();
-      const li = all[(to + all.length) % all.length];
-      li?.focus();
+      const li = all[to];
+      li.focus();
       if ('value' in (li?.dataset ?? {})) attempt(bound, li.dataset.value);
     } else if (e.key === 'Enter' || (e.key === ' ' && e.target !== search)) {
       e.preventDefault();

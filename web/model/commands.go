@@ -1,6 +1,7 @@
 package model
 
 import (
+	"cmp"
 	"maps"
 	"regexp"
 	"slices"
@@ -19,6 +20,8 @@ type Command struct {
 	Find string `json:"find,omitempty"`
 	// Keys do it, such as "Ctrl+D"; on a Mac the command key does for Ctrl.
 	Keys []string `json:"keys,omitempty"`
+	// Caps is what stands on those keys, such as Ctrl and D.
+	Caps [][]string `json:"caps,omitempty"`
 	// Needs is what has to be selected: "any", "block", "cells" (a block in a grid), "several",
 	// "container", "series" or nothing.
 	Needs string `json:"needs,omitempty"`
@@ -40,6 +43,7 @@ func CommandsFor(own map[string]string) []Command {
 				out[i].Keys = []string{key}
 			}
 		}
+		out[i].Caps = keycaps(out[i].Keys)
 	}
 	return out
 }
@@ -439,4 +443,20 @@ var Commands = []Command{
 	{ID: "try", Name: "Try it", Find: "preview"},
 	{ID: "publish", Name: "Publish", Find: "live put online"},
 	{ID: "help", Name: "All keys", Find: "shortcuts keyboard", Keys: []string{"?"}},
+}
+
+// keycaps parts keys such as "Ctrl+D" into what stands on them.
+func keycaps(keys []string) (out [][]string) {
+	on := map[string]string{"ArrowLeft": "←", "ArrowRight": "→", "ArrowUp": "↑", "ArrowDown": "↓", "Escape": "Esc"}
+	for _, k := range keys {
+		caps := strings.Split(k, "+")
+		if k == "+" {
+			caps = []string{k}
+		}
+		for i, c := range caps {
+			caps[i] = cmp.Or(on[c], c)
+		}
+		out = append(out, caps)
+	}
+	return out
 }

@@ -2,7 +2,6 @@ package shell
 
 import (
 	"bytes"
-	"cmp"
 	"encoding/json"
 	"fmt"
 	"html/template"
@@ -22,27 +21,11 @@ import (
 	"openplot/web/paths"
 )
 
-// keycaps parts keys such as "Ctrl+D" into what stands on them.
-func keycaps(keys []string) (out [][]string) {
-	on := map[string]string{"ArrowLeft": "←", "ArrowRight": "→", "ArrowUp": "↑", "ArrowDown": "↓", "Escape": "Esc"}
-	for _, k := range keys {
-		caps := strings.Split(k, "+")
-		if k == "+" {
-			caps = []string{k}
-		}
-		for i, c := range caps {
-			caps[i] = cmp.Or(on[c], c)
-		}
-		out = append(out, caps)
-	}
-	return out
-}
-
 // parseTemplates reads every screen (pages with a head, which use the parts) and
 // gives them by name.
 func parseTemplates(files fs.FS, served *static) (map[string]*template.Template, error) {
 	funcs := template.FuncMap{
-		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return ready.Purposes[1:] }, "input": input, "keycaps": keycaps, "kinds": blockKinds,
+		"icon": icon, "drawing": drawing, "command": command, "pair": pair, "sides": sides, "purposes": func() []string { return ready.Purposes[1:] }, "input": input, "kinds": blockKinds,
 		"static": served.address, "segment": paths.Of,
 		"site": func(slug string, parts ...string) string { return paths.To(slug).At(parts...) },
 		"page": func(site string, page paths.Segment, parts ...string) string {
