@@ -9,9 +9,10 @@ import { canvas, choose, edit, eventually, middle, openBench, ready, settled, si
 
 const count = () => page.locator('#checks-count').textContent();
 const checked = () =>
-  page.waitForFunction(
-    () => document.body.dataset.checked === JSON.parse(document.getElementById('state').textContent).seq.toString(),
-  );
+  page.waitForFunction(async () => {
+    const { page: p } = await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href);
+    return document.body.dataset.checked === String(p.seq);
+  });
 const words = () => canvas(page).getByText('Boats leave from the north steps');
 const checks = `${plot.app}/sites/skerry-line/pages/home/checks`;
 

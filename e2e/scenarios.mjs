@@ -22,10 +22,10 @@ const point = async (locator, x, y) => {
 const overview = (h, n) => h.page.locator('.overview-go').nth(n);
 const inSight = (locator) => locator.evaluate((e) => e.scrollIntoView({ block: 'center' }));
 const handle = async (h, label) => {
-  const i = await h.page.evaluate(
-    (l) => JSON.parse(document.getElementById('state').textContent).handles.findIndex((one) => one.label === l),
-    label,
-  );
+  const i = await h.page.evaluate(async (l) => {
+    const { page } = await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href);
+    return page.handles.findIndex((one) => one.label === l);
+  }, label);
   assert.ok(i >= 0, `there is a handle for ${label}`);
   for (let was = '', now; ; was = now) {
     // until it stands still

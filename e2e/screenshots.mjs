@@ -127,7 +127,8 @@ await page.keyboard.press('Escape');
       .evaluate((e) => e.closest('[data-block]').dataset.block);
     await page.evaluate(
       async (command) => {
-        const { seq } = JSON.parse(document.getElementById('state').textContent);
+        const { seq } = (await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href))
+          .page;
         await fetch(`${document.body.dataset.base}/edits`, {
           method: 'POST',
           body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: 1280 }),

@@ -72,7 +72,8 @@ test('the canvas follows what is tried on a section of 60 blocks', async (t) => 
     parts.push({ op: 'block.add', node: '@1', kind: ['text', 'heading', 'button'][i % 3], zone: 'desktop' });
   const made = await page.evaluate(
     async (command) => {
-      const seq = JSON.parse(document.getElementById('state').textContent).seq;
+      const { seq } = (await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href))
+        .page;
       const r = await fetch(`${document.body.dataset.base}/edits`, {
         method: 'POST',
         body: new URLSearchParams({ command: JSON.stringify({ ...command, base: seq }), width: 1280 }),
@@ -131,8 +132,9 @@ test('marks follow an edit on Home', async (t) => {
     times.push(
       await page.evaluate(
         async (dy) => {
-          const state = JSON.parse(document.getElementById('state').textContent);
-          const seq = Number(state.seq);
+          const state = (await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href))
+            .page;
+          const { seq } = state;
           const marked = new Promise((resolve) => {
             const o = new MutationObserver(() => {
               if (Number(document.body.dataset.checked) > seq) {
