@@ -11,6 +11,7 @@ import (
 // first: nothing imports what comes after it.
 var order = []struct{ name, imports string }{
 	{"number", ""},
+	{"policy", ""},
 	{"value", ""},
 	{"rights", ""},
 	{"chart", ""},

@@ -7,6 +7,7 @@ import (
 
 	"github.com/riverqueue/river"
 
+	"openplot/core/policy"
 	"openplot/store"
 )
 
@@ -17,20 +18,20 @@ const FileGrace = 24 * time.Hour
 // Forget ends what is no longer to be kept, and looks at the domains that are shown.
 func (w *Tasks) Forget(ctx context.Context) error {
 	ago := func(life time.Duration) time.Time { return time.Now().Add(-life) }
-	edits, err := w.Store.Pages.Compact(ctx, ago(store.LogLife))
+	edits, err := w.Store.Pages.Compact(ctx, ago(policy.Log))
 	err = errors.Join(
 		err,
-		w.Store.Media.Forget(ctx, ago(store.DeletedMediaLife)),
+		w.Store.Media.Forget(ctx, ago(policy.DeletedMedia)),
 		w.Store.Entries.Forget(ctx),
 		w.Store.Visits.Forget(ctx),
 		w.Store.Audit.Forget(ctx),
 		w.Store.Releases.Forget(
 			ctx,
-			ago(store.ReleaseLife),
+			ago(policy.Releases),
 		),
-		w.Store.Log.ForgetVersions(ctx, ago(store.LogLife)),
-		w.Store.Tree.Forget(ctx, ago(store.DeletedPageLife)),
-		w.Store.Sites.Forget(ctx, ago(store.DeletedSiteLife)),
+		w.Store.Log.ForgetVersions(ctx, ago(policy.Log)),
+		w.Store.Tree.Forget(ctx, ago(policy.DeletedPages)),
+		w.Store.Sites.Forget(ctx, ago(policy.DeletedSites)),
 	)
 	uploads, freed, uerr := w.Pictures.Collect(ctx, ago(FileGrace))
 	published, more, perr := w.Publisher.Collect(ctx, w.Store, ago(FileGrace))

@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 	"time"
+
+	"openplot/core/policy"
 )
 
 // Noted is what the audit log says that somebody did.
@@ -16,9 +18,6 @@ type Noted struct {
 	Address string `db:"address"` // the client's
 	At      time.Time
 }
-
-// auditLife is how long the audit log is kept.
-const auditLife = "1 year"
 
 // Note adds to the audit log.
 func (s *Audit) Note(ctx context.Context, n Noted) error {
@@ -42,7 +41,7 @@ func (s *Audit) List(ctx context.Context, site string, limit int) (ns []Noted, e
 
 // Forget ends what the audit log has of longer than a year ago.
 func (s *Audit) Forget(ctx context.Context) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM audit WHERE at < now() - $1::interval`, auditLife); err != nil {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM audit WHERE at < now() - make_interval(days => $1)`, policy.Days(policy.Audit)); err != nil {
 		return fmt.Errorf("shortening the audit log: %w", err)
 	}
 	return nil

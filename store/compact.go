@@ -12,9 +12,6 @@ import (
 	"openplot/core/edit"
 )
 
-// LogLife is how long logs of edits are kept. Before that there is a snapshot.
-const LogLife = 90 * 24 * time.Hour
-
 // AsOf gives a page's document as it was after an entry of its log, by taking back what
 // came later. ErrNotFound means that the log doesn't reach back so far.
 func (s *Pages) AsOf(ctx context.Context, page string, seq int64) (*doc.Page, error) {

@@ -9,6 +9,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/policy"
 )
 
 // Old edits give way to a snapshot; what stays in the log still leads back, and can be taken
@@ -35,11 +36,11 @@ func TestCompact(t *testing.T) {
 			t.Errorf("at %d: %v", seq, err)
 		}
 	}
-	gone, err := f.Pages.Compact(ctx, time.Now().Add(-LogLife))
+	gone, err := f.Pages.Compact(ctx, time.Now().Add(-policy.Log))
 	if err != nil || gone != 8 {
 		t.Errorf("%d entries gone, %v", gone, err)
 	}
-	if again, err := f.Pages.Compact(ctx, time.Now().Add(-LogLife)); err != nil || again != 0 {
+	if again, err := f.Pages.Compact(ctx, time.Now().Add(-policy.Log)); err != nil || again != 0 {
 		t.Errorf("the second time %d, %v", again, err)
 	}
 	var snapshot []byte
@@ -134,7 +135,7 @@ func TestEntriesAreForgotten(t *testing.T) {
 // A site keeps so many sections, and says so.
 func TestKeptSectionsAreLimited(t *testing.T) {
 	f := begin(t)
-	if _, err := f.pool.Exec(`INSERT INTO kept_sections (id, site_id, name, section) SELECT 'k' || n, 'w1', 'x', '{}' FROM generate_series(1, $1) n`, maxKeptSections); err != nil {
+	if _, err := f.pool.Exec(`INSERT INTO kept_sections (id, site_id, name, section) SELECT 'k' || n, 'w1', 'x', '{}' FROM generate_series(1, $1) n`, policy.KeptSections); err != nil {
 		t.Fatal(err)
 	}
 	var p *doc.Problem

@@ -8,6 +8,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // Domain is a host that a site says is its own. It is shown there once that is proved.
@@ -20,10 +21,6 @@ type Domain struct {
 	// FailingSince is since when they weren't there any more; nil while they are.
 	FailingSince *time.Time `db:"failing_since"`
 }
-
-// DomainGrace is how long a domain is shown whose records aren't found any more, unless somebody
-// else proves that it is theirs.
-const DomainGrace = 3 * 24 * time.Hour
 
 // MaxDomains is how many a site has at most.
 const MaxDomains = 20
@@ -94,7 +91,7 @@ func (s *Hosts) ProveDomain(ctx context.Context, site, host string, found bool) 
 			site,
 			host,
 			found,
-			DomainGrace.Seconds(),
+			policy.LostDomain.Seconds(),
 		)
 		return err
 	})

@@ -8,6 +8,8 @@ import (
 	"time"
 
 	"github.com/jmoiron/sqlx"
+
+	"openplot/core/policy"
 )
 
 // Answer is what was written into one field of a form.
@@ -191,10 +193,11 @@ func (s *Entries) SetDays(ctx context.Context, site string, days int) error {
 	return nil
 }
 
-// Forget ends what is longer ago than each site keeps; trials after 30 days.
+// Forget ends what is longer ago than each site keeps; trials before that.
 func (s *Entries) Forget(ctx context.Context) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries e USING sites s WHERE s.id = e.site_id
-		AND e.sent_at < now() - make_interval(days => CASE WHEN e.trial THEN least(30, s.entry_days) ELSE s.entry_days END)`); err != nil {
+		AND e.sent_at < now() - make_interval(days => CASE WHEN e.trial THEN least($1, s.entry_days) ELSE s.entry_days END)`,
+		policy.Days(policy.TrialEntries)); err != nil {
 		return fmt.Errorf("forgetting old entries: %w", err)
 	}
 	return nil

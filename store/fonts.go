@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // Font is a font file that a site's people uploaded.
@@ -18,9 +19,6 @@ type Font struct {
 	File     string `db:"file"`        // in the media folder, WOFF2
 	Original string `db:"original"`    // in the media folder, TrueType or OpenType
 }
-
-// MaxFonts is how many font files a site has at most.
-const MaxFonts = 60
 
 // AddFont keeps a font file; one of the same family, style and weights is replaced.
 // Errors are *doc.Problem when there are too many.
@@ -38,13 +36,13 @@ func (s *Houses) AddFont(ctx context.Context, f *Font) error {
 		f.Most,
 		f.File,
 		f.Original,
-		MaxFonts,
+		policy.Fonts,
 	)
 	if err != nil {
 		return fmt.Errorf("keeping the font %s: %w", f.Family, err)
 	}
 	if n, err := r.RowsAffected(); err == nil && n == 0 {
-		return doc.Problemf("Font", "can't be added: %d files are the most a site has", MaxFonts)
+		return doc.Problemf("Font", "can't be added: %d files are the most a site has", policy.Fonts)
 	}
 	return nil
 }

@@ -199,9 +199,6 @@ func (s *Media) Describe(ctx context.Context, m *Medium) error {
 	return s.all.Drawings.staleDrawings(ctx, m.SiteID) // by another focal point
 }
 
-// DeletedMediaLife is how long media that were deleted can be had back.
-const DeletedMediaLife = 30 * 24 * time.Hour
-
 // Delete takes media out of the library, and RestoreMedia puts them back. Their files
 // stay for pages that were published with them.
 func (s *Media) Delete(ctx context.Context, site string, ids ...string) error {

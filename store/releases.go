@@ -10,6 +10,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // Change is a change of what a site's host shows. Next makes what it shows of what it showed
@@ -232,15 +233,8 @@ func (s *Releases) ReleaseContents(ctx context.Context, site string) (all [][]by
 // one that is shown.
 func (s *Releases) Forget(ctx context.Context, before time.Time) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM releases r USING sites s WHERE s.id = r.site_id AND r.made_at < $1 AND r.number IS DISTINCT FROM s.release
-		AND r.number <= (SELECT max(number) FROM releases WHERE site_id = r.site_id) - $2`, before, fewestReleases); err != nil {
+		AND r.number <= (SELECT max(number) FROM releases WHERE site_id = r.site_id) - $2`, before, policy.FewestReleases); err != nil {
 		return fmt.Errorf("ending old publications: %w", err)
 	}
 	return nil
 }
-
-// ReleaseLife is how long publications are kept to go back to, and fewestReleases how many are
-// in any case.
-const (
-	ReleaseLife    = 365 * 24 * time.Hour
-	fewestReleases = 50
-)

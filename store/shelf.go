@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // KeptSection is a section that a site's people keep on the Shelf.
@@ -35,7 +36,7 @@ func (s *Shelf) KeepSection(ctx context.Context, k *KeptSection) error {
 		k.Site,
 		k.Name,
 		k.Raw,
-		maxKeptSections,
+		policy.KeptSections,
 		k.Purpose,
 		k.Owner,
 	)
@@ -46,14 +47,11 @@ func (s *Shelf) KeepSection(ctx context.Context, k *KeptSection) error {
 		return doc.Problemf(
 			"Kept sections",
 			"are %d already, the most there can be; take one off the Shelf first",
-			maxKeptSections,
+			policy.KeptSections,
 		)
 	}
 	return nil
 }
-
-// maxKeptSections is how many sections a site keeps at most.
-const maxKeptSections = 200
 
 // KeptSections gives the sections on a site's Shelf as an account sees it, the newest first.
 func (s *Shelf) KeptSections(ctx context.Context, site, user string) ([]*KeptSection, error) {

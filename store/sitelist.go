@@ -8,6 +8,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 	"openplot/core/tree"
 )
 
@@ -69,9 +70,6 @@ type DeletedSite struct {
 	Name      string    `db:"name"`
 	DeletedAt time.Time `db:"deleted_at"`
 }
-
-// DeletedSiteLife is how long deleted sites can be had back.
-const DeletedSiteLife = 30 * 24 * time.Hour
 
 // Deleted lists those that somebody owned.
 func (s *Sites) Deleted(ctx context.Context, user string) (sites []DeletedSite, err error) {
@@ -162,16 +160,13 @@ func (s *Sites) Forget(ctx context.Context, before time.Time) error {
 	return nil
 }
 
-// MaxSites is how many sites somebody owns at most, those included that can be had back.
-const MaxSites = 1000
-
 // MayBegin gives a *doc.Problem when somebody owns as many sites as they may.
 func (s *Sites) MayBegin(ctx context.Context, user string) error {
 	var n int
 	if err := s.db.GetContext(ctx, &n, `SELECT count(*) FROM members WHERE user_id = $1 AND role = 'owner'`, user); err != nil {
 		return fmt.Errorf("counting sites: %w", err)
 	}
-	if n >= MaxSites {
+	if n >= policy.Sites {
 		return doc.Problemf("Sites", "of yours are %d, deleted ones included; that is as many as one person has", n)
 	}
 	return nil

@@ -19,9 +19,6 @@ import (
 	"openplot/core/tree"
 )
 
-// DeletedPageLife is how long deleted pages can be had back.
-const DeletedPageLife = 30 * 24 * time.Hour
-
 // Tree gives pages, as Pages lists them, as a tree.
 func Tree(infos []*PageInfo) tree.Tree {
 	pages := make([]tree.Page, len(infos))

@@ -5,13 +5,12 @@ import (
 	"fmt"
 
 	"github.com/jmoiron/sqlx"
+
+	"openplot/core/policy"
 )
 
-// VisitStep is how fine widths are counted, in px, and VisitDays for how long.
-const (
-	VisitStep = 40
-	VisitDays = 90
-)
+// VisitStep is how fine widths are counted, in px.
+const VisitStep = 40
 
 // Visit is how often a page was seen in windows from Width to VisitStep - 1 px wider.
 type Visit struct {
@@ -36,19 +35,19 @@ func (s *Visits) Count(ctx context.Context, site, slug string, width int) error 
 	return nil
 }
 
-// List gives how wide the windows were in which a page was seen in the last VisitDays days, from
+// List gives how wide the windows were in which a page was seen in the last policy.Days(policy.Visits) days, from
 // narrow to wide.
 func (s *Visits) List(ctx context.Context, page string) (vs []Visit, err error) {
 	if err := s.db.SelectContext(ctx, &vs, `SELECT width, sum(n)::int AS n FROM visits WHERE page_id = $1 AND day > current_date - $2::int
-		GROUP BY width ORDER BY width`, page, VisitDays); err != nil {
+		GROUP BY width ORDER BY width`, page, policy.Days(policy.Visits)); err != nil {
 		return nil, fmt.Errorf("reading visits: %w", err)
 	}
 	return vs, nil
 }
 
-// Forget takes away what is older than VisitDays days.
+// Forget takes away what is older than policy.Days(policy.Visits) days.
 func (s *Visits) Forget(ctx context.Context) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM visits WHERE day <= current_date - $1::int`, VisitDays); err != nil {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM visits WHERE day <= current_date - $1::int`, policy.Days(policy.Visits)); err != nil {
 		return fmt.Errorf("forgetting visits: %w", err)
 	}
 	return nil

@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // KeptHouse is a house style that a site keeps beside its own.
@@ -15,9 +16,6 @@ type KeptHouse struct {
 	Raw   []byte    `db:"house"`
 	House doc.House `db:"-"`
 }
-
-// maxKeptHouses is how many house styles a site keeps at most.
-const maxKeptHouses = 50
 
 // Keep keeps a house style under a name; one of that name is replaced. Errors are
 // *doc.Problem when there are too many.
@@ -29,9 +27,13 @@ func (s *Houses) Keep(ctx context.Context, site, name string, h doc.House) error
 	var id string
 	err = s.db.GetContext(ctx, &id, `WITH kept AS (DELETE FROM kept_houses WHERE site_id = $2 AND name = $3)
 		INSERT INTO kept_houses (id, site_id, name, house) SELECT $1, $2, $3, $4
-		WHERE (SELECT count(*) FROM kept_houses WHERE site_id = $2 AND name <> $3) < $5 RETURNING id`, NewID("h"), site, name, raw, maxKeptHouses)
+		WHERE (SELECT count(*) FROM kept_houses WHERE site_id = $2 AND name <> $3) < $5 RETURNING id`, NewID("h"), site, name, raw, policy.KeptHouses)
 	if notFound(err) == ErrNotFound {
-		return doc.Problemf("House styles", "are %d already, the most there can be; forget one first", maxKeptHouses)
+		return doc.Problemf(
+			"House styles",
+			"are %d already, the most there can be; forget one first",
+			policy.KeptHouses,
+		)
 	}
 	if err != nil {
 		return fmt.Errorf("keeping a house style: %w", err)

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 func TestKeptHouses(t *testing.T) {
@@ -26,7 +27,7 @@ func TestKeptHouses(t *testing.T) {
 	if again, _ := s.Houses.Kept(t.Context(), site); len(again) != 1 {
 		t.Error("another site could drop it")
 	}
-	for i := range maxKeptHouses {
+	for i := range policy.KeptHouses {
 		if err = s.Houses.Keep(t.Context(), site, string(rune('a'+i%26))+string(rune('a'+i/26)), winter); err != nil {
 			break
 		}
@@ -38,7 +39,7 @@ func TestKeptHouses(t *testing.T) {
 	if err := s.Houses.Drop(t.Context(), site, kept[0].ID); err != nil {
 		t.Fatal(err)
 	}
-	if again, _ := s.Houses.Kept(t.Context(), site); len(again) != maxKeptHouses-1 {
+	if again, _ := s.Houses.Kept(t.Context(), site); len(again) != policy.KeptHouses-1 {
 		t.Errorf("%d left", len(again))
 	}
 }

@@ -10,10 +10,10 @@ import (
 
 	"openplot/core/carry"
 	"openplot/core/doc"
+	"openplot/core/policy"
 	"openplot/fonts"
 	"openplot/media"
 	"openplot/origin"
-	"openplot/store"
 	"openplot/web/shell"
 )
 
@@ -58,8 +58,8 @@ type PickerItem struct {
 // CheckCarried checks fonts of a file as uploaded ones. Errors are *doc.Problem when they are
 // about one.
 func CheckCarried(ctx context.Context, carried []carry.Font) ([]*fonts.Own, error) {
-	if len(carried) > store.MaxFonts {
-		return nil, doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried), store.MaxFonts)
+	if len(carried) > policy.Fonts {
+		return nil, doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried), policy.Fonts)
 	}
 	checked := make([]*fonts.Own, len(carried))
 	for i, f := range carried {

@@ -12,6 +12,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/number"
+	"openplot/core/policy"
 	"openplot/core/rights"
 	"openplot/origin"
 	"openplot/store"
@@ -129,7 +130,7 @@ func (s *Screen) eraseEntries(c *gin.Context) {
 func (s *Screen) setEntryDays(c *gin.Context) {
 	st := shell.SiteOf(c)
 	days, err := number.Whole(strings.TrimSpace(c.PostForm("days")))
-	if err != nil || days < 1 || days > 3650 {
+	if err != nil || days < policy.Days(policy.LeastEntries) || days > policy.Days(policy.LongestEntries) {
 		s.entriesScreen(
 			c,
 			http.StatusUnprocessableEntity,

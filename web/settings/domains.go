@@ -8,6 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 	"openplot/dns"
 	"openplot/store"
 	"openplot/web/desk"
@@ -33,7 +34,7 @@ func (s *Screen) domainsOf(c *gin.Context, st *store.Site) (out []domainView, er
 	for _, d := range ds {
 		v := domainView{Host: d.Host, Shown: d.FoundAt != nil, Address: s.Hosts.Scheme + "://" + d.Host + "/"}
 		if v.Shown && d.FailingSince != nil {
-			v.Failing = d.FailingSince.Add(store.DomainGrace).In(desk.ZoneOf(st)).Format("2 January, 15:04")
+			v.Failing = d.FailingSince.Add(policy.LostDomain).In(desk.ZoneOf(st)).Format("2 January, 15:04")
 		}
 		if v.Records, err = s.Domains.Records(c, st, d); err != nil {
 			s.Log.Error("dns", "host", d.Host, "error", err) // nothing is known of them just now

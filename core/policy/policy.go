@@ -1,0 +1,36 @@
+// Package policy says how long things are kept, and how many of them there may be, apart from what
+// pages hold (core/doc).
+package policy
+
+import "time"
+
+const day = 24 * time.Hour
+
+// How long things are kept.
+const (
+	Log            = 90 * day  // edits, to be taken back; before that there is a snapshot
+	Releases       = 365 * day // publications, to go back to
+	DeletedSites   = 30 * day  // to be had back
+	DeletedPages   = 30 * day
+	DeletedMedia   = 30 * day
+	Audit          = 365 * day
+	Visits         = 90 * day // counts of visits by day
+	LostDomain     = 3 * day  // a domain whose records aren't found any more is shown
+	TrialEntries   = 30 * day // what was sent with forms to try them
+	LeastEntries   = 1 * day  // what a site can choose for what visitors send
+	LongestEntries = 3650 * day
+)
+
+// How many there are at most.
+const (
+	Sites        = 1000 // that somebody owns, those included that can be had back
+	Fonts        = 60   // files of a site's own
+	KeptSections = 200  // on the Shelf
+	KeptHouses   = 50   // house styles that a site keeps beside its own
+)
+
+// FewestReleases is how many publications are kept however old they are.
+const FewestReleases = 50
+
+// Days is how many whole days a time is.
+func Days(d time.Duration) int { return int(d / day) }
