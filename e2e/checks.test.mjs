@@ -9,10 +9,17 @@ import { canvas, choose, edit, eventually, middle, openBench, ready, settled, si
 
 const count = () => page.locator('#checks-count').textContent();
 const checked = () =>
-  page.waitForFunction(async () => {
-    const { page: p } = await import(new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href);
-    return document.body.dataset.checked === String(p.seq);
-  });
+  eventually(
+    () =>
+      page.evaluate(async () => {
+        const { page: p } = await import(
+          new URL('page.js', document.querySelector('script[src$="bench.js"]').src).href
+        );
+        return document.body.dataset.checked === String(p.seq);
+      }),
+    true,
+    'the page is checked as it is now',
+  );
 const words = () => canvas(page).getByText('Boats leave from the north steps');
 const checks = `${plot.app}/sites/skerry-line/pages/home/checks`;
 
