@@ -214,27 +214,22 @@ test('hostile and endless text', async () => {
     alerts++;
     d.dismiss();
   });
-  const odd = await text().evaluate(async (e, all) => {
-    const found = [];
-    for (const html of all) {
-      e.ownerDocument.defaultView.getSelection().selectAllChildren(e);
-      await new Promise((r) => setTimeout(r)); // the editor hears of it
-      const t = new DataTransfer();
-      t.setData('text/html', html);
-      t.setData('text/plain', 'x');
-      e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: t, bubbles: true, cancelable: true }));
-      const wrong = [...e.querySelectorAll('*')].filter(
-        (n) =>
-          !/^(P|H2|H3|H4|UL|OL|LI|BLOCKQUOTE|STRONG|EM|U|S|SMALL|SUP|CODE|SPAN|BR|A|IMG)$/.test(n.tagName) ||
-          (n.tagName === 'IMG' && !n.className.startsWith('ProseMirror')) ||
-          [...n.attributes].some((a) => /^on|^src(doc|set)?$|^style$|^action$/.test(a.name)),
-      );
-      if (wrong.length) found.push({ html, became: wrong.map((n) => n.outerHTML) });
-    }
-    return found;
-  }, corpus);
-  assert.deepEqual(odd, []);
-  assert.deepEqual(page.wrong, []);
+  for (const html of corpus) {
+    await page.keyboard.press('Control+a');
+    await paste({ 'text/html': html, 'text/plain': 'x' });
+    const odd = await text().evaluate((e) =>
+      [...e.querySelectorAll('*')]
+        .filter(
+          (n) =>
+            !/^(P|H2|H3|H4|UL|OL|LI|BLOCKQUOTE|STRONG|EM|U|S|SMALL|SUP|CODE|SPAN|BR|A|IMG)$/.test(n.tagName) ||
+            (n.tagName === 'IMG' && !n.className.startsWith('ProseMirror')) ||
+            [...n.attributes].some((a) => /^on|^src(doc|set)?$|^style$|^action$/.test(a.name)),
+        )
+        .map((n) => n.outerHTML),
+    );
+    assert.deepEqual(odd, [], html);
+    assert.deepEqual(page.wrong, [], html);
+  }
   assert.equal(alerts, 0);
   await paste({ 'text/plain': 'a'.repeat(5_000_000) });
   await page.getByText('That text has 5,000,000 characters; at most 200,000 can be pasted at once.').waitFor();
