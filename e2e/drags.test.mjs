@@ -10,7 +10,7 @@ import { designer } from './openplot.mjs';
 import { newPage, openBench, ready, settled, signIn } from './person.mjs';
 import { measuring, samples } from './samples.mjs';
 
-const drags = Number(process.env.OPENPLOT_DRAGS ?? 12);
+const drags = Number(process.env.OPENPLOT_DRAGS ?? 6);
 const median = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length / 2)];
 const p95 = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length * 0.95)];
 

@@ -11,7 +11,7 @@ import { canvas, choose, edit, eventually, openBench, settled, signIn, undo } fr
 
 const root = new URL('..', import.meta.url).pathname;
 const oracle = (args, input) =>
-  execFileSync('go', ['run', './cmd/oracle', ...args], { cwd: root, input, maxBuffer: 1 << 28, encoding: 'utf8' })
+  execFileSync('.build/oracle', args, { cwd: root, input, maxBuffer: 1 << 28, encoding: 'utf8' })
     .trim()
     .split('\n')
     .map((l) => JSON.parse(l));

@@ -51,12 +51,15 @@ func (d *Drawing) Gradient(y0, y1 float64, stops ...color.NRGBA) {
 		t := float64(y-from) / float64(to-from) * float64(len(stops)-1)
 		i := min(int(t), len(stops)-2)
 		for x := range int(d.w) {
-			noise := (math.Mod(math.Abs(math.Sin(float64(x)*12.9898+float64(y)*78.233))*43758.5453, 1) - 0.5) / 90
+			noise := (fraction(math.Abs(math.Sin(float64(x)*12.9898+float64(y)*78.233))*43758.5453) - 0.5) / 90
 			c := Mix(stops[i], stops[i+1], t-float64(i)+noise)
 			d.img.SetRGBA(x, y, color.RGBA{c.R, c.G, c.B, 255})
 		}
 	}
 }
+
+// fraction is what a number that isn't negative has after its point.
+func fraction(x float64) float64 { return x - math.Floor(x) }
 
 // Fill fills a closed shape; points are shares of width and height.
 func (d *Drawing) Fill(c color.NRGBA, ps ...Point) {

@@ -139,7 +139,7 @@ func TestForeignIDs(t *testing.T) {
 	h := asking(t, p)
 	random := rand.New(rand.NewPCG(23, 9))
 	asked := 0
-	rounds := 8
+	rounds := 4
 	if os.Getenv("OPENPLOT_MEASURE") != "" {
 		rounds = 22
 	}

@@ -53,6 +53,40 @@ func folder(t *testing.T) string {
 	return filepath.Join(dir, "data")
 }
 
+// made is a data folder with the demo, made once for all tests.
+var made = sync.OnceValues(func() (string, error) {
+	name, err := built()
+	if err != nil {
+		return "", err
+	}
+	dir := filepath.Join(filepath.Dir(name), "demo")
+	return dir, errors.Join(os.Chmod(filepath.Dir(name), 0o711), begun(name, dir))
+})
+
+// begun has the program make the demo in a folder, and ends it.
+func begun(name, data string) error {
+	p, err := launch(name, data, "OPENPLOT_DEMO=quick")
+	if err != nil {
+		return err
+	}
+	p.stop()
+	return nil
+}
+
+// withDemo is a data folder with the demo in it.
+func withDemo(t *testing.T) string {
+	t.Helper()
+	data := folder(t)
+	from, err := made()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if out, err := exec.Command("cp", "-a", from, data).CombinedOutput(); err != nil {
+		t.Fatalf("%v: %s", err, out)
+	}
+	return data
+}
+
 // command runs the program with arguments and something to read.
 func command(t *testing.T, data, in string, args ...string) (string, error) {
 	t.Helper()
@@ -164,14 +198,11 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	if testing.Short() {
 		t.Skip("builds and starts the server")
 	}
-	data := folder(t)
+	data := withDemo(t)
 	name, err := built()
 	if err != nil {
 		t.Fatal(err)
 	}
-	p := start(t, name, data, "OPENPLOT_DEMO=quick")
-	signIn(t, p)
-	p.stop(t)
 	// Nothing of it is broken, and that is what the exit code says; a page that isn't there is told.
 	if out, err := command(t, data, "", "check", "skerry-line"); err != nil ||
 		!strings.Contains(out, "Home: 0 broken") ||
@@ -238,7 +269,7 @@ func TestDemoIsMadeOnce(t *testing.T) {
 		t.Errorf("after the repair: %s", out)
 	}
 	sql(t, data, `DELETE FROM sites`)
-	p = start(t, name, data, "OPENPLOT_DEMO=quick")
+	p := start(t, name, data, "OPENPLOT_DEMO=quick")
 	client := signIn(t, p)
 	r, err := client.Get(p.base + "/")
 	if err != nil {
@@ -249,7 +280,7 @@ func TestDemoIsMadeOnce(t *testing.T) {
 	if !bytes.Contains(b, []byte("You have no site yet")) {
 		t.Errorf("the demo is back: %.300s", b)
 	}
-	p.stop(t)
+	p.stop()
 	// One that can't be brought back leaves nothing.
 	b, err = os.ReadFile(archive)
 	if err != nil {
@@ -288,7 +319,7 @@ func TestTwoProcesses(t *testing.T) {
 	if testing.Short() {
 		t.Skip("builds and starts the server")
 	}
-	data := folder(t)
+	data := withDemo(t)
 	name, err := built()
 	if err != nil {
 		t.Fatal(err)

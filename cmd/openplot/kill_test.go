@@ -5,6 +5,7 @@ import (
 	"bytes"
 	sqldb "database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"net"
@@ -25,11 +26,10 @@ import (
 	"openplot/postgres"
 )
 
-func freePort(t *testing.T) string {
-	t.Helper()
+func freePort() string {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
-		t.Fatal(err)
+		panic(err)
 	}
 	defer l.Close()
 	_, port, _ := net.SplitHostPort(l.Addr().String())
@@ -45,7 +45,17 @@ type program struct {
 
 func start(t *testing.T, binary, data string, settings ...string) *program {
 	t.Helper()
-	port := freePort(t)
+	p, err := launch(binary, data, settings...)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(p.stop)
+	return p
+}
+
+// launch runs the server over a data folder, until it answers.
+func launch(binary, data string, settings ...string) (*program, error) {
+	port := freePort()
 	cmd := exec.Command(binary, "serve")
 	cmd.Env = append(
 		append(
@@ -53,11 +63,10 @@ func start(t *testing.T, binary, data string, settings ...string) *program {
 			"OPENPLOT_DATA="+data,
 			"OPENPLOT_HOST=127.0.0.1",
 			"OPENPLOT_PORT="+port,
-			"OPENPLOT_PAGES_PORT="+freePort(
-				t,
-			),
+			"OPENPLOT_PAGES_PORT="+freePort(),
 			"OPENPLOT_DATABASE_URL=",
-			"OPENPLOT_DEMO=yes",
+			"OPENPLOT_DEMO=quick",
+			"OPENPLOT_THROWAWAY=1",
 			"OPENPLOT_AVIF=no",
 			"OPENPLOT_LOG="+filepath.Join(data, "openplot.log"),
 		), settings...,
@@ -65,13 +74,12 @@ func start(t *testing.T, binary, data string, settings ...string) *program {
 	cmd.Stderr = os.Stderr
 	out, err := cmd.StdoutPipe()
 	if err != nil {
-		t.Fatal(err)
+		return nil, err
 	}
 	if err := cmd.Start(); err != nil {
-		t.Fatal(err)
+		return nil, err
 	}
 	p := &program{cmd: cmd, base: "http://127.0.0.1:" + port}
-	t.Cleanup(func() { p.stop(t) })
 	up := make(chan struct{})
 	go func() {
 		for s := bufio.NewScanner(out); s.Scan(); {
@@ -83,13 +91,14 @@ func start(t *testing.T, binary, data string, settings ...string) *program {
 	select {
 	case <-up:
 	case <-time.After(90 * time.Second):
-		t.Fatal("the server didn't come up")
+		p.stop()
+		return nil, errors.New("the server didn't come up")
 	}
-	return p
+	return p, nil
 }
 
 // stop ends the server as Ctrl+C does.
-func (p *program) stop(*testing.T) {
+func (p *program) stop() {
 	p.once.Do(func() {
 		_ = p.cmd.Process.Signal(syscall.SIGINT)
 		_ = p.cmd.Wait() // it may have been killed
@@ -180,7 +189,7 @@ func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
 	if testing.Short() {
 		t.Skip("builds and starts the server")
 	}
-	data := folder(t)
+	data := withDemo(t)
 	binary, err := built()
 	if err != nil {
 		t.Fatal(err)
@@ -244,7 +253,7 @@ func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
 		t.Fatal(err)
 	}
 	wg.Wait()
-	p.stop(t)
+	p.stop()
 
 	p = start(t, binary, data)
 	client = signIn(t, p)

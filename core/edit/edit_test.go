@@ -235,9 +235,9 @@ func run(t *testing.T, r *rand.Rand, n int) {
 }
 
 func TestApplyThenUndoGivesTheIdenticalPage(t *testing.T) {
-	sequences := 10_000
-	if testing.Short() {
-		sequences = 500
+	sequences := 2500
+	if os.Getenv("OPENPLOT_MEASURE") != "" {
+		sequences = 10_000
 	}
 	for seed := range uint64(sequences) {
 		run(t, rand.New(rand.NewPCG(seed, 0)), 6)

@@ -10,6 +10,7 @@ import (
 	"image/color"
 	"image/gif"
 	"image/jpeg"
+	"slices"
 	"strings"
 
 	"github.com/gen2brain/webp"
@@ -21,31 +22,33 @@ type Hostile struct {
 	Data []byte
 }
 
-// HostileFiles gives ten kinds of such files, for tests and trials. seed makes each time
-// others, so that none is known already.
-func HostileFiles(seed byte) []Hostile {
-	return []Hostile{
-		{"hundreds-of-scans.jpg", manyScans(400, seed)},
-		{"49-megapixels-16-bit.png", flatPNG(7000, 7000, 16, seed)},
-		{"49-megapixels.png", flatPNG(7000, 7000, 8, seed)},
-		{"tall.png", flatPNG(100, 20000, 8, seed)},
-		{"very-tall.png", flatPNG(3, 900_000, 8, seed)},
-		{"says-it-is-huge.png", flatPNG(60_000, 60_000, 1, seed)[:200]},
-		{"cut-off.jpg", cut(plainJPEG(3000, 2000, seed))},
-		{
-			"nested.svg",
-			[]byte(
-				`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">` + strings.Repeat(
-					"<g>",
-					300_000,
-				) + string(
-					'a'+seed%26,
-				),
-			),
-		},
-		{"thousands-of-frames.gif", manyFrames(3000, seed)},
-		{"noise.webp", noiseWebP(3000, 3000, seed)},
+// HostileFiles gives ten kinds of such files, or those that are named, for tests and trials. seed
+// makes each time others, so that none is known already.
+func HostileFiles(seed byte, names ...string) (files []Hostile) {
+	all := []struct {
+		name string
+		data func() []byte
+	}{
+		{"hundreds-of-scans.jpg", func() []byte { return manyScans(400, seed) }},
+		{"49-megapixels-16-bit.png", func() []byte { return flatPNG(7000, 7000, 16, seed) }},
+		{"49-megapixels.png", func() []byte { return flatPNG(7000, 7000, 8, seed) }},
+		{"tall.png", func() []byte { return flatPNG(100, 20000, 8, seed) }},
+		{"very-tall.png", func() []byte { return flatPNG(3, 900_000, 8, seed) }},
+		{"says-it-is-huge.png", func() []byte { return flatPNG(60_000, 60_000, 1, seed)[:200] }},
+		{"cut-off.jpg", func() []byte { return cut(plainJPEG(3000, 2000, seed)) }},
+		{"nested.svg", func() []byte {
+			return []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">` +
+				strings.Repeat("<g>", 300_000) + string('a'+seed%26))
+		}},
+		{"thousands-of-frames.gif", func() []byte { return manyFrames(3000, seed) }},
+		{"noise.webp", func() []byte { return noiseWebP(3000, 3000, seed) }},
 	}
+	for _, f := range all {
+		if len(names) == 0 || slices.Contains(names, f.name) {
+			files = append(files, Hostile{f.name, f.data()})
+		}
+	}
+	return files
 }
 
 // flatPNG is a PNG of one colour, which is small for any size; written by hand, so that its
