@@ -30,6 +30,7 @@ import (
 	"openplot/durable"
 	"openplot/fonts"
 	"openplot/icons"
+	"openplot/stock"
 	"openplot/store"
 )
 
@@ -57,8 +58,9 @@ type Addresses struct {
 	Self, Origin string
 	// Up leads from the page to the site's beginning: "" or "../", as often as it takes.
 	Up string
-	// StandIns shows pictures where none is chosen yet, at ScenesPath.
-	StandIns bool
+	// Scenes is the prefix of what stands in where no picture is chosen yet, from the page, and
+	// StyleScenes from the style sheet.
+	Scenes, StyleScenes string
 }
 
 // font is the name of a shipped font's file.
@@ -144,9 +146,7 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		b.Form = a.Form
 	}
 	b.Instant = instant
-	if a.StandIns {
-		b.StandIn, b.Scenes = standIn(&src.Site.House), scenesOf(src.Site)
-	}
+	b.StandIn, b.Scenes = standIn(&src.Site.House, a), scenesOf(src.Site)
 	if a.Embed != nil {
 		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }
 	}
@@ -175,6 +175,7 @@ type Rendered struct {
 	HTML, CSS string
 	Fonts     []fonts.Face
 	Media     []string          // file names
+	Scenes    []string          // names of those that stand in for pictures
 	Scripts   []string          // names
 	Embeds    map[string]string // own HTML, by file name
 	Body      *element.Node
@@ -190,6 +191,12 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 			r.Embeds[embedFile(markup)] = markup
 			return embed(markup)
 		}
+	}
+	draw := b.StandIn
+	b.StandIn = func(scene, crop string, n int) element.Medium {
+		m := draw(scene, crop, n)
+		r.Scenes = append(r.Scenes, strings.TrimPrefix(m.Variants[0].URL, a.Scenes))
+		return m
 	}
 	body := b.Page(p)
 	r.Body = body
@@ -297,6 +304,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 	}
 	a := Addresses{
 		ByContent: true, Media: up + "assets/media/", StyleMedia: up + "assets/media/", Fonts: up + "assets/fonts/", StyleFonts: up + "assets/fonts/",
+		Scenes: up + "assets/scenes/", StyleScenes: up + "assets/scenes/",
 		Link:   func(href string) string { return relative(href, up) },
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
 		Embed:  func(file string) string { return p.Hosts.Own(src.Site.Slug) + "/" + file },
@@ -308,7 +316,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 	a.OwnFont = own.name
 	r := src.Render(slug, page, a)
 	if len(r.CSS) > largestInline {
-		a.StyleMedia, a.StyleFonts = "media/", "fonts/"
+		a.StyleMedia, a.StyleFonts, a.StyleScenes = "media/", "fonts/", "scenes/"
 		a.Stylesheet = styleFile(src.Render(slug, page, a).CSS)
 		css := a.Stylesheet
 		a.Stylesheet = up + "assets/" + css
@@ -376,6 +384,15 @@ func (p *Publisher) bring(assets string, r Rendered, a Addresses) error {
 	}
 	for _, name := range r.Media {
 		if err := copyFile(filepath.Join(assets, "media", name), filepath.Join(p.MediaDir, name)); err != nil {
+			return err
+		}
+	}
+	for _, name := range r.Scenes {
+		svg, ok := stock.SceneNamed(name)
+		if !ok {
+			return fmt.Errorf("there is no scene %s", name)
+		}
+		if err := writePacked(filepath.Join(assets, "scenes", name), []byte(svg)); err != nil {
 			return err
 		}
 	}

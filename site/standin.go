@@ -29,7 +29,7 @@ var inkRoles = [6][2]string{
 }
 
 // standIn gives a function that names stand-in pictures in a house style's colours.
-func standIn(h *doc.House) func(scene, crop string, n int) element.Medium {
+func standIn(h *doc.House, a Addresses) func(scene, crop string, n int) element.Medium {
 	var k stock.Inks
 	for i, ink := range []*colour.Colour{&k.Ground, &k.Quiet, &k.Accent, &k.Second, &k.Deep, &k.Words} {
 		for _, token := range []string{inkRoles[i][1], inkRoles[i][0]} {
@@ -42,17 +42,17 @@ func standIn(h *doc.House) func(scene, crop string, n int) element.Medium {
 		}
 	}
 	return func(scene, crop string, n int) element.Medium {
-		url := ScenesPath + stock.SceneName(scene, crop, n, k)
+		name := stock.SceneName(scene, crop, n, k)
 		size := stock.Crops[crop]
 		return element.Medium{
 			Width:    size[0],
 			Height:   size[1],
-			Variants: []element.Variant{{URL: url, StyleURL: url, Width: size[0]}},
+			Variants: []element.Variant{{URL: a.Scenes + name, StyleURL: a.StyleScenes + name, Width: size[0]}},
 		}
 	}
 }
 
 // SceneFor gives the address of a scene in a house style's colours.
 func SceneFor(h *doc.House, scene string) string {
-	return standIn(h)(scene, "square", 0).Variants[0].URL
+	return standIn(h, Addresses{Scenes: ScenesPath})(scene, "square", 0).Variants[0].URL
 }

@@ -16,6 +16,7 @@ import (
 	"openplot/core/shape"
 	"openplot/core/style"
 	"openplot/fonts"
+	"openplot/stock"
 	"openplot/store"
 )
 
@@ -24,17 +25,19 @@ import (
 // as they are, fonts of the site's own with all their characters. Videos and what others serve
 // don't count. families are those that the page has browsers fetch before they are needed.
 func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.Bytes, families []string) {
-	const media = "m/"
+	const media, scenes = "m/", "s/"
 	r := src.Render(
 		slug,
 		p,
 		Addresses{
-			Media:      media,
-			StyleMedia: media,
-			Fonts:      "f/",
-			StyleFonts: "f/",
-			Script:     func(name string) string { return name },
-			OwnFont:    func(f *store.Font) string { return f.File },
+			Media:       media,
+			StyleMedia:  media,
+			Scenes:      scenes,
+			StyleScenes: scenes,
+			Fonts:       "f/",
+			StyleFonts:  "f/",
+			Script:      func(name string) string { return name },
+			OwnFont:     func(f *store.Font) string { return f.File },
 		},
 	)
 	css := packed([]byte(r.CSS))
@@ -51,6 +54,11 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 			if file, ours := strings.CutPrefix(address, media); ours && !seen[file] {
 				seen[file] = true
 				w.Pictures += size(filepath.Join(mediaDir, path.Base(file)))
+			}
+			if name, ours := strings.CutPrefix(address, scenes); ours && !seen[name] {
+				seen[name] = true
+				svg, _ := stock.SceneNamed(name)
+				w.Pictures += packed([]byte(svg))
 			}
 		}
 		type face struct {

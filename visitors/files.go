@@ -60,7 +60,7 @@ const forGood = "public, max-age=31536000, immutable"
 // hashed are files whose name changes with what is in them: style sheets, scripts, own HTML and
 // fonts by hash, copies of pictures by an id that is used once.
 var hashed = regexp.MustCompile(
-	`^assets/(style-[0-9a-f]{12}\.css|[a-z]+-[0-9a-f]{8}\.js|own-[0-9a-f]{12}\.html|fonts/[A-Za-z0-9-]+-[0-9a-f]{8,16}\.woff2|media/f[0-9a-v]{13}-[0-9]+\.[a-z0-9]+)$`,
+	`^assets/(style-[0-9a-f]{12}\.css|[a-z]+-[0-9a-f]{8}\.js|own-[0-9a-f]{12}\.html|fonts/[A-Za-z0-9-]+-[0-9a-f]{8,16}\.woff2|scenes/[a-z0-9-]+\.svg|media/f[0-9a-v]{13}-[0-9]+\.[a-z0-9]+)$`,
 )
 
 // published serves what was published: pages and what they need at the site's host, own HTML

@@ -30,7 +30,7 @@ func Copy(p *doc.Page, nodes []string) (string, error) {
 		id, item := doc.SplitItem(node)
 		s, b := p.Block(id)
 		if b == nil {
-			return "", doc.Problemf("Selection", "%.40q isn't on this page any more", node)
+			return "", doc.Problemf("Selection", "isn't on this page any more")
 		}
 		for _, around := range s.Path(id) {
 			if it, i := around.FindItem(item); item != "" && i >= 0 {
@@ -120,7 +120,7 @@ func CopyLook(p *doc.Page, node string, zones doc.Zones, zone int) (string, erro
 	} else if _, b := p.Block(id); b != nil {
 		from = b.Style
 	} else {
-		return "", doc.Problemf("Selection", "%.40q isn't on this page any more", node)
+		return "", doc.Problemf("Selection", "isn't on this page any more")
 	}
 	look := map[string]string{}
 	for name, zoned := range from {

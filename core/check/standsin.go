@@ -2,10 +2,33 @@ package check
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"openplot/core/doc"
 )
+
+// standsForPicture reports whether a block shows a drawing where a picture can be chosen.
+func standsForPicture(kind doc.Kind, c doc.Content) bool {
+	without := func(e doc.Entry) bool { return e.Values["picture"] == "" }
+	return kind == doc.Picture && c.Picture == "" || kind == doc.Gallery && slices.ContainsFunc(c.Entries, without)
+}
+
+// StandInPictures gives the blocks of a page, in items too, that show a drawing where a picture can
+// be chosen.
+func StandInPictures(p *doc.Page) (nodes []string) {
+	for _, s := range p.Sections {
+		if s.Hidden {
+			continue
+		}
+		eachShown(s, func(node string, b *doc.Block, c doc.Content) {
+			if standsForPicture(b.Kind, c) {
+				nodes = append(nodes, node)
+			}
+		})
+	}
+	return nodes
+}
 
 var standsIn = Rule{
 	ID: "stands-in", Name: "Stand-in words or pictures are left", Family: Content, Severity: Doubtful,
@@ -13,13 +36,13 @@ var standsIn = Rule{
 	Why:  "They came with a ready-made section and say nothing of this site.",
 	title: func(f *Finding, name func(string) string) string {
 		if f.Part == "picture" {
-			return fmt.Sprintf("%s has no picture yet", name(f.Node))
+			return fmt.Sprintf("%s shows a stand-in picture", name(f.Node))
 		}
 		return fmt.Sprintf("“%s” is still the stand-in", f.Words)
 	},
 	say: func(f *Finding, name func(string) string) string {
 		if f.Part == "picture" {
-			return "A drawing stands in for it on the Bench; visitors see nothing there."
+			return "A drawing in the house style’s colours stands in for it, for visitors too."
 		}
 		return fmt.Sprintf("In %s.", name(f.Node))
 	},
@@ -29,7 +52,7 @@ var standsIn = Rule{
 				continue
 			}
 			eachShown(s, func(node string, b *doc.Block, c doc.Content) {
-				if b.Kind == doc.Picture && c.Picture == "" {
+				if standsForPicture(b.Kind, c) {
 					r.add(Finding{Node: node, Part: "picture"})
 				}
 				if words := strings.TrimSpace(c.Words.Plain()); words != "" && p.StandIn != nil && p.StandIn(b, words) {

@@ -20,7 +20,7 @@ func (e *editing) into(id string) (doc.Holder, error) {
 		b = b.Blocks[0] // what goes into a Series goes into its design
 	}
 	if b == nil || !b.Kind.Is(doc.Holding) || b.Kind == doc.Series {
-		return doc.Holder{}, doc.Problemf("Position", "%.40q holds no blocks; point at a section or a container", id)
+		return doc.Holder{}, doc.Problemf("Position", "holds no blocks; point at a section or a container")
 	}
 	return b.Holder(), nil
 }

@@ -60,10 +60,16 @@ func (c Command) Nodes() (out []string) {
 	return out
 }
 
+// StockPrefix begins what stands for a stock picture that isn't in a site's library.
+const StockPrefix = "stock:"
+
 // Stocks gives the stock pictures that a command needs in the site's library.
 func (c Command) Stocks() (out []string) {
 	for _, p := range c.Parts {
 		out = append(out, p.Stocks()...)
+	}
+	if id, ok := strings.CutPrefix(c.Value, StockPrefix); ok {
+		out = append(out, id)
 	}
 	if c.Op != "section.add" {
 		return out
@@ -72,6 +78,18 @@ func (c Command) Stocks() (out []string) {
 		out = append(out, p.Stock)
 	}
 	return out
+}
+
+// WithStocks gives the command with the site's own in place of stock pictures, by their ids there.
+func (c Command) WithStocks(own map[string]string) Command {
+	if id, ok := strings.CutPrefix(c.Value, StockPrefix); ok && own[id] != "" {
+		c.Value = own[id]
+	}
+	c.Parts = slices.Clone(c.Parts)
+	for i, p := range c.Parts {
+		c.Parts[i] = p.WithStocks(own)
+	}
+	return c
 }
 
 // Rights gives the rights that a command takes.
@@ -296,7 +314,7 @@ func (e *editing) find(on target) error {
 		}
 	}
 	what := map[target]string{onSection: "Section", onBlock: "Block", onEither: "Selection"}[on]
-	return doc.Problemf(what, "%.40q isn't on this page any more", e.c.Node)
+	return doc.Problemf(what, "isn't on this page any more")
 }
 
 // findItem finds the Series that a block of its design stands in; "" is no item.

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"maps"
 	"slices"
 	"strings"
 
@@ -250,12 +251,31 @@ func (e contentEdits) addEntry() ([]Step, error) {
 			return nil, doc.Problemf("Entry", "can't be added: %d are the most there can be", doc.MaxItems)
 		}
 		at := min(max(e.c.At, 0), len(es))
-		var fresh doc.Entry
-		if like := element.Start(e.block.Kind).Content.Entries; len(like) > 0 {
-			fresh = like[len(like)-1]
-		}
-		return slices.Insert(es, at, fresh), nil
+		return slices.Insert(es, at, e.freshEntry(es, at)), nil
 	})
+}
+
+// freshEntry is a new entry, which begins like the one before it: with its choices and pictures, but with words
+// of its own.
+func (e contentEdits) freshEntry(es []doc.Entry, at int) (fresh doc.Entry) {
+	if like := element.Start(e.block.Kind).Content.Entries; len(like) > 0 {
+		fresh = like[len(like)-1]
+	}
+	if at == 0 || at > len(es) {
+		return fresh
+	}
+	values := maps.Clone(fresh.Values)
+	for _, f := range element.Of(e.block.Kind).Entry {
+		v, set := es[at-1].Values[f.Name]
+		if set && len(f.Choices) > 0 {
+			if values == nil {
+				values = map[string]string{}
+			}
+			values[f.Name] = v
+		}
+	}
+	fresh.Values = values
+	return fresh
 }
 
 func (e contentEdits) removeEntry() ([]Step, error) {

@@ -27,8 +27,7 @@ func (e groupEdits) gathered() (bs []*doc.Block, indices []int, err error) {
 		if i < 0 {
 			return nil, nil, doc.Problemf(
 				"Selection",
-				"isn't all in one place: %.40q stands in another section or container",
-				id,
+				"isn't all in one place; choose blocks that stand in the same section or container",
 			)
 		}
 		if !slices.Contains(indices, i) {

@@ -448,7 +448,10 @@ func (e *editing) after() (int, error) {
 	}
 	s, i := e.page.Section(e.c.After)
 	if s == nil {
-		return 0, doc.Problemf("Position", "the section %.40q to put it after isn't on this page any more", e.c.After)
+		return 0, doc.Problemf(
+			"Position",
+			"isn't there any more: the section to put it after is gone; choose another place",
+		)
 	}
 	return i + 1, nil
 }
@@ -598,7 +601,7 @@ func (e sectionEdits) setAnchor() ([]Step, error) {
 // medium checks that the site has a file of a sort; "" is none.
 func (e *editing) medium(field, id string, sort doc.MediumSort) error {
 	if id != "" && (e.env.Medium == nil || e.env.Medium(id) != sort) {
-		return doc.Problemf(field, "%.40q isn't one of this site's; choose one or upload it", id)
+		return doc.Problemf(field, "isn't one of this site's any more; choose one or upload it")
 	}
 	return nil
 }
@@ -699,7 +702,7 @@ func (e lookEdits) same() ([]Step, error) {
 	} else if _, b := e.page.Block(id); b != nil {
 		from, kind = b.Style, b.Kind
 	} else {
-		return nil, doc.Problemf(s.Label, "the block %.40q to take it from isn't on this page any more", e.c.After)
+		return nil, doc.Problemf(s.Label, "can't be taken over: the block to take it from isn't on this page any more")
 	}
 	if style.Find(s.Name, kind) == nil {
 		return nil, doc.Problemf(s.Label, "that block has no such setting; press another one")
@@ -750,17 +753,14 @@ func (e additions) duplicate() ([]Step, error) {
 	return []Step{{Do: InsertBlock, Parent: h.ID, At: h.Index(e.block.ID) + 1, Block: c}}, nil
 }
 
-// copyName names a copy of a section: "Fares copy", "Fares copy 2" and so on.
+// copyName names a copy of a section by the next number that is free: "Fares 2", "Fares 3" and so on.
 func (e additions) copyName(name string) string {
 	base := copySuffix.ReplaceAllString(name, "")
 	taken := func(name string) bool {
 		return slices.ContainsFunc(e.page.Sections, func(s *doc.Section) bool { return s.Name == name })
 	}
-	for n := 1; n <= doc.MaxSections; n++ {
-		named := base + " copy"
-		if n > 1 {
-			named += " " + strconv.Itoa(n)
-		}
+	for n := 2; n <= doc.MaxSections+1; n++ {
+		named := base + " " + strconv.Itoa(n)
 		if utf8.RuneCountInString(named) > doc.MaxNameRunes {
 			return name
 		}
@@ -771,7 +771,7 @@ func (e additions) copyName(name string) string {
 	return name
 }
 
-var copySuffix = regexp.MustCompile(`( copy( \d+)?)+$`)
+var copySuffix = regexp.MustCompile(`( copy)*( \d{1,2})?$`) // as copies are named, or were
 
 func (e *editing) zones() doc.Zones { return e.env.Site.Zones }
 

@@ -124,7 +124,7 @@ func (e placeEdits) moved(now []int, at func(id string) int) ([]int, error) {
 		own, _ := doc.SplitItem(e.c.After)
 		k := at(own)
 		if k < 0 {
-			return nil, doc.Problemf("Order", "%.40q to come after isn't there any more", e.c.After)
+			return nil, doc.Problemf("Order", "can't be changed so: what it should come after isn't there any more")
 		}
 		if k == now[from] {
 			return now, nil

@@ -22,7 +22,10 @@ func (e severalEdits) several() (bs []*doc.Block, ps []doc.Place, columns int, e
 		own, _ := doc.SplitItem(id)
 		i := h.Index(own)
 		if i < 0 {
-			return nil, nil, 0, doc.Problemf("Selection", "isn't all in one grid: %.40q stands elsewhere", id)
+			return nil, nil, 0, doc.Problemf(
+				"Selection",
+				"isn't all in one grid; choose blocks that stand in the same section or container",
+			)
 		}
 		if !slices.Contains(indices, i) {
 			indices = append(indices, i)
@@ -212,7 +215,7 @@ func (e severalEdits) moveAll() ([]Step, error) {
 	for _, id := range e.c.With {
 		own, _ := doc.SplitItem(id)
 		if _, b := e.page.Block(own); b == nil {
-			return nil, doc.Problemf("Selection", "%.40q isn't on this page any more", id)
+			return nil, doc.Problemf("Selection", "isn't on this page any more")
 		} else if !slices.Contains(bs, b) {
 			bs = append(bs, b)
 		}
@@ -269,7 +272,10 @@ func (e severalEdits) carried(bs []*doc.Block, from, to doc.Holder) (steps []Ste
 	for _, b := range bs {
 		i := from.Index(b.ID)
 		if i < 0 {
-			return nil, doc.Problemf("Selection", "isn't all in one grid: %.40q stands elsewhere", b.ID)
+			return nil, doc.Problemf(
+				"Selection",
+				"isn't all in one grid; choose blocks that stand in the same section or container",
+			)
 		}
 		ps = append(ps, place.Fit(resolved[i].Place, columns))
 	}

@@ -115,8 +115,8 @@ func TestSeveralThatCantBe(t *testing.T) {
 		{Command{Op: "blocks.spread", Node: ids[0], With: ids[1:], Value: "about"}, "Spread", "across or down"},
 		{Command{Op: "blocks.same", Node: ids[0], With: ids[1:], Value: "colour"}, "Same", "width or height"},
 		{Command{Op: "blocks.order", Node: ids[0], Value: "up"}, "Order", "front or back"},
-		{Command{Op: "blocks.align", Node: ids[0], With: []string{elsewhere}, Value: "left"}, "Selection", "stands elsewhere"},
-		{Command{Op: "blocks.align", Node: ids[0], With: []string{"gone"}, Value: "left"}, "Selection", "stands elsewhere"},
+		{Command{Op: "blocks.align", Node: ids[0], With: []string{elsewhere}, Value: "left"}, "Selection", "all in one grid"},
+		{Command{Op: "blocks.align", Node: ids[0], With: []string{"gone"}, Value: "left"}, "Selection", "all in one grid"},
 		{Command{Op: "blocks.align", Node: elsewhere, Value: "left"}, "Position", "no cells"},
 	} {
 		c.command.Zone = "desktop"

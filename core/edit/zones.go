@@ -255,7 +255,7 @@ func (e sectionEdits) followZone() ([]Step, error) {
 		})
 	}
 	if !found {
-		return nil, doc.Problemf("Selection", "%.40q isn't on this page any more", e.c.Node)
+		return nil, doc.Problemf("Selection", "isn't on this page any more")
 	}
 	return steps, nil
 }

@@ -127,7 +127,7 @@ type Builder struct {
 	Instead func(zone int, setting, holds string)
 	// at is the section or block being built, for that.
 	at string
-	// standing counts the pictures that stand in, in the section being built, from where its
+	// standing counts the pictures, chosen or not, in the section being built, from where its
 	// id says, and faces reports that they show people.
 	standing int
 	faces    bool

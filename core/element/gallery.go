@@ -63,6 +63,7 @@ func (s shot) ratio() float64 {
 func (b mediaBlocks) shots(bl *doc.Block) (out []shot) {
 	for i, e := range bl.Content.Entries {
 		m, ok := b.Media(e.Values["picture"])
+		b.standing++ // chosen or not: what stands in for the others stays when one is chosen
 		if !ok {
 			var stands bool
 			if m, stands = b.standIn([]float64{1.5, 1, 0.8}[i%3]); !stands {

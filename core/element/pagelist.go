@@ -118,6 +118,7 @@ func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
 // name beside it says all, so that it has no words of its own.
 func (b siteBlocks) pagePicture(a *Node, bl *doc.Block, p PageLink, rounded bool) bool {
 	m, ok := b.medium(p.Picture)
+	b.standing++ // chosen or not: what stands in for the others stays when one is chosen
 	if ok = ok && m.Sort() == doc.PictureMedium; !ok {
 		if m, ok = b.standIn(1.5); !ok {
 			return false

@@ -37,6 +37,7 @@ var picture = Anatomy{
 // is pressed, the img stands in a frame of its own.
 func (b mediaBlocks) picture(grid *Node, bl *doc.Block) *Node {
 	m, ok := b.medium(bl.Content.Picture)
+	b.standing++ // chosen or not: what stands in for the others stays when one is chosen
 	if ok = ok && m.Sort() == doc.PictureMedium; !ok {
 		r := b.sheet(bl.Style, 0).Ratio("aspect-ratio")
 		if bl.Style["shape"] != nil && r == 1 {

@@ -20,8 +20,7 @@ func (b *Builder) standIn(ratio float64) (Medium, bool) {
 	case ratio < 0.9:
 		crop = "tall"
 	}
-	n := b.standing
-	b.standing++
+	n := b.standing - 1 // of this one, which is counted
 	if b.faces {
 		return b.StandIn("person", crop, n), true
 	}

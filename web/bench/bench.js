@@ -7,6 +7,7 @@ import * as clipboard from './clipboard.js';
 import * as commands from './commands.js';
 import * as companion from './companion.js';
 import { does } from './does.js';
+import * as focus from './focus.js';
 import * as drops from './drops.js';
 import * as gesture from './gesture.js';
 import * as grips from './grips.js';
@@ -69,13 +70,22 @@ document.addEventListener('click', (e) => {
   if (e.target.closest('[data-dismiss]')) document.getElementById('say').replaceChildren();
   if (e.target.closest('#keys-open')) document.getElementById('keys').showModal();
 });
-document.addEventListener('htmx:before:swap', tray.remember);
+document.addEventListener('htmx:before:swap', () => {
+  tray.remember();
+  focus.remember();
+});
+document.addEventListener('htmx:after:swap', () => {
+  tray.restore();
+  focus.restore();
+});
 
 onState((answer) => {
   if (answer.chosen) page.select = answer.select;
   page.also = answer.chosen ? [] : page.also.filter((id) => canvas.element(id)); // some may be gone
   grips.handled(answer.select);
+  const again = words.keep();
   if (answer.show.length || answer.order) canvas.apply(answer);
+  again();
   overlay.redraw();
 });
 onAnswer((answer) => {
@@ -109,6 +119,7 @@ for (const part of [
   shelf,
   picker,
   drops,
+  focus,
   clipboard,
   menu,
   history,
@@ -119,6 +130,7 @@ for (const part of [
 ])
   part.start();
 reach.lay();
+if (page.select) canvas.show(page.select); // as a link asked for
 grips.handled(page.select);
 mark();
 document.body.dataset.usable = '';

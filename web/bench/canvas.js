@@ -127,10 +127,38 @@ function arrange(order) {
 
 /** Puts changed sections into the page, and all in order. */
 export function apply(state) {
+  const hold = anchor();
   restore();
   doc().body.style.background = ground = state.ground;
   for (const section of state.show) put(section);
   for (const e of arrange(page.order)) e.remove();
+  hold();
+}
+
+/**
+ * Keeps what is looked at where it is on the screen over the page being drawn anew: the selection where it is in
+ * sight, else the first block that is.
+ */
+function anchor() {
+  const h = frame.clientHeight;
+  const inSight = (e) => {
+    const r = e.getBoundingClientRect();
+    return r.height > 0 && r.bottom > 0 && r.top < h;
+  };
+  const chosen = element(page.select);
+  const on =
+    chosen && inSight(chosen)
+      ? chosen
+      : [...doc().querySelectorAll('[data-block]')].find((e) => inSight(e) && e.getBoundingClientRect().top >= 0);
+  if (!on) return () => {};
+  const id = on.dataset.block ?? on.dataset.section;
+  const top = on.getBoundingClientRect().top;
+  return () => {
+    const now = element(id);
+    if (!now) return;
+    const by = now.getBoundingClientRect().top - top;
+    if (Math.abs(by) > 1) frame.contentWindow.scrollBy({ top: by, behavior: 'instant' });
+  };
 }
 
 /** Shows sections as a try has them, until restore. What is tried already isn't shown as it was in between. */

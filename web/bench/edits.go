@@ -46,6 +46,7 @@ func (s *Screen) edit(c *gin.Context) {
 		s.refuse(c, v, err)
 		return
 	}
+	command = command.WithStocks(stock)
 	env := s.env(c, v, func(id string) string { return stock[id] })
 	page := shell.PageOf(c)
 	done, err := s.Store.Pages.Edit(
@@ -185,6 +186,9 @@ func (s *Screen) step(
 		s.Fail(c, err)
 		return
 	}
+	if came := edit.Came(v.Page, e.Page); came != "" {
+		v.Selected, v.Also = came, nil
+	}
 	if st.Version == v.Site.Version {
 		s.edited(c, v, e, done)
 		return
@@ -195,6 +199,8 @@ func (s *Screen) step(
 		s.Fail(c, err)
 		return
 	}
+	fresh.Selected, fresh.Also = v.Selected, v.Also
+	model.Stand(fresh, v.Page)
 	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: done})
 }
 
@@ -202,12 +208,13 @@ func (s *Screen) step(
 func (s *Screen) edited(c *gin.Context, v *model.View, e *store.Edited, message string) {
 	metrics.Edits.WithLabelValues("kept").Inc()
 	s.Workshop.Replaced(v.Page, e.Page)
-	before := v.Order()
+	was, order := v.Page, v.Order()
 	v.Page, v.Seq, v.History = e.Page, e.Seq, e.History
 	if e.Result.Select != "" {
 		v.Selected, v.Also = e.Result.Select, nil
 	}
-	other := structural(e.Result.Steps) || !slices.Equal(before, v.Order())
+	model.Stand(v, was)
+	other := structural(e.Result.Steps) || !slices.Equal(order, v.Order())
 	s.answer(
 		c,
 		http.StatusOK,
@@ -226,6 +233,7 @@ func (s *Screen) refuse(c *gin.Context, v *model.View, err error) {
 			s.Fail(c, lerr)
 			return
 		}
+		model.Stand(fresh, v.Page)
 		s.answer(c, http.StatusConflict, answer{View: fresh, fresh: true, alert: true,
 			message: "Somebody changed this at the same time. Here is how it stands now; make your change again if it is still wanted."})
 	case errors.As(err, &problem):

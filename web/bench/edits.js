@@ -1,5 +1,5 @@
 // Sends commands, one after another, and takes over what comes back.
-import { base, onAll, page, take } from './page.js';
+import { base, exists, onAll, page, take } from './page.js';
 
 const listeners = [];
 const first = [];
@@ -56,6 +56,7 @@ async function ask(method, path, values) {
 
 async function request(method, path, values) {
   const asked = page.select;
+  const waited = waiting();
   if (method === 'POST') for (const f of before) f();
   document.body.dataset.asking = '';
   try {
@@ -82,13 +83,51 @@ async function request(method, path, values) {
     for (const f of listeners) f(state);
     return state;
   } finally {
+    waited();
     delete document.body.dataset.asking;
   }
 }
 
+let pressed = null; // what was pressed last, by pointer or by key
+for (const name of ['pointerdown', 'keydown'])
+  window.addEventListener(
+    name,
+    (e) => {
+      pressed = e.target.closest?.('button, a, input, select, textarea, [role="option"]') ?? null;
+    },
+    true,
+  );
+
+/** Shows where it was pressed that an answer takes a while; the function that it gives ends that. */
+function waiting() {
+  const on = pressed ?? document.getElementById('stage');
+  const late = setTimeout(() => on.classList.add('waiting'), 150);
+  return () => {
+    clearTimeout(late);
+    on.classList.remove('waiting');
+  };
+}
+
+/** A command on what was selected when it was asked for: by now that may have gone, and something else stand for it. */
+function standing(command, was) {
+  const { node, parts, with: others } = command;
+  return {
+    ...command,
+    ...(node && node === was && !exists(node) && { node: page.select }),
+    ...(others && { with: others.filter(exists) }),
+    ...(parts && { parts: parts.map((part) => standing(part, was)) }),
+  };
+}
+
 /** Sends a command; its base is the state that the page is in when it is sent. */
 export function send(command) {
-  return queue(() => request('POST', '/edits', { command: JSON.stringify({ ...onAll(command), base: page.seq }) }));
+  const all = onAll(command);
+  const was = page.select;
+  return queue(() => {
+    const now = standing(all, was);
+    if (was && now.node === '') return null; // nothing is left that it could be about
+    return request('POST', '/edits', { command: JSON.stringify({ ...now, base: page.seq }) });
+  });
 }
 
 /** Takes back one's last edit, or as many. */

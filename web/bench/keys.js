@@ -2,6 +2,7 @@
 // digits for further zones.
 import { page } from './page.js';
 import { setWidth } from './reach.js';
+import { forPage } from './focus.js';
 import { isWriting } from './words.js';
 import * as commands from './commands.js';
 
@@ -76,7 +77,10 @@ export function start() {
   });
   document.addEventListener('keydown', (e) => {
     if (e.defaultPrevented || isWriting() || e.altKey) return;
-    if (typing(e.target) && (!/^F\d/.test(e.key) || e.target.closest('dialog'))) return;
+    if (e.key === 'Escape' && document.querySelector(':popover-open')) return; // that is closed first
+    const everywhere = /^F\d/.test(e.key) || commands.keyName(e) === 'Ctrl+K';
+    if (typing(e.target) && (!everywhere || e.target.closest('dialog'))) return;
+    if (e.key.length === 1 && !e.ctrlKey && !e.metaKey && !forPage(e.target)) return; // words may be meant
     if (commands.key(e)) {
       e.preventDefault();
       return;

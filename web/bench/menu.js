@@ -55,6 +55,13 @@ function draw(all) {
       return li;
     }),
   );
+  if (!offered.length) {
+    const li = document.createElement('li');
+    li.setAttribute('role', 'option');
+    li.setAttribute('aria-disabled', 'true');
+    li.textContent = `No command is called “${search.value}”.`;
+    list.append(li);
+  }
   search.setAttribute('aria-activedescendant', offered[at] ? `command-${offered[at].id}` : '');
   list.children[at]?.scrollIntoView({ block: 'nearest' });
 }
@@ -80,6 +87,10 @@ export function show(some, anchor) {
 
 let pressed = false; // the button that asks for the menu is down
 
+/** What is done most comes first in the menu, the rest as the table has it. */
+const foremost = ['duplicate', 'delete', 'copy', 'paste', 'cut', 'hide', 'lock', 'copy-look', 'paste-look'];
+const place = (c) => (foremost.includes(c.id) ? foremost.indexOf(c.id) : foremost.length);
+
 /** The menu of what is selected, at a point: once the button is up, which some browsers take for a press outside of it. */
 function menu(x, y) {
   if (pressed) {
@@ -87,7 +98,7 @@ function menu(x, y) {
     return;
   }
   show(
-    table.filter((c) => c.menu && !why(c)),
+    table.filter((c) => c.menu && !why(c)).toSorted((a, b) => place(a) - place(b)),
     { getBoundingClientRect: () => new DOMRect(x, y, 0, 0), tagName: '', isConnected: false },
   );
 }

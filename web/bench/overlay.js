@@ -12,6 +12,7 @@ let inserts = null; // { holder, line } while something is dragged
 let bandOf = null; // a rectangle in px of the page's viewport, and the ids it touches
 let made = null; // the outlines of what letting go would make
 let drawnGuide = null; // the guide that is drawn or moved
+let opened = null; // the element that is written in
 let line = null; // the section below which something would go, '' for the top
 export const options = { grid: true };
 
@@ -24,6 +25,12 @@ export function hover(id) {
 /** Marks a part of the selection, such as the row that is worked on; null marks none. */
 export function part(e) {
   marked = e;
+  redraw();
+}
+
+/** Lets the pointer through to what is written in; null to nothing. */
+export function open(e) {
+  opened = e;
   redraw();
 }
 
@@ -121,9 +128,14 @@ export function redraw() {
   due ||= requestAnimationFrame(drawAll);
 }
 
+/** All of the overlay but a box, as a path of CSS. */
+const around = ({ x, y, w, h }) =>
+  `path(evenodd, "M0 0H${svg.clientWidth}V${svg.clientHeight}H0Z M${x} ${y}h${w}v${h}h${-w}Z")`;
+
 function drawAll() {
   due = 0;
   svg.replaceChildren();
+  svg.style.clipPath = opened?.isConnected ? around(canvas.boxOf(opened)) : '';
   const id = page.select;
   ownGuides();
   const holder = landing?.holder ?? holderOf(id);

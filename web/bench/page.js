@@ -111,6 +111,9 @@ export function block(id) {
     .find((b) => b.id === of);
 }
 
+/** Whether a section or block is on the page; one of an item of a Series, while it is shown. */
+export const exists = (id) => id in page.places || (own(id) === id ? Boolean(block(id)) : Boolean(element(id)));
+
 /** What a block stands in: a section or a container, in the same item of a Series. */
 export function holderOf(id) {
   if (!block(id)) return '';

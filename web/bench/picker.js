@@ -25,9 +25,12 @@ export async function pick(f, { sort: of = 'picture' } = {}) {
   document.getElementById('picker-title').textContent = `Choose ${named[sort]}`;
   search.value = '';
   file.accept = takes[sort];
-  await list();
+  if (dialog.dataset.sort !== sort) document.getElementById('pictures').replaceChildren(); // what lies there stays until what is there now has come
+  dialog.dataset.sort = sort;
   dialog.showModal();
   search.focus();
+  await list();
+  narrow();
 }
 
 async function list() {
@@ -86,19 +89,9 @@ export function start() {
     e.preventDefault();
     (tiles[at + step] ?? (step < 0 ? search : tiles.at(-1)))?.focus();
   });
-  dialog.addEventListener('click', async (e) => {
+  dialog.addEventListener('click', (e) => {
     const stock = e.target.closest('[data-stock]');
-    if (stock) {
-      // taken into the site's library first
-      stock.disabled = true;
-      const answer = await fetch(`${site}/library/stock`, {
-        method: 'POST',
-        body: new URLSearchParams({ id: stock.dataset.stock, for: 'bench' }),
-      });
-      stock.disabled = false;
-      if (answer.ok) take(await answer.text());
-      return;
-    }
+    if (stock) take(`stock:${stock.dataset.stock}`); // the command brings it into the site's library
     const item = e.target.closest('[data-picture]');
     if (item) take(item.dataset.picture);
   });

@@ -10,13 +10,13 @@ import * as outcome from './outcome.js';
 import * as overlay from './overlay.js';
 import * as rulers from './rulers.js';
 import { pull } from './handles.js';
-import { writeAt } from './words.js';
+import { isText, isWriting, stop as stopWriting, writeAt } from './words.js';
 
 const stage = document.getElementById('stage');
 const svg = document.getElementById('overlay');
 const doubled = 500; // ms within which a second press makes a double one
 let busy = false;
-let last = { x: 0, y: 0, time: 0 }; // press on a block
+let last = { x: 0, y: 0, time: 0 }; // press
 
 export function start() {
   fingers();
@@ -31,10 +31,6 @@ export function start() {
     looked = id;
   });
   svg.addEventListener('pointerleave', () => overlay.hover(''));
-  svg.addEventListener('dblclick', (e) => {
-    const { block: id, part } = canvas.hit(e.clientX, e.clientY);
-    if (id) writeAt(id, part, e.clientX, e.clientY);
-  });
   svg.addEventListener(
     'wheel',
     (e) => {
@@ -130,7 +126,20 @@ function down(e) {
     return;
   }
   if (e.button !== 0) return;
+  const wrote = isWriting();
+  stopWriting();
   stage.focus({ preventScroll: true });
+  const here = Math.hypot(e.clientX - last.x, e.clientY - last.y) < 4;
+  const soon = e.timeStamp - last.time <= doubled;
+  const found = canvas.hit(e.clientX, e.clientY);
+  last = { x: e.clientX, y: e.clientY, time: e.timeStamp };
+  // Pressed twice, words are written in, whatever handle the first press drew there; so is the text that is
+  // pressed by somebody who writes.
+  const write = () => writeAt(found.block, found.part, e.clientX, e.clientY);
+  if (here && soon && !picks() && isText(found.block, found.part)) {
+    drag(e, { move() {}, drop: write, tap: write });
+    return;
+  }
   if (rulers.press(e)) return;
   if (e.target.dataset?.handle && gesture.loaded()) {
     pull(e, Number(e.target.dataset.handle), (on) => {
@@ -143,7 +152,6 @@ function down(e) {
     return;
   }
   const edges = Number(e.target.dataset?.edges ?? 0);
-  const found = canvas.hit(e.clientX, e.clientY);
   const id = edges ? page.select : found.block || found.section;
   if (picks()) {
     picks()(id, id && id !== page.select ? 'take' : 'leave');
@@ -161,6 +169,11 @@ function down(e) {
     alsoSelect(found.block);
     return;
   }
+  if (wrote && isText(found.block, found.part)) {
+    select(id);
+    move(e, id, write);
+    return;
+  }
   if (!found.block) {
     select(id);
     band(e, id);
@@ -171,10 +184,8 @@ function down(e) {
     return;
   }
   // A press where the last one was goes on to what lies stacked that.
-  const again = Math.hypot(e.clientX - last.x, e.clientY - last.y) < 4 && e.timeStamp - last.time > doubled;
   const stacked = canvas.stack(e.clientX, e.clientY);
-  last = { x: e.clientX, y: e.clientY, time: e.timeStamp };
-  if (again && stacked.length > 1 && stacked.includes(page.select)) {
+  if (here && !soon && stacked.length > 1 && stacked.includes(page.select)) {
     move(e, page.select, () => select(stacked[(stacked.indexOf(page.select) + 1) % stacked.length]));
     return;
   }
@@ -184,8 +195,20 @@ function down(e) {
     move(e, page.select, () => select(id));
     return;
   }
+  const item = itemAround(id);
+  if (item && item !== id && !canvas.element(item).contains(canvas.element(page.select))) {
+    select(id);
+    move(e, item);
+    return;
+  }
   select(id);
   move(e, id);
+}
+
+/** What a Series shows as the item that a block is in, or ''. */
+function itemAround(id) {
+  for (let at = id; at && block(at); at = holderOf(at)) if (isItem(at)) return at;
+  return '';
 }
 
 /** Drags a section by the mark at its edge, to between two others. */

@@ -61,7 +61,37 @@ export function setWidth(width, { rest = true } = {}) {
   waiting = setTimeout(() => look({ overview: true }), 60);
 }
 
+/** A width is typed where it is read. */
+function typed() {
+  const shown = document.getElementById('showing');
+  const field = document.getElementById('showing-typed');
+  const end = () => {
+    field.hidden = true;
+    shown.hidden = false;
+  };
+  shown.addEventListener('click', () => {
+    shown.hidden = true;
+    field.hidden = false;
+    field.value = String(page.width);
+    field.focus();
+    field.select();
+  });
+  field.addEventListener('blur', () => {
+    if (!field.hidden && Number.parseInt(field.value, 10)) setWidth(Number.parseInt(field.value, 10));
+    end();
+  });
+  field.addEventListener('keydown', (e) => {
+    e.stopPropagation();
+    if (e.key !== 'Enter' && e.key !== 'Escape') return;
+    e.preventDefault();
+    if (e.key === 'Escape') field.value = '';
+    field.blur();
+    shown.focus();
+  });
+}
+
 export function start() {
+  typed();
   document.addEventListener('pointerdown', (e) => {
     const handle = e.target.closest('#reach-handle');
     if (!handle) return;

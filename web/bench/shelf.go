@@ -111,7 +111,7 @@ func (s *Shelf) shelf(ctx context.Context, stage *model.Stage, person string) (s
 			}
 			sec := p.Drawn(business)
 			if p.Stock != "" {
-				sec.Picture = desk.StockPrefix + p.Stock
+				sec.Picture = edit.StockPrefix + p.Stock
 			}
 			sections.Items = append(sections.Items, shelfItem{
 				Preset: p.ID, Name: p.Name, Hint: p.Hint, Purpose: purpose, Find: p.Find() + " " + kindsIn(sec),

@@ -97,9 +97,10 @@ function fill() {
     });
 }
 
-/** How well an item answers a search: 0 by its name's beginning, 1 by its name, 2 by another word, 3 not. */
+/** How well an item answers a search: -1 by its whole name, 0 by its beginning, 1 by its name, 2 by another word, 3 not. */
 function rank(li, words) {
   const name = li.querySelector('strong').textContent.toLowerCase();
+  if (name === words.join(' ')) return -1;
   if (!words.every((w) => li.dataset.find.toLowerCase().includes(w))) return 3;
   if (name.startsWith(words.join(' '))) return 0;
   return words.every((w) => name.includes(w)) ? 1 : 2;
@@ -127,16 +128,41 @@ function show() {
       if (!li.hidden) best = Math.min(best, by);
     }
     part.hidden = words.length ? best === 3 || (layout && here === 'blocks') : here !== sort;
-    part.style.order = words.length ? best : '';
+    part.style.order = words.length ? best * 2 + (here === sort ? 0 : 1) : '';
     if (!part.hidden) some ||= best < 3;
     for (const b of part.querySelectorAll('[data-purpose]'))
       b.setAttribute('aria-pressed', String(b.dataset.purpose === purpose));
   }
   for (const b of shelf.querySelectorAll('[data-sort]'))
-    b.setAttribute('aria-pressed', String(!words.length && b.dataset.sort === sort));
+    b.setAttribute('aria-pressed', String(b.dataset.sort === sort));
   shelf.classList.toggle('searching', words.length > 0);
   const none = shelf.querySelector('.shelf-none');
-  if (none) none.hidden = some;
+  if (!none) return;
+  none.hidden = some;
+  if (!some) none.firstElementChild.replaceChildren(...near(words));
+}
+
+/** What is called most alike to what was searched for, to be searched for instead. */
+function near(words) {
+  const names = [...new Set([...shelf.querySelectorAll('.shelf-item strong')].map((e) => e.textContent))];
+  const pairs = (s) => new Set([...s.toLowerCase()].slice(1).map((c, i) => s.toLowerCase()[i] + c));
+  const asked = pairs(words.join(' '));
+  const alike = (name) => {
+    const own = pairs(name);
+    return (2 * [...own].filter((p) => asked.has(p)).length) / (own.size + asked.size);
+  };
+  return names
+    .map((name) => [alike(name), name])
+    .sort(([a], [b]) => b - a)
+    .slice(0, 3)
+    .map(([, name]) => {
+      const b = document.createElement('button');
+      b.type = 'button';
+      b.className = 'plain';
+      b.dataset.search = name;
+      b.textContent = name;
+      return b;
+    });
 }
 
 /** What a section on the Shelf does when it is taken. */
@@ -350,8 +376,11 @@ export function start() {
     if (on('.shelf-item')) add(on('.shelf-item'));
     else if (on('[data-sort]')) {
       sort = on('[data-sort]').dataset.sort;
-      search.value = '';
       show();
+    } else if (on('[data-search]')) {
+      search.value = on('[data-search]').dataset.search;
+      show();
+      search.focus();
     } else if (on('[data-purpose]')) {
       purposes[sort] = on('[data-purpose]').dataset.purpose;
       show();

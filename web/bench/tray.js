@@ -1,10 +1,11 @@
 // The Tray: makes commands of what its controls say, and keeps its place over being drawn anew.
 import { page, zoneAt } from './page.js';
-import { promote, restyle, send } from './edits.js';
+import { promote, restyle, send, settled } from './edits.js';
 import { newTab } from '../controls/link.js';
 import { pick } from './picker.js';
 import { attempt, leave, onTried, take } from './tries.js';
 import { drag } from '../shared/drag.js';
+import { hold } from '../shared/hold.js';
 import { note, paint, same } from '../controls/control.js';
 import { open } from '../controls/panel.js';
 import * as colour from '../controls/colour.js';
@@ -97,7 +98,12 @@ function click(e) {
     else take(command(t.dataset, t.dataset.value));
   }
   const add = e.target.closest('#tray [data-adds]');
-  if (add) fresh = Number(add.dataset.adds);
+  if (add) {
+    fresh = Number(add.dataset.adds);
+    typed();
+    typed = hold(); // the words for it may come before it does
+    settled().then(() => typed());
+  }
   const own = e.target.closest('#tray [data-promote]');
   if (own) name(own.dataset);
   if (e.target.closest('#tray [data-restyle]')) restyle();
@@ -256,7 +262,11 @@ function keys(e) {
     leave();
     e.stopPropagation();
   }
-  if (e.key === 'Enter' && t.tagName === 'INPUT') t.blur();
+  if (e.key === 'Enter' && t.tagName === 'INPUT') {
+    if (t.value !== t.defaultValue) t.dispatchEvent(new Event('change', { bubbles: true }));
+    else t.select();
+    another(t);
+  }
   if (t.matches('input, textarea')) return;
   if (/^[1-9]$/.test(e.key) && !e.ctrlKey && !e.altKey && !e.metaKey) {
     const cluster = document.querySelectorAll('#tray [data-cluster]')[e.key - 1];
@@ -327,7 +337,8 @@ export function start() {
   document.addEventListener('wheel', wheel, { passive: false });
   document.addEventListener('change', (e) => {
     const t = e.target;
-    if (!t.closest('#tray') || !t.dataset.op) return;
+    if (!t.closest('#tray') || !t.dataset.op || t.value === t.dataset.sent) return;
+    t.dataset.sent = t.value; // Enter keeps it, and leaving the field after that changes nothing
     enter(t, 'words' in t.dataset ? paragraphs(t.value) : entered(t));
   });
   document.addEventListener('openplot:control', control);
@@ -405,21 +416,26 @@ export function toggleFold() {
   fold();
 }
 
-let was = null; // what had the focus, how far the Tray was scrolled, and what it was about
+let was = null; // how far the Tray was scrolled, and what it was about
 let fresh = null; // the entry that is being added, to be written next
+let typed = () => ''; // what is typed for it meanwhile
 
-/** What a control of the Tray is known by over its being drawn anew: its id, or what it says. */
-const known = (e) => e.id || e.getAttribute('aria-label') || e.textContent.trim();
+/** Enter in the last field of the last entry adds one. */
+function another(field) {
+  const entry = field.closest('[data-entry]');
+  if (!entry) return;
+  const fields = [...entry.querySelectorAll('input:not([type="hidden"])')].filter((f) => f.getClientRects().length);
+  const last = [...document.querySelectorAll('#tray [data-entry]')].at(-1);
+  if (entry === last && fields.at(-1) === field) document.getElementById('entry-add')?.click();
+}
 
-/** Remembers where the focus is before the Tray is drawn anew, and goes back there. */
+/** Remembers how the Tray stands before it is drawn anew, and stands it so again. */
 export function remember() {
-  const a = document.activeElement;
   const tray = document.getElementById('tray');
   if (was && was.tray !== tray) return; // drawn anew already, by another part of the same answer
   const body = document.getElementById('tray-body');
   was = {
     tray,
-    control: a?.closest('#tray-body, .tray-acts') ? known(a) : '',
     scroll: body?.scrollLeft ?? 0,
     down: body?.scrollTop ?? 0,
     kind: tray?.dataset.kind,
@@ -430,24 +446,25 @@ export function restore() {
   fold();
   const tray = document.getElementById('tray');
   const body = document.getElementById('tray-body');
-  if (!body || !was) return;
+  if (!body || !was || was.tray === tray) return;
   document.querySelector('[data-beside]')?.setAttribute('aria-pressed', String(work.classList.contains('beside')));
   drawn();
   const alike = tray.dataset.kind === was.kind;
   body.scrollLeft = alike ? was.scroll : 0; // another kind begins at its beginning
   body.scrollTop = alike ? was.down : 0;
-  const before = was;
   was = null;
-  if (document.activeElement !== document.body && fresh === null) return;
-  const controls = [...tray.querySelectorAll('button, input, select, textarea')];
-  if (fresh !== null) rows.openRow(fresh);
-  const entry = fresh !== null ? controls.find((e) => e.id.startsWith(`e-${fresh}-`)) : null;
-  // What gets its name from where it leads is asked for that first.
-  const leads = entry?.value === '' ? document.querySelector(`#entry-${fresh} [data-opens="link"]`) : null;
-  fresh = null;
-  (entry ?? (before.control ? controls.find((e) => known(e) === before.control) : null))?.focus({
-    preventScroll: !entry,
-  });
-  leads?.click();
   overlay.redraw();
+  if (fresh === null) return;
+  const entry = [...tray.querySelectorAll('input, select, textarea')].find((e) => e.id.startsWith(`e-${fresh}-`));
+  if (!entry) return; // it isn't there yet
+  rows.openRow(fresh);
+  // What gets its name from where it leads is asked for that first.
+  const leads = entry.value === '' ? document.querySelector(`#entry-${fresh} [data-opens="link"]`) : null;
+  fresh = null;
+  const words = typed();
+  typed = () => '';
+  entry.focus();
+  entry.select?.();
+  if (words) document.execCommand('insertText', false, words);
+  else leads?.click();
 }

@@ -44,7 +44,7 @@ func (s *Screen) tryEdit(c *gin.Context) {
 		return
 	}
 	desk.WithStock(v.Stage)
-	result, err := edit.Apply(p.Doc, command, s.env(c, v, func(id string) string { return desk.StockPrefix + id }))
+	result, err := edit.Apply(p.Doc, command, s.env(c, v, func(id string) string { return edit.StockPrefix + id }))
 	if err != nil {
 		s.RefuseTry(c, err)
 		return

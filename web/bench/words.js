@@ -3,6 +3,7 @@ import { block, page, zoneAt } from './page.js';
 import { say, send } from './edits.js';
 import { select } from './select.js';
 import { ask, nameOf } from '../controls/link.js';
+import { hold } from '../shared/hold.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 
@@ -19,6 +20,24 @@ export async function load() {
 }
 
 export const isWriting = () => writing !== null;
+
+/** The element that is written in for a block, or a part of it, or null; and the part that it is. */
+function place(id, part) {
+  const b = block(id);
+  let element = canvas.element(id);
+  if (!b || !element) return null;
+  if (b.writes) {
+    element = [...element.children].find((e) => e.dataset.words && e.getClientRects().length) ?? element; // what is said in this zone
+    return { element, part: '' };
+  }
+  element = element.querySelector(part ? `[data-part="${part}"]` : '[data-part]');
+  return element && element.closest('[data-block]').dataset.block === id
+    ? { element, part: element.dataset.part }
+    : null;
+}
+
+/** Whether a press on a block, or a part of it, is on words. */
+export const isText = (id, part) => Boolean(block(id)?.writes || (part && place(id, part)));
 
 /** Begins to write in a block, or a part of it, with the caret at a point of the window. */
 export function writeAt(id, part, x, y) {
@@ -42,20 +61,19 @@ function caret(p) {
 /** Begins to write in a block or, where it has no words of its own, in a part of it, with all words selected. */
 export function write(id, part = '', then = null) {
   const b = block(id);
-  let element = canvas.element(id);
-  if (!b || !element) return false;
-  if (b.writes)
-    element = [...element.children].find((e) => e.dataset.words && e.getClientRects().length) ?? element; // what is said in this zone
-  else {
-    element = element.querySelector(part ? `[data-part="${part}"]` : '[data-part]');
-    if (!element || element.closest('[data-block]').dataset.block !== id) return false;
+  const at = place(id, part);
+  if (!at) return false;
+  if (writing?.element === at.element) {
+    then?.();
+    return true;
   }
   if (writing) stop();
   select(id);
-  const field = !b.writes && element.dataset.part.includes('.'); // a field has no look of its own
+  const { element } = at;
+  const field = at.part.includes('.'); // a field has no look of its own
   writing = {
     id,
-    part: b.writes ? '' : element.dataset.part,
+    part: at.part,
     element,
     field,
     zone: zoneAt(page.width).id,
@@ -63,7 +81,7 @@ export function write(id, part = '', then = null) {
     was: element.getAttribute('class'),
     then,
   };
-  stage.classList.add('writing');
+  overlay.open(element);
   if (field) plain();
   else rich(writing);
   return true;
@@ -84,7 +102,9 @@ function plain() {
 
 /** Writes words that can have a look of their own. */
 async function rich(w) {
+  const held = editor ? () => '' : hold();
   await load();
+  const early = held();
   if (writing !== w) return;
   const on = {
     changed() {
@@ -95,6 +115,7 @@ async function rich(w) {
       stop();
       stage.focus();
     },
+    next,
     link: askLink,
     bold: () => isBold(w.element),
     tooLong: (n) =>
@@ -114,7 +135,8 @@ async function rich(w) {
   w.view.focus();
   editor.selectAll(w.view);
   w.then?.();
-  place();
+  if (early) editor.type(w.view, early);
+  lay();
 }
 
 const typographic = () => localStorage.getItem('typographic') === 'yes';
@@ -123,13 +145,22 @@ const typographic = () => localStorage.getItem('typographic') === 'yes';
 const isBold = (element) => Number(canvas.doc().defaultView.getComputedStyle(element).fontWeight) >= 600;
 
 /** The bar stands over what is written. */
-function place() {
+function lay() {
   const w = writing;
   bar.hidden = false;
   bar.querySelector('.format-blocks').hidden = !w.view.state.schema.nodes.heading;
   bar.querySelector('[data-format="bold"]').hidden = isBold(w.element);
   show();
+  follow();
+}
+
+/** The bar goes where the words go, and isn't there while they are out of sight. */
+function follow() {
+  const w = writing;
+  if (!w?.view) return;
   const b = canvas.boxOf(w.element);
+  bar.hidden = b.y + b.h < 0 || b.y > stage.clientHeight;
+  if (bar.hidden) return;
   const y =
     b.y > bar.offsetHeight + 10
       ? b.y - bar.offsetHeight - 8
@@ -169,6 +200,8 @@ export function start() {
     overlay.redraw();
   });
   link.addEventListener('click', askLink);
+  canvas.onScroll(follow);
+  canvas.onLay(follow);
   bar.addEventListener('focusout', left);
 }
 
@@ -214,9 +247,55 @@ function command(w, value) {
     : { op: 'entry.set', node: w.id, at: Number(at), setting, value: value.trim() };
 }
 
+/** Ends writing, and begins in the next text of what the block stands in, or the one before; past the last one, nowhere. */
+function next(by) {
+  const w = writing;
+  const around = w.element.closest('[data-section]');
+  const all = [...around.querySelectorAll('[data-block], [data-part]')]
+    .filter((e) => e.getClientRects().length && !e.querySelector('[data-block]'))
+    .map((e) => ({ id: e.closest('[data-block]').dataset.block, part: e.dataset.part ?? '' }))
+    .filter(({ id, part }) => (block(id)?.writes ? !part : part && place(id, part)));
+  const to = all[all.findIndex(({ id, part }) => id === w.id && part === w.part) + by];
+  stop();
+  if (!to || !write(to.id, to.part)) stage.focus({ preventScroll: true });
+}
+
+/**
+ * Keeps what is written over its section being put anew: what is to be called once it is. The same element goes
+ * where its like stands then, with the caret in it.
+ */
+export function keep() {
+  const w = writing;
+  if (!w) return () => {};
+  const s = canvas.doc().getSelection();
+  const caret = w.field &&
+    w.element.contains(s.anchorNode) && [s.anchorNode, s.anchorOffset, s.focusNode, s.focusOffset];
+  return () => {
+    if (writing !== w || w.element.isConnected) return;
+    const like = place(w.id, w.part)?.element;
+    if (!like) {
+      const said = w.element.textContent;
+      close(w);
+      if (said.trim()) say(`What you were writing in isn’t on this page any more. Your words were: “${said}”`);
+      return;
+    }
+    w.was = like.getAttribute('class');
+    like.replaceWith(w.element);
+    overlay.open(w.element);
+    if (w.view) w.view.focus();
+    else w.element.focus({ preventScroll: true });
+    if (caret) s.setBaseAndExtent(...caret);
+  };
+}
+
 /** Keys of a field of one line. */
 function keys(e) {
   e.stopPropagation();
+  if (e.key === 'Tab') {
+    e.preventDefault();
+    next(e.shiftKey ? -1 : 1);
+    return;
+  }
   if (e.key !== 'Escape' && e.key !== 'Enter') return;
   e.preventDefault();
   stop();
@@ -227,9 +306,16 @@ function keys(e) {
 export function stop() {
   if (!writing) return;
   const w = writing;
+  const now = w.field ? w.element.textContent : w.view ? w.html() : w.before;
+  close(w);
+  if (now !== w.before) send(command(w, now));
+  if (page.select !== w.id) overlay.redraw();
+}
+
+/** The words are what they are on the page again. */
+function close(w) {
   writing = null;
   const { element } = w;
-  const now = w.field ? element.textContent : w.view ? w.html() : w.before;
   element.removeEventListener('blur', left);
   if (w.field) {
     element.removeEventListener('keydown', keys);
@@ -244,7 +330,5 @@ export function stop() {
     else element.removeAttribute('class');
   }
   bar.hidden = true;
-  stage.classList.remove('writing');
-  if (now !== w.before) send(command(w, now));
-  if (page.select !== w.id) overlay.redraw();
+  overlay.open(null);
 }

@@ -55,6 +55,7 @@ func (s *Desk) Look(c *gin.Context) (*model.View, error) {
 	if also := c.Request.FormValue("also"); also != "" {
 		v.Also = strings.Split(also, ",")[:min(strings.Count(also, ",")+1, edit.MaxParts-1)]
 	}
+	model.Stand(v, v.Page) // what isn't there can't be
 	return v, nil
 }
 

@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/stock"
 	"openplot/store"
@@ -51,14 +52,11 @@ func (s *Desk) Stocked(
 	return ids, added, nil
 }
 
-// StockPrefix begins what stands for a stock picture that isn't in a site's library.
-const StockPrefix = "stock:"
-
 // WithStock lets a stage show stock pictures, which a try doesn't put into the library.
 func WithStock(st *model.Stage) {
 	media := st.Builder.Media
 	st.Builder.Media = func(id string) (element.Medium, bool) {
-		ready, ok := strings.CutPrefix(id, StockPrefix)
+		ready, ok := strings.CutPrefix(id, edit.StockPrefix)
 		if !ok {
 			return media(id)
 		}

@@ -1,7 +1,6 @@
 package library
 
 import (
-	"bytes"
 	"errors"
 	"net/http"
 	"strings"
@@ -11,7 +10,6 @@ import (
 
 	"openplot/core/doc"
 	"openplot/stock"
-	"openplot/web/desk"
 	"openplot/web/shell"
 )
 
@@ -38,8 +36,7 @@ func (s *Screen) stockPicture(c *gin.Context) {
 	c.Data(http.StatusOK, "image/png", thumb(p))
 }
 
-// takeStock puts a picture that ships into the site's library. It answers with its id for
-// the Bench, with its card otherwise.
+// takeStock puts a picture that ships into the site's library, once, and answers with its card.
 func (s *Screen) takeStock(c *gin.Context) {
 	st := shell.SiteOf(c)
 	p := stock.Find(c.PostForm("id"))
@@ -47,7 +44,12 @@ func (s *Screen) takeStock(c *gin.Context) {
 		c.String(http.StatusUnprocessableEntity, "There is no such stock picture.")
 		return
 	}
-	m, err := s.Pictures.Keep(c, desk.By(c), p.Name, p.Alt, bytes.NewReader(p.Draw(p.Width).PNG()))
+	media, err := s.Store.Media.List(c, st.ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	own, _, err := s.Stocked(c, st, media, []string{p.ID})
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		c.String(http.StatusUnprocessableEntity, "%s: %s", p.Name, problem.Sentence())
@@ -57,8 +59,9 @@ func (s *Screen) takeStock(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	if c.PostForm("for") == "bench" {
-		c.String(http.StatusOK, m.ID)
+	m, err := s.Store.Media.ByID(c, st.ID, own[p.ID])
+	if err != nil {
+		s.Fail(c, err)
 		return
 	}
 	s.Parted(c, http.StatusOK, "library-item", s.libraryItem(st, m, nil))

@@ -43,7 +43,10 @@ type Stage struct {
 func (st *Stage) For(slug string) *Stage {
 	c := *st
 	prefix := st.workshop.mediaURL
-	c.Builder = st.Source.Builder(slug, site.Addresses{Media: prefix, StyleMedia: prefix, StandIns: true})
+	c.Builder = st.Source.Builder(
+		slug,
+		site.Addresses{Media: prefix, StyleMedia: prefix, Scenes: site.ScenesPath, StyleScenes: site.ScenesPath},
+	)
 	c.Builder.Still = true
 	c.key = st.look + " " + slug
 	return &c

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/place"
 	"openplot/core/style"
@@ -60,6 +61,14 @@ func (v *View) Alongside(changed []string, all bool) []string {
 
 // Current is the zone that the width falls in.
 func (v *View) Current() doc.Zone { return v.Site.Zones[v.Zone] }
+
+// Stand has what stands for the selection selected, where the page was another one before.
+func Stand(v *View, before *doc.Page) {
+	v.Selected = edit.Standing(before, v.Page, v.Selected)
+	v.Also = slices.DeleteFunc(v.Also, func(id string) bool {
+		return edit.Standing(v.Page, v.Page, id) == "" || id == v.Selected
+	})
+}
 
 // SelectedStyle gives the values of what is selected, its kind, and the text style that
 // it is set in.

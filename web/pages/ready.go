@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/edit"
 	"openplot/core/ready"
 	"openplot/store"
 	"openplot/web/desk"
@@ -59,7 +60,7 @@ func (s *Screen) drawReady(c *gin.Context) {
 		p, err := ready.NewPage(r.ID, r.Name, ready.FindBusiness(st.Business), func(prefix string) string {
 			ids++
 			return prefix + "-" + r.ID + "-" + strconv.Itoa(ids)
-		}, func(id string) string { return desk.StockPrefix + id })
+		}, func(id string) string { return edit.StockPrefix + id })
 		if err != nil {
 			s.Fail(c, err)
 			return

@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/core/check"
 	"openplot/core/compare"
 	"openplot/core/doc"
 	"openplot/core/number"
@@ -21,6 +22,7 @@ import (
 	"openplot/site"
 	"openplot/store"
 	"openplot/web/desk"
+	"openplot/web/model"
 	"openplot/web/paths"
 	"openplot/web/shell"
 )
@@ -64,6 +66,27 @@ type publishRow struct {
 	Chosen bool
 	Lines  []string      // what changed, in words
 	Then   template.HTML // as visitors see it, or ""
+	// StandIns are the blocks that show a drawing where a picture can be chosen, at most mostNamed
+	// of them; MoreStandIns counts the others.
+	StandIns     []standIn
+	MoreStandIns int
+}
+
+// standIn is a block that shows a drawing in place of a picture.
+type standIn struct{ Node, Name, Section string }
+
+// mostNamed is how many stand-ins of a page are named.
+const mostNamed = 6
+
+// name gives a page's stand-ins.
+func (r *publishRow) name(p *doc.Page) {
+	nodes := check.StandInPictures(p)
+	r.MoreStandIns = max(len(nodes)-mostNamed, 0)
+	for _, node := range nodes[:len(nodes)-r.MoreStandIns] {
+		id, _ := doc.SplitItem(node)
+		sec, _ := p.Block(id)
+		r.StandIns = append(r.StandIns, standIn{node, model.NameOf(p, node), sec.Name})
+	}
 }
 
 type releaseRow struct {
@@ -111,6 +134,7 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 			s.Fail(c, err)
 			return
 		}
+		row.name(p.Doc)
 		draw := len(v.Pages) < mostDrawn
 		if draw {
 			row.Drawing = stage.For(info.Slug).DrawPage(p.Doc, summaryWidth, summaryHeight)

@@ -12,6 +12,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/ready"
 	"openplot/core/tree"
 	"openplot/site"
@@ -160,7 +161,7 @@ func (s *Screen) contactSheet(f newSiteForm) (*contactSheet, error) {
 				rune('a'+ids[prefix]/676),
 			)
 		},
-		func(id string) string { return desk.StockPrefix + id },
+		func(id string) string { return edit.StockPrefix + id },
 	)
 	if err != nil {
 		return nil, err

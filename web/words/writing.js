@@ -253,6 +253,14 @@ function keys(schema, on) {
       on.leave();
       return true;
     },
+    Tab: () => {
+      on.next(1);
+      return true;
+    },
+    'Shift-Tab': () => {
+      on.next(-1);
+      return true;
+    },
     'Mod-b': (...a) => (on.bold() ? true : pm.toggleMark(m.bold)(...a)),
     'Mod-i': pm.toggleMark(m.italic),
     'Mod-u': pm.toggleMark(m.underline),
@@ -263,8 +271,8 @@ function keys(schema, on) {
   };
   if (n.heading) {
     map.Enter = pm.splitListItem(n.item);
-    map.Tab = sink(n.item);
-    map['Shift-Tab'] = pm.liftListItem(n.item);
+    map.Tab = pm.chainCommands(sink(n.item), map.Tab);
+    map['Shift-Tab'] = pm.chainCommands(pm.liftListItem(n.item), map['Shift-Tab']);
     map['Mod-Alt-0'] = pm.setBlockType(n.paragraph);
     for (const level of [2, 3, 4]) map[`Mod-Alt-${level}`] = pm.setBlockType(n.heading, { level });
   } else if (n.item) {
@@ -340,7 +348,7 @@ export function fromMarkdown(schema, text) {
  * Begins to write in an element.
  *
  * @param {HTMLElement} element
- * @param {object} on what is called: changed(), leave(), link(), bold() that says whether all is bold already, tooLong(n)
+ * @param {object} on what is called: changed(), leave(), next(by) for another text, link(), bold() that says whether all is bold already, tooLong(n)
  * @param {{ line: boolean, language: string, typographic: boolean }} how
  */
 export function edit(element, on, how) {
@@ -476,6 +484,9 @@ export function linkAt(view) {
     });
   return href;
 }
+
+/** Writes text where the caret is, or in place of what is selected. */
+export const type = (view, text) => view.dispatch(view.state.tr.insertText(text));
 
 /** Selects all words. */
 export const selectAll = (view) => view.dispatch(view.state.tr.setSelection(new pm.AllSelection(view.state.doc)));
