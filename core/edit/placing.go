@@ -2,6 +2,7 @@ package edit
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"openplot/core/doc"
@@ -34,7 +35,32 @@ func (e placeEdits) at(p doc.Place) []Step {
 	if now, ok := e.block.Place[e.c.Zone]; ok && now == p {
 		return nil
 	}
+	if steps := e.pinned(p); steps != nil {
+		return steps
+	}
 	return e.replace(func(b *doc.Block) { b.Place = b.Place.With(e.c.Zone, p) })
+}
+
+// pinned gives the steps that put the block somewhere where its neighbours are in another order by
+// hand in the zone: each of them gets the place that it has now, instead of an order among bands
+// that are others by then. Nil where there is no such order.
+func (e placeEdits) pinned(p doc.Place) (steps []Step) {
+	h, zone := e.holder(), e.c.Zone
+	inOrder := func(b *doc.Block) bool { return b.Style["order"][zone] != "" }
+	z := e.zones().Index(zone)
+	if z == 0 || !slices.ContainsFunc(h.Blocks, inOrder) {
+		return nil
+	}
+	for i, at := range place.Resolve(h, e.zones())[z] {
+		if h.Blocks[i].ID == e.block.ID {
+			at.Place = p
+		}
+		steps = append(steps, setBlock(h.Blocks[i], func(b *doc.Block) {
+			b.Place = b.Place.With(zone, at.Place)
+			b.Style = orderIn(b.Style, zone, 0, true)
+		})...)
+	}
+	return steps
 }
 
 func checkPlace(p doc.Place, columns int) error {
