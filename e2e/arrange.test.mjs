@@ -5,7 +5,19 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, kept, openBench, option, settled, signIn, undo } from './person.mjs';
+import {
+  canvas,
+  choose,
+  command,
+  edit,
+  eventually,
+  kept,
+  openBench,
+  option,
+  settled,
+  signIn,
+  undo,
+} from './person.mjs';
 
 const section = () => canvas(page).locator('section', { hasText: 'Three reasons to come' });
 const middle = async (locator, dx = 0, dy = 0) => {
@@ -28,7 +40,7 @@ before(async () => {
   await openBench(page);
   await page.locator('.overview-item', { hasText: 'Departures' }).locator('.overview-go').click();
   await settled(page);
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.locator('#shelf-search').fill('three features');
   await page.locator('[data-filled]').waitFor();
   await page.waitForTimeout(200);

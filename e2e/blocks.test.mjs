@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, edit, eventually, onShelf, openBench, option, settled, signIn } from './person.mjs';
+import { canvas, command, edit, eventually, onShelf, openBench, option, settled, signIn } from './person.mjs';
 
 before(async () => {
   await signIn(page, plot.app, designer);
@@ -17,7 +17,7 @@ const section = () => canvas(page).locator('[data-section]').nth(2);
 /** Adds a block from the Shelf and waits until it is what the Tray is about. */
 async function add(name) {
   await page.locator('#stage').focus();
-  await page.keyboard.press('/');
+  await command(page, '/');
   await edit(page, () => onShelf(page, name).click());
   await page.locator('.trail', { hasText: name }).waitFor();
   await settled(page);

@@ -5,7 +5,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, middle, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, command, edit, eventually, middle, openBench, ready, settled, signIn } from './person.mjs';
 
 const count = () => page.locator('#checks-count').textContent();
 const checked = () =>
@@ -102,7 +102,7 @@ test('an edit is marked under the Reach, and a key goes there', async () => {
   assert.equal(await page.locator('#reach-marks rect.mark-doubtful').count(), 1);
   await page.locator('#stage').focus();
   await page.keyboard.press('Escape');
-  await page.keyboard.press(']');
+  await command(page, ']');
   await page
     .locator('#say')
     .getByText(/is set in 10 px/)
@@ -190,7 +190,7 @@ test('a companion shows the page at another width, follows edits, and is changed
   await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
   await ready(page);
   await page.locator('#stage').focus();
-  await page.keyboard.press('c');
+  await command(page, 'c');
   const beside = page.frameLocator('#companion iframe');
   await beside.getByText('Boats leave from the north steps').waitFor();
   assert.equal(await page.locator('#companion-width').textContent(), '375 px, Phone');

@@ -10,6 +10,7 @@ import { designer, tmp, visit, writer } from './openplot.mjs';
 import {
   canvas,
   choose,
+  command,
   drag,
   edit,
   enter,
@@ -65,7 +66,7 @@ test('adds a section at an insertion mark, renames, moves, duplicates, hides and
   await edit(page, () => page.keyboard.press('Control+Shift+ArrowUp'));
   assert.equal((await names())[2], 'Crew');
   await edit(page, () => page.keyboard.press('Control+d'));
-  assert.deepEqual((await names()).slice(2, 4), ['Crew', 'Crew copy']);
+  assert.deepEqual((await names()).slice(2, 4), ['Crew', 'Crew 2']);
   const shown = await canvas(page).locator('[data-section]').count();
   await edit(page, () => more(page, 'Hide'));
   assert.equal(
@@ -75,7 +76,7 @@ test('adds a section at an insertion mark, renames, moves, duplicates, hides and
   );
   await page.locator('#stage').focus();
   await edit(page, () => page.keyboard.press('Delete'));
-  assert.equal((await names()).includes('Crew copy'), false);
+  assert.equal((await names()).includes('Crew 2'), false);
   // By dragging in the Overview: Crew above Welcome.
   const from = middle(await page.locator('.overview-item', { hasText: 'Crew' }).locator('.overview-go').boundingBox());
   const to = await page.locator('.overview-item', { hasText: 'Welcome' }).locator('.overview-go').boundingBox();
@@ -86,15 +87,15 @@ test('adds a section at an insertion mark, renames, moves, duplicates, hides and
 test('adds a heading, text, picture and button from the Shelf and by drag', async () => {
   await page.locator('.overview-item', { hasText: 'Crew' }).locator('.overview-go').click();
   await settled(page);
-  await page.keyboard.press('/');
+  await command(page, '/');
   await edit(page, () => onShelf(page, 'Heading').click());
   assert.equal(await section().locator('h2').count(), 1);
-  await page.keyboard.press('/');
+  await command(page, '/');
   await onShelf(page, 'Text').waitFor();
   const item = middle(await onShelf(page, 'Text').boundingBox());
   const box = await section().boundingBox();
   await edit(page, () => drag(page, item, { x: box.x + box.width * 0.5, y: box.y + box.height - 12 }));
-  await page.keyboard.press('/');
+  await command(page, '/');
   await onShelf(page, 'Picture').click();
   const chooser = page.waitForEvent('filechooser');
   await page.locator('#picker').getByText('Upload', { exact: true }).click();
@@ -104,7 +105,7 @@ test('adds a heading, text, picture and button from the Shelf and by drag', asyn
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="#2f6b52"/></svg>',
   );
   await edit(page, async () => (await chooser).setFiles(file)); // one that is uploaded is taken
-  await page.keyboard.press('/');
+  await command(page, '/');
   await edit(page, () => onShelf(page, 'Button').click());
   for (const [tag, n] of [
     ['h2', 1],
@@ -237,7 +238,7 @@ test('sets values per zone: set here, follows, and back', async () => {
   assert.equal(await style('color'), 'rgb(17, 34, 51)');
   assert.equal(await style('borderTopLeftRadius'), '8px');
   await page.locator('#stage').focus();
-  await page.keyboard.press('3');
+  await command(page, '3');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'phone');
   const field = page.locator('#tray').getByLabel('Font size', { exact: true });
   assert.equal(await field.inputValue(), '');
@@ -255,12 +256,12 @@ test('sets values per zone: set here, follows, and back', async () => {
     'and now that it is set here',
   );
   await page.locator('#stage').focus();
-  await page.keyboard.press('1');
+  await command(page, '1');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'desktop');
   assert.equal(await style('fontSize'), '19px', 'set on the phone, the desktop is untouched');
   await enter(page, 'Font size', '21');
   await page.locator('#stage').focus();
-  await page.keyboard.press('3');
+  await command(page, '3');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'phone');
   assert.equal(await style('fontSize'), '15px', 'the phone keeps its own');
   await edit(page, () => page.getByRole('button', { name: 'Reset Font size to Desktop' }).click());
@@ -277,7 +278,7 @@ test('sets values per zone: set here, follows, and back', async () => {
 
 test('places by rule on narrower zones, and never over a hand-made placement', async () => {
   await page.locator('#stage').focus();
-  await page.keyboard.press('3');
+  await command(page, '3');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'phone');
   await choose(page, crew().locator('h2'));
   const boxes = await crew().evaluate((s) =>
@@ -301,13 +302,13 @@ test('places by rule on narrower zones, and never over a hand-made placement', a
   await page.locator('#stage').focus();
   await edit(page, () => page.keyboard.press('Shift+ArrowLeft')); // by hand now: 3 columns
   assert.deepEqual((await cells()).columns, [1, 3]);
-  await page.keyboard.press('1');
+  await command(page, '1');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'desktop');
   await edit(page, () => page.keyboard.press('ArrowDown'));
-  await page.keyboard.press('3');
+  await command(page, '3');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'phone');
   assert.deepEqual((await cells()).columns, [1, 3], 'an edit on the desktop leaves the placement by hand alone');
-  await page.keyboard.press('1');
+  await command(page, '1');
   await page.waitForFunction(() => document.querySelector('#tray')?.dataset.zone === 'desktop');
 });
 

@@ -7,6 +7,7 @@ import { designer } from './openplot.mjs';
 import {
   canvas,
   choose,
+  command,
   edit,
   eventually,
   kept,
@@ -329,9 +330,9 @@ test('what was set is published, at three widths', async () => {
 
 test('the Tray folds, grows to two rows, stands beside the canvas, and keeps to where it was put', async () => {
   await page.locator('#stage').focus();
-  await page.keyboard.press('t');
+  await command(page, 't');
   await eventually(() => tray().evaluate((e) => e.offsetHeight < 50), true, 'folded');
-  await page.keyboard.press('t');
+  await command(page, 't');
   await pull(page.locator('#tray-edge'), 0, -140);
   await eventually(() => page.locator('.work.two-rows').count(), 1, 'two rows');
   await page.locator('#tray-edge').focus();

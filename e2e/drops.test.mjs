@@ -4,7 +4,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, kept, openBench, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, command, edit, eventually, kept, openBench, settled, signIn, undo } from './person.mjs';
 import { measuring } from './samples.mjs';
 
 before(async () => {
@@ -100,7 +100,7 @@ test('dropped between two sections they stand in a new one; on a gallery they fi
   await eventually(() => page.locator('.overview-item').count(), n + 1, 'a section more');
   await undo(page);
   await go('Contact');
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.getByLabel('Search sections and blocks').fill('pictures in columns');
   await edit(page, () => page.locator('.shelf-item:visible').first().click());
   await settled(page);

@@ -8,6 +8,7 @@ import { designer } from './openplot.mjs';
 import {
   canvas,
   choose,
+  command,
   drag,
   edit,
   eventually,
@@ -95,7 +96,7 @@ test('a section’s padding is dragged: to the px with Ctrl, to a step near it, 
 });
 
 test('columns by their boundary in twelfths, gaps between them, a picture’s ratio', async () => {
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.locator('#shelf-search').fill('two columns');
   await page.locator('[data-filled]').waitFor();
   await page.waitForTimeout(200);
@@ -190,7 +191,7 @@ test('the tree finds, chooses and moves blocks by their names', async () => {
 
 test('guides of one’s own are drawn from the rulers, and handles stop at them; the page is zoomed and moved', async () => {
   await page.locator('#stage').focus();
-  await page.keyboard.press('r');
+  await command(page, 'r');
   await page.locator('#ruler-x:not([hidden])').waitFor();
   const stage = await page.locator('#stage').boundingBox();
   await edit(page, () => drag(page, { x: stage.x + 8, y: stage.y + 200 }, { x: stage.x + 300, y: stage.y + 220 }));
@@ -201,9 +202,9 @@ test('guides of one’s own are drawn from the rulers, and handles stop at them;
   await eventually(() => page.locator('#overlay .own-guide').count(), 1, 'kept with the page');
   await page.locator('#stage').focus();
   const was = await scale();
-  await page.keyboard.press('+');
+  await command(page, '+');
   await eventually(async () => (await scale()) > was, true, 'larger');
-  await page.keyboard.press('0');
+  await command(page, '0');
   near(await scale(), was, 0.001, 'as it fits');
   await page.mouse.move(stage.x + 400, stage.y + 200);
   await page.keyboard.down('Control');
@@ -216,16 +217,16 @@ test('guides of one’s own are drawn from the rulers, and handles stop at them;
   await drag(page, { x: stage.x + 500, y: stage.y + 200 }, { x: stage.x + 420, y: stage.y + 200 });
   await page.keyboard.up('Space');
   near(await left(), x - 80, 2, 'moved under the hand');
-  await page.keyboard.press('0');
+  await command(page, '0');
   await undo(page);
   await eventually(() => page.locator('#overlay .own-guide').count(), 0, 'the guide is undone');
   await page.locator('#stage').focus();
-  await page.keyboard.press('r');
+  await command(page, 'r');
 });
 
 test('a command gets another key, which no other has; it is kept for the person', async () => {
   await page.locator('#stage').focus();
-  await page.keyboard.press('?');
+  await command(page, '?');
   const change = page.locator('[data-command-id="flip"] .key-change');
   await change.click();
   await page.keyboard.press('Control+d');
@@ -415,7 +416,7 @@ test('two fingers move the page, and drag nothing; a section is dragged by the m
     'behind the next one',
   );
   await undo(page);
-  await page.keyboard.press('0');
+  await command(page, '0');
 });
 
 test('nothing went wrong meanwhile', () =>

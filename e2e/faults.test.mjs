@@ -6,6 +6,7 @@ import { browser, context, page, plot } from './opened.mjs';
 import {
   canvas,
   choose,
+  command,
   drag,
   edit,
   eventually,
@@ -59,7 +60,7 @@ test('an empty section says what can be done there, and the page is reached from
 test('after a drop from the Shelf the next click is one', async () => {
   await page.locator('.overview-go').click();
   await settled(page);
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.getByLabel('Search sections and blocks').fill('heading');
   const item = await onShelf(page, 'Heading').boundingBox();
   const section = await canvas(page).locator('section').boundingBox();
@@ -70,7 +71,7 @@ test('after a drop from the Shelf the next click is one', async () => {
     1,
     'the drop inserted it, and the click after it nothing more',
   );
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.getByLabel('Search sections and blocks').fill('cover');
   assert.ok(await onShelf(page, 'Welcome over a picture').isVisible(), 'found by another word for it');
   await page.getByLabel('Search sections and blocks').fill('heading');
@@ -130,7 +131,7 @@ test('the Tray begins at its beginning for another kind, stays on the page, and 
 });
 
 test('a new entry is gone into, and Tab goes on from field to field', async () => {
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.getByLabel('Search sections and blocks').fill('Timetable');
   await edit(page, () => onShelf(page, 'Timetable').click());
   await settled(page);
@@ -155,7 +156,7 @@ test('a block dragged into another section lands where it was shown', async () =
   await ready(page);
   await page.locator('.overview-go').last().click();
   await settled(page);
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.getByLabel('Search sections and blocks').fill('empty section');
   await edit(page, () => onShelf(page, 'Empty section').click());
   await settled(page);

@@ -35,6 +35,10 @@ export function hand(page) {
 
     async keys(...names) {
       for (const k of names) {
+        if (k.length === 1 && (await page.evaluate(() => document.activeElement.closest('#tray') !== null))) {
+          await page.keyboard.press('Escape'); // the Tray is left for the canvas
+          counted.keys++;
+        }
         await page.keyboard.press(k);
         await pause();
       }

@@ -8,6 +8,7 @@ import { designer } from './openplot.mjs';
 import {
   canvas,
   choose,
+  command,
   drag,
   eventually,
   middle,
@@ -37,10 +38,10 @@ test('the screens pass axe', async () => {
   await page.locator('.overview-go').nth(2).click();
   await settled(page);
   await check(page, 'Bench with a section selected');
-  await page.keyboard.press('/');
+  await command(page, '/');
   await check(page, 'Shelf');
   await page.keyboard.press('Escape');
-  await page.keyboard.press('?');
+  await command(page, '?');
   await check(page, 'keys');
   await page.keyboard.press('Escape');
 });

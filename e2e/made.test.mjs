@@ -10,6 +10,7 @@ import { designer, tmp } from './openplot.mjs';
 import {
   canvas,
   choose,
+  command,
   drag,
   edit,
   enter,
@@ -94,14 +95,14 @@ test('columns take shares, and stand below one another on the phone', async () =
   await page.locator('#stage').focus();
   await undo(page);
   await eventually(async () => (await left(series)) > before + 100, true, 'undo brings the columns back');
-  await page.keyboard.press('3');
+  await command(page, '3');
   await settled(page);
   await eventually(
     async () => Math.abs((await left(series)) - (await left(news.locator('h2')))) < 2,
     true,
     'stacked on the phone',
   );
-  await page.keyboard.press('1');
+  await command(page, '1');
   await settled(page);
 });
 
@@ -179,7 +180,7 @@ test('a section is seen in place before it is taken, by keys and by pointer, and
   await page.locator('.overview-item').first().locator('.overview-go').click();
   await settled(page);
   await page.locator('#stage').focus();
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.locator('[data-purpose="Testimonials"]').click();
   const shown = () => canvas(page).getByText('Put here what they said').count();
   await page.locator('.shelf-item:visible').first().hover();
@@ -194,7 +195,7 @@ test('a section is seen in place before it is taken, by keys and by pointer, and
   await eventually(() => canvas(page).getByText('What people say').count(), 1, 'the one beside it');
   await edit(page, () => page.keyboard.press('Enter'));
   assert.equal((await names()).length, before.length + 1);
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.locator('[data-purpose="Call to action"]').click();
   const mark = await page.locator('#overview .insert').first().boundingBox();
   const item = await page.locator('.shelf-item:visible').first().boundingBox();
@@ -203,7 +204,7 @@ test('a section is seen in place before it is taken, by keys and by pointer, and
 });
 
 test('the kind of business chooses stand-in words and pictures', async () => {
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.locator('#shelf-business').click();
   await page.getByRole('option', { name: 'Lodging' }).click();
   await eventually(
@@ -234,7 +235,7 @@ test('a section is kept on the Shelf, found there, and a favourite stands apart'
   await page.keyboard.press('Enter');
   await page.getByText('“Harbour notices” is on the Shelf now').waitFor();
   await page.locator('#stage').focus();
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.getByRole('button', { name: 'Kept', exact: true }).click();
   await eventually(
     () => page.locator('.shelf-item:visible strong').allTextContents(),

@@ -107,6 +107,12 @@ export const onShelf = (page, name) =>
     .filter({ has: page.locator('strong', { hasText: new RegExp(`^${name}$`) }) })
     .first();
 
+/** Presses a key that is a command, once the Tray is left for the canvas. */
+export async function command(page, key) {
+  if (await page.evaluate(() => document.activeElement.closest('#tray') !== null)) await page.keyboard.press('Escape');
+  await page.keyboard.press(key);
+}
+
 /** Does one of the commands under More… in the Tray's head. */
 export async function more(page, name) {
   await page.locator('#tray-more').click();

@@ -1,7 +1,7 @@
 // Takes a picture of each main view, from the demo data, for docs/screenshots.
 import { launch } from './chromium.mjs';
 import { designer, start } from './openplot.mjs';
-import { canvas, choose, newPage, openBench, publish, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, command, newPage, openBench, publish, ready, settled, signIn } from './person.mjs';
 
 const to = new URL('../docs/screenshots/', import.meta.url).pathname;
 const plot = await start();
@@ -91,15 +91,15 @@ await page.keyboard.press('Escape');
   await settled(page);
 }
 await page.locator('#stage').focus();
-await page.keyboard.press('3');
+await command(page, '3');
 await page.waitForTimeout(600);
 await page.locator('.overview-go', { hasText: 'Departures' }).click();
 await settled(page);
 await choose(page, canvas(page).locator('h3', { hasText: 'Today from' }));
 await shot('bench-phone');
-await page.keyboard.press('1');
+await command(page, '1');
 await page.waitForTimeout(500);
-await page.keyboard.press('/');
+await command(page, '/');
 await page.getByLabel('Search sections and blocks').fill('');
 await page.locator('[data-sort="sections"]').click();
 await page.locator('[data-purpose="Welcome"]').click();

@@ -8,6 +8,7 @@ import { designer, visit } from './openplot.mjs';
 import {
   canvas,
   choose,
+  command,
   edit,
   enter,
   eventually,
@@ -33,7 +34,7 @@ const go = async (name) => {
 /** Adds a block from the Shelf to a section of columns at the page's end. */
 async function add(name) {
   await page.keyboard.press('Escape');
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.locator('#shelf-search').fill(name);
   await edit(page, () => onShelf(page, name).click());
   await settled(page);

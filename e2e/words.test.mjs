@@ -7,7 +7,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, edit, eventually, openBench, settled, signIn, undo } from './person.mjs';
+import { canvas, choose, command, edit, eventually, openBench, settled, signIn, undo } from './person.mjs';
 
 const root = new URL('..', import.meta.url).pathname;
 const oracle = (args, input) =>
@@ -139,7 +139,7 @@ test('a link leads to a page, a place on one, mail or a telephone, and is told b
 
 test('an icon is chosen from drawings, and seen on the page when it is pointed at', async () => {
   await page.locator('#stage').focus();
-  await page.keyboard.press('/');
+  await command(page, '/');
   await page.getByLabel('Search sections and blocks').fill('icon');
   await edit(page, () =>
     page.locator('.shelf-item:visible', { has: page.locator('strong', { hasText: /^Icon$/ }) }).click(),

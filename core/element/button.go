@@ -57,10 +57,12 @@ func buttonLook(st *style.Style, sh style.Sheet) {
 	if sh.Length("font-size", style.Length{}).Unit == style.Auto {
 		st.FontSize = scaled(st.FontSize, size.Size)
 	}
-	x, y := style.Pixels(size.X), style.Pixels(size.Y)
+	line = math.Floor(line)
+	// A line takes its room from within, so that buttons of one size are equally high.
+	x, y := style.Pixels(max(size.X-line, 0)), style.Pixels(max(size.Y-line, 0))
 	area(st, sh, style.Edges{Top: y, Right: x, Bottom: y, Left: x}, fill)
 	if line > 0 {
-		st.Border, st.BorderColor = style.AllSides(math.Floor(line)), sh.Colour("border-color", st.Color)
+		st.Border, st.BorderColor = style.AllSides(line), sh.Colour("border-color", st.Color)
 	}
 	if c, ok := doc.FindStep(sh.House.Corners, house.Corners); ok {
 		st.BorderRadius = style.Pixels(c.Px)

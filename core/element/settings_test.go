@@ -6,6 +6,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/style"
+	"openplot/core/value"
 )
 
 // built gives a block's element as it stands alone in a section of an arrangement.
@@ -255,5 +256,22 @@ func TestPageGround(t *testing.T) {
 	p.Ground = "gone"
 	if got := (&Builder{Site: &doc.Site{House: doc.StandardHouse(), Zones: doc.StandardZones()}}).Page(p).Styles[0].Background; got != "#ffffff" {
 		t.Errorf("a colour that is gone: %s", got)
+	}
+}
+
+// Filled and outlined buttons of one size take the same room.
+func TestButtonsOfOneSize(t *testing.T) {
+	for _, size := range []string{"$small", "$medium", "$large"} {
+		room := map[string][2]float64{}
+		for _, look := range []string{value.Filled, value.Outlined} {
+			st := built(t, doc.LineUp, doc.Button, "button-look", look, "button-size", size).Styles[0]
+			room[look] = [2]float64{
+				st.Padding.Left.N + st.Border.Left + st.Border.Right + st.Padding.Right.N,
+				st.Padding.Top.N + st.Border.Top + st.Border.Bottom + st.Padding.Bottom.N,
+			}
+		}
+		if room[value.Filled] != room[value.Outlined] || room[value.Filled][1] == 0 {
+			t.Errorf("%s: %v", size, room)
+		}
 	}
 }

@@ -95,6 +95,13 @@ onAnswer((answer) => {
   if (answer.chosen) canvas.show(page.select);
 });
 
+link.places.of = () =>
+  page.order.map((id) => {
+    const e = canvas.element(id);
+    return { id, name: page.names[id] ?? '', anchor: e?.id ?? '', words: e?.textContent ?? '' };
+  });
+link.places.make = (id, anchor) => send({ op: 'section.anchor', node: id, value: anchor });
+
 gesture.load(); // while the page comes
 await canvas.ready;
 tray.stand();

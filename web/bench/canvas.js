@@ -136,8 +136,8 @@ export function apply(state) {
 }
 
 /**
- * Keeps what is looked at where it is on the screen over the page being drawn anew: the selection where it is in
- * sight, else the first block that is.
+ * Keeps what is looked at where it is on the screen over the page being drawn anew: the section of the selection
+ * where it is in sight, else the first that is. A block itself may be what moved.
  */
 function anchor() {
   const h = frame.clientHeight;
@@ -145,13 +145,10 @@ function anchor() {
     const r = e.getBoundingClientRect();
     return r.height > 0 && r.bottom > 0 && r.top < h;
   };
-  const chosen = element(page.select);
-  const on =
-    chosen && inSight(chosen)
-      ? chosen
-      : [...doc().querySelectorAll('[data-block]')].find((e) => inSight(e) && e.getBoundingClientRect().top >= 0);
+  const chosen = element(page.select)?.closest('[data-section]');
+  const on = chosen && inSight(chosen) ? chosen : [...doc().querySelectorAll('[data-section]')].find(inSight);
   if (!on) return () => {};
-  const id = on.dataset.block ?? on.dataset.section;
+  const id = on.dataset.section;
   const top = on.getBoundingClientRect().top;
   return () => {
     const now = element(id);

@@ -103,7 +103,8 @@ export const does = {
   alike: () => on({ op: 'block.alike' }),
   room: () => ask(aside({ op: 'block.room' }), 'Room below'),
   lock: () => all('block.lock', { hide: !selected().every((id) => block(id)?.locked) }),
-  duplicate: () => on({ op: 'duplicate' }),
+  // The card that a Series repeats has no copy beside it: there is another item.
+  duplicate: () => on({ op: block(page.select)?.design ? 'item.add' : 'duplicate' }),
   delete: () => on({ op: 'delete' }),
   hide: () => on({ op: 'block.hide', hide: true }),
   left: () => nudge(-1, 0),

@@ -3,19 +3,21 @@
 
 const panes = '#tray, #overview, #history';
 let was = null;
-let last = ''; // the part of the Bench that had the focus last
+let inTray = false; // whether the Tray had the focus last
 
 document.addEventListener('focusin', (e) => {
-  last = within(e.target);
+  inTray = Boolean(e.target.closest('#tray'));
 });
 
-const within = (e) => (e.closest?.('#stage, #overview, #reach') ? 'page' : 'field');
-
 /** Whether a key without Ctrl, pressed on an element, is meant for the page: what has lost the focus is where it was. */
-export const forPage = (e) => (e === document.body ? last !== 'field' : within(e) === 'page');
+export const forPage = (e) => (e === document.body ? !inTray : Boolean(e.closest?.('#stage, #overview, #reach')));
 
-/** What a control is known by over being drawn anew: its id, or what it says. */
-const known = (e) => e.id || e.getAttribute('aria-label') || e.textContent.trim();
+/** What a control is known by over being drawn anew: its id, the section or block that it is for, or what it says. */
+const known = (e) =>
+  e.id ||
+  ['select', 'after', 'keep'].map((what) => e.dataset[what] && `${what} ${e.dataset[what]}`).find(Boolean) ||
+  e.getAttribute('aria-label') ||
+  e.textContent.trim();
 
 /** Whether what is in a field isn't kept yet. */
 const typed = (e) =>
@@ -51,7 +53,7 @@ export function restore() {
     all.find((e) => known(e) === w.name && seen(e)) ??
     (w.box && near(`[data-field="${w.box}"]`)) ??
     (w.cluster && near(`#${w.cluster}`)) ??
-    all.find(seen);
+    pane.querySelector('.overview-item.selected .overview-go');
   to?.focus({ preventScroll: true });
   if (!to || known(to) !== w.name) return;
   if (typed(w.at)) {

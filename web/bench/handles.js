@@ -26,8 +26,8 @@ function onGuides(h) {
     .map((px) => ({ px, name: 'guide', value: `${h.before ?? ''}${px}${h.after}` }));
 }
 
-/** Drags a handle of the selection. */
-export function pull(e, index, busy) {
+/** Drags a handle of the selection; tap is called when it was a press alone. */
+export function pull(e, index, busy, tap) {
   const h = page.handles[index];
   const from = canvas.toPage(e.clientX, e.clientY);
   let to = { px: h.px, value: '', name: '' };
@@ -35,6 +35,7 @@ export function pull(e, index, busy) {
   const steps = [...(h.steps ?? []), ...onGuides(h)];
   drag(e, {
     slack: 2,
+    tap,
     begin() {
       busy(true);
     },

@@ -77,8 +77,13 @@ export function start() {
   });
   document.addEventListener('keydown', (e) => {
     if (e.defaultPrevented || isWriting() || e.altKey) return;
-    if (e.key === 'Escape' && document.querySelector(':popover-open')) return; // that is closed first
-    const everywhere = /^F\d/.test(e.key) || commands.keyName(e) === 'Ctrl+K';
+    // What is open is closed first, and the Tray is left for the canvas.
+    if (e.key === 'Escape' && (document.querySelector(':popover-open') || e.target.closest?.('#tray'))) return;
+    const name = commands.keyName(e);
+    const field = /** @type {HTMLInputElement} */ (e.target);
+    const kept = field.matches?.('#tray input, #tray textarea') && field.value === field.defaultValue;
+    const everywhere =
+      /^F\d/.test(e.key) || name === 'Ctrl+K' || (kept && ['Ctrl+Z', 'Ctrl+Y', 'Ctrl+Shift+Z'].includes(name));
     if (typing(e.target) && (!everywhere || e.target.closest('dialog'))) return;
     if (e.key.length === 1 && !e.ctrlKey && !e.metaKey && !forPage(e.target)) return; // words may be meant
     if (commands.key(e)) {

@@ -32,6 +32,7 @@ export function take(state) {
     handles: state.handles,
     guides: state.guides,
   });
+  for (const section of Object.keys(page.places)) if (!state.all.includes(section)) delete page.places[section];
   for (const [section, held] of Object.entries(state.places)) {
     // what isn't a grid any more is none
     for (const id of [section, ...held.map((b) => b.id), ...(page.places[section] ?? []).map((b) => b.id)])

@@ -136,15 +136,17 @@ function down(e) {
   // Pressed twice, words are written in, whatever handle the first press drew there; so is the text that is
   // pressed by somebody who writes.
   const write = () => writeAt(found.block, found.part, e.clientX, e.clientY);
-  if (here && soon && !picks() && isText(found.block, found.part)) {
-    drag(e, { move() {}, drop: write, tap: write });
-    return;
-  }
+  const tap = (wrote || (here && soon)) && !picks() && isText(found.block, found.part) ? write : undefined;
   if (rulers.press(e)) return;
   if (e.target.dataset?.handle && gesture.loaded()) {
-    pull(e, Number(e.target.dataset.handle), (on) => {
-      busy = on;
-    });
+    pull(
+      e,
+      Number(e.target.dataset.handle),
+      (on) => {
+        busy = on;
+      },
+      tap,
+    );
     return;
   }
   if (e.target.dataset?.lifts) {
@@ -162,16 +164,16 @@ function down(e) {
     return;
   }
   if (edges) {
-    (page.also.length ? resizeAll : resize)(e, id, edges);
+    (page.also.length ? resizeAll : resize)(e, id, edges, tap);
     return;
   }
   if (e.shiftKey && found.block) {
     alsoSelect(found.block);
     return;
   }
-  if (wrote && isText(found.block, found.part)) {
-    select(id);
-    move(e, id, write);
+  if (tap) {
+    if (wrote) select(id);
+    move(e, page.select && canvas.element(page.select)?.contains(canvas.element(id)) ? page.select : id, tap);
     return;
   }
   if (!found.block) {
@@ -291,7 +293,7 @@ const origin = (e) => {
   return { x: p.x, y: p.y + canvas.scrolled() };
 };
 
-function resize(e, id, edges) {
+function resize(e, id, edges, tap) {
   const from = origin(e);
   const holder = holderOf(id);
   let rect;
@@ -321,6 +323,7 @@ function resize(e, id, edges) {
       overlay.land({ holder, ...landing });
       outcome.ask(command());
     },
+    tap,
     drop: () => send(command()),
     end() {
       busy = false;
@@ -339,7 +342,7 @@ function around() {
 }
 
 /** Resizes all that is selected in proportion, by the frame around it. */
-function resizeAll(e, id, edges) {
+function resizeAll(e, id, edges, tap) {
   const from = origin(e);
   const holder = holderOf(id);
   const frame = overlay.frameOf(selected());
@@ -368,6 +371,7 @@ function resizeAll(e, id, edges) {
       overlay.land({ holder, ...landing });
       outcome.ask(command());
     },
+    tap,
     drop: () => send(command()),
     end() {
       busy = false;

@@ -111,6 +111,31 @@ function paste(e) {
   keep(table, rows.map((r) => Array.from({ length: widest }, (_, i) => r[i] ?? '').join('\t')).join('\n'));
 }
 
+/** Rows that are pasted into a field of an entry fill the entries from this one on, and make those that are missing. */
+function pasteRows(e) {
+  const field = e.target.closest?.('#tray [data-entry] input[data-op]');
+  const pasted = (e.clipboardData?.getData('text/plain') ?? '').replaceAll('\r', '').trim();
+  if (!field || !/[\t\n]/.test(pasted)) return;
+  e.preventDefault();
+  const entry = field.closest('[data-entry]');
+  const fields = [...entry.querySelectorAll('input[data-op]')].filter((f) => f.getClientRects().length);
+  const from = fields.indexOf(field);
+  const first = Number(entry.dataset.entry);
+  const count = list().querySelectorAll('[data-row]').length;
+  const parts = pasted.split('\n').flatMap((line, i) => {
+    const at = first + i;
+    const set = line
+      .split('\t')
+      .slice(0, fields.length - from)
+      .map((value, k) => {
+        const { op, setting } = fields[from + k].dataset;
+        return { op, node: page.select, at, setting, value: value.trim() };
+      });
+    return at < count ? set : [{ op: 'entry.add', node: page.select, at }, ...set];
+  });
+  send({ op: 'many', parts });
+}
+
 function reshape(b) {
   const table = b.closest('.field-box').querySelector('table');
   const rows = text(table)
@@ -141,6 +166,7 @@ export function start() {
     if (e.target.matches('[data-cell]')) keep(e.target.closest('table'));
   });
   document.addEventListener('paste', paste);
+  document.addEventListener('paste', pasteRows);
   document.addEventListener(
     'keydown',
     (e) => {

@@ -257,10 +257,12 @@ function keys(e) {
     }
     return;
   }
-  if (e.key === 'Escape' && 'defaultValue' in t && t.value !== t.defaultValue) {
-    t.value = t.defaultValue;
-    leave();
+  if (e.key === 'Escape' && !document.querySelector(':popover-open')) {
     e.stopPropagation();
+    if ('defaultValue' in t && t.value !== t.defaultValue) {
+      t.value = t.defaultValue;
+      leave();
+    } else document.getElementById('stage').focus({ preventScroll: true });
   }
   if (e.key === 'Enter' && t.tagName === 'INPUT') {
     if (t.value !== t.defaultValue) t.dispatchEvent(new Event('change', { bubbles: true }));

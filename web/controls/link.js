@@ -16,6 +16,44 @@ let offers = []; // what is shown
 let at = 0; // the one that Enter takes
 let present = null; // what the link is, until something else is entered
 
+/** The sections of the page that is worked on, where there is one: of() gives their ids, names, anchors and words, make(id, anchor) gives one an anchor. */
+export const places = {
+  /** @type {() => { id: string, name: string, anchor: string, words: string }[]} */
+  of: () => [],
+  /** @type {(id: string, anchor: string) => void} */
+  make() {},
+};
+
+/** An anchor for what has a name: small letters, digits and hyphens, as core/doc takes them. */
+const anchorFor = (name) =>
+  name
+    .normalize('NFD')
+    .toLowerCase()
+    .replaceAll(/\p{M}/gu, '')
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .replaceAll(/^-+|-+$/g, '')
+    .slice(0, 40) || 'place';
+
+/** The sections of this page that are called so, or say so. */
+function placesCalled(words) {
+  if (!words) return [];
+  const all = places.of();
+  const free = (anchor) => {
+    for (let n = 1; ; n++) {
+      const one = n > 1 ? `${anchor}-${n}` : anchor;
+      if (!all.some((p) => p.anchor === one)) return one;
+    }
+  };
+  return all
+    .filter((p) => `${p.name} ${p.words}`.toLowerCase().includes(words))
+    .map((p) => ({
+      name: p.name,
+      href: `#${p.anchor || free(anchorFor(p.name))}`,
+      kind: 'Place',
+      makes: p.anchor ? '' : p.id,
+    }));
+}
+
 const fetched = async (query) => {
   const r = await fetch(`${document.body.dataset.site}/links${query}`);
   return r.ok ? r.json() : [];
@@ -45,6 +83,7 @@ function show() {
   const matching = pages
     .filter((p) => p.name.toLowerCase().includes(words) || p.href.includes(words))
     .map((p) => ({ ...p, kind: p.file ? 'File' : p.place ? 'Place' : 'Page' }));
+  matching.push(...placesCalled(words).filter((p) => !matching.some((m) => m.href === p.href)));
   offers = [...matching, ...readings(search.value).filter((r) => !matching.some((m) => m.href === r.href))];
   if (readings(search.value).length && !matching.some((m) => m.href === search.value.trim())) offers.reverse();
   at = Math.min(at, Math.max(offers.length - 1, 0));
@@ -92,6 +131,7 @@ function choose(i) {
       ? `${o.href}?subject=${encodeURIComponent(about)}`
       : o.href;
   const call = on;
+  if (o.makes) places.make(o.makes, o.href.slice(1));
   panel.hidePopover();
   call.take(tab.hidden || !tab.firstElementChild.checked ? href : href + newTab);
 }

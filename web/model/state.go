@@ -21,6 +21,7 @@ type State struct {
 	Select string                 `json:"select"`
 	Order  []string               `json:"order"`  // sections that are shown, as they are at the width
 	Usual  []string               `json:"usual"`  // the same as in the document
+	All    []string               `json:"all"`    // sections that are there, hidden ones too
 	Orders map[string][]string    `json:"orders"` // the same in zones in which they come otherwise by hand
 	Show   []sectionText          `json:"show"`   // sections that changed
 	Places map[string][]heldBlock `json:"places"` // by section
@@ -231,6 +232,7 @@ func (v *View) State(changed []string, grids bool) State {
 	}
 	st.Order, st.Usual, st.Orders = v.orders()
 	for _, sec := range v.Page.Sections {
+		st.All = append(st.All, sec.ID)
 		touched := changed == nil || slices.Contains(changed, sec.ID)
 		if !sec.Hidden && (grids || touched) {
 			v.grids(st.Grids, sec)
