@@ -64,6 +64,12 @@ export function restore() {
   if (w.more) document.execCommand('insertText', false, w.more);
 }
 
+// What is pressed beside the canvas and asks for nothing more leaves the keys with it.
+document.addEventListener('click', (e) => {
+  if (e.detail && e.target.closest?.('[data-do], [data-zoom], [data-fold], [data-beside]'))
+    document.getElementById('stage').focus({ preventScroll: true });
+});
+
 let down = null; // the control that is being pressed, and where it is
 
 /** A control that is drawn anew while it is pressed is pressed all the same. */

@@ -86,7 +86,7 @@ function typed() {
     e.preventDefault();
     if (e.key === 'Escape') field.value = '';
     field.blur();
-    shown.focus();
+    document.getElementById('stage').focus({ preventScroll: true });
   });
 }
 
