@@ -32,17 +32,23 @@ func StandInPictures(p *doc.Page) (nodes []string) {
 
 var standsIn = Rule{
 	ID: "stands-in", Name: "Stand-in words or pictures are left", Family: Content, Severity: Doubtful,
-	What: "words of a ready-made section, from 14 characters on; a picture that isn't chosen",
+	What: "words of a ready-made section, from 14 characters on; a picture that isn't chosen; an address that isn't entered",
 	Why:  "They came with a ready-made section and say nothing of this site.",
 	title: func(f *Finding, name func(string) string) string {
 		if f.Part == "picture" {
 			return fmt.Sprintf("%s shows a stand-in picture", name(f.Node))
+		}
+		if f.Part == "facts" {
+			return fmt.Sprintf("%s has nothing to say yet", name(f.Node))
 		}
 		return fmt.Sprintf("“%s” is still the stand-in", f.Words)
 	},
 	say: func(f *Finding, name func(string) string) string {
 		if f.Part == "picture" {
 			return "A drawing in the house style’s colours stands in for it, for visitors too."
+		}
+		if f.Part == "facts" {
+			return "Address, hours, telephone and mail aren’t entered in the site’s settings: words stand in for them."
 		}
 		return fmt.Sprintf("In %s.", name(f.Node))
 	},
@@ -54,6 +60,9 @@ var standsIn = Rule{
 			eachShown(s, func(node string, b *doc.Block, c doc.Content) {
 				if standsForPicture(b.Kind, c) {
 					r.add(Finding{Node: node, Part: "picture"})
+				}
+				if f := p.Site.Facts; b.Kind == doc.SiteFacts && f.Address+f.InWords()+f.Phone+f.Mail == "" {
+					r.add(Finding{Node: node, Part: "facts"})
 				}
 				if words := strings.TrimSpace(c.Words.Plain()); words != "" && p.StandIn != nil && p.StandIn(b, words) {
 					r.add(Finding{Node: node, Words: start(words)})

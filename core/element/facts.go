@@ -44,14 +44,14 @@ func (b siteBlocks) facts(in *Node, bl *doc.Block) *Node {
 		st.RowGap = sh.Length("row-gap", style.Pixels(12))
 	})
 	f := b.Site.Facts
-	none := f.Address+f.InWords()+f.Phone+f.Mail == "" // the canvas shows what there could be
+	none := f.Address+f.InWords()+f.Phone+f.Mail == "" // then words stand in, as in other blocks
 	for _, k := range []struct{ name, icon, text, href, standIn string }{
-		{"address", "geo-alt", f.Address, "", "The address, as entered for the site"},
-		{"hours", "clock", f.InWords(), "", "The hours, as entered for the site"},
-		{"phone", "telephone", f.Phone, "tel:" + strings.Map(dialled, f.Phone), "The telephone"},
-		{"mail", "envelope", f.Mail, "mailto:" + f.Mail, "The mail address"},
+		{"address", "geo-alt", f.Address, "", "Address"},
+		{"hours", "clock", f.InWords(), "", "Opening hours"},
+		{"phone", "telephone", f.Phone, "tel:" + strings.Map(dialled, f.Phone), "Telephone"},
+		{"mail", "envelope", f.Mail, "mailto:" + f.Mail, "Mail address"},
 	} {
-		if bl.Content.Values[k.name] == value.Hidden || k.text == "" && (b.DropEmpty || !none) {
+		if bl.Content.Values[k.name] == value.Hidden || k.text == "" && !none {
 			continue
 		}
 		row := b.child(n, "div", func(_ int, st *style.Style) {
