@@ -2,6 +2,7 @@ package edit
 
 import (
 	"slices"
+	"strconv"
 
 	"openplot/core/doc"
 	"openplot/core/element"
@@ -153,15 +154,46 @@ func (e additions) moveBlock() ([]Step, error) {
 		}
 	}
 	e.selected = e.block.ID
+	says := e.takenOut(to)
 	var steps []Step
+	e.block.Walk(func(b *doc.Block) {
+		if c, own := says[b.ID]; own && b.ID != e.block.ID {
+			steps = append(steps, setBlock(b, func(b *doc.Block) { b.Content = c })...)
+		}
+	})
+	own, taken := says[e.block.ID]
 	if to.Arrangement == doc.Placed && from.ID != to.ID {
 		cells, room, err := e.cells(to, e.block.Kind, e.c.Place)
 		if err != nil {
 			return nil, err
 		}
-		steps = append(room, e.replace(func(b *doc.Block) { b.Place = cells })...)
+		steps = append(steps, room...)
+		steps = append(steps, e.replace(func(b *doc.Block) {
+			if b.Place = cells; taken {
+				b.Content = own
+			}
+		})...)
+	} else if taken {
+		steps = append(steps, e.replace(func(b *doc.Block) { b.Content = own })...)
 	}
 	return append(steps, Step{Do: MoveBlock, ID: e.block.ID, Parent: to.ID, At: at}), nil
+}
+
+// takenOut gives what the block and those in it say in the item of a Series that the block was taken
+// hold of in, by id, when it goes out of that Series; and notes what happens to the others.
+func (e *additions) takenOut(to doc.Holder) map[string]doc.Content {
+	if e.series == nil {
+		return nil
+	}
+	within := false
+	e.series.Walk(func(b *doc.Block) { within = within || b.ID == to.ID })
+	if within {
+		return nil
+	}
+	if n := len(e.series.Items) - 1; n > 0 {
+		e.note = "It says what it said in this item; what it said in the other " + strconv.Itoa(n) + " is gone with it."
+	}
+	return e.series.Items[e.item].Contents
 }
 
 // parentKind is the kind of the container the block stands in, or "".

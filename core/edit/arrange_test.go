@@ -2,6 +2,7 @@ package edit
 
 import (
 	"fmt"
+	"strings"
 	"slices"
 	"testing"
 
@@ -81,6 +82,17 @@ func TestSeriesItemsSayTheirOwn(t *testing.T) {
 	}
 	if fmt.Sprint(said) != "[The first Changed The third]" {
 		t.Errorf("the items say %v", said)
+	}
+	// Taken out by the hand in the second item, it says what it said there, and that the others' are gone.
+	r, err := Apply(p, Command{Op: "block.move", Node: second, Into: p.Sections[0].ID, Zone: "desktop"}, e)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, b := r.Page.Block(heading); b.Content.Words.Plain() != "Changed" || !strings.Contains(r.Note, "other 2") {
+		t.Errorf("taken out it says %q; %q", b.Content.Words.Plain(), r.Note)
+	}
+	if back, _, err := Run(r.Page, r.Inverse); err != nil || encoded(t, back) != encoded(t, p) {
+		t.Errorf("and isn't put back: %v", err)
 	}
 	do(Command{Op: "item.add", Node: second})
 	do(Command{Op: "item.shift", Node: second, DY: -1})
