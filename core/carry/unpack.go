@@ -79,7 +79,7 @@ func CountValues(b []byte, most int) error {
 				if strings.EqualFold(of, kind) {
 					if counts[kind]++; counts[kind] > limit {
 						return doc.Problemf(
-							strings.ToUpper(kind[:1])+kind[1:],
+							doc.Capital(kind),
 							"are more than %d, the most there can be",
 							limit,
 						)

@@ -2,8 +2,8 @@ package edit
 
 import (
 	"fmt"
-	"strings"
 	"slices"
+	"strings"
 	"testing"
 
 	"openplot/core/doc"

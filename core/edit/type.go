@@ -36,7 +36,7 @@ func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 		}
 		return n, nil
 	}
-	name := strings.ToUpper(c.Token[:1]) + c.Token[1:]
+	name := doc.Capital(c.Token)
 	var err error
 	var n float64
 	value, zone, _ := strings.Cut(c.Name, " ")

@@ -113,7 +113,7 @@ func (s *Setting) Offers(h *doc.House) []Offer {
 		}
 	case s.Type == TypeTextStyle:
 		for _, name := range slices.Sorted(maps.Keys(h.Text)) {
-			out = append(out, Offer{Name: strings.ToUpper(name[:1]) + name[1:], Value: "$" + name})
+			out = append(out, Offer{Name: doc.Capital(name), Value: "$" + name})
 		}
 	case s.Type == TypeButtonSize:
 		for _, b := range h.ButtonSizes() {

@@ -518,7 +518,7 @@ func (s *Screen) showChecks(c *gin.Context, status int, problem string) {
 			w.Where = sec.Name
 		}
 		if w.Heading != "" {
-			w.Heading = strings.ToUpper(w.Heading[:1]) + w.Heading[1:]
+			w.Heading = doc.Capital(w.Heading)
 		}
 		return w
 	}
@@ -537,7 +537,7 @@ func (s *Screen) showChecks(c *gin.Context, status int, problem string) {
 	for _, f := range check.Families {
 		v.Families = append(
 			v.Families,
-			filterChoice{ID: string(f), Name: strings.ToUpper(string(f[:1])) + string(f[1:])},
+			filterChoice{ID: string(f), Name: doc.Capital(string(f))},
 		)
 	}
 	for i := len(st.Zones) - 1; i >= 0; i-- {

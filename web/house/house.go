@@ -149,7 +149,7 @@ func styleViews(st *store.Site) []textStyleView {
 		}
 		v := textStyleView{
 			Token:  token,
-			Name:   strings.ToUpper(token[:1]) + token[1:],
+			Name:   doc.Capital(token),
 			Case:   t.Case,
 			Fluid:  t.Fluid,
 			Weight: t.Weight,

@@ -416,7 +416,7 @@ func (v clusters) statesCluster(b *doc.Block) cluster {
 			names = append(names, st.Name+"-"+s)
 			if f := style.Find(st.Name+"-"+s, b.Kind); f != nil {
 				_, label, _ := strings.Cut(f.Label, ": ")
-				shown = append(shown, f.Name, strings.ToUpper(label[:1])+label[1:])
+				shown = append(shown, f.Name, doc.Capital(label))
 			}
 		}
 		c.Tabs = append(

@@ -324,7 +324,7 @@ func (v fields) instead(s *style.Setting, values doc.Style) string {
 }
 
 // styleName is a text style as people read it.
-func styleName(token string) string { return strings.ToUpper(token[:1]) + token[1:] }
+func styleName(token string) string { return doc.Capital(token) }
 
 // others names the narrower zones with a value of their own for a setting, and gives the
 // command that lets them follow.
