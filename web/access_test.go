@@ -90,6 +90,7 @@ var access = map[string]rights.Right{
 	"GET /sites/:site/pages/:page/checks/count":              rights.See,
 	"GET /sites/:site/pages/:page/checks/file":               rights.See,
 	"GET /sites/:site/pages/:page/checks/mend":               rights.Compose,
+	"GET /sites/:site/pages/:page/checks/mend-all":           rights.Compose,
 	"POST /sites/:site/pages/:page/checks/repair":            rights.Compose,
 	"POST /sites/:site/pages/:page/checks/quiet":             rights.Compose,
 	"GET /sites/:site/versions":                              rights.See,

@@ -1,6 +1,8 @@
 package check
 
 import (
+	"slices"
+
 	"openplot/core/doc"
 	"openplot/core/edit"
 )
@@ -53,6 +55,12 @@ func Mends(f *Finding, before, after []Finding) bool {
 		}
 	}
 	return true
+}
+
+// In reports whether a finding holds at a width of a zone.
+func In(f *Finding, zs doc.Zones, zone int) bool {
+	r := zoneRange(zs, zone)
+	return slices.ContainsFunc(f.Ranges, func(w Range) bool { return w.From <= r.To && w.To >= r.From })
 }
 
 // block gives the block of the document that a finding is about, or nil.

@@ -154,7 +154,11 @@ const composes = document.body.dataset.composes === 'yes';
 async function offer(key, p) {
   const { seq } = page;
   const r = await fetch(`${base}/checks/mend?${key}`);
-  if (r.status !== 200 || seq !== page.seq) return;
+  if (seq !== page.seq) return;
+  if (r.status !== 200) {
+    p.append(' No repair is known for it: change what is selected by hand.');
+    return;
+  }
   const { label, command } = await r.json();
   const b = document.createElement('button');
   b.type = 'button';
@@ -169,6 +173,25 @@ function attempt(command, label, p) {
   p.replaceChildren(`${label}: Enter keeps it, Escape leaves it as it was.`);
   if (page.select) canvas.show(page.select);
   tryOut(command, label);
+}
+
+/** Mends all that was found in this zone as far as repairs are known, in one try. */
+export async function mendAll() {
+  const { seq } = page;
+  const p = document.createElement('p');
+  p.textContent = 'Trying what mends it …';
+  const say = document.getElementById('say');
+  say.classList.remove('say-alert');
+  say.replaceChildren(p);
+  const r = await fetch(`${base}/checks/mend-all?width=${page.width}`).catch(() => null);
+  if (seq !== page.seq) return;
+  if (r?.status !== 200) {
+    p.textContent = 'Nothing that Checks found here mends itself. Press [ and ] to go through it.';
+    return;
+  }
+  const { command, of, left } = await r.json();
+  const rest = left ? `; ${left} ${left === 1 ? 'is' : 'are'} left, for [ and ] to go through` : '';
+  attempt(command, `${of} mended${rest}`, p);
 }
 
 /** Tries what the address names, as the screen of Checks leads here. */

@@ -155,6 +155,7 @@ export const does = {
     ask({ op: 'zone.follow', setting: 'places', node: sectionOf(page.select), zone: zone() }, 'Arranged by the rule'),
   'next-finding': () => checks.step(1),
   'previous-finding': () => checks.step(-1),
+  mend: checks.mendAll,
   checks: () => press('#checks-open'),
   zones: zones.open,
   companion: companion.toggle,

@@ -36,6 +36,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Get(paths.PageRoute+"/checks/count", rights.See, s.checkCount),
 		shell.Get(paths.PageRoute+"/checks/file", rights.See, s.findingsFile),
 		shell.Get(paths.PageRoute+"/checks/mend", rights.Compose, s.mend),
+		shell.Get(paths.PageRoute+"/checks/mend-all", rights.Compose, s.mendAll),
 		shell.Post(paths.PageRoute+"/checks/repair", rights.Compose, s.repair),
 		shell.Post(paths.PageRoute+"/checks/quiet", rights.Compose, s.keepQuiet),
 	}
@@ -76,6 +77,33 @@ func (s *Screen) mend(c *gin.Context) {
 		}
 	}
 	c.Status(http.StatusNoContent)
+}
+
+// mendAll answers with the command that mends what was found in the zone of a width, as far as
+// repairs are known, to be tried on the canvas; or with nothing.
+func (s *Screen) mendAll(c *gin.Context) {
+	k, err := s.check(c)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	zones := k.Stage.Site.Zones
+	width, err := model.ReadWidth(c.Query("width"), float64(zones[0].Typical))
+	if err != nil {
+		s.RefuseTry(c, err)
+		return
+	}
+	p := shell.PageOf(c)
+	all, err := k.Stage.MendAll(c, p.Doc, p.Slug, k.Checked, zones.At(width), s.repairEnv(c, k), k.Others, k.Hushed)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if all == nil {
+		c.Status(http.StatusNoContent)
+		return
+	}
+	c.JSON(http.StatusOK, gin.H{"command": all.Command, "of": all.Of, "left": all.Left})
 }
 
 // repairEnv is what repairs are checked against.

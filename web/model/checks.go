@@ -195,6 +195,74 @@ func (st *Stage) Offer(
 	return offer
 }
 
+// MendedAll is one command that mends what was found in a zone, as far as repairs are known: Of
+// findings are gone with it, and Left are still there.
+type MendedAll struct {
+	Command  edit.Command
+	Of, Left int
+}
+
+// mostMended is how many repairs are tried for all of a zone: each is proven by checking the page.
+const mostMended = 24
+
+// MendAll mends what was found in a zone, hints left out, one repair after another, each proven on
+// what those before made of the page; nil where none of them helps. Errors are the context's.
+func (st *Stage) MendAll(
+	ctx context.Context,
+	p *doc.Page,
+	here string,
+	c *Checked,
+	zone int,
+	env edit.Env,
+	others []check.Other,
+	quiet []store.Quiet,
+) (*MendedAll, error) {
+	out := &MendedAll{}
+	var taken []*check.Repair
+	passed := map[check.Key]bool{} // those whose repair didn't help
+	next := func() *check.Finding {
+		for i := range c.Findings {
+			f := &c.Findings[i]
+			if f.Severity > check.Hint && !passed[f.Key()] && check.In(f, st.Site.Zones, zone) {
+				return f
+			}
+		}
+		return nil
+	}
+	for range mostMended {
+		f := next()
+		if f == nil {
+			break
+		}
+		passed[f.Key()] = true
+		r := c.page.Repair(f)
+		if r == nil {
+			continue
+		}
+		done, err := edit.Apply(p, r.Command, env)
+		if err != nil || len(done.Steps) == 0 {
+			continue
+		}
+		after, err := st.Check(ctx, done.Page, here, others, quiet)
+		if err != nil {
+			return nil, err
+		}
+		if check.Mends(f, c.Findings, after.Findings) {
+			p, c, taken, out.Of = done.Page, after, append(taken, r), out.Of+1
+		}
+	}
+	for i := range c.Findings {
+		if f := &c.Findings[i]; f.Severity > check.Hint && check.In(f, st.Site.Zones, zone) {
+			out.Left++
+		}
+	}
+	if len(taken) == 0 {
+		return nil, nil
+	}
+	out.Command = check.AllOf(taken)
+	return out, nil
+}
+
 // repairWide is how wide, in px, the drawings of a repair are.
 const repairWide = 164
 

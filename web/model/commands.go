@@ -419,6 +419,7 @@ var Commands = []Command{
 	{ID: "fold", Name: "Fold the Tray", Find: "properties panel", Keys: []string{"t"}},
 	{ID: "next-finding", Name: "Next finding on the Reach", Find: "checks problem wrong", Keys: []string{"]"}},
 	{ID: "previous-finding", Name: "Previous finding on the Reach", Find: "checks problem wrong", Keys: []string{"["}},
+	{ID: "mend", Name: "Mend what Checks found here", Find: "repair fix all problems", Composes: true},
 	{ID: "checks", Name: "Checks", Find: "problems findings errors accessibility"},
 	{
 		ID:   "companion",
