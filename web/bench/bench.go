@@ -59,6 +59,7 @@ type benchView struct {
 	Tray     *model.Tray
 	State    template.JS
 	Commands []model.Command
+	Words    []model.Word
 	Table    template.JS // of them
 	Live     string
 }
@@ -86,7 +87,7 @@ func (s *Screen) bench(c *gin.Context) {
 		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(),
 		State: template.JS(
 			state,
-		), Commands: commands, Table: template.JS(table), Live: s.Hosts.Public(v.Site.Slug) + "/",
+		), Commands: commands, Words: model.OwnWords, Table: template.JS(table), Live: s.Hosts.Public(v.Site.Slug) + "/",
 	})
 }
 
