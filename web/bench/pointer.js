@@ -31,6 +31,11 @@ export function start() {
     looked = id;
   });
   svg.addEventListener('pointerleave', () => overlay.hover(''));
+  svg.addEventListener('dblclick', (e) => {
+    // a slower hand, or a slower machine, than "doubled" has
+    const { block: id, part } = canvas.hit(e.clientX, e.clientY);
+    if (id) writeAt(id, part, e.clientX, e.clientY);
+  });
   svg.addEventListener(
     'wheel',
     (e) => {
