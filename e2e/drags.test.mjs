@@ -8,22 +8,11 @@ import zlib from 'node:zlib';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
 import { newPage, openBench, ready, settled, signIn } from './person.mjs';
-import { measuring, samples } from './samples.mjs';
+import { measuring, random, samples } from './samples.mjs';
 
 const drags = Number(process.env.OPENPLOT_DRAGS ?? 6);
 const median = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length / 2)];
 const p95 = (ms) => [...ms].sort((a, b) => a - b)[Math.floor(ms.length * 0.95)];
-
-/** Numbers that come in the same order every time (mulberry32). */
-function random(seed) {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 /** What a script of the Bench offers. */
 const module = (name) => `import(new URL('${name}', document.querySelector('script[src$="bench.js"]').src).href)`;
