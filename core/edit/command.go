@@ -68,7 +68,7 @@ func (c Command) Stocks() (out []string) {
 	for _, p := range c.Parts {
 		out = append(out, p.Stocks()...)
 	}
-	if id, ok := strings.CutPrefix(c.Value, StockPrefix); ok {
+	if id, ok := c.stock(); ok {
 		out = append(out, id)
 	}
 	if c.Op != "section.add" {
@@ -80,9 +80,18 @@ func (c Command) Stocks() (out []string) {
 	return out
 }
 
+// stock gives the stock picture that is the value of a command; what is written or named may begin
+// as one does, and isn't.
+func (c Command) stock() (id string, ok bool) {
+	if slices.Contains([]string{"block.write", "entry.write", "rename"}, c.Op) {
+		return "", false
+	}
+	return strings.CutPrefix(c.Value, StockPrefix)
+}
+
 // WithStocks gives the command with the site's own in place of stock pictures, by their ids there.
 func (c Command) WithStocks(own map[string]string) Command {
-	if id, ok := strings.CutPrefix(c.Value, StockPrefix); ok && own[id] != "" {
+	if id, ok := c.stock(); ok && own[id] != "" {
 		c.Value = own[id]
 	}
 	c.Parts = slices.Clone(c.Parts)

@@ -45,6 +45,7 @@ export function restore() {
   was = null;
   if (document.activeElement !== document.body) return;
   const pane = document.getElementById(w.pane);
+  if (!pane) return;
   const all = [...pane.querySelectorAll('a[href], button, input, select, textarea, [tabindex]')];
   const seen = (e) => e.getClientRects().length > 0;
   const near = (selector) =>
