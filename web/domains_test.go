@@ -127,7 +127,8 @@ func TestDomainsAreProved(t *testing.T) {
 	// Looked at again every day, it is said when they are gone, and shown for a few days more.
 	delete(world, "TXT _openplot."+host)
 	must(p.server.Domains.LookAgain(ctx))
-	if _, text, _ := a.get("/sites/sound/settings"); shownBy() != "sound" || !strings.Contains(text, "found any more") {
+	if _, text, _ := a.get("/sites/sound/settings"); shownBy() != "sound" ||
+		!strings.Contains(oneLine(text), "found any more") {
 		t.Errorf("nobody is told that the records are gone; shown by %q", shownBy())
 	}
 	if notes, err := p.store.Audit.List(ctx, "w1", 20); err != nil ||

@@ -110,7 +110,7 @@ func TestPromoting(t *testing.T) {
 		t.Fatal(err)
 	}
 	if b, _ := page.Doc.Section(sec); b.Style["background"]["desktop"] != "$slate" ||
-		!strings.Contains(body, `<option value="Slate" data-token="slate">`) {
+		!strings.Contains(oneLine(body), `<option value="Slate" data-token="slate">`) {
 		t.Errorf("%v", b.Style)
 	}
 	if status, _, _ := p.as("writer@example.org").post(

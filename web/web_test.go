@@ -197,6 +197,9 @@ func (p *person) do(r *http.Request) (int, string, http.Header) {
 	return res.StatusCode, string(b), res.Header
 }
 
+// oneLine is HTML with its spaces as they are shown: where its template begins another line is one.
+func oneLine(html string) string { return strings.Join(strings.Fields(html), " ") }
+
 func (p *person) get(path string) (int, string, http.Header) {
 	p.t.Helper()
 	if strings.HasPrefix(path, "/") {

@@ -75,6 +75,7 @@ export function pasteLook() {
     return;
   }
   const zone = zoneAt(page.width).id;
+  /** @type {Command[]} */
   const parts = selected().map((node) => ({ op: 'look', node, zone, value: look }));
   if (parts.length) send(parts.length === 1 ? parts[0] : { op: 'many', parts });
 }

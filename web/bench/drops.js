@@ -33,8 +33,12 @@ function mark(to) {
   overlay.hover(to?.id ?? to?.holder ?? '');
 }
 
-/** The command that puts a medium into a section or container, where it was let go. */
+/**
+ * The command that puts a medium into a section or container, where it was let go.
+ * @returns {Command}
+ */
 function add(to, m) {
+  /** @type {Command} */
   const command = { op: 'block.add', node: to.holder, kind: m.sort, zone: zoneAt(page.width).id, value: m.id };
   if (!isGrid(to.holder) || !gesture.loaded())
     return { ...command, after: to.behind && to.behind !== to.holder ? to.behind : undefined };
@@ -68,6 +72,7 @@ async function take(to, all) {
     // each as it arrives: one that fails keeps none of the others waiting
     const [zone, lead] = [zoneAt(page.width).id, first];
     first = false;
+    /** @returns {Command} */
     const added = (node) => ({ op: 'block.add', node, kind: m.sort, zone, value: m.id });
     if ('between' in to) {
       await send(

@@ -108,7 +108,12 @@ function waiting() {
   };
 }
 
-/** A command on what was selected when it was asked for: by now that may have gone, and something else stand for it. */
+/**
+ * A command on what was selected when it was asked for: by now that may have gone, and something else stand for it.
+ * @param {Command} command
+ * @param {string} was
+ * @returns {Command}
+ */
 function standing(command, was) {
   const { node, parts, with: others } = command;
   return {
@@ -119,7 +124,10 @@ function standing(command, was) {
   };
 }
 
-/** Sends a command; its base is the state that the page is in when it is sent. */
+/**
+ * Sends a command; its base is the state that the page is in when it is sent.
+ * @param {Command} command
+ */
 export function send(command) {
   const all = onAll(command);
   const was = page.select;

@@ -9,8 +9,12 @@ import * as grips from './grips.js';
 
 const near = 5; // px of the screen from a step within which it is taken
 
-/** The command that a value makes, and on both sides when they are dragged together. */
+/**
+ * The command that a value makes, and on both sides when they are dragged together.
+ * @returns {Command}
+ */
 function command(h, value, both) {
+  /** @returns {Command} */
   const set = (setting) => ({ op: 'set', node: page.select, zone: zoneAt(page.width).id, setting, value });
   return both && h.both ? { op: 'many', parts: [set(h.setting), set(h.both)] } : set(h.setting);
 }

@@ -100,10 +100,8 @@ function ownGuides() {
         ? 'ew-resize'
         : 'ns-resize';
   };
-  for (const [axis, upright] of [
-    ['x', true],
-    ['y', false],
-  ]) {
+  for (const axis of /** @type {const} */ (['x', 'y'])) {
+    const upright = axis === 'x';
     for (const at of page.guides[axis] ?? [])
       if (drawnGuide?.upright !== upright || drawnGuide.was !== at) one(upright, at, true);
   }

@@ -2,12 +2,14 @@
 // pixels are moved. Nothing is decided here.
 import { element } from './frame.js';
 
+/** @type {Omit<State, 'all' | 'show' | 'ground'> & { also: string[] }} */
 export const page = {
   seq: 0,
   width: 0,
   select: '',
   also: [],
   order: [],
+  usual: [],
   orders: {},
   places: {},
   zones: [],
@@ -21,7 +23,10 @@ export const page = {
 export const base = document.body.dataset.base;
 export const site = document.body.dataset.site;
 
-/** Takes over a state that came with an answer. */
+/**
+ * Takes over a state that came with an answer.
+ * @param {State} state
+ */
 export function take(state) {
   Object.assign(page, {
     seq: state.seq,
@@ -44,7 +49,10 @@ export function take(state) {
   Object.assign(page.grids, state.grids);
 }
 
-/** Reads the state that the server put into the document. */
+/**
+ * Reads the state that the server put into the document.
+ * @returns {State}
+ */
 export function read() {
   return JSON.parse(document.getElementById('state').textContent);
 }
@@ -76,7 +84,11 @@ const each = new Set([
   'block.resize',
 ]);
 
-/** A command on the selection as one on all that is selected. */
+/**
+ * A command on the selection as one on all that is selected.
+ * @param {Command} command
+ * @returns {Command}
+ */
 export function onAll(command) {
   if (!page.also.length) return command;
   if (command.op === 'many' && command.parts.some((part) => page.also.includes(part.node))) return command; // it is that already

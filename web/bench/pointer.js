@@ -303,6 +303,7 @@ function resize(e, id, edges, tap) {
   const holder = holderOf(id);
   let rect;
   let landing = null;
+  /** @returns {Command} */
   const command = () => ({
     op: 'block.place',
     node: id,
@@ -352,6 +353,7 @@ function resizeAll(e, id, edges, tap) {
   const holder = holderOf(id);
   const frame = overlay.frameOf(selected());
   let landing = null;
+  /** @returns {Command} */
   const command = () => ({
     op: 'blocks.scale',
     node: page.select,
@@ -486,7 +488,10 @@ function move(e, id, tap) {
   });
 }
 
-/** The command that puts a block, or with copy another like it, where it is let go; null when nothing is to be done. */
+/**
+ * The command that puts a block, or with copy another like it, where it is let go; null when nothing is to be done.
+ * @returns {Command | null}
+ */
 function putting(id, home, over, copy) {
   const zone = zoneAt(page.width).id;
   if (isItem(id)) {
@@ -495,6 +500,7 @@ function putting(id, home, over, copy) {
   }
   if (page.also.length) return puttingAll(id, home, over, zone);
   const node = copy ? '@1' : id;
+  /** @type {Command} */
   const to =
     over.place && over.holder === home
       ? { op: 'block.place', node, zone, place: gesture.placeOf(id, over.place) }
@@ -508,7 +514,11 @@ function putting(id, home, over, copy) {
   return copy ? { op: 'many', parts: [{ op: 'duplicate', node: id }, to] } : to;
 }
 
-/** The command that puts all that is selected where one of them is let go: as they stand to one another in a grid, else one behind the other. */
+/**
+ * The command that puts all that is selected where one of them is let go: as they stand to one another in a grid, else
+ * one behind the other.
+ * @returns {Command}
+ */
 function puttingAll(id, home, over, zone) {
   const rest = selected().filter((other) => other !== id);
   if (over.place && over.holder === home) {

@@ -112,11 +112,9 @@ export function ask() {
   const [upright, at] = [document.getElementById('guide-upright'), document.getElementById('guide-at')];
   const list = document.getElementById('guide-list');
   list.replaceChildren(
-    ...[
-      ['x', true],
-      ['y', false],
-    ].flatMap(([axis, up]) =>
+    .../** @type {const} */ (['x', 'y']).flatMap((axis) =>
       (page.guides[axis] ?? []).map((px) => {
+        const up = axis === 'x';
         const b = document.createElement('button');
         b.type = 'button';
         b.className = 'btn btn-sm btn-outline-dark';

@@ -27,7 +27,10 @@ let state = ''; // that the selection is shown in: hover, focus or active
 let stated = ''; // the selection that it is about
 let about = null; // the field of the last try
 
-/** The command that sets something of the selection; more has values of further settings. */
+/**
+ * The command that sets something of the selection; more has values of further settings.
+ * @returns {Command}
+ */
 function command(bound, value, more, op = bound.op) {
   const one = (setting, v) => ({
     op,

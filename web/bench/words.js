@@ -237,7 +237,10 @@ function left() {
   });
 }
 
-/** The command that keeps what was written: words of a block, words of an entry, or a field of one. */
+/**
+ * The command that keeps what was written: words of a block, words of an entry, or a field of one.
+ * @returns {Command}
+ */
 function command(w, value) {
   if (!w.part) return { op: 'block.write', node: w.id, zone: w.zone, value };
   const [at, setting] = w.part.split('.');
