@@ -208,6 +208,14 @@ var vocabulary = strings.Fields(
 	1,299.00 €50 100% § ©2026 x²+y³ L’Île don’t it’s ToMaTo I W iiiii WWW. Type, Yes. 3/4 a/b/c non breaking softSHYhyphenSHYation`,
 )
 
+// sometimes gives one of some values once in n times, and else 0.
+func (g *generator) sometimes(n int, of ...int) int {
+	if g.r.IntN(n) != 0 {
+		return 0
+	}
+	return of[g.r.IntN(len(of))]
+}
+
 func (g *generator) words(paragraphs int) doc.Words {
 	var w doc.Words
 	for range paragraphs {
@@ -217,6 +225,7 @@ func (g *generator) words(paragraphs int) doc.Words {
 				Bold: g.r.IntN(
 					5,
 				) == 0, Italic: g.r.IntN(6) == 0, Small: g.r.IntN(16) == 0, Super: g.r.IntN(16) == 0, Code: g.r.IntN(16) == 0,
+				Size: g.sometimes(16, 70, 130, 220), Tracking: g.sometimes(16, -4, 8, 30),
 				Underline: g.r.IntN(16) == 0,
 			}
 			if g.r.IntN(6) == 0 {

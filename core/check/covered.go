@@ -32,7 +32,10 @@ var covered = Rule{
 				if w <= 3 || h <= 3 {
 					continue
 				}
-				if b := &s.boxes[l.box]; (s.foreign(over.info, b.info) || !s.pair && apart(over.info, b.info)) &&
+				x, y := max(over.px, l.x), max(over.py, l.y)
+				if b := &s.boxes[l.box]; s.cutOff(over, b, x, y, x+w, y+h) || s.cutOff(b, over, x, y, x+w, y+h) {
+					continue
+				} else if (s.foreign(over.info, b.info) || !s.pair && apart(over.info, b.info)) &&
 					b.see >= unseen {
 					s.noteWords(over.node(), b.node(), "", min(w, h), 0, start(b.text))
 				}

@@ -108,6 +108,16 @@ func put(b *doc.Block, column, span, row, rows int) *doc.Block {
 	return b
 }
 
+// slider is a Series of n items on one line that is scrolled, each a text.
+func slider(id, text string, n int) *doc.Block {
+	b := block(id, doc.Series, "run", "slider", "per-row", "1")
+	b.Blocks = []*doc.Block{words(text, long)}
+	for i := range n {
+		b.Items = append(b.Items, doc.Item{ID: fmt.Sprintf("i%d", i)})
+	}
+	return b
+}
+
 func over(b *doc.Block) *doc.Block {
 	p := b.Place["desktop"]
 	p.Layer = 2
@@ -282,6 +292,10 @@ func TestRules(t *testing.T) {
 			{
 				name:     "one below the other",
 				sections: []*doc.Section{grid(put(words("a", long), 1, 8, 1, 2), put(words("b", long), 1, 8, 3, 2))},
+			},
+			{
+				name:     "slides that come later, beside a text",
+				sections: []*doc.Section{section(doc.Columns, nil, slider("s1", "a", 6), words("b", long))},
 			},
 		},
 		"covered": {

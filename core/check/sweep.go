@@ -251,6 +251,7 @@ type box struct {
 	px, py, pw, ph float64 // painted
 	up             int     // the index of the box that it stands in, -1 for none
 	clip           int     // that of the one that cuts it off, -1 for none
+	cut            int     // that of the one whose edges it isn't seen past, -1 for none
 	free           bool    // it stands in what is scrolled, or turned with what it stands in
 	see            float64 // its opacity
 }
@@ -327,10 +328,10 @@ func (s *sight) take(root *layout.Box, width int) {
 	s.px, s.width, s.zone = width, float64(width), s.Zones.At(float64(width))
 	s.view = style.Viewport{Width: s.width, Height: s.Zones[s.zone].ViewHeight()}
 	s.boxes, s.lines = s.boxes[:0], s.lines[:0]
-	s.walk(root, 0, 0, -1, -1, false, 1)
+	s.walk(root, 0, 0, -1, -1, -1, false, 1)
 }
 
-func (s *sight) walk(b *layout.Box, x, y float64, up, clip int, free bool, see float64) {
+func (s *sight) walk(b *layout.Box, x, y float64, up, clip, cut int, free bool, see float64) {
 	st := &b.Node.Styles[s.zone]
 	if st.Display == style.None || st.ClipPath == unseenClip {
 		return
@@ -344,7 +345,7 @@ func (s *sight) walk(b *layout.Box, x, y float64, up, clip int, free bool, see f
 	}
 	i := len(s.boxes)
 	dx, dy, w, h := b.Painted(s.zone)
-	s.boxes = append(s.boxes, box{b, in, st, x, y, x + dx, y + dy, w, h, up, clip, free, see})
+	s.boxes = append(s.boxes, box{b, in, st, x, y, x + dx, y + dy, w, h, up, clip, cut, free, see})
 	for k, l := range b.Lines {
 		s.lines = append(s.lines, line{i, k, x + l.X, y + l.Y, l.W, l.H})
 	}
@@ -354,12 +355,15 @@ func (s *sight) walk(b *layout.Box, x, y float64, up, clip int, free bool, see f
 	case st.Overflow != style.Visible || st.ClipPath != "":
 		clip, free = -1, true
 	}
+	if st.Overflow != style.Visible {
+		cut = i
+	}
 	if st.Rotate != 0 { // what is in it is turned with it
 		free = true
 	}
 	if !s.paint[s.zone] || len(b.Children) < 2 {
 		for _, c := range b.Children {
-			s.walk(c.Box, x+c.X, y+c.Y, i, clip, free, see)
+			s.walk(c.Box, x+c.X, y+c.Y, i, clip, cut, free, see)
 		}
 		return
 	}
@@ -374,13 +378,32 @@ func (s *sight) walk(b *layout.Box, x, y float64, up, clip int, free bool, see f
 	})
 	for k := range mine {
 		c := b.Children[s.order[from+k]]
-		s.walk(c.Box, x+c.X, y+c.Y, i, clip, free, see)
+		s.walk(c.Box, x+c.X, y+c.Y, i, clip, cut, free, see)
 	}
 	s.order = s.order[:from]
 }
 
 // unseenClip is how elements are cut that are there to be heard only.
 const unseenClip = "inset(50%)"
+
+// cutOff reports whether nothing is seen of a rectangle in a box, for what the box stands in cuts it off: the slides
+// of a slider that come later, beside which something else stands. What is scrolled together is seen together.
+func (s *sight) cutOff(b, other *box, x0, y0, x1, y1 float64) bool {
+	for i := b.cut; i >= 0; i = s.boxes[i].cut {
+		c := &s.boxes[i]
+		if x1 > c.x+1 && y1 > c.y+1 && x0 < c.x+c.W-1 && y0 < c.y+c.H-1 {
+			continue
+		}
+		within := false
+		for k := other.cut; k >= 0 && !within; k = s.boxes[k].cut {
+			within = k == i
+		}
+		if c.st.Overflow == style.Hidden || !within {
+			return true
+		}
+	}
+	return false
+}
 
 // node is what a box is part of: its block, or the section.
 func (b *box) node() string { return cmp.Or(b.block, b.section) }

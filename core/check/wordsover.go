@@ -30,7 +30,11 @@ var wordsOver = Rule{
 				if x.node() == y.node() || y.see < unseen || s.pair && !s.foreign(x.info, y.info) {
 					continue
 				}
-				s.noteWords(x.node(), y.node(), "", min(a.x+a.w, b.x+b.w)-max(a.x, b.x, 0), 0, start(x.text))
+				x0, y0, x1, y1 := max(a.x, b.x), max(a.y, b.y), min(a.x+a.w, b.x+b.w), min(a.y+a.h, b.y+b.h)
+				if s.cutOff(x, y, x0, y0, x1, y1) || s.cutOff(y, x, x0, y0, x1, y1) {
+					continue
+				}
+				s.noteWords(x.node(), y.node(), "", x1-max(x0, 0), 0, start(x.text))
 			}
 		}
 	},

@@ -2,6 +2,7 @@ package doc
 
 import (
 	"maps"
+	"regexp"
 	"slices"
 )
 
@@ -188,8 +189,12 @@ type Run struct {
 	Small     bool   `json:"small,omitempty"`
 	Super     bool   `json:"super,omitempty"` // superscript
 	Code      bool   `json:"code,omitempty"`
-	Colour    string `json:"colour,omitempty"` // token of the palette
-	Link      string `json:"link,omitempty"`
+	Colour    string `json:"colour,omitempty"` // token of the palette, or a colour as #rrggbb
+	// Size is how large the letters are in percent of those around, and Tracking what is added between
+	// them in hundredths of an em; 0 is as they are around.
+	Size     int    `json:"size,omitempty"`
+	Tracking int    `json:"tracking,omitempty"`
+	Link     string `json:"link,omitempty"`
 	// Item is "disc" or "decimal" on a paragraph's first run when the paragraph is an
 	// item of such a list.
 	Item string `json:"item,omitempty"`
@@ -199,6 +204,28 @@ type Run struct {
 	// an item: "h2", "h3", "h4" or "quote".
 	As string `json:"as,omitempty"`
 }
+
+// Bounds of a run's Size and Tracking.
+const (
+	LeastSize, MostSize         = 50, 300
+	LeastTracking, MostTracking = -10, 100
+)
+
+// Bound keeps a run's colour, size and tracking within what they can be.
+func (r *Run) Bound() {
+	if r.Colour != "" && !runColour.MatchString(r.Colour) {
+		r.Colour = ""
+	}
+	if r.Size != 0 {
+		r.Size = min(max(r.Size, LeastSize), MostSize)
+	}
+	if r.Size == 100 {
+		r.Size = 0
+	}
+	r.Tracking = min(max(r.Tracking, LeastTracking), MostTracking)
+}
+
+var runColour = regexp.MustCompile(`^([a-z0-9]+(-[a-z0-9]+)*|#[0-9a-f]{6})$`)
 
 // MostDepth is how deep lists are nested in words: one within another.
 const MostDepth = 1

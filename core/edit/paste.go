@@ -272,9 +272,8 @@ func cleanWords(was doc.Words) (out doc.Words) {
 			if left -= utf8.RuneCountInString(r.Text); left < 0 {
 				return out
 			}
-			if r.Link, _ = settings.CheckLink(r.Link); r.Colour != "" && !carry.TokenPattern.MatchString(r.Colour) {
-				r.Colour = ""
-			}
+			r.Link, _ = settings.CheckLink(r.Link)
+			r.Bound()
 			if !slices.Contains([]string{"", value.Disc, value.Decimal}, r.Item) {
 				r.Item = ""
 			}

@@ -8,15 +8,15 @@ import (
 	"golang.org/x/net/html"
 	"golang.org/x/net/html/atom"
 
-	"openplot/core/carry"
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/settings"
 	"openplot/core/value"
 )
 
 // ParseWords reads words from HTML as an editable element holds it: paragraphs,
 // line breaks, headings of level 2 to 4, quotes, lists two deep, strong, em, u, s, small, sup,
-// code, colours of the palette and links; everything else is taken for its text alone.
+// code, colours, sizes and letter spacing of single words, and links; everything else is taken for its text alone.
 // White space is collapsed as CSS does. A link that can't be followed is a *doc.Problem.
 func ParseWords(fragment string) (doc.Words, error) {
 	if !utf8.ValidString(fragment) {
@@ -101,10 +101,17 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 		defer func() { w.lists-- }()
 	case atom.Span, atom.Font:
 		for _, a := range n.Attr {
-			if a.Key == "data-colour" && carry.TokenPattern.MatchString(a.Val) {
+			n, err := number.Whole(a.Val)
+			switch {
+			case a.Key == "data-colour":
 				look.Colour = a.Val
+			case a.Key == "data-size" && err == nil:
+				look.Size = n
+			case a.Key == "data-tracking" && err == nil:
+				look.Tracking = n
 			}
 		}
+		look.Bound()
 	case atom.A:
 		link, inNewTab := "", false
 		for _, a := range n.Attr {

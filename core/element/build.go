@@ -535,8 +535,19 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 		if r.Small {
 			wrap("small", func(st *style.Style) { st.FontSize = scaled(st.FontSize, 0.85) })
 		}
+		if r.Size != 0 {
+			// What is larger than the words around has their line height made for its own size.
+			wrap("span", func(st *style.Style) { st.FontSize = scaled(st.FontSize, float64(r.Size)/100) }).
+				attr("data-size", strconv.Itoa(r.Size))
+		}
+		if r.Tracking != 0 {
+			wrap("span", func(st *style.Style) { st.LetterSpacing += float64(r.Tracking) / 100 }).
+				attr("data-tracking", strconv.Itoa(r.Tracking))
+		}
 		if w := b.Site.House.Swatch(r.Colour); w != nil {
 			wrap("span", func(st *style.Style) { st.Color = w.Value }).attr("data-colour", r.Colour)
+		} else if c, err := colour.ParseHex(r.Colour); err == nil {
+			wrap("span", func(st *style.Style) { st.Color = c.String() }).attr("data-colour", r.Colour)
 		}
 		for i, t := range strings.Split(r.Text, "\n") {
 			if i > 0 {

@@ -31,7 +31,9 @@ var form = Anatomy{
 		{Name: "width", Label: "Width", Type: Choice, Choices: value.Is(value.Full, "Full", value.Half, "Half")},
 	},
 	Settings: []string{
-		"field-look", "field-labels", "field-radius", "field-fill", "field-color", "field-border", "button-look", "button-size",
+		"field-look", "field-radius", "field-fill", "field-color", "field-border",
+		"field-labels", "label-color", "label-size", "label-weight",
+		"button-look", "button-size", "button-fill", "button-color", "button-radius", "button-width",
 	},
 	start: func() *doc.Block {
 		entry := func(pairs ...string) doc.Entry {
@@ -127,7 +129,14 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 		unseen.attr("tabindex", "-1")
 		unseen.attr("autocomplete", "off")
 	}
-	send := b.child(last, "button", func(z int, st *style.Style) { buttonLook(st, b.sheet(b.buttonStyle(bl), z)) })
+	send := b.child(last, "button", func(z int, st *style.Style) {
+		buttonLook(st, b.sheet(b.buttonStyle(bl), z))
+		st.BorderRadius = b.sheet(bl.Style, z).Length("button-radius", st.BorderRadius)
+		if b.sheet(bl.Style, z).Word("button-width", value.Default) == value.Full {
+			st.AlignSelf = style.AlignStretch
+		}
+	})
+	send.Entry = "submit"
 	send.States = b.pressing()
 	send.attr("type", "submit")
 	say(send, cmp.Or(bl.Content.Values["submit"], "Send"))
@@ -150,6 +159,7 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 			st.AlignSelf = style.AlignEnd
 		}
 	})
+	row.Entry = strconv.Itoa(i)
 	tag := "label"
 	if many {
 		tag = "div"
@@ -159,8 +169,16 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 	// A label in the field is there for those who hear it; what can't show one keeps its own above.
 	inside := !many && takes != value.Select && takes != value.Date && takes != value.Time &&
 		b.fieldLabels(bl) == value.Inside
-	head := b.child(row, tag, func(_ int, st *style.Style) {
+	head := b.child(row, tag, func(z int, st *style.Style) {
+		sh := b.sheet(bl.Style, z)
 		st.Display, st.FontWeight = style.Block, 600
+		if w := sh.Number("label-weight"); w > 0 {
+			st.FontWeight = int(w)
+		}
+		st.Color = sh.Colour("label-color", st.Color)
+		if size := sh.Length("label-size", style.Length{}); size.Unit != style.Auto {
+			st.FontSize = size
+		}
 		st.Padding.Bottom = style.Pixels(6)
 		if inside {
 			st.Position, st.Width, st.Height = style.Absolute, style.Pixels(1), style.Pixels(1)
@@ -182,7 +200,18 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 	if required && takes != value.Checkbox {
 		text += " (required)"
 	}
-	say(head, text)
+	switch written := say(head, label); {
+	case inside:
+	case text == label:
+		written.Part = part(i, "label")
+	default: // what is written is the label alone
+		head.Children = nil
+		say(b.child(head, "span", func(_ int, st *style.Style) { st.Display = style.Inline }), label).Part = part(
+			i,
+			"label",
+		)
+		say(head, strings.TrimPrefix(text, label))
+	}
 	hint := e.Values["hint"]
 	if hint != "" {
 		p := say(b.child(row, "p", func(z int, st *style.Style) {
@@ -254,9 +283,12 @@ func (b formBlocks) fieldLabels(bl *doc.Block) string {
 // buttonStyle gives the part of a form's style that is its button's.
 func (b formBlocks) buttonStyle(bl *doc.Block) doc.Style {
 	out := doc.Style{}
-	for _, name := range []string{"button-look", "button-size"} {
+	for name, of := range map[string]string{
+		"button-look": "button-look", "button-size": "button-size",
+		"button-fill": "background", "button-color": "color",
+	} {
 		if v, ok := bl.Style[name]; ok {
-			out[name] = v
+			out[of] = v
 		}
 	}
 	return out

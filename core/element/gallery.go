@@ -257,6 +257,7 @@ func (b mediaBlocks) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style
 	alt := cmp.Or(s.entry.Values["alt"], s.medium.Alt)
 	large := bl.Content.Values["opens"] != value.None
 	in := li
+	li.Entry = strconv.Itoa(s.index)
 	id := "large-" + bl.ID + b.item + "-" + strconv.Itoa(s.index+1)
 	if large {
 		in = b.child(li, "button", func(_ int, st *style.Style) { st.Width = style.Percentage(100) })

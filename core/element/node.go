@@ -19,7 +19,10 @@ type Node struct {
 	// Part is what of the block's content is written here, when that isn't its words:
 	// the number of an entry, from 0, with "." and the name of a field unless its words
 	// are meant.
-	Part  string
+	Part string
+	// Entry is which of the block's entries this shows, from 0, where no Part says it; "submit" is
+	// what sends a form.
+	Entry string
 	Attrs []Attr
 	// Raw is markup of our own that stands inside, such as the shapes of an svg; it has no
 	// boxes of interest and is written as it is.

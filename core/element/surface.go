@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/core/value"
@@ -81,14 +83,22 @@ func (b grounds) stay(st *style.Style) {
 // ground sets the layers behind a section or a container: gradient, picture, and the filter
 // over them, all on its colour.
 func (b grounds) ground(st *style.Style, sh style.Sheet, picture string, z int) {
-	st.BackgroundURL, st.BackgroundModern = b.backdrop(picture, z)
+	m, _ := b.medium(picture)
+	// A tile is as wide as the picture is, or as is said, whichever copy of it is loaded.
+	tile := sh.Length("tile", style.Pixels(float64(m.Width)))
+	tiled := sh.Word("picture-fit", value.Cover) == value.Repeat
+	want := b.across(z)
+	if px, ok := tile.Resolve(0, style.Viewport{}); ok && tiled {
+		want = int(2 * px) // on screens that show a pixel by four
+	}
+	st.BackgroundURL, st.BackgroundModern = b.backdrop(picture, want)
 	if st.BackgroundURL != "" {
-		at := sh.Word("picture-position", "50% 50%")
+		at := sh.Word("picture-position", cmp.Or(m.Focal, "50% 50%"))
 		switch sh.Word("picture-fit", value.Cover) {
 		case value.Contain:
 			st.BackgroundFit = at + "/contain no-repeat"
 		case value.Repeat:
-			st.BackgroundFit = at + "/auto"
+			st.BackgroundFit = at + "/" + tile.String()
 		default:
 			st.BackgroundFit = at + "/cover"
 		}
@@ -121,16 +131,20 @@ func (b grounds) ground(st *style.Style, sh style.Sheet, picture string, z int) 
 	}
 }
 
-// backdrop gives the addresses of the variants that suit a zone's full width: the one
+// across gives how wide in px a background is at most in a zone.
+func (b grounds) across(zone int) int {
+	if zone > 0 {
+		return b.Site.Zones.Max(zone)
+	}
+	return 1920
+}
+
+// backdrop gives the addresses of the variants that suit a width in px: the one
 // that every browser reads, and the one in AVIF or "".
-func (b grounds) backdrop(id string, zone int) (url, modern string) {
+func (b grounds) backdrop(id string, want int) (url, modern string) {
 	m, ok := b.medium(id)
 	if !ok {
 		return "", ""
-	}
-	want := 1920
-	if zone > 0 {
-		want = b.Site.Zones.Max(zone)
 	}
 	suits := func(vs []Variant) Variant {
 		for _, v := range vs {

@@ -31,7 +31,7 @@ func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
 	paints := []string{
 		"--by", "--drift", "--glide", "--sway", "animation", "animation-range", "animation-timeline", "background", "border-color", "border-radius",
 		"box-shadow", "clip-path", "color", "filter", "list-style-type", "object-fit", "object-position", "opacity", "rotate", "scale",
-		"scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness",
+		"scroll-padding", "scroll-snap-align", "scroll-snap-type", "text-decoration", "text-decoration-thickness", "text-shadow",
 		"text-underline-offset", "transition", "translate", "z-index",
 	}
 	if got := PaintOnly(); !slices.Equal(got, paints) {

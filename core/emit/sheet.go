@@ -106,6 +106,9 @@ func (s *Sheet) write(b *strings.Builder, n, parent *element.Node, above looks) 
 		if n.Part != "" {
 			attribute(b, "data-part", n.Part)
 		}
+		if n.Entry != "" {
+			attribute(b, "data-entry", n.Entry)
+		}
 	}
 	b.WriteByte('>')
 	if void[n.Tag] {

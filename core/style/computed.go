@@ -48,6 +48,7 @@ type Style struct {
 	FontSize      Length
 	LineHeight    Length // Times the size, or px; auto is normal
 	LetterSpacing float64
+	TextShadow    string // CSS text, or ""
 	TextAlign     TextAlign
 	TextTransform TextTransform
 	NoWrap        bool // white-space: nowrap
@@ -351,6 +352,7 @@ func (s *Style) Inherit(p *Style) {
 	s.FontFamily, s.FontGeneric, s.FontWeight, s.FontItalic = p.FontFamily, p.FontGeneric, p.FontWeight, p.FontItalic
 	s.FontSize, s.LineHeight, s.LetterSpacing = p.FontSize, p.LineHeight, p.LetterSpacing
 	s.TextAlign, s.TextTransform, s.Color = p.TextAlign, p.TextTransform, p.Color
+	s.TextShadow = p.TextShadow
 	s.NoWrap, s.Balance, s.OverflowWrap = p.NoWrap, p.Balance, p.OverflowWrap
 	s.Behind = Over(p.Background, p.Behind)
 	s.Pictured = p.BackgroundURL != "" || p.BackgroundTop != "" || p.Background == "" && p.Pictured

@@ -103,6 +103,13 @@ var Properties = []Property{
 		func(s *Style) string { return choose(s.LetterSpacing == 0, "normal", Number(s.LetterSpacing)+"em") },
 		"",
 	},
+	{
+		"text-shadow",
+		true,
+		false,
+		func(s *Style) string { return choose(s.TextShadow == "", "none", s.TextShadow) },
+		"",
+	},
 	{"text-align", true, true, func(s *Style) string { return textAlignNames[s.TextAlign] }, ""},
 	{"text-transform", true, true, func(s *Style) string { return transformNames[s.TextTransform] }, ""},
 	{"white-space", true, true, func(s *Style) string { return choose(s.NoWrap, "nowrap", "normal") }, ""},

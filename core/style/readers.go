@@ -198,11 +198,16 @@ func ShadowText(sh doc.Shadow) string {
 	for _, n := range []float64{sh.X, sh.Y, sh.Blur, sh.Spread} {
 		out += Number(n) + "px "
 	}
-	out += cmp.Or(sh.Colour, fmt.Sprintf("#000000%02x", int(math.Round(min(max(sh.Opacity, 0), 1)*255))))
+	out += shadeOf(sh)
 	if sh.Inner {
 		out += " inset"
 	}
 	return out
+}
+
+// shadeOf gives the colour of a shadow as CSS text.
+func shadeOf(sh doc.Shadow) string {
+	return cmp.Or(sh.Colour, fmt.Sprintf("#000000%02x", int(math.Round(min(max(sh.Opacity, 0), 1)*255))))
 }
 
 // maxShadow is how far in px a shadow is moved, blurred or spread at most.

@@ -228,6 +228,9 @@ var settings = []*Setting{
 		Max:     1,
 	},
 	{
+		Name: "text-shadow", Label: "Letter shadow", On: worded, Choices: value.Is(value.None, "None"), Type: TypeShadow,
+	},
+	{
 		Name: "text-transform", Label: "Case", On: worded,
 		Choices: value.Is(
 			value.Default,
@@ -425,6 +428,43 @@ var settings = []*Setting{
 		Choices: value.Is(value.Default, "Default", value.Above, "Above", value.Inside, "In the field"), Type: TypeWord,
 	},
 	{
+		Name:    "label-color",
+		Label:   "Label colour",
+		On:      only(doc.Form),
+		Choices: value.Is(value.Default, "Default"),
+		Type:    TypeColour,
+	},
+	{
+		Name: "label-size", Label: "Label size", On: only(doc.Form),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Min: 8, Max: 100, Units: []Unit{Rem},
+	},
+	{
+		Name: "label-weight", Label: "Label weight", On: only(doc.Form),
+		Choices: value.Is(value.Default, "Default"), Type: TypeWhole, Min: 100, Max: 900,
+	},
+	{
+		Name:    "button-fill",
+		Label:   "Button fill",
+		On:      only(doc.Form),
+		Choices: value.Is(value.Default, "Default"),
+		Type:    TypeColour,
+	},
+	{
+		Name:    "button-color",
+		Label:   "Button text colour",
+		On:      only(doc.Form),
+		Choices: value.Is(value.Default, "Default"),
+		Type:    TypeColour,
+	},
+	{
+		Name: "button-radius", Label: "Button corner radius", On: only(doc.Form),
+		Choices: value.Is(value.Default, "Default"), Type: TypeLength, Max: 60, Units: []Unit{Rem}, Steps: corners,
+	},
+	{
+		Name: "button-width", Label: "Button width", On: only(doc.Form),
+		Choices: value.Is(value.Default, "As its label", value.Full, "Full"), Type: TypeWord,
+	},
+	{
 		Name: "menu-folds", Label: "Collapses", On: only(doc.Menu),
 		Choices: value.Is(
 			value.Narrowest, "On phones", value.Narrower, "On tablets and phones", value.Always, "Always", value.Never,
@@ -494,6 +534,10 @@ var settings = []*Setting{
 	{
 		Name: "picture-fit", Label: "Background size", On: grounded,
 		Choices: value.Is(value.Cover, "Fill", value.Contain, "Whole", value.Repeat, "Repeat"), Type: TypeWord,
+	},
+	{
+		Name: "tile", Label: "Tile width", On: grounded, Choices: value.Is(value.Default, "As the picture is"),
+		Type: TypeLength, Min: 8, Max: 2000, Units: []Unit{Rem},
 	},
 	{Name: "picture-position", Label: "Background position", On: grounded, Choices: places, Type: TypePoint},
 	{

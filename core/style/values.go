@@ -1,6 +1,7 @@
 package style
 
 import (
+	"fmt"
 	"math"
 	"strconv"
 	"strings"
@@ -144,20 +145,36 @@ func (s Sheet) Share(name string, fallback float64) float64 {
 
 // Shadow gives a shadow as CSS text, or "".
 func (s Sheet) Shadow(name string) string {
+	if sh, ok := s.shadow(name); ok {
+		return s.ShadowOf(sh)
+	}
+	return ""
+}
+
+// LetterShadow gives a shadow of letters as CSS text, or "": theirs can be neither within nor
+// spread (CSS Text Decoration 3, §4).
+func (s Sheet) LetterShadow(name string) string {
+	sh, ok := s.shadow(name)
+	if !ok {
+		return ""
+	}
+	sh.Colour = s.colour(sh.Colour, sh.Colour)
+	return fmt.Sprintf("%spx %spx %spx %s", Number(sh.X), Number(sh.Y), Number(sh.Blur), shadeOf(sh))
+}
+
+// shadow gives a shadow that is set, one of the house style's or its own.
+func (s Sheet) shadow(name string) (doc.Shadow, bool) {
 	v := s.value(name)
 	if token, ok := strings.CutPrefix(v, "$"); ok {
 		for _, sh := range s.House.Shadows {
 			if token == sh.Token {
-				return s.ShadowOf(sh)
+				return sh, true
 			}
 		}
-		return ""
+		return doc.Shadow{}, false
 	}
 	sh, wrong := ReadShadow(name, s.House, v)
-	if wrong != nil {
-		return ""
-	}
-	return s.ShadowOf(sh)
+	return sh, wrong == nil
 }
 
 // ShadowOf gives a shadow of the house style as CSS text.
@@ -261,6 +278,7 @@ func (s Sheet) typeface(to *Style) {
 		"text-transform",
 		map[TextTransform]string{Uppercase: value.Uppercase, Lowercase: value.Lowercase}[to.TextTransform],
 	)
+	to.TextShadow = s.LetterShadow("text-shadow")
 	switch s.value("text-transform") {
 	case value.Uppercase:
 		to.TextTransform = Uppercase

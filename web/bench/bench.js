@@ -13,6 +13,7 @@ import * as gesture from './gesture.js';
 import * as grips from './grips.js';
 import * as history from './history.js';
 import * as keys from './keys.js';
+import * as means from './means.js';
 import * as menu from './menu.js';
 import * as overlay from './overlay.js';
 import * as overview from './overview.js';
@@ -128,6 +129,7 @@ for (const part of [
   drops,
   focus,
   clipboard,
+  means,
   menu,
   history,
   words,

@@ -241,6 +241,7 @@ export function hit(x, y, past = '') {
     block: e?.closest('[data-block]')?.dataset.block ?? '',
     section: e?.closest('[data-section]')?.dataset.section ?? '',
     part: e?.closest('[data-part], [data-block]')?.dataset.part ?? '',
+    entry: e?.closest('[data-entry], [data-block]')?.dataset.entry ?? '',
   };
 }
 

@@ -1,4 +1,5 @@
 // The pointer on the canvas: choosing, moving, resizing, scrolling, going in.
+import * as rows from './rows.js';
 import { block, holderOf, isGrid, own, page, selected, zoneAt } from './page.js';
 import { send } from './edits.js';
 import { alsoSelect, picks, select, selectAll } from './select.js';
@@ -158,6 +159,7 @@ function down(e) {
     lift(e, e.target.dataset.lifts);
     return;
   }
+  if (found.block) rows.press(found.block, found.entry || found.part);
   const edges = Number(e.target.dataset?.edges ?? 0);
   const id = edges ? page.select : found.block || found.section;
   if (picks()) {
@@ -417,6 +419,17 @@ function among(holder, past, m) {
     p.y,
   );
   return { holder, after: boxes[g.index - 1]?.id ?? 'first', line: g.line, index: g.index };
+}
+
+/** Where something would go behind a block of a holder, or at its end: what overlay.insertion draws. */
+export function placeBehind(holder, behind) {
+  const boxes = isGrid(holder) ? [] : inOrder(holder, '');
+  const last = boxes.find((b) => b.id === behind) ?? boxes.at(-1);
+  if (!last || !gesture.loaded()) return { holder };
+  const r = canvas.element(holder).getBoundingClientRect();
+  const within = { x: r.left, y: r.top, w: r.width, h: r.height };
+  const across = Boolean(page.across[own(holder)]);
+  return { holder, line: gesture.gap(boxes, across, within, last.x + last.w - 1, last.y + last.h - 1).line };
 }
 
 /** Whether a block is what a Series shows an item of, so that dragging it moves the item. */

@@ -1,5 +1,5 @@
 // Lists in the Tray: rows that are opened, dragged and added between; and tables as a grid.
-import { page } from './page.js';
+import { own, page } from './page.js';
 import { send } from './edits.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
@@ -7,6 +7,8 @@ import { drag } from '../shared/drag.js';
 
 let opened = 0; // the row that is worked on
 let of = ''; // and the block that it is of
+
+let pressed = ''; // the row or tab of what was pressed on the canvas
 
 const list = () => document.querySelector('#tray .rows');
 
@@ -24,8 +26,27 @@ export function openRow(at) {
   overlay.part(canvas.element(page.select)?.querySelector(`[data-part="${at}"], [data-part^="${at}."]`) ?? null);
 }
 
+/** Has the Tray show the entry that was pressed on the canvas, or the looks of that part of a form. */
+export function press(id, what) {
+  const at = Number.parseInt(what, 10);
+  pressed = what === 'submit' ? 'tab-kind-button' : Number.isNaN(at) ? '' : `row-${at}`;
+  if (!pressed) return;
+  if (pressed.startsWith('row-')) [of, opened] = [own(id), at];
+  if (id === page.select) drawn();
+}
+
+/** Shows in the Tray what was pressed on the canvas, once the Tray stands. */
+function bring() {
+  const shows = document.getElementById(pressed);
+  if (shows?.dataset.tab) shows.click();
+  pressed = '';
+  if (shows)
+    requestAnimationFrame(() => shows.closest('.cluster').scrollIntoView({ block: 'nearest', inline: 'nearest' }));
+}
+
 /** Opens the row that was open, after the Tray was drawn anew. */
 export function drawn() {
+  if (pressed) bring();
   const rows = list();
   if (!rows) {
     overlay.part(null);

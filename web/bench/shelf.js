@@ -1,5 +1,5 @@
 // The Shelf: inserts at the mark, or where something is dropped.
-import { block, goesInto, holderOf, isGrid, own, page, sectionOf, site, zoneAt } from './page.js';
+import { block, holderOf, isGrid, own, page, sectionOf, site, zoneAt } from './page.js';
 import { send } from './edits.js';
 import { attempt, leave, take } from './tries.js';
 import * as canvas from './canvas.js';
@@ -8,7 +8,7 @@ import * as overlay from './overlay.js';
 import { paint } from '../controls/control.js';
 import { drag } from '../shared/drag.js';
 import { pick } from './picker.js';
-import { scrolls } from './pointer.js';
+import { placeBehind, scrolls } from './pointer.js';
 import { wordsOf } from '../shared/find.js';
 
 const shelf = document.getElementById('shelf');
@@ -17,6 +17,7 @@ let layout = ''; // section that another layout is chosen for, or ''
 let after = null; // section that a new one goes behind, '' for the top, null for none pointed at
 let into = ''; // section or container that a block goes into
 let behind = ''; // block that it goes behind there
+let spots = []; // where a block can go, from the selection outwards
 let sort = 'sections';
 const purposes = {}; // the one that is chosen, by sort
 let stale = false; // what lies on it may be another by now
@@ -46,20 +47,79 @@ export function openLayouts(section, purpose) {
   });
 }
 
+/** Where a block can go when something is selected: into it, behind it, behind what it stands in, at the section's end. */
+function around(id) {
+  const name = (node) => page.names[own(node)];
+  const all = [];
+  if (block(id)?.holds) all.push({ into: id, behind: '', words: `into ${name(id)}` });
+  for (let at = id; block(at); at = holderOf(at)) {
+    if (block(holderOf(at))?.kind !== 'series')
+      all.push({ into: holderOf(at), behind: at, words: `after ${name(at)}` });
+  }
+  if (sectionOf(id)) all.push({ into: sectionOf(id), behind: '', words: `at the end of ${name(sectionOf(id))}` });
+  return all;
+}
+
+/** Has blocks go to one of these places. */
+function aim(spot) {
+  ({ into, behind } = spot ?? { into: after, behind: '' });
+}
+
+/** Says where what is taken goes, with the other places to choose from, and draws it. */
+function told() {
+  const line = document.getElementById('shelf-mark');
+  const name = page.names[after];
+  const first = search.value.trim() && items()[0]; // that Enter takes
+  if (!into || (first ? first.dataset.preset : sort === 'sections')) {
+    line.textContent = name ? `Sections go below “${name}”.` : 'Goes at the top of the page.';
+    overlay.insertion(null);
+    overlay.between(after ?? '');
+    return;
+  }
+  const choice = spots.length > 1 ? spots : [{ into, behind, words: `into ${page.names[own(into)]}` }];
+  line.replaceChildren('Blocks go ');
+  for (const spot of choice) {
+    const b = document.createElement(choice.length > 1 ? 'button' : 'span');
+    b.textContent = spot.words;
+    if (b instanceof HTMLButtonElement) {
+      b.type = 'button';
+      b.className = 'plain';
+      b.setAttribute('aria-pressed', String(spot.into === into && spot.behind === behind));
+      b.onclick = () => {
+        aim(spot);
+        told();
+        search.focus();
+      };
+    }
+    line.append(b, ' ');
+  }
+  if (choice.length > 1) {
+    const keys = document.createElement('kbd');
+    keys.textContent = 'Alt ← →';
+    line.append(keys);
+  }
+  overlay.between(null);
+  canvas.show(behind || into);
+  overlay.insertion(placeBehind(into, behind));
+}
+
+/** Goes to the place before or after the one where blocks go now. */
+function other(by) {
+  const at = spots.findIndex((s) => s.into === into && s.behind === behind);
+  aim(spots[Math.min(Math.max(at + by, 0), spots.length - 1)]);
+  told();
+}
+
 /** Opens the Shelf at an insertion mark. */
 export function open(mark = null) {
   layout = '';
   shelf.classList.remove('layouts');
   after = mark ?? sectionOf(page.select) ?? null;
   if (after === '') after = mark === '' ? '' : (page.order.at(-1) ?? '');
-  into = mark === null && goesInto(page.select) ? goesInto(page.select) : after;
-  behind = block(page.select) && into !== page.select ? page.select : '';
+  spots = mark === null ? around(page.select) : [];
+  aim(spots[0]);
   for (const m of document.querySelectorAll('.insert'))
     m.classList.toggle('here', m.firstElementChild.dataset.after === after);
-  const name = page.names[after];
-  document.getElementById('shelf-mark').textContent = name
-    ? `Sections go below “${name}”, blocks into ${into === after ? 'it' : `“${page.names[own(into)]}”`}.`
-    : 'Goes at the top of the page.';
   search.value = '';
   sort = mark === null && (block(page.select) || (after && !page.places[after]?.length)) ? 'blocks' : 'sections'; // an empty section wants blocks
   shelf.show();
@@ -71,6 +131,8 @@ export function open(mark = null) {
 export function close() {
   shelf.close();
   leave();
+  overlay.insertion(null);
+  overlay.between(null);
   if (stale)
     setTimeout(() => {
       if (!shelf.open) fill();
@@ -136,6 +198,7 @@ function show() {
   for (const b of shelf.querySelectorAll('[data-sort]'))
     b.setAttribute('aria-pressed', String(b.dataset.sort === sort));
   shelf.classList.toggle('searching', words.length > 0);
+  if (shelf.open && !layout) told();
   const none = shelf.querySelector('.shelf-none');
   if (!none) return;
   none.hidden = some;
@@ -399,6 +462,13 @@ export function start() {
     if (e.key === 'Escape') {
       close();
       e.stopPropagation();
+    }
+    if (e.altKey && (e.key === 'ArrowLeft' || e.key === 'ArrowRight') && !layout && spots.length > 1) {
+      if (sort === 'sections' && !search.value) sort = 'blocks';
+      show();
+      other(e.key === 'ArrowLeft' ? -1 : 1);
+      e.preventDefault();
+      return;
     }
     if (e.key === 'Enter' && e.target === search)
       filling?.then(() => {

@@ -3,6 +3,8 @@ import { block, page, zoneAt } from './page.js';
 import { say, send } from './edits.js';
 import { select } from './select.js';
 import { ask, nameOf } from '../controls/link.js';
+import { pick as pickColour } from '../controls/colour.js';
+import { palette } from '../controls/control.js';
 import { hold } from '../shared/hold.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
@@ -148,6 +150,7 @@ const isBold = (element) => Number(canvas.doc().defaultView.getComputedStyle(ele
 function lay() {
   const w = writing;
   bar.hidden = false;
+  swatches();
   bar.querySelector('.format-blocks').hidden = !w.view.state.schema.nodes.heading;
   bar.querySelector('[data-format="bold"]').hidden = isBold(w.element);
   show();
@@ -179,6 +182,8 @@ function show() {
     b.setAttribute('aria-pressed', String(what in view.state.schema.marks ? editor.has(view, what) : what === as));
   }
   bar.querySelector('[data-typographic]').setAttribute('aria-pressed', String(typographic()));
+  document.getElementById('format-size').textContent = `${editor.setAt(view, 'size', 100)} %`;
+  document.getElementById('format-tracking').textContent = `${editor.setAt(view, 'tracking', 0) / 100} em`;
   const href = editor.linkAt(view);
   link.setAttribute('aria-pressed', String(Boolean(href)));
   link.title = href ? `Leads to ${nameOf(href) || href} (Ctrl+K)` : 'Link (Ctrl+K)';
@@ -192,6 +197,8 @@ export function start() {
     if (!b || !writing?.view) return;
     if (b.dataset.format) editor.act(writing.view, b.dataset.format);
     if (b.dataset.colour) editor.act(writing.view, 'colour', { token: b.dataset.colour, value: b.dataset.value });
+    if (b.dataset.set) editor.act(writing.view, b.dataset.set, { by: Number(b.dataset.by) });
+    if (b.id === 'format-colour') anyColour();
     if ('typographic' in b.dataset) {
       localStorage.setItem('typographic', typographic() ? '' : 'yes');
       again();
@@ -203,6 +210,58 @@ export function start() {
   canvas.onScroll(follow);
   canvas.onLay(follow);
   bar.addEventListener('focusout', left);
+  bar.addEventListener('keydown', (e) => {
+    if (e.key !== 'Escape' || document.querySelector('.panel:popover-open')) return;
+    e.stopPropagation();
+    stop();
+    stage.focus({ preventScroll: true });
+  });
+}
+
+/** Has the bar offer the house style's colours as they are now. */
+function swatches() {
+  const last = document.getElementById('format-colour');
+  last.parentElement.replaceChildren(
+    ...palette().map(({ name, token, hex }) => {
+      const b = document.createElement('button');
+      b.type = 'button';
+      b.className = 'plain';
+      b.title = name;
+      b.setAttribute('aria-label', name);
+      Object.assign(b.dataset, { colour: token, value: hex });
+      b.style.setProperty('--swatch', hex);
+      return b;
+    }),
+    last,
+  );
+}
+
+/** Asks for any colour, and shows it on the words as it is chosen. */
+function anyColour() {
+  const w = writing;
+  const panel = document.getElementById('panel-colour');
+  let kept = w.view.state;
+  const set = (name, hex) => {
+    const value = hex.slice(0, 7).toLowerCase();
+    w.view.updateState(kept);
+    editor.act(w.view, 'colour', { token: palette().find((c) => c.name === name)?.token ?? value, value }, false);
+    canvas.doc().getSelection().removeAllRanges(); // so that the colour is seen; the words know what is selected
+  };
+  pickColour(document.getElementById('format-colour'), 'Colour of these words', '', {
+    setting: '',
+    attempt: set,
+    take(name, hex) {
+      set(name, hex);
+      kept = w.view.state;
+    },
+    leave() {
+      if (writing !== w) return;
+      w.view.updateState(kept);
+      setTimeout(() => {
+        if (writing === w && !panel.matches(':popover-open')) w.view.focus();
+      });
+    },
+  });
 }
 
 /** Asks where the words lead. */
@@ -233,7 +292,12 @@ function left() {
   setTimeout(() => {
     const at = document.activeElement;
     const inWords = at?.matches('iframe.canvas') && canvas.doc().activeElement === writing?.element;
-    if (!bar.contains(at) && !inWords && !document.querySelector('#panel-link:popover-open')) stop();
+    if (
+      !bar.contains(at) &&
+      !inWords &&
+      !document.querySelector('#panel-link:popover-open, #panel-colour:popover-open')
+    )
+      stop();
   });
 }
 

@@ -167,14 +167,14 @@ func (v clusters) groundCluster(values doc.Style, kind doc.Kind, picture field, 
 		{ID: "fill", Title: "Fill", Fields: of("background")},
 		{ID: "gradient", Title: "Gradient", Fields: of("gradient")},
 	}
-	pictured := append([]field{picture}, of("picture-fit", "picture-position")...)
+	pictured := append([]field{picture}, of("picture-fit", "tile", "picture-position")...)
 	v.focal(pictured, "picture-position", picture.Value)
 	c.Tabs = append(
 		c.Tabs,
 		tab{
 			ID:     "picture",
 			Title:  "Picture",
-			Fields: named(pictured, "picture-fit", "Size", "picture-position", "Position"),
+			Fields: named(pictured, "picture-fit", "Size", "tile", "Tile width", "picture-position", "Position"),
 		},
 	)
 	if film != nil {
@@ -265,6 +265,9 @@ func (v clusters) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string
 	}
 	if a := element.Of(b.Kind); len(a.Settings) > 0 {
 		c := cluster{ID: "kind", Title: a.Name, Fields: fields(v).settings(b.Style, b.Kind, a.Settings...)}
+		if b.Kind == doc.Form {
+			c.Fields, c.Tabs = nil, v.formTabs(c.Fields)
+		}
 		if b.Kind == doc.Picture {
 			v.focal(c.Fields, "object-position", shown.Content.Picture)
 			c.Crops = v.crops(sec, shown.Content.Picture)
@@ -324,11 +327,32 @@ func (v clusters) blockTray(t *Tray, sec *doc.Section, b *doc.Block, item string
 	t.Clusters = append(t.Clusters, seen)
 }
 
+// formTabs parts the settings of a form by what of it they are about, as pressing one of its parts shows them.
+func (v clusters) formTabs(all []field) (out []tab) {
+	for _, part := range []struct{ id, title string }{{"field", "Fields"}, {"label", "Labels"}, {"button", "Button"}} {
+		t := tab{ID: part.id, Title: part.title}
+		for _, f := range all {
+			if of, _, _ := strings.Cut(f.Setting, "-"); of != part.id &&
+				(f.Setting != "field-labels" || part.id != "label") {
+				continue
+			}
+			if f.Setting == "field-labels" && part.id == "field" {
+				continue
+			}
+			name := strings.TrimPrefix(f.Label, strings.TrimSuffix(part.title, "s")+" ")
+			f.Short = doc.Capital(name)
+			t.Fields = append(t.Fields, f)
+		}
+		out = append(out, t)
+	}
+	return out
+}
+
 // typeCluster is how words are set, and what of it differs from their text style.
 func (v clusters) typeCluster(b *doc.Block) cluster {
 	fs := fields(v).settings(
 		b.Style, b.Kind, "text-style", "font", "font-weight", "font-size", "color", "line-height", "letter-spacing",
-		"text-transform", "text-align", "text-wrap",
+		"text-transform", "text-shadow", "text-align", "text-wrap",
 	)
 	c := cluster{ID: "type", Title: "Type", Fields: named(
 		fs,

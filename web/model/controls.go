@@ -82,7 +82,13 @@ func (v fields) control(f *field, s *style.Setting, values doc.Style, value stri
 		for _, c := range s.Choices {
 			f.Options = append(
 				f.Options,
-				option{Value: c.Value, Label: c.Label, Chosen: c.Value == value, Icon: drawn[s.Name+" "+c.Value]},
+				option{
+					Value:  c.Value,
+					Label:  c.Label,
+					Chosen: c.Value == value,
+					Icon:   drawn[s.Name+" "+c.Value],
+					Sample: sampled[s.Name+" "+c.Value],
+				},
 			)
 			o := &f.Options[len(f.Options)-1]
 			switch s.Name {
@@ -247,7 +253,9 @@ const mostSegments = 20
 func (f *field) segmented() {
 	long := 0
 	for i := range f.Options {
-		if f.Options[i].Icon == "" {
+		if f.Options[i].Sample != "" {
+			long += len([]rune(f.Options[i].Sample))
+		} else if f.Options[i].Icon == "" {
 			long += len([]rune(f.Options[i].Label))
 		} else {
 			long += 3
@@ -267,7 +275,12 @@ var drawn = map[string]string{
 	"direction column": "arrow-down", "direction row": "arrow-right",
 	"align-items stretch": "arrows-expand", "align-items start": "align-top", "align-items center": "align-middle", "align-items end": "align-bottom",
 	"mirror none": "slash-circle", "mirror horizontal": "symmetry-vertical", "mirror vertical": "symmetry-horizontal", "mirror both": "arrows-move",
-	"text-transform default": "slash-circle", "text-transform none": "fonts", "text-transform uppercase": "type", "text-transform lowercase": "alphabet",
+	"text-transform default": "slash-circle",
+}
+
+// sampled shows a choice by letters as they come out, by setting and value.
+var sampled = map[string]string{
+	"text-transform none": "Aa", "text-transform uppercase": "AA", "text-transform lowercase": "aa",
 }
 
 // Data gives what a number's menu shows, as JSON.

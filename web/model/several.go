@@ -129,7 +129,7 @@ func (v trayParts) togethers(t *Tray) []together {
 				of("Equal gaps down", "distribute-vertical", "blocks.spread", value.Down, ""),
 			},
 		},
-		{"Gap across", gaps("across", value.Across)}, {"Gap down", gaps("down", value.Down)},
+		{"Gap across, cells", gaps("across", value.Across)}, {"Gap down, cells", gaps("down", value.Down)},
 		{
 			"Same",
 			[]act{

@@ -155,6 +155,7 @@ type option struct {
 	Value, Label string
 	Chosen       bool
 	Icon         string // that draws it, or ""
+	Sample       string // letters as it sets them, or ""
 	Drawing      template.HTML
 	Clip         string // CSS's clip-path of what a picture is cut to, or ""
 	Font         string // the family that its label is set in, or ""

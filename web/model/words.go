@@ -30,7 +30,7 @@ var OwnWords = []Word{
 // Means explains what the field is about where its name is a word of the Bench’s own, or is "".
 func (f field) Means() string {
 	for _, w := range OwnWords {
-		if w.Name == f.Label {
+		if w.Name == f.Shown() {
 			return w.Means
 		}
 	}

@@ -25,6 +25,14 @@ const says = (e, pattern) => pattern.test(e.dataset.style ?? '');
 /** Takes a mark from what an element looks like, beside what else it is. */
 const looks = (pattern) => ({ tag: '[data-style]', consuming: false, getAttrs: (e) => says(e, pattern) && null });
 
+/** A mark with a number, kept in an attribute of a span: the size of words, or what is between their letters. */
+const share = (name, style) => ({
+  attrs: { n: {} },
+  excludes: name,
+  parseDOM: [{ tag: `span[data-${name}]`, consuming: false, getAttrs: (e) => ({ n: Number(e.dataset[name]) }) }],
+  toDOM: (m) => ['span', { [`data-${name}`]: String(m.attrs.n), style: style(m.attrs.n) }, 0],
+});
+
 const marks = {
   link: {
     attrs: { href: {} },
@@ -62,11 +70,14 @@ const marks = {
   small: { parseDOM: [{ tag: 'small' }], toDOM: () => ['small', 0] },
   super: { parseDOM: [{ tag: 'sup' }, looks(/vertical-align:\s*super/)], toDOM: () => ['sup', 0] },
   code: { parseDOM: [{ tag: 'code' }, { tag: 'tt' }], toDOM: () => ['code', 0] },
+  size: share('size', (n) => `font-size:${n / 100}em`),
+  tracking: share('tracking', (n) => `letter-spacing:${n / 100}em`),
   colour: {
     attrs: { token: {}, value: { default: null } },
     parseDOM: [
       {
         tag: 'span[data-colour]',
+        consuming: false,
         getAttrs: (e) => ({
           token: e.dataset.colour,
           value: e.style.color || /color:\s*([^;]+)/.exec(e.dataset.style ?? '')?.[1] || null,
@@ -438,14 +449,20 @@ export function around(view) {
 }
 
 /** Does what a button of the bar says. */
-export function act(view, what, attrs = null) {
+export function act(view, what, attrs = null, stay = true) {
   const { marks: m, nodes: n } = view.state.schema;
   const run = (command) => command(view.state, view.dispatch, view);
   if (what === 'colour') {
-    run((state, dispatch) => {
-      dispatch(state.tr.addMark(state.selection.from, state.selection.to, m.colour.create(attrs)));
-      return true;
-    });
+    const { from, to } = view.state.selection;
+    view.dispatch(view.state.tr.removeMark(from, to, m.colour).addMark(from, to, m.colour.create(attrs)));
+  } else if (what === 'size' || what === 'tracking') {
+    const { from, to } = view.state.selection;
+    const usual = what === 'size' ? 100 : 0;
+    const n = attrs.n ?? setAt(view, what, usual) + attrs.by;
+    const [least, most] = what === 'size' ? [50, 300] : [-10, 100];
+    const now = Math.min(Math.max(n, least), most);
+    const tr = view.state.tr.removeMark(from, to, m[what]);
+    view.dispatch(now === usual ? tr : tr.addMark(from, to, m[what].create({ n: now })));
   } else if (what === 'link') {
     const { from, to, empty, $from } = view.state.selection;
     let [a, b] = [from, to];
@@ -470,7 +487,17 @@ export function act(view, what, attrs = null) {
       around(view) === what ? pm.setBlockType(n.paragraph) : pm.setBlockType(n.heading, { level: Number(what.at(-1)) }),
     );
   }
-  view.focus();
+  if (stay) view.focus();
+}
+
+/** The size of the words at the beginning of what is selected, in percent, or what is between their letters. */
+export function setAt(view, what, usual) {
+  const { from, to, $from } = view.state.selection;
+  let n = null;
+  view.state.doc.nodesBetween(from, Math.max(to, from), (node) => {
+    if (node.isText) n ??= view.state.schema.marks[what].isInSet(node.marks)?.attrs.n ?? usual;
+  });
+  return n ?? view.state.schema.marks[what].isInSet($from.marks())?.attrs.n ?? usual;
 }
 
 /** The link around the caret or in what is selected, or ''. */
