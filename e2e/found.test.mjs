@@ -203,6 +203,29 @@ test('words have a size, a spacing and any colour of their own', async () => {
   assert.ok(Math.abs(own / around - 1.3) < 0.01, `${own} of ${around}`);
 });
 
+test('bold words stay bold on the canvas once they are kept', async () => {
+  await put('Text');
+  await page.keyboard.press('Enter');
+  await page.locator('#format').waitFor();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('The boat leaves at ');
+  await page.keyboard.press('Control+b');
+  await page.keyboard.type('eight');
+  await page.keyboard.press('Control+i');
+  await page.keyboard.type(' sharp');
+  await edit(page, () => page.keyboard.press('Escape'));
+  const look = (word) =>
+    canvas(page)
+      .locator('strong', { hasText: word })
+      .last()
+      .evaluate((e) => {
+        const own = getComputedStyle(e.querySelector('em') ?? e);
+        return [Number(own.fontWeight) >= 600, own.fontStyle];
+      });
+  assert.deepEqual(await look('eight'), [true, 'normal']);
+  assert.deepEqual(await look('sharp'), [true, 'italic']);
+});
+
 test('a word of the Bench’s own is drawn beside its name', async () => {
   const name = tray.locator('[data-means="Overhang"]');
   await name.scrollIntoViewIfNeeded();
@@ -227,4 +250,28 @@ test('a drag that ends where it began is no edit', async () => {
   await page.mouse.up();
   await settled(page);
   assert.equal(await kept(page), n);
+});
+
+test('several sections are set together, and one undo takes it back', async () => {
+  const item = (name) => page.locator('.overview-item', { hasText: name }).locator('.overview-go');
+  await item('Departures').click();
+  await settled(page);
+  await item('Three isla').click({ modifiers: ['Shift'] });
+  await settled(page);
+  await tray.getByText('2 sections').waitFor();
+  const ground = (name) =>
+    canvas(page)
+      .locator('section, header, footer, div[data-section]')
+      .filter({ hasText: name })
+      .last()
+      .evaluate((e) => getComputedStyle(e.closest('[data-section]')).paddingTop);
+  const before = [await ground('Departures'), await ground('Three islands')];
+  await edit(page, async () => {
+    await tray.getByLabel('Padding top', { exact: true }).fill('77');
+    await page.keyboard.press('Enter');
+  });
+  await eventually(() => ground('Departures'), '77px', 'one of them');
+  await eventually(() => ground('Three islands'), '77px', 'and the other');
+  await undo(page);
+  assert.deepEqual([await ground('Departures'), await ground('Three islands')], before, 'as one edit');
 });

@@ -129,7 +129,7 @@ test('all pages of the site are checked in the background, the worst first', asy
   await page.goto(`${plot.app}/sites/skerry-line`);
   await page.getByRole('link', { name: 'Checks', exact: true }).click();
   await page.getByRole('heading', { name: 'What breaks on Skerry Line' }).waitFor();
-  await page.getByText(/of 8 pages are sound/).waitFor();
+  await page.getByText(/of 8 pages\s+are sound/).waitFor();
   assert.equal(await page.locator('#site-checks tbody tr').count(), 8);
   assert.equal(await page.getByText('not checked yet').count(), 0);
   assert.deepEqual(await findings(page), []);

@@ -3,6 +3,7 @@ package chart
 import (
 	"fmt"
 	"html"
+	"math"
 	"strings"
 )
 
@@ -15,6 +16,14 @@ const (
 // Centre is the middle of what the chart shows, in degrees: open sea, where there is no
 // land. All that is drawn there is made up.
 var Centre = struct{ Lat, Lon float64 }{58.05, -11.60}
+
+// reach is how far the chart shows something from its centre, in degrees: east or west, north or south.
+const reachAcross, reachUp = 0.5, 0.35
+
+// Covers reports whether the chart shows anything at a place.
+func Covers(lat, lon float64) bool {
+	return math.Abs(lon-Centre.Lon) <= reachAcross && math.Abs(lat-Centre.Lat) <= reachUp
+}
 
 // shape is an area or a line of the chart, in degrees from its centre: east, north.
 type shape struct {
@@ -89,10 +98,15 @@ func Draw(lat, lon, zoom, width, height float64, k Colours) string {
 	fmt.Fprintf(&b, `<rect width="%.0f" height="%.0f" fill="%s"/>`, width, height, k.Water)
 	for _, s := range shapes {
 		var d strings.Builder
+		left, top, right, bottom := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
 		for i, p := range s.points {
 			x, y := at(p[0], p[1])
+			left, top, right, bottom = min(left, x), min(top, y), max(right, x), max(bottom, y)
 			d.WriteString(map[bool]string{true: "M", false: "L"}[i == 0])
 			fmt.Fprintf(&d, "%.1f %.1f", x, y)
+		}
+		if right < 0 || bottom < 0 || left > width || top > height {
+			continue // nothing of it is seen
 		}
 		switch s.class {
 		case "land":

@@ -118,6 +118,13 @@ func slider(id, text string, n int) *doc.Block {
 	return b
 }
 
+// chartOf is a map of a place.
+func chartOf(lat, lon string) *doc.Block {
+	b := block("a", doc.Map)
+	b.Content.Values = map[string]string{"latitude": lat, "longitude": lon, "label": "Here"}
+	return b
+}
+
 func over(b *doc.Block) *doc.Block {
 	p := b.Place["desktop"]
 	p.Layer = 2
@@ -754,6 +761,10 @@ func TestRules(t *testing.T) {
 				put(words("a", long+long, "rotate", "12deg"), 1, 6, 1, 2), put(words("b", short), 7, 6, 1, 2),
 			)}, from: 320, to: 639},
 			{name: "side by side", sections: wide},
+		},
+		"off-chart": {
+			{name: "a town elsewhere", sections: []*doc.Section{line(chartOf("48.2", "16.37"))}, from: 320, to: 1920},
+			{name: "the harbour", sections: []*doc.Section{line(chartOf("57.99", "-11.325"))}},
 		},
 		"about": {
 			{name: "no description", sections: wide, from: 320, to: 1920, part: "no-description"},

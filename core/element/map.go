@@ -58,14 +58,33 @@ var chartMap = Anatomy{
 			"zoom",
 			10,
 		)
-		svg := b.child(n, "svg", func(z int, st *style.Style) {
+		frame := func(z int, st *style.Style) {
 			sh := b.sheet(bl.Style, z)
 			st.Width, st.AspectRatio = style.Percentage(100), 1.6
 			if r := sh.Ratio("aspect-ratio"); r > 0 {
 				st.AspectRatio = r
 			}
 			st.BorderRadius = sh.Length("border-radius", style.Length{})
-		})
+		}
+		where := style.Number(lat) + "° north, " + style.Number(lon) + "° east"
+		if !chart.Covers(lat, lon) { // an empty sea would mislead: the place is said
+			pad := style.Pixels(24)
+			said := b.child(n, "div", func(z int, st *style.Style) {
+				frame(z, st)
+				st.Display, st.FlexDirection, st.RowGap = style.Flex, style.Column, style.Pixels(6)
+				st.JustifyContent, st.AlignItems, st.TextAlign = style.AlignCenter, style.AlignCenter, style.TextCenter
+				st.Padding = style.Edges{Top: pad, Right: pad, Bottom: pad, Left: pad}
+				st.Background = b.sheet(nil, z).Swatch("quiet-ground", "#f6f1e8")
+				legible(st, style.Sheet{House: &b.Site.House, Zones: b.Site.Zones, Zone: z})
+			})
+			if v["label"] != "" {
+				name := say(b.child(said, "p", func(_ int, st *style.Style) { st.FontWeight = 600 }), v["label"])
+				name.Part = ".label"
+			}
+			say(b.child(said, "p", b.smallWords), where)
+			return n
+		}
+		svg := b.child(n, "svg", frame)
 		sh := b.sheet(nil, 0)
 		colours := chart.Colours{
 			Water:   "#cfe0e3",
@@ -85,7 +104,7 @@ var chartMap = Anatomy{
 		svg.attr("role", "img")
 		svg.attr(
 			"aria-label",
-			"Map: "+cmp.Or(v["label"], "a place")+", "+style.Number(lat)+"° north, "+style.Number(lon)+"° east",
+			"Map: "+cmp.Or(v["label"], "a place")+", "+where,
 		)
 		if v["label"] != "" {
 			c := b.child(n, "figcaption", func(z int, st *style.Style) {

@@ -194,6 +194,7 @@ function all() {
   const ids = [page.select, ...page.also];
   for (const id of ids) outline(id, 'also');
   const placed = ids.every((id) => block(id)?.placed && holderOf(id) === holderOf(page.select));
+  if (!block(page.select)) return; // sections need no frame
   selection(frameOf(ids), { placed, locked: ids.some((id) => block(id)?.locked) }, false);
 }
 

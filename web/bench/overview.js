@@ -1,13 +1,14 @@
 // The Overview: going to sections, and dragging them to another place.
 import { page, zoneAt } from './page.js';
 import { send } from './edits.js';
-import { select } from './select.js';
+import { alsoSelect, select } from './select.js';
 import { drag } from '../shared/drag.js';
 
 export function start() {
   document.addEventListener('click', (e) => {
     const go = e.target.closest('[data-select]');
-    if (go) select(go.dataset.select, { show: true });
+    if (go && (e.shiftKey || e.ctrlKey || e.metaKey) && go.closest('.overview-item')) alsoSelect(go.dataset.select);
+    else if (go) select(go.dataset.select, { show: true });
   });
   document.addEventListener('pointerdown', (e) => {
     const item = e.target.closest('.overview-go')?.closest('.overview-item');

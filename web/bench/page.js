@@ -79,6 +79,7 @@ const each = new Set([
   'delete',
   'duplicate',
   'block.hide',
+  'section.hide',
   'block.layer',
   'block.place.reset',
   'block.resize',

@@ -174,8 +174,10 @@ function down(e) {
     (page.also.length ? resizeAll : resize)(e, id, edges, tap);
     return;
   }
-  if (e.shiftKey && found.block) {
-    alsoSelect(found.block);
+  // Blocks with blocks, sections with sections.
+  const more = block(page.select) ? found.block : page.select && found.section;
+  if (e.shiftKey && more) {
+    alsoSelect(more);
     return;
   }
   if (tap) {

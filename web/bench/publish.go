@@ -1,8 +1,8 @@
 package bench
 
 import (
+	"fmt"
 	"net/http"
-	"strconv"
 	"strings"
 	"time"
 
@@ -35,7 +35,10 @@ func (s *Screen) publish(c *gin.Context) {
 	}
 	metrics.Since(metrics.Publications, start)
 	s.Note(c, "page published", v.Site.ID, page.Name)
-	message := "Published as of edit " + strconv.FormatInt(v.Seq, 10) + "."
+	message := "Published, with all that is kept."
+	if n := v.History.Edits; n > 0 { // the count that stands above the canvas
+		message = fmt.Sprintf("Published, with all %d edits.", n)
+	}
 	if lacking > 0 {
 		message += " Copies of pictures are still being made; the page gets them by itself."
 	}

@@ -55,9 +55,9 @@ export function select(id, { show = false, also = [] } = {}) {
   return Promise.resolve().then(() => (ask === asked ? look() : null));
 }
 
-/** Selects one more block, or one fewer when it was selected. */
+/** Selects one more block, or one fewer when it was selected; or one more section. */
 export function alsoSelect(id) {
-  if (!block(id) || !block(page.select)) return select(id);
+  if (!page.select || Boolean(block(id)) !== Boolean(block(page.select))) return select(id);
   const all = [page.select, ...page.also];
   const rest = all.includes(id) ? all.filter((other) => other !== id) : [...all, id];
   return select(rest[0] ?? '', { also: rest.slice(1) });
@@ -89,7 +89,7 @@ export function mark() {
   const section = sectionOf(page.select);
   for (const li of document.querySelectorAll('.overview-item')) {
     const on = li.dataset.section === section;
-    li.classList.toggle('selected', on);
+    li.classList.toggle('selected', on || page.also.includes(li.dataset.section));
     li.querySelector('.overview-go').toggleAttribute('aria-current', on);
   }
 }

@@ -293,23 +293,38 @@ func (st sceneChecks) drawSection(p *doc.Page, sec *doc.Section, d drawing, wide
 
 // Again is a section whose blocks stand otherwise in a zone than by the rule, drawn as it is and
 // as the rule has it.
-type Again struct{ Now, ByRule template.HTML }
+type Again struct {
+	Now, ByRule           template.HTML
+	BreaksNow, BreaksThen int // findings about its layout in the zone
+}
 
 // againWide is how wide, in px, these drawings are.
 const againWide = 108
 
 // Again draws what arranging a section again by the rule would do in a zone, or gives nil where it
 // stands by the rule already.
-func (st *Stage) Again(p *doc.Page, sec *doc.Section, zone doc.Zone, env edit.Env) *Again {
+func (st *Stage) Again(ctx context.Context, p *doc.Page, sec *doc.Section, zone doc.Zone, env edit.Env) *Again {
 	r, err := edit.Apply(p, edit.Command{Op: "zone.follow", Node: sec.ID, Zone: zone.ID, Setting: "places"}, env)
 	if err != nil || len(r.Steps) == 0 {
 		return nil
 	}
 	next, _ := r.Page.Section(sec.ID)
 	d := drawing{width: float64(zone.Typical)}
+	breaks := func(p *doc.Page, sec *doc.Section) (n int) {
+		all, err := check.Section(ctx, sceneChecks{st}.part(p, sec).Part)
+		for i := range all {
+			f := &all[i]
+			if err == nil && f.Rule.Family == check.Layout && f.Severity > check.Hint &&
+				check.In(f, st.Site.Zones, st.Site.Zones.Index(zone.ID)) {
+				n++
+			}
+		}
+		return n
+	}
 	return &Again{
 		sceneChecks{st}.drawSection(p, sec, d, againWide),
 		sceneChecks{st}.drawSection(r.Page, next, d, againWide),
+		breaks(p, sec), breaks(r.Page, next),
 	}
 }
 

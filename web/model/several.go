@@ -18,23 +18,41 @@ type together struct {
 	Acts  []act
 }
 
-// chosen gives the blocks that are selected, the first one first; of an item of a Series its
-// design.
-func (v trayParts) chosen() (bs []*doc.Block) {
-	for _, id := range append([]string{v.Selected}, v.Also...) {
-		own, _ := doc.SplitItem(id)
-		if _, b := v.Page.Block(own); b != nil && !slices.Contains(bs, b) {
-			bs = append(bs, b)
-		}
-	}
-	return bs
+// styled is a selected block or section: what it is, and the values that it has of its own.
+type styled struct {
+	id    string
+	kind  doc.Kind
+	style doc.Style
 }
 
-// severalTray makes the Tray of one block that of several: what can be done to all of them,
-// and the settings that all of them have.
-func (v trayParts) severalTray(t *Tray, bs []*doc.Block) {
+// chosen gives the blocks that are selected, the first one first; of an item of a Series its
+// design. Sections are selected together as well, without blocks.
+func (v trayParts) chosen() (all []styled) {
+	for _, id := range append([]string{v.Selected}, v.Also...) {
+		own, _ := doc.SplitItem(id)
+		var one styled
+		if _, b := v.Page.Block(own); b != nil {
+			one = styled{b.ID, b.Kind, b.Style}
+		} else if sec, _ := v.Page.Section(own); sec != nil {
+			one = styled{sec.ID, style.OnSection, sec.Style}
+		}
+		mixed := len(all) > 0 && (one.kind == style.OnSection) != (all[0].kind == style.OnSection)
+		if one.id != "" && !mixed && !slices.ContainsFunc(all, func(o styled) bool { return o.id == one.id }) {
+			all = append(all, one)
+		}
+	}
+	return all
+}
+
+// severalTray makes the Tray of one block or section that of several: what can be done to all of
+// them, and the settings that all of them have.
+func (v trayParts) severalTray(t *Tray, bs []styled) {
+	what := " blocks"
+	if bs[0].kind == style.OnSection {
+		what = " sections"
+	}
 	t.Kind, t.Note, t.Item = "several", "", false
-	t.Trail = append(t.Trail[:max(len(t.Trail)-1, 0)], crumb{"", strconv.Itoa(len(bs)) + " blocks"})
+	t.Trail = append(t.Trail[:max(len(t.Trail)-1, 0)], crumb{"", strconv.Itoa(len(bs)) + what})
 	var clusters []cluster
 	if t.Placed {
 		clusters = append(clusters, cluster{ID: "together", Title: "Together", Together: v.togethers(t)})
@@ -58,13 +76,27 @@ func (v trayParts) severalTray(t *Tray, bs []*doc.Block) {
 		}
 	}
 	t.Clusters, t.Acts, t.More, t.Elsewhere = clusters, nil, nil, nil
-	for _, a := range []struct {
+	t.Shared, t.SharedAt = nil, ""
+	type done struct {
 		name, keys string
 		command    edit.Command
-	}{
-		{"Group", "Ctrl+G", edit.Command{Op: "blocks.group"}}, {"Duplicate", "Ctrl+D", edit.Command{Op: "duplicate"}}, {"Delete", "Delete", edit.Command{Op: "delete"}},
+	}
+	acts := []done{
+		{
+			"Group",
+			"Ctrl+G",
+			edit.Command{Op: "blocks.group"},
+		}, {"Duplicate", "Ctrl+D", edit.Command{Op: "duplicate"}}, {"Delete", "Delete", edit.Command{Op: "delete"}},
 		{"Hide", "", edit.Command{Op: "block.hide", Zone: t.Zone.ID, Hide: true}},
-	} {
+	}
+	if bs[0].kind == style.OnSection {
+		acts = []done{
+			{"Duplicate", "Ctrl+D", edit.Command{Op: "duplicate"}},
+			{"Delete", "Delete", edit.Command{Op: "delete"}},
+			{"Hide", "", edit.Command{Op: "section.hide", Hide: true}},
+		}
+	}
+	for _, a := range acts {
 		t.Acts = append(t.Acts, v.onAll(a.name, a.keys, "", a.command))
 	}
 	t.More = t.Acts
@@ -72,15 +104,15 @@ func (v trayParts) severalTray(t *Tray, bs []*doc.Block) {
 
 // shared gives the fields that set what all of some blocks have; where they differ a field
 // says so.
-func (v trayParts) shared(fields []field, bs []*doc.Block) (out []field) {
+func (v trayParts) shared(fields []field, bs []styled) (out []field) {
 	for _, f := range fields {
 		if f.Op != "set" ||
-			slices.ContainsFunc(bs, func(b *doc.Block) bool { return style.Find(f.Setting, b.Kind) == nil }) {
+			slices.ContainsFunc(bs, func(b styled) bool { return style.Find(f.Setting, b.kind) == nil }) {
 			continue
 		}
-		first, _, _ := bs[0].Style[f.Setting].Resolve(v.Site.Zones, v.Zone)
-		if slices.ContainsFunc(bs[1:], func(b *doc.Block) bool {
-			other, _, _ := b.Style[f.Setting].Resolve(v.Site.Zones, v.Zone)
+		first, _, _ := bs[0].style[f.Setting].Resolve(v.Site.Zones, v.Zone)
+		if slices.ContainsFunc(bs[1:], func(b styled) bool {
+			other, _, _ := b.style[f.Setting].Resolve(v.Site.Zones, v.Zone)
 			return other != first
 		}) {
 			f.Value, f.Raw, f.Now, f.Paint, f.Note, f.Follows, f.Here = "", "", "", "", "", "mixed", false

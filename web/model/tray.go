@@ -313,7 +313,7 @@ func (v *View) Tray() *Tray {
 	if t.Composes {
 		trayParts{v}.acts(t, sec, block)
 	}
-	if bs := (trayParts{v}).chosen(); block != nil && len(bs) > 1 && t.Composes {
+	if bs := (trayParts{v}).chosen(); len(bs) > 1 && t.Composes {
 		trayParts{v}.severalTray(t, bs)
 		return t
 	}

@@ -205,7 +205,7 @@ func (s *Screen) zoneHere(c *gin.Context) {
 		}
 		if v.Count += len(g.Rows); len(g.Rows) > 0 {
 			if !sec.Hidden {
-				g.Again = stage.Again(p.Doc, sec, v.Zone, edit.Env{Site: &st.Site, NewID: store.NewID})
+				g.Again = stage.Again(c, p.Doc, sec, v.Zone, edit.Env{Site: &st.Site, NewID: store.NewID})
 				if g.Again != nil {
 					arranged++
 				}
