@@ -8,7 +8,10 @@ import { canvas, command, edit, eventually, onShelf, openBench, option, settled,
 before(async () => {
   await signIn(page, plot.app, designer);
   await openBench(page);
-  await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
+  await page
+    .getByRole('button', { name: /^Insert (before|between|after|the first)/ })
+    .nth(2)
+    .click();
   await edit(page, () => onShelf(page, 'Empty section').click());
 });
 

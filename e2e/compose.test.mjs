@@ -43,7 +43,10 @@ test('signs in, sees the sites, and opens Home on the Bench', async () => {
 });
 
 test('adds a section at an insertion mark, renames, moves, duplicates, hides and deletes it', async () => {
-  await page.getByRole('button', { name: 'Insert a section here' }).nth(2).click();
+  await page
+    .getByRole('button', { name: /^Insert (before|between|after|the first)/ })
+    .nth(2)
+    .click();
   await page.getByLabel('Search sections and blocks').fill('empty');
   await eventually(
     () => page.locator('.shelf-item:visible strong').allTextContents(),
@@ -469,7 +472,7 @@ test('a writer can change words, and nothing else', async () => {
   await signIn(w, plot.app, writer);
   await openBench(w);
   assert.equal(await w.getByRole('button', { name: 'Publish' }).count(), 0);
-  assert.equal(await w.getByRole('button', { name: 'Insert a section here' }).count(), 0);
+  assert.equal(await w.getByRole('button', { name: /^Insert (before|between|after|the first)/ }).count(), 0);
   await choose(w, canvas(w).locator('h1'));
   assert.equal(await w.locator('#tray').getByLabel('Columns').count(), 0);
   await w.keyboard.press('Enter');
@@ -477,5 +480,11 @@ test('a writer can change words, and nothing else', async () => {
   await edit(w, () => w.keyboard.press('Escape'));
   await w.keyboard.press('ArrowRight');
   await w.getByText(/your role changes words and pictures only/).waitFor();
+  await w.getByRole('button', { name: 'Ask to publish' }).click();
+  await w.getByText(/^Asked/).waitFor();
+  const list = await newPage(page.context());
+  await list.goto(`${plot.app}/sites/skerry-line`);
+  await list.getByText(/asks to publish it/).waitFor();
+  await list.close();
   await c.close();
 });

@@ -73,7 +73,7 @@ test('every control of the Bench is reached by Tab, and none is a trap', async (
     seen.add(at);
     if (at === 'body') break;
   }
-  for (const want of ['Publish', 'reach-handle', 'stage', 'Insert a section here'])
+  for (const want of ['Publish', 'reach-handle', 'stage', 'Insert before Top bar'])
     assert.ok(
       [...seen].some((s) => s.includes(want)),
       `${want} is reached: ${[...seen]}`,

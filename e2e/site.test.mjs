@@ -347,7 +347,7 @@ test('the site is shown at a domain of its own', async () => {
   await page.goto(at('/settings'));
   await page.locator('#domain-host').fill('https://WWW.Kelp.example/');
   await page.locator('#domains').getByRole('button', { name: 'Add' }).click();
-  await page.getByText(/Not shown yet: CNAME TXT missing/).waitFor();
+  await page.getByText(/Not shown yet:\s+CNAME TXT missing/).waitFor();
   const there = `www.kelp.example:${new URL(live).port}`;
   assert.equal((await visit(`http://127.0.0.1:${new URL(live).port}/`, there)).status, 404);
   await page.getByRole('button', { name: 'Set it here: CNAME' }).click();

@@ -29,6 +29,9 @@ type PageInfo struct {
 	PublishedSeq *int64     `db:"published_seq"`
 	// PublishedLook is the version of the site that it was published with.
 	PublishedLook *int64 `db:"published_look"`
+	// AskedBy is the name of who asked that it be published as of AskedSeq, nil when nobody did.
+	AskedBy  string `db:"asked_by"`
+	AskedSeq *int64 `db:"asked_seq"`
 	// Parent is the page that it stands under, nil at the top.
 	Parent *string `db:"parent"`
 	Placing
@@ -75,8 +78,24 @@ var ErrStale = errors.New("somebody else changed this since")
 var ErrNothing = errors.New("nothing to undo or redo")
 
 const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, array_to_json(p.categories) AS categories, p.picture, p.seq, p.published_at, p.published_seq, p.published_look,
-	p.parent, p.in_menu, p.in_footer, p.menu_name, p.lock, p.deleted_at,
+	p.asked_by, p.asked_seq, p.parent, p.in_menu, p.in_footer, p.menu_name, p.lock, p.deleted_at,
 	array_to_json(p.shared) AS shared`
+
+// Asked gives who asked that the page be published as it is in its draft, or "" once it is or when nobody did.
+func (p *PageInfo) Asked() string {
+	if p.AskedSeq == nil || p.PublishedSeq != nil && *p.PublishedSeq >= *p.AskedSeq {
+		return ""
+	}
+	return p.AskedBy
+}
+
+// Ask notes that somebody asks for a page to be published as it is.
+func (s *Pages) Ask(ctx context.Context, page, name string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE pages SET asked_by = $2, asked_seq = seq WHERE id = $1`, page, name); err != nil {
+		return fmt.Errorf("asking to publish: %w", err)
+	}
+	return nil
+}
 
 // List lists a site's pages in their order.
 func (s *Pages) List(ctx context.Context, site string) ([]*PageInfo, error) {

@@ -234,6 +234,8 @@ CREATE TABLE public.pages (
     lock text DEFAULT ''::text NOT NULL,
     edited_at timestamp with time zone DEFAULT now() NOT NULL,
     shared text[] DEFAULT '{}'::text[] NOT NULL,
+    asked_by text DEFAULT ''::text NOT NULL,
+    asked_seq bigint,
     CONSTRAINT pages_menu_name_check CHECK ((length(menu_name) <= 120)),
     CONSTRAINT pages_seq_check CHECK ((seq >= 0)),
     CONSTRAINT pages_slug_check CHECK (((slug = ''::text) OR ((slug ~ '^[a-z0-9]+(-[a-z0-9]+)*(/[a-z0-9]+(-[a-z0-9]+)*)*$'::text) AND (length(slug) <= 260))))

@@ -145,6 +145,7 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/house/palette":                        rights.House,
 	"POST /sites/:site/house/contrasts":                      rights.House,
 	"GET /sites/:site/fonts.css":                             rights.See,
+	"POST /sites/:site/pages/:page/ask":                      rights.Write,
 	"POST /sites/:site/pages/:page/promote":                  rights.House,
 	"POST /sites/:site/pages/:page/restyle":                  rights.House,
 	"POST /sites/:site/pages/:page/keep":                     rights.Keep,
@@ -262,7 +263,7 @@ func TestWritersWriteOnly(t *testing.T) {
 	}
 	// What a writer did, a writer takes back, and nothing else.
 	if status, body, _ := writer.post(benchPath+"/undo", nil); status != http.StatusOK ||
-		!strings.Contains(body, "Undone.") {
+		!strings.Contains(body, "Undone: ") {
 		t.Errorf("the writer's undo: %d", status)
 	}
 	if _, body, _ := writer.post(benchPath+"/undo", nil); !strings.Contains(body, "nothing to undo") {

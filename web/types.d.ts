@@ -149,6 +149,7 @@ interface State {
   across: Record<string, boolean>;
   ground: string;
   guides: Guides;
+  told: string;
   handles: Handle[];
 }
 

@@ -361,12 +361,18 @@ func TestAnEditsAnswer(t *testing.T) {
 	p := begin(t)
 	q := p.as("designer@example.org")
 	section := p.page.Sections[1]
-	status, body := q.edit(edit.Command{Op: "rename", Node: section.ID, Value: `Fares <b>&`})
+	if status, body := q.edit(edit.Command{Op: "rename", Node: section.ID, Value: `Fares <b>&`}); status != http.StatusOK ||
+		!strings.Contains(body, `hx-target="#overview"`) {
+		t.Errorf("%d: the marks between sections are called by their names", status)
+	}
+	status, body := q.edit(edit.Command{
+		Op: "set", Node: section.ID, Zone: "desktop", Setting: "padding-top", Value: "77px", Base: 1,
+	})
 	if status != http.StatusOK {
 		t.Fatal(status)
 	}
 	s := stateOf(t, body)
-	if s.Seq != 1 || len(s.Show) != 1 || s.Show[0].ID != section.ID || !strings.Contains(
+	if s.Seq != 2 || len(s.Show) != 1 || s.Show[0].ID != section.ID || !strings.Contains(
 		s.Show[0].HTML, section.ID,
 	) || s.Names[section.ID] != "Fares <b>&" {
 		t.Errorf("%+v", s)
@@ -379,13 +385,13 @@ func TestAnEditsAnswer(t *testing.T) {
 	if strings.Contains(body, `hx-target="#overview"`) {
 		t.Error("the whole Overview is sent for one section")
 	}
-	status, body = q.edit(edit.Command{Op: "delete", Node: section.ID, Base: 1})
+	status, body = q.edit(edit.Command{Op: "delete", Node: section.ID, Base: 2})
 	if s = stateOf(t, body); status != http.StatusOK || len(s.Order) != 2 ||
 		!strings.Contains(body, `hx-target="#overview"`) {
 		t.Errorf("deleting: %d, %v", status, s.Order)
 	}
 	status, body, _ = q.post(benchPath+"/undo", url.Values{"width": {"375"}})
-	if s = stateOf(t, body); status != http.StatusOK || len(s.Order) != 3 || s.Order[1] != section.ID || s.Seq != 3 {
+	if s = stateOf(t, body); status != http.StatusOK || len(s.Order) != 3 || s.Order[1] != section.ID || s.Seq != 4 {
 		t.Errorf("undo: %d, %+v", status, s.Order)
 	}
 }

@@ -2,8 +2,8 @@ package doc
 
 import (
 	"maps"
-	"regexp"
 	"slices"
+	"strings"
 )
 
 // Page is one page of a site: its head and its sections from top to bottom.
@@ -213,7 +213,7 @@ const (
 
 // Bound keeps a run's colour, size and tracking within what they can be.
 func (r *Run) Bound() {
-	if r.Colour != "" && !runColour.MatchString(r.Colour) {
+	if !isRunColour(r.Colour) {
 		r.Colour = ""
 	}
 	if r.Size != 0 {
@@ -225,7 +225,18 @@ func (r *Run) Bound() {
 	r.Tracking = min(max(r.Tracking, LeastTracking), MostTracking)
 }
 
-var runColour = regexp.MustCompile(`^([a-z0-9]+(-[a-z0-9]+)*|#[0-9a-f]{6})$`)
+// isRunColour reports whether a colour is a token, words of small letters and digits with hyphens between them, or #rrggbb.
+func isRunColour(c string) bool {
+	letters := "abcdefghijklmnopqrstuvwxyz0123456789-"
+	if hex, ok := strings.CutPrefix(c, "#"); ok {
+		if len(hex) != 6 {
+			return false
+		}
+		c, letters = hex, "0123456789abcdef"
+	}
+	return strings.Trim(c, letters) == "" && !strings.HasPrefix(c, "-") && !strings.HasSuffix(c, "-") &&
+		!strings.Contains(c, "--")
+}
 
 // MostDepth is how deep lists are nested in words: one within another.
 const MostDepth = 1

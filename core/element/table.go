@@ -37,7 +37,7 @@ var table = Anatomy{
 	Settings: []string{"cell-padding"},
 	start: func() *doc.Block {
 		return &doc.Block{Content: doc.Content{Values: map[string]string{
-			"cells": "\tOne way\tThere and back\nGrown-ups\t6.40\t11.20\nChildren to 14\t3.20\t5.60\nBicycles\tfree\tfree",
+			"cells": "\tOnce\tBoth days\nGrown-ups\t6.40\t11.20\nChildren to 14\t3.20\t5.60\nUnder three\tfree\tfree",
 			"head":  "both",
 		}}}
 	},

@@ -20,7 +20,7 @@ var tabs = Anatomy{
 			return doc.Entry{Values: map[string]string{"title": title}, Words: doc.PlainWords(words)}
 		}
 		return &doc.Block{Content: doc.Content{Entries: []doc.Entry{
-			entry("By boat", "How to come by boat, and where to go when you land."),
+			entry("By train", "How to come by train, and where to go from there."),
 			entry("By road", "How to come by road, and where to leave the car."),
 			entry("On foot", "How far it is on foot, and what to put on."),
 		}}}

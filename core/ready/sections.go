@@ -345,7 +345,7 @@ var Presets = []Preset{
 				compose.Listing(
 					doc.Figures,
 					[]string{"number", "label"},
-					[][]string{{"9", "sailings a day"}, {"52", "weeks of the year"}, {"3,400", "guests last summer"}},
+					[][]string{{"9", "people at work"}, {"52", "weeks of the year"}, {"3,400", "guests last summer"}},
 					"text-align", "center", "per-row", "3",
 				),
 			)
@@ -589,20 +589,20 @@ var Presets = []Preset{
 					[]string{
 						"For one",
 						"24",
-						"there and back",
-						"Any boat of the day\nA bicycle goes free",
+						"for one day",
+						"Any day of the week\nA drink is included",
 						"Choose this",
 					},
 					[]string{
 						"For two",
 						"42",
-						"there and back",
-						"Any boat of the day\nBicycles go free\nSoup on the way home",
+						"for one day",
+						"Any day of the week\nA drink is included\nSoup at the end of it",
 						"Choose this",
 					},
 					[]string{
-						"For a family", "58", "there and back",
-						"Two grown-ups, any number of children\nBicycles go free\nSoup on the way home", "Choose this",
+						"For a family", "58", "for one day",
+						"Two grown-ups, any number of children\nA drink is included\nSoup at the end of it", "Choose this",
 					},
 				),
 			)
@@ -617,8 +617,8 @@ var Presets = []Preset{
 				compose.Room("row-gap", "$room"),
 				compose.Heading(2, "All prices"),
 				table(
-					value.Both, "\tOne way\tThere and back\tTen trips", "Grown-ups\t6.40\t11.20\t52.00",
-					"Children to 14\t3.20\t5.60\t26.00", "Bicycles\tfree\tfree\tfree", "Cars\t18.00\t32.00\t–",
+					value.Both, "\tOnce\tBoth days\tTen times", "Grown-ups\t6.40\t11.20\t52.00",
+					"Children to 14\t3.20\t5.60\t26.00", "Under three\tfree\tfree\tfree", "Groups\t18.00\t32.00\t–",
 				),
 				compose.With(
 					compose.Words("small", "Say here what isn’t in the table: groups, winter, dogs."),

@@ -215,3 +215,54 @@ func Over(top, under string) string {
 	}
 	return a.Over(b).String()
 }
+
+// GradientWords says a gradient setting in words, or "" when it is unset.
+func (s Sheet) GradientWords(name string) string {
+	g, ok := parseGradient(s.value(name))
+	if !ok || len(g.stops) == 0 {
+		return ""
+	}
+	names := make([]string, len(g.stops))
+	for i, p := range g.stops {
+		names[i] = s.colourName(p.colour)
+	}
+	out := g.kind + " gradient, from " + names[0] + " to " + names[len(names)-1]
+	if n := len(names) - 2; n > 0 {
+		out += " over " + strings.Join(names[1:len(names)-1], ", ")
+	}
+	if g.kind != "radial" {
+		out += ", " + Number(g.angle) + " degrees"
+	}
+	return out
+}
+
+// ShadowWords says a shadow setting in words, or "" when it is unset.
+func (s Sheet) ShadowWords(name string) string {
+	sh, ok := s.shadow(name)
+	if !ok {
+		return ""
+	}
+	out := "shadow " + Number(
+		sh.Y,
+	) + " px down, " + Number(
+		sh.X,
+	) + " px to the right, blurred by " + Number(
+		sh.Blur,
+	) + " px"
+	if sh.Inner {
+		out = "inner " + out
+	}
+	return out
+}
+
+// colourName is what a colour is called: by the palette's name, or as it is written.
+func (s Sheet) colourName(v string) string {
+	token, seen, _ := strings.Cut(strings.TrimPrefix(v, "$"), "/")
+	if w := s.House.Swatch(token); w != nil && strings.HasPrefix(v, "$") {
+		if seen != "" {
+			return w.Name + " at " + seen
+		}
+		return w.Name
+	}
+	return v
+}

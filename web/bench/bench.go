@@ -39,6 +39,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Within(shell.Composing, shell.Post(paths.PageRoute+"/tries", rights.Write, s.tryEdit)),
 		shell.Post(paths.PageRoute+"/undo", rights.Write, s.undo),
 		shell.Post(paths.PageRoute+"/redo", rights.Write, s.redo),
+		shell.Post(paths.PageRoute+"/ask", rights.Write, s.ask),
 		shell.Post(paths.PageRoute+"/promote", rights.House, s.promote),
 		shell.Post(paths.PageRoute+"/restyle", rights.House, s.restyle),
 		shell.Post(paths.PageRoute+"/keep", rights.Keep, s.keepSection),
@@ -150,6 +151,7 @@ func (s *Screen) parts(c *gin.Context) {
 type answer struct {
 	*model.View
 	message  string   // for the status line
+	did      string   // what was done, for those who hear it
 	link     string   // address that the message leads to
 	alert    bool     // the message is about something that went wrong
 	grids    bool     // the width is another one
@@ -217,7 +219,9 @@ func (s *Screen) answer(c *gin.Context, status int, a answer) {
 	if changed == nil {
 		changed = []string{}
 	}
-	text, jerr := json.Marshal(a.View.State(changed, a.grids))
+	state := a.View.State(changed, a.grids)
+	state.Told = model.Told(a.View, a.did)
+	text, jerr := json.Marshal(state)
 	if err == nil {
 		err = jerr
 	}

@@ -23,6 +23,7 @@ import * as reach from './reach.js';
 import * as rulers from './rulers.js';
 import { mark } from './select.js';
 import * as shelf from './shelf.js';
+import * as tell from './tell.js';
 import * as tray from './tray.js';
 import * as tree from './tree.js';
 import * as words from './words.js';
@@ -125,6 +126,7 @@ for (const part of [
   overview,
   tree,
   shelf,
+  tell,
   picker,
   drops,
   focus,

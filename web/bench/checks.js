@@ -3,6 +3,7 @@ import { base, own, page } from './page.js';
 import { onAnswer, onSend, onState } from './edits.js';
 import { select } from './select.js';
 import { setWidth } from './reach.js';
+import { tell } from './tell.js';
 import { ask as tryOut } from './tries.js';
 import * as canvas from './canvas.js';
 
@@ -112,7 +113,10 @@ async function ask() {
     const n = answer.counts.Broken + answer.counts.Doubtful;
     const link = document.getElementById('checks-open');
     link.dataset.grave = answer.counts.Broken ? 'broken' : n ? 'doubtful' : 'none';
-    document.getElementById('checks-count').textContent = n;
+    const shown = document.getElementById('checks-count');
+    if (shown.textContent !== String(n) && asked > 0)
+      tell(`Checks: ${n} ${n === 1 ? 'finding' : 'findings'}.`, 'checks');
+    shown.textContent = n;
     askFirst(answer.counts.Broken);
     draw();
     document.body.dataset.checked = answer.seq;

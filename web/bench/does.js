@@ -73,7 +73,8 @@ function pane(by) {
   const [of, ...wanted] = panes[(at + by + (at < 0 && by < 0 ? 1 : 0) + panes.length) % panes.length];
   const all = document.querySelector(of);
   if (of === '#tray' && all.querySelector('.tray-body')?.offsetHeight < 40) tray.toggleFold();
-  (wanted.length ? wanted.map((one) => all.querySelector(one)).find(Boolean) : all)?.focus();
+  const seen = (one) => [...all.querySelectorAll(one)].find((e) => e.getClientRects().length);
+  (wanted.length ? wanted.map(seen).find(Boolean) : all)?.focus();
 }
 
 /** What each does, by its id. */

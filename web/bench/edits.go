@@ -68,7 +68,10 @@ func (s *Screen) edit(c *gin.Context) {
 	if done.Shared > 0 && note == "" {
 		note = "Changed on " + others(done.Shared) + " too."
 	}
-	s.edited(c, v, done, note)
+	if command.Op == "block.hide" && command.Hide && note == "" {
+		note = model.HiddenOn(done.Page, command.Node, v.Site.Zones)
+	}
+	s.edited(c, v, done, note, model.Did(v.Page, command))
 }
 
 // others counts other pages in words.
@@ -127,9 +130,9 @@ func (s *Screen) undo(c *gin.Context) {
 	if err != nil || steps < 1 || steps > store.MostBack {
 		steps = 1
 	}
-	done := "Undone."
+	done := func(h store.History) string { return sentence("Undone", h.Redo) }
 	if steps > 1 {
-		done = strconv.Itoa(steps) + " edits undone."
+		done = func(store.History) string { return strconv.Itoa(steps) + " edits undone." }
 	}
 	s.step(c, func(ctx context.Context, page, user string) (*store.Edited, error) {
 		e, err := s.Store.Log.Undo(ctx, page, user)
@@ -159,13 +162,23 @@ func (s *Screen) recent(c *gin.Context) {
 	s.Parted(c, http.StatusOK, "recent", made)
 }
 func (s *Screen) redo(c *gin.Context) {
-	s.step(c, s.Store.Log.Redo, "Redone.", "There is nothing to redo.")
+	done := func(h store.History) string { return sentence("Redone", h.Undo) }
+	s.step(c, s.Store.Log.Redo, done, "There is nothing to redo.")
+}
+
+// sentence says what was undone or done again.
+func sentence(how, what string) string {
+	if what == "" {
+		return how + "."
+	}
+	return how + ": " + what + "."
 }
 
 func (s *Screen) step(
 	c *gin.Context,
 	do func(context.Context, string, string) (*store.Edited, error),
-	done, nothing string,
+	done func(store.History) string,
+	nothing string,
 ) {
 	v, err := s.Look(c)
 	if err != nil {
@@ -189,8 +202,9 @@ func (s *Screen) step(
 	if came := edit.Came(v.Page, e.Page); came != "" {
 		v.Selected, v.Also = came, nil
 	}
+	said := done(e.History)
 	if st.Version == v.Site.Version {
-		s.edited(c, v, e, done)
+		s.edited(c, v, e, said, said)
 		return
 	}
 	c.Set(shell.KeySite, st) // what was taken back belonged to the house style too
@@ -201,11 +215,11 @@ func (s *Screen) step(
 	}
 	fresh.Selected, fresh.Also = v.Selected, v.Also
 	model.Stand(fresh, v.Page)
-	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: done})
+	s.answer(c, http.StatusOK, answer{View: fresh, fresh: true, grids: true, lists: true, message: said, did: said})
 }
 
 // edited answers with the page after an edit.
-func (s *Screen) edited(c *gin.Context, v *model.View, e *store.Edited, message string) {
+func (s *Screen) edited(c *gin.Context, v *model.View, e *store.Edited, message, did string) {
 	metrics.Edits.WithLabelValues("kept").Inc()
 	s.Workshop.Replaced(v.Page, e.Page)
 	was, order := v.Page, v.Order()
@@ -214,12 +228,20 @@ func (s *Screen) edited(c *gin.Context, v *model.View, e *store.Edited, message 
 		v.Selected, v.Also = e.Result.Select, nil
 	}
 	model.Stand(v, was)
-	other := structural(e.Result.Steps) || !slices.Equal(order, v.Order())
+	other := structural(e.Result.Steps) || !slices.Equal(names(was), names(v.Page)) || !slices.Equal(order, v.Order())
 	s.answer(
 		c,
 		http.StatusOK,
-		answer{View: v, message: message, changed: v.Alongside(e.Result.Sections, other), overview: other},
+		answer{View: v, message: message, did: did, changed: v.Alongside(e.Result.Sections, other), overview: other},
 	)
+}
+
+// names gives the names of a page's sections: marks between them are called by those.
+func names(p *doc.Page) (out []string) {
+	for _, sec := range p.Sections {
+		out = append(out, sec.Name)
+	}
+	return out
 }
 
 // refuse answers an edit that was not made.

@@ -77,6 +77,7 @@ async function request(method, path, values) {
     // The server chose another node, such as what was added; otherwise what was
     // selected here in the meantime stands.
     state.chosen = state.select !== asked;
+    state.edited = method === 'POST';
     for (const f of first) f(state);
     if (state.show.length) await painted();
     await window.htmx.swap({ text: parts, sourceElement: document.body, target: document.body, swap: 'none' });
@@ -177,5 +178,6 @@ export function say(message, again) {
   }
   const place = document.getElementById('say');
   place.classList.add('say-alert');
+  place.setAttribute('role', 'alert');
   place.replaceChildren(p);
 }

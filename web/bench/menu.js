@@ -3,6 +3,7 @@ import { page } from './page.js';
 import { select } from './select.js';
 import { run, table, used, why } from './commands.js';
 import { written } from './keys.js';
+import { found } from './tell.js';
 import { open } from '../controls/panel.js';
 import * as canvas from './canvas.js';
 import { wordsOf } from '../shared/find.js';
@@ -62,6 +63,7 @@ function draw(all) {
     li.textContent = `No command is called “${search.value}”.`;
     list.append(li);
   }
+  if (search.value) found('commands', () => (panel.matches(':popover-open') ? offered.length : null));
   search.setAttribute('aria-activedescendant', offered[at] ? `command-${offered[at].id}` : '');
   list.children[at]?.scrollIntoView({ block: 'nearest' });
 }

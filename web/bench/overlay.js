@@ -4,6 +4,7 @@ import { draw, px, svg, tag } from './draw.js';
 import * as canvas from './canvas.js';
 import * as grips from './grips.js';
 
+const composes = document.body.dataset.composes === 'yes';
 let hovered = '';
 let marked = null; // a part of the selection
 let landing = null; // { holder, rect, guides, gaps } while a gesture lasts
@@ -154,7 +155,7 @@ function drawAll() {
     });
     for (const touched of bandOf.ids) outline(touched, 'also');
   }
-  for (const section of page.order) empty(section);
+  if (composes) for (const section of page.order) empty(section);
   if (marked?.isConnected && shown(marked) && !landing) {
     const b = canvas.boxOf(marked);
     draw('rect', {

@@ -45,3 +45,18 @@ func (s *Screen) publish(c *gin.Context) {
 	link := s.Hosts.Public(v.Site.Slug) + strings.TrimSuffix("/"+page.Slug, "/") + "/"
 	s.answer(c, http.StatusOK, answer{View: v, message: message, link: link, noTray: true})
 }
+
+// ask notes that somebody who may not publish says that the page is ready, for those who may.
+func (s *Screen) ask(c *gin.Context) {
+	v, err := s.Look(c)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if err := s.Store.Pages.Ask(c, shell.PageOf(c).ID, shell.User(c).Name); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Note(c, "asked to publish", v.Site.ID, v.Page.Name)
+	s.say(c, v, http.StatusOK, "Asked: it stands beside the page wherever it is published.")
+}

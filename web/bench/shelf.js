@@ -8,6 +8,7 @@ import * as overlay from './overlay.js';
 import { paint } from '../controls/control.js';
 import { drag } from '../shared/drag.js';
 import { pick } from './picker.js';
+import { found } from './tell.js';
 import { placeBehind, scrolls } from './pointer.js';
 import { wordsOf } from '../shared/find.js';
 
@@ -199,6 +200,7 @@ function show() {
     b.setAttribute('aria-pressed', String(b.dataset.sort === sort));
   shelf.classList.toggle('searching', words.length > 0);
   if (shelf.open && !layout) told();
+  if (words.length) found('shelf', () => (shelf.open ? items().length : null));
   const none = shelf.querySelector('.shelf-none');
   if (!none) return;
   none.hidden = some;

@@ -2,6 +2,8 @@
 import { block, heldIn, own, page, sectionOf, selected, zoneAt } from './page.js';
 import { onAnswer, send } from './edits.js';
 import { alsoSelect, onSelect, select, selectAll } from './select.js';
+import { found as said } from './tell.js';
+import { rove } from './overview.js';
 import { drag } from '../shared/drag.js';
 
 const icons = document.getElementById('kinds').content;
@@ -85,11 +87,17 @@ function draw() {
             .map((b) => row(b, 1, hits))
         : []),
     );
-    const stop = tree.querySelector('[aria-selected="true"]') ?? tree.querySelector('li');
-    if (stop) stop.tabIndex = 0;
   }
-  if (had) (rowOf(had) ?? document.querySelector('.tree li[tabindex="0"]'))?.focus();
+  if (had) (rowOf(had) ?? rows()[0])?.focus();
+  rove();
 }
+
+/** What the words that are looked for match themselves: rows, and sections. */
+const hits = () =>
+  [...document.querySelectorAll('#overview .overview-go, #overview .tree:not([hidden]) li')].filter((e) => {
+    const id = e.dataset.node ?? e.dataset.select;
+    return e.getClientRects().length && nameOf(id).toLowerCase().includes(words);
+  });
 
 const rowOf = (id) => document.querySelector(`.tree li[data-node="${id}"]`);
 const rows = () => [...document.querySelectorAll('.tree:not([hidden]) li')];
@@ -172,6 +180,7 @@ function keys(e) {
   } else if (e.key === 'ArrowLeft') {
     if (open === 'true') fold(id, false);
     else to = li.parentElement.closest('li[data-node]');
+    if (!to && open !== 'true') li.closest('.overview-item').querySelector('.overview-go').focus();
   } else if (e.key === 'F2' && composes) rename(li);
   else if (e.key === 'Enter') document.getElementById('stage').focus();
   else return;
@@ -255,6 +264,15 @@ export function start() {
     if (e.target.id !== 'overview-search') return;
     words = e.target.value.trim().toLowerCase();
     draw();
+    if (words) said('tree', () => (words ? hits().length : null));
+  });
+  document.addEventListener('keydown', (e) => {
+    if (e.target.id !== 'overview-search' || !['Enter', 'ArrowDown'].includes(e.key)) return;
+    e.preventDefault();
+    const to = words ? hits()[0] : document.querySelector('#overview .overview-go');
+    if (!to) return;
+    if (e.key === 'Enter') to.matches('li') ? choose(to, {}) : to.click();
+    to.focus();
   });
   onAnswer(() => {
     const field = document.getElementById('overview-search');

@@ -66,7 +66,7 @@ export function note(field, text) {
   if (!e) {
     e = document.createElement('span');
     e.className = 'field-say';
-    e.setAttribute('role', 'status');
+    e.setAttribute('role', 'alert');
     box.append(e);
   }
   e.textContent = text;

@@ -33,6 +33,14 @@ type State struct {
 
 // Standing tells how a page stands whose site is at a version.
 func Standing(p *store.PageInfo, version int64) State {
+	s := standing(p, version)
+	if who := p.Asked(); who != "" {
+		s.Text += "; " + who + " asks to publish it"
+	}
+	return s
+}
+
+func standing(p *store.PageInfo, version int64) State {
 	switch {
 	case p.PublishedSeq == nil:
 		return State{"never", "Not published"}

@@ -169,7 +169,7 @@ var Commands = []Command{
 	},
 	{
 		ID:       "hide",
-		Name:     "Hide in this zone",
+		Name:     "Hide on this zone and narrower ones",
 		Find:     "invisible phone desktop",
 		Needs:    "block",
 		Menu:     true,

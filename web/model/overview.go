@@ -2,6 +2,7 @@ package model
 
 import (
 	"html/template"
+	"slices"
 	"strconv"
 
 	"openplot/core/doc"
@@ -26,7 +27,8 @@ type Overview struct {
 	Count    int
 	Composes bool
 	Items    []OverviewItem
-	Zone     string // in which the sections come in an order of its own, or ""
+	Insert   insertMark // at the beginning
+	Zone     string     // in which the sections come in an order of its own, or ""
 }
 
 // OverviewItem is one section of it.
@@ -39,6 +41,23 @@ type OverviewItem struct {
 	Composes          bool
 	Drawing           template.HTML
 	View              string // the title of the view that it is part of, or ""
+	Insert            insertMark
+}
+
+// insertMark is where a section can be put in: behind another, or "" for the beginning.
+type insertMark struct{ After, Label string }
+
+// mark gives the one behind a section at an index of the order that is seen, -1 for the beginning.
+func mark(sections []*doc.Section, i int) insertMark {
+	switch {
+	case len(sections) == 0:
+		return insertMark{Label: "Insert the first section"}
+	case i < 0:
+		return insertMark{Label: "Insert before " + sections[0].Name}
+	case i+1 == len(sections):
+		return insertMark{sections[i].ID, "Insert after " + sections[i].Name}
+	}
+	return insertMark{sections[i].ID, "Insert between " + sections[i].Name + " and " + sections[i+1].Name}
 }
 
 // Overview gives all sections, each drawn.
@@ -48,6 +67,7 @@ func (v *View) Overview() Overview {
 	if byHand {
 		o.Zone = v.Current().Name
 	}
+	o.Insert = mark(sections, -1)
 	for _, sec := range sections {
 		o.Items = append(o.Items, v.OverviewItem(sec))
 	}
@@ -67,6 +87,8 @@ func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
 	if sec.View != nil {
 		it.View = sec.View.Title
 	}
+	sections, _ := place.Sections(v.Page, v.Site.Zones, v.Zone)
+	it.Insert = mark(sections, slices.Index(sections, sec))
 	it.Blocks, it.Count, it.Many = blockCount(sec)
 	if sec.Hidden {
 		it.Measure = "hidden"

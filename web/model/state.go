@@ -31,6 +31,7 @@ type State struct {
 	Across map[string]bool        `json:"across"` // by holder, whether one block stands beside the next
 	Ground string                 `json:"ground"`
 	Guides doc.Guides             `json:"guides"` // in the zone
+	Told   string                 `json:"told"`   // what was done and what is selected, for those who hear it
 	// Handles are what can be dragged of the selection, beside its cells.
 	Handles []handle.Handle `json:"handles"`
 }

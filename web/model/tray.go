@@ -109,6 +109,7 @@ type field struct {
 	ID      string
 	Label   string
 	Short   string // what is shown for it beside its drawing, where Label is too long
+	Spoken  string // what a value that is written in notation says, or ""
 	Op      string // of the command
 	Setting string
 	Control string         // which template draws it: see field.html

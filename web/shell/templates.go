@@ -7,6 +7,7 @@ import (
 	"html/template"
 	"io/fs"
 	"net/http"
+	"net/url"
 	"path"
 	"strings"
 
@@ -160,5 +161,13 @@ func (s *Shell) ProblemPage(c *gin.Context, status int) {
 }
 
 func (s *Shell) sayProblem(c *gin.Context, status int, title, words string) {
-	s.Screen(c, status, "problem", map[string]string{"Title": title, "Words": words, "Request": origin.RequestID(c)})
+	data := map[string]string{"Title": title, "Words": words}
+	if status >= http.StatusInternalServerError { // whoever runs the program finds it by that
+		data["Request"] = origin.RequestID(c)
+	}
+	if from, err := url.Parse(c.Request.Referer()); err == nil && from.Host == c.Request.Host &&
+		from.Path != c.Request.URL.Path && !strings.HasPrefix(from.Path, "//") {
+		data["Back"] = from.RequestURI()
+	}
+	s.Screen(c, status, "problem", data)
 }

@@ -1,0 +1,183 @@
+// Replays three try-outs as somebody new would do them, from the screen alone: what is searched is called by its
+// plain name, what looks pressable is pressed, the obvious field is filled. Counts the acts: a press, a drag, a text
+// typed, a key that does something. Writes its part of docs/effort.md.
+import fs from 'node:fs';
+import { launch } from './chromium.mjs';
+import { designer, start } from './openplot.mjs';
+import { canvas, kept, newPage, ready, settled, signIn } from './person.mjs';
+
+const plot = await start();
+const browser = await launch();
+const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+page.on('dialog', (d) => d.accept()); // publishing asks where something is broken
+page.setDefaultTimeout(8000);
+process.on('uncaughtException', async (e) => {
+  console.error(e);
+  await page.screenshot({ path: '/tmp/newcomer.png' });
+  await browser.close();
+  await plot.stop();
+  process.exit(1);
+});
+
+const count = { presses: 0, drags: 0, texts: 0, keys: 0 };
+const acts = () => count.presses + count.drags + count.texts + count.keys;
+const pace = 25; // ms between letters
+
+async function press(locator) {
+  await locator.scrollIntoViewIfNeeded().catch(() => {});
+  await locator.click();
+  count.presses++;
+  await settled(page);
+}
+async function key(...names) {
+  for (const name of names) {
+    await page.keyboard.press(name);
+    count.keys++;
+    await settled(page);
+  }
+}
+async function type(text) {
+  await page.keyboard.type(text, { delay: pace });
+  count.texts++;
+}
+async function fill(locator, text) {
+  await press(locator);
+  await locator.selectText();
+  await type(text);
+}
+/** A press on the canvas, in the midst of what is pressed; twice is two presses. */
+async function pressOn(locator, twice = false) {
+  await locator.evaluate((e) => e.scrollIntoView({ block: 'center', behavior: 'instant' }));
+  await settled(page);
+  const b = await locator.boundingBox();
+  const [x, y] = [b.x + Math.min(b.width / 2, 40), b.y + Math.min(b.height / 2, 14)];
+  if (twice) await page.mouse.dblclick(x, y);
+  else await page.mouse.click(x, y);
+  count.presses += twice ? 2 : 1;
+  await settled(page);
+}
+
+/** Words of one's own, as long as those that stand there. */
+const own = 'The harbour lights come on at six and the band plays until the last boat has left for the islands. ';
+function words(like) {
+  const n = Math.max(like.trim().length, 3);
+  return own
+    .repeat(Math.ceil(n / own.length))
+    .slice(0, n)
+    .trim();
+}
+
+const writing = () =>
+  canvas(page)
+    .locator('[contenteditable="true"], [contenteditable="plaintext-only"]')
+    .first()
+    .textContent({ timeout: 300 })
+    .catch(() => null);
+
+/** Puts a section in below the last one: the mark, a plain name, the first that is found. Its element is given. */
+async function put(name, first = name) {
+  await press(page.locator('.insert-add').last());
+  await type(name);
+  const item = page
+    .locator('.shelf-item:visible')
+    .filter({ has: page.locator('strong', { hasText: new RegExp(`^${first}$`) }) })
+    .first();
+  const before = await kept(page);
+  await press(item);
+  while ((await kept(page)) === before) await page.waitForTimeout(50);
+  await settled(page);
+  const id = await page.evaluate(() => document.querySelector('.overview-item.selected')?.dataset.section);
+  return canvas(page).locator(`[data-section="${id}"]`);
+}
+
+/** Writes over all texts of a section: the first is pressed twice, Tab goes to the next one. How many they were. */
+async function write(section) {
+  const first = section
+    .locator('h1, h2, h3, p, [data-part]')
+    .filter({ visible: true })
+    .filter({ hasText: /\w/ })
+    .first();
+  await pressOn(first, true);
+  let n = 0;
+  for (; n < 40; n++) {
+    const now = await writing();
+    if (now === null) break;
+    await page.keyboard.press('Control+a');
+    count.keys++;
+    await type(words(now));
+    await key('Tab');
+  }
+  await settled(page);
+  return n;
+}
+
+/** Chooses another picture for those of a section. */
+async function picture(section, most = 6) {
+  const all = await section.locator('img').filter({ visible: true }).count();
+  for (let i = 0; i < Math.min(all, most); i++) {
+    await pressOn(section.locator('img').filter({ visible: true }).nth(i));
+    const choose = page.locator('#tray button[data-pick]:visible, #tray [data-opens="picture"]:visible').first();
+    if (!(await choose.count())) continue;
+    await press(choose);
+    await press(page.locator('#picker [data-picture]:visible').nth(i + 1));
+  }
+}
+
+async function zones() {
+  await press(page.getByRole('button', { name: 'Phone' }).first());
+  const mend = page.getByRole('button', { name: /^Mend what Checks found here/ });
+  if (await mend.count()) await press(mend.first());
+  await press(page.getByRole('button', { name: 'Desktop' }).first());
+}
+
+async function publish() {
+  await press(page.getByRole('button', { name: 'Publish', exact: true }));
+  await page.getByText(/^Published/).waitFor();
+}
+
+async function blank(site, name) {
+  await page.goto(`${plot.app}/sites/${site}`);
+  await press(page.getByRole('link', { name: 'New page' }));
+  await fill(page.getByLabel('Name', { exact: true }), name);
+  await press(page.getByRole('button', { name: 'Add the page' }));
+  await ready(page);
+  await settled(page);
+}
+
+const results = [];
+async function tryOut(name, aim, f) {
+  for (const k of Object.keys(count)) count[k] = 0;
+  await f();
+  results.push({ name, aim, ...count, acts: acts() });
+  console.log(JSON.stringify(results.at(-1)));
+}
+
+await signIn(page, plot.app, designer);
+
+await tryOut('An event page of nine sections', 240, async () => {
+  await blank('skerry-line', 'Harbour evening');
+  for (const [asked, found, pictures] of [
+    ['hero', 'Welcome over a picture', 0],
+    ['about', 'About, with a picture', 1],
+    ['programme', 'Timetable', 0],
+    ['people', 'People in a row', 3],
+    ['gallery', 'Pictures in columns', 6],
+    ['prices', 'Price cards', 0],
+    ['questions', 'Questions', 0],
+    ['map', 'Map and contact', 0],
+    ['sign up', 'Form on a card', 0],
+  ]) {
+    const section = await put(asked, found);
+    const before = acts();
+    const n = await write(section);
+    if (pictures) await picture(section, pictures);
+    console.log(`  ${found}: ${n} texts, ${acts() - before} acts`);
+  }
+  await zones();
+  await publish();
+});
+
+await browser.close();
+await plot.stop();
+console.log(results);
+void fs;
