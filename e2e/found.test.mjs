@@ -275,3 +275,36 @@ test('several sections are set together, and one undo takes it back', async () =
   await undo(page);
   assert.deepEqual([await ground('Departures'), await ground('Three islands')], before, 'as one edit');
 });
+
+test('Tab goes on writing through a section, also through answers that are folded', async () => {
+  await command(page, '/');
+  await page.locator('#shelf [data-sort="sections"]').click();
+  await page.locator('#shelf-search').fill('questions');
+  await edit(page, () =>
+    page
+      .locator('.shelf-item:visible')
+      .filter({ has: page.locator('strong', { hasText: /^Questions$/ }) })
+      .first()
+      .click(),
+  );
+  await settled(page);
+  const id = await page.locator('.overview-item.selected').getAttribute('data-section');
+  const section = canvas(page).locator(`[data-section="${id}"]`);
+  const heading = section.locator('h2').first();
+  await heading.evaluate((e) => e.scrollIntoView({ block: 'center', behavior: 'instant' }));
+  await settled(page);
+  const { x, y } = middle(await heading.boundingBox());
+  await page.mouse.dblclick(x, y);
+  const writing = () => canvas(page).locator('[contenteditable]').count();
+  await eventually(writing, 1, 'the heading is written in');
+  const said = [];
+  for (let i = 0; i < 12 && (await writing()); i++) {
+    said.push(`Own words ${i}.`);
+    await page.keyboard.type(said.at(-1));
+    await page.keyboard.press('Tab');
+    await settled(page);
+  }
+  assert.equal(said.length, 9, 'a heading, a text, a button, three questions and their answers');
+  const all = await section.evaluate((e) => e.textContent.replaceAll(/\s+/g, ' '));
+  for (const words of said) assert.ok(all.includes(words), `${words} in ${all}`);
+});

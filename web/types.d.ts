@@ -177,6 +177,7 @@ interface HeldBlock {
   writes?: boolean;
   locked?: boolean;
   standIn?: boolean;
+  standIns?: string[];
   zones?: Record<string, number[]>;
   hidden?: Record<string, boolean>;
   order?: Record<string, number>;

@@ -1,6 +1,8 @@
 package ready
 
 import (
+	"slices"
+	"strconv"
 	"strings"
 	"sync"
 
@@ -60,7 +62,7 @@ func beginnings(p *Preset) map[said]bool {
 		}
 		for _, of := range p.Look(business).Blocks {
 			of.Walk(func(b *doc.Block) {
-				all[said{b.Kind, b.Content.Words.Plain()}] = true
+				sayings(b, func(_, words string) { all[said{b.Kind, words}] = true })
 				for _, it := range b.Items {
 					b.Walk(func(in *doc.Block) { all[said{in.Kind, it.Contents[in.ID].Words.Plain()}] = true })
 				}
@@ -81,5 +83,47 @@ func StandIns(sec *doc.Section) func(b *doc.Block) bool {
 	return func(b *doc.Block) bool {
 		words := b.Content.Words.Plain()
 		return words != "" && (made[said{b.Kind, words}] || words == element.Start(b.Kind).Content.Words.Plain())
+	}
+}
+
+// sayings calls f for all that a block says: its words, as part "", and those of its entries, as
+// parts such as "2" and "2.title".
+func sayings(b *doc.Block, f func(part, words string)) {
+	f("", b.Content.Words.Plain())
+	for i, e := range b.Content.Entries {
+		at := strconv.Itoa(i)
+		f(at, e.Words.Plain())
+		for name, v := range e.Values {
+			f(at+"."+name, v)
+		}
+	}
+}
+
+// usual has what each kind of block says to begin with.
+var usual = sync.OnceValue(func() map[said]bool {
+	all := map[said]bool{}
+	for _, kind := range doc.Kinds {
+		sayings(element.Start(kind), func(_, words string) { all[said{kind, words}] = true })
+	}
+	return all
+})
+
+// StandInParts tells which parts of a block's entries still say what they began with.
+func StandInParts(sec *doc.Section) func(b *doc.Block) []string {
+	var made map[said]bool
+	if p := FindPreset(sec.Made); p != nil {
+		made = beginnings(p)
+	}
+	return func(b *doc.Block) (parts []string) {
+		if len(b.Content.Entries) == 0 {
+			return nil
+		}
+		sayings(b, func(part, words string) {
+			if s := (said{b.Kind, words}); part != "" && words != "" && (made[s] || usual()[s]) {
+				parts = append(parts, part)
+			}
+		})
+		slices.Sort(parts)
+		return parts
 	}
 }

@@ -44,7 +44,7 @@ export const isText = (id, part) => Boolean(block(id)?.writes || (part && place(
 /** Begins to write in a block, or a part of it, with the caret at a point of the window. */
 export function writeAt(id, part, x, y) {
   write(id, part, () => {
-    if (block(id).standIn) return; // stand-in words are written over as a whole
+    if (block(id).standIn || block(id).standIns?.includes(part)) return; // stand-in words are written over as a whole
     const p = canvas.toPage(x, y);
     if (writing.view) editor.caretAt(writing.view, p.x, p.y);
     else caret(p);
@@ -83,11 +83,22 @@ export function write(id, part = '', then = null) {
     was: element.getAttribute('class'),
     then,
   };
+  unfold(element);
   overlay.open(element);
   if (field) plain();
   else rich(writing);
   return true;
 }
+
+/** Opens on the canvas what an element is folded in, so that it is seen what is written. */
+function unfold(element) {
+  for (let at = element.closest('details'); at; at = at.parentElement.closest('details')) at.open = true;
+}
+
+/** What is pressed and typed in a summary neither folds nor unfolds while it is written in. */
+const still = (e) => {
+  if (e.type === 'click' || e.key === ' ') e.preventDefault();
+};
 
 /** Writes in a field that is text and nothing else. */
 function plain() {
@@ -95,6 +106,7 @@ function plain() {
   w.before = w.element.textContent;
   w.element.setAttribute('contenteditable', 'plaintext-only');
   w.element.addEventListener('keydown', keys);
+  if (w.element.closest('summary')) for (const of of ['click', 'keyup']) w.element.addEventListener(of, still);
   w.element.addEventListener('blur', left);
   w.element.addEventListener('input', overlay.redraw);
   w.element.focus();
@@ -348,6 +360,7 @@ export function keep() {
     }
     w.was = like.getAttribute('class');
     like.replaceWith(w.element);
+    unfold(w.element);
     overlay.open(w.element);
     if (w.view) w.view.focus();
     else w.element.focus({ preventScroll: true });
@@ -392,6 +405,7 @@ function close(w) {
     const shown = element.innerHTML; // it is taken away with the editor
     w.view.destroy();
     element.innerHTML = shown;
+    for (const of of ['click', 'keyup']) element.removeEventListener(of, still);
     for (const name of ['contenteditable', 'translate', 'spellcheck']) element.removeAttribute(name);
     if (w.was) element.setAttribute('class', w.was);
     else element.removeAttribute('class');

@@ -112,9 +112,11 @@ type heldBlock struct {
 	Writes bool     `json:"writes,omitempty"` // words of its own
 	Locked bool     `json:"locked,omitempty"`
 	// StandIn tells that its words are those that it began with, to be written over.
-	StandIn bool              `json:"standIn,omitempty"`
-	Zones   map[string][5]int `json:"zones,omitempty"`
-	Hidden  map[string]bool   `json:"hidden,omitempty"`
+	StandIn bool `json:"standIn,omitempty"`
+	// StandIns are the parts of its entries of which that is so, such as "2.title".
+	StandIns []string          `json:"standIns,omitempty"`
+	Zones    map[string][5]int `json:"zones,omitempty"`
+	Hidden   map[string]bool   `json:"hidden,omitempty"`
 	// Order is where it comes to the eye, by zone, where that isn't as in the document.
 	Order map[string]int `json:"order,omitempty"`
 }
@@ -180,7 +182,13 @@ func (v *View) ranks(h doc.Holder, resolved [][]place.Placed) [][]int {
 }
 
 // held describes the blocks of a holder and of the containers in it.
-func (v *View) held(st *State, section string, h doc.Holder, series bool, standIn func(*doc.Block) bool) {
+// standIns tell of a section's blocks which words they began with.
+type standIns struct {
+	words func(*doc.Block) bool
+	parts func(*doc.Block) []string
+}
+
+func (v *View) held(st *State, section string, h doc.Holder, series bool, standIn standIns) {
 	resolved := place.Resolve(h, v.Site.Zones)
 	st.Across[h.ID] = v.across(h, series)
 	ranks := v.ranks(h, resolved)
@@ -189,7 +197,7 @@ func (v *View) held(st *State, section string, h doc.Holder, series bool, standI
 			ID: b.ID, Kind: b.Kind, Holder: h.ID, Design: series, Placed: h.Arrangement == doc.Placed && !series,
 			Holds: b.Kind.Is(doc.Holding), Locked: b.Locked,
 			Writes:  b.Kind.Is(doc.Worded),
-			StandIn: standIn(b),
+			StandIn: standIn.words(b), StandIns: standIn.parts(b),
 		}
 		st.Names[b.ID] = blockName(b)
 		for z, zone := range v.Site.Zones {
@@ -247,7 +255,7 @@ func (v *View) State(changed []string, grids bool) State {
 		}
 		st.Names[sec.ID] = sec.Name
 		st.Places[sec.ID] = []heldBlock{}
-		v.held(&st, sec.ID, sec.Holder(), false, ready.StandIns(sec))
+		v.held(&st, sec.ID, sec.Holder(), false, standIns{ready.StandIns(sec), ready.StandInParts(sec)})
 	}
 	return st
 }
