@@ -471,7 +471,7 @@ test('a writer can change words, and nothing else', async () => {
   const w = await newPage(c);
   await signIn(w, plot.app, writer);
   await openBench(w);
-  assert.equal(await w.getByRole('button', { name: 'Publish' }).count(), 0);
+  assert.equal(await w.getByRole('button', { name: 'Publish', exact: true }).count(), 0);
   assert.equal(await w.getByRole('button', { name: /^Insert (before|between|after|the first)/ }).count(), 0);
   await choose(w, canvas(w).locator('h1'));
   assert.equal(await w.locator('#tray').getByLabel('Columns').count(), 0);

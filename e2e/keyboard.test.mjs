@@ -14,14 +14,16 @@ const press = async (...keys) => {
   }
 };
 
-/** Presses Tab until something that a selector finds has the focus. */
-async function tabTo(selector, most = 80) {
+/** Presses a key until something that a selector finds has the focus. */
+async function goOnTo(selector, key, most = 80) {
   for (let i = 0; i < most; i++) {
     if (await page.evaluate((s) => document.activeElement?.matches(s), selector)) return;
-    await page.keyboard.press('Tab');
+    await page.keyboard.press(key);
   }
-  assert.fail(`${selector} isn't reached by ${most} presses of Tab`);
+  assert.fail(`${selector} isn't reached by ${most} presses of ${key}`);
 }
+
+const tabTo = (selector, most) => goOnTo(selector, 'Tab', most);
 
 /** Goes from pane to pane until it is the canvas. */
 async function toCanvas() {
@@ -129,9 +131,9 @@ test('several: grouped, aligned, duplicated, locked, and ungrouped', async () =>
 });
 
 test('the tree: unfolded, gone through, renamed, moved', async () => {
-  await tabTo('.overview-item.selected .overview-unfold', 200);
-  await press('Enter');
-  await tabTo('.tree li');
+  await tabTo('.overview-item.selected .overview-go', 200);
+  await press('ArrowRight', 'ArrowRight'); // unfolded, and gone into
+  assert.ok(await page.evaluate(() => document.activeElement.matches('.tree li')), 'its first block');
   await press('ArrowRight', 'ArrowRight');
   await press('F2');
   await page.keyboard.press('Control+a');
@@ -146,7 +148,8 @@ test('spacing by a field, a guide by its dialog, the section elsewhere; publishe
   await press('Escape', 'F6'); // from the Overview to the canvas
   assert.equal(await page.evaluate(() => document.activeElement.id), 'stage');
   await press('Escape', 'Escape', 'Shift+F6');
-  await tabTo('.overview-item:last-child .overview-go');
+  await press('End');
+  await goOnTo('.overview-item:last-child .overview-go', 'ArrowUp');
   await press('Enter', 'F6', 'F6'); // the section, then on to the Tray
   await tabTo('#f-padding-top', 120);
   await page.keyboard.press('Control+a');

@@ -153,29 +153,28 @@ async function tryOut(name, aim, f) {
 
 await signIn(page, plot.app, designer);
 
-if (!process.env.SKIP)
-  await tryOut('An event page of nine sections', 240, async () => {
-    await blank('skerry-line', 'Harbour evening');
-    for (const [asked, found, pictures] of [
-      ['hero', 'Welcome over a picture', 0],
-      ['about', 'About, with a picture', 1],
-      ['programme', 'Timetable', 0],
-      ['people', 'People in a row', 3],
-      ['gallery', 'Pictures in columns', 6],
-      ['prices', 'Price cards', 0],
-      ['questions', 'Questions', 0],
-      ['map', 'Map and contact', 0],
-      ['sign up', 'Form on a card', 0],
-    ]) {
-      const section = await put(asked, found);
-      const before = acts();
-      const n = await write(section);
-      if (pictures) await picture(section, pictures);
-      console.log(`  ${found}: ${n} texts, ${acts() - before} acts`);
-    }
-    await zones();
-    await publish();
-  });
+await tryOut('An event page of nine sections', 240, async () => {
+  await blank('skerry-line', 'Harbour evening');
+  for (const [asked, found, pictures] of [
+    ['hero', 'Welcome over a picture', 0],
+    ['about', 'About, with a picture', 1],
+    ['programme', 'Timetable', 0],
+    ['people', 'People in a row', 3],
+    ['gallery', 'Pictures in columns', 6],
+    ['prices', 'Price cards', 0],
+    ['questions', 'Questions', 0],
+    ['map', 'Map and contact', 0],
+    ['sign up', 'Form on a card', 0],
+  ]) {
+    const section = await put(asked, found);
+    const before = acts();
+    const n = await write(section);
+    if (pictures) await picture(section, pictures);
+    console.log(`  ${found}: ${n} texts, ${acts() - before} acts`);
+  }
+  await zones();
+  await publish();
+});
 
 /** A page of ready-made sections in one's own words and pictures. */
 async function compose(name, sections) {

@@ -351,7 +351,7 @@ test('the site is shown at a domain of its own', async () => {
   const there = `www.kelp.example:${new URL(live).port}`;
   assert.equal((await visit(`http://127.0.0.1:${new URL(live).port}/`, there)).status, 404);
   await page.getByRole('button', { name: 'Set it here: CNAME' }).click();
-  await page.getByText(/Not shown yet: TXT missing/).waitFor();
+  await page.getByText(/Not shown yet:\s+TXT missing/).waitFor();
   await page.getByRole('button', { name: 'Set it here: TXT' }).click();
   await page.getByText(/Shown at http:\/\/www.kelp.example/).waitFor();
   await eventually(

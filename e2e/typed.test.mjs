@@ -111,7 +111,7 @@ test('letters are commands on the canvas alone: after each kind of redraw they g
       document.getElementById('shelf').open,
       document.querySelector('.tray').className,
       document.querySelector('.work').className,
-      document.querySelectorAll('dialog[open], :popover-open').length,
+      document.querySelectorAll('dialog[open], :popover-open:not(.means)').length,
       document.querySelectorAll('#rulers:not([hidden]), .companion:not([hidden])').length,
     ]);
   const tray = page.locator('#tray');

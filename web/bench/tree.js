@@ -3,7 +3,7 @@ import { block, heldIn, own, page, sectionOf, selected, zoneAt } from './page.js
 import { onAnswer, send } from './edits.js';
 import { alsoSelect, onSelect, select, selectAll } from './select.js';
 import { found as said } from './tell.js';
-import { rove } from './overview.js';
+import { goOn, rove } from './overview.js';
 import { drag } from '../shared/drag.js';
 
 const icons = document.getElementById('kinds').content;
@@ -170,9 +170,14 @@ function keys(e) {
   const open = li.getAttribute('aria-expanded');
   let to = null;
   if (e.altKey && ['ArrowUp', 'ArrowDown'].includes(e.key)) shift(li, e.key === 'ArrowUp' ? -1 : 1);
-  else if (e.key === 'ArrowDown') to = all[at + 1];
-  else if (e.key === 'ArrowUp') to = all[at - 1];
-  else if (e.key === 'Home') to = all[0];
+  else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+    const by = e.key === 'ArrowDown' ? 1 : -1;
+    to = all[at + by];
+    if (to?.closest('.tree') !== li.closest('.tree')) {
+      to = null;
+      goOn(li, by); // past its rows, to the mark or the section
+    }
+  } else if (e.key === 'Home') to = all[0];
   else if (e.key === 'End') to = all.at(-1);
   else if (e.key === 'ArrowRight') {
     if (open === 'false') fold(id, true);
