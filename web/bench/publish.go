@@ -58,5 +58,5 @@ func (s *Screen) ask(c *gin.Context) {
 		return
 	}
 	s.Note(c, "asked to publish", v.Site.ID, v.Page.Name)
-	s.say(c, v, http.StatusOK, "Asked: it stands beside the page wherever it is published.")
+	s.say(c, v, http.StatusOK, "Asked. Those who publish see it beside the page.")
 }
