@@ -13,7 +13,6 @@ page.on('dialog', (d) => d.accept()); // publishing asks where something is brok
 page.setDefaultTimeout(8000);
 process.on('uncaughtException', async (e) => {
   console.error(e);
-  await page.screenshot({ path: '/tmp/newcomer.png' });
   await browser.close();
   await plot.stop();
   process.exit(1);
@@ -102,7 +101,6 @@ async function write(section) {
   for (; n < 40; n++) {
     const now = await writing();
     if (now === null) break;
-    if (process.env.SHOW) console.log('   ', JSON.stringify(now));
     await type(words(now));
     await key('Tab');
   }

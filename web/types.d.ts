@@ -149,6 +149,7 @@ interface State {
   across: Record<string, boolean>;
   ground: string;
   guides: Guides;
+  did?: string;
   told: string;
   handles: Handle[];
 }

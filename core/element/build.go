@@ -483,6 +483,7 @@ func legible(st *style.Style, sh style.Sheet) {
 // runs adds a paragraph's words to an element.
 func (b *Builder) runs(n *Node, p doc.Paragraph) {
 	for _, r := range p {
+		r.Bound() // wherever the page comes from
 		at := n
 		wrap := func(tag string, set func(*style.Style)) *Node {
 			c := &Node{Tag: tag}

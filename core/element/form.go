@@ -201,7 +201,8 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 		text += " (required)"
 	}
 	switch written := say(head, label); {
-	case inside:
+	case inside, b.DropEmpty && text != label:
+		head.Children[0].Text = text
 	case text == label:
 		written.Part = part(i, "label")
 	default: // what is written is the label alone

@@ -217,14 +217,14 @@ func Over(top, under string) string {
 }
 
 // GradientWords says a gradient setting in words, or "" when it is unset.
-func (s Sheet) GradientWords(name string) string {
+func GradientWords(s Sheet, name string) string {
 	g, ok := parseGradient(s.value(name))
 	if !ok || len(g.stops) == 0 {
 		return ""
 	}
 	names := make([]string, len(g.stops))
 	for i, p := range g.stops {
-		names[i] = s.colourName(p.colour)
+		names[i] = colourName(s, p.colour)
 	}
 	out := g.kind + " gradient, from " + names[0] + " to " + names[len(names)-1]
 	if n := len(names) - 2; n > 0 {
@@ -237,7 +237,7 @@ func (s Sheet) GradientWords(name string) string {
 }
 
 // ShadowWords says a shadow setting in words, or "" when it is unset.
-func (s Sheet) ShadowWords(name string) string {
+func ShadowWords(s Sheet, name string) string {
 	sh, ok := s.shadow(name)
 	if !ok {
 		return ""
@@ -256,7 +256,7 @@ func (s Sheet) ShadowWords(name string) string {
 }
 
 // colourName is what a colour is called: by the palette's name, or as it is written.
-func (s Sheet) colourName(v string) string {
+func colourName(s Sheet, v string) string {
 	token, seen, _ := strings.Cut(strings.TrimPrefix(v, "$"), "/")
 	if w := s.House.Swatch(token); w != nil && strings.HasPrefix(v, "$") {
 		if seen != "" {

@@ -21,11 +21,11 @@ func TestValuesInWords(t *testing.T) {
 		"box-shadow":      {"desktop": "2px 4px 12px 0px #00000033 inset"},
 	}}
 	for _, one := range [][2]string{
-		{sheet.GradientWords("gradient"), "linear gradient, from Deep to Accent at 50%, 135 degrees"},
-		{sheet.GradientWords("filter-gradient"), "radial gradient, from #ff0000 to #000000 over Deep"},
-		{sheet.GradientWords("none"), ""},
-		{sheet.ShadowWords("box-shadow"), "inner shadow 4 px down, 2 px to the right, blurred by 12 px"},
-		{sheet.ShadowWords("none"), ""},
+		{style.GradientWords(sheet, "gradient"), "linear gradient, from Deep to Accent at 50%, 135 degrees"},
+		{style.GradientWords(sheet, "filter-gradient"), "radial gradient, from #ff0000 to #000000 over Deep"},
+		{style.GradientWords(sheet, "none"), ""},
+		{style.ShadowWords(sheet, "box-shadow"), "inner shadow 4 px down, 2 px to the right, blurred by 12 px"},
+		{style.ShadowWords(sheet, "none"), ""},
 	} {
 		if one[0] != one[1] {
 			t.Errorf("%q, want %q", one[0], one[1])

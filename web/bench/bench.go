@@ -220,7 +220,7 @@ func (s *Screen) answer(c *gin.Context, status int, a answer) {
 		changed = []string{}
 	}
 	state := a.View.State(changed, a.grids)
-	state.Told = model.Told(a.View, a.did)
+	state.Did, state.Told = a.did, model.Told(a.View)
 	text, jerr := json.Marshal(state)
 	if err == nil {
 		err = jerr

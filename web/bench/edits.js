@@ -77,7 +77,6 @@ async function request(method, path, values) {
     // The server chose another node, such as what was added; otherwise what was
     // selected here in the meantime stands.
     state.chosen = state.select !== asked;
-    state.edited = method === 'POST';
     for (const f of first) f(state);
     if (state.show.length) await painted();
     await window.htmx.swap({ text: parts, sourceElement: document.body, target: document.body, swap: 'none' });

@@ -2,7 +2,7 @@
 // pixels are moved. Nothing is decided here.
 import { element } from './frame.js';
 
-/** @type {Omit<State, 'all' | 'show' | 'ground' | 'told'> & { also: string[] }} */
+/** @type {Omit<State, 'all' | 'show' | 'ground' | 'did' | 'told'> & { also: string[] }} */
 export const page = {
   seq: 0,
   width: 0,

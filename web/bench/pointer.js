@@ -159,7 +159,6 @@ function down(e) {
     lift(e, e.target.dataset.lifts);
     return;
   }
-  if (found.block) rows.press(found.block, found.entry || found.part);
   const edges = Number(e.target.dataset?.edges ?? 0);
   const id = edges ? page.select : found.block || found.section;
   if (picks()) {
@@ -170,6 +169,7 @@ function down(e) {
     select('');
     return;
   }
+  if (found.block) rows.press(found.block, found.entry || found.part);
   if (edges) {
     (page.also.length ? resizeAll : resize)(e, id, edges, tap);
     return;

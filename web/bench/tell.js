@@ -46,7 +46,7 @@ export function start() {
     const now = zoneAt(state.width)?.name;
     if (now !== zone) tell(`${now}, ${state.width} px.`, 'zone');
     zone = now;
-    if (state.edited || state.told !== selected) tell(state.told, 'told');
-    selected = state.edited ? '' : state.told;
+    if (state.did || state.told !== selected) tell([state.did, state.told].filter(Boolean).join(' '), 'told');
+    selected = state.told;
   });
 }

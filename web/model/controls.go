@@ -145,10 +145,10 @@ func (v fields) control(f *field, s *style.Setting, values doc.Style, value stri
 		}
 	case style.TypeGradient:
 		f.Control = "gradient"
-		f.Paint, f.Spoken = sh.Gradient(s.Name, 1), sh.GradientWords(s.Name)
+		f.Paint, f.Spoken = sh.Gradient(s.Name, 1), style.GradientWords(sh, s.Name)
 	case style.TypeShadow:
 		f.Control = "shadow"
-		f.Paint, f.Spoken = sh.Shadow(s.Name), sh.ShadowWords(s.Name)
+		f.Paint, f.Spoken = sh.Shadow(s.Name), style.ShadowWords(sh, s.Name)
 	case style.TypeRatio:
 		f.Control = "ratio"
 		for _, r := range []string{"1:1", "4:3", "3:2", "16:9", "2:3"} {

@@ -68,8 +68,8 @@ func (v *View) Overview() Overview {
 		o.Zone = v.Current().Name
 	}
 	o.Insert = mark(sections, -1)
-	for _, sec := range sections {
-		o.Items = append(o.Items, v.OverviewItem(sec))
+	for i, sec := range sections {
+		o.Items = append(o.Items, overviewItem(v, sec, mark(sections, i)))
 	}
 	return o
 }
@@ -79,16 +79,20 @@ const overviewWidth = 131
 
 // OverviewItem gives one section.
 func (v *View) OverviewItem(sec *doc.Section) OverviewItem {
+	sections, _ := place.Sections(v.Page, v.Site.Zones, v.Zone)
+	return overviewItem(v, sec, mark(sections, slices.Index(sections, sec)))
+}
+
+func overviewItem(v *View, sec *doc.Section, behind insertMark) OverviewItem {
 	it := OverviewItem{
-		ID: sec.ID, Name: sec.Name, Hidden: sec.Hidden,
+		Insert: behind,
+		ID:     sec.ID, Name: sec.Name, Hidden: sec.Hidden,
 		Selected: v.selectedSection() == sec.ID,
 		Composes: v.Site.Role.May(rights.Compose),
 	}
 	if sec.View != nil {
 		it.View = sec.View.Title
 	}
-	sections, _ := place.Sections(v.Page, v.Site.Zones, v.Zone)
-	it.Insert = mark(sections, slices.Index(sections, sec))
 	it.Blocks, it.Count, it.Many = blockCount(sec)
 	if sec.Hidden {
 		it.Measure = "hidden"

@@ -31,7 +31,9 @@ type State struct {
 	Across map[string]bool        `json:"across"` // by holder, whether one block stands beside the next
 	Ground string                 `json:"ground"`
 	Guides doc.Guides             `json:"guides"` // in the zone
-	Told   string                 `json:"told"`   // what was done and what is selected, for those who hear it
+	// Did is what was just done, and Told what is selected, for those who hear the Bench.
+	Did  string `json:"did,omitempty"`
+	Told string `json:"told"`
 	// Handles are what can be dragged of the selection, beside its cells.
 	Handles []handle.Handle `json:"handles"`
 }

@@ -9,14 +9,9 @@ import (
 	"openplot/core/place"
 )
 
-// Told says what was just done, "" for nothing, and what is selected, for those who hear the Bench: what it
-// is, where it stands and in what, and on which zones it is hidden.
-func Told(v *View, did string) string {
-	return strings.TrimSpace(did + " " + tell(v))
-}
-
-// tell says what is selected.
-func tell(v *View) string {
+// Told says what is selected, for those who hear the Bench: what it is, where it stands and in what, and on
+// which zones it is hidden.
+func Told(v *View) string {
 	switch {
 	case v.Selected == "":
 		return ""
