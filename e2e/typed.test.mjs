@@ -67,7 +67,7 @@ test('every text takes all that is typed, by every way in, right after every way
     const to = all[pick(all.length)];
     const { x, y } = await at(to);
     const way = writing ? ['click', 'double'][pick(2)] : ['double', 'enter'][pick(2)];
-    const under = await page.evaluate(([px, py]) => document.elementFromPoint(px, py).closest('svg')?.id, [x, y]);
+    const under = await page.evaluate(([px, py]) => document.elementFromPoint(px, py)?.closest('svg')?.id, [x, y]);
     if (under !== 'overlay') continue; // the bar of the words lies over it, or it is out of sight
     tried++;
     if (way === 'click') await page.mouse.click(x, y);
