@@ -20,7 +20,7 @@ test('a picture that ships is taken, and its copies are made while one looks on'
   await page.getByText('Pictures that ship with Open Plot').click();
   await page.getByRole('button', { name: /^Discs/ }).click();
   await card('Discs').waitFor();
-  assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 4/);
+  assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 8/);
   await eventually(
     async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()),
     true,

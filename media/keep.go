@@ -301,7 +301,7 @@ func (k *Keeper) Colours(ctx context.Context, by By, m *store.Medium) ([]colour.
 	if err := k.allowed(ctx, by); err != nil {
 		return nil, err
 	}
-	r, err := k.work(ctx, by, task{Do: doColours, Memory: openMemory, CPU: openCPU}, m.Variants[0].File, nil)
+	r, err := k.work(ctx, by, task{Do: doColours, Memory: openMemory, CPU: openCPU}, m.Thumb(), nil)
 	return r.Colours, err
 }
 

@@ -16,12 +16,14 @@ import (
 	_ "image/jpeg"
 	_ "image/png"
 	"net/http"
+	"slices"
 
 	"github.com/gen2brain/avif"
 	"github.com/gen2brain/webp"
 	xwebp "golang.org/x/image/webp"
 
 	"openplot/core/doc"
+	"openplot/store"
 )
 
 // Limits of an upload.
@@ -32,7 +34,7 @@ const (
 
 // Widths are those that copies are made at, in px; none is wider than the
 // original.
-var Widths = []int{480, 960, 1440, 1920}
+var Widths = []int{160, 240, 320, 480, 720, 960, 1440, 1920}
 
 // Picture is a file that was checked.
 type Picture struct {
@@ -153,8 +155,8 @@ type Want struct {
 // modern reports whether the copy is in a format that not every browser reads.
 func (w Want) modern() bool { return w.Ext == ".avif" }
 
-// Wants lists the copies to be made, in the order in which they are useful: WebP, which
-// every browser reads, then AVIF, each from narrow to wide.
+// Wants lists the copies to be made, in the order in which they are useful: WebP, which every
+// browser reads, beginning with the one that is shown small, then AVIF, each from narrow to wide.
 func (p *Picture) Wants() (ws []Want) {
 	if p.img == nil {
 		return nil
@@ -163,10 +165,17 @@ func (p *Picture) Wants() (ws []Want) {
 }
 
 func wantsOf(width, height int) (ws []Want) {
-	for _, ext := range []string{".webp", ".avif"} {
-		for _, w := range widths(width, height) {
-			ws = append(ws, Want{w, ext})
-		}
+	all := widths(width, height)
+	first := slices.IndexFunc(all, func(w int) bool { return w >= store.ThumbWidth })
+	if first < 0 {
+		first = len(all) - 1
+	}
+	ws = append(ws, Want{all[first], ".webp"})
+	for _, w := range slices.Delete(slices.Clone(all), first, first+1) {
+		ws = append(ws, Want{w, ".webp"})
+	}
+	for _, w := range all {
+		ws = append(ws, Want{w, ".avif"})
 	}
 	return ws
 }

@@ -73,7 +73,10 @@ func TestVariantsAreNeverWiderThanTheOriginal(t *testing.T) {
 	for _, tt := range []struct {
 		width int
 		want  string
-	}{{300, "[300]"}, {480, "[480]"}, {1000, "[480 960 1000]"}, {1920, "[480 960 1440 1920]"}, {2500, "[480 960 1440 1920]"}} {
+	}{
+		{100, "[100]"}, {300, "[160 240 300]"}, {480, "[160 240 320 480]"}, {1000, "[160 240 320 480 720 960 1000]"},
+		{1920, "[160 240 320 480 720 960 1440 1920]"}, {2500, "[160 240 320 480 720 960 1440 1920]"},
+	} {
 		if got := fmt.Sprint(widths(tt.width, 100)); got != tt.want {
 			t.Errorf("%d px: %s, want %s", tt.width, got, tt.want)
 		}
@@ -83,7 +86,10 @@ func TestVariantsAreNeverWiderThanTheOriginal(t *testing.T) {
 		t.Fatal(err)
 	}
 	if p.Type != "image/png" || p.Width != 1000 || p.Height != 500 ||
-		fmt.Sprint(p.Wants()) != "[{480 .webp} {960 .webp} {1000 .webp} {480 .avif} {960 .avif} {1000 .avif}]" {
+		fmt.Sprint(
+			p.Wants(),
+		) != "[{480 .webp} {160 .webp} {240 .webp} {320 .webp} {720 .webp} {960 .webp} {1000 .webp} "+
+			"{160 .avif} {240 .avif} {320 .avif} {480 .avif} {720 .avif} {960 .avif} {1000 .avif}]" {
 		t.Errorf("%s %d × %d, %v", p.Type, p.Width, p.Height, p.Wants())
 	}
 	for _, w := range p.Wants() {

@@ -27,6 +27,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/element"
 	"openplot/core/emit"
+	"openplot/core/layout"
 	"openplot/durable"
 	"openplot/fonts"
 	"openplot/icons"
@@ -61,6 +62,9 @@ type Addresses struct {
 	// Scenes is the prefix of what stands in where no picture is chosen yet, from the page, and
 	// StyleScenes from the style sheet.
 	Scenes, StyleScenes string
+	// MediaDir is the folder of the library's files, where the site's own fonts are read to lay
+	// pages out.
+	MediaDir string
 }
 
 // font is the name of a shipped font's file.
@@ -146,6 +150,7 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		b.Form = a.Form
 	}
 	b.Instant = instant
+	b.Reach = reach(b, src.library(a.MediaDir))
 	b.StandIn, b.Scenes = standIn(&src.Site.House, a), scenesOf(src.Site)
 	if a.Embed != nil {
 		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }
@@ -200,6 +205,7 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	}
 	body := b.Page(p)
 	r.Body = body
+	layout.New(src.library(a.MediaDir)(), src.Site.Zones, body).SayWidths()
 	var faces []emit.FontFace
 	// What the page's first words are set in is wanted before the style sheet is read.
 	early := func(family string, italic bool) bool {
@@ -303,7 +309,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		up = strings.Repeat("../", strings.Count(slug, "/")+1)
 	}
 	a := Addresses{
-		ByContent: true, Media: up + "assets/media/", StyleMedia: up + "assets/media/", Fonts: up + "assets/fonts/", StyleFonts: up + "assets/fonts/",
+		ByContent: true, MediaDir: p.MediaDir, Media: up + "assets/media/", StyleMedia: up + "assets/media/", Fonts: up + "assets/fonts/", StyleFonts: up + "assets/fonts/",
 		Scenes: up + "assets/scenes/", StyleScenes: up + "assets/scenes/",
 		Link:   func(href string) string { return relative(href, up) },
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },

@@ -30,6 +30,7 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 		slug,
 		p,
 		Addresses{
+			MediaDir:    mediaDir,
 			Media:       media,
 			StyleMedia:  media,
 			Scenes:      scenes,

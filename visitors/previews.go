@@ -131,7 +131,8 @@ func (s *Server) preview(c *gin.Context) {
 // rendered is a page of a preview whose addresses are below root.
 func (s *Server) rendered(src site.Source, page *store.Page, root string) site.Rendered {
 	return src.Render(page.Slug, page.Doc, site.Addresses{
-		Scenes: site.ScenesPath, StyleScenes: site.ScenesPath,
+		MediaDir: s.MediaDir,
+		Scenes:   site.ScenesPath, StyleScenes: site.ScenesPath,
 		Script:  func(name string) string { return "/scripts/" + name + ".js" },
 		OwnFont: func(f *store.Font) string { return "own/" + f.File },
 		Stylesheet: root + path.Join(

@@ -5,6 +5,7 @@ import (
 
 	"openplot/core/element"
 	"openplot/core/number"
+	"openplot/core/style"
 )
 
 // Bytes are what a visitor's browser loads for a page, by what it is.
@@ -52,19 +53,15 @@ func Loads(n *element.Node, width float64) (address string, px float64) {
 	return address, px
 }
 
-// sizesAt gives the width in px that a sizes attribute, as package element writes it, says at a
-// viewport's width.
+// sizesAt gives the width in px that a sizes attribute, as packages element and layout write it,
+// says at a viewport's width.
 func sizesAt(sizes string, width float64) float64 {
 	length := func(v string) float64 {
-		n, unit := v, 1.0
-		if w, is := strings.CutSuffix(v, "vw"); is {
-			n, unit = w, width/100
-		}
-		f, err := number.Real(strings.TrimSuffix(n, "px"))
+		l, err := style.EvaluateLength(v)
 		if err != nil {
 			return width
 		}
-		return f * unit
+		return l.Or(0, style.Viewport{Width: width}, width)
 	}
 	for _, part := range layers(sizes) {
 		if rest, is := strings.CutPrefix(part, "(max-width: "); is {

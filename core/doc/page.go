@@ -324,6 +324,9 @@ func (p *Page) SharedSections() []string {
 // Divided reports whether a section has a shape divider.
 func (s *Section) Divided() bool { return s.Style["edge-top"] != nil || s.Style["edge-bottom"] != nil }
 
+// LiesOver reports whether a section lies over the next one in some zone.
+func (s *Section) LiesOver() bool { return s.Style["over"] != nil }
+
 // Block finds a block by id at any depth and the section it stands in, or nil.
 func (p *Page) Block(id string) (*Section, *Block) {
 	for _, s := range p.Sections {

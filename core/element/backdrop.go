@@ -6,9 +6,9 @@ import (
 	"openplot/core/value"
 )
 
-// mostDrift is by how much of its section's height, in per cent, a parallax picture is
-// moved at most each way while the section goes by.
-const mostDrift = 50.0
+// mostDrift is by which part of its section's height a parallax picture is moved at most each
+// way while the section goes by.
+const mostDrift = 0.5
 
 // drifts reports whether a section's picture goes by more slowly than the section.
 func drifts(sh style.Sheet) bool { return sh.Word("picture-scroll", "") == value.Parallax }
@@ -33,11 +33,9 @@ func (b grounds) behind(n *Node, s *doc.Section) {
 	}
 	back := b.child(n, "div", func(z int, st *style.Style) {
 		fill(st)
-		st.ClipPath = "inset(0)"
+		st.Overflow = style.Clip // not only painted within: what it is moved by makes the page no longer
 		up := &n.Styles[z]
-		if r := up.BorderRadius; r.Unit != style.Auto {
-			st.ClipPath = "inset(0 round " + r.String() + ")"
-		}
+		st.BorderRadius, st.Corners = up.BorderRadius, up.Corners
 		if up.Position == style.Static {
 			up.Position = style.Relative
 		}
@@ -64,13 +62,12 @@ func (b grounds) behind(n *Node, s *doc.Section) {
 	} else {
 		img := b.child(back, "img", func(z int, st *style.Style) {
 			fill(st)
-			if !b.Still { // as much larger as it drifts, so that no edge of it comes into sight
-				drift := mostDrift * b.sheet(s.Style, z).Share("parallax", 0.5)
-				st.Inset.Top, st.Inset.Bottom = style.Percentage(-drift), style.Length{}
-				st.Height, st.Drift = style.Percentage(100+2*drift), drift/(100+2*drift)
+			if sh := b.sheet(s.Style, z); drifts(sh) {
+				st.Drift = mostDrift * sh.Share("parallax", 0.5)
 			}
 			st.ObjectFit, st.ObjectPos = "cover", b.sheet(s.Style, z).Word("picture-position", m.Focal)
 		})
+		img.attr("data-drift", "")
 		b.source(img, m, "")
 	}
 	// The filter lies over it, not under it.

@@ -49,6 +49,23 @@ type PageLink struct {
 // InMenus is what menus call the page.
 func (p PageLink) InMenus() string { return cmp.Or(p.Menu, p.Name) }
 
+// suits gives the narrowest of copies that is at least as wide in px, or the widest.
+func suits(vs []Variant, px int) Variant {
+	for _, v := range vs {
+		if v.Width >= px {
+			return v
+		}
+	}
+	return vs[len(vs)-1]
+}
+
+// Thumb is the address of the copy that shows the medium small.
+func (m Medium) Thumb() string { return suits(m.Variants, thumbWidth).URL }
+
+// thumbWidth is how wide in px a picture has to be that is shown small, on screens with two
+// pixels a px.
+const thumbWidth = 480
+
 // Variant is one resized copy of a picture.
 type Variant struct {
 	URL string
@@ -118,6 +135,12 @@ type Builder struct {
 	// is none: what a divider passes into. On sets it.
 	Neighbours func(s *doc.Section, zone int) (above, below *doc.Section)
 
+	// Over gives the bar that lies over a section in a zone, or nil. On sets it.
+	Over func(s *doc.Section, zone int) *doc.Section
+	// Reach gives how far down a section reaches in a zone, px, when it is laid out; nil lets
+	// those that a bar lies over begin below it at their own padding.
+	Reach func(s *doc.Section, zone int) float64
+
 	// Views are those of the page. On sets them.
 	Views []doc.View
 
@@ -143,6 +166,7 @@ type Builder struct {
 // On sets what sections show of the page that they stand on.
 func (b *Builder) On(p *doc.Page) {
 	b.Neighbours, b.Ground, b.Views = place.Neighbours(p, b.Site.Zones), p.Ground, p.Views()
+	b.Over = place.Over(p, b.Site.Zones)
 }
 
 // Page gives the body element of a page: headers, <main>, footers.
@@ -323,14 +347,36 @@ func (b *Builder) Section(s *doc.Section) *Node {
 	if n := b.Kept[s]; n != nil {
 		return n
 	}
-	n := pageBuild{b}.section(s)
-	if b.Kept != nil && !s.Divided() {
+	bars := pageBuild{b}.bars(s)
+	n := pageBuild{b}.section(s, bars)
+	if b.Kept != nil && !s.Divided() && bars == nil {
 		b.Kept[s] = n
 	}
 	return n
 }
 
-func (b pageBuild) section(s *doc.Section) *Node {
+// bars gives how far down the bar reaches that lies over a section, px by zone; nil where none
+// does.
+func (b pageBuild) bars(s *doc.Section) (down []float64) {
+	if b.Over == nil || b.Reach == nil {
+		return nil
+	}
+	for z := range b.Site.Zones {
+		if bar := b.Over(s, z); bar != nil {
+			if down == nil {
+				down = make([]float64, len(b.Site.Zones))
+			}
+			down[z] = b.Reach(bar, z)
+			if below, ok := b.sheet(bar.Style, z).Length("padding-bottom", style.Pixels(0)).
+				Resolve(0, style.Viewport{Width: float64(b.Site.Zones[z].Typical)}); ok {
+				down[z] += below // which it has not, taking no room
+			}
+		}
+	}
+	return down
+}
+
+func (b pageBuild) section(s *doc.Section, bars []float64) *Node {
 	b.at, b.in = s.ID, s
 	b.faces = strings.HasPrefix(s.Made, "people") || strings.HasPrefix(s.Made, "testimonial")
 	b.standing = startOf(s)
@@ -343,7 +389,12 @@ func (b pageBuild) section(s *doc.Section) *Node {
 	if s.Anchor != "" {
 		n.attr("id", s.Anchor)
 	}
-	n.Styles = b.styles(root, func(z int, st *style.Style) { grounds(b).surface(st, s, z) })
+	n.Styles = b.styles(root, func(z int, st *style.Style) {
+		grounds(b).surface(st, s, z)
+		if bars != nil && bars[z] > 0 { // words begin below the bar
+			st.Padding.Top = atLeast(st.Padding.Top, bars[z])
+		}
+	})
 	grounds(b).behind(n, s)
 	in := &Node{Tag: "div", Key: s.ID + "-g"}
 	in.Styles = b.styles(n, func(z int, st *style.Style) {
@@ -588,6 +639,14 @@ func (b *Builder) plainColour(c string) bool {
 		}
 	}
 	return false
+}
+
+// atLeast is a length or as many px, whichever is more.
+func atLeast(l style.Length, px float64) style.Length {
+	if l.Unit == style.Px {
+		return style.Pixels(max(l.N, px))
+	}
+	return style.Greatest(l, style.Pixels(px))
 }
 
 // widened is a length and as many px more.

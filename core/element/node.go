@@ -83,6 +83,19 @@ func (n *Node) attr(name, value string) {
 	n.Attrs = append(n.Attrs, Attr{name, value})
 }
 
+// SetSizes says how wide an <img> is drawn, as the HTML attribute has it, for whatever it chooses
+// its copy from.
+func (n *Node) SetSizes(sizes string) {
+	for i := range n.Sources {
+		n.Sources[i].Sizes = sizes
+	}
+	for i := range n.Attrs {
+		if n.Attrs[i].Name == "sizes" {
+			n.Attrs[i].Value = sizes
+		}
+	}
+}
+
 // Walk calls f for the node and everything below it.
 func (n *Node) Walk(f func(*Node)) {
 	f(n)

@@ -146,17 +146,9 @@ func (b grounds) backdrop(id string, want int) (url, modern string) {
 	if !ok {
 		return "", ""
 	}
-	suits := func(vs []Variant) Variant {
-		for _, v := range vs {
-			if v.Width >= want {
-				return v
-			}
-		}
-		return vs[len(vs)-1]
-	}
-	v := suits(m.Variants)
+	v := suits(m.Variants, want)
 	if len(m.Modern) > 0 {
-		if a := suits(m.Modern); a.Width == v.Width {
+		if a := suits(m.Modern, want); a.Width == v.Width {
 			modern = a.StyleURL
 		}
 	}

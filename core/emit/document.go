@@ -63,6 +63,12 @@ var resets = []struct {
 main:has(>[data-view=other]:target,>[data-view=other] :target)>[data-view=first]{display:none}}
 `,
 	},
+	// What drifts is higher than its box, so that no edge of it comes into sight.
+	{
+		[]string{"[data-drift]"},
+		`@media (prefers-reduced-motion:no-preference){@supports (animation-timeline:view()){img[data-drift]{top:calc(-100%*var(--drift));height:calc(100% + 200%*var(--drift))}}}
+`,
+	},
 	{[]string{"audio"}, "audio{display:block}\n"},
 	{[]string{"small"}, "small{font-size:inherit}\n"},
 	{[]string{"sup"}, "sup{font-size:inherit;vertical-align:baseline}\n"},
@@ -74,7 +80,7 @@ const reveal = "@media (prefers-reduced-motion:no-preference){@keyframes reveal{
 
 // drift are the steps of style.Style's Drift, while the section goes by; there are none
 // for those who mind motion.
-const drift = "@media (prefers-reduced-motion:no-preference){@keyframes drift{from{transform:translateY(calc(-1*var(--drift)))}to{transform:translateY(var(--drift))}}}\n"
+const drift = "@media (prefers-reduced-motion:no-preference){@keyframes drift{from{transform:translateY(calc(-100%*var(--drift)/(1 + 2*var(--drift))))}to{transform:translateY(calc(100%*var(--drift)/(1 + 2*var(--drift))))}}}\n"
 
 // glide are the steps of style.Style's Glide, while the picture goes by; there are none for
 // those who mind motion.
@@ -121,6 +127,7 @@ func Reset(tree *element.Node) string {
 				if a.Name == "data-of" {
 					further[a.Value] = true
 				}
+				used["[data-drift]"] = used["[data-drift]"] || a.Name == "data-drift"
 				used["[data-hover]"] = used["[data-hover]"] || a.Name == "data-hover"
 				used["[data-view]"] = used["[data-view]"] || a.Name == "data-view"
 				used["[popover]"] = used["[popover]"] || a.Name == "popover"

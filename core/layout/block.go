@@ -117,7 +117,7 @@ func (c *context) compute(o *object, k constraint) *Box {
 		} else if s.AspectRatio > 0 && !o.replaced {
 			// The ratio's height, but no less than the content's (CSS Sizing 4 §5.1).
 			least = shape.Floor64(b.W / s.AspectRatio)
-			if s.Overflow != style.Visible {
+			if s.Overflow.Scrolls() {
 				h = c.clampHeight(s, least, k.ch)
 			}
 		}

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"openplot/core/element"
+	"openplot/core/style"
 )
 
 // Box is the border box of an element, without its place: the same box can stand
@@ -63,7 +64,7 @@ func (b *Box) Overflow(zone int) (w, h float64) {
 	}
 	for _, c := range b.Children {
 		cw, ch := c.W, c.H
-		if c.Node.Styles[zone].Overflow == 0 {
+		if c.Node.Styles[zone].Overflow == style.Visible {
 			cw, ch = c.Box.Overflow(zone)
 		}
 		w, h = max(w, c.X+cw), max(h, c.Y+ch)

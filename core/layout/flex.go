@@ -172,7 +172,7 @@ func (f *flexbox) rowBaseSize(it *flexItem) {
 	it.least = inset
 	if m, ok := c.sizeIn(it.o, s.MinWidth, available, f.room.w); ok {
 		it.least = max(m, inset)
-	} else if s.Overflow == style.Visible {
+	} else if !s.Overflow.Scrolls() {
 		content := intrinsics{c}.intrinsic(it.o).least
 		if w, ok := c.specifiedWidth(it.o, available, f.room.w); ok {
 			content = min(content, w)
@@ -233,7 +233,7 @@ func (f *flexbox) columnBaseSize(it *flexItem) {
 	it.least = inset
 	if m, ok := s.MinHeight.Resolve(f.room.percent, c.viewport); ok {
 		it.least = max(m, inset)
-	} else if s.Overflow == style.Visible {
+	} else if !s.Overflow.Scrolls() {
 		if h, ok := s.Height.Resolve(f.room.percent, c.viewport); ok {
 			it.least = max(min(h, contentHeight(), it.most), inset)
 		} else {
@@ -618,7 +618,7 @@ func (c flexing) flexContribution(o *object, w intrinsicWidths) intrinsicWidths 
 	}
 	base = max(base, c.inset(s, 0).x())
 	least := c.inset(s, 0).x()
-	if s.MinWidth.Unit == style.Auto && s.Overflow == style.Visible {
+	if s.MinWidth.Unit == style.Auto && !s.Overflow.Scrolls() {
 		content := intrinsics(c).intrinsic(o).least
 		if px, ok := s.Width.Resolve(auto, c.viewport); ok {
 			content = min(content, px)

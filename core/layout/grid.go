@@ -281,7 +281,7 @@ func (z *sizer) automaticMinimum(start, n int, s *style.Style, content, least fl
 			fixedMax += t.Max.Or(z.available, z.c.viewport, math.Inf(1))
 		}
 	}
-	if s.Overflow != style.Visible || !autos || n > 1 && flexible(span) {
+	if s.Overflow.Scrolls() || !autos || n > 1 && flexible(span) {
 		return least
 	}
 	return max(min(content, fixedMax), least)

@@ -303,6 +303,63 @@ func TestSeeThroughBarTakesNoRoom(t *testing.T) {
 	}
 }
 
+// What a bar lies over begins below the bar at every width, however little padding it has and
+// however many lines the bar takes.
+func TestWordsBeginBelowTheBarOverThem(t *testing.T) {
+	s := demo.Site()
+	lib, err := fonts.Library()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct{ bar, padding, first string }{
+		{"A bar", "20px", "0px"},
+		{"A bar", "20px", "12px"},
+		{"A bar", "3vw", "2vw"},
+		{strings.Repeat("A bar of many words ", 12), "8px", "$snug"},
+		{"A bar", "20px", "200px"}, // has room as it is
+	} {
+		said := func(id, words string) []*doc.Block {
+			return []*doc.Block{{ID: id, Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords(words)}}}
+		}
+		p := &doc.Page{Sections: []*doc.Section{
+			{
+				ID: "bar", Role: doc.RoleHeader, Arrangement: doc.LineUp, Blocks: said("b1", c.bar),
+				Style: doc.Style{
+					"over": {
+						"desktop": "yes",
+					}, "padding-top": {"desktop": c.padding}, "padding-bottom": {"desktop": c.padding},
+				},
+			},
+			{
+				ID: "first", Arrangement: doc.LineUp, Blocks: said("b2", "The first section"),
+				Style: doc.Style{"padding-top": {"desktop": c.first}},
+			},
+		}}
+		b := &element.Builder{Site: s}
+		b.Reach = func(sec *doc.Section, zone int) float64 {
+			return layout.New(lib, s.Zones, (&element.Builder{Site: s}).Section(sec)).Reach(zone)
+		}
+		tr := layout.New(lib, s.Zones, b.Page(p))
+		for w := 320.0; w <= 1920; w += 13 {
+			var down, words float64
+			tr.At(w).Walk(func(b *layout.Box, _, y float64) {
+				switch b.Node.Block {
+				case "b1":
+					down = y + b.H
+				case "b2":
+					words = y
+				}
+			})
+			if words < down {
+				t.Errorf("under %v, at %v px words begin %v px down and the bar ends at %v", c, w, words, down)
+			}
+			if c.first == "200px" && words != 200 {
+				t.Errorf("at %v px words that had room begin %v px down", w, words)
+			}
+		}
+	}
+}
+
 // Fields side by side are level, however many lines their labels take.
 func TestFieldsSideBySideAreLevel(t *testing.T) {
 	s := demo.Site()

@@ -6,6 +6,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/number"
+	"openplot/core/value"
 )
 
 // MaxOrder is the last place in an order by hand.
@@ -90,6 +91,29 @@ func Neighbours(p *doc.Page, zs doc.Zones) func(s *doc.Section, z int) (above, b
 			}
 		}
 		return above, below
+	}
+}
+
+// Over gives a function that gives the section which lies over a section of a page in a zone, nil
+// where there is none: a bar that takes no room, right above it.
+func Over(p *doc.Page, zs doc.Zones) func(s *doc.Section, z int) *doc.Section {
+	if !slices.ContainsFunc(p.Sections, (*doc.Section).LiesOver) {
+		return func(*doc.Section, int) *doc.Section { return nil }
+	}
+	return func(s *doc.Section, z int) (bar *doc.Section) {
+		order, _ := Sections(p, zs, z)
+		for _, at := range order {
+			if at.ID == s.ID {
+				break
+			}
+			if at.Hidden {
+				continue
+			}
+			if bar = nil; at.Style["over"].Or(zs, z, value.No) != value.No {
+				bar = at
+			}
+		}
+		return bar
 	}
 }
 

@@ -99,8 +99,9 @@ type Style struct {
 	// Reveal lets a sticky box go with the page and come back after a screenful.
 	Reveal bool
 
-	// Drift lets a box go more slowly than what it stands in is scrolled: by how much of its
-	// own height it is moved, up and then down, while it goes by.
+	// Drift lets a picture that fills a box go more slowly than the box is scrolled: by which
+	// part of the box's height it is moved, up and then down, while it goes by. It is as much
+	// higher, but not for those who mind motion.
 	Drift float64
 
 	// Glide lets what a picture is cropped to go by more slowly than the page: by which
@@ -189,13 +190,16 @@ const (
 // Overflow is the overflow property.
 type Overflow uint8
 
-// The values of overflow that are emitted. Hidden and Scroll (auto) make a scroll
-// container (CSS Overflow 3 §3).
+// The values of overflow that are emitted (CSS Overflow 3 §3).
 const (
 	Visible Overflow = iota
 	Hidden
-	Scroll
+	Scroll // auto
+	Clip
 )
+
+// Scrolls reports whether it makes a scroll container.
+func (o Overflow) Scrolls() bool { return o == Hidden || o == Scroll }
 
 // Sides is a set of sides.
 type Sides uint8

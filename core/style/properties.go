@@ -242,7 +242,7 @@ var Properties = []Property{
 	},
 	{"--by", false, false, func(s *Style) string { return Number(s.Entrance.By) + "px" }, "0px"},
 	{"--sway", false, false, func(s *Style) string { return Number(s.Sway.By) + "px" }, "0px"},
-	{"--drift", false, false, func(s *Style) string { return Number(s.Drift*100) + "%" }, "0%"},
+	{"--drift", false, false, func(s *Style) string { return Number(s.Drift) }, "0"},
 	{"--glide", false, false, func(s *Style) string { return Number(s.Glide*50) + "%" }, "0%"},
 	{
 		"scroll-snap-type",
@@ -269,7 +269,7 @@ const LetterSpacing = "letter-spacing"
 var (
 	displayNames   = [...]string{"block", "inline", "flex", "grid", "list-item", "none"}
 	positionNames  = [...]string{"static", "relative", "absolute", "sticky", "fixed"}
-	overflowNames  = [...]string{"visible", "hidden", "auto"}
+	overflowNames  = [...]string{"visible", "hidden", "auto", "clip"}
 	directionNames = [...]string{"row", "row-reverse", "column", "column-reverse"}
 	wrapNames      = [...]string{"nowrap", "wrap", "wrap-reverse"}
 	flowNames      = [...]string{"row", "column", "dense", "column dense"}

@@ -103,7 +103,7 @@ type PictureChoice struct{ ID, Name, Thumb string }
 func (s *Desk) PictureChoices(media []*store.Medium) (out []PictureChoice) {
 	for _, m := range media {
 		if m.Picture() && len(m.Variants) > 0 {
-			out = append(out, PictureChoice{m.ID, m.Name, s.Hosts.Uploads() + "/media/" + m.Variants[0].File})
+			out = append(out, PictureChoice{m.ID, m.Name, s.Hosts.Uploads() + "/media/" + m.Thumb()})
 		}
 	}
 	return out

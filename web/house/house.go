@@ -309,7 +309,7 @@ func (s *Screen) houseView(c *gin.Context, st *store.Site) (*houseView, error) {
 		if m.Type != "image/svg+xml" && m.Picture() {
 			v.Pictures = append(
 				v.Pictures,
-				desk.PickerItem{ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File},
+				desk.PickerItem{ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Thumb()},
 			)
 		}
 	}

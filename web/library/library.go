@@ -124,7 +124,7 @@ var formats = map[string]string{".webp": "WebP", ".webm": "WebM"}
 
 func (s *Screen) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
-		Medium: m, Site: st.Slug, Base: paths.To(st.Slug).At("library", m.ID), Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File,
+		Medium: m, Site: st.Slug, Base: paths.To(st.Slug).At("library", m.ID), Thumb: s.Hosts.Uploads() + "/media/" + m.Thumb(),
 		Size: model.MediumSize(
 			m,
 		), Uses: uses, Pixels: m.Picture() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",

@@ -34,7 +34,7 @@ func (s *Screen) mediaPicker(c *gin.Context) {
 	for _, m := range ms {
 		if m.Sort() == v.Sort {
 			v.Items = append(v.Items, desk.PickerItem{
-				ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Variants[0].File, Size: model.MediumSize(m),
+				ID: m.ID, Name: m.Name, Thumb: s.Hosts.Uploads() + "/media/" + m.Thumb(), Size: model.MediumSize(m),
 				Width: m.Width, Height: m.Height, Wordless: m.Picture() && m.Alt == "",
 			})
 		}

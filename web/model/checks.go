@@ -363,11 +363,15 @@ func (st sceneChecks) part(p *doc.Page, sec *doc.Section) *part {
 		st.Builder.Here,
 		site.Addresses{Media: st.workshop.mediaURL, StyleMedia: st.workshop.mediaURL},
 	)
-	b.On(p)
+	st.on(p, b)
 	b.DropEmpty = true
 	root := b.Section(sec)
 	return &part{check.Part{
-		Root: root, Tree: sync.OnceValue(func() *layout.Tree { return layout.New(st.lib, st.Site.Zones, root) }),
+		Root: root, Tree: sync.OnceValue(func() *layout.Tree {
+			t := layout.New(st.lib, st.Site.Zones, root)
+			t.SayWidths()
+			return t
+		}),
 		Zones: st.Site.Zones, Section: sec, Pixels: st.pixels,
 	}, sceneKey{sec, st.key + p.Ground + st.around(p, sec) + st.shown(sec)}}
 }

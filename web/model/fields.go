@@ -175,7 +175,7 @@ func (v fields) pictureField(id, op, setting string) field {
 		}
 	}
 	if m, ok := v.Builder.Media(id); ok && m.Sort() == doc.PictureMedium {
-		f.Thumb = m.Variants[0].URL
+		f.Thumb = m.Thumb()
 	}
 	return f
 }

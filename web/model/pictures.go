@@ -16,7 +16,7 @@ func (v clusters) focal(fs []field, setting, picture string) {
 	}
 	for i := range fs {
 		if fs[i].Setting == setting {
-			fs[i].Thumb, fs[i].Now = m.Variants[0].URL, cmp.Or(fs[i].Raw, m.Focal, "50% 50%")
+			fs[i].Thumb, fs[i].Now = m.Thumb(), cmp.Or(fs[i].Raw, m.Focal, "50% 50%")
 		}
 	}
 }
@@ -35,7 +35,7 @@ func (v clusters) crops(sec *doc.Section, picture string) (out []crop) {
 			}
 			if within && b.Node.Tag == "img" && b.W > 0 && b.H > 0 &&
 				(len(out) == 0 || out[len(out)-1].Zone != zone.Name) {
-				out = append(out, crop{zone.Name, m.Variants[0].URL, math.Round(b.W), math.Round(b.H)})
+				out = append(out, crop{zone.Name, m.Thumb(), math.Round(b.W), math.Round(b.H)})
 			}
 		})
 	}

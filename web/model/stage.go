@@ -52,6 +52,12 @@ func (st *Stage) For(slug string) *Stage {
 	return &c
 }
 
+// on has a builder build sections of a page; how far down they reach is remembered.
+func (st *Stage) on(p *doc.Page, b *element.Builder) {
+	b.On(p)
+	b.Reach = func(s *doc.Section, zone int) float64 { return st.scene(p, s).reaches()[zone] }
+}
+
 // Media are the site's pictures and videos.
 func (st *Stage) Media() []*store.Medium { return st.Source.Media }
 
@@ -107,6 +113,17 @@ type scene struct {
 
 	mu    sync.Mutex
 	boxes map[float64]*layout.Box
+	down  []float64 // how far down it reaches, by zone, once asked for
+}
+
+// reaches gives how far down a section reaches in each zone, px.
+func (s *scene) reaches() []float64 {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	for z := len(s.down); z < len(s.node.Styles); z++ {
+		s.down = append(s.down, s.tree.Reach(z))
+	}
+	return s.down
 }
 
 // weight is about what a scene takes, in bytes, with as many boxes as it may keep.
@@ -141,7 +158,7 @@ func (s *scene) at(width float64) *layout.Box {
 }
 
 // around tells scenes of one section apart by what they show of others: what a divider passes
-// into, the views that a menu lists.
+// into, the views that a menu lists, the room that a bar takes.
 func (st *Stage) around(p *doc.Page, sec *doc.Section) string {
 	var views strings.Builder
 	sec.Walk(func(b *doc.Block) {
@@ -149,6 +166,12 @@ func (st *Stage) around(p *doc.Page, sec *doc.Section) string {
 			fmt.Fprint(&views, p.Views(), " ")
 		}
 	})
+	over := place.Over(p, st.Site.Zones)
+	for z := range st.Site.Zones {
+		if bar := over(sec, z); bar != nil {
+			fmt.Fprint(&views, "under ", st.scene(p, bar).reaches()[z], " ")
+		}
+	}
 	if !sec.Divided() {
 		return views.String()
 	}
@@ -194,7 +217,7 @@ func (st *Stage) scene(p *doc.Page, sec *doc.Section) *scene {
 
 // write gives a section's text for the canvas, and its elements.
 func (st *Stage) write(p *doc.Page, sec *doc.Section) (html, css string, n *element.Node) {
-	st.Builder.On(p)
+	st.on(p, st.Builder)
 	n = st.Builder.Section(sec)
 	sheet := emit.NewCanvasSheet(st.Site.Zones, sec.ID)
 	var b strings.Builder

@@ -5,8 +5,6 @@ import (
 	"hash/fnv"
 	"html/template"
 	"log/slog"
-	"os"
-	"path/filepath"
 	"strings"
 	"unsafe"
 
@@ -152,16 +150,11 @@ func (w *Workshop) library(own []*store.Font) *shape.Library {
 	if lib, ok := w.libraries.Get(key.String()); ok {
 		return lib.Library
 	}
-	lib := ownLibrary{w.shipped.With(), 0}
-	for _, f := range own {
-		b, err := os.ReadFile(filepath.Join(w.mediaDir, f.Original))
-		if lib.bytes += len(b); err == nil {
-			err = lib.Add(f.Family, f.Italic, [2]int{f.Least, f.Most}, b)
-		}
-		if err != nil { // it was checked when it came; the others still do their part
-			w.log.Error("font", "family", f.Family, "error", err)
-		}
-	}
+	var lib ownLibrary
+	// Each was checked when it came; the others still do their part.
+	lib.Library, lib.bytes = site.OwnLibrary(w.shipped, own, w.mediaDir, func(f *store.Font, err error) {
+		w.log.Error("font", "family", f.Family, "error", err)
+	})
 	w.libraries.Put(key.String(), lib, nil)
 	return lib.Library
 }
