@@ -44,6 +44,11 @@ test('the point kept in sight is set by clicking, and by writing', async () => {
 
 test('what stays of a picture is drawn on it', async () => {
   await card('Discs').getByText('Turn, crop, replace, delete').click();
+  await eventually(
+    () => card('Discs').locator('.cropper').evaluate((c) => c.getBoundingClientRect().bottom <= innerHeight),
+    true,
+    'what is opened is seen',
+  );
   const box = await card('Discs').locator('.cropper').boundingBox();
   await page.mouse.move(box.x + box.width * 0.25, box.y + box.height * 0.2);
   await page.mouse.down();

@@ -293,6 +293,13 @@ list.addEventListener(
   true,
 );
 new ResizeObserver(drawAll).observe(list);
+list.addEventListener(
+  'toggle',
+  (e) => {
+    if (e.target.open) e.target.scrollIntoView({ block: 'nearest' }); // what is opened is seen
+  },
+  true,
+);
 document.addEventListener('htmx:after:swap', () => {
   // one that is new is shown, and otherwise the one that was
   lay();
