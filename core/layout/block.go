@@ -252,11 +252,11 @@ func (c *context) specifiedWidth(o *object, available, cw float64) (w float64, o
 func (c *context) sizeIn(o *object, l style.Length, available, cw float64) (w float64, ok bool) {
 	switch l.Unit {
 	case style.MinContent:
-		return intrinsics{c}.intrinsic(o).least, true
+		return intrinsics{c}.within(o, cw).least, true
 	case style.MaxContent:
-		return intrinsics{c}.intrinsic(o).most, true
+		return intrinsics{c}.within(o, cw).most, true
 	case style.FitContent:
-		return intrinsics{c}.fitContent(o, available), true
+		return intrinsics{c}.fitContent(o, available, cw), true
 	}
 	w, ok = l.Resolve(cw, c.viewport)
 	return shape.Floor64(w), ok

@@ -159,7 +159,7 @@ func (f *flexbox) rowBaseSize(it *flexItem) {
 	}
 	base, ok := c.sizeIn(it.o, basis, available, f.room.w)
 	if !ok {
-		base = intrinsics{c}.intrinsic(it.o).most
+		base = intrinsics{c}.within(it.o, f.room.w).most
 		if h, definite := f.definiteCross(it); definite && (it.o.replaced || s.AspectRatio > 0) {
 			base = f.transferred(it, h, base)
 		}
@@ -173,7 +173,7 @@ func (f *flexbox) rowBaseSize(it *flexItem) {
 	if m, ok := c.sizeIn(it.o, s.MinWidth, available, f.room.w); ok {
 		it.least = max(m, inset)
 	} else if !s.Overflow.Scrolls() {
-		content := intrinsics{c}.intrinsic(it.o).least
+		content := intrinsics{c}.within(it.o, f.room.w).least
 		if w, ok := c.specifiedWidth(it.o, available, f.room.w); ok {
 			content = min(content, w)
 		}
@@ -258,7 +258,7 @@ func (f *flexbox) columnWidth(it *flexItem) float64 {
 	case f.single() && f.stretches(it):
 		w = available
 	default:
-		w = intrinsics{f.c}.fitContent(it.o, available)
+		w = intrinsics{f.c}.fitContent(it.o, available, f.room.w)
 	}
 	return f.c.clampWidth(it.o, w, f.room.w)
 }

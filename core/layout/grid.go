@@ -332,7 +332,7 @@ func (g *gridbox) sizeItem(it *gridItem, h float64) {
 	case g.fills(it, it.justify, style.Left|style.Right) && it.s.Width.Unit == style.Auto:
 		w = available
 	default:
-		w = intrinsics{c}.fitContent(it.o, available)
+		w = intrinsics{c}.fitContent(it.o, available, it.w)
 	}
 	it.width = c.clampWidth(it.o, w, it.w)
 	it.box = c.layout(it.o, constraint{w: it.width, h: auto, cw: it.w, ch: auto})

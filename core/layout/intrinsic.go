@@ -108,9 +108,20 @@ func (c intrinsics) limitWidth(o *object, w float64) float64 {
 	return max(w, c.inset(s, 0).x())
 }
 
-// fitContent is min(max-content, max(min-content, available)) of the border box
-// (CSS Sizing 3 §5.1).
-func (c intrinsics) fitContent(o *object, available float64) float64 {
+// within gives a box's intrinsic widths in a containing block of a width in px, of which
+// percentages in padding are then; auto counts them as 0.
+func (c intrinsics) within(o *object, cw float64) intrinsicWidths {
 	v := c.intrinsic(o)
+	if !isAuto(cw) && !c.facts(o).hasInset && !o.replaced {
+		more := c.insetOf(o, cw).x() - c.inset(c.style(o), 0).x()
+		v.least, v.most = v.least+more, v.most+more
+	}
+	return v
+}
+
+// fitContent is min(max-content, max(min-content, available)) of the border box in a containing
+// block of a width in px (CSS Sizing 3 §5.1).
+func (c intrinsics) fitContent(o *object, available, cw float64) float64 {
+	v := c.within(o, cw)
 	return min(v.most, max(v.least, available))
 }

@@ -34,7 +34,7 @@ func (c *context) positioned(b *Box, o *object) {
 		case hasLeft && hasRight:
 			w = available
 		default:
-			w = intrinsics{c}.fitContent(child, available)
+			w = intrinsics{c}.fitContent(child, available, cw)
 		}
 		w = c.clampWidth(child, w, cw)
 		h := auto

@@ -137,36 +137,20 @@ var settings = []*Setting{
 		), Type: TypeWord,
 	},
 	{
-		Name: "padding-top", Label: "Padding top", On: section,
+		Name: "padding-top", Label: "Padding top", On: boxed,
 		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
 	},
 	{
-		Name: "padding-top", Label: "Padding top", On: filled,
-		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
-	},
-	{
-		Name: "padding-right", Label: "Padding right", On: section,
+		Name: "padding-right", Label: "Padding right", On: boxed,
 		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
 	},
 	{
-		Name: "padding-right", Label: "Padding right", On: filled,
-		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
-	},
-	{
-		Name: "padding-bottom", Label: "Padding bottom", On: section,
+		Name: "padding-bottom", Label: "Padding bottom", On: boxed,
 		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
 	},
 	{
-		Name: "padding-bottom", Label: "Padding bottom", On: filled,
-		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
-	},
-	{
-		Name: "padding-left", Label: "Padding left", On: section,
+		Name: "padding-left", Label: "Padding left", On: boxed,
 		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Percent, Vw}, Steps: spaces,
-	},
-	{
-		Name: "padding-left", Label: "Padding left", On: filled,
-		Choices: value.Is("0px", "0"), Type: TypeLength, Max: 1000, Units: []Unit{Rem, Vw}, Steps: spaces,
 	},
 	{
 		Name: "wrap-side", Label: "Picture side", On: only(doc.Text),
