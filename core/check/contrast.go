@@ -71,7 +71,11 @@ func (g *gathered) flats(z int) map[*element.Node]faint {
 	return out
 }
 
-// least is the ratio that words of a style need.
+// inactive reports whether an element is a control that can't be used, whose words needn't be
+// easy to read (WCAG 2.2, 1.4.3).
+func inactive(n *element.Node) bool { return attr(n, "aria-disabled") == "true" }
+
+// leastRatio is the ratio that words of a style need.
 func leastRatio(st *style.Style, view style.Viewport) float64 {
 	if size := st.FontPx(view); size >= largeWords || size >= largeBold && st.FontWeight >= 700 {
 		return largeRatio
@@ -89,7 +93,7 @@ func (g *gathered) contrasts(
 	pointed bool,
 	out map[*element.Node]faint,
 ) {
-	if n.Raw != "" || n.Folded {
+	if n.Raw != "" || n.Folded || inactive(n) {
 		return
 	}
 	if in == nil && n.Inline() {
@@ -145,7 +149,7 @@ func (s *sight) onGrounds() {
 	for i := range s.lines {
 		l := &s.lines[i]
 		b := &s.boxes[l.box]
-		if l.w < 1 || b.see < unseen {
+		if l.w < 1 || b.see < unseen || inactive(b.Node) {
 			continue
 		}
 		behind = behind[:0]

@@ -8,7 +8,7 @@ var Rules = []*Rule{
 	// Reading.
 	&contrast, &smallWords, &smallFields, &smallTarget, &headings, &order,
 	// Content.
-	&deadLink, &noWordsLink, &noAlternative, &noLabel, &twice, &standsIn, &vagueLink, &sameLink, &offChart, &about,
+	&deadLink, &noLink, &noWordsLink, &noAlternative, &noLabel, &twice, &standsIn, &vagueLink, &sameLink, &offChart, &about,
 	// Weight.
 	&heavy, &blurred, &wasteful, &crowded, &unusedFont,
 }

@@ -702,6 +702,19 @@ func TestRules(t *testing.T) {
 			},
 			{name: "what it is", sections: []*doc.Section{line(linked(words("a", "What it costs"), "/fares"))}},
 		},
+		"no-link": {
+			{
+				name:     "a button without a link",
+				sections: []*doc.Section{line(button("a", "Go", ""))},
+				from:     320, to: 1920,
+			},
+			{
+				name:     "a button with a link to the top",
+				sections: []*doc.Section{line(button("a", "Go", "#"))},
+				from:     320, to: 1920,
+			},
+			{name: "a button that leads to a place", sections: []*doc.Section{line(button("a", "Go", "/fares"))}},
+		},
 		"same-link": {
 			{
 				name:     "two places",

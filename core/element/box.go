@@ -28,7 +28,7 @@ func box(st *style.Style, sh style.Sheet) {
 	if s := sh.Shadow("box-shadow"); s != "" || sh.Word("box-shadow", "") == value.None {
 		st.BoxShadow = s
 	}
-	st.Opacity = max(sh.Share("opacity", 0), 0)
+	st.Opacity = max(sh.Share("opacity", st.Opacity), 0)
 	if v := sh.Word("opacity", ""); v == "0%" {
 		st.Opacity = unseen
 	}

@@ -470,7 +470,7 @@ func (b *Builder) block(in *Node, bl *doc.Block) *Node {
 			a.finish(&n.Styles[z], sh)
 		}
 	}
-	if a.pressed {
+	if a.pressed && !n.has("aria-disabled") {
 		n.States = b.pressing()
 	}
 	grounds{b}.states(n, bl)

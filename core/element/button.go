@@ -22,14 +22,26 @@ var button = Anatomy{
 	build:    as(wordBlocks.button), pressed: true,
 }
 
+// waiting is how much is seen of a button without a link, from 0 to 1.
+const waiting = 0.6
+
 // button is a link drawn as a button; without an address it is a placeholder
-// link (HTML, the a element, without href).
+// link (HTML, the a element, without href), which is said and looks as one that can't be
+// pressed (ARIA in HTML §4).
 func (b wordBlocks) button(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "a"}
-	if bl.Content.Link != "" {
+	leads := bl.Content.Link != ""
+	if leads {
 		b.lead(n, bl.Content.Link)
+	} else {
+		n.attr("role", "link")
+		n.attr("aria-disabled", "true")
 	}
-	n.Styles = b.styles(grid, func(z int, st *style.Style) { buttonLook(st, b.sheet(bl.Style, z)) })
+	n.Styles = b.styles(grid, func(z int, st *style.Style) {
+		if buttonLook(st, b.sheet(bl.Style, z)); !leads {
+			st.Opacity = waiting
+		}
+	})
 	b.said(n, bl, "span", b.phrase)
 	return n
 }

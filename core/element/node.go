@@ -7,7 +7,11 @@
 // Start at Builder.
 package element
 
-import "openplot/core/style"
+import (
+	"slices"
+
+	"openplot/core/style"
+)
 
 // Node is an element, or a stretch of text when Tag is "".
 type Node struct {
@@ -94,6 +98,11 @@ func (n *Node) SetSizes(sizes string) {
 			n.Attrs[i].Value = sizes
 		}
 	}
+}
+
+// has reports whether an attribute is there.
+func (n *Node) has(name string) bool {
+	return slices.ContainsFunc(n.Attrs, func(a Attr) bool { return a.Name == name })
 }
 
 // Walk calls f for the node and everything below it.
