@@ -198,6 +198,7 @@ var SpecimenPages = []element.PageLink{
 		Categories: []string{"Islands"},
 		Picture:    "two",
 	},
+	{Slug: "langey/walks", Name: "Walks"},
 	{Slug: "fares", Name: "Fares", Description: "What it costs.", Picture: "six"},
 }
 

@@ -55,6 +55,48 @@ test('every kind and every ready-made section passes axe', async () => {
   assert.deepEqual(wrong, []);
 });
 
+/** Opens what opens on a page, one after the other, and gives what axe says of each. */
+async function findingsOpened(sheet, findings) {
+  const some = await sheet.evaluate(() => {
+    const shut = document.querySelectorAll('details:not([open]), [role=tabpanel][hidden]');
+    for (const e of shut) {
+      if (e.localName === 'details') {
+        e.removeAttribute('name'); // several of one name are never open at once
+        e.open = true;
+      } else e.removeAttribute('hidden');
+    }
+    return shut.length > 0;
+  });
+  const wrong = some ? await findings(sheet) : [];
+  const popovers = await sheet.locator('[popover]').count();
+  for (let i = 0; i < popovers; i++) {
+    const over = sheet.locator('[popover]').nth(i);
+    await over.evaluate((e) => e.showPopover());
+    for (const f of await findings(sheet)) wrong.push(`popover ${i}: ${f}`);
+    await over.evaluate((e) => e.hidePopover());
+  }
+  return wrong;
+}
+
+test('what opens passes axe opened: menus, answers, large pictures, panels', async () => {
+  const sheet = await newPage(await browser.newContext());
+  const wrong = [];
+  const files = fs
+    .readdirSync(dir)
+    .filter((f) => /^(kind|surface|section)-.*\.html$/.test(f))
+    .filter((f) => / popover=|<details|role="tabpanel"/.test(fs.readFileSync(path.join(dir, f), 'utf8')));
+  assert.ok(files.length > 8, `${files.length} that open`);
+  for (const width of [1280, 375]) {
+    await sheet.setViewportSize({ width, height: 800 });
+    for (const file of files) {
+      await sheet.goto(`file://${path.join(dir, file)}`);
+      for (const f of await findingsOpened(sheet, width === 1280 ? findings : findingsAtWidth))
+        wrong.push(`${file} at ${width}: ${f}`);
+    }
+  }
+  assert.deepEqual([...new Set(wrong)], []);
+});
+
 test('all of the demo is published valid, passes axe, and throws nothing', async () => {
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();

@@ -34,7 +34,7 @@ var menu = Anatomy{
 				"The page’s views",
 			),
 		},
-		{Name: "label", Label: "Name", Type: Line, Default: "Menu"},
+		{Name: "label", Label: "Name", Type: Line, Default: "what it holds"},
 	},
 	EntryName: "Own items",
 	Entry: []Field{
@@ -165,9 +165,23 @@ func sheetOfWidest(sh style.Sheet) style.Sheet {
 	return sh
 }
 
+// menuName is what a menu is called that has no name of its own: who hears a page's landmarks
+// tells them apart by that (ARIA Authoring Practices, Landmark Regions).
+func (b siteBlocks) menuName(from string) string {
+	switch {
+	case from == value.Legal:
+		return "Legal"
+	case from == value.Views:
+		return "On this page"
+	case from == value.Footer || b.in != nil && b.in.Role == doc.RoleFooter:
+		return "Footer"
+	}
+	return "Menu"
+}
+
 func (b siteBlocks) menu(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "nav"}
-	name := cmp.Or(bl.Content.Values["label"], "Menu")
+	name := cmp.Or(bl.Content.Values["label"], b.menuName(bl.Content.Values["from"]))
 	n.attr("aria-label", name)
 	folded := func(z int) bool { return folds(b.sheet(bl.Style, z)) }
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
@@ -269,8 +283,8 @@ func (b siteBlocks) menuItem(list *Node, l menuLink, bl *doc.Block, folded func(
 	b.drawing(summary, "chevron-down", "", func(int) style.Length { return style.Pixels(12) })
 	ul := b.child(d, "ul", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		if folded(z) {
-			st.Padding.Left = style.Pixels(16)
+		if folded(z) { // on the popover's ground, not on the bar's
+			st.Padding.Left, st.Color = style.Pixels(16), sh.Swatch("words", "#000000")
 			return
 		}
 		st.Position, st.ZIndex, st.Inset.Left = style.Absolute, overAll, style.Pixels(-16)
