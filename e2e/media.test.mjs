@@ -45,7 +45,10 @@ test('the point kept in sight is set by clicking, and by writing', async () => {
 test('what stays of a picture is drawn on it', async () => {
   await card('Discs').getByText('Turn, crop, replace, delete').click();
   await eventually(
-    () => card('Discs').locator('.cropper').evaluate((c) => c.getBoundingClientRect().bottom <= innerHeight),
+    () =>
+      card('Discs')
+        .locator('.cropper')
+        .evaluate((c) => c.getBoundingClientRect().bottom <= innerHeight),
     true,
     'what is opened is seen',
   );

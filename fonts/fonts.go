@@ -6,11 +6,8 @@
 package fonts
 
 import (
-	"crypto/sha256"
 	"embed"
-	"encoding/hex"
 	"fmt"
-	"strings"
 	"sync"
 
 	"openplot/core/shape"
@@ -38,13 +35,6 @@ func (f Face) Range() string {
 		return "U+0100-0130,U+0132-0151,U+0154-02BA,U+02BD-02C5,U+02C7-02CC,U+02CE-02D7,U+02DD-02FF,U+1D00-1DBF,U+1E00-1E9F,U+1EF2-1EFF,U+20A0-20AB,U+20AD-20C0,U+2113,U+2C60-2C7F,U+A720-A7FF"
 	}
 	return "U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+0304,U+0308,U+0329,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD"
-}
-
-// ByContent is the file's name with a hash of what is in it.
-func (f Face) ByContent() string {
-	b, _ := Files.ReadFile("files/" + f.File) // what isn't there isn't served either
-	sum := sha256.Sum256(b)
-	return strings.TrimSuffix(f.File, ".woff2") + "-" + hex.EncodeToString(sum[:4]) + ".woff2"
 }
 
 // Faces lists every file.

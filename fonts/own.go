@@ -1,15 +1,12 @@
 package fonts
 
 import (
-	"bytes"
 	"encoding/binary"
 	"errors"
-	"fmt"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 
-	"github.com/go-text/typesetting/font"
 	sfntfont "github.com/tdewolff/font"
 
 	"openplot/core/doc"
@@ -216,148 +213,4 @@ func weightAxis(fvar []byte) (lo, hi int, ok bool) {
 		}
 	}
 	return 0, 0, false
-}
-
-var errNotSubset = errors.New("the font can't be made smaller")
-
-// Subset empties the glyphs of characters that aren't kept. Glyphs keep their numbers and
-// everything else stays, so that text is shaped and kerned as it was; glyphs that no
-// character leads to directly stay, since ligatures and alternates may need them.
-func Subset(sfnt []byte, keep func(rune) bool) (out []byte, err error) {
-	defer func() {
-		if r := recover(); r != nil {
-			out, err = nil, errNotSubset
-		}
-	}()
-	f, err := sfntfont.ParseSFNT(sfnt, 0)
-	if err != nil {
-		return nil, fmt.Errorf("reading the font: %w", err)
-	}
-	face, err := font.ParseTTF(bytes.NewReader(sfnt))
-	if err != nil {
-		return nil, fmt.Errorf("reading the font: %w", err)
-	}
-	glyphs := int(f.NumGlyphs())
-	wanted, named := make([]bool, glyphs), make([]bool, glyphs)
-	for it := face.Cmap.Iter(); it.Next(); {
-		r, g := it.Char()
-		if int(g) >= glyphs {
-			continue
-		}
-		named[g] = true
-		wanted[g] = wanted[g] || keep(r) || !f.IsTrueType && strings.ContainsRune(accents, r)
-	}
-	for g := range glyphs {
-		wanted[g] = wanted[g] || !named[g]
-	}
-	if f.IsTrueType {
-		err = emptyOutlines(f, wanted)
-	} else {
-		f.Tables["CFF "], err = emptyCharStrings(f.Tables["CFF "], wanted)
-	}
-	if err != nil {
-		return nil, err
-	}
-	return f.Write(), nil
-}
-
-// emptyOutlines takes the TrueType outlines out of a font that aren't wanted.
-func emptyOutlines(f *sfntfont.SFNT, wanted []bool) error {
-	for g := range wanted { // what wanted ones are composed of
-		if !wanted[g] {
-			continue
-		}
-		deps, err := f.Glyf.Dependencies(uint16(g))
-		if err != nil {
-			return fmt.Errorf("reading a glyph: %w", err)
-		}
-		for _, d := range deps {
-			if int(d) < len(wanted) {
-				wanted[d] = true
-			}
-		}
-	}
-	glyf, loca := make([]byte, 0, len(f.Tables["glyf"])), make([]byte, 0, 4*(len(wanted)+1))
-	for g := range wanted {
-		loca = binary.BigEndian.AppendUint32(loca, uint32(len(glyf)))
-		if wanted[g] {
-			glyf = append(glyf, f.Glyf.Get(uint16(g))...)
-			for len(glyf)%4 != 0 {
-				glyf = append(glyf, 0)
-			}
-		}
-	}
-	loca = binary.BigEndian.AppendUint32(loca, uint32(len(glyf)))
-	head := append([]byte(nil), f.Tables["head"]...)
-	if len(head) < 54 || len(glyf) == 0 {
-		return errNotSubset
-	}
-	binary.BigEndian.PutUint16(head[50:], 1) // indexToLocFormat: long
-	f.Tables["glyf"], f.Tables["loca"], f.Tables["head"] = glyf, loca, head
-	if gvar, ok := f.Tables["gvar"]; ok {
-		var err error
-		if f.Tables["gvar"], err = subsetVariations(gvar, wanted); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// subsetVariations empties the variations of glyphs that aren't wanted (OpenType 1.9.1,
-// gvar).
-func subsetVariations(gvar []byte, wanted []bool) ([]byte, error) {
-	if len(gvar) < 20 {
-		return nil, errNotSubset
-	}
-	count, long, data := int(
-		binary.BigEndian.Uint16(gvar[12:]),
-	), binary.BigEndian.Uint16(
-		gvar[14:],
-	)&1 == 1, int(
-		binary.BigEndian.Uint32(gvar[16:]),
-	)
-	size := 2
-	if long {
-		size = 4
-	}
-	if count > len(wanted) || 20+size*(count+1) > len(gvar) || data > len(gvar) {
-		return nil, errNotSubset
-	}
-	at := func(i int) int {
-		if long {
-			return data + int(binary.BigEndian.Uint32(gvar[20+4*i:]))
-		}
-		return data + 2*int(binary.BigEndian.Uint16(gvar[20+2*i:]))
-	}
-	// The shared tuples stand between the offsets and the data, and move with them.
-	tuples, tupleSize := int(
-		binary.BigEndian.Uint32(gvar[8:]),
-	), 2*int(
-		binary.BigEndian.Uint16(gvar[4:]),
-	)*int(
-		binary.BigEndian.Uint16(gvar[6:]),
-	)
-	if tuples+tupleSize > len(gvar) {
-		return nil, errNotSubset
-	}
-	head := append([]byte(nil), gvar[:20]...)
-	binary.BigEndian.PutUint16(head[14:], binary.BigEndian.Uint16(gvar[14:])|1)
-	binary.BigEndian.PutUint32(head[8:], uint32(20+4*(count+1)))
-	binary.BigEndian.PutUint32(head[16:], uint32(20+4*(count+1)+tupleSize))
-	var offsets, body []byte
-	for i := range count {
-		offsets = binary.BigEndian.AppendUint32(offsets, uint32(len(body)))
-		from, to := at(i), at(i+1)
-		if from > to || to > len(gvar) {
-			return nil, errNotSubset
-		}
-		if wanted[i] {
-			body = append(body, gvar[from:to]...)
-			if len(body)%2 == 1 {
-				body = append(body, 0)
-			}
-		}
-	}
-	offsets = binary.BigEndian.AppendUint32(offsets, uint32(len(body)))
-	return append(append(append(head, offsets...), gvar[tuples:tuples+tupleSize]...), body...), nil
 }

@@ -95,92 +95,6 @@ func measured(t *testing.T, sfnt []byte, weights [2]int, weight int, texts ...st
 	return out
 }
 
-// Text is as wide in a subset as in the whole font, kerning included, at every weight,
-// and the file is smaller.
-func TestSubsetKeepsWhatIsSeen(t *testing.T) {
-	texts := []string{"AVATAR Wave To You", "Office fluffy 08:10", "Größe, façade — “quoted” €5", "fi fl ffi"}
-	for _, c := range []struct {
-		name    string
-		file    []byte
-		weights [2]int
-		at      []int
-		words   string
-	}{
-		{"Liberation Serif", liberation(t), [2]int{400, 400}, []int{400}, "Boats"},
-		{"Liberation Serif with Greek", liberation(t), [2]int{400, 400}, []int{400}, "Boats, πλοία"},
-		{"EB Garamond", garamond(t), [2]int{400, 400}, []int{400}, "Boats"},
-		{"Hanken Grotesk", shipped(t, "hanken-grotesk-latin-ext-wght-normal.woff2"), [2]int{100, 900}, []int{100, 400, 900}, "Łódź"},
-	} {
-		o, err := readOwn(c.file)
-		if err != nil {
-			t.Fatal(err)
-		}
-		keep, _ := Scripts(c.words)
-		small, err := Subset(o.SFNT, keep)
-		if err != nil {
-			t.Fatalf("%s: %v", c.name, err)
-		}
-		for _, w := range c.at {
-			whole, part := measured(
-				t,
-				o.SFNT,
-				c.weights,
-				w,
-				append(texts, c.words)...), measured(
-				t,
-				small,
-				c.weights,
-				w,
-				append(texts, c.words)...)
-			for i := range whole {
-				if whole[i] != part[i] {
-					t.Errorf(
-						"%s at %d: %q is %v px wide, in the subset %v",
-						c.name,
-						w,
-						append(texts, c.words)[i],
-						whole[i],
-						part[i],
-					)
-				}
-			}
-		}
-		whole, err1 := Pack(o.SFNT, Small)
-		part, err2 := Pack(small, Small)
-		if err1 != nil || err2 != nil {
-			t.Fatal(err1, err2)
-		}
-		t.Logf("%s: %d bytes as uploaded, %d as WOFF2, %d for %q", c.name, len(c.file), len(whole), len(part), c.words)
-		if (c.name == "Liberation Serif" || c.name == "EB Garamond") && len(part)*4 > len(whole)*3 {
-			t.Errorf("%s: %d bytes, the subset %d", c.name, len(whole), len(part))
-		}
-	}
-}
-
-func TestScripts(t *testing.T) {
-	for _, c := range []struct {
-		words   string
-		in, out string
-	}{
-		{"Boats sail", "aZ0é€“”—ß", "łπжאの"},
-		{"Łódź", "ałŻ", "πж"},
-		{"πλοία", "aωΏ", "жא"},
-		{"Лодки", "жЯa", "π"},
-	} {
-		keep, _ := Scripts(c.words)
-		for _, r := range c.in {
-			if !keep(r) {
-				t.Errorf("%q: %q is left out", c.words, r)
-			}
-		}
-		for _, r := range c.out {
-			if keep(r) {
-				t.Errorf("%q: %q is kept", c.words, r)
-			}
-		}
-	}
-}
-
 func TestBadFonts(t *testing.T) {
 	good := liberation(t)
 	restricted := append([]byte(nil), good...)
@@ -239,7 +153,6 @@ func FuzzOwn(f *testing.F) {
 			}
 			return
 		}
-		keep, _ := Scripts("a")
-		_, _ = Subset(o.SFNT, keep) // an error, or a font; no panic
+		_, _ = Cut(t.Context(), o.SFNT, Want{}) // an error, or a font; no panic
 	})
 }

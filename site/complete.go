@@ -88,7 +88,7 @@ func (p *Publisher) missing(ctx context.Context, st *store.Store, src Source) (*
 	if !put {
 		page.Sections = append(page.Sections, words)
 	}
-	ready, err := p.Prepare(src, missingPage, page)
+	ready, err := p.Prepare(ctx, src, missingPage, page)
 	if err != nil {
 		return nil, err
 	}

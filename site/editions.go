@@ -62,6 +62,9 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 	if src, err = src.published(o).forVisitors(ctx, st); err != nil {
 		return 0, err
 	}
+	if src.Letters, err = p.letters(src, o); err != nil {
+		return 0, err
+	}
 	ready := make([]*Prepared, len(o.Pages))
 	editions := make([]store.Edition, len(o.Pages))
 	g, _ := errgroup.WithContext(ctx)
@@ -71,7 +74,7 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 			if editions[i], err = src.Edition(page.Seq, page.Slug, page.Doc); err != nil {
 				return err
 			}
-			if ready[i], err = p.Prepare(src, page.Slug, page.Doc); err != nil {
+			if ready[i], err = p.Prepare(ctx, src, page.Slug, page.Doc); err != nil {
 				return err
 			}
 			editions[i].Said = ready[i].Said
@@ -291,7 +294,7 @@ func (p *Publisher) CopiesMade(ctx context.Context, st *store.Store, job store.M
 					was.Variants = m.Variants
 				}
 			}
-			r, err := p.Prepare(e.Source, e.Slug, e.Page)
+			r, err := p.Prepare(ctx, e.Source, e.Slug, e.Page)
 			if err != nil {
 				return nil, err
 			}

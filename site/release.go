@@ -51,6 +51,8 @@ type Entry struct {
 	Styles []string `json:"styles,omitempty"`
 	// Frames are the origins of what frames on it show (CSP 3 §6.1.6); nil is that it isn't known.
 	Frames []string `json:"frames"`
+	// Letters are what its words need of fonts beside fonts.Usual.
+	Letters string `json:"letters,omitempty"`
 }
 
 // Names of what is in the folder of a site.

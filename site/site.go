@@ -18,7 +18,6 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
-	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -29,7 +28,6 @@ import (
 	"openplot/core/emit"
 	"openplot/core/layout"
 	"openplot/durable"
-	"openplot/fonts"
 	"openplot/icons"
 	"openplot/stock"
 	"openplot/store"
@@ -44,6 +42,8 @@ type Addresses struct {
 	StyleFonts string
 	// OwnFont gives the name of a file of the site's own fonts below Fonts.
 	OwnFont func(*store.Font) string
+	// Cut are the fonts as they are published; nil has them whole, under their own names.
+	Cut *cutter
 	// Script gives the address of a script by its name; nil leaves scripts out.
 	Script func(name string) string
 	// Link turns a site-relative link ("/fares") into the one to write.
@@ -52,9 +52,6 @@ type Addresses struct {
 	Form func(block string) string
 	// Embed gives the address of a file of own HTML; nil leaves its frames empty.
 	Embed func(file string) string
-	// ByContent names files of shipped fonts after what is in them, for those that keep them
-	// for good.
-	ByContent bool
 	// Self is the page's own address in the world, or "" for none; Origin is that of the site.
 	Self, Origin string
 	// Up leads from the page to the site's beginning: "" or "../", as often as it takes.
@@ -65,14 +62,6 @@ type Addresses struct {
 	// MediaDir is the folder of the library's files, where the site's own fonts are read to lay
 	// pages out.
 	MediaDir string
-}
-
-// font is the name of a shipped font's file.
-func (a Addresses) font(f fonts.Face) string {
-	if a.ByContent {
-		return f.ByContent()
-	}
-	return f.File
 }
 
 // Source is what the pages of a site are made from.
@@ -86,6 +75,8 @@ type Source struct {
 	Domain string
 	// Redirects are addresses that lead elsewhere.
 	Redirects []store.Redirect
+	// Letters are what the words of other pages that are published need beside fonts.Usual.
+	Letters string
 }
 
 // ReadSource reads what the pages of a site are made from.
@@ -178,7 +169,7 @@ func instant(local, zone string) string {
 // Rendered is a page as text, with the files it needs.
 type Rendered struct {
 	HTML, CSS string
-	Fonts     []fonts.Face
+	Letters   string            // what its words need of fonts beside fonts.Usual
 	Media     []string          // file names
 	Scenes    []string          // names of those that stand in for pictures
 	Scripts   []string          // names
@@ -206,28 +197,7 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	body := b.Page(p)
 	r.Body = body
 	layout.New(src.library(a.MediaDir)(), src.Site.Zones, body).SayWidths()
-	var faces []emit.FontFace
-	// What the page's first words are set in is wanted before the style sheet is read.
-	early := func(family string, italic bool) bool {
-		return !italic && (family == src.Site.House.Fonts.Heading || family == src.Site.House.Fonts.Body)
-	}
-	used := emit.Used(body)
-	for _, f := range fonts.Needed(used) {
-		r.Fonts = append(r.Fonts, f)
-		face := FontFace(f, a.StyleFonts)
-		face.URL = a.StyleFonts + a.font(f)
-		if !f.Extended && early(f.Family, f.Italic) {
-			face.Preload = a.Fonts + a.font(f)
-		}
-		faces = append(faces, face)
-	}
-	for _, f := range src.Needed(used) {
-		face := OwnFontFace(f, a.StyleFonts+a.OwnFont(f))
-		if early(f.Family, f.Italic) {
-			face.Preload = a.Fonts + a.OwnFont(f)
-		}
-		faces = append(faces, face)
-	}
+	faces := src.faces(p, &r, a)
 	sheet := emit.NewSheet(src.Site.Zones)
 	head := emit.Page{
 		Title: p.Title, Description: p.Description, Language: cmp.Or(p.Language, src.Site.Language, "en"), Stylesheet: a.Stylesheet, Fonts: faces,
@@ -258,15 +228,6 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 		}
 	}
 	return r
-}
-
-// FontFace gives the rule for a shipped font file.
-func FontFace(f fonts.Face, prefix string) emit.FontFace {
-	weights := strconv.Itoa(f.Weights[0])
-	if f.Weights[1] != f.Weights[0] {
-		weights += " " + strconv.Itoa(f.Weights[1])
-	}
-	return emit.FontFace{Family: f.Family, URL: prefix + f.File, Italic: f.Italic, Weights: weights, Range: f.Range()}
 }
 
 // Parts of a Publisher.
@@ -301,7 +262,7 @@ const missingPage = "404"
 
 // Prepare writes a page, "" being the home page, and what it needs. It takes seconds where
 // fonts of the site's own are published for the first time.
-func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared, error) {
+func (p *Publisher) Prepare(ctx context.Context, src Source, slug string, page *doc.Page) (*Prepared, error) {
 	up := ""
 	if slug == missingPage {
 		up = "/"
@@ -309,7 +270,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		up = strings.Repeat("../", strings.Count(slug, "/")+1)
 	}
 	a := Addresses{
-		ByContent: true, MediaDir: p.MediaDir, Media: up + "assets/media/", StyleMedia: up + "assets/media/", Fonts: up + "assets/fonts/", StyleFonts: up + "assets/fonts/",
+		MediaDir: p.MediaDir, Media: up + "assets/media/", StyleMedia: up + "assets/media/", Fonts: up + "assets/fonts/", StyleFonts: up + "assets/fonts/",
 		Scenes: up + "assets/scenes/", StyleScenes: up + "assets/scenes/",
 		Link:   func(href string) string { return relative(href, up) },
 		Script: func(name string) string { return up + "assets/" + scriptFile(name) },
@@ -318,8 +279,7 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 		Origin: p.origin(src), Up: up,
 	}
 	assets := filepath.Join(p.folder(src.Site.ID), assetFolder)
-	own := p.subsets(src, page)
-	a.OwnFont = own.name
+	a.Cut = &cutter{ctx: ctx, dir: filepath.Join(assets, "fonts"), mediaDir: p.MediaDir}
 	r := src.Render(slug, page, a)
 	if len(r.CSS) > largestInline {
 		a.StyleMedia, a.StyleFonts, a.StyleScenes = "media/", "fonts/", "scenes/"
@@ -331,23 +291,24 @@ func (p *Publisher) Prepare(src Source, slug string, page *doc.Page) (*Prepared,
 			return nil, err
 		}
 	}
-	if err := p.bring(assets, r, a); err != nil {
+	if err := p.bring(assets, r); err != nil {
 		return nil, err
 	}
-	if err := own.write(filepath.Join(assets, "fonts")); err != nil {
-		return nil, err
+	if a.Cut.err != nil {
+		return nil, a.Cut.err
 	}
 	words, err := said(r.HTML, src.Site.Slug)
 	if err != nil {
 		return nil, err
 	}
 	e := &Entry{
-		Type:   htmlType,
-		Page:   page.ID,
-		Name:   page.Name,
-		Look:   src.Look,
-		Hidden: page.Unlisted,
-		Frames: Frames(r.Body),
+		Type:    htmlType,
+		Page:    page.ID,
+		Name:    page.Name,
+		Look:    src.Look,
+		Hidden:  page.Unlisted,
+		Frames:  Frames(r.Body),
+		Letters: r.Letters,
 	}
 	if a.Stylesheet == "" {
 		sum := sha256.Sum256([]byte(r.CSS))
@@ -376,18 +337,9 @@ func styleFile(css string) string {
 	return "style-" + hex.EncodeToString(sum[:6]) + ".css"
 }
 
-// bring writes the fonts, pictures, own HTML and scripts that a page needs among its site's
+// bring writes the pictures, own HTML and scripts that a page needs among its site's
 // assets.
-func (p *Publisher) bring(assets string, r Rendered, a Addresses) error {
-	for _, f := range r.Fonts {
-		b, err := fonts.Files.ReadFile("files/" + f.File)
-		if err != nil {
-			return fmt.Errorf("reading font %s: %w", f.File, err)
-		}
-		if err := durable.Write(filepath.Join(assets, "fonts", a.font(f)), b); err != nil {
-			return err
-		}
-	}
+func (p *Publisher) bring(assets string, r Rendered) error {
 	for _, name := range r.Media {
 		if err := copyFile(filepath.Join(assets, "media", name), filepath.Join(p.MediaDir, name)); err != nil {
 			return err

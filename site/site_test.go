@@ -46,7 +46,8 @@ func TestPublish(t *testing.T) {
 	var ready *Prepared
 	for range 2 { // the second time changes nothing
 		var err error
-		if ready, err = p.Prepare(Source{Site: s, Media: media}, "fares", page); err != nil || ready.Entry.Page != "p" {
+		if ready, err = p.Prepare(t.Context(), Source{Site: s, Media: media}, "fares", page); err != nil ||
+			ready.Entry.Page != "p" {
 			t.Fatalf("%+v, %v", ready, err)
 		}
 	}

@@ -92,7 +92,7 @@ func TestStandInsArePublished(t *testing.T) {
 		t.Fatalf("%v", r.Scenes)
 	}
 	p := &Publisher{Dir: dir, MediaDir: t.TempDir()}
-	if _, err := p.Prepare(src, "crew", page); err != nil {
+	if _, err := p.Prepare(t.Context(), src, "crew", page); err != nil {
 		t.Fatal(err)
 	}
 	for _, name := range r.Scenes {

@@ -3,11 +3,11 @@ package site
 import (
 	"bytes"
 	"compress/gzip"
+	"context"
 	"os"
 	"path"
 	"path/filepath"
 	"slices"
-	"strconv"
 	"strings"
 
 	"openplot/core/check"
@@ -21,10 +21,15 @@ import (
 )
 
 // Weigh gives what a visitor's browser loads of a page, by zone, at its typical width and on a
-// screen with one pixel a px, once all of it was seen: text packed with gzip, pictures and fonts
-// as they are, fonts of the site's own with all their characters. Videos and what others serve
+// screen with one pixel a px, once all of it was seen: text packed with gzip, pictures as they are,
+// shipped fonts cut as for this page alone, fonts of the site's own with all their characters. Videos and what others serve
 // don't count. families are those that the page has browsers fetch before they are needed.
-func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.Bytes, families []string) {
+func (src Source) Weigh(
+	ctx context.Context,
+	slug string,
+	p *doc.Page,
+	mediaDir string,
+) (by []check.Bytes, families []string) {
 	const media, scenes = "m/", "s/"
 	r := src.Render(
 		slug,
@@ -47,6 +52,10 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 		if b, err := Script(name); err == nil {
 			text.Scripts += packed(b)
 		}
+	}
+	needs := src.fontNeeds(p, r.Body)
+	if needs.letters != "" { // not cut anew for each letter that is written
+		needs.letters = fonts.Western
 	}
 	for z, zone := range src.Site.Zones {
 		w := text
@@ -76,7 +85,7 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 					used[f] = map[int]bool{}
 				}
 				used[f][st.FontWeight] = true
-				beyond[f] = beyond[f] || strings.ContainsFunc(n.Text, isExtended)
+				beyond[f] = beyond[f] || strings.ContainsFunc(n.Text, fonts.Face{Extended: true}.Holds)
 				return
 			}
 			if st.Display == style.None || n.Folded {
@@ -100,8 +109,13 @@ func (src Source) Weigh(slug string, p *doc.Page, mediaDir string) (by []check.B
 		is := func(family string, italic bool) bool { return used[face{family, italic}] != nil }
 		for _, f := range fonts.Needed(is) {
 			of := face{f.Family, f.Italic}
-			if b, err := fonts.Files.ReadFile("files/" + f.File); err == nil && (!f.Extended || beyond[of]) &&
-				takes(f, used[of]) {
+			if f.Extended && !beyond[of] || !takes(f, used[of]) {
+				continue
+			}
+			if f.Extended {
+				b, _ := fonts.Files.ReadFile("files/" + f.File)
+				w.Fonts += len(b)
+			} else if b, err := f.Cut(ctx, needs.of(f.Family, f.Italic, f.Holds)); err == nil {
 				w.Fonts += len(b)
 			}
 		}
@@ -153,22 +167,4 @@ func size(file string) int {
 		return 0
 	}
 	return int(info.Size())
-}
-
-// extended are the characters of the extended files of shipped fonts.
-var extended = func() (out [][2]rune) {
-	for _, part := range strings.Split(fonts.Face{Extended: true}.Range(), ",") {
-		from, to, span := strings.Cut(strings.TrimPrefix(part, "U+"), "-")
-		if !span {
-			to = from
-		}
-		a, _ := strconv.ParseInt(from, 16, 32)
-		b, _ := strconv.ParseInt(to, 16, 32)
-		out = append(out, [2]rune{rune(a), rune(b)})
-	}
-	return out
-}()
-
-func isExtended(r rune) bool {
-	return slices.ContainsFunc(extended, func(s [2]rune) bool { return r >= s[0] && r <= s[1] })
 }

@@ -16,7 +16,7 @@ import (
 // the picture in docs/architecture.md. The two origins know nothing of each other, and
 // the model of the Bench nothing of HTTP.
 var imports = map[string]string{
-	"postgres": "", "memory": "", "sandbox": "core", "durable": "", "metrics": "", "fonts": "core sandbox", "icons": "", "stock": "core", "gestures": "core",
+	"postgres": "", "memory": "", "sandbox": "core", "durable": "", "metrics": "", "fonts": "core fonts/hb sandbox", "fonts/hb": "", "icons": "", "stock": "core", "gestures": "core",
 	"dns": "core durable", "store": "core memory", "media": "core durable metrics sandbox store", "site": "core durable fonts icons sandbox stock store", "backup": "durable store",
 	"domains":  "core dns site store",
 	"origin":   "fonts metrics stock",

@@ -95,7 +95,7 @@ func (st *Stage) Check(
 	}
 	weighed := make(chan struct{})
 	go func() {
-		page.Weights, page.Families = st.Source.Weigh(here, p, st.workshop.mediaDir)
+		page.Weights, page.Families = st.Source.Weigh(ctx, here, p, st.workshop.mediaDir)
 		close(weighed)
 	}()
 	var sections [][]check.Finding
