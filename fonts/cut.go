@@ -21,25 +21,19 @@ import (
 const Usual = " !\"#$%&'()*+,-./0123456789:;<=>?@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\]^_`abcdefghijklmnopqrstuvwxyz{|}~" +
 	"\u00a0©«°·»×–—‘’“”•…€"
 
-// Ranges gives characters as unicode-range has them (CSS Fonts 4 §4.5).
+// Ranges gives characters as unicode-range has them.
 func Ranges(characters string) string {
+	var out [][2]rune
 	rs := []rune(characters)
 	slices.Sort(rs)
-	var out strings.Builder
-	for i := 0; i < len(rs); {
-		j := i
-		for j+1 < len(rs) && rs[j+1] <= rs[j]+1 {
-			j++
+	for _, r := range rs {
+		if k := len(out) - 1; k >= 0 && r <= out[k][1]+1 {
+			out[k][1] = r
+			continue
 		}
-		if i > 0 {
-			out.WriteByte(',')
-		}
-		if fmt.Fprintf(&out, "U+%X", rs[i]); rs[j] > rs[i] {
-			fmt.Fprintf(&out, "-%X", rs[j])
-		}
-		i = j + 1
+		out = append(out, [2]rune{r, r})
 	}
-	return out.String()
+	return unicodeRange(out)
 }
 
 // Letters gives the characters of words in order, each once, with the capital and the small
@@ -154,9 +148,6 @@ func (f Face) CutName(w Want) string {
 	return strings.TrimSuffix(f.File, ".woff2") + "-" + w.Key(whole) + ".woff2"
 }
 
-// Holds reports whether the file may have a character.
-func (f Face) Holds(r rune) bool { return inRanges(ranges(f.Range()), r) }
-
 // Cut gives the file cut to what is wanted. One of a single weight is cut to characters alone.
 func (f Face) Cut(ctx context.Context, w Want) (woff2 []byte, err error) {
 	name := f.CutName(w)
@@ -185,26 +176,4 @@ func (f Face) Cut(ctx context.Context, w Want) (woff2 []byte, err error) {
 	cuts.by[name] = woff2
 	cuts.Unlock()
 	return woff2, nil
-}
-
-// ranges reads a CSS unicode-range.
-func ranges(css string) (out [][2]rune) {
-	for _, part := range strings.Split(css, ",") {
-		var lo, hi rune
-		part = strings.TrimPrefix(strings.TrimSpace(part), "U+")
-		if n, _ := fmt.Sscanf(part, "%x-%x", &lo, &hi); n == 1 {
-			hi = lo
-		}
-		out = append(out, [2]rune{lo, hi})
-	}
-	return out
-}
-
-func inRanges(rs [][2]rune, r rune) bool {
-	for _, x := range rs {
-		if r >= x[0] && r <= x[1] {
-			return true
-		}
-	}
-	return false
 }

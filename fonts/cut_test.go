@@ -96,7 +96,7 @@ func TestCutsAreNamedByWhatIsInThem(t *testing.T) {
 
 // As the examples of CSS Fonts 4 §4.5 have it.
 func TestRanges(t *testing.T) {
-	for characters, want := range map[string]string{"A": "U+41", "abc": "U+61-63", "acbé": "U+61-63,U+E9", "": ""} {
+	for characters, want := range map[string]string{"A": "U+0041", "abc": "U+0061-0063", "acbé": "U+0061-0063,U+00E9", "": ""} {
 		if got := Ranges(characters); got != want {
 			t.Errorf("%q: %s, want %s", characters, got, want)
 		}

@@ -8,6 +8,8 @@ package fonts
 import (
 	"embed"
 	"fmt"
+	"slices"
+	"strings"
 	"sync"
 
 	"openplot/core/shape"
@@ -29,12 +31,45 @@ type Face struct {
 	Extended bool
 }
 
-// Range gives the CSS unicode-range of the file.
-func (f Face) Range() string {
-	if f.Extended {
-		return "U+0100-0130,U+0132-0151,U+0154-02BA,U+02BD-02C5,U+02C7-02CC,U+02CE-02D7,U+02DD-02FF,U+1D00-1DBF,U+1E00-1E9F,U+1EF2-1EFF,U+20A0-20AB,U+20AD-20C0,U+2113,U+2C60-2C7F,U+A720-A7FF"
+// The characters of the two files of a family, as their packages have them.
+var (
+	extended = [][2]rune{
+		{0x0100, 0x0130}, {0x0132, 0x0151}, {0x0154, 0x02ba}, {0x02bd, 0x02c5}, {0x02c7, 0x02cc},
+		{0x02ce, 0x02d7}, {0x02dd, 0x02ff}, {0x1d00, 0x1dbf}, {0x1e00, 0x1e9f}, {0x1ef2, 0x1eff},
+		{0x20a0, 0x20ab}, {0x20ad, 0x20c0}, {0x2113, 0x2113}, {0x2c60, 0x2c7f}, {0xa720, 0xa7ff},
 	}
-	return "U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+0304,U+0308,U+0329,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD"
+	basic = [][2]rune{
+		{0x0000, 0x00ff}, {0x0131, 0x0131}, {0x0152, 0x0153}, {0x02bb, 0x02bc}, {0x02c6, 0x02c6},
+		{0x02da, 0x02da}, {0x02dc, 0x02dc}, {0x0304, 0x0304}, {0x0308, 0x0308}, {0x0329, 0x0329},
+		{0x2000, 0x206f}, {0x20ac, 0x20ac}, {0x2122, 0x2122}, {0x2191, 0x2191}, {0x2193, 0x2193},
+		{0x2212, 0x2212}, {0x2215, 0x2215}, {0xfeff, 0xfeff}, {0xfffd, 0xfffd},
+	}
+)
+
+func (f Face) ranges() [][2]rune {
+	if f.Extended {
+		return extended
+	}
+	return basic
+}
+
+// Range gives the CSS unicode-range of the file.
+func (f Face) Range() string { return unicodeRange(f.ranges()) }
+
+// Holds reports whether the file may have a character.
+func (f Face) Holds(r rune) bool {
+	return slices.ContainsFunc(f.ranges(), func(x [2]rune) bool { return r >= x[0] && r <= x[1] })
+}
+
+// unicodeRange gives ranges as CSS has them (CSS Fonts 4 §4.5).
+func unicodeRange(rs [][2]rune) string {
+	out := make([]string, len(rs))
+	for i, r := range rs {
+		if out[i] = fmt.Sprintf("U+%04X", r[0]); r[1] > r[0] {
+			out[i] += fmt.Sprintf("-%04X", r[1])
+		}
+	}
+	return strings.Join(out, ",")
 }
 
 // Faces lists every file.

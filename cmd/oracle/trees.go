@@ -532,7 +532,7 @@ func (g *treeGenerator) text(parent *element.Node, tag string, set func(*style.S
 			st.Balance = true
 		}
 		if g.maybe(5) {
-			st.OverflowWrap = pick(g, style.BreakWord, style.Anywhere)
+			st.OverflowWrap, st.Tabular = pick(g, style.BreakWord, style.Anywhere), true
 		}
 		set(st)
 	})

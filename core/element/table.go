@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 
 	"openplot/core/colour"
@@ -93,12 +94,16 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 		n.attr("role", "group")
 		n.attr("aria-label", cmp.Or(bl.Content.Values["caption"], "Table"))
 	}
+	// Roles are said, since display takes them away in some browsers (HTML AAM 1.0 §3.4, table).
 	t := b.child(n, "table", func(z int, st *style.Style) {
-		st.Display = style.Block
+		if st.Display = style.Block; cards && narrow(z) {
+			st.Position = style.Relative
+		}
 		if !cards && narrow(z) {
 			st.MinWidth = style.Pixels(float64(112 * len(tracks)))
 		}
 	})
+	t.attr("role", "table")
 	if c := bl.Content.Values["caption"]; c != "" {
 		say(b.child(t, "caption", func(_ int, st *style.Style) {
 			st.Display, st.FontWeight = style.Block, 600
@@ -107,12 +112,15 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 	}
 	header := bl.Content.Values["head"] != value.None
 	columns := bl.Content.Values["head"] == value.Both
+	figures := figureColumns(rows, header)
 	section := func(tag string) *Node {
 		s := b.child(t, tag, func(z int, st *style.Style) {
-			if st.Display = style.Block; tag == "thead" && cards && narrow(z) {
-				st.Display = style.None
+			if st.Display = style.Block; tag == "thead" && cards && narrow(z) { // heard, not seen
+				st.Position, st.Width, st.Height = style.Absolute, style.Pixels(1), style.Pixels(1)
+				st.Overflow, st.ClipPath = style.Hidden, "inset(50%)"
 			}
 		})
+		s.attr("role", "rowgroup")
 		return s
 	}
 	var body *Node
@@ -134,6 +142,7 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 			rows[0],
 			tracks,
 			tableRow{
+				figures: figures,
 				heading: heading,
 				columns: columns,
 				labels:  header && cards,
@@ -191,7 +200,38 @@ func moreBeside(st *style.Style) string {
 	}, ", ")
 }
 
+// figureColumns tells which columns hold figures alone, which are read by their ends.
+func figureColumns(rows [][]string, header bool) []bool {
+	figures := make([]bool, len(rows[0]))
+	for c := range figures {
+		for r, row := range rows {
+			if header && r == 0 || strings.TrimSpace(row[c]) == "" {
+				continue
+			}
+			if figures[c] = figure(row[c]); !figures[c] {
+				break
+			}
+		}
+	}
+	return figures
+}
+
+// figure reports whether a cell holds a number, with the signs that go with one.
+func figure(cell string) bool {
+	digits := false
+	for _, r := range cell {
+		switch {
+		case r >= '0' && r <= '9':
+			digits = true
+		case !strings.ContainsRune(" .,'’+-−–%\u00a0\u202f", r) && !unicode.Is(unicode.Sc, r):
+			return false
+		}
+	}
+	return digits
+}
+
 type tableRow struct {
+	figures                                []bool
 	heading, columns, labels, cards, first bool
 	narrow                                 func(zone int) bool
 }
@@ -209,9 +249,10 @@ func (b wordBlocks) tableRow(in *Node, bl *doc.Block, row, labels []string, trac
 			st.Padding.Top, st.Padding.Bottom = style.Pixels(8), style.Pixels(8)
 		}
 	})
+	tr.attr("role", "row")
 	for c, text := range row {
 		tag := "td"
-		if k.heading || k.columns && c == 0 {
+		if (k.heading || k.columns && c == 0) && strings.TrimSpace(text) != "" { // a corner heads nothing
 			tag = "th"
 		}
 		cell := b.child(tr, tag, func(z int, st *style.Style) {
@@ -222,15 +263,26 @@ func (b wordBlocks) tableRow(in *Node, bl *doc.Block, row, labels []string, trac
 			if tag == "th" {
 				st.FontWeight = 600
 			}
+			if k.figures[c] {
+				st.TextAlign, st.Tabular = style.TextEnd, true
+			}
 			if k.cards && k.narrow(z) {
+				st.TextAlign = tr.Styles[z].TextAlign
 				st.Padding.Top, st.Padding.Bottom = style.Pixels(2), style.Pixels(2)
-				if k.labels && c > 0 {
+				if k.labels && !k.heading && c > 0 {
 					st.Display, st.GridColumns = style.Grid, style.EqualColumns(2)
 				}
 			}
 		})
-		if tag == "th" {
-			cell.attr("scope", map[bool]string{true: "col", false: "row"}[k.heading])
+		switch {
+		case tag == "td":
+			cell.attr("role", "cell")
+		case k.heading:
+			cell.attr("scope", "col")
+			cell.attr("role", "columnheader")
+		default:
+			cell.attr("scope", "row")
+			cell.attr("role", "rowheader")
 		}
 		if k.labels && !k.heading && c > 0 { // what the column is, where its heading isn't shown
 			label := b.child(cell, "span", func(z int, st *style.Style) {

@@ -22,7 +22,7 @@ var update = flag.Bool("update", false, "write the golden files anew")
 func TestEveryPropertyIsModelledOrOnlyPaints(t *testing.T) {
 	modelled := []string{
 		"align-content", "align-items", "align-self", "aspect-ratio", "border-width", "column-gap", "display", "flex",
-		"flex-direction", "flex-wrap", "float", "font-family", "font-size", "font-style", "font-variant-ligatures", "font-weight", "grid-auto-columns", "grid-auto-flow",
+		"flex-direction", "flex-wrap", "float", "font-family", "font-size", "font-style", "font-variant-ligatures", "font-variant-numeric", "font-weight", "grid-auto-columns", "grid-auto-flow",
 		"grid-auto-rows", "grid-column", "grid-row", "grid-template-columns", "grid-template-rows", "height", "inset",
 		"justify-content", "justify-items", "justify-self", "letter-spacing", "line-height", "margin", "max-height", "max-width",
 		"min-height", "min-width", "order", "overflow", "overflow-wrap", "padding", "position", "row-gap", "text-align",

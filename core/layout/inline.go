@@ -86,7 +86,7 @@ func (c inlines) run(text string, s *style.Style) shape.Run {
 	}
 	return shape.Run{
 		Text: text, Faces: c.tree.lib.Faces(s.FontFamily, s.FontWeight, s.FontItalic),
-		Size: size, LetterSpacing: s.LetterSpacing * size, LineHeight: s.LinePx(c.viewport), NoWrap: s.NoWrap, NoLigatures: s.OverflowWrap != style.WrapNormal,
+		Size: size, LetterSpacing: s.LetterSpacing * size, LineHeight: s.LinePx(c.viewport), NoWrap: s.NoWrap, NoLigatures: s.OverflowWrap != style.WrapNormal, Tabular: s.Tabular,
 	}
 }
 

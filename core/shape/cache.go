@@ -48,10 +48,7 @@ func key(runs []Run) string {
 		r := &runs[i]
 		b.WriteString(r.Text)
 		b.WriteByte(0)
-		flags := byte('0')
-		if r.plain() {
-			flags |= 1
-		}
+		flags := 0x40 | byte(r.lettering())<<3
 		if i > 0 && r.Size == runs[i-1].Size {
 			flags |= 2
 		}

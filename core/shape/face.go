@@ -118,7 +118,7 @@ func (l *Library) Add(family string, italic bool, weights [2]int, b []byte) (err
 // shapes tries a face on some text.
 func (l *Library) shapes(f *Face) bool {
 	text := []rune("AVATAR fi 08:10")
-	info, pos := l.shape(text, 0, len(text), f, false)
+	info, pos := l.shape(text, 0, len(text), f, 0)
 	if len(info) == 0 || f.unitsPerEm <= 0 {
 		return false
 	}

@@ -21,8 +21,8 @@ type glyphs struct {
 	runEnd  []int // by run, the rune after its last
 	unsafe  []bool
 	breaks  []opportunity
-	plain   []bool // by run: without ligatures
-	missing []rune // characters that no face has
+	letters []lettering // by run
+	missing []rune      // characters that no face has
 
 	// inWord has the corrections of breaks within a word that were asked for.
 	mu     sync.Mutex
@@ -56,11 +56,22 @@ type opportunity struct {
 	from int
 }
 
-var noLigatures = func() (fs []harfbuzz.Feature) {
-	for _, tag := range []string{"liga", "clig", "dlig", "hlig", "calt"} {
-		fs = append(fs, harfbuzz.Feature{Tag: opentype.MustNewTag(tag), Value: 0, End: harfbuzz.FeatureGlobalEnd})
+// features are what HarfBuzz is told, by lettering.
+var features = func() (by [4][]harfbuzz.Feature) {
+	set := func(as lettering, tag string, value uint32) {
+		for i := range by {
+			if lettering(i)&as != 0 {
+				by[i] = append(by[i], harfbuzz.Feature{
+					Tag: opentype.MustNewTag(tag), Value: value, End: harfbuzz.FeatureGlobalEnd,
+				})
+			}
+		}
 	}
-	return fs
+	for _, tag := range []string{"liga", "clig", "dlig", "hlig", "calt"} {
+		set(plain, tag, 0)
+	}
+	set(tabular, "tnum", 1)
+	return by
 }()
 
 // glyphs shapes runs of text, or finds them shaped already.
@@ -79,7 +90,7 @@ func (l *Library) glyphs(runs []Run) *glyphs {
 			g.runOf = append(g.runOf, i)
 		}
 		g.runEnd = append(g.runEnd, len(g.text))
-		g.plain = append(g.plain, r.plain())
+		g.letters = append(g.letters, r.lettering())
 		g.itemise(start, i, r.Faces)
 	}
 	l.shapeItems(g, runs)
@@ -144,7 +155,7 @@ func (l *Library) shapeItems(g *glyphs, runs []Run) {
 		for m < len(g.items) && g.items[m].face == it.face && runs[g.items[m].run].Size == runs[it.run].Size {
 			m++
 		}
-		info, pos := l.shape(g.text, it.start, g.items[m-1].end, it.face, g.plain[it.run])
+		info, pos := l.shape(g.text, it.start, g.items[m-1].end, it.face, g.letters[it.run])
 		for i := range info {
 			c := info[i].Cluster
 			g.inGlyph[c] = false
@@ -177,7 +188,7 @@ func (l *Library) shape(
 	text []rune,
 	a, b int,
 	f *Face,
-	plain bool,
+	as lettering,
 ) (info []harfbuzz.GlyphInfo, pos []harfbuzz.GlyphPosition) {
 	defer func() {
 		if recover() != nil {
@@ -190,11 +201,7 @@ func (l *Library) shape(
 	buf.Props.Direction = harfbuzz.LeftToRight
 	buf.Props.Language = language.NewLanguage("en")
 	buf.Props.Script = language.Latin
-	var features []harfbuzz.Feature
-	if plain {
-		features = noLigatures
-	}
-	buf.Shape(f.hb, features)
+	buf.Shape(f.hb, features[as])
 	if f.variable { // advances of variable fonts in whole font units; kerning stays fractional
 		for i := range buf.Pos {
 			if buf.Pos[i].XAdvance != 0 {
@@ -207,8 +214,8 @@ func (l *Library) shape(
 }
 
 // width shapes text[a:b] by itself and gives its advance in em.
-func (l *Library) width(text []rune, a, b int, f *Face, plain bool) float64 {
-	_, pos := l.shape(text[a:b], 0, b-a, f, plain)
+func (l *Library) width(text []rune, a, b int, f *Face, as lettering) float64 {
+	_, pos := l.shape(text[a:b], 0, b-a, f, as)
 	w := 0.0
 	for _, p := range pos {
 		w += float64(p.XAdvance) / 64 / f.unitsPerEm
@@ -250,7 +257,7 @@ func (l *Library) opportunity(g *glyphs, i int) opportunity {
 			for e < it.end && g.unsafe[e] {
 				e++
 			}
-			o.start = l.width(g.text, i, e, it.face, g.plain[it.run]) - g.sum(i, e)
+			o.start = l.width(g.text, i, e, it.face, g.letters[it.run]) - g.sum(i, e)
 		}
 	}
 	if t := o.trim; t < n && t > 0 && g.unsafe[t] {
@@ -261,7 +268,7 @@ func (l *Library) opportunity(g *glyphs, i int) opportunity {
 				b--
 			}
 			o.from = b
-			edge := l.width(g.text, b, t, it.face, g.plain[it.run]) - g.sum(b, t)
+			edge := l.width(g.text, b, t, it.face, g.letters[it.run]) - g.sum(b, t)
 			if t == i {
 				o.end = edge
 			} else {
@@ -275,7 +282,7 @@ func (l *Library) opportunity(g *glyphs, i int) opportunity {
 		if !it.face.has(h) {
 			h = '-'
 		}
-		o.hyphen = l.width([]rune{h}, 0, 1, it.face, false)
+		o.hyphen = l.width([]rune{h}, 0, 1, it.face, 0)
 		o.end += o.hyphen
 	}
 	return o
@@ -284,11 +291,11 @@ func (l *Library) opportunity(g *glyphs, i int) opportunity {
 // findClusters notes where graphemes begin (UAX 29), since a word is never broken
 // within one.
 func (g *glyphs) findClusters() {
-	plain := true
+	latin := true
 	for _, r := range g.text {
-		plain = plain && r < 0x300
+		latin = latin && r < 0x300
 	}
-	if plain {
+	if latin {
 		return
 	}
 	g.clusters = make([]bool, len(g.text)+1)

@@ -15,11 +15,28 @@ type Run struct {
 	LineHeight    float64 // px; NaN is normal
 	NoWrap        bool    // white-space: nowrap
 	NoLigatures   bool    // font-variant-ligatures: none
+	Tabular       bool    // font-variant-numeric: tabular-nums
 }
 
-// plain reports whether letters are set without ligatures: any letter spacing
-// turns them off, too (CSS Text 3 §9.2).
-func (r *Run) plain() bool { return r.NoLigatures || r.LetterSpacing != 0 }
+// lettering is a set of how glyphs are chosen.
+type lettering uint8
+
+const (
+	plain   lettering = 1 << iota // without ligatures
+	tabular                       // figures of one width
+)
+
+// lettering tells how a run's glyphs are chosen: any letter spacing turns ligatures off, too (CSS
+// Text 3 §9.2).
+func (r *Run) lettering() (l lettering) {
+	if r.NoLigatures || r.LetterSpacing != 0 {
+		l |= plain
+	}
+	if r.Tabular {
+		l |= tabular
+	}
+	return l
+}
 
 // Paragraph is shaped text without forced breaks, in its sizes. Once made it is not
 // changed, so that lines can be broken at many widths at once.

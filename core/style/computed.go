@@ -53,6 +53,7 @@ type Style struct {
 	TextTransform TextTransform
 	NoWrap        bool // white-space: nowrap
 	Balance       bool // text-wrap: balance
+	Tabular       bool // font-variant-numeric: tabular-nums
 	OverflowWrap  OverflowWrap
 	Color         string // "#rrggbb"
 
@@ -357,7 +358,7 @@ func (s *Style) Inherit(p *Style) {
 	s.FontSize, s.LineHeight, s.LetterSpacing = p.FontSize, p.LineHeight, p.LetterSpacing
 	s.TextAlign, s.TextTransform, s.Color = p.TextAlign, p.TextTransform, p.Color
 	s.TextShadow = p.TextShadow
-	s.NoWrap, s.Balance, s.OverflowWrap = p.NoWrap, p.Balance, p.OverflowWrap
+	s.NoWrap, s.Balance, s.OverflowWrap, s.Tabular = p.NoWrap, p.Balance, p.OverflowWrap, p.Tabular
 	s.Behind = Over(p.Background, p.Behind)
 	s.Pictured = p.BackgroundURL != "" || p.BackgroundTop != "" || p.Background == "" && p.Pictured
 }

@@ -123,6 +123,13 @@ var Properties = []Property{
 		func(s *Style) string { return choose(s.OverflowWrap != WrapNormal, "none", "normal") },
 		"",
 	},
+	{
+		"font-variant-numeric",
+		true,
+		true,
+		func(s *Style) string { return choose(s.Tabular, "tabular-nums", "normal") },
+		"",
+	},
 	{"color", true, false, func(s *Style) string { return s.Color }, ""},
 	{
 		"list-style-type",

@@ -1,0 +1,61 @@
+package element
+
+import (
+	"fmt"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/style"
+)
+
+// Who hears a table hears its headings also where its rows are cards: they aren't drawn there, but
+// they are said (WCAG 2.2, 1.3.1). All of it has its role, whatever display makes of it.
+func TestTablesAreHeard(t *testing.T) {
+	b := builder()
+	bl := &doc.Block{ID: "t", Kind: doc.Table, Content: doc.Content{Values: map[string]string{
+		"cells": "\tSingle\tReturn\nInner\t4.80\t€ 8\nOuter\t12.50\t€ 21", "head": "both", "narrow": "cards",
+	}}}
+	n := b.Section(section(bl))
+	phone := len(b.Site.Zones) - 1
+	head := n.find("thead")
+	if st := head.Styles[phone]; st.Display == style.None || st.ClipPath != "inset(50%)" {
+		t.Errorf("headings on the phone: display %v, clipped to %q", st.Display, st.ClipPath)
+	}
+	for tag, role := range map[string]string{
+		"table": "table", "thead": "rowgroup", "tbody": "rowgroup", "tr": "row", "td": "cell",
+	} {
+		for _, e := range n.all(tag) {
+			if e.value("role") != role {
+				t.Errorf("a %s has the role %q", tag, e.value("role"))
+			}
+		}
+	}
+	roles := ""
+	for _, e := range n.all("th") {
+		roles += e.value("role") + " " + e.value("scope") + ", "
+	}
+	if roles != "columnheader col, columnheader col, rowheader row, rowheader row, " {
+		t.Errorf("headings are %s", roles) // the corner is none
+	}
+	for _, td := range n.find("tbody").all("td") {
+		if wide, narrow := td.Styles[0], td.Styles[phone]; wide.TextAlign != style.TextEnd || !wide.Tabular ||
+			narrow.TextAlign == style.TextEnd {
+			t.Errorf("figures are aligned %v and on the phone %v", wide.TextAlign, narrow.TextAlign)
+		}
+	}
+}
+
+func TestFigures(t *testing.T) {
+	for cell, want := range map[string]bool{
+		"12": true, "1,299.00": true, "€ 8": true, "−4 %": true, "": false, "–": false, "12 km": false, "08:10": false, "A4": false,
+	} {
+		if got := figure(cell); got != want {
+			t.Errorf("%q: %v", cell, got)
+		}
+	}
+	if got := figureColumns([][]string{{"", "Price"}, {"Single", "4"}, {"Return", ""}}, true); fmt.Sprint(
+		got,
+	) != "[false true]" {
+		t.Errorf("columns of figures: %v", got)
+	}
+}
