@@ -3,6 +3,7 @@ package element
 import (
 	"cmp"
 	"html"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -76,8 +77,37 @@ var fieldTypes = value.Is(
 	"Checkboxes",
 )
 
-// autocompletes help browsers to fill in a field (WCAG 2.2, 1.3.5).
-var autocompletes = map[string]string{"email": "email", "tel": "tel"}
+// autocompletes help browsers to fill in a field (WCAG 2.2, 1.3.5), by its type.
+var autocompletes = map[string]string{value.Email: "email", value.Tel: "tel"}
+
+// autofills do so by what a line of text is called, in English: HTML §4.10.19.7 has the names.
+var autofills = []struct {
+	name  string
+	words []string
+}{
+	{"given-name", []string{"first name", "given name"}},
+	{"family-name", []string{"last name", "family name", "surname"}},
+	{"organization", []string{"company", "organisation", "organization"}},
+	{"postal-code", []string{"postcode", "postal code", "zip code"}},
+	{"address-level2", []string{"town", "city"}},
+	{"country-name", []string{"country"}},
+	{"street-address", []string{"address", "street"}},
+	{"name", []string{"your name", "full name", "name"}},
+}
+
+// autofill gives the autocomplete attribute of a field, or "".
+func autofill(takes, label string) string {
+	if a := autocompletes[takes]; a != "" || takes != value.Text {
+		return a
+	}
+	label = strings.ToLower(strings.TrimSpace(label))
+	for _, a := range autofills {
+		if slices.Contains(a.words, label) {
+			return a.name
+		}
+	}
+	return ""
+}
 
 // Names of the fields of every form that are there to tell people from programs: the first
 // has to stay empty, the second is the number of milliseconds from the first look to sending.
@@ -111,7 +141,7 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 		b.field(n, bl, e, i, whole)
 	}
 	if c := bl.Content.Values["consent"]; c != "" {
-		b.tick(b.child(n, "div", whole), bl, "checkbox", "consent", "yes", c, true)
+		b.tick(b.child(n, "div", whole), bl, "checkbox", "consent", "yes", c+asked, true)
 	}
 	last := b.child(n, "div", func(z int, st *style.Style) {
 		whole(z, st)
@@ -146,13 +176,20 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 	return n
 }
 
+// asked is what is said of what has to be filled in.
+const asked = " (required)"
+
 func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(int, *style.Style)) {
 	takes, required := cmp.Or(e.Values["type"], value.Text), e.Values["required"] == value.Yes
 	id := "field-" + bl.ID + b.item + "-" + strconv.Itoa(i+1)
 	label := cmp.Or(e.Values["label"], "Field "+strconv.Itoa(i+1))
 	choices := strings.Split(cmp.Or(e.Values["choices"], "The first\nThe second"), "\n")
 	many := takes == value.Radio || takes == value.Checkbox
-	row := b.child(n, "div", func(z int, st *style.Style) {
+	in, tag := "div", "label"
+	if many {
+		in, tag = "fieldset", "legend"
+	}
+	row := b.child(n, in, func(z int, st *style.Style) {
 		if e.Values["width"] != value.Half {
 			whole(z, st)
 		} else if !many && takes != value.Textarea { // fields side by side are level, whatever their labels are
@@ -160,18 +197,14 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 		}
 	})
 	row.Entry = strconv.Itoa(i)
-	tag := "label"
-	if many {
-		tag = "div"
-		row.attr("role", "group")
-		row.attr("aria-labelledby", id)
-	}
 	// A label in the field is there for those who hear it; what can't show one keeps its own above.
 	inside := !many && takes != value.Select && takes != value.Date && takes != value.Time &&
 		b.fieldLabels(bl) == value.Inside
 	head := b.child(row, tag, func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
-		st.Display, st.FontWeight = style.Block, 600
+		if st.Display, st.FontWeight = style.Block, 600; many {
+			st.Width = style.Percentage(100) // a legend is as wide as its words by itself
+		}
 		if w := sh.Number("label-weight"); w > 0 {
 			st.FontWeight = int(w)
 		}
@@ -191,14 +224,12 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 			row.Styles[z].Position = style.Relative
 		}
 	}
-	if many {
-		head.attr("id", id)
-	} else {
+	if !many {
 		head.attr("for", id)
 	}
 	text := label
 	if required && takes != value.Checkbox {
-		text += " (required)"
+		text += asked
 	}
 	switch written := say(head, label); {
 	case inside, b.DropEmpty && text != label:
@@ -220,6 +251,9 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 			st.Padding.Bottom = style.Pixels(6)
 		}), hint)
 		p.attr("id", id+"-hint")
+		if many {
+			row.attr("aria-describedby", id+"-hint")
+		}
 	}
 	if many {
 		for _, c := range choices {
@@ -248,8 +282,11 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 	f.attr("name", label)
 	if input == "input" {
 		f.attr("type", takes)
-		if a := autocompletes[takes]; a != "" {
+		if a := autofill(takes, label); a != "" {
 			f.attr("autocomplete", a)
+		}
+		if takes == value.Number {
+			f.attr("step", "any") // not whole ones alone
 		}
 	}
 	if required {

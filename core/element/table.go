@@ -117,6 +117,7 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 		s := b.child(t, tag, func(z int, st *style.Style) {
 			if st.Display = style.Block; tag == "thead" && cards && narrow(z) { // heard, not seen
 				st.Position, st.Width, st.Height = style.Absolute, style.Pixels(1), style.Pixels(1)
+				st.Inset.Top, st.Inset.Left = style.Pixels(0), style.Pixels(0)
 				st.Overflow, st.ClipPath = style.Hidden, "inset(50%)"
 			}
 		})

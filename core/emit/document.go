@@ -36,6 +36,7 @@ var resets = []struct {
 		"button,input,select,textarea{display:block;font:inherit;letter-spacing:inherit;text-transform:inherit;color:inherit;background:none;border-radius:0;appearance:none;text-align:inherit}\ntextarea{resize:vertical}\nbutton{cursor:pointer}\n",
 	},
 	// The img in it is laid out as if it stood there by itself.
+	{[]string{"fieldset"}, "fieldset{min-width:0}\n"},
 	{[]string{"picture"}, "picture{display:contents}\n"},
 	{[]string{"button[hidden]"}, "button[hidden]{display:none}\n"},
 	{[]string{"input[hidden]"}, "input[hidden]{display:none}\n"},
