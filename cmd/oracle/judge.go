@@ -29,6 +29,7 @@ import (
 // pages.
 type judge struct {
 	lib     *shape.Library
+	root    float64 // the text size that readers set, px, or 0
 	base    string
 	browser *exec.Cmd
 	in      io.WriteCloser
@@ -170,6 +171,13 @@ func (b *box) UnmarshalJSON(text []byte) error {
 	return json.Unmarshal(text, &[]any{&b.tag, &b.x, &b.y, &b.w, &b.h, &b.lines})
 }
 
+// tree is a case's page as core lays it out, or one like it.
+func (j *judge) tree(c testCase, root *element.Node) *layout.Tree {
+	t := layout.New(j.lib, c.zones, root)
+	t.TextSize = j.root
+	return t
+}
+
 // publish serves a case's page and gives its address.
 func (j *judge) publish(c testCase) string {
 	var css strings.Builder
@@ -178,6 +186,9 @@ func (j *judge) publish(c testCase) string {
 	}
 	// Boxes are compared where they stand, not where they are painted.
 	css.WriteString("*{rotate:none!important;scale:none!important;translate:none!important}\n")
+	if j.root > 0 {
+		fmt.Fprintf(&css, "html{font-size:%gpx}\n", j.root)
+	}
 	css.WriteString("@font-face{font-family:\"Uploaded\";font-weight:400;src:url(\"/uploaded.ttf\")}\n")
 	j.mu.Lock()
 	defer j.mu.Unlock()
@@ -315,7 +326,7 @@ func (j *judge) compare(c testCase, ws []int) (*tally, error) {
 		return nil, err
 	}
 	t := &tally{cases: 1}
-	tree := layout.New(j.lib, c.zones, c.root)
+	tree := j.tree(c, c.root)
 	for _, w := range ws {
 		want, theirs := computed(tree, w), got[w]
 		if len(want) != len(theirs) {

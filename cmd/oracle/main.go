@@ -27,6 +27,7 @@ func main() {
 	flag.IntVar(&o.trees, "trees", 200, "element trees to generate")
 	flag.Uint64Var(&o.seed, "seed", 1, "of the generators")
 	flag.IntVar(&o.widths, "widths", 12, "widths to look at, 1 to 24")
+	flag.Float64Var(&o.root, "root", 0, "the text size in px that readers set, instead of 16")
 	flag.BoolVar(&o.demo, "demo", true, "the demo's pages, too")
 	flag.IntVar(&o.show, "show", 3, "disagreements to reduce and print")
 	flag.IntVar(&o.yoga, "yoga", 200, "flex trees to hold against Yoga, too")
@@ -52,6 +53,7 @@ type options struct {
 	seed         uint64
 	widths       int
 	demo         bool
+	root         float64
 	show         int
 	only         string
 	yoga, sweep  int
@@ -103,6 +105,7 @@ func run(o options) (bool, error) {
 	if err != nil {
 		return false, err
 	}
+	j.root = o.root
 	defer j.stop()
 	if o.outside > 0 {
 		return true, j.outside(o.outside, o.seed)

@@ -8,7 +8,6 @@ import (
 
 	"openplot/core/element"
 	"openplot/core/emit"
-	"openplot/core/layout"
 	"openplot/core/style"
 )
 
@@ -41,7 +40,7 @@ func (j *judge) explain(c testCase, ws []int) error {
 	html, css := emit.NewSheet(c.zones).Document(emit.Page{Title: "x", Language: "en", Stylesheet: "x.css"}, root)
 	_, html, _ = strings.Cut(html, "</head>")
 	fmt.Printf("%s%s", strings.TrimPrefix(css, emit.Reset(c.root)), html)
-	for _, b := range computed(layout.New(j.lib, c.zones, root), w) {
+	for _, b := range computed(j.tree(c, root), w) {
 		fmt.Printf("    core     %-16s %8.2f %8.2f %8.2f %8.2f  %.2f\n", b.name, b.x, b.y, b.w, b.h, b.lines)
 	}
 	theirs, err := j.ask(c, []int{w})

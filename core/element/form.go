@@ -270,8 +270,8 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 	}
 	f := b.child(row, input, func(z int, st *style.Style) {
 		b.inputLook(st, bl, z)
-		if st.Height = style.Pixels(48); input == "textarea" {
-			st.Height = style.Pixels(140)
+		if st.Height = style.Pixels(48).InRem(); input == "textarea" {
+			st.Height = style.Pixels(140).InRem()
 		}
 		if input == "select" {
 			st.BackgroundURL = `data:image/svg+xml,%3Csvg%20xmlns='http://www.w3.org/2000/svg'%20viewBox='0%200%2016%2016'%20width='16'%20height='16'%20fill='none'%20stroke='%23555'%20stroke-width='2'%3E%3Cpath%20d='M3%205.5l5%205%205-5'/%3E%3C/svg%3E`

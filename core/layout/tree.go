@@ -13,7 +13,11 @@ import (
 // Tree is an element tree ready to be laid out at many widths. Text is shaped
 // once per zone and kept. It is safe for concurrent use.
 type Tree struct {
-	Root  *element.Node
+	Root *element.Node
+	// TextSize is the font size in px that the reader set, 0 being style.RootFontSize. It has to be
+	// set before the tree is laid out.
+	TextSize float64
+
 	root  *object
 	count int // of objects
 	zones doc.Zones
@@ -83,7 +87,7 @@ func factsOf(s *style.Style) (f facts) {
 		f.hasInset, f.inset = true, c.inset(s, 0)
 	}
 	m := &s.Margin
-	if m.Top.OfBase() || m.Right.OfBase() || m.Bottom.OfBase() || m.Left.OfBase() || f.viewport {
+	if !px(m.Top, m.Right, m.Bottom, m.Left) || f.viewport {
 		return f
 	}
 	f.hasMargin, f.margin = true, c.margins(s, 0)
@@ -241,7 +245,7 @@ func (c *context) at(width float64) *Box {
 		width = doc.MinViewport
 	}
 	c.zone = c.tree.zones.At(width)
-	c.viewport = style.Viewport{Width: width, Height: c.tree.zones[c.zone].ViewHeight()}
+	c.viewport = style.Viewport{Width: width, Height: c.tree.zones[c.zone].ViewHeight(), Root: c.tree.TextSize}
 	w := c.usedWidth(c.tree.root, width, auto)
 	return c.layout(c.tree.root, constraint{w: w, h: auto, cw: width, ch: auto})
 }

@@ -138,7 +138,15 @@ type Sway struct {
 }
 
 // FontPx is the font size in px. Browsers size glyphs in whole 1/64 px.
-func (s *Style) FontPx(v Viewport) float64 { return s.FontSize.Or(0, v, RootFontSize) }
+func (s *Style) FontPx(v Viewport) float64 { return asRead(s.FontSize, v).Or(0, v, RootFontSize) }
+
+// asRead is a length of text for a reader's text size: what is written of it is in rem.
+func asRead(l Length, v Viewport) Length {
+	if v.rem() == RootFontSize {
+		return l
+	}
+	return l.InRem()
+}
 
 // LinePx is the line height in px, or NaN for normal. A number multiplies the size
 // in whole 1/64 px.
@@ -149,7 +157,7 @@ func (s *Style) LinePx(v Viewport) float64 {
 	case Times:
 		return s.LineHeight.N * math.Round(s.FontPx(v)*64) / 64
 	}
-	return math.Round(s.LineHeight.Or(0, v, math.NaN())*64) / 64
+	return math.Round(asRead(s.LineHeight, v).Or(0, v, math.NaN())*64) / 64
 }
 
 // Display is the display property.

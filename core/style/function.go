@@ -82,7 +82,7 @@ func (f *Function) String() string {
 		if a.Unit == Math {
 			b.WriteString(a.Fn.String())
 		} else {
-			b.WriteString(Number(a.N) + unitNames[a.Unit])
+			b.WriteString(a.said())
 		}
 	}
 	b.WriteByte(')')

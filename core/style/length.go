@@ -15,7 +15,7 @@ type Unit uint8
 const (
 	Auto Unit = iota
 	Px
-	Rem // of the root's font size, which is always 16 px
+	Rem // of the root's font size: RootFontSize unless the reader set another
 	Percent
 	Vw
 	Vh
@@ -71,6 +71,14 @@ func (l Length) String() string {
 	case l.N == 0:
 		return "0"
 	}
+	return l.said()
+}
+
+// said is a number with its unit. Rem have 6 decimal places, so that px come back as they were.
+func (l Length) said() string {
+	if l.Unit == Rem {
+		return strconv.FormatFloat(math.Round(l.N*1e6)/1e6+0, 'f', -1, 64) + unitNames[Rem]
+	}
 	return Number(l.N) + unitNames[l.Unit]
 }
 
@@ -79,8 +87,17 @@ func Number(n float64) string {
 	return strconv.FormatFloat(math.Round(n*1e4)/1e4+0, 'f', -1, 64)
 }
 
-// Viewport is what relative units are measured against, in px.
-type Viewport struct{ Width, Height float64 }
+// Viewport is what relative units are measured against, in px. Root is the font size that the
+// reader set, 0 being RootFontSize.
+type Viewport struct{ Width, Height, Root float64 }
+
+// rem is the size of the unit in px.
+func (v Viewport) rem() float64 {
+	if v.Root > 0 {
+		return v.Root
+	}
+	return RootFontSize
+}
 
 // Resolve gives the length in px. Percentages are of base; ok is false for
 // keywords, and for a percentage of an indefinite base (NaN).
@@ -89,7 +106,7 @@ func (l Length) Resolve(base float64, v Viewport) (px float64, ok bool) {
 	case Px:
 		return l.N, true
 	case Rem:
-		return l.N * RootFontSize, true
+		return l.N * v.rem(), true
 	case Percent:
 		px = l.N / 100 * base
 		return px, !math.IsNaN(px)
@@ -109,6 +126,22 @@ func (l Length) Or(base float64, v Viewport, fallback float64) float64 {
 		return px
 	}
 	return fallback
+}
+
+// InRem is the length with its px in rem, so that it follows the text size that readers set (WCAG
+// 2.2, 1.4.4).
+func (l Length) InRem() Length {
+	switch l.Unit {
+	case Px:
+		return Length{N: l.N / RootFontSize, Unit: Rem}
+	case Math:
+		args := make([]Length, len(l.Fn.Args))
+		for i, a := range l.Fn.Args {
+			args[i] = a.InRem()
+		}
+		l.Fn = &Function{l.Fn.Name, args}
+	}
+	return l
 }
 
 // Scaled is the length times a factor. With one below 0 the least becomes the greatest.

@@ -88,12 +88,14 @@ var Properties = []Property{
 	{"font-family", true, true, func(s *Style) string { return FontStack(s.FontFamily, s.FontGeneric) }, ""},
 	{"font-weight", true, true, func(s *Style) string { return strconv.Itoa(s.FontWeight) }, ""},
 	{"font-style", true, true, func(s *Style) string { return choose(s.FontItalic, "italic", "normal") }, ""},
-	{"font-size", true, true, func(s *Style) string { return s.FontSize.String() }, ""},
+	{"font-size", true, true, func(s *Style) string { return s.FontSize.InRem().String() }, ""},
 	{
 		"line-height",
 		true,
 		true,
-		func(s *Style) string { return choose(s.LineHeight.Unit == Auto, "normal", s.LineHeight.String()) },
+		func(s *Style) string {
+			return choose(s.LineHeight.Unit == Auto, "normal", s.LineHeight.InRem().String())
+		},
 		"",
 	},
 	{

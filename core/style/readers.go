@@ -55,7 +55,7 @@ func readLength(s *Setting, h *doc.House, entry string) (string, *doc.Problem) {
 			return "", doc.Problemf(s.Label, "can't be in %s: %s", unitNames[a.Unit], s.hint())
 		}
 	}
-	px, _ := l.Resolve(1000, Viewport{1000, 1000}) // a common yardstick for the bounds
+	px, _ := l.Resolve(1000, Viewport{Width: 1000, Height: 1000}) // a common yardstick for the bounds
 	least := min(s.Min, 0)
 	switch {
 	case l.Unit == Percent && (l.N > 100 || l.N < max(least, -100)), l.Unit != Percent && (px < s.Min || px > s.Max):

@@ -24,6 +24,8 @@ func (v *View) Canvas(css string) string {
 		b.WriteString(f.CSS("block"))
 	}
 	b.WriteString(emit.Reset(nil))
+	// What is laid out is laid out for readers who set no text size of their own.
+	b.WriteString("html{font-size:16px}\n")
 	sheet := emit.NewCanvasSheet(v.Site.Zones, "page")
 	var body strings.Builder
 	sheet.Write(&body, root)
