@@ -3,11 +3,15 @@ package site
 import (
 	"cmp"
 	"encoding/json"
+	"path"
+	"strconv"
 	"strings"
+	"unicode/utf8"
+
+	"golang.org/x/text/language"
 
 	"openplot/core/doc"
 	"openplot/core/emit"
-	"openplot/store"
 )
 
 // describe says what a page is about to those who don't see it: search engines (RFC 6596,
@@ -27,14 +31,29 @@ func (src Source) describe(head *emit.Page, slug string, p *doc.Page, a Addresse
 		{
 			Name:    "og:url",
 			Content: a.Self,
-		}, {Name: "og:site_name", Content: s.Name}, {Name: "og:locale", Content: strings.ReplaceAll(head.Language, "-", "_")},
+		}, {Name: "og:site_name", Content: s.Name}, {Name: "og:locale", Content: locale(head.Language)},
 	}
-	if file, alt := src.shared(p); file != "" {
+	card := "summary"
+	if pic := src.shared(p); pic.File != "" {
 		head.Properties = append(
 			head.Properties,
-			emit.Property{Name: "og:image", Content: a.Origin + "/assets/media/" + file},
-			emit.Property{Name: "og:image:alt", Content: alt},
+			emit.Property{Name: "og:image", Content: a.Origin + "/assets/media/" + pic.File},
+			emit.Property{Name: "og:image:width", Content: strconv.Itoa(pic.width)},
+			emit.Property{Name: "og:image:height", Content: strconv.Itoa(pic.height)},
+			emit.Property{Name: "og:image:alt", Content: pic.alt},
 		)
+		if pic.width >= wideCard {
+			card = "summary_large_image"
+		}
+	}
+	head.Properties = append(head.Properties, emit.Property{Name: "twitter:card", Content: card})
+	if with := head.Title + " – " + s.Name; s.Name != "" && slug != missingPage &&
+		!strings.Contains(head.Title, s.Name) && utf8.RuneCountInString(with) <= mostTitle {
+		head.Title = with
+	}
+	if slug == missingPage { // it is at no address of its own
+		head.Canonical, head.Hidden = "", true
+		head.Properties = nil
 	}
 	head.Icons = iconLinks(s, a.Up)
 	head.Data = src.data(slug, p, a)
@@ -44,24 +63,54 @@ func (src Source) describe(head *emit.Page, slug string, p *doc.Page, a Addresse
 // wide (common practice, as is its shape of 1.91 : 1).
 const shareWidth = 1200
 
-// shared gives the file of the picture that a link to a page is shown with, the page's own or
-// the site's, and its alternative text.
-func (src Source) shared(p *doc.Page) (file, alt string) {
-	for _, id := range []string{p.Picture, src.Site.SharePicture} {
-		for _, m := range src.Media {
-			if m.ID != id || id == "" {
-				continue
-			}
-			var best store.MediumCopy
-			for _, v := range m.Variants { // narrow to wide; not every reader of links knows AVIF
-				if !v.Modern() && (best.Width < shareWidth || best.File == "") {
-					best = v
-				}
-			}
-			return best.File, m.Alt
+// wideCard is the least width in px of a picture that is shown large, and mostTitle how many letters
+// of a title are shown in lists of what was found (both common practice).
+const wideCard, mostTitle = 600, 60
+
+// sharedPicture is what a link to a page is shown with.
+type sharedPicture struct {
+	File, alt     string
+	width, height int // px
+}
+
+// shared gives the picture that a link to a page is shown with: the page's own, the site's, or the
+// first on the page.
+func (src Source) shared(p *doc.Page) (pic sharedPicture) {
+	ids := []string{p.Picture, src.Site.SharePicture}
+	for _, sec := range p.Sections {
+		if !sec.Hidden && sec.Role == doc.RoleMain {
+			ids = append(ids, sec.Picture)
+			sec.Walk(func(b *doc.Block) { ids = append(ids, b.Content.Picture) })
 		}
 	}
-	return "", ""
+	for _, id := range ids {
+		for _, m := range src.Media {
+			if m.ID != id || id == "" || m.Sort() != doc.PictureMedium {
+				continue
+			}
+			for _, v := range m.Variants { // narrow to wide; not every reader of links knows AVIF
+				if !v.Modern() && path.Ext(v.File) != ".svg" && (pic.width < shareWidth || pic.File == "") {
+					pic = sharedPicture{v.File, m.Alt, v.Width, (v.Width*m.Height + m.Width/2) / max(m.Width, 1)}
+				}
+			}
+			if pic.File != "" {
+				return pic
+			}
+		}
+	}
+	return pic
+}
+
+// locale gives a language as Open Graph has it, with the territory where most who speak it are
+// unless it says one (Unicode CLDR, likely subtags).
+func locale(lang string) string {
+	tag, err := language.Parse(lang)
+	if err != nil {
+		return ""
+	}
+	base, _ := tag.Base()
+	region, _ := tag.Region()
+	return base.String() + "_" + region.String()
 }
 
 // data is what a page is about as JSON-LD: the business, on the home page, and where the page
@@ -80,11 +129,13 @@ func (src Source) data(slug string, p *doc.Page, a Addresses) string {
 				what[name] = v
 			}
 		}
-		put("address", strings.Join(strings.Fields(strings.ReplaceAll(s.Facts.Address, "\n", ", ")), " "))
+		if lines := strings.FieldsFunc(s.Facts.Address, func(r rune) bool { return r == '\n' }); len(lines) > 0 {
+			what["address"] = object{"@type": "PostalAddress", "streetAddress": strings.Join(lines, ", ")}
+		}
 		put("telephone", s.Facts.Phone)
 		put("email", s.Facts.Mail)
-		if file, _ := src.shared(p); file != "" {
-			put("image", a.Origin+"/assets/media/"+file)
+		if pic := src.shared(p); pic.File != "" {
+			put("image", a.Origin+"/assets/media/"+pic.File)
 		}
 		if len(s.Facts.Social) > 0 {
 			what["sameAs"] = s.Facts.Social

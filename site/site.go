@@ -205,6 +205,9 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	}
 	if a.Self != "" {
 		src.describe(&head, slug, p, a)
+		if pic := src.shared(p); pic.File != "" && slug != missingPage {
+			r.Media = append(r.Media, pic.File)
+		}
 		grounds := firstView(body, src.Site.Zones)
 		if a.Stylesheet == "" { // otherwise they are named from elsewhere
 			head.Preloads = grounds

@@ -102,7 +102,12 @@ func (s *Server) published(c *gin.Context) {
 	defer f.root.Close()
 	h := w.Header()
 	pageHeaders(h)
+	reads := r.Method == http.MethodGet || r.Method == http.MethodHead
 	switch {
+	case reads && path.Base(clean) == "index.html": // as files on a disk are called; the address is the folder's
+		to := *r.URL
+		to.Path, to.RawPath = strings.TrimSuffix(clean, "index.html"), ""
+		http.Redirect(w, r, to.RequestURI(), http.StatusMovedPermanently)
 	case r.Method == http.MethodPost && face == site.Public: // a password
 		s.unlock(c, f, name)
 	case r.Method != http.MethodGet && r.Method != http.MethodHead:

@@ -354,7 +354,11 @@ func (s *Sheet) Document(p Page, body *element.Node) (document, css string) {
 	}
 	for _, m := range p.Properties {
 		if m.Content != "" {
-			tag("meta", "property", m.Name, "content", m.Content)
+			by := "property"
+			if strings.HasPrefix(m.Name, "twitter:") { // which is HTML's own
+				by = "name"
+			}
+			tag("meta", by, m.Name, "content", m.Content)
 		}
 	}
 	if p.Data != "" {
