@@ -97,6 +97,33 @@ test('what opens passes axe opened: menus, answers, large pictures, panels', asy
   assert.deepEqual([...new Set(wrong)], []);
 });
 
+test('paper shows all that opens, and nothing to press; lines say what fills said to who chooses colours', async () => {
+  const sheet = await newPage(await browser.newContext());
+  const open = (name) => sheet.goto(`file://${path.join(dir, name)}`);
+  await sheet.emulateMedia({ media: 'print' });
+  await open('kind-tabs.html');
+  assert.equal(await sheet.locator('[role=tabpanel]:visible').count(), 3);
+  assert.equal(await sheet.locator('button:visible').count(), 0);
+  await open('kind-accordion.html');
+  const answers = sheet.locator('details > :not(summary)');
+  assert.ok((await answers.count()) > 1);
+  assert.deepEqual(
+    await answers.evaluateAll((all) => all.map((e) => e.checkVisibility({ contentVisibilityAuto: true }))),
+    Array(await answers.count()).fill(true),
+  );
+  await open('section-bar.html');
+  assert.equal(await sheet.locator('nav:visible').count(), 0);
+  await sheet.emulateMedia({ media: 'screen', forcedColors: 'active' });
+  const outlined = (e) => getComputedStyle(e).outlineStyle;
+  await open('kind-button.html');
+  assert.equal(await sheet.locator('[data-button]').first().evaluate(outlined), 'solid');
+  await open('kind-tabs.html');
+  const widths = await sheet
+    .locator('[role=tab]')
+    .evaluateAll((tabs) => tabs.map((t) => getComputedStyle(t).outlineWidth));
+  assert.deepEqual(widths, ['2px', '1px', '1px'], 'the chosen tab stands out');
+});
+
 test('all of the demo is published valid, passes axe, and throws nothing', async () => {
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();

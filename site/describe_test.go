@@ -29,21 +29,44 @@ func described(t *testing.T, src Source, slug string, p *doc.Page) (r Rendered, 
 // and with its size (ogp.me); the picture is published also where the page itself doesn't show it.
 func TestLinksAreShownWithAPicture(t *testing.T) {
 	house := doc.StandardHouse()
-	site := &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry Line", Language: "en", Zones: doc.StandardZones(), House: house}
-	media := func(id string) *store.Medium {
-		return &store.Medium{ID: id, Type: "image/png", Width: 1600, Height: 800, Alt: "Of " + id, Variants: []store.MediumCopy{
-			{File: id + "-480.webp", Width: 480}, {File: id + "-1440.webp", Width: 1440}, {File: id + "-1440.avif", Width: 1440},
-		}}
+	site := &doc.Site{
+		ID:       "w",
+		Slug:     "skerry",
+		Name:     "Skerry Line",
+		Language: "en",
+		Zones:    doc.StandardZones(),
+		House:    house,
 	}
-	page := &doc.Page{ID: "p", Name: "Fares", Title: "What it costs", Sections: []*doc.Section{{ID: "s", Blocks: []*doc.Block{
-		{ID: "b", Kind: doc.Picture, Content: doc.Content{Picture: "m1"}},
-	}}}}
+	media := func(id string) *store.Medium {
+		return &store.Medium{
+			ID:     id,
+			Type:   "image/png",
+			Width:  1600,
+			Height: 800,
+			Alt:    "Of " + id,
+			Variants: []store.MediumCopy{
+				{
+					File:  id + "-480.webp",
+					Width: 480,
+				}, {File: id + "-1440.webp", Width: 1440}, {File: id + "-1440.avif", Width: 1440},
+			},
+		}
+	}
+	page := &doc.Page{
+		ID:    "p",
+		Name:  "Fares",
+		Title: "What it costs",
+		Sections: []*doc.Section{{ID: "s", Blocks: []*doc.Block{
+			{ID: "b", Kind: doc.Picture, Content: doc.Content{Picture: "m1"}},
+		}}},
+	}
 	src := Source{Site: site, Media: []*store.Medium{media("m1"), media("m2"), media("m3")}}
 	for _, c := range []struct{ own, site, want string }{{"", "", "m1"}, {"", "m2", "m2"}, {"m3", "m2", "m3"}} {
 		page.Picture, site.SharePicture = c.own, c.site
 		r, said := described(t, src, "fares", page)
 		if said["og:image"] != "https://skerry.example/assets/media/"+c.want+"-1440.webp" || said["og:image:width"] != "1440" ||
-			said["og:image:height"] != "720" || said["twitter:card"] != "summary_large_image" {
+			said["og:image:height"] != "720" ||
+			said["twitter:card"] != "summary_large_image" {
 			t.Errorf("%+v: %v", c, said)
 		}
 		if !strings.Contains(strings.Join(r.Media, " "), c.want+"-1440.webp") {
@@ -55,14 +78,22 @@ func TestLinksAreShownWithAPicture(t *testing.T) {
 // What is published says where it is from: titles end with the site's name where that is short, and
 // what isn't there is at no address.
 func TestPagesSayWhereTheyAreFrom(t *testing.T) {
-	site := &doc.Site{ID: "w", Slug: "skerry", Name: "Skerry Line", Language: "en", Zones: doc.StandardZones(), House: doc.StandardHouse()}
+	site := &doc.Site{
+		ID:       "w",
+		Slug:     "skerry",
+		Name:     "Skerry Line",
+		Language: "en",
+		Zones:    doc.StandardZones(),
+		House:    doc.StandardHouse(),
+	}
 	site.Facts.Address = "1 North Steps\nSkerry Harbour"
 	src := Source{Site: site}
 	for title, want := range map[string]string{
 		"What it costs": "What it costs – Skerry Line", "Skerry Line, all boats": "Skerry Line, all boats",
 		strings.Repeat("long ", 11): strings.Repeat("long ", 11),
 	} {
-		if _, said := described(t, src, "fares", &doc.Page{ID: "p", Title: title}); said["title"] != want || said["og:title"] != title {
+		if _, said := described(t, src, "fares", &doc.Page{ID: "p", Title: title}); said["title"] != want ||
+			said["og:title"] != title {
 			t.Errorf("%q is called %q, %q where it is shared", title, said["title"], said["og:title"])
 		}
 	}

@@ -30,6 +30,7 @@ const waiting = 0.6
 // pressed (ARIA in HTML §4).
 func (b wordBlocks) button(grid *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "a"}
+	n.attr("data-button", "") // for those who choose all colours themselves
 	leads := bl.Content.Link != ""
 	if leads {
 		b.lead(n, bl.Content.Link)

@@ -70,6 +70,15 @@ main:has(>[data-view=other]:target,>[data-view=other] :target)>[data-view=first]
 		`@media (prefers-reduced-motion:no-preference){@supports (animation-timeline:view()){img[data-drift]{top:calc(-100%*var(--drift));height:calc(100% + 200%*var(--drift))}}}
 `,
 	},
+	// Where readers choose all colours (CSS Color Adjustment 1 §3), what fills say is said by lines.
+	{
+		[]string{"[data-button]", "button"},
+		"@media (forced-colors:active){[data-button],button{outline:1px solid ButtonText}[role=tab][aria-selected=true]{outline:2px solid Highlight;outline-offset:-4px}}\n",
+	},
+	{
+		[]string{"input", "[role=progressbar]"},
+		"@media (forced-colors:active){input:checked,[role=progressbar],[role=progressbar]>*{forced-color-adjust:none}}\n",
+	},
 	{[]string{"audio"}, "audio{display:block}\n"},
 	{[]string{"small"}, "small{font-size:inherit}\n"},
 	{[]string{"sup"}, "sup{font-size:inherit;vertical-align:baseline}\n"},
@@ -111,6 +120,13 @@ const still = "@media (prefers-reduced-motion:reduce){*{transition:none!importan
 // (WCAG 2.2, 2.3.3).
 const smooth = "@media (prefers-reduced-motion:no-preference){html{scroll-behavior:smooth}}\n"
 
+// print is what paper shows: all that opens, opened, where links lead, and nothing that moves, plays
+// or is pressed.
+const print = "@media print{*,::before,::after{animation:none!important;transition:none!important}" +
+	"body>header{position:static!important}nav,button,iframe,video,audio,[popover]{display:none!important}" +
+	"[role=tabpanel][hidden]{display:block!important}::details-content{display:block!important;content-visibility:visible!important}" +
+	"main a[href^=http]::after{content:\" (\" attr(href) \")\";overflow-wrap:anywhere}img,tr,figure{break-inside:avoid}h1,h2,h3,h4{break-after:avoid}}\n"
+
 // Reset gives the part of the style sheet that comes before the rules: all of it, or,
 // for a tree, what its elements need.
 func Reset(tree *element.Node) string {
@@ -121,6 +137,8 @@ func Reset(tree *element.Node) string {
 			used["picture"] = used["picture"] || len(n.Sources) > 0
 			for _, a := range n.Attrs {
 				used["[role=tabpanel]"] = used["[role=tabpanel]"] || a.Value == "tabpanel"
+				used["[role=progressbar]"] = used["[role=progressbar]"] || a.Value == "progressbar"
+				used["[data-button]"] = used["[data-button]"] || a.Name == "data-button"
 				if a.Name == "hidden" {
 					used[n.Tag+"[hidden]"] = true
 				}
@@ -190,6 +208,9 @@ func Reset(tree *element.Node) string {
 	}
 	if used["quick"] {
 		b.WriteString(still)
+	}
+	if tree != nil {
+		b.WriteString(print)
 	}
 	return b.String()
 }
