@@ -137,7 +137,7 @@ test('entries are written in the Tray and on the canvas', async () => {
     await page.locator('#e-0-time').fill('07:55');
     await page.locator('#e-0-time').press('Enter');
   });
-  await eventually(() => rows.first().locator('span').first().textContent(), '07:55', 'the time');
+  await eventually(() => rows.first().locator('time').textContent(), '07:55', 'the time');
   const title = rows.nth(1).locator('[data-part="1.title"]');
   const b = await title.boundingBox();
   await page.mouse.dblclick(b.x + 10, b.y + 8);

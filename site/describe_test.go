@@ -64,7 +64,8 @@ func TestLinksAreShownWithAPicture(t *testing.T) {
 	for _, c := range []struct{ own, site, want string }{{"", "", "m1"}, {"", "m2", "m2"}, {"m3", "m2", "m3"}} {
 		page.Picture, site.SharePicture = c.own, c.site
 		r, said := described(t, src, "fares", page)
-		if said["og:image"] != "https://skerry.example/assets/media/"+c.want+"-1440.webp" || said["og:image:width"] != "1440" ||
+		if said["og:image"] != "https://skerry.example/assets/media/"+c.want+"-1440.webp" ||
+			said["og:image:width"] != "1440" ||
 			said["og:image:height"] != "720" ||
 			said["twitter:card"] != "summary_large_image" {
 			t.Errorf("%+v: %v", c, said)

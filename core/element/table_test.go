@@ -59,3 +59,21 @@ func TestFigures(t *testing.T) {
 		t.Errorf("columns of figures: %v", got)
 	}
 }
+
+// A time of day is one for machines too, and what isn't one isn't (HTML §2.3.5.4).
+func TestTimesOfDay(t *testing.T) {
+	for said, want := range map[string]bool{
+		"08:10": true, "23:59": true, "24:00": false, "8:10": false, "08:60": false, "from 8": false, "": false, "+8:10": false, "08:10–09:00": false,
+	} {
+		if clock(said) != want {
+			t.Errorf("%q is a time of day: %v", said, clock(said))
+		}
+	}
+	b := builder()
+	n := b.Section(section(&doc.Block{Kind: doc.Timetable, Content: doc.Content{Entries: []doc.Entry{
+		{Values: map[string]string{"time": "08:10"}}, {Values: map[string]string{"time": "At dusk"}},
+	}}}))
+	if times := n.all("time"); len(times) != 1 || times[0].value("datetime") != "08:10" {
+		t.Errorf("%d times", len(times))
+	}
+}

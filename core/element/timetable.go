@@ -2,8 +2,10 @@ package element
 
 import (
 	"cmp"
+	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/core/style"
 )
 
@@ -35,6 +37,16 @@ var timetable = Anatomy{
 	build: as(siteBlocks.timetable),
 }
 
+// clock reports whether words are a time of day as machines read it (HTML §2.3.5.4).
+func clock(s string) bool {
+	h, m, ok := strings.Cut(s, ":")
+	part := func(of string, below int) bool {
+		n, err := number.Whole(of)
+		return len(of) == 2 && of[0] >= '0' && of[0] <= '9' && err == nil && n < below
+	}
+	return ok && part(h, 24) && part(m, 60)
+}
+
 func (b siteBlocks) timetable(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "ol"}
 	n.attr("role", "list")
@@ -51,12 +63,20 @@ func (b siteBlocks) timetable(in *Node, bl *doc.Block) *Node {
 			st.Padding.Top, st.Padding.Bottom = style.Pixels(14), style.Pixels(14)
 			st.Border.Bottom, st.BorderColor = 1, sh.Swatch("line", "#d9d4c8")
 		})
-		say(b.child(li, "span", func(z int, st *style.Style) {
+		tag, at := "span", strings.TrimSpace(e.Values["time"])
+		if clock(at) {
+			tag = "time"
+		}
+		when := b.child(li, tag, func(z int, st *style.Style) {
 			st.Display = style.Block
 			colour := st.Color
 			b.sheet(nil, z).TextStyle(st, "mono")
 			st.Color = colour
-		}), cmp.Or(e.Values["time"], " ")).Part = part(i, "time")
+		})
+		if tag == "time" {
+			when.attr("datetime", at)
+		}
+		say(when, cmp.Or(e.Values["time"], " ")).Part = part(i, "time")
 		about := b.child(li, "div", nil)
 		say(b.child(about, "p", func(_ int, st *style.Style) { st.FontWeight = 600 }), cmp.Or(e.Values["title"], " ")).Part = part(
 			i,
