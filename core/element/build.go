@@ -349,7 +349,7 @@ func (b *Builder) Section(s *doc.Section) *Node {
 	}
 	bars := pageBuild{b}.bars(s)
 	n := pageBuild{b}.section(s, bars)
-	if b.Kept != nil && !s.Divided() && bars == nil {
+	if b.Kept != nil && !s.Divided() && bars == nil && s.Style["pull"] == nil {
 		b.Kept[s] = n
 	}
 	return n

@@ -30,9 +30,10 @@ func (b grounds) surface(st *style.Style, s *doc.Section, z int) {
 		Bottom: sh.Length("margin-bottom", none),
 		Left:   sh.Length("margin-left", sides),
 	}
-	// A bar that stays isn't pulled: at the top of the page it would be pushed back.
+	// A bar that stays isn't pulled: at the top of the page it would be pushed back. What comes first
+	// isn't either: there is nothing to be pulled over, and its words would be above the page.
 	if up := sh.Length("pull", none); (up.N > 0 || up.Unit == style.Math) &&
-		sh.Word("stays", value.Static) == value.Static {
+		sh.Word("stays", value.Static) == value.Static && !b.first(s, z) {
 		st.Margin.Top = up.Scaled(-1)
 		st.Position, st.ZIndex = style.Relative, 1
 	}
@@ -69,6 +70,15 @@ func (b grounds) surface(st *style.Style, s *doc.Section, z int) {
 		st.Margin.Bottom = st.Padding.Top.Scaled(-1)
 		st.Pictured = true // by whatever the next section shows
 	}
+}
+
+// first reports whether a section is known to be the first that is seen on its page in a zone.
+func (b grounds) first(s *doc.Section, zone int) bool {
+	if b.Neighbours == nil {
+		return false
+	}
+	above, below := b.Neighbours(s, zone)
+	return above == nil && below != nil
 }
 
 // overAll is the layer of a bar that lies over the rest of the page.

@@ -172,7 +172,7 @@ func (st *Stage) around(p *doc.Page, sec *doc.Section) string {
 			fmt.Fprint(&views, "under ", st.scene(p, bar).reaches()[z], " ")
 		}
 	}
-	if !sec.Divided() {
+	if !sec.Divided() && sec.Style["pull"] == nil {
 		return views.String()
 	}
 	neighbours := place.Neighbours(p, st.Site.Zones)
