@@ -90,7 +90,7 @@ func launch(binary, data string, settings ...string) (*program, error) {
 	}()
 	select {
 	case <-up:
-	case <-time.After(90 * time.Second):
+	case <-time.After(180 * time.Second):
 		p.stop()
 		return nil, errors.New("the server didn't come up")
 	}

@@ -94,7 +94,8 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 		n.attr("role", "group")
 		n.attr("aria-label", cmp.Or(bl.Content.Values["caption"], "Table"))
 	}
-	// Roles are said, since display takes them away in some browsers (HTML AAM 1.0 §3.4, table).
+	// Roles aren't said: a table's parts may not have any (ARIA in HTML §4), and Chromium and Firefox
+	// keep them whatever display is.
 	t := b.child(n, "table", func(z int, st *style.Style) {
 		if st.Display = style.Block; cards && narrow(z) {
 			st.Position = style.Relative
@@ -103,7 +104,6 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 			st.MinWidth = style.Pixels(float64(112 * len(tracks)))
 		}
 	})
-	t.attr("role", "table")
 	if c := bl.Content.Values["caption"]; c != "" {
 		say(b.child(t, "caption", func(_ int, st *style.Style) {
 			st.Display, st.FontWeight = style.Block, 600
@@ -121,7 +121,6 @@ func (b wordBlocks) table(in *Node, bl *doc.Block) *Node {
 				st.Overflow, st.ClipPath = style.Hidden, "inset(50%)"
 			}
 		})
-		s.attr("role", "rowgroup")
 		return s
 	}
 	var body *Node
@@ -250,7 +249,6 @@ func (b wordBlocks) tableRow(in *Node, bl *doc.Block, row, labels []string, trac
 			st.Padding.Top, st.Padding.Bottom = style.Pixels(8), style.Pixels(8)
 		}
 	})
-	tr.attr("role", "row")
 	for c, text := range row {
 		tag := "td"
 		if (k.heading || k.columns && c == 0) && strings.TrimSpace(text) != "" { // a corner heads nothing
@@ -275,15 +273,8 @@ func (b wordBlocks) tableRow(in *Node, bl *doc.Block, row, labels []string, trac
 				}
 			}
 		})
-		switch {
-		case tag == "td":
-			cell.attr("role", "cell")
-		case k.heading:
-			cell.attr("scope", "col")
-			cell.attr("role", "columnheader")
-		default:
-			cell.attr("scope", "row")
-			cell.attr("role", "rowheader")
+		if tag == "th" {
+			cell.attr("scope", map[bool]string{true: "col", false: "row"}[k.heading])
 		}
 		if k.labels && !k.heading && c > 0 { // what the column is, where its heading isn't shown
 			label := b.child(cell, "span", func(z int, st *style.Style) {
