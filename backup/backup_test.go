@@ -242,7 +242,7 @@ func TestBackupWhileItRuns(t *testing.T) {
 			t.Fatal(err)
 		}
 		html, err := site.Read(os.DirFS(filepath.Join(q.Published, s.ID)), "")
-		if want := fmt.Sprintf("<title>As of %d</title>", seq); err != nil || !bytes.Contains(html, []byte(want)) {
+		if want := fmt.Sprintf("<title>As of %d – ", seq); err != nil || !bytes.Contains(html, []byte(want)) {
 			t.Errorf("the page isn't %s: %.200s, %v", want, html, err)
 		}
 	}

@@ -104,7 +104,7 @@ func (s *Server) published(c *gin.Context) {
 	pageHeaders(h)
 	reads := r.Method == http.MethodGet || r.Method == http.MethodHead
 	switch {
-	case reads && path.Base(clean) == "index.html": // as files on a disk are called; the address is the folder's
+	case reads && face == site.Public && path.Base(clean) == "index.html": // as files on a disk are called; the address is the folder's
 		to := *r.URL
 		to.Path, to.RawPath = strings.TrimSuffix(clean, "index.html"), ""
 		http.Redirect(w, r, to.RequestURI(), http.StatusMovedPermanently)
