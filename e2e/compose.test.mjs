@@ -397,7 +397,15 @@ test('the published page is plain, and valid', async () => {
     /^<script type="application\/ld\+json">$/,
     'no script, only what the page is about',
   );
-  for (const never of ['data-', 'contenteditable', 'class="btn', 'style='])
+  for (const never of [
+    'data-section',
+    'data-block',
+    'data-part',
+    'data-entry',
+    'contenteditable',
+    'class="btn',
+    'style=',
+  ])
     assert.equal(html.includes(never), false, never);
   for (const want of [
     '<h1',
