@@ -12,6 +12,8 @@ import (
 	"unicode"
 
 	sfntfont "github.com/tdewolff/font"
+	"golang.org/x/sync/singleflight"
+	"golang.org/x/text/unicode/norm"
 
 	"openplot/fonts/hb"
 )
@@ -37,10 +39,11 @@ func Ranges(characters string) string {
 }
 
 // Letters gives the characters of words in order, each once, with the capital and the small
-// letter of each, without those that are Usual.
+// letter of each, without those that are Usual; also as they are composed, since browsers set
+// an accent that is written apart with the letter that has it.
 func Letters(words string) string {
 	seen := map[rune]bool{}
-	for _, r := range words {
+	for _, r := range words + norm.NFC.String(words) {
 		for _, c := range []rune{r, unicode.ToUpper(r), unicode.ToLower(r)} {
 			seen[c] = seen[c] || c > ' ' && !strings.ContainsRune(Usual, c)
 		}
@@ -132,10 +135,12 @@ func Cut(ctx context.Context, sfnt []byte, w Want) ([]byte, error) {
 	return Pack(part, Small)
 }
 
-// cuts are shipped files that were cut lately, by name and key.
+// cuts are shipped files that were cut lately, by name and key. Pages that are published together
+// wait for one another's.
 var cuts = struct {
 	sync.Mutex
-	by map[string][]byte
+	by     map[string][]byte
+	flight singleflight.Group
 }{by: map[string][]byte{}}
 
 // mostCuts is how many of them are kept, some 20 kB each.
@@ -158,17 +163,11 @@ func (f Face) Cut(ctx context.Context, w Want) (woff2 []byte, err error) {
 	if known {
 		return woff2, nil
 	}
-	whole, err := Files.ReadFile("files/" + f.File)
+	made, err, _ := cuts.flight.Do(name, func() (any, error) { return f.cut(context.WithoutCancel(ctx), w) })
 	if err != nil {
-		return nil, fmt.Errorf("reading font %s: %w", f.File, err)
-	}
-	sfnt, err := sfntfont.ToSFNT(whole)
-	if err != nil {
-		return nil, fmt.Errorf("reading font %s: %w", f.File, err)
-	}
-	if woff2, err = Cut(ctx, sfnt, w); err != nil {
 		return nil, fmt.Errorf("cutting font %s: %w", f.File, err)
 	}
+	woff2, _ = made.([]byte)
 	cuts.Lock()
 	if len(cuts.by) >= mostCuts {
 		clear(cuts.by)
@@ -176,4 +175,16 @@ func (f Face) Cut(ctx context.Context, w Want) (woff2 []byte, err error) {
 	cuts.by[name] = woff2
 	cuts.Unlock()
 	return woff2, nil
+}
+
+func (f Face) cut(ctx context.Context, w Want) ([]byte, error) {
+	whole, err := Files.ReadFile("files/" + f.File)
+	if err != nil {
+		return nil, err
+	}
+	sfnt, err := sfntfont.ToSFNT(whole)
+	if err != nil {
+		return nil, err
+	}
+	return Cut(ctx, sfnt, w)
 }

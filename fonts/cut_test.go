@@ -66,7 +66,7 @@ func TestCutsKeepWhatIsSeen(t *testing.T) {
 // Characters beside the usual ones are kept once, with their other case.
 func TestLetters(t *testing.T) {
 	for words, want := range map[string]string{
-		"Boats sail at 08:10 – “all” of them": "", "Größe": "Ößö", "Łódź łódź": "ÓóŁłŹź", "": "", "a\nb": "",
+		"Boats sail at 08:10 – “all” of them": "", "Größe": "Ößö", "Cafe\u0301": "Éé\u0301", "Łódź łódź": "ÓóŁłŹź", "": "", "a\nb": "",
 	} {
 		if got := Letters(words); got != want {
 			t.Errorf("%q: %q, want %q", words, got, want)

@@ -23,7 +23,6 @@ import (
 	xwebp "golang.org/x/image/webp"
 
 	"openplot/core/doc"
-	"openplot/store"
 )
 
 // Limits of an upload.
@@ -166,7 +165,7 @@ func (p *Picture) Wants() (ws []Want) {
 
 func wantsOf(width, height int) (ws []Want) {
 	all := widths(width, height)
-	first := slices.IndexFunc(all, func(w int) bool { return w >= store.ThumbWidth })
+	first := slices.IndexFunc(all, func(w int) bool { return w >= doc.ThumbWidth })
 	if first < 0 {
 		first = len(all) - 1
 	}

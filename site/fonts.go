@@ -74,7 +74,8 @@ const bold = 700
 // fontNeeds is what a page needs of the fonts that its words are set in: all of the site's words
 // and the house style's weights with it, so that most pages need the very same files.
 type fontNeeds struct {
-	letters string // beside fonts.Usual
+	own     string // letters of the page itself, beside fonts.Usual
+	letters string // and those of the others that are published
 	weights map[fontStyle][2]int
 	typed   bool // visitors type words of their own
 }
@@ -95,7 +96,7 @@ func (src Source) fontNeeds(p *doc.Page, body *element.Node) fontNeeds {
 		n.weights[of] = [2]int{min(w[0], weight), max(w[1], weight)}
 	}
 	var said strings.Builder
-	said.WriteString(src.Letters + src.words(p))
+	said.WriteString(src.words(p))
 	body.Walk(func(e *element.Node) {
 		switch e.Tag {
 		case "input", "textarea":
@@ -108,7 +109,8 @@ func (src Source) fontNeeds(p *doc.Page, body *element.Node) fontNeeds {
 			}
 		}
 	})
-	n.letters = fonts.Letters(said.String())
+	n.own = fonts.Letters(said.String())
+	n.letters = fonts.Letters(n.own + src.Letters)
 	house := &src.Site.House
 	family := map[string]string{"heading": house.Fonts.Heading, "body": house.Fonts.Body, "mono": house.Fonts.Mono}
 	for of := range n.weights {
@@ -188,8 +190,9 @@ func (c *cutter) own(f *store.Font, w fonts.Want) (name string, size int64) {
 		if err != nil {
 			return nil, err
 		}
-		if part, err := fonts.Cut(c.ctx, whole, w); err == nil {
-			return part, nil
+		part, err := fonts.Cut(c.ctx, whole, w)
+		if err == nil || c.ctx.Err() != nil { // stopped is not that it can't be
+			return part, err
 		}
 		return fonts.Pack(whole, fonts.Small)
 	})
@@ -222,7 +225,7 @@ const mostPreloaded = 15_000
 func (src Source) faces(p *doc.Page, r *Rendered, a Addresses) (out []emit.FontFace) {
 	used := emit.Used(r.Body)
 	needs := src.fontNeeds(p, r.Body)
-	r.Letters = needs.letters
+	r.Letters = needs.own
 	first := emit.Used(firstWords(r.Body))
 	var preloaded int64
 	early := func(face *emit.FontFace, address string, size int64) {
@@ -261,6 +264,9 @@ func (src Source) faces(p *doc.Page, r *Rendered, a Addresses) (out []emit.FontF
 			continue
 		}
 		want := needs.of(f.Family, f.Italic, func(rune) bool { return true })
+		if needs.typed {
+			want.Letters = fonts.Letters(want.Letters + fonts.Western)
+		}
 		name, size := a.Cut.own(f, want)
 		face := OwnFontFace(f, a.StyleFonts+name)
 		if kept := want.Within([2]int{f.Least, f.Most}); kept[1] > 0 {

@@ -27,6 +27,7 @@ import (
 	"openplot/core/element"
 	"openplot/core/emit"
 	"openplot/core/layout"
+	"openplot/core/shape"
 	"openplot/durable"
 	"openplot/icons"
 	"openplot/stock"
@@ -62,6 +63,8 @@ type Addresses struct {
 	// MediaDir is the folder of the library's files, where the site's own fonts are read to lay
 	// pages out.
 	MediaDir string
+
+	library func() *shape.Library // that pages are laid out with; Render sets it
 }
 
 // Source is what the pages of a site are made from.
@@ -141,7 +144,10 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 		b.Form = a.Form
 	}
 	b.Instant = instant
-	b.Reach = reach(b, src.library(a.MediaDir))
+	if a.library == nil {
+		a.library = src.library(a.MediaDir)
+	}
+	b.Reach = reach(b, a.library)
 	b.StandIn, b.Scenes = standIn(&src.Site.House, a), scenesOf(src.Site)
 	if a.Embed != nil {
 		b.Embed = func(markup string) string { return a.Embed(embedFile(markup)) }
@@ -179,6 +185,7 @@ type Rendered struct {
 
 // Render gives a page's HTML and CSS.
 func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
+	a.library = src.library(a.MediaDir)
 	b := src.Builder(slug, a)
 	b.DropEmpty, b.Title = true, p.Title
 	r := Rendered{Embeds: map[string]string{}}
@@ -196,7 +203,7 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 	}
 	body := b.Page(p)
 	r.Body = body
-	layout.New(src.library(a.MediaDir)(), src.Site.Zones, body).SayWidths()
+	layout.New(a.library(), src.Site.Zones, body).SayWidths()
 	faces := src.faces(p, &r, a)
 	sheet := emit.NewSheet(src.Site.Zones)
 	head := emit.Page{

@@ -50,21 +50,17 @@ func (m *Medium) Audio() bool { return m.Sort() == doc.AudioMedium }
 // Extension is how the medium's first file ends, without the dot.
 func (m *Medium) Extension() string { return strings.TrimPrefix(path.Ext(m.Variants[0].File), ".") }
 
-// Thumb is the file that shows the medium small: the narrowest copy of at least ThumbWidth that
+// Thumb is the file that shows the medium small: the narrowest copy of at least doc.ThumbWidth that
 // every browser reads, or the widest there is.
 func (m *Medium) Thumb() string {
 	c := m.Variants[0]
 	for _, v := range m.Variants {
-		if !v.Modern() && c.Width < ThumbWidth && v.Width > c.Width {
+		if !v.Modern() && c.Width < doc.ThumbWidth && v.Width > c.Width {
 			c = v
 		}
 	}
 	return c.File
 }
-
-// ThumbWidth is how wide in px a picture has to be that is shown small, on screens with two
-// pixels a px.
-const ThumbWidth = 480
 
 // Modern reports whether a copy is in a format that not every browser reads.
 func (c MediumCopy) Modern() bool { return strings.HasSuffix(c.File, ".avif") }

@@ -23,3 +23,7 @@ func SortOf(mediaType string) MediumSort {
 	}
 	return FileMedium
 }
+
+// ThumbWidth is how wide in px a picture has to be that is shown small, on screens with two
+// pixels a px.
+const ThumbWidth = 480

@@ -60,11 +60,7 @@ func suits(vs []Variant, px int) Variant {
 }
 
 // Thumb is the address of the copy that shows the medium small.
-func (m Medium) Thumb() string { return suits(m.Variants, thumbWidth).URL }
-
-// thumbWidth is how wide in px a picture has to be that is shown small, on screens with two
-// pixels a px.
-const thumbWidth = 480
+func (m Medium) Thumb() string { return suits(m.Variants, doc.ThumbWidth).URL }
 
 // Variant is one resized copy of a picture.
 type Variant struct {
