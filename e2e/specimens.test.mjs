@@ -124,6 +124,25 @@ test('paper shows all that opens, and nothing to press; lines say what fills sai
   assert.deepEqual(widths, ['2px', '1px', '1px'], 'the chosen tab stands out');
 });
 
+test('a picture that goes more slowly ends with its section, and stands still for who minds motion', async () => {
+  const sheet = await newPage(await browser.newContext({ viewport: { width: 1280, height: 500 } }));
+  for (const reducedMotion of ['no-preference', 'reduce']) {
+    await sheet.emulateMedia({ reducedMotion });
+    await sheet.goto(`file://${path.join(dir, 'surface-picture-that-goes-more-slowly.html')}`);
+    const seen = await sheet.evaluate(() => {
+      const end = Math.max(...[...document.querySelectorAll('section')].map((s) => s.getBoundingClientRect().bottom));
+      const img = document.querySelector('[data-drift]');
+      return {
+        blank: document.documentElement.scrollHeight - Math.max(end, innerHeight),
+        higher: img.offsetHeight / img.parentElement.offsetHeight,
+      };
+    });
+    assert.ok(seen.blank < 1, `${seen.blank} px of nothing at the end, ${reducedMotion}`);
+    if (reducedMotion === 'reduce') assert.equal(seen.higher, 1);
+    else assert.ok(seen.higher > 1.1, `${seen.higher} times as high as its section`);
+  }
+});
+
 test('all of the demo is published valid, passes axe, and throws nothing', async () => {
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();

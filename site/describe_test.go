@@ -10,6 +10,13 @@ import (
 	"openplot/store"
 )
 
+func skerry() *doc.Site {
+	return &doc.Site{
+		ID: "w", Slug: "skerry", Name: "Skerry Line", Language: "en",
+		Zones: doc.StandardZones(), House: doc.StandardHouse(),
+	}
+}
+
 // described renders a page as it is published, with the head's parts by what they are called.
 func described(t *testing.T, src Source, slug string, p *doc.Page) (r Rendered, said map[string]string) {
 	t.Helper()
@@ -28,15 +35,7 @@ func described(t *testing.T, src Source, slug string, p *doc.Page) (r Rendered, 
 // A link to a page is shown with the page's own picture, or the site's, or the first that is on it,
 // and with its size (ogp.me); the picture is published also where the page itself doesn't show it.
 func TestLinksAreShownWithAPicture(t *testing.T) {
-	house := doc.StandardHouse()
-	site := &doc.Site{
-		ID:       "w",
-		Slug:     "skerry",
-		Name:     "Skerry Line",
-		Language: "en",
-		Zones:    doc.StandardZones(),
-		House:    house,
-	}
+	site := skerry()
 	media := func(id string) *store.Medium {
 		return &store.Medium{
 			ID:     id,
@@ -79,14 +78,7 @@ func TestLinksAreShownWithAPicture(t *testing.T) {
 // What is published says where it is from: titles end with the site's name where that is short, and
 // what isn't there is at no address.
 func TestPagesSayWhereTheyAreFrom(t *testing.T) {
-	site := &doc.Site{
-		ID:       "w",
-		Slug:     "skerry",
-		Name:     "Skerry Line",
-		Language: "en",
-		Zones:    doc.StandardZones(),
-		House:    doc.StandardHouse(),
-	}
+	site := skerry()
 	site.Facts.Address = "1 North Steps\nSkerry Harbour"
 	src := Source{Site: site}
 	for title, want := range map[string]string{

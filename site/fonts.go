@@ -63,7 +63,9 @@ func (src Source) words(p *doc.Page) string {
 		b.WriteString(s)
 	}
 	for _, i := range src.Pages {
-		b.WriteString(i.Name + i.Description)
+		if i.Lock == "" || i.ID == p.ID {
+			b.WriteString(i.Name + i.Description)
+		}
 	}
 	return b.String()
 }
@@ -199,19 +201,25 @@ func (c *cutter) own(f *store.Font, w fonts.Want) (name string, size int64) {
 }
 
 // letters gives what the words that a site publishes need of fonts, once an order is carried out.
+// Pages with a password don't count: nothing of them is told on others, not even their letters.
 func (p *Publisher) letters(src Source, o Order) (string, error) {
 	var said strings.Builder
+	locked := src.locked()
 	r, err := ReadRelease(os.DirFS(p.folder(src.Site.ID)))
 	if err != nil && !errors.Is(err, fs.ErrNotExist) {
 		return "", err
 	}
 	if err == nil {
 		for _, e := range r.Pages {
-			said.WriteString(e.Letters)
+			if !locked[e.Page] {
+				said.WriteString(e.Letters)
+			}
 		}
 	}
 	for _, page := range o.Pages {
-		said.WriteString(src.words(page.Doc))
+		if !locked[page.ID] {
+			said.WriteString(src.words(page.Doc))
+		}
 	}
 	return fonts.Letters(said.String()), nil
 }

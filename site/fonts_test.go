@@ -6,6 +6,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/fonts"
+	"openplot/store"
 )
 
 // A page's fonts have the letters of all that its site publishes, and what is noted of it are its
@@ -44,6 +45,19 @@ func TestFontsHaveTheLettersOfTheSite(t *testing.T) {
 			same,
 			wide,
 		)
+	}
+	// Nothing of a page with a password is told on another, not even its letters.
+	p := &Publisher{Dir: t.TempDir()}
+	for lock, want := range map[string]string{"": "Åå", "a password": ""} {
+		src := Source{
+			Site:  site,
+			Pages: []*store.PageInfo{{ID: "secret", Name: "Båt", Lock: lock}, {ID: "p", Name: "P"}},
+		}
+		order := Order{Pages: []*store.Page{{PageInfo: store.PageInfo{ID: "secret"}, Doc: page("Båt")}}}
+		order.Pages[0].Doc.ID = "secret"
+		if got, err := p.letters(src, order); err != nil || got != want {
+			t.Errorf("with the password %q letters are %q, %v", lock, got, err)
+		}
 	}
 	// What visitors may type is there when they do, in a file that the page's own words don't load.
 	form, _ := publish(

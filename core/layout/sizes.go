@@ -29,22 +29,17 @@ func (t *Tree) SayWidths() {
 // drawn, cropping included, as the HTML attribute sizes has it (HTML §4.8.4.2.2).
 func (t *Tree) Sizes() map[*element.Node]string {
 	of := map[*element.Node][]need{}
-	var order []*element.Node
 	c := t.context()
 	for _, w := range t.samples() {
 		c.at(w).Walk(func(b *Box, _, _ float64) {
-			if b.Node.Tag != "img" || !chooses(b.Node) {
-				return
+			if b.Node.Tag == "img" && chooses(b.Node) {
+				of[b.Node] = append(of[b.Node], need{w, drawn(b, &b.Node.Styles[c.zone])})
 			}
-			if of[b.Node] == nil {
-				order = append(order, b.Node)
-			}
-			of[b.Node] = append(of[b.Node], need{w, drawn(b, &b.Node.Styles[c.zone])})
 		})
 	}
-	sizes := make(map[*element.Node]string, len(order))
-	for _, n := range order {
-		sizes[n] = written(of[n])
+	sizes := make(map[*element.Node]string, len(of))
+	for n, ns := range of {
+		sizes[n] = written(ns)
 	}
 	return sizes
 }
