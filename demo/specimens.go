@@ -296,7 +296,9 @@ func Illustrated(sec *doc.Section, pictures []string) *doc.Section {
 		return pictures[(next-1)%len(pictures)]
 	}
 	content := func(kind doc.Kind, c doc.Content) doc.Content {
-		if f := element.Of(kind).Field("picture"); f != nil && c.Picture == "" && kind != doc.Logo && kind != doc.Text {
+		if f := element.Of(kind).Field("picture"); f != nil && c.Picture == "" && kind != doc.Logo &&
+			kind != doc.Text &&
+			!kind.Is(doc.Holding) {
 			c.Picture = pick()
 		}
 		if f := element.Of(kind).EntryField("picture"); f != nil {

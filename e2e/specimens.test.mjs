@@ -143,6 +143,62 @@ test('a picture that goes more slowly ends with its section, and stands still fo
   }
 });
 
+/** Opens a specimen with a script of published pages. */
+async function opened(file, script, viewport) {
+  const sheet = await newPage(await browser.newContext({ viewport, reducedMotion: 'reduce' }));
+  await sheet.goto(`file://${path.join(dir, file)}`);
+  await sheet.addScriptTag({ path: path.join(root, `site/scripts/${script}.js`) });
+  return sheet;
+}
+
+test('a slider is gone through by its buttons, which say where it ends', async () => {
+  const sheet = await opened('section-gallery-slider.html', 'slider', { width: 375, height: 800 });
+  const back = sheet.getByRole('button', { name: 'Previous: A walk through' });
+  const on = sheet.getByRole('button', { name: 'Next: A walk through' });
+  const list = sheet.getByRole('list', { name: 'A walk through' });
+  const at = () => list.evaluate((l) => Math.round(l.scrollLeft));
+  const ends = async () => [await back.getAttribute('aria-disabled'), await on.getAttribute('aria-disabled')];
+  assert.deepEqual([await at(), ...(await ends())], [0, 'true', 'false']);
+  const box = await list.boundingBox();
+  assert.deepEqual([box.x, box.width], [0, 375], 'it goes from edge to edge of the window');
+  const seen = [];
+  for (let i = 0; i < 3; i++) {
+    await on.click();
+    await sheet.waitForTimeout(50);
+    seen.push(await at());
+  }
+  assert.ok(seen[0] > 200 && seen[1] > seen[0] + 200 && seen[2] > seen[1], `it stood at ${seen}`);
+  assert.deepEqual(await ends(), ['false', 'true']);
+  await back.focus();
+  await sheet.keyboard.press('Enter');
+  await sheet.waitForTimeout(50);
+  assert.ok((await at()) < seen[2], 'it goes back by keys');
+  await sheet.close();
+});
+
+test('a large picture has its name, leads to the next by button and arrow key, and Escape goes back to its own', async () => {
+  const sheet = await opened('kind-gallery.html', 'gallery', { width: 1280, height: 800 });
+  const small = sheet.getByRole('button', { name: /^Show large/ });
+  await small.first().click();
+  const large = sheet.getByRole('dialog');
+  const first = await large.getAttribute('aria-label');
+  assert.ok(first, 'it has a name');
+  assert.equal(await large.getByRole('button', { name: 'Previous picture' }).count(), 0, 'nothing is before the first');
+  await large.getByRole('button', { name: 'Next picture' }).click();
+  const second = await large.getAttribute('id');
+  await sheet.keyboard.press('ArrowRight');
+  assert.notEqual(await large.getAttribute('id'), second);
+  await sheet.keyboard.press('ArrowLeft');
+  assert.equal(await large.getAttribute('id'), second);
+  assert.equal(await large.count(), 1, 'one is open at a time');
+  await sheet.keyboard.press('Escape');
+  assert.equal(await large.count(), 0);
+  await small.first().click();
+  await large.getByRole('button', { name: 'Close' }).click({ position: { x: 640, y: 400 } });
+  assert.equal(await large.count(), 0, 'pressing the picture closes it');
+  await sheet.close();
+});
+
 test('all of the demo is published valid, passes axe, and throws nothing', async () => {
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();

@@ -40,6 +40,15 @@ func (p *Publisher) complete(src Source, r *Release) error {
 	if err := add("robots.txt", ".txt", "text/plain; charset=utf-8", robots); err != nil {
 		return err
 	}
+	if src.tells() {
+		feed, err := src.feed(r, origin)
+		if err != nil {
+			return err
+		}
+		if err := add(feedFile, ".xml", "application/atom+xml", feed); err != nil {
+			return err
+		}
+	}
 	r.lead(src.Redirects)
 	drawn, err := siteIcons{p}.iconFiles(src)
 	if err != nil {

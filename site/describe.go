@@ -55,7 +55,7 @@ func (src Source) describe(head *emit.Page, slug string, p *doc.Page, a Addresse
 		head.Canonical, head.Hidden = "", true
 		head.Properties = nil
 	}
-	head.Icons = iconLinks(s, a.Up)
+	head.Icons = append(iconLinks(s, a.Up), src.feedLink(p, a.Up)...)
 	head.Data = src.data(slug, p, a)
 }
 
@@ -111,6 +111,45 @@ func locale(lang string) string {
 	base, _ := tag.Base()
 	region, _ := tag.Region()
 	return base.String() + "_" + region.String()
+}
+
+// about is what a page tells of beside where it stands, by schema.org: what happens at a time, where
+// something counts down to it, and news, where it is in a category; or nil.
+func (src Source) about(slug string, p *doc.Page, a Addresses) map[string]any {
+	s := src.Site
+	what := map[string]any{"name": cmp.Or(p.Name, p.Title), "url": a.Self}
+	for _, sec := range p.Sections {
+		sec.Walk(func(b *doc.Block) {
+			until := b.Content.Values["until"]
+			if _, ok := doc.ParseMoment(until); ok && b.Kind == doc.Countdown && !sec.Hidden &&
+				what["startDate"] == nil {
+				what["startDate"] = instant(until, cmp.Or(b.Content.Values["zone"], "UTC"))
+			}
+		})
+	}
+	switch {
+	case what["startDate"] != nil:
+		what["@type"] = "Event"
+		if s.Facts.Address != "" {
+			what["location"] = map[string]any{"@type": "Place", "name": s.Name, "address": s.Facts.Address}
+		}
+	case len(p.Categories) > 0 && slug != "":
+		delete(what, "name")
+		what["@type"], what["headline"], what["inLanguage"] = "Article", cmp.Or(p.Name, p.Title), s.Language
+		what["articleSection"], what["publisher"] = p.Categories, map[string]any{
+			"@type": "Organization",
+			"name":  s.Name,
+		}
+	default:
+		return nil
+	}
+	if p.Description != "" {
+		what["description"] = p.Description
+	}
+	if pic := src.shared(p); pic.File != "" {
+		what["image"] = a.Origin + "/assets/media/" + pic.File
+	}
+	return what
 }
 
 // data is what a page is about as JSON-LD: the business, on the home page, and where the page
@@ -172,6 +211,9 @@ func (src Source) data(slug string, p *doc.Page, a Addresses) string {
 		}
 		trail = append([]object{step(1, home, "")}, trail...)
 		graph = append(graph, object{"@type": "BreadcrumbList", "itemListElement": append(trail, step(len(trail)+1, cmp.Or(p.Name, p.Title), slug))})
+	}
+	if what := src.about(slug, p, a); what != nil {
+		graph = append(graph, what)
 	}
 	b, err := json.Marshal(object{"@context": "https://schema.org", "@graph": graph})
 	if err != nil {

@@ -55,3 +55,33 @@ func TestTheFirstSectionIsntPulled(t *testing.T) {
 		}
 	}
 }
+
+// Words over a picture can be read before it comes: what has light words gets the palette's dark colour
+// behind, unless it was given one or its words can be read on what is there.
+func TestWordsOverAPictureCanBeReadWithoutIt(t *testing.T) {
+	house := doc.StandardHouse()
+	onDeep, deep := house.Swatch("on-deep").Value, house.Swatch("deep").Value
+	for _, c := range []struct {
+		colour, background, picture, want string
+	}{
+		{"$on-deep", "", "m1", deep}, {"$on-deep", "$accent", "m1", house.Swatch("accent").Value},
+		{"", "", "m1", ""}, {"$on-deep", "", "", ""},
+	} {
+		sec := section(&doc.Block{Kind: doc.Text, Content: doc.Content{Words: doc.PlainWords("Over it")}})
+		sec.Picture, sec.Style = c.picture, doc.Style{}
+		if c.colour != "" {
+			sec.Style["color"] = doc.Zoned[string]{"desktop": c.colour}
+		}
+		if c.background != "" {
+			sec.Style["background"] = doc.Zoned[string]{"desktop": c.background}
+		}
+		for z, st := range builder().Section(sec).Styles {
+			if st.Background != c.want {
+				t.Errorf("%+v in zone %d has %q behind", c, z, st.Background)
+			}
+			if c.want == deep && st.Color != onDeep {
+				t.Errorf("its words are %s", st.Color)
+			}
+		}
+	}
+}

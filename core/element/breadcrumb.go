@@ -22,14 +22,13 @@ var breadcrumb = Anatomy{
 		})
 		ol.attr("role", "list")
 		step := func(name, to string) {
-			a := b.child(
-				b.child(ol, "li", inlineBlock),
-				"a",
-				func(_ int, st *style.Style) { st.Display, st.Underline = style.Block, true },
-			)
+			li := b.child(ol, "li", func(_ int, st *style.Style) {
+				st.Display, st.ColumnGap = style.Flex, style.Pixels(8)
+			})
+			a := b.child(li, "a", func(_ int, st *style.Style) { st.Display, st.Underline = style.Block, true })
 			a.attr("href", b.link(to))
 			say(a, name)
-			mark := b.child(ol, "li", inlineBlock)
+			mark := b.child(li, "span", inlineBlock)
 			mark.attr("aria-hidden", "true")
 			say(mark, "/")
 		}

@@ -233,8 +233,24 @@ func (b *Builder) Page(p *doc.Page) *Node {
 			body.Children = append(body.Children, n)
 		}
 	}
+	pageBuild{b}.unnamed(body)
 	pageBuild{b}.warnOfTabs(body)
 	return body
+}
+
+// unnamed makes sections that no heading names divisions: a section is a part of a page that an
+// outline would list (HTML §4.3.3).
+func (b pageBuild) unnamed(body *Node) {
+	for i, n := range body.Children {
+		switch {
+		case n.Section == "":
+			b.unnamed(n)
+		case n.Tag == "section" && !n.heads():
+			c := *n
+			c.Tag = "div"
+			body.Children[i] = &c
+		}
+	}
 }
 
 // sectionOrders gives, by zone and index, where the sections of a page come in zones in which they
@@ -392,7 +408,7 @@ func (b pageBuild) section(s *doc.Section, bars []float64) *Node {
 		}
 	})
 	grounds(b).behind(n, s)
-	in := &Node{Tag: "div", Key: s.ID + "-g"}
+	in := &Node{Tag: "div", Key: s.ID + "-g", Wraps: true}
 	in.Styles = b.styles(n, func(z int, st *style.Style) {
 		sh := b.sheet(s.Style, z)
 		if len(n.Children) > 0 {
@@ -452,7 +468,7 @@ func (b *Builder) block(in *Node, bl *doc.Block) *Node {
 	if n == nil {
 		return nil
 	}
-	n.Block = bl.ID
+	n.Block, n.Kind = bl.ID, string(bl.Kind)
 	if b.item != "" {
 		n.Block = doc.ItemID(bl.ID, b.item)
 	}

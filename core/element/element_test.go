@@ -118,6 +118,14 @@ func TestLandmarks(t *testing.T) {
 			"c", doc.RoleFooter, false,
 		), with("d", doc.RoleMain, false), with("e", doc.RoleFooter, false),
 	}})
+	// Only what a heading names is a section (HTML §4.3.3).
+	named := with("n", doc.RoleMain, false)
+	named.Blocks = []*doc.Block{
+		{ID: "t", Kind: doc.Heading, Content: doc.Content{Level: 2, Words: doc.PlainWords("Fares")}},
+	}
+	if n := builder().Page(&doc.Page{Sections: []*doc.Section{named}}); n.find("section") == nil {
+		t.Error("a section with a heading isn't one")
+	}
 	var got []string
 	for _, c := range body.Children {
 		got = append(got, c.Tag)
@@ -127,7 +135,7 @@ func TestLandmarks(t *testing.T) {
 			}
 		}
 	}
-	if s := strings.Join(got, " "); s != "header main -section -section -section footer" {
+	if s := strings.Join(got, " "); s != "header main -div -div -div footer" {
 		t.Errorf("%s", s)
 	}
 }

@@ -78,6 +78,9 @@ func (b siteBlocks) facts(in *Node, bl *doc.Block) *Node {
 			say(at, cmp.Or(line, "\u00a0"))
 		}
 	}
+	if b.DropEmpty && len(n.Children) == 0 {
+		return nil
+	}
 	return n
 }
 

@@ -123,7 +123,7 @@ func (b mediaBlocks) gallery(in *Node, bl *doc.Block) *Node {
 					st.FlexGrow = s.ratio()
 				}
 			})
-			b.shot(li, bl, s, func(int, style.Sheet) float64 { return s.ratio() })
+			b.shot(li, bl, shots, i, func(int, style.Sheet) float64 { return s.ratio() })
 		}
 	case value.Columns:
 		for _, column := range columnsOf(shots, PerRow(sheet(0))) {
@@ -132,13 +132,19 @@ func (b mediaBlocks) gallery(in *Node, bl *doc.Block) *Node {
 				st.Display, st.FlexDirection, st.RowGap = style.Flex, style.Column, n.Styles[z].RowGap
 			})
 			inner.attr("role", "list")
-			for _, s := range column {
-				b.shot(b.child(inner, "li", inlineBlock), bl, s, func(int, style.Sheet) float64 { return s.ratio() })
+			for i, s := range column {
+				b.shot(
+					b.child(inner, "li", inlineBlock),
+					bl,
+					column,
+					i,
+					func(int, style.Sheet) float64 { return s.ratio() },
+				)
 			}
 		}
 	default:
-		for _, s := range shots {
-			b.shot(b.child(n, "li", inlineBlock), bl, s, func(_ int, sh style.Sheet) float64 {
+		for i, s := range shots {
+			b.shot(b.child(n, "li", inlineBlock), bl, shots, i, func(_ int, sh style.Sheet) float64 {
 				if r := sh.Ratio("aspect-ratio"); r > 0 {
 					return r
 				}
@@ -252,16 +258,21 @@ func columnsOf(shots []shot, n int) [][]shot {
 	return columns
 }
 
-// shot adds a picture of a gallery, and what it opens.
-func (b mediaBlocks) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style.Sheet) float64) {
-	alt := cmp.Or(s.entry.Values["alt"], s.medium.Alt)
+// shot adds a picture of a gallery, and what it opens; beside are those before and behind it.
+func (b mediaBlocks) shot(li *Node, bl *doc.Block, shots []shot, i int, ratio func(int, style.Sheet) float64) {
+	s := shots[i]
+	alt, caption := cmp.Or(s.entry.Values["alt"], s.medium.Alt), s.entry.Values["caption"]
 	large := bl.Content.Values["opens"] != value.None
-	in := li
 	li.Entry = strconv.Itoa(s.index)
-	id := "large-" + bl.ID + b.item + "-" + strconv.Itoa(s.index+1)
+	at := li
+	if caption != "" {
+		at = b.child(li, "figure", nil)
+	}
+	in := at
+	name := cmp.Or(alt, caption, "picture "+strconv.Itoa(s.index+1))
 	if large {
-		in = b.child(li, "button", func(_ int, st *style.Style) { st.Width = style.Percentage(100) })
-		opens(in, id, cmp.Or(alt, cmp.Or(s.entry.Values["caption"], "picture "+strconv.Itoa(s.index+1))))
+		in = b.child(at, "button", func(_ int, st *style.Style) { st.Width = style.Percentage(100) })
+		opens(in, b.largeID(bl, s), name)
 	}
 	img := b.child(in, "img", func(z int, st *style.Style) {
 		sh := b.sheet(bl.Style, z)
@@ -269,14 +280,47 @@ func (b mediaBlocks) shot(li *Node, bl *doc.Block, s shot, ratio func(int, style
 		st.BorderRadius, st.ObjectPos = sh.Length("border-radius", style.Length{}), s.medium.Focal
 	})
 	b.source(img, s.medium, alt)
-	if c := s.entry.Values["caption"]; c != "" {
-		caption := say(b.child(li, "p", func(z int, st *style.Style) {
+	if caption != "" {
+		words := say(b.child(at, "figcaption", func(z int, st *style.Style) {
 			b.smallWords(z, st)
 			st.Padding.Top = style.Pixels(6)
-		}), c)
-		caption.Part = part(s.index, "caption")
+		}), caption)
+		words.Part = part(s.index, "caption")
 	}
-	if large {
-		b.large(li, id, s.medium)
+	if !large {
+		return
 	}
+	over := b.large(li, b.largeID(bl, s), s.medium, name, alt, caption)
+	if i > 0 {
+		b.turn(over, "Previous picture", "back", "arrow-left", b.largeID(bl, shots[i-1]))
+	}
+	if i+1 < len(shots) {
+		b.turn(over, "Next picture", "on", "arrow-right", b.largeID(bl, shots[i+1]))
+	}
+}
+
+// largeID is the id of what shows a picture of a gallery large.
+func (b mediaBlocks) largeID(bl *doc.Block, s shot) string {
+	return "large-" + bl.ID + b.item + "-" + strconv.Itoa(s.index+1)
+}
+
+// turn adds a button that leads from one large picture to another.
+func (b mediaBlocks) turn(over *Node, says, way, icon, to string) {
+	over.Script = "gallery"
+	n := b.child(over, "button", func(z int, st *style.Style) {
+		b.roundButton(z, st)
+		st.Position, st.Background = style.Absolute, "rgb(0 0 0 / 0.6)"
+		st.Inset.Bottom = style.Pixels(16)
+		if way == "back" {
+			st.Inset.Left = style.Pixels(16)
+		} else {
+			st.Inset.Right = style.Pixels(16)
+		}
+	})
+	n.attr("type", "button")
+	n.attr("aria-label", says)
+	n.attr("data-scripted", "yes")
+	n.attr("data-shows", to)
+	n.attr("data-way", way)
+	b.drawing(n, icon, "", func(int) style.Length { return style.Pixels(18) })
 }

@@ -20,6 +20,10 @@ type Node struct {
 	// Block and Section are the ids of what the element stands for on the page;
 	// both are "" for inner elements.
 	Block, Section string
+	// Kind is what kind of block the element stands for, and Wraps that it is what a section's blocks
+	// stand in.
+	Kind  string
+	Wraps bool
 	// Part is what of the block's content is written here, when that isn't its words:
 	// the number of an entry, from 0, with "." and the name of a field unless its words
 	// are meant.
@@ -103,6 +107,14 @@ func (n *Node) SetSizes(sizes string) {
 // has reports whether an attribute is there.
 func (n *Node) has(name string) bool {
 	return slices.ContainsFunc(n.Attrs, func(a Attr) bool { return a.Name == name })
+}
+
+// heads reports whether a heading stands in the element.
+func (n *Node) heads() (heads bool) {
+	n.Walk(func(c *Node) {
+		heads = heads || len(c.Tag) == 2 && c.Tag[0] == 'h' && c.Tag[1] >= '1' && c.Tag[1] <= '6'
+	})
+	return heads
 }
 
 // Walk calls f for the node and everything below it.

@@ -84,7 +84,7 @@ func (b mediaBlocks) picture(grid *Node, bl *doc.Block) *Node {
 	id := "large-" + bl.ID + b.item
 	if large {
 		frame.Tag = "button"
-		opens(frame, id, cmp.Or(alt, cmp.Or(caption, "the picture")))
+		opens(frame, id, cmp.Or(alt, caption, "the picture"))
 	}
 	img := &Node{Tag: "img"}
 	img.Styles = b.styles(frame, func(z int, st *style.Style) {
@@ -110,7 +110,7 @@ func (b mediaBlocks) picture(grid *Node, bl *doc.Block) *Node {
 	b.source(img, m, alt)
 	frame.Children = []*Node{img}
 	if large {
-		b.large(n, id, m)
+		b.large(n, id, m, cmp.Or(alt, caption, "picture"), alt, caption)
 	}
 	if caption != "" {
 		say(b.child(n, "figcaption", func(z int, st *style.Style) {
@@ -128,33 +128,57 @@ func opens(n *Node, id, what string) {
 	n.attr("aria-label", "Show large: "+what)
 }
 
-// large adds a picture as it is shown over the page, closed until then. It needs no
-// script (HTML §6.12, popover).
-func (b mediaBlocks) large(in *Node, id string, m Medium) {
-	large := b.child(in, "div", func(_ int, st *style.Style) { st.Display = style.None })
-	large.attr("id", id)
-	large.attr("popover", "")
-	large.States = []State{
+// large adds a picture as it is shown over the page, closed until then, with its name and what
+// stands below it. It needs no script (HTML §6.12, popover): all of it is a button that closes it.
+func (b mediaBlocks) large(in *Node, id string, m Medium, name, alt, caption string) *Node {
+	over := b.child(in, "div", func(_ int, st *style.Style) {
+		st.Display, st.Color = style.None, "#ffffff"
+	})
+	over.attr("id", id)
+	over.attr("popover", "")
+	over.attr("role", "dialog")
+	over.attr("aria-label", name)
+	over.States = []State{
 		{":popover-open", func(_ int, st *style.Style) {
 			st.Display, st.Position, st.Inset = style.Grid, style.OnViewport, style.Same(style.Pixels(0))
 			st.Width, st.Height = style.Percentage(100), style.Percentage(100)
+			st.GridRows = style.EqualColumns(1)
 			st.Padding, st.Background = style.Same(style.Pixels(24)), "rgb(0 0 0 / 0.88)"
 		}},
 	}
-	shut := b.child(large, "button", func(_ int, st *style.Style) {
+	shown := b.child(over, "figure", func(_ int, st *style.Style) {
+		st.Display, st.FlexDirection, st.RowGap = style.Flex, style.Column, style.Pixels(12)
+		st.MinHeight = style.Pixels(0)
+	})
+	full := b.child(shown, "img", func(_ int, st *style.Style) {
+		st.Width, st.Height, st.ObjectFit = style.Percentage(100), style.Percentage(100), "contain"
+		st.MinHeight = style.Pixels(0)
+	})
+	portion := b.portion
+	b.portion = nil
+	b.source(full, m, alt)
+	b.portion = portion
+	if caption != "" {
+		say(b.child(shown, "figcaption", func(z int, st *style.Style) {
+			b.smallWords(z, st)
+			st.TextAlign = style.TextCenter
+			st.Padding = style.Edges{Left: style.Pixels(56), Right: style.Pixels(56)} // beside the buttons
+		}), caption)
+	}
+	shut := b.child(over, "button", func(_ int, st *style.Style) {
+		st.Position, st.Inset = style.Absolute, style.Same(style.Pixels(0))
 		st.Width, st.Height = style.Percentage(100), style.Percentage(100)
 	})
 	shut.attr("type", "button")
 	shut.attr("popovertarget", id)
 	shut.attr("popovertargetaction", "hide")
 	shut.attr("aria-label", "Close")
-	full := b.child(shut, "img", func(_ int, st *style.Style) {
-		st.Width, st.Height, st.ObjectFit = style.Percentage(100), style.Percentage(100), "contain"
-	})
-	portion := b.portion
-	b.portion = nil
-	b.source(full, m, "")
-	b.portion = portion
+	b.drawing(b.child(shut, "span", func(z int, st *style.Style) {
+		b.roundButton(z, st)
+		st.Position, st.Background = style.Absolute, "rgb(0 0 0 / 0.6)"
+		st.Inset.Top, st.Inset.Right = style.Pixels(16), style.Pixels(16)
+	}), "x-lg", "", func(int) style.Length { return style.Pixels(18) })
+	return over
 }
 
 // cuts are the shapes that a picture is cut to (CSS Shapes 1 §3).

@@ -82,7 +82,7 @@ func TestViews(t *testing.T) {
 			t.Errorf("%s: folded is %v", got[len(got)-1], c.Folded)
 		}
 	}
-	want := []string{"div first in-summer", "section  ", "div other in-winter", "section  ", "div in-winter "}
+	want := []string{"div first in-summer", "div  ", "div other in-winter", "div  ", "div in-winter "}
 	if len(got) != len(want) {
 		t.Fatalf("%q, want %q", got, want)
 	}

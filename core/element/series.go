@@ -1,6 +1,8 @@
 package element
 
 import (
+	"cmp"
+
 	"openplot/core/doc"
 	"openplot/core/style"
 	"openplot/core/value"
@@ -12,6 +14,17 @@ import (
 var series = Anatomy{
 	Name: "Series", Hint: "one design for many items", Icon: "grid-3x2", Find: "repeat cards grid slider carousel",
 	Shelf: Arranging, Span: 12, Rows: 10,
+	Fields: []Field{{
+		Name: "list", Label: "List", Type: Choice,
+		Choices: value.Is(
+			value.Unordered,
+			"Unordered",
+			value.Ordered,
+			"Ordered, such as steps",
+			value.Articles,
+			"Articles, such as news",
+		),
+	}},
 	Settings: []string{"run", "per-row", "column-gap", "row-gap"},
 	start: func() *doc.Block {
 		h, t := Start(doc.Heading), Start(doc.Text)
@@ -64,32 +77,43 @@ func PerRow(sh style.Sheet) int {
 }
 
 func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
-	n := &Node{Tag: "ul"}
-	n.attr("role", "list") // some browsers no longer say so without marks (common practice)
+	runs := func(z int) string { return b.sheet(bl.Style, z).Word("run", value.Grid) }
 	slides := false
-	n.Styles = b.styles(in, func(z int, st *style.Style) {
-		sh := b.sheet(bl.Style, z)
-		area(st, sh, style.Edges{}, "")
+	for z := range b.Site.Zones {
+		slides = slides || runs(z) == value.Slider
+	}
+	n := &Node{Tag: "ul"}
+	if slides { // what is scrolled stands beside its buttons
+		n.Tag = "div"
+	}
+	n.Styles = b.styles(in, func(z int, st *style.Style) { area(st, b.sheet(bl.Style, z), style.Edges{}, "") })
+	list := n
+	if slides {
+		list = b.child(n, "ul", func(z int, st *style.Style) {
+			if bleed := b.bleed(in, bl, &n.Styles[z], z); runs(z) == value.Slider && bleed > 0 {
+				st.Margin.Left, st.Margin.Right = style.Pixels(-bleed), style.Pixels(-bleed)
+				st.Padding.Left, st.Padding.Right = style.Pixels(bleed), style.Pixels(bleed)
+			}
+		})
+	}
+	list.attr("role", "list") // some browsers no longer say so without marks (common practice)
+	as := bl.Content.Values["list"]
+	if as == value.Ordered {
+		list.Tag = "ol"
+	}
+	for z := range list.Styles {
+		st, sh := &list.Styles[z], b.sheet(bl.Style, z)
 		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(24)), sh.Length("row-gap", style.Pixels(24))
-		switch sh.Word("run", value.Grid) {
-		case "grid":
+		switch runs(z) {
+		case value.Grid:
 			st.Display = style.Grid
 			st.GridColumns = style.EqualColumns(PerRow(sh))
 		case value.Line:
 			st.Display = style.Flex
 		case value.Slider:
-			slides = true
 			st.Display = style.Flex
 			st.Overflow = style.Scroll
 			st.ScrollSnapType, st.ScrollPadding = "x mandatory", st.Padding
-		}
-	})
-	if slides { // what scrolls is reached by keyboard too (WCAG 2.2, 2.1.1)
-		n.attr("tabindex", "0")
-		if bl.Name != "" {
-			n.attr("aria-label", bl.Name)
-		} else {
-			n.attr("aria-label", "Slider")
 		}
 	}
 	outer, item := b.portion, b.item
@@ -99,16 +123,14 @@ func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
 		b.portion[z] = partOf(outer, z) / float64(PerRow(b.sheet(bl.Style, z)))
 	}
 	for _, it := range bl.Items {
-		li := &Node{Tag: "li"}
-		li.Styles = b.styles(n, func(z int, st *style.Style) {
-			sh := b.sheet(bl.Style, z)
+		li := b.child(list, "li", func(z int, st *style.Style) {
 			st.Display = style.Grid // one cell, so that the design fills it
 			st.GridColumns = style.EqualColumns(1)
-			switch sh.Word("run", value.Grid) {
+			switch runs(z) {
 			case value.Line:
 				st.FlexGrow, st.FlexBasis, st.MinWidth = 1, style.Pixels(0), style.Pixels(0)
 			case value.Slider: // n items, their gaps and the part that peeks in make up the whole
-				per, gap := float64(PerRow(sh)), n.Styles[z].ColumnGap
+				per, gap := float64(PerRow(b.sheet(bl.Style, z))), list.Styles[z].ColumnGap
 				share := style.Percentage(100 / (per + peek))
 				gap.N *= -per / (per + peek)
 				st.FlexShrink, st.FlexBasis = style.Times0, style.Sum(share, gap)
@@ -118,11 +140,84 @@ func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
 		b.item = it.ID
 		for _, design := range bl.Blocks {
 			if c := b.block(li, it.Shows(design)); c != nil {
+				if as == value.Articles && c.Tag == "div" {
+					c.Tag = "article"
+				}
 				li.Children = append(li.Children, c)
 			}
 		}
 		b.item = item
-		n.Children = append(n.Children, li)
+	}
+	if slides {
+		name := b.headed(bl)
+		list.attr("tabindex", "0") // what scrolls is reached by keyboard too (WCAG 2.2, 2.1.1)
+		list.attr("aria-label", cmp.Or(name, "Slider"))
+		b.stepper(n, name, func(z int) bool { return runs(z) == value.Slider })
 	}
 	return n
+}
+
+// bleed is how far a slider goes beyond its place to either side, px: through the page's gutter
+// to the window's edge, so that what is cut off there isn't cut off in the midst of nothing.
+func (b holderBlocks) bleed(in *Node, bl *doc.Block, st *style.Style, z int) float64 {
+	sec := b.sheet(b.in.Style, z)
+	if in.Key != b.in.ID+"-g" || partOf(b.portion, z) < 1 || sec.Word("content", value.Boxed) == value.Full ||
+		sec.Word("align-items", "") != "" || bl.Style["width"] != nil || st.Background != "" ||
+		st.Padding.Left != style.Pixels(0) || st.Padding.Right != style.Pixels(0) {
+		return 0
+	}
+	return b.Site.House.Gutter.Or(b.Site.Zones, z, 20)
+}
+
+// headed is what a Series without a name of its own is called: what the first heading of its section
+// says, or "".
+func (b holderBlocks) headed(bl *doc.Block) string {
+	if bl.Name != "" {
+		return bl.Name
+	}
+	for _, c := range b.in.Blocks {
+		name := ""
+		if c.ID != bl.ID {
+			c.Walk(func(h *doc.Block) {
+				if h.Kind == doc.Heading && name == "" {
+					name = h.Content.Words.Plain()
+				}
+			})
+		}
+		if name != "" {
+			return name
+		}
+	}
+	return ""
+}
+
+// stepper adds the buttons by which a slider is gone through (WCAG 2.2, 2.5.7: not by dragging
+// alone), in the zones in which it is one.
+func (b holderBlocks) stepper(n *Node, name string, slides func(z int) bool) {
+	row := b.child(n, "div", func(z int, st *style.Style) {
+		if st.Display = style.None; slides(z) {
+			st.Display = style.Flex
+		}
+		st.JustifyContent, st.ColumnGap, st.Padding.Top = style.AlignEnd, style.Pixels(8), style.Pixels(16)
+	})
+	row.attr("data-scripted", "yes")
+	row.attr("data-steps", "yes")
+	row.Script = "slider"
+	for _, way := range []struct{ name, icon string }{{"Previous", "arrow-left"}, {"Next", "arrow-right"}} {
+		step := b.child(row, "button", b.roundButton)
+		step.attr("type", "button")
+		if step.attr("aria-label", way.name); name != "" {
+			step.Attrs[1].Value += ": " + name
+		}
+		step.States = []State{{"[aria-disabled=true]", func(_ int, st *style.Style) { st.Opacity = 0.35 }}}
+		b.drawing(step, way.icon, "", func(int) style.Length { return style.Pixels(18) })
+	}
+}
+
+// roundButton is the look of a button that shows nothing but an icon.
+func (b *Builder) roundButton(_ int, st *style.Style) {
+	st.Display, st.JustifyContent, st.AlignItems = style.Flex, style.AlignCenter, style.AlignCenter
+	st.Width, st.Height = style.Pixels(44), style.Pixels(44) // WCAG 2.2, 2.5.5
+	st.Border, st.BorderColor = style.AllSides(1), st.Color
+	st.BorderRadius = style.Pixels(22)
 }

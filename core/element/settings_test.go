@@ -66,7 +66,7 @@ func TestSettingsBecomeCSS(t *testing.T) {
 		{doc.Placed, doc.Picture, "rotate", "-3deg", "rotate", "-3deg"},
 		{doc.Placed, doc.Text, "max-width", "60%", "max-width", "60%"},
 		{doc.Placed, doc.Text, "min-width", "8rem", "min-width", "8rem"},
-		{doc.Placed, doc.Text, "height", "50vh", "height", "50vh"},
+		{doc.Placed, doc.Text, "height", "50vh", "height", "50svh"},
 		{doc.Placed, doc.Text, "width", "calc(50% - 20px)", "width", "calc(50% - 20px)"},
 		{doc.Placed, doc.Text, "background", "$accent/50%", "background", "#1d5f6b80"},
 		{doc.Placed, doc.Container, "gradient", "linear 90deg #ffffff 45%, #ffffff00 45%", "background", "linear-gradient(90deg, #ffffff 45%, #ffffff00 45%)"},

@@ -22,6 +22,9 @@ func (b grounds) surface(st *style.Style, s *doc.Section, z int) {
 	}
 	st.MinHeight = minHeight(sh)
 	b.ground(st, sh, s.Picture, z)
+	if s.Video != "" {
+		b.meanwhile(st, sh)
+	}
 
 	sides := sh.Length("margin-sides", none)
 	st.Margin = style.Edges{
@@ -103,6 +106,7 @@ func (b grounds) ground(st *style.Style, sh style.Sheet, picture string, z int) 
 	}
 	st.BackgroundURL, st.BackgroundModern = b.backdrop(picture, want)
 	if st.BackgroundURL != "" {
+		b.meanwhile(st, sh)
 		at := sh.Word("picture-position", cmp.Or(m.Focal, "50% 50%"))
 		switch sh.Word("picture-fit", value.Cover) {
 		case value.Contain:
@@ -138,6 +142,21 @@ func (b grounds) ground(st *style.Style, sh style.Sheet, picture string, z int) 
 			st.BackgroundTop += ", "
 		}
 		st.BackgroundTop += l
+	}
+}
+
+// meanwhile gives what has a picture and no fill a colour of the palette on which its words can be
+// read, if they can't be on what is behind: until the picture has come, or where none does (WCAG 2.2,
+// technique F24).
+func (b grounds) meanwhile(st *style.Style, sh style.Sheet) {
+	if st.Background != "" || readable(st.Color, st.Behind) {
+		return
+	}
+	for _, token := range []string{"deep", "words", "ground"} {
+		if c := sh.Swatch(token, ""); c != "" && readable(st.Color, c) {
+			st.Background = c
+			return
+		}
 	}
 }
 

@@ -22,6 +22,11 @@ var testimonial = Anatomy{
 		return &doc.Block{Arrangement: doc.LineUp, Style: onCard("row-gap", "$room"), Blocks: []*doc.Block{said, by}}
 	},
 	build: func(b *Builder, in *Node, bl *doc.Block) *Node {
-		return holderBlocks{b}.container("figure", in, bl, style.Edges{}, "")
+		n := holderBlocks{b}.container("figure", in, bl, style.Edges{}, "")
+		// Who said it is the caption (HTML §4.4.4): what comes last, if it holds more than words.
+		if k := len(n.Children) - 1; k > 0 && n.Children[k].Tag == "div" {
+			n.Children[k].Tag = "figcaption"
+		}
+		return n
 	},
 }

@@ -40,6 +40,12 @@ func (b wordBlocks) text(grid *Node, bl *doc.Block) *Node {
 	if m, ok := b.medium(bl.Content.Picture); ok && m.Sort() == doc.PictureMedium {
 		b.beside(n, bl, m)
 	}
+	if w := bl.Content.Words; b.DropEmpty && len(n.Children) == 0 && len(bl.Content.Instead) == 0 && len(w) == 1 &&
+		w[0].As() == "" && w[0].Item() == "" { // where nobody writes, a paragraph needs nothing around it
+		n.Tag = "p"
+		b.lines(n, w[0])
+		return n
+	}
 	b.said(n, bl, "div", b.paragraphs)
 	return n
 }

@@ -146,25 +146,17 @@ func TestDocument(t *testing.T) {
 // What a browser would compute from the sheet, zone by zone, must be the style of
 // the tree: rules are played in order and compared property by property.
 func TestRulesGiveTheComputedStyle(t *testing.T) {
+	for name, sheet := range map[string]*Sheet{
+		"published": NewSheet(site().Zones), "on the canvas": NewCanvasSheet(site().Zones, "s"),
+	} {
+		t.Run(name, func(t *testing.T) { computedAsStyled(t, sheet) })
+	}
+}
+
+func computedAsStyled(t *testing.T, sheet *Sheet) {
 	s := site()
 	body := builder().Page(page())
-	sheet := NewSheet(s.Zones)
-	classes := map[*element.Node]string{}
-	var walk func(n, parent *element.Node)
-	walk = func(n, parent *element.Node) {
-		if n.Tag == "" || n.Tag == "br" {
-			return
-		}
-		var above looks
-		if parent != nil {
-			above = sheet.looks(parent)
-		}
-		classes[n] = sheet.class(n, parent, sheet.looks(n), above)
-		for _, c := range n.Children {
-			walk(c, n)
-		}
-	}
-	walk(body, nil)
+	sheet.Write(&strings.Builder{}, body)
 	for z := range s.Zones {
 		var check func(n *element.Node, inherited map[string]string)
 		check = func(n *element.Node, inherited map[string]string) {
@@ -182,19 +174,25 @@ func TestRulesGiveTheComputedStyle(t *testing.T) {
 				got["display"] = d
 			}
 			for zone := 0; zone <= z; zone++ {
-				for _, r := range sheet.rules[zone] {
-					if r.selector != "."+classes[n] {
-						continue
-					}
-					for _, d := range strings.Split(r.declarations, ";") {
-						name, value, _ := strings.Cut(d, ":")
-						got[name] = value
+				set := map[string]bool{} // in this zone, in which the order of rules says nothing
+				for _, r := range sheet.rules.zoned[zone] {
+					for _, class := range strings.Fields(sheet.of[n]) {
+						if r.state != "" || !slices.Contains(r.classes, class) {
+							continue
+						}
+						for _, d := range strings.Split(r.declarations, ";") {
+							name, value, _ := strings.Cut(d, ":")
+							if set[name] {
+								t.Errorf("%s %s: %s is declared twice", n.Key, sheet.of[n], name)
+							}
+							got[name], set[name] = value, true
+						}
 					}
 				}
 			}
 			want := map[string]string{}
 			for _, p := range style.Properties {
-				want[p.Name] = p.Text(&n.Styles[z])
+				want[p.Name] = p.Text(sheet.steady(&n.Styles[z], z))
 			}
 			if !reflect.DeepEqual(got, want) {
 				for name := range want {

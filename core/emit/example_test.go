@@ -24,6 +24,6 @@ func ExampleSheet() {
 	fmt.Println(html.String()[from : strings.Index(html.String(), "</a>")+4])
 	fmt.Println(strings.Contains(sheet.CSS(), "background:#1d5f6b"))
 	// Output:
-	// <a class="c" data-button="" href="/fares">See the fares</a>
+	// <a class="button t-button at" data-button="" href="/fares">See the fares</a>
 	// true
 }

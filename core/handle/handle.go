@@ -291,6 +291,10 @@ func (v View) between(h doc.Holder, kind doc.Kind, id string, box *layout.Box) (
 			}
 		})
 	}
+	if kind == doc.Series && in.Node.Tag == "div" { // a slider's items stand in a list beside its buttons
+		list := in.Children[0]
+		in, ox, oy = list.Box, list.X, list.Y
+	}
 	var rs []rect
 	for _, c := range in.Children {
 		if c.Node.Styles[v.Zone].Display != style.None && c.Node.Styles[v.Zone].Position != style.Absolute {

@@ -64,6 +64,12 @@ func at(b *doc.Block, cells ...[4]int) *doc.Block {
 	return b
 }
 
+// listed says what a Series is a list of.
+func listed(as string, series *doc.Block) *doc.Block {
+	series.Content = element.With(series.Content, "list", as)
+	return series
+}
+
 func gallery(pairs ...string) *doc.Block { return compose.With(element.Start(doc.Gallery), pairs...) }
 
 func portrait() *doc.Block { return element.Start(doc.Person) }

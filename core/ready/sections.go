@@ -389,15 +389,18 @@ var Presets = []Preset{
 				doc.LineUp,
 				compose.Room("background", "$quiet-ground", "row-gap", "$wide"),
 				compose.Heading(2, "How it goes"),
-				compose.Repeated(compose.Look("per-row", "3", "column-gap", "$wide"), compose.Stack(
-					"$small",
-					compose.With(compose.Words("display", "1"), "color", "$accent"),
-					compose.Heading(3, "A step"),
-					compose.Words("", "What happens in it."),
+				listed(
+					value.Ordered,
+					compose.Repeated(compose.Look("per-row", "3", "column-gap", "$wide"), compose.Stack(
+						"$small",
+						compose.With(compose.Words("display", "1"), "color", "$accent"),
+						compose.Heading(3, "A step"),
+						compose.Words("", "What happens in it."),
+					),
+						[]string{"1", "Ask", "Tell us the day and how many you are. It takes a minute."}, []string{
+							"2", "Hear from us", "We answer before the evening, with what there is and what it costs.",
+						}, []string{"3", "Come", "Be there ten minutes before. We do the rest."}),
 				),
-					[]string{"1", "Ask", "Tell us the day and how many you are. It takes a minute."}, []string{
-						"2", "Hear from us", "We answer before the evening, with what there is and what it costs.",
-					}, []string{"3", "Come", "Be there ten minutes before. We do the rest."}),
 			)
 		},
 	},
@@ -732,17 +735,17 @@ var Presets = []Preset{
 				doc.Columns,
 				compose.Room("shares", "4 8", "column-gap", "$broad", "row-gap", "$room"),
 				compose.Heading(2, "News"),
-				compose.Repeated(compose.Look("per-row", "1", "row-gap", "$room"), compose.Stack(
+				listed(value.Articles, compose.Repeated(compose.Look("per-row", "1", "row-gap", "$room"), compose.Stack(
 					"$small",
-					compose.With(compose.Words("label", "The day"), "color", "$accent"),
 					compose.Heading(3, "What happened"),
+					compose.With(compose.Words("label", "The day"), "color", "$accent"),
 					compose.Words("", "Two sentences about it."),
 				),
 					[]string{
-						"3 May", "What happened first", "Two sentences about it, and where to read more.",
+						"What happened first", "3 May", "Two sentences about it, and where to read more.",
 					}, []string{
-						"21 April", "What happened before that", "Two sentences about it.",
-					}, []string{"2 April", "And before that", "Two sentences about it."}),
+						"What happened before that", "21 April", "Two sentences about it.",
+					}, []string{"And before that", "2 April", "Two sentences about it."})),
 			)
 		},
 	},

@@ -91,6 +91,9 @@ type Style struct {
 	Sway     Sway
 	Quick    bool
 
+	// TextName is the text style of the house style that words are set in. It isn't written.
+	TextName string
+
 	// Behind is the colour that is seen through an element without a fill: the nearest
 	// background of those it stands in, or "". It isn't written.
 	Behind string
@@ -365,6 +368,7 @@ func (s *Style) Inherit(p *Style) {
 	s.FontFamily, s.FontGeneric, s.FontWeight, s.FontItalic = p.FontFamily, p.FontGeneric, p.FontWeight, p.FontItalic
 	s.FontSize, s.LineHeight, s.LetterSpacing = p.FontSize, p.LineHeight, p.LetterSpacing
 	s.TextAlign, s.TextTransform, s.Color = p.TextAlign, p.TextTransform, p.Color
+	s.TextName = p.TextName
 	s.TextShadow = p.TextShadow
 	s.NoWrap, s.Balance, s.OverflowWrap, s.Tabular = p.NoWrap, p.Balance, p.OverflowWrap, p.Tabular
 	s.Behind = Over(p.Background, p.Behind)

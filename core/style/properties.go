@@ -30,11 +30,11 @@ var Properties = []Property{
 	{"inset", false, true, insetText, "auto"},
 	{"overflow", false, true, func(s *Style) string { return overflowNames[s.Overflow] }, "visible"},
 	{"width", false, true, func(s *Style) string { return s.Width.String() }, "auto"},
-	{"height", false, true, func(s *Style) string { return s.Height.String() }, "auto"},
+	{"height", false, true, func(s *Style) string { return small(s.Height.String()) }, "auto"},
 	{"min-width", false, true, func(s *Style) string { return s.MinWidth.String() }, "auto"},
-	{"min-height", false, true, func(s *Style) string { return s.MinHeight.String() }, "auto"},
+	{"min-height", false, true, func(s *Style) string { return small(s.MinHeight.String()) }, "auto"},
 	{"max-width", false, true, func(s *Style) string { return orNone(s.MaxWidth) }, "none"},
-	{"max-height", false, true, func(s *Style) string { return orNone(s.MaxHeight) }, "none"},
+	{"max-height", false, true, func(s *Style) string { return small(orNone(s.MaxHeight)) }, "none"},
 	{"margin", false, true, func(s *Style) string { return s.Margin.text(s.MarginAuto) }, "0"},
 	{"padding", false, true, func(s *Style) string { return s.Padding.text(0) }, "0"},
 	{"border-width", false, true, func(s *Style) string {
@@ -360,6 +360,10 @@ func choose(c bool, yes, no string) string {
 	}
 	return no
 }
+
+// small is a height of the viewport's as it is while a phone's bars are shown, so that what is to be
+// seen at once is (CSS Values 4 §6.1.2).
+func small(height string) string { return strings.ReplaceAll(height, "vh", "svh") }
 
 func orNone(l Length) string { return choose(l.Unit == Auto, "none", l.String()) }
 

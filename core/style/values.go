@@ -210,6 +210,7 @@ func (s Sheet) TextStyle(to *Style, name string) {
 	if !ok {
 		t = s.House.Text["body"]
 	}
+	to.TextName = name
 	switch t.Family {
 	case "heading":
 		to.FontFamily = s.House.Fonts.Heading

@@ -95,6 +95,9 @@ const (
 	Columns   = "columns"
 	Line      = "line"
 	Slider    = "slider"
+	Unordered = "unordered"
+	Ordered   = "ordered"
+	Articles  = "articles"
 	Pages     = "pages"  // a menu of the site's pages
 	Footer    = "footer" // a menu of those that are in its footer
 	Legal     = "legal"  // a menu of what the law wants, and the like
