@@ -4,8 +4,12 @@ import (
 	"encoding/xml"
 	"io"
 	"math"
+	"math/rand/v2"
+	"regexp"
 	"strings"
 	"testing"
+
+	"openplot/core/number"
 )
 
 // The worked example of IOGP Publication 373-7-2 (Geomatics Guidance Note 7, part 2),
@@ -45,7 +49,7 @@ func TestPixels(t *testing.T) {
 }
 
 func TestDrawIsWellFormed(t *testing.T) {
-	k := Colours{"#cde", "#def", "#eed", "#999", "#333", "#a00"}
+	k := Colours{"#cde", "#def", "#eed", "#999", "#333"}
 	for zoom := float64(MinZoom); zoom <= MaxZoom; zoom++ {
 		svg := Draw(58.02, -11.3, zoom, 800, 500, k)
 		d := xml.NewDecoder(strings.NewReader("<svg>" + svg + "</svg>"))
@@ -60,7 +64,83 @@ func TestDrawIsWellFormed(t *testing.T) {
 			t.Errorf("zoom %v holds no numbers", zoom)
 		}
 	}
-	if svg := Draw(Centre.Lat, Centre.Lon, 10, 800, 500, k); !strings.Contains(svg, "Skarva") {
-		t.Error("the island in the middle has no name")
+	if l := Labels(Centre.Lat, Centre.Lon, 10, 800, 500); len(l) != 4 || l[2].Name != "Skarva" {
+		t.Errorf("around the middle are %v", l)
 	}
+}
+
+// What is drawn is within the plane and its edge, at any zoom and around any place, and is all of it
+// that is: a point of the plane is in a cut shape just when it is in the whole one (by the even-odd
+// rule, SVG 2 §13.5.1).
+func TestNothingIsDrawnBeyondTheChart(t *testing.T) {
+	f := frame{0, 0, 100, 60}
+	r := rand.New(rand.NewPCG(3, 4))
+	for range 300 {
+		points := make([]point, 3+r.IntN(6))
+		for i := range points {
+			points[i] = point{r.Float64()*400 - 150, r.Float64()*300 - 120}
+		}
+		cut := read(t, f.area(points))
+		for _, p := range append(cut, read(t, f.line(points))...) {
+			if p.x < -0.06 || p.x > 100.06 || p.y < -0.06 || p.y > 60.06 {
+				t.Fatalf("%v of %v is beyond", p, points)
+			}
+		}
+		for range 20 {
+			p := point{r.Float64() * 100, r.Float64() * 60}
+			if far(p, points, 0.5) && inside(p, points) != inside(p, cut) {
+				t.Fatalf("%v is in the whole %v: %v", p, points, inside(p, points))
+			}
+		}
+	}
+	for zoom := float64(MinZoom); zoom <= MaxZoom; zoom++ {
+		for _, p := range read(t, strings.Join(paths.FindAllString(Draw(58.02, -11.3, zoom, 800, 500, Colours{}), -1), "")) {
+			if p.x < -edge-0.1 || p.x > 800+edge+0.1 || p.y < -edge-0.1 || p.y > 500+edge+0.1 {
+				t.Fatalf("at %v something is at %v", zoom, p)
+			}
+		}
+	}
+}
+
+var (
+	paths  = regexp.MustCompile(` d="[^"]*"`)
+	places = regexp.MustCompile(`(-?[0-9.]+) (-?[0-9.]+)`)
+)
+
+// read gives the points of a path.
+func read(t *testing.T, path string) (out []point) {
+	t.Helper()
+	for _, m := range places.FindAllStringSubmatch(path, -1) {
+		x, err := number.Real(m[1])
+		y, err2 := number.Real(m[2])
+		if err != nil || err2 != nil {
+			t.Fatalf("%q isn't a point", m[0])
+		}
+		out = append(out, point{x, y})
+	}
+	return out
+}
+
+// inside reports whether a point is in a closed shape.
+func inside(p point, points []point) (in bool) {
+	for i, a := range points {
+		b := points[(i+1)%len(points)]
+		if (a.y > p.y) != (b.y > p.y) && p.x < a.x+(p.y-a.y)/(b.y-a.y)*(b.x-a.x) {
+			in = !in
+		}
+	}
+	return in
+}
+
+// far reports whether a point is as far as that from a closed shape's outline.
+func far(p point, points []point, by float64) bool {
+	for i, a := range points {
+		b := points[(i+1)%len(points)]
+		along := ((p.x-a.x)*(b.x-a.x) + (p.y-a.y)*(b.y-a.y)) / ((b.x-a.x)*(b.x-a.x) + (b.y-a.y)*(b.y-a.y))
+		along = min(max(along, 0), 1)
+		if math.Hypot(p.x-a.x-along*(b.x-a.x), p.y-a.y-along*(b.y-a.y)) < by {
+			return false
+		}
+	}
+	return true
 }

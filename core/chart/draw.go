@@ -2,7 +2,6 @@ package chart
 
 import (
 	"fmt"
-	"html"
 	"math"
 	"strings"
 )
@@ -82,67 +81,63 @@ func ring(east, north, rx, ry float64, seed int) [][2]float64 {
 	return out
 }
 
-// Colours are those a chart is drawn in, as CSS has them; without one for the mark there
-// is none.
-type Colours struct{ Water, Shallow, Land, Line, Words, Mark string }
+// Colours are those a chart is drawn in, as CSS has them.
+type Colours struct{ Water, Shallow, Land, Line, Words string }
 
-// Draw gives the SVG shapes of the chart around a place, on a plane of the given size
-// in px, with a mark on the place.
+// Draw gives the SVG shapes of the chart around a place, on a plane of the given size in px. Nothing
+// of them is further than a little beyond it, however far they go on.
 func Draw(lat, lon, zoom, width, height float64, k Colours) string {
-	cx, cy := Pixels(lat, lon, zoom)
-	at := func(east, north float64) (x, y float64) {
-		x, y = Pixels(Centre.Lat+north, Centre.Lon+east, zoom)
-		return x - cx + width/2, y - cy + height/2
-	}
+	at := plane(lat, lon, zoom, width, height)
+	seen := frame{-edge, -edge, width + edge, height + edge}
 	var b strings.Builder
 	fmt.Fprintf(&b, `<rect width="%.0f" height="%.0f" fill="%s"/>`, width, height, k.Water)
 	for _, s := range shapes {
-		var d strings.Builder
-		left, top, right, bottom := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
+		points := make([]point, len(s.points))
 		for i, p := range s.points {
-			x, y := at(p[0], p[1])
-			left, top, right, bottom = min(left, x), min(top, y), max(right, x), max(bottom, y)
-			d.WriteString(map[bool]string{true: "M", false: "L"}[i == 0])
-			fmt.Fprintf(&d, "%.1f %.1f", x, y)
+			points[i] = at(p[0], p[1])
 		}
-		if right < 0 || bottom < 0 || left > width || top > height {
-			continue // nothing of it is seen
+		if s.class == "route" {
+			if d := seen.line(points); d != "" {
+				fmt.Fprintf(
+					&b, `<path d="%s" fill="none" stroke="%s" stroke-width="1.5" stroke-dasharray="5 5"/>`, d, k.Words,
+				)
+			}
+			continue
 		}
-		switch s.class {
-		case "land":
-			fmt.Fprintf(&b, `<path d="%sz" fill="%s" stroke="%s" stroke-linejoin="round"/>`, d.String(), k.Land, k.Line)
-		case "shallow":
-			fmt.Fprintf(&b, `<path d="%sz" fill="%s"/>`, d.String(), k.Shallow)
-		case "route":
-			fmt.Fprintf(
-				&b,
-				`<path d="%s" fill="none" stroke="%s" stroke-width="1.5" stroke-dasharray="5 5"/>`,
-				d.String(),
-				k.Words,
-			)
+		d := seen.area(points)
+		switch {
+		case d == "":
+		case s.class == "land":
+			fmt.Fprintf(&b, `<path d="%s" fill="%s" stroke="%s" stroke-linejoin="round"/>`, d, k.Land, k.Line)
+		default:
+			fmt.Fprintf(&b, `<path d="%s" fill="%s"/>`, d, k.Shallow)
 		}
 	}
-	for _, l := range labels {
-		x, y := at(l.east, l.north)
-		if x > 0 && x < width && y > 0 && y < height {
-			fmt.Fprintf(
-				&b, `<text x="%.1f" y="%.1f" font-size="15" text-anchor="middle" fill="%s">%s</text>`, x, y+5, k.Words,
-				html.EscapeString(l.name),
-			)
-		}
-	}
-	if k.Mark == "" {
-		return b.String()
-	}
-	x, y := width/2, height/2
-	fmt.Fprintf(
-		&b,
-		`<path d="M%.1f %.1fc-6-12-13-18-13-27a13 13 0 0 1 26 0c0 9-7 15-13 27z" fill="%s" stroke="#fff" stroke-width="2"/><circle cx="%.1f" cy="%.1f" r="4.5" fill="#fff"/>`,
-		x,
-		y,
-		k.Mark,
-		x,
-		y-27,
-	)
 	return b.String()
+}
+
+// Label is a name on the chart, in the middle of what it names, on the plane of Draw.
+type Label struct {
+	Name string
+	X, Y float64
+}
+
+// Labels gives the names that are seen around a place, on the plane of Draw.
+func Labels(lat, lon, zoom, width, height float64) (out []Label) {
+	at := plane(lat, lon, zoom, width, height)
+	for _, l := range labels {
+		if p := at(l.east, l.north); p.x > 0 && p.x < width && p.y > 0 && p.y < height {
+			out = append(out, Label{l.name, p.x, p.y})
+		}
+	}
+	return out
+}
+
+// plane gives where what is so far from the chart's centre, in degrees, is drawn.
+func plane(lat, lon, zoom, width, height float64) func(east, north float64) point {
+	cx, cy := Pixels(lat, lon, zoom)
+	return func(east, north float64) point {
+		x, y := Pixels(Centre.Lat+north, Centre.Lon+east, zoom)
+		return point{x - cx + width/2, y - cy + height/2}
+	}
 }

@@ -116,6 +116,18 @@ const (
 	FormTook = "_took"
 )
 
+// fieldsBeside is how many fields of half width there are on a row: two where each has room for what
+// is usually written in it, 240 px (common practice), in the middle of a zone.
+func (b formBlocks) fieldsBeside(z int) int {
+	if z > 0 && z == len(b.Site.Zones)-1 || b.typicalContent(z)*partOf(b.portion, z) < 2*240+formGap {
+		return 1
+	}
+	return 2
+}
+
+// formGap is what there is between two fields beside each other, px.
+const formGap = 24
+
 func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "form", Script: "form"}
 	n.attr("method", "post")
@@ -126,17 +138,11 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 	n.attr("action", action)
 	n.Styles = b.styles(in, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "body")
-		st.Display, st.ColumnGap, st.RowGap = style.Grid, style.Pixels(24), style.Pixels(20)
+		st.Display, st.ColumnGap, st.RowGap = style.Grid, style.Pixels(formGap), style.Pixels(20)
 		st.AlignItems = style.AlignStart
-		if st.GridColumns = style.EqualColumns(2); z > 0 && z == len(b.Site.Zones)-1 {
-			st.GridColumns = style.EqualColumns(1)
-		}
+		st.GridColumns = style.EqualColumns(b.fieldsBeside(z))
 	})
-	whole := func(z int, st *style.Style) {
-		if st.ColumnSpan = 2; z > 0 && z == len(b.Site.Zones)-1 {
-			st.ColumnSpan = 1
-		}
-	}
+	whole := func(z int, st *style.Style) { st.ColumnSpan = b.fieldsBeside(z) }
 	for i, e := range bl.Content.Entries {
 		b.field(n, bl, e, i, whole)
 	}

@@ -170,9 +170,8 @@ func (b mediaBlocks) equalHeights(
 	portion float64,
 	z int,
 ) (out []style.Length, last int) {
-	house := b.Site.House
 	zone := b.Site.Zones[z]
-	width := min(house.ContentWidth, float64(zone.Typical)-2*house.Gutter.Or(b.Site.Zones, z, 20)) * portion
+	width := b.typicalContent(z) * portion
 	want := sh.Length("gallery-height", style.Pixels(220)).Or(0, style.Viewport{Width: float64(zone.Typical)}, 220)
 	space := gap.Or(width, style.Viewport{Width: float64(zone.Typical)}, 12)
 	ratios := make([]float64, len(shots))
@@ -196,6 +195,12 @@ func (b mediaBlocks) equalHeights(
 		}
 	}
 	return out, last
+}
+
+// typicalContent is how wide a section's content is at a zone's typical width, px.
+func (b *Builder) typicalContent(z int) float64 {
+	house := &b.Site.House
+	return min(house.ContentWidth, float64(b.Site.Zones[z].Typical)-2*house.Gutter.Or(b.Site.Zones, z, 20))
 }
 
 // Row is a row of pictures, from one index up to another.

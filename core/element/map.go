@@ -2,6 +2,7 @@ package element
 
 import (
 	"cmp"
+	"math"
 
 	"openplot/core/chart"
 	"openplot/core/doc"
@@ -84,28 +85,10 @@ var chartMap = Anatomy{
 			say(b.child(said, "p", b.smallWords), where)
 			return n
 		}
-		svg := b.child(n, "svg", frame)
-		sh := b.sheet(nil, 0)
-		colours := chart.Colours{
-			Water:   "#cfe0e3",
-			Shallow: "#dfebea",
-			Land:    sh.Swatch("quiet-ground", "#f6f1e8"),
-			Line:    "#a9b7ae",
-			Words:   "#2a4046",
-		}
-		if v["mark"] != value.Hidden {
-			colours.Mark = sh.Swatch("second-accent", "#aa4d26")
-		}
-		svg.Raw = chart.Draw(lat, lon, zoom, 960, 960, colours)
-		svg.attr("viewBox", "0 0 960 960")
-		svg.attr("preserveAspectRatio", "xMidYMid slice")
-		svg.attr("width", "960")
-		svg.attr("height", "960")
-		svg.attr("role", "img")
-		svg.attr(
-			"aria-label",
-			"Map: "+cmp.Or(v["label"], "a place")+", "+where,
-		)
+		mediaBlocks{b}.chart(b.child(n, "div", func(z int, st *style.Style) {
+			frame(z, st)
+			st.Position, st.Overflow = style.Relative, style.Hidden
+		}), lat, lon, zoom, cmp.Or(v["label"], "a place")+", "+where, v["mark"] != value.Hidden)
 		if v["label"] != "" {
 			c := b.child(n, "figcaption", func(z int, st *style.Style) {
 				b.smallWords(z, st)
@@ -116,4 +99,70 @@ var chartMap = Anatomy{
 		}
 		return n
 	},
+}
+
+// chartSide is the side in px of the square plane that charts are drawn on.
+const chartSide = 960
+
+// chart draws the chart around a place into a box that it covers. Names and the mark are no part of
+// the drawing, so that they are of one size however large it is.
+func (b mediaBlocks) chart(in *Node, lat, lon, zoom float64, says string, marked bool) {
+	sh := b.sheet(nil, 0)
+	colours := chart.Colours{
+		Water:   "#cfe0e3",
+		Shallow: "#dfebea",
+		Land:    sh.Swatch("quiet-ground", "#f6f1e8"),
+		Line:    "#a9b7ae",
+		Words:   "#2a4046",
+	}
+	if !readable(colours.Words, colours.Land) { // names lie on it
+		colours.Land = "#f6f1e8"
+	}
+	for z := range in.Styles {
+		in.Styles[z].Background = colours.Water
+	}
+	svg := b.child(in, "svg", func(_ int, st *style.Style) {
+		st.Position, st.Inset = style.Absolute, style.Same(style.Pixels(0))
+		st.Width, st.Height = style.Percentage(100), style.Percentage(100)
+	})
+	svg.Raw = chart.Draw(lat, lon, zoom, chartSide, chartSide, colours)
+	svg.attr("viewBox", "0 0 960 960")
+	svg.attr("preserveAspectRatio", "xMidYMid slice")
+	svg.attr("width", "960")
+	svg.attr("height", "960")
+	svg.attr("role", "img")
+	svg.attr("aria-label", "Map: "+says)
+	// lies lets something lie with its point on the plane in the middle of its width.
+	lies := func(st *style.Style, x, y, width, up float64) {
+		// The plane covers the box: it is as large as the box's longer side, and cut evenly on the other.
+		across, down := min(1, st.AspectRatio), max(1, st.AspectRatio)
+		at := func(of, scale, less float64) style.Length {
+			return style.Sum(style.Percentage(50+100*(of/chartSide-0.5)*scale), style.Pixels(-less))
+		}
+		st.Position, st.Width = style.Absolute, style.Pixels(width)
+		st.Inset.Left, st.Inset.Top = at(x, 1/across, width/2), at(y, down, up)
+		st.AspectRatio = 0
+	}
+	for _, l := range chart.Labels(lat, lon, zoom, chartSide, chartSide) {
+		name := say(b.child(in, "span", func(z int, st *style.Style) {
+			b.smallWords(z, st)
+			st.AspectRatio = in.Styles[z].AspectRatio
+			up := 10.0
+			if marked && math.Hypot(l.X-chartSide/2, l.Y-chartSide/2) < 60 { // below the mark
+				up = -4
+			}
+			lies(st, l.X, l.Y, 120, up)
+			st.Display, st.TextAlign, st.NoWrap, st.Color = style.Block, style.TextCenter, true, colours.Words
+		}), l.Name)
+		name.attr("aria-hidden", "true")
+	}
+	if !marked {
+		return
+	}
+	mark := b.child(in, "span", func(z int, st *style.Style) {
+		st.AspectRatio = in.Styles[z].AspectRatio
+		lies(st, chartSide/2, chartSide/2, 32, 32)
+		st.Display, st.Color = style.Block, sh.Swatch("second-accent", "#aa4d26")
+	})
+	b.drawing(mark, "geo-alt-fill", "", func(int) style.Length { return style.Pixels(32) })
 }

@@ -47,19 +47,14 @@ func onCard(gap string, blocks ...*doc.Block) *doc.Block {
 	return compose.With(b, "row-gap", gap)
 }
 
-// at gives a block cells on desktop, tablet and phone: column, span, row, rows.
-func at(b *doc.Block, cells ...[4]int) *doc.Block {
-	for i, zone := range []string{"desktop", "tablet", "phone"} {
-		if i < len(cells) {
-			c := cells[i]
-			b.Place = b.Place.With(zone, doc.Place{Column: c[0], Span: c[1], Row: c[2], Rows: c[3]})
-		}
-	}
-	if len(b.Blocks) > 0 {
-		for zone, p := range b.Place { // what holds words lies over pictures
+// at gives a block cells on desktop and phone: column, span, row, rows. What is between follows.
+func at(b *doc.Block, desktop, phone [4]int) *doc.Block {
+	for zone, c := range map[string][4]int{"desktop": desktop, "phone": phone} {
+		p := doc.Place{Column: c[0], Span: c[1], Row: c[2], Rows: c[3]}
+		if len(b.Blocks) > 0 { // what holds words lies over pictures
 			p.Layer = 1
-			b.Place = b.Place.With(zone, p)
 		}
+		b.Place = b.Place.With(zone, p)
 	}
 	return b
 }

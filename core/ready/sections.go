@@ -180,8 +180,8 @@ var Presets = []Preset{
 				compose.With(card, "padding-"+side, "$wide")
 			}
 			return compose.Section(doc.Placed, compose.Look("padding-top", "$wide", "padding-bottom", "$wide"),
-				at(compose.Picture("rows"), [4]int{1, 12, 1, 15}, [4]int{1, 8, 1, 12}),
-				at(card, [4]int{2, 6, 9, 9}, [4]int{2, 6, 9, 9}))
+				at(compose.Picture("rows"), [4]int{1, 12, 1, 15}, [4]int{1, 4, 1, 8}),
+				at(card, [4]int{2, 6, 9, 9}, [4]int{1, 4, 7, 9}))
 		},
 	},
 
@@ -640,7 +640,7 @@ var Presets = []Preset{
 				doc.LineUp,
 				compose.Room("row-gap", "$room"),
 				compose.Heading(2, "What happens when"),
-				compose.Listing(
+				compose.With(compose.Listing(
 					doc.Timetable,
 					[]string{"time", "title", "who", "words"},
 					[][]string{
@@ -648,7 +648,7 @@ var Presets = []Preset{
 						{"11:40", "The next one", "Who leads it", "What is different about it."},
 						{"15:20", "The last", "Who leads it", "When it ends."},
 					},
-				),
+				), "width", "760px"),
 			)
 		},
 	},
@@ -660,7 +660,7 @@ var Presets = []Preset{
 				doc.LineUp,
 				compose.Room("background", "$quiet-ground", "row-gap", "$room"),
 				compose.Heading(2, "Times"),
-				compose.Listing(
+				compose.With(compose.Listing(
 					doc.Tabs,
 					[]string{"title", "words"},
 					[][]string{
@@ -668,7 +668,7 @@ var Presets = []Preset{
 						{"Weekends", "Say what is different on Saturdays and Sundays."},
 						{"Winter", "Say from when to when, and what doesn’t go then."},
 					},
-				),
+				), "width", "760px"),
 			)
 		},
 	},
