@@ -322,7 +322,7 @@ await task(
     await press(page.locator('.tile', { hasText: 'Food and drink' }));
     await press(page.locator('.house-choice', { hasText: 'Meadow' }));
     await press(page.getByRole('button', { name: 'Begin the site' }));
-    await press(page.locator('#to-publish'));
+    await press(page.getByRole('link', { name: /^Publish/ }));
     await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
     await page.getByText('Published.').waitFor();
   },

@@ -29,7 +29,7 @@ await page.getByLabel('Meadow').check();
 await page.waitForTimeout(1500);
 await shot('new-site');
 await page.goto(`${plot.app}/sites/skerry-line`);
-await page.getByRole('link', { name: 'Pictures' }).click();
+await page.getByRole('link', { name: /^Library/ }).click();
 await shot('library');
 await page.goBack();
 await page.getByRole('link', { name: 'House style' }).click();

@@ -72,7 +72,7 @@ test('a site is begun: named, for a business, in a house style, with pages', asy
   await eventually(async () => (await drawn()) !== plain, true, 'the house style is tried on');
   assert.deepEqual(await findings(page), []);
   await page.getByRole('button', { name: 'Begin the site' }).click();
-  await page.getByRole('heading', { name: 'Kelp & Salt' }).waitFor();
+  await page.getByRole('button', { name: 'Kelp & Salt' }).waitFor();
   assert.deepEqual(await tree(), ['Home /', 'Menu /menu', 'About /about', 'Find us /find-us']);
   assert.equal(await page.locator('.first-step').count(), 4, 'the next steps are shown');
   assert.equal((await visit(`${live}/`)).status, 404, 'nothing is published yet');
@@ -86,6 +86,7 @@ test('a fifth page is added under another, and pages are moved by keys and by dr
   await page.getByRole('button', { name: 'Add the page' }).click();
   await ready(page);
   await page.goto(at());
+  await page.getByRole('link', { name: 'List' }).click();
   assert.deepEqual(await tree(), ['Home /', 'Menu /menu', '.Cellar /menu/cellar', 'About /about', 'Find us /find-us']);
   await page.locator('.page-grip[aria-label="Move Find us"]').focus();
   /** Moves a page, and waits until the list that the server answers with is there. */
@@ -409,7 +410,7 @@ test('a site is archived, copied, deleted by its name, and had back', async () =
   await page.getByLabel('Name', { exact: true }).fill('Kelp & Salt, winter');
   await page.getByLabel('A copy of Kelp & Salt').check();
   await page.getByRole('button', { name: 'Begin the site' }).click();
-  await page.getByRole('heading', { name: 'Kelp & Salt, winter' }).waitFor({ timeout: 90_000 }); // its pictures are copied
+  await page.getByRole('button', { name: 'Kelp & Salt, winter' }).waitFor({ timeout: 90_000 }); // its pictures are copied
   assert.deepEqual(await tree(), [
     'Home /',
     'Menu /card',
@@ -417,7 +418,7 @@ test('a site is archived, copied, deleted by its name, and had back', async () =
     'Find us /find-us',
     'About /who-we-are',
   ]);
-  await page.getByRole('link', { name: 'Site settings' }).click();
+  await page.getByRole('link', { name: 'Settings', exact: true }).click();
   await page.getByLabel(/Write its name/).fill('Kelp');
   await page.getByRole('button', { name: 'Delete the site' }).click();
   await page
@@ -429,8 +430,8 @@ test('a site is archived, copied, deleted by its name, and had back', async () =
   await page.getByText(/Deleted. It can be had back/).waitFor();
   await page.getByText('Deleted sites').click();
   await page.getByRole('button', { name: 'Restore' }).click();
-  await page.getByRole('heading', { name: 'Kelp & Salt, winter' }).waitFor();
-  await page.getByRole('link', { name: 'Site settings' }).click();
+  await page.getByRole('button', { name: 'Kelp & Salt, winter' }).waitFor();
+  await page.getByRole('link', { name: 'Settings', exact: true }).click();
   await page.getByRole('button', { name: 'Archive' }).click();
   await page.getByText(/Archived: visitors find nothing of it/).waitFor();
   assert.equal(await page.locator('.site-card', { hasText: 'winter' }).count(), 0);
@@ -438,4 +439,58 @@ test('a site is archived, copied, deleted by its name, and had back', async () =
   await eventually(() => page.locator('.site-card').count(), 1, 'found by its name');
   assert.deepEqual(await findings(page), []);
   assert.deepEqual(page.wrong, []);
+});
+
+test('the rail leads by keys, folds and stays folded, and is a menu where there is no room', async () => {
+  await page.goto(at());
+  const rail = page.getByRole('navigation', { name: 'Kelp' });
+  assert.equal(
+    await rail
+      .locator('[aria-current]')
+      .textContent()
+      .then((t) => t.trim().split(/\s/)[0]),
+    'Pages',
+  );
+  await page.keyboard.press('g');
+  await page.keyboard.press('m');
+  await page.getByRole('heading', { name: 'Menus', level: 1 }).waitFor();
+  await page.getByRole('button', { name: 'Fold' }).click();
+  const width = () => rail.evaluate((r) => r.getBoundingClientRect().width);
+  assert.ok((await width()) < 60, 'folded');
+  await page.keyboard.press('g');
+  await page.keyboard.press('s');
+  await page.getByRole('heading', { name: /settings/i, level: 1 }).waitFor();
+  assert.ok((await width()) < 60, 'it stays folded');
+  assert.deepEqual(await findings(page), []);
+  // Letters that are written are written.
+  await page.getByLabel('Name', { exact: true }).press('End');
+  await page.keyboard.type(' gp');
+  assert.match(await page.getByLabel('Name', { exact: true }).inputValue(), / gp$/);
+  await page.getByRole('button', { name: 'Fold' }).click();
+  await page.setViewportSize({ width: 375, height: 800 });
+  await page.goto(at('/library'));
+  assert.equal(await rail.count(), 0, 'it is folded away');
+  await page.getByRole('button', { name: 'Menu' }).click();
+  await rail.getByRole('link', { name: /^Checks/ }).click();
+  await page.getByRole('heading', { name: /^What breaks/ }).waitFor();
+  assert.deepEqual(await findings(page), []);
+  assert.ok((await page.evaluate(() => document.documentElement.scrollWidth)) <= 375, 'nothing goes beyond the window');
+  await page.setViewportSize({ width: 1280, height: 800 });
+});
+
+test('the site’s name leads to one’s other sites, and the Bench to the same places', async () => {
+  await page.goto(at('/menus'));
+  await page.locator('.site-name').click();
+  await page.getByLabel('Find a site').pressSequentially('skerry');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/sites\/skerry-line$/);
+  await page.getByRole('link', { name: 'Home', exact: true }).click();
+  await ready(page);
+  await page.getByRole('button', { name: 'The site’s places' }).click();
+  await page.getByRole('navigation', { name: 'Skerry Line' }).getByRole('link', { name: 'House style' }).click();
+  await page
+    .getByRole('heading', { name: 'House style', level: 2 })
+    .or(page.getByRole('heading', { name: 'House style' }))
+    .first()
+    .waitFor();
 });

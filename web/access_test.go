@@ -102,6 +102,7 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/domains/drop":                         rights.Account,
 	"POST /sites/:site/domains/record":                       rights.Account,
 	"GET /sites/:site/menus":                                 rights.Keep,
+	"GET /sites/:site/rail":                                  rights.See,
 	"POST /sites/:site/menus":                                rights.Keep,
 	"POST /sites/:site/address":                              rights.Account,
 	"GET /sites/:site/export":                                rights.Publish,

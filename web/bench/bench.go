@@ -48,6 +48,7 @@ func (s *Screen) Routes() []shell.Route {
 }
 
 type benchView struct {
+	Frame    shell.Frame
 	User     *store.User
 	Site     *store.Site
 	Page     *doc.Page
@@ -76,6 +77,11 @@ func (s *Screen) bench(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
+	around, err := s.Around(c)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
 	state, err := json.Marshal(v.State(nil, true))
 	if err != nil {
 		s.Fail(c, err)
@@ -84,7 +90,7 @@ func (s *Screen) bench(c *gin.Context) {
 	commands := model.CommandsFor(shell.User(c).Keys)
 	table, _ := json.Marshal(commands) // words alone
 	s.Screen(c, http.StatusOK, "bench", benchView{
-		User: shell.User(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
+		Frame: around, User: shell.User(c), Site: v.Site, Page: v.Page, Slug: v.Slug, Pages: pages,
 		Width: int(v.Width), Top: v.Top(), Overview: v.Overview(), Reach: v.Reach(), Tray: v.Tray(),
 		State: template.JS(
 			state,

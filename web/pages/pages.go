@@ -43,7 +43,7 @@ type pagesView struct {
 	User    *store.User
 	Site    *store.Site
 	Role    store.Role
-	Live    string
+	Wall    bool // drawings beside each other, rather than a list
 	List    *pageList
 	Panel   *pagePanel // of the page that is chosen, or nil
 	New     newPageForm
@@ -107,9 +107,25 @@ func (s *Screen) pagesScreen(c *gin.Context, status int, v pagesView) {
 			v.Changed++
 		}
 	}
-	v.User, v.Site, v.Role, v.Live = shell.User(c), st, st.Role, s.Hosts.Public(st.Slug)+"/"
+	v.User, v.Site, v.Role, v.Wall = shell.User(c), st, st.Role, walled(c)
 	v.New.Ready = cmp.Or(v.New.Ready, ready.Pages[0].ID)
 	v.New.Parents = parentsFor(store.Tree(infos), "", v.New.Parent)
 	v.Ready = readyView(st, v.New.Ready)
 	s.Screen(c, status, "pages", v)
+}
+
+// asCookie keeps how somebody last looked at pages.
+const asCookie = "pages"
+
+// walled reports whether pages are shown as a wall: unless the list was asked for, now or before.
+func walled(c *gin.Context) bool {
+	as := c.Query("as")
+	if as == "wall" || as == "list" {
+		http.SetCookie(c.Writer, &http.Cookie{
+			Name: asCookie, Value: as, Path: "/", MaxAge: 365 * 24 * 3600, SameSite: http.SameSiteLaxMode, HttpOnly: true,
+		})
+	} else {
+		as, _ = c.Cookie(asCookie)
+	}
+	return as != "list"
 }

@@ -11,7 +11,6 @@ function tick() {
   if (!bar) return;
   const n = several.querySelectorAll('[name="id"]:checked').length;
   bar.hidden = n === 0;
-  document.getElementById('to-new').hidden = n > 0;
   document.getElementById('ticked').textContent = n === 1 ? '1 page' : `${n} pages`;
 }
 
@@ -24,7 +23,38 @@ function move(row, values) {
 
 const steps = { ArrowUp: 'up', ArrowDown: 'down', ArrowRight: 'in', ArrowLeft: 'out' };
 
+// With Shift all between the one that was ticked before and this one become as this one.
+let last = null;
+several?.addEventListener('click', (e) => {
+  const box = e.target.closest('[name="id"]');
+  if (!box) return;
+  const boxes = [...several.querySelectorAll('[name="id"]')];
+  if (e.shiftKey && boxes.includes(last)) {
+    const [from, to] = [boxes.indexOf(last), boxes.indexOf(box)].sort((a, b) => a - b);
+    for (const b of boxes.slice(from, to + 1)) b.checked = box.checked;
+  }
+  last = box;
+  tick();
+});
 several?.addEventListener('change', tick);
+document.getElementById('tick-all')?.addEventListener('click', () => {
+  const boxes = [...several.querySelectorAll('[name="id"]')];
+  const all = boxes.some((b) => !b.checked);
+  for (const b of boxes) b.checked = all;
+  tick();
+});
+
+// How large the drawings are, as it was chosen here last.
+const size = document.getElementById('pages-size');
+const sized = () => document.querySelector('.pages-list')?.style.setProperty('--card', `${size.value}px`);
+if (size) {
+  size.value = localStorage.getItem('pages-size') ?? size.value;
+  sized();
+  size.addEventListener('input', () => {
+    sized();
+    localStorage.setItem('pages-size', size.value);
+  });
+}
 
 several?.addEventListener('keydown', (e) => {
   const row = e.target.closest('.page-card');

@@ -21,6 +21,7 @@ import (
 	"openplot/site"
 	"openplot/store"
 	"openplot/web/model"
+	"openplot/web/paths"
 )
 
 // Config is what the server needs to know.
@@ -57,6 +58,7 @@ type Shell struct {
 	Domains   *domains.Watch
 	files     *Files
 	Sessions  *scs.SessionManager
+	rights    map[string]rights.Right // that it takes to look at a path
 }
 
 // New prepares what the screens need. Errors are of the configuration.
@@ -131,6 +133,7 @@ func (s *Shell) engine(screens []Screen) (*gin.Engine, error) {
 		return nil, err
 	}
 	r.Use(s.guarded)
+	s.rights = rightsOf(screens)
 	for _, of := range append([]Screen{s}, screens...) {
 		for _, t := range of.Routes() {
 			handlers := append(s.gates(t), t.handle)
@@ -153,6 +156,7 @@ func (s *Shell) Routes() []Route {
 		Get("/fonts/own/:file", rights.None, origin.OwnFont(s.MediaDir)),
 		Get("/healthy", rights.None, func(c *gin.Context) { c.String(http.StatusOK, "ok") }),
 		Get("/ready", rights.None, s.ready),
+		Get(paths.SiteRoute+"/rail", rights.See, s.rail),
 	}
 }
 

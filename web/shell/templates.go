@@ -110,10 +110,25 @@ func command(pairs ...any) (string, error) {
 	return string(b), err
 }
 
-// Screen answers with a whole page.
+// framed is a screen that stands in a frame.
+type framed struct {
+	Frame
+	View any
+}
+
+// Screen answers with a whole page. Screens that say what their main part is stand in the frame.
 func (s *Shell) Screen(c *gin.Context, status int, name string, data any) {
+	t, document := s.files.templates[name], name+".html"
+	if t.Lookup("main") != nil {
+		f, err := s.Around(c)
+		if err != nil {
+			s.Fail(c, err)
+			return
+		}
+		data, document = framed{f, data}, "frame.html"
+	}
 	var b bytes.Buffer
-	if err := s.files.templates[name].ExecuteTemplate(&b, name+".html", data); err != nil {
+	if err := t.ExecuteTemplate(&b, document, data); err != nil {
 		s.Log.Error("template", "id", origin.RequestID(c), "name", name, "error", err)
 		c.String(
 			http.StatusInternalServerError,

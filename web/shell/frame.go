@@ -1,0 +1,142 @@
+package shell
+
+import (
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"openplot/core/rights"
+	"openplot/store"
+	"openplot/web/paths"
+)
+
+// Frame is what is around a screen: the bar, and the rail of a site's places.
+type Frame struct {
+	User *store.User
+	Site *store.Site // nil where the screen is of none
+	// Sites are those that the person worked on last.
+	Sites []store.SiteName
+	// Live is the site's address, or "", and Host what of it is read.
+	Live, Host string
+	Groups     [][]Place
+	Work       store.UnderWay
+	// Folded reports whether the rail shows icons alone.
+	Folded bool
+}
+
+// Place is a screen of a site, as the rail shows it.
+type Place struct {
+	Name, Path, Icon string
+	// Key is the letter that leads there behind a "g".
+	Key string
+	// Count is what there is of it, or nothing; Of says what is counted.
+	Count int
+	Of    string
+	Here  bool
+}
+
+// place is a screen of a site, at an address below it.
+type place struct {
+	name, at, icon, key string
+	of                  string
+	count               func(store.Tally) int
+}
+
+// places are the screens of a site, in groups, as the rail has them.
+var places = [][]place{
+	{
+		{"Pages", "", "files", "p", "pages", func(n store.Tally) int { return n.Pages }},
+		{"Library", "library", "images", "l", "files", func(n store.Tally) int { return n.Media }},
+		{"Inbox", "entries", "inbox", "i", "entries", func(n store.Tally) int { return n.Entries }},
+		{"Checks", "checks", "rulers", "c", "findings", func(n store.Tally) int { return n.Findings }},
+	},
+	{
+		{"House style", "house", "palette", "h", "", nil},
+		{"Menus", "menus", "menu-button-wide", "m", "", nil},
+		{"Settings", "settings", "sliders", "s", "", nil},
+	},
+	{
+		{"Versions", "versions", "clock-history", "v", "", nil},
+		{"Preview links", "previews", "link-45deg", "k", "", nil},
+		{"Audit log", "audit", "journal-text", "a", "", nil},
+		{"Publish", "publish", "send", "u", "to publish", func(n store.Tally) int { return n.ToPublish }},
+	},
+}
+
+// foldCookie keeps whether the rail is folded.
+const foldCookie = "rail"
+
+// Around is what is around the screen that is asked for.
+func (s *Shell) Around(c *gin.Context) (f Frame, err error) {
+	if u, ok := c.Get(KeyUser); ok {
+		f.User = u.(*store.User)
+	}
+	if c.Param("site") == "" {
+		return f, nil
+	}
+	f.Site = SiteOf(c)
+	f.Live = s.Hosts.Public(f.Site.Slug) + "/"
+	_, f.Host, _ = strings.Cut(strings.TrimSuffix(f.Live, "/"), "//")
+	folded, _ := c.Cookie(foldCookie)
+	f.Folded = folded == "folded"
+	if f.Sites, err = s.Store.Sites.Last(c, f.User.ID, mostSites); err != nil {
+		return f, err
+	}
+	tally, err := s.Store.Sites.Tally(c, f.Site.ID)
+	if err != nil {
+		return f, err
+	}
+	f.Work = tally.UnderWay
+	here, _, _ := strings.Cut(strings.TrimPrefix(strings.TrimPrefix(c.FullPath(), paths.SiteRoute), "/"), "/")
+	if here == "rail" { // asked for by a screen, which says where it is
+		here = c.Query("here")
+	}
+	for _, group := range places {
+		var shown []Place
+		for _, p := range group {
+			route := strings.TrimSuffix(paths.SiteRoute+"/"+p.at, "/")
+			if !f.Site.Role.May(s.rights[route]) {
+				continue
+			}
+			one := Place{
+				Name: p.name, Path: strings.TrimSuffix(paths.To(f.Site.Slug).At(p.at), "/"), Icon: p.icon, Key: p.key,
+				Here: p.at == here,
+			}
+			if p.count != nil {
+				one.Count, one.Of = p.count(tally), p.of
+			}
+			shown = append(shown, one)
+		}
+		if shown != nil {
+			f.Groups = append(f.Groups, shown)
+		}
+	}
+	return f, nil
+}
+
+// mostSites is how many sites the bar leads to; the list of sites has the others.
+const mostSites = 12
+
+// rail answers with the rail as it is now.
+func (s *Shell) rail(c *gin.Context) {
+	f, err := s.Around(c)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Parted(c, http.StatusOK, "rail", f)
+}
+
+// rightsOf gives, by path, which right it takes to look at it.
+func rightsOf(screens []Screen) map[string]rights.Right {
+	of := map[string]rights.Right{}
+	for _, screen := range screens {
+		for _, t := range screen.Routes() {
+			if t.Method == http.MethodGet {
+				of[t.Path] = t.Right
+			}
+		}
+	}
+	return of
+}
