@@ -349,7 +349,7 @@ test('the published page stands where it was put at 1280, 800 and 375 px', async
         wide: document.documentElement.scrollWidth,
         heading: box(s.querySelector('h2')),
         picture: box(s.querySelector('img')),
-        text: box(s.querySelector('p').parentElement),
+        text: box(s.querySelector('p')),
         button: box(s.querySelector('a')),
       };
     });

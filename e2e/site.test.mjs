@@ -494,3 +494,68 @@ test('the site’s name leads to one’s other sites, and the Bench to the same 
     .first()
     .waitFor();
 });
+
+test('a menu is composed as it looks: ordered, nested, called, linked and put back', async () => {
+  await page.goto(at('/menus'));
+  const items = () =>
+    page.locator('.menu-row').evaluateAll((rows) =>
+      rows.map((r) => {
+        const label = r.querySelector('[name=label]');
+        return `${r.classList.contains('under') ? '.' : ''}${label.value || label.placeholder}`;
+      }),
+    );
+  const drawn = () =>
+    page
+      .frameLocator('.menu-drawing.wide iframe')
+      .locator('nav li:not(:has(button))')
+      .evaluateAll((lis) => lis.map((li) => li.textContent.trim().replace(/\s+/g, ' ')));
+  const kept = () => page.locator('#menu-said', { hasText: 'Kept' }).waitFor();
+  const was = await items();
+  assert.ok(was.length >= 4, `${was}`);
+  await page.getByRole('button', { name: `Move ${was[0]}` }).focus();
+  await page.keyboard.press('Alt+ArrowDown');
+  await kept();
+  assert.equal((await items())[1], was[0], 'the first is second');
+  assert.equal(
+    await page.evaluate(() => document.activeElement.getAttribute('aria-label')),
+    `Move ${was[0]}`,
+    'the focus stays on it',
+  );
+  const named = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: `Move ${was[0]}` }) });
+  await named.getByLabel('Label').fill('Begin here');
+  await kept();
+  await eventually(async () => (await drawn()).includes('Begin here'), true, 'the drawing says it');
+  await page.getByRole('button', { name: 'Add a link' }).click();
+  await page.keyboard.type('Charts');
+  await page.locator('.menu-row').last().getByLabel('Link').fill('https://example.org/charts');
+  await kept();
+  await page.locator('.menu-row').last().getByTitle('Opens in a new tab').click();
+  await kept();
+  await page.keyboard.press('Alt+ArrowRight');
+  await kept();
+  assert.equal((await items()).at(-1), '.Charts');
+  await page.locator('.menu-row').last().getByLabel('Link').fill('javascript:1');
+  await page.locator('#menu-problem:not([hidden])').waitFor();
+  await page.locator('.menu-row').last().getByLabel('Link').fill('https://example.org/charts');
+  await kept();
+  // By dragging: the last to the front.
+  const grip = await page.locator('.menu-row .page-grip').last().boundingBox();
+  const first = await page.locator('.menu-row').first().boundingBox();
+  await page.mouse.move(grip.x + 6, grip.y + 8);
+  await page.mouse.down();
+  for (let i = 1; i <= 6; i++) await page.mouse.move(grip.x + 6 - i, grip.y + ((first.y - 4 - grip.y) * i) / 6);
+  await page.mouse.up();
+  await kept();
+  assert.equal((await items())[0], 'Charts');
+  const out = await page.locator('#menu-others li').count();
+  await page.getByRole('button', { name: 'Take out of the menu' }).nth(1).click();
+  await kept();
+  assert.equal(await page.locator('#menu-others li').count(), out + 1, 'what was taken out is offered');
+  assert.deepEqual(await findings(page), []);
+  await page.reload();
+  assert.equal((await items())[0], 'Charts', 'all of it was kept');
+  await page.getByRole('button', { name: 'Follow the pages again' }).click();
+  await page.getByText(/This menu follows the pages/).waitFor();
+  assert.deepEqual((await items()).slice(0, was.length), was);
+  assert.deepEqual(page.wrong, []);
+});

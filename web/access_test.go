@@ -103,6 +103,7 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/domains/record":                       rights.Account,
 	"GET /sites/:site/menus":                                 rights.Keep,
 	"GET /sites/:site/rail":                                  rights.See,
+	"GET /sites/:site/menus/drawn":                           rights.Keep,
 	"POST /sites/:site/menus":                                rights.Keep,
 	"POST /sites/:site/address":                              rights.Account,
 	"GET /sites/:site/export":                                rights.Publish,

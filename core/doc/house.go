@@ -288,6 +288,19 @@ type MenuItem struct {
 	Label string `json:"label"`
 	Link  string `json:"link,omitempty"`  // "" is a heading
 	Under bool   `json:"under,omitempty"` // the one before it that isn't under another
+	// Button reports whether it looks like one.
+	Button bool `json:"button,omitempty"`
+	// Hand stands before the items of a menu that is by hand: they are all that it holds, where
+	// otherwise pages come first, in their order. It is no item itself.
+	Hand bool `json:"hand,omitempty"`
+}
+
+// ByHand reports whether a menu is all by hand, and gives its items.
+func ByHand(menu []MenuItem) (items []MenuItem, byHand bool) {
+	if len(menu) > 0 && menu[0].Hand {
+		return menu[1:], true
+	}
+	return menu, false
 }
 
 // SiteIcon is what browsers show of a site beside its name: a picture of it, an icon of the

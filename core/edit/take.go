@@ -24,12 +24,7 @@ func TakeSettings(st doc.Site, env Env) (doc.Site, error) {
 	st.Icon = icon
 	var menus map[string][]doc.MenuItem
 	for _, m := range settings.MenuNames {
-		var labels, links []string
-		var under []bool
-		for _, i := range st.Menus[m.ID] {
-			labels, links, under = append(labels, i.Label), append(links, i.Link), append(under, i.Under)
-		}
-		items, err := settings.ReadMenu(labels, links, under)
+		items, err := settings.CheckMenu(st.Menus[m.ID])
 		if err != nil {
 			return st, err
 		}

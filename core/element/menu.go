@@ -54,9 +54,9 @@ var menu = Anatomy{
 
 // menuLink is a link of a menu with those under it.
 type menuLink struct {
-	label, href string
-	here        bool
-	under       []menuLink
+	label, href  string
+	here, button bool
+	under        []menuLink
 }
 
 // mostLinks is how many links a menu of the site's pages has on its line.
@@ -73,14 +73,15 @@ func (b siteBlocks) menuLinks(bl *doc.Block) (links []menuLink) {
 		return links
 	}
 	if from := cmp.Or(bl.Content.Values["from"], value.Pages); from != value.Own {
-		if from != value.Legal {
+		items, byHand := doc.ByHand(b.Site.Menus[from])
+		if from != value.Legal && !byHand {
 			links = b.pageLinks(from == value.Footer)
 		}
-		links = b.menuItems(links, from)
+		links = b.menuItems(links, items)
 		if len(links) == 0 {
 			links = []menuLink{{label: "Home", href: "/"}}
 		}
-		if len(links) > mostLinks { // the others stand together, so that the line isn't broken
+		if len(links) > mostLinks && !byHand { // the others stand together, so that the line isn't broken
 			links[mostLinks-1] = menuLink{label: "More", under: slices.Clone(links[mostLinks-1:])}
 			links = links[:mostLinks]
 		}
@@ -122,10 +123,21 @@ func (b siteBlocks) pageLinks(footer bool) (links []menuLink) {
 	return links
 }
 
-// menuItems adds to links what a menu of the site holds beside pages.
-func (b siteBlocks) menuItems(links []menuLink, menu string) []menuLink {
-	for _, i := range b.Site.Menus[menu] {
-		l := menuLink{label: i.Label, href: i.Link, here: i.Link == "/"+b.Here}
+// menuItems adds to links what a menu of the site holds beside pages that come by themselves. A page
+// that isn't there for who looks at it isn't in a menu either.
+func (b siteBlocks) menuItems(links []menuLink, items []doc.MenuItem) []menuLink {
+	for _, i := range items {
+		address, _ := doc.SplitLink(i.Link)
+		if strings.HasPrefix(address, "/") && b.DropEmpty && b.broken(i.Link) {
+			continue
+		}
+		l := menuLink{
+			label: cmp.Or(
+				i.Label,
+				b.pageName(i.Link),
+				"Link",
+			), href: i.Link, here: address == "/"+b.Here, button: i.Button,
+		}
 		if k := len(links) - 1; i.Under && k >= 0 {
 			links[k].under = append(links[k].under, l)
 			continue
@@ -140,7 +152,7 @@ func (b siteBlocks) pageName(link string) string {
 	address, _ := doc.SplitLink(link)
 	for _, p := range b.Pages {
 		if "/"+p.Slug == address {
-			return p.Name
+			return p.InMenus()
 		}
 	}
 	return ""
@@ -258,7 +270,13 @@ func (b siteBlocks) menuItem(list *Node, l menuLink, bl *doc.Block, folded func(
 	link := func(in *Node, l menuLink) {
 		a := b.child(in, "a", func(z int, st *style.Style) {
 			pad(z, st)
-			st.Underline = l.here
+			if st.Underline = l.here; l.button {
+				st.Padding = style.Edges{
+					Top: style.Pixels(5), Right: style.Pixels(14), Bottom: style.Pixels(5), Left: style.Pixels(14),
+				}
+				st.Border, st.BorderColor, st.BorderRadius = style.AllSides(2), st.Color, style.Pixels(4)
+				st.TextAlign, st.FontWeight = style.TextCenter, max(st.FontWeight, 600)
+			}
 		})
 		if l.href != "" {
 			b.lead(a, l.href)

@@ -174,36 +174,37 @@ var MenuNames = []struct{ ID, Name, Hint string }{
 	{value.Legal, "Legal menu", "what is put here: imprint, privacy, terms and the like"},
 }
 
-// mostMenuItems is how many items a menu holds beside pages.
-const mostMenuItems = 40
+// mostMenuItems is how many items a menu holds beside pages that come by themselves.
+const mostMenuItems = 120
 
-// ReadMenu reads what a menu holds beside pages, from lists of the same length; items without a
-// label aren't there. Errors are *doc.Problem.
-func ReadMenu(labels, links []string, under []bool) (items []doc.MenuItem, err error) {
-	for i := range labels {
-		if i >= len(links) || i >= len(under) {
-			break
-		}
-		label, err := doc.Line("Label", labels[i], 60)
-		if err != nil {
+// CheckMenu reads a menu as it was entered. Items that say and lead nowhere aren't there; one that
+// leads to a page may be called what the page is. Errors are *doc.Problem.
+func CheckMenu(entered []doc.MenuItem) (items []doc.MenuItem, err error) {
+	entered, byHand := doc.ByHand(entered)
+	if byHand {
+		items = append(items, doc.MenuItem{Hand: true})
+	}
+	first := len(items)
+	for _, i := range entered {
+		if i.Label, err = doc.Line("Label", i.Label, 60); err != nil {
 			return nil, err
 		}
-		link := strings.TrimSpace(links[i])
-		if label == "" && link == "" {
+		if i.Link = strings.TrimSpace(i.Link); i.Label == "" && i.Link == "" {
 			continue
 		}
-		if label == "" {
-			return nil, doc.Problemf("Label", "of %.60q is missing: write what the menu calls it", link)
+		if i.Label == "" && (!byHand || !strings.HasPrefix(i.Link, "/")) {
+			return nil, doc.Problemf("Label", "of %.60q is missing: write what the menu calls it", i.Link)
 		}
-		if link != "" {
-			if link, err = CheckLink(link); err != nil {
+		if i.Link != "" {
+			if i.Link, err = CheckLink(i.Link); err != nil {
 				return nil, err
 			}
 		}
-		if len(items) == mostMenuItems {
+		if len(items)-first == mostMenuItems {
 			return nil, doc.Problemf("Menu", "has more than %d items; %d can be had", mostMenuItems, mostMenuItems)
 		}
-		items = append(items, doc.MenuItem{Label: label, Link: link, Under: under[i] && len(items) > 0})
+		i.Under, i.Hand = i.Under && len(items) > first, false
+		items = append(items, i)
 	}
 	return items, nil
 }

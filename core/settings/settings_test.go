@@ -2,6 +2,7 @@ package settings
 
 import (
 	"errors"
+	"slices"
 	"strings"
 	"testing"
 
@@ -76,27 +77,40 @@ func TestReadIcon(t *testing.T) {
 	}
 }
 
-func TestReadMenu(t *testing.T) {
-	items, err := ReadMenu(
-		[]string{"", "Elsewhere", "About us", "Crew", ""},
-		[]string{"", "https://example.org/", "", "/crew#ann", ""},
-		[]bool{false, false, false, true, true},
-	)
-	if err != nil || len(items) != 3 || items[1] != (doc.MenuItem{Label: "About us"}) ||
+func TestCheckMenu(t *testing.T) {
+	items, err := CheckMenu([]doc.MenuItem{
+		{}, {Label: "Elsewhere", Link: "https://example.org/", Button: true}, {Label: "About us"},
+		{Label: "Crew", Link: "/crew#ann", Under: true}, {Under: true},
+	})
+	if err != nil || len(items) != 3 || items[1] != (doc.MenuItem{Label: "About us"}) || !items[0].Button ||
 		items[2] != (doc.MenuItem{Label: "Crew", Link: "/crew#ann", Under: true}) {
 		t.Errorf("%+v, %v", items, err)
 	}
-	if first, err := ReadMenu([]string{"A"}, []string{"/a"}, []bool{true}); err != nil || first[0].Under {
+	if first, err := CheckMenu([]doc.MenuItem{{Label: "A", Link: "/a", Under: true}}); err != nil || first[0].Under {
 		t.Errorf("the first is under another: %+v, %v", first, err)
 	}
-	many := make([]string, 60)
-	for i := range many {
-		many[i] = "/x"
+	// By hand a page is called what it is called, the first is at the top, and nothing is a menu too.
+	hand := doc.MenuItem{Hand: true}
+	for _, c := range [][2][]doc.MenuItem{
+		{{hand, {Link: "/a", Under: true}, {Link: "/b", Under: true, Hand: true}}, {hand, {Link: "/a"}, {Link: "/b", Under: true}}},
+		{{hand}, {hand}},
+	} {
+		if got, err := CheckMenu(c[0]); err != nil || !slices.Equal(got, c[1]) {
+			t.Errorf("%+v is read as %+v, %v", c[0], got, err)
+		}
 	}
-	for field, bad := range map[string][2][]string{"Label": {{""}, {"/x"}}, "Link": {{"x"}, {"javascript:1"}}, "Menu": {many, many}} {
+	for field, bad := range map[string][]doc.MenuItem{
+		"Label": {{Link: "/x"}}, "Link": {{Label: "x", Link: "javascript:1"}},
+		"Menu": slices.Repeat([]doc.MenuItem{{Label: "x", Link: "/x"}}, mostMenuItems+1),
+	} {
 		var p *doc.Problem
-		if _, err := ReadMenu(bad[0], bad[1], make([]bool, len(bad[0]))); !errors.As(err, &p) || p.Field != field {
+		if _, err := CheckMenu(bad); !errors.As(err, &p) || p.Field != field {
 			t.Errorf("%s: %v", field, err)
 		}
+	}
+	var p *doc.Problem
+	if _, err := CheckMenu([]doc.MenuItem{hand, {Link: "https://example.org/"}}); !errors.As(err, &p) ||
+		p.Field != "Label" {
+		t.Errorf("what leads elsewhere and says nothing: %v", err)
 	}
 }

@@ -2,6 +2,7 @@ package menus
 
 import (
 	"errors"
+	"maps"
 	"net/http"
 	"slices"
 
@@ -24,106 +25,189 @@ type Screen struct{ *desk.Desk }
 func (s *Screen) Routes() []shell.Route {
 	return []shell.Route{
 		shell.Get(paths.SiteRoute+"/menus", rights.Keep, s.menus),
-		shell.Post(paths.SiteRoute+"/menus", rights.Keep, s.keepMenus),
+		shell.Get(paths.SiteRoute+"/menus/drawn", rights.Keep, s.drawn),
+		shell.Post(paths.SiteRoute+"/menus", rights.Keep, s.keep),
 	}
 }
 
-// menusView is the screen of a site's menus.
-type menusView struct {
-	User    *store.User
-	Site    *store.Site
-	Menus   []menuView
-	Problem string
-	Kept    bool
-}
-
-// menuView is a menu: the pages that come by themselves, and what is put behind them.
-type menuView struct {
-	ID, Name, Hint string
-	Pages          []menuPage
-	Items          []doc.MenuItem // with some that are empty, to be filled
-}
-
-type menuPage struct {
+// view is the screen of one of a site's menus.
+type view struct {
+	Site *store.Site
+	// Menus are all of them, ID the one that is shown.
+	Menus []choice
+	ID    string
 	Name  string
-	Under bool
+	// ByHand reports whether the menu is all by hand; otherwise pages come by themselves, which
+	// some menus have none of.
+	ByHand, Follows bool
+	Rows            []row
+	Others          []row // pages that aren't in it
+	Shown           bool  // by a block on the home page
+	Problem         string
+	Kept            bool
 }
 
-// emptyItems is how many more items can be entered at once.
-const emptyItems = 3
+type choice struct {
+	ID, Name string
+	Chosen   bool
+}
 
-// menus shows what the site's menus hold.
+// row is an item of a menu as it is entered.
+type row struct {
+	Label   string // "" calls a page what it is called
+	Usual   string // what it is called then
+	Address string
+	Under   bool
+	Button  bool
+	NewTab  bool
+	Page    bool // it leads to a page of the site
+}
+
+// menus shows one of the site's menus.
 func (s *Screen) menus(c *gin.Context) {
-	s.showMenus(c, http.StatusOK, shell.SiteOf(c).Menus, "")
+	id := c.DefaultQuery("menu", value.Pages)
+	if !known(id) {
+		id = value.Pages
+	}
+	s.show(c, http.StatusOK, id, shell.SiteOf(c).Menus[id], "")
 }
 
-func (s *Screen) showMenus(c *gin.Context, status int, menus map[string][]doc.MenuItem, problem string) {
+func known(menu string) bool {
+	for _, m := range settings.MenuNames {
+		if m.ID == menu {
+			return true
+		}
+	}
+	return false
+}
+
+func (s *Screen) show(c *gin.Context, status int, id string, menu []doc.MenuItem, problem string) {
 	st := shell.SiteOf(c)
 	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
 		s.Fail(c, err)
 		return
 	}
-	v := menusView{User: shell.User(c), Site: st, Problem: problem, Kept: c.Query("kept") != ""}
+	v := view{Site: st, ID: id, Follows: id != value.Legal, Problem: problem, Kept: c.Query("kept") != ""}
 	for _, m := range settings.MenuNames {
-		menu := menuView{
-			ID:    m.ID,
-			Name:  m.Name,
-			Hint:  m.Hint,
-			Items: append(slices.Clone(menus[m.ID]), make([]doc.MenuItem, emptyItems)...),
+		v.Menus = append(v.Menus, choice{m.ID, m.Name, m.ID == id})
+		if m.ID == id {
+			v.Name = m.Name
 		}
-		for _, p := range infos {
-			row := s.Row(st, p, "")
-			if name := p.MenuName; name != "" {
-				row.Name = name
-			}
-			if m.ID == value.Pages && p.InMenu || m.ID == value.Footer && p.InFooter {
-				menu.Pages = append(menu.Pages, menuPage{row.Name, row.Depth > 0 && m.ID == value.Pages})
-			}
+	}
+	items, byHand := doc.ByHand(menu)
+	if v.ByHand = byHand; !byHand && v.Follows {
+		items = append(following(infos, id), items...)
+	}
+	if _, v.Shown, err = s.shower(c, id); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	named, in := map[string]string{}, map[string]bool{}
+	for _, p := range infos {
+		named["/"+p.Slug] = called(p)
+	}
+	for _, i := range items {
+		r := row{Label: i.Label, Under: i.Under, Button: i.Button}
+		r.Address, r.NewTab = doc.SplitLink(i.Link)
+		r.Usual, r.Page = named[r.Address]
+		in[r.Address] = true
+		v.Rows = append(v.Rows, r)
+	}
+	for _, p := range infos {
+		if at := "/" + p.Slug; !in[at] {
+			v.Others = append(v.Others, row{Usual: named[at], Address: at, Page: true})
 		}
-		v.Menus = append(v.Menus, menu)
 	}
 	s.Screen(c, status, "menus", v)
 }
 
-// keepMenus keeps what was entered of all menus: all of it, or nothing.
-func (s *Screen) keepMenus(c *gin.Context) {
-	menus, entered := map[string][]doc.MenuItem{}, map[string][]doc.MenuItem{}
-	var first error
-	for _, m := range settings.MenuNames {
-		labels, links, levels := c.PostFormArray(
-			m.ID+"-label",
-		), c.PostFormArray(
-			m.ID+"-link",
-		), c.PostFormArray(
-			m.ID+"-level",
-		)
-		under := make([]bool, len(levels))
-		for i := range levels {
-			under[i] = levels[i] == "under"
-			if i < len(labels) && i < len(links) && labels[i]+links[i] != "" {
-				entered[m.ID] = append(entered[m.ID], doc.MenuItem{Label: labels[i], Link: links[i], Under: under[i]})
-			}
-		}
-		items, err := settings.ReadMenu(labels, links, under)
-		if err != nil && first == nil {
-			first = err
-		}
-		if len(items) > 0 {
-			menus[m.ID] = items
+// called is what menus call a page.
+func called(p *store.PageInfo) string {
+	if p.MenuName != "" {
+		return p.MenuName
+	}
+	return p.Name
+}
+
+// following are the pages that come by themselves into a menu, as it has them.
+func following(infos []*store.PageInfo, menu string) (items []doc.MenuItem) {
+	top := map[string]bool{}
+	for _, p := range infos {
+		first, nested := above(p.Slug)
+		switch {
+		case menu == value.Footer && p.InFooter, menu == value.Pages && p.InMenu && !nested:
+			top[p.Slug] = true
+			items = append(items, doc.MenuItem{Link: "/" + p.Slug})
+		case menu == value.Pages && p.InMenu && top[first]:
+			items = append(items, doc.MenuItem{Link: "/" + p.Slug, Under: true})
 		}
 	}
+	return items
+}
+
+// drawn answers with the part of the home page that shows the menu, as visitors see it.
+func (s *Screen) drawn(c *gin.Context) {
+	document, err := s.drawing(c, c.Query("menu"))
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	c.Header(
+		"Content-Security-Policy",
+		"default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: "+s.Hosts.Uploads()+
+			"; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+	)
+	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(document))
+}
+
+// keep keeps a menu as it was entered, all of it or nothing.
+func (s *Screen) keep(c *gin.Context) {
+	st, id := shell.SiteOf(c), c.PostForm("menu")
+	if !known(id) {
+		s.Fail(c, doc.Problemf("Menu", "is none of the site’s: %.40q", id))
+		return
+	}
+	entered := read(c)
+	menu, err := settings.CheckMenu(entered)
 	var problem *doc.Problem
-	if errors.As(first, &problem) {
-		s.showMenus(c, http.StatusUnprocessableEntity, entered, problem.Sentence())
+	if errors.As(err, &problem) {
+		s.show(c, http.StatusUnprocessableEntity, id, entered, problem.Sentence())
 		return
 	}
-	if first == nil {
-		first = s.Store.Sites.SetMenus(c, shell.SiteOf(c).ID, menus)
+	if err == nil {
+		menus := maps.Clone(st.Menus)
+		if menus == nil {
+			menus = map[string][]doc.MenuItem{}
+		}
+		if menus[id] = menu; len(menu) == 0 {
+			delete(menus, id)
+		}
+		err = s.Store.Sites.SetMenus(c, st.ID, menus)
 	}
-	if first != nil {
-		s.Fail(c, first)
+	if err != nil {
+		s.Fail(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, paths.To(shell.SiteOf(c).Slug).At("menus")+"?kept=1")
+	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("menus")+"?menu="+id+"&kept=1")
+}
+
+// read reads what was entered of a menu. One that follows the pages keeps what isn't one of them.
+func read(c *gin.Context) (menu []doc.MenuItem) {
+	follows := c.PostForm("follows") != ""
+	if !follows {
+		menu = append(menu, doc.MenuItem{Hand: true})
+	}
+	labels, links, levels := c.PostFormArray("label"), c.PostFormArray("link"), c.PostFormArray("level")
+	looks, tabs, pages := c.PostFormArray("look"), c.PostFormArray("tab"), c.PostFormArray("page")
+	for i := range min(len(labels), len(links), len(levels), len(looks), len(tabs), len(pages)) {
+		if follows && pages[i] == "yes" {
+			continue
+		}
+		menu = append(menu, doc.MenuItem{
+			Label: labels[i], Link: doc.JoinLink(links[i], tabs[i] == "yes"), Under: levels[i] == "under",
+			Button: looks[i] == "button",
+		})
+	}
+	return slices.Clip(menu)
 }
