@@ -123,7 +123,8 @@ func TestMenusThatCantBe(t *testing.T) {
 		},
 		[6]string{"Bad", "javascript:alert(1)", "top", "", "", ""},
 	))
-	if status != http.StatusUnprocessableEntity || !tellsOf(screen, "Link") || !strings.Contains(screen, `value="Good"`) ||
+	if status != http.StatusUnprocessableEntity || !tellsOf(screen, "Link") ||
+		!strings.Contains(screen, `value="Good"`) ||
 		!strings.Contains(screen, `value="javascript:alert(1)"`) ||
 		p.items(value.Footer) != nil {
 		t.Errorf("%d, and kept is %+v", status, p.items(value.Footer))

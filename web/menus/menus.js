@@ -22,7 +22,10 @@ let asked = 0;
 /** Keeps the menu: from here on by hand. */
 async function keep() {
   const mine = ++asked;
-  const answer = await fetch(form.action, { method: 'POST', body: new URLSearchParams([...new FormData(form)]) });
+  const answer = await fetch(form.action, {
+    method: 'POST',
+    body: new URLSearchParams(/** @type {any} */ (new FormData(form))),
+  });
   if (mine !== asked) return; // another change came after
   const told = new DOMParser().parseFromString(await answer.text(), 'text/html').getElementById('menu-problem');
   problem.hidden = answer.ok;

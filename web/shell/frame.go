@@ -88,7 +88,7 @@ func (s *Shell) Around(c *gin.Context) (f Frame, err error) {
 		return f, err
 	}
 	f.Work = tally.UnderWay
-	here, _, _ := strings.Cut(strings.TrimPrefix(strings.TrimPrefix(c.FullPath(), paths.SiteRoute), "/"), "/")
+	here := hereOf(c.FullPath())
 	if here == "rail" { // asked for by a screen, which says where it is
 		here = c.Query("here")
 	}
@@ -113,6 +113,13 @@ func (s *Shell) Around(c *gin.Context) (f Frame, err error) {
 		}
 	}
 	return f, nil
+}
+
+// hereOf is the place that a route is at: a page's checks and its versions are those of the site.
+func hereOf(route string) string {
+	route = strings.TrimPrefix(strings.TrimPrefix(route, paths.PageRoute), paths.SiteRoute)
+	here, _, _ := strings.Cut(strings.TrimPrefix(route, "/"), "/")
+	return here
 }
 
 // mostSites is how many sites the bar leads to; the list of sites has the others.
