@@ -108,6 +108,7 @@ require (
 	golang.org/x/vuln v1.9.0 // indirect
 	google.golang.org/protobuf v1.36.12 // indirect
 	honnef.co/go/tools v0.8.2 // indirect
+	rsc.io/qr v0.2.0
 )
 
 tool (

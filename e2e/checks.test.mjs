@@ -5,7 +5,19 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, command, edit, eventually, middle, openBench, ready, settled, signIn } from './person.mjs';
+import {
+  agreeing,
+  canvas,
+  choose,
+  command,
+  edit,
+  eventually,
+  middle,
+  openBench,
+  ready,
+  settled,
+  signIn,
+} from './person.mjs';
 
 const count = () => page.locator('#checks-count').textContent();
 const checked = () =>
@@ -280,8 +292,9 @@ test('zones are moved by dragging and typing, added, and removed', async () => {
   );
   assert.equal((await zones()).length, 3);
   await list();
-  page.once('dialog', (d) => d.accept());
-  await anew(() => page.getByRole('button', { name: 'Back to the zones as they were before' }).click());
+  await anew(() =>
+    agreeing(page, () => page.getByRole('button', { name: 'Back to the zones as they were before' }).click()),
+  );
   assert.equal((await zones()).length, 4);
 });
 

@@ -16,7 +16,7 @@ const page = await newPage(
     permissions: ['clipboard-read', 'clipboard-write'],
   }),
 );
-page.on('dialog', (d) => d.accept()); // publishing asks where something is broken
+await page.addLocatorHandler(page.locator('dialog.ask'), (q) => q.locator('[value="yes"]').click()); // where something is broken
 page.setDefaultTimeout(6000);
 process.on('uncaughtException', async (e) => {
   console.error(e);

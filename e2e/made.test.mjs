@@ -345,6 +345,7 @@ test('a link to a draft is made, opens what it is for, is listed and ended', asy
   await page.getByLabel('Opens').selectOption({ label: 'Fares' });
   await page.getByLabel('1 day').check();
   await page.getByRole('button', { name: 'Make the link' }).click();
+  await page.getByRole('img', { name: 'The link as a QR code' }).waitFor();
   const href = await page.getByRole('region', { name: 'Your link' }).getByRole('link').getAttribute('href');
   assert.ok(href.startsWith(`${plot.draft}/try/`), href);
   assert.deepEqual(await findings(page), []);

@@ -9,7 +9,7 @@ import { canvas, kept, newPage, ready, settled, signIn } from './person.mjs';
 const plot = await start();
 const browser = await launch();
 const page = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
-page.on('dialog', (d) => d.accept()); // publishing asks where something is broken
+await page.addLocatorHandler(page.locator('dialog.ask'), (q) => q.locator('[value="yes"]').click()); // where something is broken
 page.setDefaultTimeout(8000);
 process.on('uncaughtException', async (e) => {
   console.error(e);

@@ -141,11 +141,10 @@ export async function option(page, label, name) {
 
 /** Does something, and agrees when it is asked first. */
 export async function agreeing(page, act) {
-  const yes = (d) => d.accept();
-  page.on('dialog', yes);
   await act();
-  await page.waitForTimeout(100); // it asks when the press was heard
-  page.off('dialog', yes);
+  await page.waitForTimeout(120); // it asks when the press was heard
+  const yes = page.locator('dialog.ask [value="yes"]');
+  if (await yes.isVisible()) await yes.click();
 }
 
 /** Publishes the page that is on the Bench, whatever is broken on it. */

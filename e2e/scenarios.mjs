@@ -358,8 +358,7 @@ export const scenarios = [
       const all = (
         await s.evaluate((e) =>
           [...e.querySelectorAll('h2, p')].map((b) => {
-            const holder = b.matches('h2') ? b : b.parentElement;
-            const r = holder.getBoundingClientRect();
+            const r = b.getBoundingClientRect();
             return { x: r.x, y: r.y, w: r.width, h: r.height };
           }),
         )

@@ -189,13 +189,13 @@ test('the footer is one for all pages', async () => {
   const footer = canvas(page).locator('footer');
   await footer.scrollIntoViewIfNeeded();
   await choose(page, footer.locator('p').first());
-  await page.locator('.trail-shared', { hasText: 'on 4 pages' }).waitFor();
+  await page.locator('.trail-shared', { hasText: 'on 5 pages' }).waitFor();
   await page.keyboard.press('Enter');
   await page.keyboard.press('Control+a');
   await page.keyboard.type('Open when the flag is up.');
   await edit(page, () => page.keyboard.press('Escape'));
-  await page.getByText('Changed on 3 other pages too.').waitFor();
-  for (const other of ['card', 'card.about', 'find-us']) {
+  await page.getByText('Changed on 4 other pages too.').waitFor();
+  for (const other of ['card', 'card.cellar', 'card.about', 'find-us']) {
     await page.goto(at(`/pages/${other}/bench`));
     await ready(page);
     await canvas(page).locator('footer').getByText('Open when the flag is up.').waitFor({ state: 'attached' });
@@ -330,10 +330,12 @@ test('a publication is gone back from in one press', async () => {
   await page.goto(at('/pages/home/bench'));
   await ready(page);
   await choose(page, canvas(page).getByRole('heading', { level: 1 }));
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('Control+a');
-  await page.keyboard.type('A slip that everybody saw');
-  await edit(page, () => page.keyboard.press('Escape'));
+  await edit(page, async () => {
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type('A slip that everybody saw');
+    await page.keyboard.press('Escape');
+  });
   await publish(page);
   await page.getByRole('link', { name: /Open it/ }).waitFor();
   assert.match((await visit(`${live}/`)).text, /A slip that everybody saw/);

@@ -198,6 +198,21 @@ func links(p *doc.Page) (out []link) {
 	return out
 }
 
+// LeadsTo gives the addresses of the site's pages that a page has links to, each once, in their order.
+func LeadsTo(p *doc.Page) (addresses []string) {
+	for _, l := range links(p) {
+		if path, own := strings.CutPrefix(l.to, "/"); own {
+			if at := strings.IndexAny(path, "?#"); at >= 0 {
+				path = path[:at]
+			}
+			if path = strings.Trim(path, "/"); !slices.Contains(addresses, path) {
+				addresses = append(addresses, path)
+			}
+		}
+	}
+	return addresses
+}
+
 // name is how findings about a link call it.
 func (l link) name() string {
 	if w := strings.TrimSpace(l.words); w != "" {

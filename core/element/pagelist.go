@@ -23,6 +23,16 @@ var pageList = Anatomy{
 			Type:    Choice,
 			Choices: value.Is(value.Descriptions, "Names and descriptions", value.Names, "Names"),
 		},
+		{
+			Name: "pages", Label: "Pages", Type: Choice,
+			Choices: value.Is(value.All, "All of the site", value.Under, "Under this page"),
+		},
+		{
+			Name: "order", Label: "Order", Type: Choice,
+			Choices: value.Is(
+				value.Pages, "As in the page list", value.Last, "The last one first", value.Title, "By name",
+			),
+		},
 		{Name: "category", Label: "Category", Type: Line, Default: "all"},
 		{Name: "count", Label: "At most", Type: Number, Min: 1, Max: 100, Default: "all"},
 		{Name: "pictures", Label: "Pictures", Type: Choice, Choices: value.Is(
@@ -50,9 +60,18 @@ func (b siteBlocks) listed(c doc.Content) []PageLink {
 	var pages []PageLink
 	for _, p := range b.Pages {
 		if wanted := c.Values["category"]; p.Slug != b.Here && !p.Locked &&
+			(c.Values["pages"] != value.Under || b.Here == "" && p.Slug != "" || strings.HasPrefix(p.Slug, b.Here+"/")) &&
 			(wanted == "" || slices.ContainsFunc(p.Categories, func(has string) bool { return strings.EqualFold(has, wanted) })) {
 			pages = append(pages, p)
 		}
+	}
+	switch c.Values["order"] {
+	case value.Last:
+		slices.Reverse(pages)
+	case value.Title:
+		slices.SortStableFunc(pages, func(p, q PageLink) int {
+			return cmp.Compare(strings.ToLower(p.Name), strings.ToLower(q.Name))
+		})
 	}
 	if most >= 1 && len(pages) > int(most) {
 		pages = pages[:int(most)]

@@ -123,7 +123,18 @@ func TestPageLists(t *testing.T) {
 		{map[string]string{"category": "new"}, []string{"/langey"}},
 		{map[string]string{"category": "Nothing"}, nil},
 		{map[string]string{"count": "2"}, []string{"/", "/langey"}},
+		{map[string]string{"order": "last"}, []string{"/holm", "/langey", "/"}},
+		{map[string]string{"order": "title", "count": "2"}, []string{"/", "/holm"}},
+		{map[string]string{"pages": "under"}, []string{"/skarva/walks"}},
 	} {
+		b.Pages = b.Pages[:4]
+		if c.values["pages"] != "" {
+			b.Pages = append(
+				b.Pages,
+				PageLink{Slug: "skarva/walks", Name: "Walks"},
+				PageLink{Slug: "skarva-north", Name: "North"},
+			)
+		}
 		n := b.Section(section(&doc.Block{ID: "b", Kind: doc.PageList, Content: doc.Content{Values: c.values}}))
 		var got []string
 		for _, a := range n.all("a") {

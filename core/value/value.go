@@ -102,6 +102,8 @@ const (
 	Footer    = "footer" // a menu of those that are in its footer
 	Legal     = "legal"  // a menu of what the law wants, and the like
 	Own       = "own"    // of its own entries
+	All       = "all"    // pages of the site, in a list of them
+	Title     = "title"  // the order of their names
 	Views     = "views"  // of the page that it is on
 )
 

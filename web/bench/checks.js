@@ -10,6 +10,7 @@ import * as canvas from './canvas.js';
 const graves = ['hint', 'doubtful', 'broken'];
 const lane = () => document.getElementById('reach-marks');
 let marks = [];
+const most = 5; // findings that are named before publishing
 let asked = -1;
 let asking = null; // what ends the asking that is on its way
 let at = -1; // which one was gone to last
@@ -81,13 +82,23 @@ function visits(bars) {
 /** Publishing asks first where something is broken, and says what; it forbids nothing. */
 function askFirst(broken) {
   const publish = document.querySelector('.top-publish');
-  const worst = marks.find((m) => m.severity === graves.indexOf('broken'));
-  if (broken && worst)
-    publish?.setAttribute(
-      'hx-confirm',
-      `${broken === 1 ? 'One thing is broken' : `${broken} things are broken`} on this page: ${worst.title}. Publish it all the same?`,
-    );
-  else publish?.removeAttribute('hx-confirm');
+  if (!(publish instanceof HTMLElement)) return;
+  const worst = marks.filter((m) => m.severity === graves.indexOf('broken')).map((m) => m.title);
+  if (!broken || !worst.length) {
+    publish.removeAttribute('hx-confirm');
+    return;
+  }
+  publish.setAttribute(
+    'hx-confirm',
+    `${broken === 1 ? 'One thing is broken' : `${broken} things are broken`} on this page. Publish it all the same?`,
+  );
+  const more = worst.length > most ? [`and ${worst.length - most} more`] : [];
+  Object.assign(publish.dataset, {
+    does: 'Publish it',
+    about: JSON.stringify([...worst.slice(0, most), ...more]),
+    look: 'See them in Checks',
+    lookAt: document.getElementById('checks-open').getAttribute('href'),
+  });
 }
 
 /** Asks what is wrong with the page as it is now; an answer that is late is left. */

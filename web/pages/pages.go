@@ -66,7 +66,7 @@ type newPageForm struct {
 // pages shows the pages of a site.
 func (s *Screen) pages(c *gin.Context) {
 	v := pagesView{Done: desk.DoneWords[c.Query("done")]}
-	v.New.Open = c.Query("new") != ""
+	v.New.Open, v.New.Parent = c.Query("new") != "", store.Clean(c.Query("parent"))
 	if id := c.Query("page"); id != "" {
 		p, err := s.Store.Pages.ByID(c, shell.SiteOf(c).ID, store.Clean(id))
 		if err == nil {

@@ -364,6 +364,7 @@ func (s *Screen) copyPage(c *gin.Context) {
 		return
 	}
 	next.Name = freshName(p.Doc.Name, infos)
+	next.Title = copiedTitle(p.Doc.Title, p.Doc.Name, next.Name)
 	err = s.Store.OnSite(c, st.ID, func(in *store.Store) error {
 		if err := in.Tree.Put(c, st.ID, &next, func(t tree.Tree) (tree.Tree, error) {
 			parent := ""
@@ -381,6 +382,14 @@ func (s *Screen) copyPage(c *gin.Context) {
 		return in.Tree.SetPlacing(c, st.ID, next.ID, store.Placing{InMenu: p.InMenu, InFooter: p.InFooter})
 	})
 	s.done(c, next.ID, "copied", err)
+}
+
+// copiedTitle is the title of a copy: no two pages have the same, and it says which page it is of.
+func copiedTitle(title, name, next string) string {
+	if strings.Contains(title, name) {
+		return strings.Replace(title, name, next, 1)
+	}
+	return next
 }
 
 // freshName is what a copy of a page is called.

@@ -1,6 +1,7 @@
 package publish
 
 import (
+	"html/template"
 	"net/http"
 	"slices"
 	"time"
@@ -50,7 +51,8 @@ type previewsView struct {
 	Links   []*store.Preview
 	Pages   []*store.PageInfo
 	Lives   []previewLife
-	Made    string // address of the link that was just made; it isn't shown again
+	Made    string        // address of the link that was just made; it isn't shown again
+	Code    template.HTML // the same for a telephone to read
 	Problem string
 }
 
@@ -69,7 +71,16 @@ func (s *Screen) previewsScreen(c *gin.Context, status int, made, problem string
 		s.Fail(c, err)
 		return
 	}
-	s.Screen(c, status, "previews", previewsView{shell.User(c), st, links, pages, previewLives, made, problem})
+	v := previewsView{
+		User: shell.User(c), Site: st, Links: links, Pages: pages, Lives: previewLives, Made: made, Problem: problem,
+	}
+	if made != "" {
+		if v.Code, err = qrCode(made); err != nil {
+			s.Fail(c, err)
+			return
+		}
+	}
+	s.Screen(c, status, "previews", v)
 }
 
 // newPreview makes a link to a page, or to the whole site.

@@ -70,6 +70,23 @@ type publishRow struct {
 	// of them; MoreStandIns counts the others.
 	StandIns     []standIn
 	MoreStandIns int
+	// Leads are pages that it leads to and that visitors don't have.
+	Leads []lead
+}
+
+// lead is a page that another leads to.
+type lead struct{ ID, Name string }
+
+// leads finds the pages among those of the site that a page leads to and that visitors don't have.
+func leads(p *doc.Page, infos []*store.PageInfo) (out []lead) {
+	for _, address := range check.LeadsTo(p) {
+		for _, i := range infos {
+			if i.Slug == address && i.ID != p.ID && i.PublishedSeq == nil {
+				out = append(out, lead{i.ID, i.Name})
+			}
+		}
+	}
+	return out
 }
 
 // standIn is a block that shows a drawing in place of a picture.
@@ -135,6 +152,7 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 			return
 		}
 		row.name(p.Doc)
+		row.Leads = leads(p.Doc, src.Pages)
 		draw := len(v.Pages) < mostDrawn
 		if draw {
 			row.Drawing = stage.For(info.Slug).DrawPage(p.Doc, summaryWidth, summaryHeight)

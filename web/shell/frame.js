@@ -1,4 +1,5 @@
 // The rail: by keys, folded, and as it is now; and the list of sites.
+import '../shared/ask.js';
 
 const root = document.documentElement;
 
