@@ -1,8 +1,6 @@
 package ready
 
 import (
-	"slices"
-
 	"openplot/core/doc"
 	"openplot/core/tree"
 )
@@ -94,24 +92,6 @@ func NewPage(
 		return p, nil
 	}
 	return nil, doc.Problemf("Page", "there is no ready-made page %.40q", ready)
-}
-
-// Around gives a new page the bars and the footers that another of the site shares with its pages, in
-// place of its own.
-func Around(p, other *doc.Page) {
-	shared := func(role doc.Role) (out []*doc.Section) {
-		for _, s := range other.Sections {
-			if s.Shared && s.Role == role && s.View == nil {
-				out = append(out, s)
-			}
-		}
-		return out
-	}
-	bars, footers := shared(doc.RoleHeader), shared(doc.RoleFooter)
-	own := slices.DeleteFunc(p.Sections, func(s *doc.Section) bool {
-		return s.Role == doc.RoleHeader && bars != nil || s.Role == doc.RoleFooter && footers != nil
-	})
-	p.Sections = slices.Concat(bars, own, footers)
 }
 
 // maxSiteSlug leaves room for the marks of a site's other hosts: a label has 63 bytes at most

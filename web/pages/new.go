@@ -43,11 +43,6 @@ func (s *Screen) newPage(c *gin.Context) {
 			return ids[id]
 		},
 	)
-	if home, herr := s.Store.Pages.At(c, st.ID, ""); err == nil && herr == nil {
-		ready.Around(p, home.Doc)
-	} else if herr != nil && !errors.Is(herr, store.ErrNotFound) {
-		err = herr
-	}
 	var at tree.Page
 	if err == nil {
 		err = s.Store.Tree.Put(c, st.ID, p, func(t tree.Tree) (tree.Tree, error) {
