@@ -119,7 +119,7 @@ const (
 // fieldsBeside is how many fields of half width there are on a row: two where each has room for what
 // is usually written in it, 240 px (common practice), in the middle of a zone.
 func (b formBlocks) fieldsBeside(z int) int {
-	if z > 0 && z == len(b.Site.Zones)-1 || b.typicalContent(z)*partOf(b.portion, z) < 2*240+formGap {
+	if z > 0 && z == len(b.Site.Zones)-1 || typicalContent(b.Site, z)*partOf(b.portion, z) < 2*240+formGap {
 		return 1
 	}
 	return 2

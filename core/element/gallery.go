@@ -171,7 +171,7 @@ func (b mediaBlocks) equalHeights(
 	z int,
 ) (out []style.Length, last int) {
 	zone := b.Site.Zones[z]
-	width := b.typicalContent(z) * portion
+	width := typicalContent(b.Site, z) * portion
 	want := sh.Length("gallery-height", style.Pixels(220)).Or(0, style.Viewport{Width: float64(zone.Typical)}, 220)
 	space := gap.Or(width, style.Viewport{Width: float64(zone.Typical)}, 12)
 	ratios := make([]float64, len(shots))
@@ -198,9 +198,9 @@ func (b mediaBlocks) equalHeights(
 }
 
 // typicalContent is how wide a section's content is at a zone's typical width, px.
-func (b *Builder) typicalContent(z int) float64 {
-	house := &b.Site.House
-	return min(house.ContentWidth, float64(b.Site.Zones[z].Typical)-2*house.Gutter.Or(b.Site.Zones, z, 20))
+func typicalContent(s *doc.Site, z int) float64 {
+	house := &s.House
+	return min(house.ContentWidth, float64(s.Zones[z].Typical)-2*house.Gutter.Or(s.Zones, z, 20))
 }
 
 // Row is a row of pictures, from one index up to another.
@@ -313,7 +313,7 @@ func (b mediaBlocks) largeID(bl *doc.Block, s shot) string {
 func (b mediaBlocks) turn(over *Node, says, way, icon, to string) {
 	over.Script = "gallery"
 	n := b.child(over, "button", func(z int, st *style.Style) {
-		b.roundButton(z, st)
+		roundButton(z, st)
 		st.Position, st.Background = style.Absolute, "rgb(0 0 0 / 0.6)"
 		st.Inset.Bottom = style.Pixels(16)
 		if way == "back" {

@@ -174,7 +174,7 @@ func (b mediaBlocks) large(in *Node, id string, m Medium, name, alt, caption str
 	shut.attr("popovertargetaction", "hide")
 	shut.attr("aria-label", "Close")
 	b.drawing(b.child(shut, "span", func(z int, st *style.Style) {
-		b.roundButton(z, st)
+		roundButton(z, st)
 		st.Position, st.Background = style.Absolute, "rgb(0 0 0 / 0.6)"
 		st.Inset.Top, st.Inset.Right = style.Pixels(16), style.Pixels(16)
 	}), "x-lg", "", func(int) style.Length { return style.Pixels(18) })

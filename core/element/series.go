@@ -204,7 +204,7 @@ func (b holderBlocks) stepper(n *Node, name string, slides func(z int) bool) {
 	row.attr("data-steps", "yes")
 	row.Script = "slider"
 	for _, way := range []struct{ name, icon string }{{"Previous", "arrow-left"}, {"Next", "arrow-right"}} {
-		step := b.child(row, "button", b.roundButton)
+		step := b.child(row, "button", roundButton)
 		step.attr("type", "button")
 		if step.attr("aria-label", way.name); name != "" {
 			step.Attrs[1].Value += ": " + name
@@ -215,7 +215,7 @@ func (b holderBlocks) stepper(n *Node, name string, slides func(z int) bool) {
 }
 
 // roundButton is the look of a button that shows nothing but an icon.
-func (b *Builder) roundButton(_ int, st *style.Style) {
+func roundButton(_ int, st *style.Style) {
 	st.Display, st.JustifyContent, st.AlignItems = style.Flex, style.AlignCenter, style.AlignCenter
 	st.Width, st.Height = style.Pixels(44), style.Pixels(44) // WCAG 2.2, 2.5.5
 	st.Border, st.BorderColor = style.AllSides(1), st.Color
