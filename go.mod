@@ -28,6 +28,7 @@ require (
 	github.com/srwiley/rasterx v0.0.0-20220730225603-2ab79fcdd4ef
 	github.com/tdewolff/font v0.0.0-20250430140153-b654fd8acba3
 	github.com/tetratelabs/wazero v1.9.0
+	github.com/yuin/goldmark v1.7.13
 	golang.org/x/crypto v0.58.0
 	golang.org/x/image v0.47.0
 	golang.org/x/net v0.62.0

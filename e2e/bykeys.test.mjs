@@ -96,7 +96,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
 
   // 7. It goes up, and back down again by undo.
   await command('section earlier');
-  await hears(/^(Move|Order).*1 of 2/);
+  await hears(/^(Move|Order).*2 of 4/);
   await forget();
   await key('Control+z');
   await hears(/^Undone: /);

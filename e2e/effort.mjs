@@ -162,6 +162,7 @@ await task(
     await press(page.getByLabel('Name', { exact: true }));
     await type('Regatta');
     await press(page.locator('.ready-pages label', { hasText: 'Blank page' }));
+    await press(page.getByLabel(/With the top bar/));
     await press(page.getByRole('button', { name: 'Add the page' }));
     await ready(page);
     for (const words of [

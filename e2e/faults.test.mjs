@@ -41,6 +41,7 @@ test('a page’s address comes of its name, unless another one is written', asyn
   assert.equal(await page.locator('#page-slug').inputValue(), 'about-us', 'what was written stays');
   await page.locator('#page-slug').fill('');
   await page.getByLabel(/Blank page/).check();
+  await page.getByLabel(/With the top bar/).uncheck();
   await page.getByRole('button', { name: 'Add the page' }).click();
   await ready(page);
   assert.match(page.url(), /pages\/uber-uns-alle\/bench/);

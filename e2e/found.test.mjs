@@ -2,6 +2,7 @@
 // link to, a form's parts by pressing them, and where a block goes chosen from the Shelf.
 import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
+import { findings } from './axe.mjs';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
 import { canvas, command, edit, eventually, kept, middle, openBench, settled, signIn, undo } from './person.mjs';
@@ -179,6 +180,7 @@ test('words have a size, a spacing and any colour of their own', async () => {
   await put('Heading');
   await page.keyboard.press('Enter');
   await page.locator('#format').waitFor();
+  const was = await kept(page); // the words are kept whenever they are left
   await page.keyboard.press('Control+a');
   await page.keyboard.type('Low tide');
   await page.keyboard.press('Shift+Control+ArrowLeft');
@@ -191,7 +193,8 @@ test('words have a size, a spacing and any colour of their own', async () => {
   await text.fill('#aa3311');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
-  await edit(page, () => page.keyboard.press('Escape'));
+  await page.keyboard.press('Escape');
+  await eventually(() => kept(page), was + 1, 'the words are kept, in one edit');
   assert.equal(await canvas(page).locator('[data-size="130"]').count(), before + 1);
   const word = canvas(page).locator('[data-colour="#aa3311"]');
   assert.equal(await word.textContent(), 'tide');
@@ -307,4 +310,32 @@ test('Tab goes on writing through a section, also through answers that are folde
   assert.equal(said.length, 9, 'a heading, a text, a button, three questions and their answers');
   const all = await section.evaluate((e) => e.textContent.replaceAll(/\s+/g, ' '));
   for (const words of said) assert.ok(all.includes(words), `${words} in ${all}`);
+});
+
+test('the handbook is found from the list of commands, and from beside what it is about', async () => {
+  await page.keyboard.press('Escape');
+  await page.locator('#stage').focus();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('focal poi');
+  await page.getByRole('option', { name: 'Focal point and shape Handbook' }).waitFor();
+  const opened = page.context().waitForEvent('page');
+  await page.keyboard.press('Enter');
+  const chapter = await opened;
+  await chapter.waitForLoadState();
+  assert.match(chapter.url(), /\/handbook\/pictures#focal-point-and-shape$/);
+  assert.deepEqual(await findings(chapter), []);
+  await chapter.getByRole('searchbox').fill('overhang');
+  await chapter.keyboard.press('Enter');
+  await chapter.getByRole('link', { name: 'Moving and resizing' }).waitFor();
+  await chapter.close();
+  await page.locator('.overview-item', { hasText: 'Winter' }).locator('.overview-go').click();
+  await settled(page);
+  assert.equal(
+    await tray.locator('.cluster:not(.cluster-elsewhere, .cluster-hint) h2').count(),
+    await tray.locator('.cluster-help').count(),
+  );
+  assert.match(
+    await tray.locator('#cluster-spacing .cluster-help').getAttribute('href'),
+    /^\/handbook\/placing#spacing$/,
+  );
 });

@@ -424,12 +424,13 @@ async function aCardOf(h, from, span) {
   return card;
 }
 
-/** Makes a blank page of the demo's site and opens it; what that takes isn't counted. */
+/** Makes a page of the demo's site and opens it; what that takes isn't counted. */
 export async function blank(page, plot, name) {
   await page.goto(`${plot.app}/sites/skerry-line`);
   await page.getByRole('link', { name: 'New page' }).click();
   await page.getByLabel('Name', { exact: true }).fill(name);
   await page.locator('.ready-pages label', { hasText: 'Blank page' }).click();
+  await page.getByLabel(/With the top bar/).uncheck();
   await page.getByRole('button', { name: 'Add the page' }).click();
   await ready(page);
   await page.locator('.overview-go').first().click();

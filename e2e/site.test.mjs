@@ -74,7 +74,8 @@ test('a site is begun: named, for a business, in a house style, with pages', asy
   await page.getByRole('button', { name: 'Begin the site' }).click();
   await page.getByRole('button', { name: 'Kelp & Salt' }).waitFor();
   assert.deepEqual(await tree(), ['Home /', 'Menu /menu', 'About /about', 'Find us /find-us']);
-  assert.equal(await page.locator('.first-step').count(), 4, 'the next steps are shown');
+  assert.equal(await page.locator('.first-step').count(), 3, 'the first steps are shown');
+  assert.equal(await page.locator('.first-step.done').count(), 0, 'and none of them is done by itself');
   assert.equal((await visit(`${live}/`)).status, 404, 'nothing is published yet');
 });
 
@@ -189,13 +190,13 @@ test('the footer is one for all pages', async () => {
   const footer = canvas(page).locator('footer');
   await footer.scrollIntoViewIfNeeded();
   await choose(page, footer.locator('p').first());
-  await page.locator('.trail-shared', { hasText: 'on 4 pages' }).waitFor();
+  await page.locator('.trail-shared', { hasText: 'on 5 pages' }).waitFor();
   await page.keyboard.press('Enter');
   await page.keyboard.press('Control+a');
   await page.keyboard.type('Open when the flag is up.');
   await edit(page, () => page.keyboard.press('Escape'));
-  await page.getByText('Changed on 3 other pages too.').waitFor();
-  for (const other of ['card', 'card.about', 'find-us']) {
+  await page.getByText('Changed on 4 other pages too.').waitFor();
+  for (const other of ['card', 'card.cellar', 'card.about', 'find-us']) {
     await page.goto(at(`/pages/${other}/bench`));
     await ready(page);
     await canvas(page).locator('footer').getByText('Open when the flag is up.').waitFor({ state: 'attached' });

@@ -381,6 +381,7 @@ CREATE TABLE public.sites (
     zones_before jsonb,
     counts_visits boolean DEFAULT false NOT NULL,
     maker text,
+    seen_narrow boolean DEFAULT false NOT NULL,
     CONSTRAINT sites_business_check CHECK ((length(business) <= 20)),
     CONSTRAINT sites_entry_days_check CHECK (((entry_days >= 1) AND (entry_days <= 3650))),
     CONSTRAINT sites_language_check CHECK ((language ~ '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$'::text)),

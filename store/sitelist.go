@@ -196,19 +196,27 @@ func (s *Sites) Drop(ctx context.Context, site string) error {
 	return nil
 }
 
-// Firsts reports whether a site's house style was ever edited, and whether anything on its pages
-// was set in a zone that isn't the widest.
-func (s *Sites) Firsts(ctx context.Context, site string) (styled, narrow bool, err error) {
+// Firsts reports whether anything was written on a site's pages, and whether one of them was looked at
+// in the narrowest zone.
+func (s *Sites) Firsts(ctx context.Context, site string) (written, narrow bool, err error) {
 	row := s.db.QueryRowxContext(
 		ctx,
-		`SELECT EXISTS (SELECT FROM house_log WHERE site_id = s.id), EXISTS (SELECT FROM page_log l JOIN pages p ON p.id = l.page_id
-		WHERE p.site_id = s.id AND l.command->>'zone' IN (SELECT z->>'id' FROM jsonb_array_elements(s.zones) WITH ORDINALITY AS t(z, n) WHERE n > 1)) FROM sites s WHERE s.id = $1`,
+		`SELECT s.seen_narrow, EXISTS (SELECT FROM page_log l JOIN pages p ON p.id = l.page_id
+		WHERE p.site_id = s.id AND l.command->>'op' IN ('block.write', 'entry.write', 'block.words')) FROM sites s WHERE s.id = $1`,
 		site,
 	)
-	if err := row.Scan(&styled, &narrow); err != nil {
+	if err := row.Scan(&narrow, &written); err != nil {
 		return false, false, fmt.Errorf("looking for first steps: %w", notFound(err))
 	}
-	return styled, narrow, nil
+	return written, narrow, nil
+}
+
+// SeenNarrow notes that a page of a site was looked at in the narrowest zone.
+func (s *Sites) SeenNarrow(ctx context.Context, site string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET seen_narrow = true WHERE id = $1 AND NOT seen_narrow`, site); err != nil {
+		return fmt.Errorf("noting the first steps: %w", err)
+	}
+	return nil
 }
 
 // Rename gives a site another address; the one that it had leads there until somebody takes

@@ -29,6 +29,9 @@ var access = map[string]rights.Right{
 	"POST /sign-out":      rights.Sign,
 	"GET /stock/:picture": rights.Sign,
 
+	"GET /handbook": rights.Sign, "GET /handbook/:chapter": rights.Sign, "GET /handbook/pictures/:file": rights.Sign,
+	"GET /handbook/parts": rights.Sign,
+
 	"POST /tray": rights.Sign, "POST /keys": rights.Sign,
 
 	"GET /operator":       rights.Operate,

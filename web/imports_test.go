@@ -31,7 +31,7 @@ var imports = map[string]string{
 }
 
 // room is what screens stand on. They know nothing of each other.
-const room = "core dns fonts icons media metrics origin site stock store web/desk web/model web/paths web/shell web/sheet"
+const room = "core dns docs fonts icons media metrics origin site stock store web/desk web/model web/paths web/shell web/sheet"
 
 // listed is what every package imports, by its path.
 var listed = sync.OnceValues(func() (map[string][]string, error) {

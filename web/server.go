@@ -16,6 +16,7 @@ import (
 	"openplot/web/checks"
 	"openplot/web/desk"
 	"openplot/web/entries"
+	"openplot/web/handbook"
 	"openplot/web/house"
 	"openplot/web/library"
 	"openplot/web/menus"
@@ -77,6 +78,7 @@ func New(c Config) (*Server, error) {
 		&entries.Screen{Desk: d},
 		&audit.Screen{Desk: d},
 		&operator.Screen{Desk: d},
+		&handbook.Screen{Desk: d},
 	}}, nil
 }
 

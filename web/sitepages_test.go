@@ -6,8 +6,10 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/ready"
+	"openplot/core/tree"
 )
 
 // A page is made of ready-made sections; what was entered stays when it is refused.
@@ -189,5 +191,128 @@ func TestReadyPagesAreDrawn(t *testing.T) {
 	}
 	if !strings.Contains(body, `value="contact" checked`) || !strings.Contains(body, "/scenes/") {
 		t.Error("the chosen one isn't chosen, or no scene stands in")
+	}
+}
+
+// The first steps of a site tick when they were truly done, and none of them by anything else; they
+// can be hidden, and go when all are.
+func TestFirstStepsTick(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	ticked := func() (done int) {
+		t.Helper()
+		status, body, _ := d.get("/sites/skerry")
+		if status != http.StatusOK {
+			t.Fatalf("pages: %d", status)
+		}
+		if strings.Count(body, `class="first-step`) < 4 { // the list and its three
+			return -1
+		}
+		return strings.Count(body, `class="first-step done"`)
+	}
+	heading := ""
+	for _, sec := range p.page.Sections {
+		for _, b := range sec.Blocks {
+			if b.Kind == doc.Heading && heading == "" {
+				heading = b.ID
+			}
+		}
+	}
+	d.get(benchPath + "/bench")
+	d.get(benchPath + "/parts?width=800")
+	d.edit(edit.Command{Op: "set", Node: heading, Setting: "text-align", Value: "center"})
+	if n := ticked(); n != 0 {
+		t.Errorf("%d steps are done by looking and aligning", n)
+	}
+	if status, body := d.edit(edit.Command{Op: "block.write", Node: heading, Value: "Boats"}); status != http.StatusOK {
+		t.Fatalf("writing: %d %s", status, body)
+	}
+	if n := ticked(); n != 1 {
+		t.Errorf("%d steps are done after writing", n)
+	}
+	d.get(benchPath + "/parts?width=375")
+	if n := ticked(); n != 2 {
+		t.Errorf("%d steps are done after looking at 375 px", n)
+	}
+	d.post(benchPath+"/publish", nil)
+	if n := ticked(); n != -1 {
+		t.Errorf("%d steps are shown once all are done", n)
+	}
+}
+
+// A new page can begin as one of the site's: with a name, a title and an address of its own, where it
+// is put, and without what is said of the other one. Pages of other sites aren't to be had.
+func TestNewPagesLikeAnother(t *testing.T) {
+	p := begin(t)
+	p.put(&doc.Page{
+		ID: "pN", Name: "May", Title: "May on the sound", Description: "What was in May",
+		Sections: []*doc.Section{{ID: "s1", Name: "News", Blocks: []*doc.Block{}}},
+	}, tree.Page{ID: "pN", Name: "May"})
+	if err := p.store.Sites.Add(t.Context(), &doc.Site{ID: "w2", Slug: "other", Name: "Other", House: doc.StandardHouse(), Zones: doc.StandardZones()}); err != nil {
+		t.Fatal(err)
+	}
+	if err := p.store.Pages.Add(t.Context(), "w2", "", 0, &doc.Page{ID: "pO", Name: "Secret", Title: "Secret"}); err != nil {
+		t.Fatal(err)
+	}
+	d := p.as("designer@example.org")
+	if _, body, _ := d.get("/sites/skerry/ready"); !strings.Contains(body, `value="page:pN"`) ||
+		strings.Contains(body, "Secret") {
+		t.Errorf("the pages to begin as are others: %.200s", body)
+	}
+	status, _, h := d.post("/sites/skerry/pages", url.Values{"name": {"June"}, "ready": {"page:pN"}, "parent": {"pN"}})
+	if status != http.StatusSeeOther || h.Get("Location") != "/sites/skerry/pages/may.june/bench" {
+		t.Fatalf("a page like another: %d to %s", status, h.Get("Location"))
+	}
+	made, err := p.store.Pages.At(t.Context(), "w1", "may/june")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if made.Doc.Name != "June" || made.Doc.Title != "June on the sound" || made.Doc.Description != "" ||
+		len(made.Doc.Sections) != 1 {
+		t.Errorf("the page like another is %+v", made.Doc)
+	}
+	for _, bad := range []url.Values{
+		{"name": {"June"}, "ready": {"page:pO"}}, {"name": {"June"}, "ready": {"page:"}},
+		{"name": {" "}, "ready": {"page:pN"}},
+	} {
+		if status, body, _ := d.post("/sites/skerry/pages", bad); status != http.StatusUnprocessableEntity ||
+			strings.Contains(body, "Secret") {
+			t.Errorf("%v: %d", bad, status)
+		}
+	}
+}
+
+// A new page of whatever kind gets the bars that the home page shares, where it isn't asked to be bare.
+func TestNewPagesGetTheSitesBars(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	shared := map[string]string{} // by preset
+	last := ""
+	for _, sec := range p.page.Sections {
+		last = sec.ID
+	}
+	for preset, after := range map[string]string{"bar": "", "footer": last} {
+		status, body := d.edit(edit.Command{Op: "section.add", Preset: preset, After: after})
+		if status != http.StatusOK {
+			t.Fatalf("%s: %d %s", preset, status, body)
+		}
+		shared[preset] = stateOf(t, body).Select
+		if status, body := d.edit(edit.Command{Op: "section.share", Node: shared[preset], Base: stateOf(t, body).Seq}); status != http.StatusOK {
+			t.Fatalf("sharing: %d %s", status, body)
+		}
+	}
+	for _, c := range []struct {
+		name, bars string
+		want       bool
+	}{{"With", "1", true}, {"Without", "", false}} {
+		d.post("/sites/skerry/pages", url.Values{"name": {c.name}, "ready": {"blank"}, "bars": {c.bars}})
+		made, err := p.store.Pages.At(t.Context(), "w1", strings.ToLower(c.name))
+		if err != nil {
+			t.Fatal(err)
+		}
+		n := len(made.Doc.Sections)
+		if got := n == 3 && made.Doc.Sections[0].ID == shared["bar"] && made.Doc.Sections[2].ID == shared["footer"]; got != c.want {
+			t.Errorf("%s has %d sections, with the bars: %v", c.name, n, got)
+		}
 	}
 }

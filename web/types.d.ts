@@ -140,6 +140,7 @@ interface State {
   order: string[];
   usual: string[];
   all: string[];
+  end: string;
   orders: Record<string, string[]>;
   show: SectionText[];
   places: Record<string, HeldBlock[]>;

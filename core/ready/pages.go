@@ -1,6 +1,8 @@
 package ready
 
 import (
+	"slices"
+
 	"openplot/core/doc"
 	"openplot/core/tree"
 )
@@ -61,6 +63,15 @@ var Pages = []Page{
 	},
 }
 
+// PageName gives the name of a page as it is kept. Errors are *doc.Problem.
+func PageName(name string) (string, error) {
+	name, err := doc.Line("Name", name, doc.MaxNameRunes)
+	if err == nil && name == "" {
+		err = doc.Problemf("Name", "can't be empty: it is how the page is found, such as Fares")
+	}
+	return name, err
+}
+
 // NewPage makes a page of a ready-made one, in the words of a business or, where it is nil, of
 // any; stock is as Env.Stock. Errors are *doc.Problem.
 func NewPage(
@@ -69,12 +80,9 @@ func NewPage(
 	newID func(string) string,
 	stock func(id string) string,
 ) (*doc.Page, error) {
-	name, err := doc.Line("Name", name, doc.MaxNameRunes)
+	name, err := PageName(name)
 	if err != nil {
 		return nil, err
-	}
-	if name == "" {
-		return nil, doc.Problemf("Name", "can't be empty: it is how the page is found, such as Fares")
 	}
 	for _, r := range Pages {
 		if r.ID != ready {
@@ -92,6 +100,24 @@ func NewPage(
 		return p, nil
 	}
 	return nil, doc.Problemf("Page", "there is no ready-made page %.40q", ready)
+}
+
+// Around gives a new page the bars and the footers that another of the site shares with its pages, in
+// place of its own.
+func Around(p, other *doc.Page) {
+	shared := func(role doc.Role) (out []*doc.Section) {
+		for _, s := range other.Sections {
+			if s.Shared && s.Role == role && s.View == nil {
+				out = append(out, s)
+			}
+		}
+		return out
+	}
+	bars, footers := shared(doc.RoleHeader), shared(doc.RoleFooter)
+	own := slices.DeleteFunc(p.Sections, func(s *doc.Section) bool {
+		return s.Role == doc.RoleHeader && bars != nil || s.Role == doc.RoleFooter && footers != nil
+	})
+	p.Sections = slices.Concat(bars, own, footers)
 }
 
 // maxSiteSlug leaves room for the marks of a site's other hosts: a label has 63 bytes at most

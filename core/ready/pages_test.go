@@ -30,3 +30,36 @@ func TestNewSite(t *testing.T) {
 	}
 
 }
+
+// A new page gets the bars and footers that the site shares, in place of its own; what isn't shared, is
+// of a view, or is in the midst of a page stays where it is.
+func TestNewPagesGetTheSharedBars(t *testing.T) {
+	sec := func(id string, role doc.Role, shared bool) *doc.Section {
+		return &doc.Section{ID: id, Role: role, Shared: shared}
+	}
+	home := &doc.Page{Sections: []*doc.Section{
+		sec("bar", doc.RoleHeader, true), sec("notice", doc.RoleHeader, false), sec("words", doc.RoleMain, true),
+		sec("foot", doc.RoleFooter, true), sec("end", doc.RoleFooter, true),
+	}}
+	for _, c := range []struct {
+		with *doc.Page
+		want string
+	}{
+		{home, "bar a b foot end"},
+		{&doc.Page{Sections: home.Sections[:2]}, "bar a b own-foot"},
+		{&doc.Page{Sections: home.Sections[1:3]}, "own-bar a b own-foot"},
+	} {
+		p := &doc.Page{Sections: []*doc.Section{
+			sec("own-bar", doc.RoleHeader, false), sec("a", doc.RoleMain, false), sec("b", doc.RoleMain, false),
+			sec("own-foot", doc.RoleFooter, false),
+		}}
+		Around(p, c.with)
+		var got []string
+		for _, s := range p.Sections {
+			got = append(got, s.ID)
+		}
+		if s := strings.Join(got, " "); s != c.want {
+			t.Errorf("the page has %s, want %s", s, c.want)
+		}
+	}
+}

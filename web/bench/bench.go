@@ -72,6 +72,10 @@ func (s *Screen) bench(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
+	if err := s.looked(c, v); err != nil {
+		s.Fail(c, err)
+		return
+	}
 	pages, err := s.Store.Pages.List(c, v.Site.ID)
 	if err != nil {
 		s.Fail(c, err)
@@ -96,6 +100,14 @@ func (s *Screen) bench(c *gin.Context) {
 			state,
 		), Commands: commands, Words: model.OwnWords, Table: template.JS(table), Live: s.Hosts.Public(v.Site.Slug) + "/",
 	})
+}
+
+// looked notes that a new site's page was looked at on a phone, which is one of its first steps.
+func (s *Screen) looked(c *gin.Context, v *model.View) error {
+	if v.Site.Begun || v.Zone != len(v.Site.Zones)-1 {
+		return nil
+	}
+	return s.Store.Sites.SeenNarrow(c, v.Site.ID)
 }
 
 // setTray keeps where the Tray stands for somebody.
@@ -146,6 +158,10 @@ func (s *Screen) canvas(c *gin.Context) {
 func (s *Screen) parts(c *gin.Context) {
 	v, err := s.Look(c)
 	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if err := s.looked(c, v); err != nil {
 		s.Fail(c, err)
 		return
 	}

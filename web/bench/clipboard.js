@@ -86,7 +86,7 @@ const escaped = (t) => t.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
 function fromElsewhere(text, html) {
   const plain = text.trim();
   const zone = zoneAt(page.width).id;
-  const node = sectionOf(page.select) || page.order.at(-1);
+  const node = sectionOf(page.select) || page.end || page.order.at(-1);
   if (!node || !plain) return;
   const block = (kind, ...more) =>
     send({ op: 'many', parts: [{ op: 'block.add', node, kind, zone }, ...more.map((m) => ({ node: '@1', ...m }))] });
@@ -117,7 +117,7 @@ export function pasteText(plain) {
     );
     return;
   }
-  const node = page.select || page.order.at(-1);
+  const node = page.select || page.end || page.order.at(-1);
   if (node)
     withFiles(plain).then((value) => {
       if (value) send({ op: 'paste', node, value });

@@ -133,7 +133,7 @@ export function start() {
       take({ id, kind: block(id).kind }, all);
       return;
     }
-    const holder = goesInto(id) || page.order.at(-1);
+    const holder = goesInto(id) || page.end;
     if (!holder) {
       take({ between: '' }, all);
       return;

@@ -14,8 +14,26 @@ const panel = document.getElementById('panel-commands');
 const search = panel.querySelector('input');
 const list = panel.querySelector('ul');
 
-let offered = []; // the commands that the panel has, those that match first
+let offered = []; // the commands that the panel has, those that match first, and parts of the handbook
 let at = 0;
+let handbook = []; // its parts, once they were asked for
+const mostParts = 6; // of the handbook, below the commands
+
+/** Whether words in a text begin with all of some. */
+const begins = (text, words) => {
+  const own = text.toLowerCase().split(/[\s:,.;]+/);
+  return words.every((w) => own.some((o) => o.startsWith(w)));
+};
+
+/** Parts of the handbook with every word, those with them in the heading first. */
+function partsWith(words) {
+  if (!words.length) return [];
+  return handbook
+    .filter((p) => begins(`${p.title} ${p.text}`, words))
+    .toSorted((a, b) => Number(begins(b.title, words)) - Number(begins(a.title, words)))
+    .slice(0, mostParts)
+    .map((p) => ({ id: `part-${handbook.indexOf(p)}`, name: p.title, beside: 'Handbook', address: p.address }));
+}
 
 function draw(all) {
   const words = wordsOf(search.value);
@@ -23,13 +41,8 @@ function draw(all) {
     const i = used().indexOf(c.id);
     return (why(c) ? 100 : 0) + (words.length || i < 0 ? 50 : i);
   };
-  const begins = (c, w) =>
-    `${c.name} ${c.find ?? ''}`
-      .toLowerCase()
-      .split(/[\s:,]+/)
-      .some((own) => own.startsWith(w));
   offered = all
-    .filter((c) => words.every((w) => begins(c, w)))
+    .filter((c) => begins(`${c.name} ${c.find ?? ''}`, words))
     .map((c, i) => [c, i])
     .sort(
       ([a, i], [b, k]) =>
@@ -39,6 +52,7 @@ function draw(all) {
         i - k,
     )
     .map(([c]) => c);
+  if (all === table) offered.push(...partsWith(words));
   at = Math.min(at, Math.max(offered.length - 1, 0));
   list.replaceChildren(
     ...offered.map((c, i) => {
@@ -46,8 +60,8 @@ function draw(all) {
       li.id = `command-${c.id}`;
       li.setAttribute('role', 'option');
       li.setAttribute('aria-selected', String(i === at));
-      const reason = why(c);
-      if (reason) li.setAttribute('aria-disabled', 'true');
+      const reason = c.address ? c.beside : why(c);
+      if (reason && !c.address) li.setAttribute('aria-disabled', 'true');
       const name = document.createElement('span');
       name.textContent = c.name;
       const beside = document.createElement(reason ? 'small' : 'kbd');
@@ -60,7 +74,7 @@ function draw(all) {
     const li = document.createElement('li');
     li.setAttribute('role', 'option');
     li.setAttribute('aria-disabled', 'true');
-    li.textContent = `No command is called “${search.value}”.`;
+    li.textContent = `No command is called “${search.value}”, and the handbook doesn’t have it.`;
     list.append(li);
   }
   if (search.value) found('commands', () => (panel.matches(':popover-open') ? offered.length : null));
@@ -69,10 +83,11 @@ function draw(all) {
 }
 
 function take(c) {
-  if (!c || why(c)) return;
+  if (!c || (!c.address && why(c))) return;
   panel.hidePopover();
   stage.focus({ preventScroll: true });
-  run(c);
+  if (c.address) window.open(c.address, '_blank', 'noopener');
+  else run(c);
 }
 
 let all = []; // that the panel is about
@@ -85,6 +100,14 @@ export function show(some, anchor) {
   open(panel, anchor);
   draw(all);
   search.focus();
+  if (some === table && !handbook.length)
+    fetch('/handbook/parts')
+      .then((answer) => (answer.ok ? answer.json() : []))
+      .then((parts) => {
+        handbook = parts;
+        if (panel.matches(':popover-open') && search.value) draw(all);
+      })
+      .catch(() => {}); // the commands are there without it
 }
 
 let pressed = false; // the button that asks for the menu is down

@@ -9,6 +9,7 @@ export const page = {
   select: '',
   also: [],
   order: [],
+  end: '',
   usual: [],
   orders: {},
   places: {},
@@ -31,6 +32,7 @@ export function take(state) {
   Object.assign(page, {
     seq: state.seq,
     order: state.order,
+    end: state.end,
     orders: state.orders,
     usual: state.usual,
     zones: state.zones,

@@ -116,7 +116,7 @@ export function open(mark = null) {
   layout = '';
   shelf.classList.remove('layouts');
   after = mark ?? sectionOf(page.select) ?? null;
-  if (after === '') after = mark === '' ? '' : (page.order.at(-1) ?? '');
+  if (after === '') after = mark === '' ? '' : page.end;
   spots = mark === null ? around(page.select) : [];
   aim(spots[0]);
   for (const m of document.querySelectorAll('.insert'))

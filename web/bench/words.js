@@ -269,9 +269,7 @@ function anyColour() {
     leave() {
       if (writing !== w) return;
       w.view.updateState(kept);
-      setTimeout(() => {
-        if (writing === w && !panel.matches(':popover-open')) w.view.focus();
-      });
+      if (!panel.matches(':popover-open')) w.view.focus();
     },
   });
 }

@@ -12,16 +12,36 @@ export function open(panel, anchor, closed) {
   grown.observe(panel);
   const button = anchor.tagName === 'BUTTON';
   if (button) anchor.setAttribute('aria-expanded', 'true');
-  panel.ontoggle = (e) => {
-    if (e.newState !== 'closed') return;
-    panel.ontoggle = null;
+  endings.set(panel, () => {
     grown.disconnect();
     if (button) anchor.setAttribute('aria-expanded', 'false');
     closed?.();
     const back = anchor.isConnected ? anchor : document.getElementById(anchor.id || '-');
     if (back && (document.activeElement === document.body || panel.contains(document.activeElement)))
       back.focus({ preventScroll: true });
+  });
+  panel.ontoggle = (e) => {
+    if (e.newState === 'closed') end(panel);
   };
+  panel.addEventListener('keydown', escape);
+}
+
+/** What comes once a panel is closed. */
+const endings = new WeakMap();
+
+function end(panel) {
+  const ending = endings.get(panel);
+  endings.delete(panel);
+  ending?.();
+}
+
+/** Escape closes a panel and is done with it before the next key comes; the browser tells of it later. */
+function escape(e) {
+  if (e.key !== 'Escape' || e.defaultPrevented) return;
+  e.preventDefault();
+  e.stopPropagation();
+  e.currentTarget.hidePopover();
+  end(e.currentTarget);
 }
 
 /** Beside the anchor: below it where there is room, or above it, and always in the window. */

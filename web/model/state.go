@@ -16,12 +16,14 @@ import (
 
 // State is what the Bench's scripts know about the page: enough to move pixels.
 type State struct {
-	Seq    int64                  `json:"seq"`
-	Width  float64                `json:"width"`
-	Select string                 `json:"select"`
-	Order  []string               `json:"order"`  // sections that are shown, as they are at the width
-	Usual  []string               `json:"usual"`  // the same as in the document
-	All    []string               `json:"all"`    // sections that are there, hidden ones too
+	Seq    int64    `json:"seq"`
+	Width  float64  `json:"width"`
+	Select string   `json:"select"`
+	Order  []string `json:"order"` // sections that are shown, as they are at the width
+	Usual  []string `json:"usual"` // the same as in the document
+	All    []string `json:"all"`   // sections that are there, hidden ones too
+	// End is the section behind which new ones go unless a place is chosen: the last above the footers.
+	End    string                 `json:"end"`
 	Orders map[string][]string    `json:"orders"` // the same in zones in which they come otherwise by hand
 	Show   []sectionText          `json:"show"`   // sections that changed
 	Places map[string][]heldBlock `json:"places"` // by section
@@ -242,6 +244,7 @@ func (v *View) State(changed []string, grids bool) State {
 		Ground: v.ground(), Handles: v.handles(), Guides: v.Page.Guides[v.Current().ID],
 	}
 	st.Order, st.Usual, st.Orders = v.orders()
+	st.End = v.end()
 	for _, sec := range v.Page.Sections {
 		st.All = append(st.All, sec.ID)
 		touched := changed == nil || slices.Contains(changed, sec.ID)
@@ -284,6 +287,16 @@ func (v *View) orders() (here, usual []string, zones map[string][]string) {
 		}
 	}
 	return here, usual, zones
+}
+
+// end is the last section above the footers, or "".
+func (v *View) end() (id string) {
+	for _, sec := range v.Page.Sections {
+		if sec.Role != doc.RoleFooter {
+			id = sec.ID
+		}
+	}
+	return id
 }
 
 // Order gives the sections that are shown, as they come at the width.

@@ -23,26 +23,19 @@ func (s *Screen) newPage(c *gin.Context) {
 		Slug:   strings.TrimSpace(c.PostForm("slug")),
 		Ready:  c.PostForm("ready"),
 		Parent: c.PostForm("parent"),
+		Bare:   c.PostForm("bars") == "",
 		Open:   true,
 	}
-	has, err := s.Store.Media.List(c, st.ID)
-	if err != nil {
-		s.Fail(c, err)
-		return
+	var p *doc.Page
+	var err error
+	if id, own := strings.CutPrefix(form.Ready, ownPrefix); own {
+		p, err = s.pageLike(c, st, id, form.Name)
+	} else {
+		p, err = s.readyPage(c, st, form)
 	}
-	p, err := ready.NewPage(
-		form.Ready,
-		form.Name,
-		ready.FindBusiness(st.Business),
-		store.NewID,
-		func(id string) string {
-			ids, _, kerr := s.Stocked(c, st, has, []string{id})
-			if kerr != nil { // the page begins without it
-				s.Log.Error("stock", "picture", id, "error", kerr)
-			}
-			return ids[id]
-		},
-	)
+	if err == nil && !form.Bare && !strings.HasPrefix(form.Ready, ownPrefix) {
+		err = s.around(c, st, p)
+	}
 	var at tree.Page
 	if err == nil {
 		err = s.Store.Tree.Put(c, st.ID, p, func(t tree.Tree) (tree.Tree, error) {
@@ -70,6 +63,34 @@ func (s *Screen) newPage(c *gin.Context) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).Page(at.Address).At("bench"))
+}
+
+// readyPage makes a new page of ready-made sections, with pictures that ship.
+func (s *Screen) readyPage(c *gin.Context, st *store.Site, form newPageForm) (*doc.Page, error) {
+	has, err := s.Store.Media.List(c, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	stock := func(id string) string {
+		ids, _, err := s.Stocked(c, st, has, []string{id})
+		if err != nil { // the page begins without it
+			s.Log.Error("stock", "picture", id, "error", err)
+		}
+		return ids[id]
+	}
+	return ready.NewPage(form.Ready, form.Name, ready.FindBusiness(st.Business), store.NewID, stock)
+}
+
+// around gives a new page the bars and footers that the home page shares.
+func (s *Screen) around(c *gin.Context, st *store.Site, p *doc.Page) error {
+	home, err := s.Store.Pages.At(c, st.ID, "")
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	if err == nil {
+		ready.Around(p, home.Doc)
+	}
+	return err
 }
 
 // derivedSlug answers with the field of a new page's address while its name is typed.

@@ -59,6 +59,7 @@ type pagesView struct {
 type newPageForm struct {
 	Name, Slug, Ready, Parent, Problem string
 	Derived                            string // the address that the name gives
+	Bare                               bool   // it doesn't get the bars that the site's pages share
 	Parents                            []parentChoice
 	Open                               bool
 }

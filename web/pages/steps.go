@@ -33,26 +33,21 @@ func (s *Screen) firstSteps(c *gin.Context, st *store.Site, infos []*store.PageI
 	if st.Begun {
 		return nil, nil
 	}
-	styled, phone, err := s.Store.Sites.Firsts(c, st.ID)
+	written, phone, err := s.Store.Sites.Firsts(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
 	home := paths.To(st.Slug).Page("").At("bench")
-	edited, published := false, false
-	for _, p := range infos {
-		edited = edited || p.Seq > 0
-		published = published || p.PublishedSeq != nil
-	}
+	published := slices.ContainsFunc(infos, func(p *store.PageInfo) bool { return p.PublishedSeq != nil })
 	steps := []step{
-		{styled, "Colours and type", "set them once, for all pages", paths.To(st.Slug).At("house")},
-		{edited, "Your first page", "put your words and pictures on it", home},
+		{written, "Write words of your own", "press a heading twice and type over what is there", home},
 		{
 			phone,
-			"On a phone",
-			"see it at 375 px, and set something for phones alone",
+			"Look at it on a phone",
+			"drag the red mark above the page to Phone",
 			home + "?" + url.Values{"width": {"375"}}.Encode(),
 		},
-		{published, "Publish", "bring it to visitors; you can take it back", paths.To(st.Slug).At("publish")},
+		{published, "Publish it", "you can take it back at any time", paths.To(st.Slug).At("publish")},
 	}
 	if !slices.ContainsFunc(steps, func(t step) bool { return !t.Done }) {
 		return nil, s.Store.Sites.Begun(c, st.ID)
