@@ -70,7 +70,7 @@ func TestCollect(t *testing.T) {
 	must(p.PublishAll(ctx, st, &store.Site{Site: *s}))
 	shown, err := filepath.Glob(filepath.Join(root, "contents", "*.html.br"))
 	must(err)
-	if len(shown) != 2 { // the page, and the one for what isn't there
+	if len(shown) != 3 { // the page, the one for what isn't there, and the frame of what is told
 		t.Fatal(shown)
 	}
 	for _, name := range shown {

@@ -65,17 +65,41 @@ func (p *Publisher) complete(src Source, r *Release) error {
 	return nil
 }
 
-// missing makes the page for addresses that have nothing, between the bar and the footer of the
-// home page: the site's own takes its place at /404.
+// missing makes the page for addresses that have nothing: the site's own takes its place at /404.
 func (p *Publisher) missing(ctx context.Context, st *store.Store, src Source) (*Entry, error) {
-	page := &doc.Page{ID: "missing", Name: "Not found", Title: "This page isn’t here – " + src.Site.Name}
-	words := compose.Section(
-		doc.LineUp, compose.Centred("min-height", "50vh", "justify-content", "center"),
-		compose.Heading(1, "This page isn’t here"),
+	return p.told(
+		ctx, st, src, "This page isn’t here",
 		compose.Words("lead", "The address may have a slip in it, or the page has gone."),
 		&doc.Block{Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Go to the home page", Link: "/"}}}}},
 	)
-	words.ID, words.Name = "s404", "Not found"
+}
+
+// What stands in Release.Frame for a title and for words.
+const (
+	FrameTitle = "openplot-title"
+	FrameWords = "openplot-words"
+)
+
+// frame makes the page around what visitors are told beside pages: thanks, a question for a password,
+// what a search found.
+func (p *Publisher) frame(ctx context.Context, st *store.Store, src Source) (*Entry, error) {
+	return p.told(ctx, st, src, FrameTitle, compose.Words("", FrameWords))
+}
+
+// told makes a page of a title and blocks, between the bar and the footer of the home page.
+func (p *Publisher) told(
+	ctx context.Context,
+	st *store.Store,
+	src Source,
+	title string,
+	blocks ...*doc.Block,
+) (*Entry, error) {
+	page := &doc.Page{ID: "told", Name: title, Title: title + " – " + src.Site.Name, Unlisted: true}
+	words := compose.Section(
+		doc.LineUp, compose.Centred("min-height", "50vh", "justify-content", "center"),
+		append([]*doc.Block{compose.Heading(1, title)}, blocks...)...,
+	)
+	words.ID, words.Name = "s404", title
 	for i, b := range words.Blocks {
 		b.ID = "b404" + strconv.Itoa(i)
 	}

@@ -88,10 +88,14 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 	if err != nil {
 		return 0, err
 	}
+	frame, err := p.frame(ctx, st, src)
+	if err != nil {
+		return 0, err
+	}
 	err = st.Releases.Publish(ctx, store.Publication{
 		Site: src.Site.ID, By: o.By, Note: o.Note, Editions: editions, Withdrawn: o.Withdraw,
 		Change: p.change(src, func(r *Release, number int64) error {
-			r.Number, r.Missing = number, missing
+			r.Number, r.Missing, r.Frame = number, missing, frame
 			for _, id := range o.Withdraw {
 				if at, e := r.At(id); e != nil {
 					delete(r.Pages, at)
@@ -168,7 +172,7 @@ func (p *Publisher) Back(ctx context.Context, st *store.Store, src Source, numbe
 	if err := st.Releases.Publish(ctx, store.Publication{
 		Site: src.Site.ID, By: by, Note: fmt.Sprintf("Back to publication %d", number), Editions: editions, Withdrawn: gone,
 		Change: p.change(src, func(r *Release, number int64) error {
-			r.Number, r.Pages, r.Missing = number, then.Pages, then.Missing
+			r.Number, r.Pages, r.Missing, r.Frame = number, then.Pages, then.Missing, then.Frame
 			return nil
 		}),
 	}); err != nil {

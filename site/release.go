@@ -33,6 +33,9 @@ type Release struct {
 	Files map[string]*Entry `json:"files,omitempty"`
 	// Missing is what an address shows that has nothing.
 	Missing *Entry `json:"missing,omitempty"`
+	// Frame is the page around what visitors are told beside pages: a title and words stand in for
+	// FrameTitle and FrameWords.
+	Frame *Entry `json:"frame,omitempty"`
 }
 
 // Entry is what an address shows.
@@ -117,8 +120,10 @@ func (r *Release) entries(f func(*Entry)) {
 	for _, e := range r.Files {
 		f(e)
 	}
-	if r.Missing != nil {
-		f(r.Missing)
+	for _, e := range []*Entry{r.Missing, r.Frame} {
+		if e != nil {
+			f(e)
+		}
 	}
 }
 

@@ -382,6 +382,8 @@ CREATE TABLE public.sites (
     counts_visits boolean DEFAULT false NOT NULL,
     maker text,
     seen_narrow boolean DEFAULT false NOT NULL,
+    offline_at timestamp with time zone,
+    offline_words text DEFAULT ''::text NOT NULL,
     CONSTRAINT sites_business_check CHECK ((length(business) <= 20)),
     CONSTRAINT sites_entry_days_check CHECK (((entry_days >= 1) AND (entry_days <= 3650))),
     CONSTRAINT sites_language_check CHECK ((language ~ '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$'::text)),
@@ -396,7 +398,9 @@ CREATE VIEW public.shown_sites AS
  SELECT sites.id,
     sites.slug,
     sites.release,
-    sites.counts_visits
+    sites.counts_visits,
+    sites.offline_at,
+    sites.offline_words
    FROM public.sites
   WHERE ((sites.deleted_at IS NULL) AND (sites.archived_at IS NULL) AND (sites.maker IS NULL));
 

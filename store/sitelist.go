@@ -99,6 +99,16 @@ func (s *Sites) Archive(ctx context.Context, site string, archived bool) error {
 	})
 }
 
+// SetOffline has visitors read words instead of a site's pages, or shows these again.
+func (s *Sites) SetOffline(ctx context.Context, site string, offline bool, words string) error {
+	if _, err := s.db.ExecContext(
+		ctx, `UPDATE sites SET offline_at = CASE WHEN $2 THEN coalesce(offline_at, now()) END, offline_words = $3 WHERE id = $1`, site, offline, words,
+	); err != nil {
+		return fmt.Errorf("taking a site offline: %w", err)
+	}
+	return nil
+}
+
 // Delete deletes a site, which its owner can have back: with nothing published, planned or to
 // be seen by a link, and without its domains.
 func (s *Sites) Delete(ctx context.Context, site string) error {

@@ -22,6 +22,8 @@ type Site struct {
 	EntryDays int
 	// Archived is set aside: it is published as it was, and lists leave it out.
 	Archived bool
+	// Offline shows visitors some words instead of its pages.
+	Offline bool
 	// Begun has no first steps to show.
 	Begun bool
 }
@@ -41,6 +43,7 @@ type siteRow struct {
 	TimeZone  string `db:"time_zone"`
 	Menus     []byte `db:"menus"`
 	Archived  bool   `db:"archived"`
+	Offline   bool   `db:"offline"`
 	Begun     bool   `db:"begun"`
 	Counts    bool   `db:"counts_visits"`
 	Version   int64  `db:"version"`
@@ -53,7 +56,7 @@ func (r siteRow) site() (*Site, error) {
 			ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language, Business: r.Business, SharePicture: r.Picture, TimeZone: r.TimeZone,
 			CountsVisits: r.Counts,
 		},
-		EntryDays: r.EntryDays, Version: r.Version, Role: r.Role, Archived: r.Archived, Begun: r.Begun,
+		EntryDays: r.EntryDays, Version: r.Version, Role: r.Role, Archived: r.Archived, Offline: r.Offline, Begun: r.Begun,
 	}
 	if err := json.Unmarshal(r.Menus, &s.Menus); err != nil {
 		return nil, fmt.Errorf("reading the menus of %s: %w", r.Slug, err)
@@ -75,7 +78,7 @@ func (r siteRow) site() (*Site, error) {
 }
 
 const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days,
-	s.share_picture, s.icon, s.time_zone, s.menus, s.archived_at IS NOT NULL AS archived, s.begun, s.counts_visits`
+	s.share_picture, s.icon, s.time_zone, s.menus, s.archived_at IS NOT NULL AS archived, s.offline_at IS NOT NULL AS offline, s.begun, s.counts_visits`
 
 // List gives the sites a person is a member of, by name.
 func (s *Sites) List(ctx context.Context, user string) ([]*Site, error) {

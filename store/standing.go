@@ -15,6 +15,9 @@ type Standing struct {
 	Slug string `db:"slug"` // the address that it has now
 	// Published reports whether it shows anything, whatever its folder has.
 	Published bool `db:"published"`
+	// Offline reports whether visitors read OfflineWords instead of its pages.
+	Offline      bool   `db:"offline"`
+	OfflineWords string `db:"offline_words"`
 	// Locks are the hashes of the passwords of its pages, by page.
 	Locks locks `db:"locks"`
 	// Domains are the hosts of its own at which it is shown.
@@ -34,7 +37,7 @@ func (l *locks) Scan(from any) error {
 	return fmt.Errorf("locks can't be read from a %T", from)
 }
 
-const standingColumns = `s.id, s.slug, s.release IS NOT NULL AS published, coalesce((SELECT json_object_agg(p.id, p.lock) FROM pages p
+const standingColumns = `s.id, s.slug, s.release IS NOT NULL AS published, s.offline_at IS NOT NULL AS offline, s.offline_words, coalesce((SELECT json_object_agg(p.id, p.lock) FROM pages p
 	WHERE p.site_id = s.id AND p.lock <> '' AND p.deleted_at IS NULL), '{}') AS locks,
 	coalesce((SELECT json_agg(own.host ORDER BY own.host) FROM domains own WHERE own.site_id = s.id AND own.found_at IS NOT NULL), '[]') AS domains`
 

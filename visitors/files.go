@@ -134,7 +134,7 @@ func page(w http.ResponseWriter, r *http.Request, f *folder, name string) {
 	case e != nil && name != "" && !strings.HasSuffix(r.URL.Path, "/"):
 		http.Redirect(w, r, "/"+name+"/", http.StatusMovedPermanently)
 	case e != nil && f.lock(e) != "" && !opens(r, e.Page, f.lock(e)):
-		askPassword(w, http.StatusOK, "")
+		f.askPassword(w, http.StatusOK, "")
 	case e != nil:
 		f.entry(w, r, e, http.StatusOK)
 	case file != nil && !strings.HasSuffix(r.URL.Path, "/"):
@@ -217,22 +217,7 @@ func (f *folder) entry(w http.ResponseWriter, r *http.Request, e *site.Entry, st
 	h := w.Header()
 	h.Set("Content-Type", e.Type)
 	h.Set("Cache-Control", "no-cache")
-	frames := e.Frames
-	if frames == nil && strings.HasPrefix(e.Type, "text/html") { // published before that was kept
-		frames = []string{"https:", f.own}
-	}
-	pageHeaders(h, frames...)
-	if len(e.Styles) > 0 {
-		h.Set(
-			"Content-Security-Policy",
-			strings.Replace(
-				h.Get("Content-Security-Policy"),
-				"style-src 'self'",
-				"style-src 'self' "+strings.Join(e.Styles, " "),
-				1,
-			),
-		)
-	}
+	f.policy(h, e)
 	if e.Type == "image/svg+xml" {
 		svgHeaders(h)
 	}
@@ -253,6 +238,26 @@ func (f *folder) entry(w http.ResponseWriter, r *http.Request, e *site.Entry, st
 		h.Set("ETag", `"`+strings.TrimSuffix(e.File, path.Ext(e.File))+`"`)
 	}
 	f.send(w, r, e.Content(), true)
+}
+
+// policy says what a page may load.
+func (f *folder) policy(h http.Header, e *site.Entry) {
+	frames := e.Frames
+	if frames == nil && strings.HasPrefix(e.Type, "text/html") { // published before that was kept
+		frames = []string{"https:", f.own}
+	}
+	pageHeaders(h, frames...)
+	if len(e.Styles) > 0 {
+		h.Set(
+			"Content-Security-Policy",
+			strings.Replace(
+				h.Get("Content-Security-Policy"),
+				"style-src 'self'",
+				"style-src 'self' "+strings.Join(e.Styles, " "),
+				1,
+			),
+		)
+	}
 }
 
 // answering answers with another status than 200.

@@ -44,7 +44,7 @@ func (s *Server) takeForm(c *gin.Context) {
 		s.formFailed(c, err)
 		return
 	}
-	visitorPage(
+	s.tell(
 		c,
 		http.StatusNotFound,
 		"There is no such form",
@@ -64,7 +64,7 @@ func (s *Server) siteHere(c *gin.Context) (*store.Site, error) {
 
 func (s *Server) formFailed(c *gin.Context, err error) {
 	s.Log.Error("form", "id", origin.RequestID(c), "error", err)
-	visitorPage(
+	s.tell(
 		c, http.StatusInternalServerError, "Your message wasn’t sent",
 		"Something went wrong on our side. Go back and send it again in a moment.", back(c),
 	)
@@ -76,7 +76,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	now := time.Now()
 	tooMany := func() {
 		c.Header("Retry-After", "60")
-		visitorPage(
+		s.tell(
 			c, http.StatusTooManyRequests, "Too many messages at once",
 			"Wait a minute and send it again; nothing you wrote is lost if you go back.", back(c),
 		)
@@ -87,7 +87,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	}
 	sent, err := io.ReadAll(c.Request.Body)
 	if err != nil {
-		visitorPage(
+		s.tell(
 			c, http.StatusUnprocessableEntity, "Your message couldn’t be read",
 			"What you sent is longer than 64 kB. Go back, make it shorter and send it again.", back(c),
 		)
@@ -95,7 +95,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	}
 	answers, ok := readAnswers(string(sent))
 	if !ok {
-		visitorPage(
+		s.tell(
 			c, http.StatusUnprocessableEntity, "Your message couldn’t be read",
 			"One of the answers is too long. Go back, make it shorter and send it again.", back(c),
 		)
@@ -117,7 +117,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		return
 	}
 	if !slices.ContainsFunc(answers, func(a store.Answer) bool { return strings.TrimSpace(a.Value) != "" }) {
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusUnprocessableEntity,
 			"Nothing was filled in",
@@ -129,7 +129,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	err = s.Store.Entries.Add(c, st.ID, store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect})
 	if errors.Is(err, store.ErrFull) {
 		c.Header("Retry-After", "3600")
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusServiceUnavailable,
 			"This form takes no more messages today",
@@ -146,7 +146,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	if trial {
 		thanks = "This was a trial: it is kept apart from what visitors send, under Form entries."
 	}
-	visitorPage(c, http.StatusOK, "Thank you", thanks, back(c))
+	s.tell(c, http.StatusOK, "Thank you", thanks, back(c))
 }
 
 // suspicion takes out the fields that are there to tell people from programs, and says why

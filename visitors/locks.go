@@ -52,12 +52,12 @@ func (s *Server) unlock(c *gin.Context, f *folder, name string) {
 	}
 	if !s.keys.Allow(origin.Network(c.ClientIP())+" "+e.Page, time.Now()) {
 		w.Header().Set("Retry-After", "60")
-		askPassword(w, http.StatusTooManyRequests, "Too many attempts. Try again in a minute.")
+		f.askPassword(w, http.StatusTooManyRequests, "Too many attempts. Try again in a minute.")
 		return
 	}
 	if match, err := argon2id.ComparePasswordAndHash(store.Clean(r.PostFormValue("password")), f.lock(e)); err != nil ||
 		!match {
-		askPassword(w, http.StatusForbidden, "That isn’t the password of this page.")
+		f.askPassword(w, http.StatusForbidden, "That isn’t the password of this page.")
 		return
 	}
 	http.SetCookie(w, &http.Cookie{
@@ -68,14 +68,14 @@ func (s *Server) unlock(c *gin.Context, f *folder, name string) {
 }
 
 // askPassword answers with a field for the password of a page.
-func askPassword(w http.ResponseWriter, status int, problem string) {
+func (f *folder) askPassword(w http.ResponseWriter, status int, problem string) {
 	said, described := "", ""
 	if problem != "" {
 		said = `<p role="alert" id="problem">` + html.EscapeString(problem) + "</p>"
 		described = ` aria-describedby="problem" aria-invalid="true"`
 	}
 	w.Header().Set("X-Robots-Tag", "noindex")
-	plainDocument(
+	f.document(
 		w,
 		status,
 		"This page has a password",

@@ -22,7 +22,7 @@ func (s *Server) opened(c *gin.Context) (*store.Preview, bool) {
 	}
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusServiceUnavailable,
 			"The preview can’t be made just now",
@@ -31,7 +31,7 @@ func (s *Server) opened(c *gin.Context) (*store.Preview, bool) {
 		)
 		return nil, false
 	}
-	visitorPage(c, http.StatusNotFound, "This preview has ended", "Ask whoever sent it for a new one.", "")
+	s.tell(c, http.StatusNotFound, "This preview has ended", "Ask whoever sent it for a new one.", "")
 	return nil, false
 }
 
@@ -39,7 +39,7 @@ func (s *Server) opened(c *gin.Context) (*store.Preview, bool) {
 func (s *Server) tryForm(c *gin.Context) {
 	form, ok := strings.CutPrefix(c.Param("path"), "/_forms/")
 	if !ok {
-		notHere(c)
+		s.notHere(c)
 		return
 	}
 	p, ok := s.opened(c)
@@ -65,7 +65,7 @@ func (s *Server) preview(c *gin.Context) {
 	file := path.Base(rest)
 	embed := strings.HasPrefix(file, site.EmbedPrefix) && path.Ext(file) == ".html"
 	if embed != (c.MustGet(keyFace) == site.Own) {
-		notHere(c)
+		s.notHere(c)
 		return
 	}
 	if css := file == "style.css"; css || embed {
@@ -73,11 +73,11 @@ func (s *Server) preview(c *gin.Context) {
 	}
 	st, err := s.Store.Sites.ByID(c, p.SiteID)
 	if err != nil {
-		notHere(c)
+		s.notHere(c)
 		return
 	}
 	if p.PageID != "" && rest != p.Slug {
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusNotFound,
 			"This preview is of one page",
@@ -88,7 +88,7 @@ func (s *Server) preview(c *gin.Context) {
 	}
 	page, err := s.Store.Pages.At(c, st.ID, store.Clean(rest))
 	if err != nil {
-		notHere(c)
+		s.notHere(c)
 		return
 	}
 	src, err := site.ReadSource(c, s.Store, st)
@@ -97,7 +97,7 @@ func (s *Server) preview(c *gin.Context) {
 	}
 	if err != nil {
 		s.Log.Error("preview", "id", origin.RequestID(c), "error", err)
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusServiceUnavailable,
 			"The preview can’t be made just now",
@@ -116,7 +116,7 @@ func (s *Server) preview(c *gin.Context) {
 	case embed:
 		markup, ok := r.Embeds[file]
 		if !ok {
-			notHere(c)
+			s.notHere(c)
 			return
 		}
 		s.ownHeaders(h, &store.Standing{Slug: p.Site})
@@ -155,7 +155,7 @@ func (s *Server) rendered(src site.Source, page *store.Page, root string) site.R
 func (s *Server) script(c *gin.Context) {
 	b, err := site.Script(strings.TrimSuffix(c.Param("name"), ".js"))
 	if err != nil {
-		notHere(c)
+		s.notHere(c)
 		return
 	}
 	pageHeaders(c.Writer.Header())

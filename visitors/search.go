@@ -22,12 +22,12 @@ const (
 func (s *Server) searchSite(c *gin.Context) {
 	st, err := s.siteHere(c)
 	if err != nil || c.Param("site") != st.Slug {
-		notHere(c)
+		s.notHere(c)
 		return
 	}
 	if !s.searchers.Allow(origin.Network(c.ClientIP()), time.Now()) {
 		c.Header("Retry-After", "10")
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusTooManyRequests,
 			"Too many searches at once",
@@ -44,13 +44,13 @@ func (s *Server) searchSite(c *gin.Context) {
 		q,
 	) + `"><button>Search</button></form>`
 	if q == "" {
-		visitorDocument(c, http.StatusOK, "Search "+st.Name, field, "/")
+		s.document(c, http.StatusOK, "Search "+st.Name, field, "/")
 		return
 	}
 	found, err := s.Store.Visible.Search(c, st.ID, q, maxFound)
 	if err != nil {
 		s.Log.Error("search", "id", origin.RequestID(c), "error", err)
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusInternalServerError,
 			"The search failed",
@@ -79,7 +79,7 @@ func (s *Server) searchSite(c *gin.Context) {
 			) + "</li>",
 		)
 	}
-	visitorDocument(
+	s.document(
 		c,
 		http.StatusOK,
 		"Search "+st.Name,

@@ -7,6 +7,7 @@
 package visitors
 
 import (
+	"cmp"
 	"log/slog"
 	"net/http"
 	"slices"
@@ -98,7 +99,7 @@ func (s *Server) Handler() (http.Handler, error) {
 		Side: "pages", Log: s.Log, Proxies: s.Proxies, Secure: s.Hosts.Scheme == "https",
 		Owns: func(host string) bool { face, _ := s.Hosts.Which(host); return face != site.Nothing },
 		Broken: func(c *gin.Context) {
-			visitorPage(
+			s.tell(
 				c,
 				http.StatusInternalServerError,
 				"Something went wrong on our side",
@@ -114,7 +115,7 @@ func (s *Server) Handler() (http.Handler, error) {
 	within, file := origin.Within(bounds, nil), origin.Within(fileBounds, nil)
 	get := func(path string, faces []site.Face, limits, handle gin.HandlerFunc) {
 		for _, method := range []string{http.MethodGet, http.MethodHead} {
-			r.Handle(method, path, on(faces), limits, handle)
+			r.Handle(method, path, s.on(faces), limits, handle)
 		}
 	}
 	uploads := []site.Face{site.Uploads, site.Draft}
@@ -123,12 +124,13 @@ func (s *Server) Handler() (http.Handler, error) {
 	get(site.ScenesPath+":file", []site.Face{site.Draft}, file, origin.Scene)
 	get("/fonts/own/:file", []site.Face{site.Draft}, file, origin.OwnFont(s.MediaDir))
 	get("/scripts/:name", []site.Face{site.Draft}, within, s.script)
-	r.POST("/_forms/:site/:form", on([]site.Face{site.Public}), within, s.takeForm)
-	r.POST("/_visits", on([]site.Face{site.Public}), within, s.countVisit)
+	r.POST("/_forms/:site/:form", s.on([]site.Face{site.Public}), within, s.takeForm)
+	r.POST("/_visits", s.on([]site.Face{site.Public}), within, s.countVisit)
 	get("/_search/:site", []site.Face{site.Public}, within, s.searchSite)
 	get("/_visitors.css", nil, within, visitorStyle)
+	get(saidPath, []site.Face{site.Public}, within, ownStyle)
 	get("/try/:token/*path", []site.Face{site.Draft, site.Own}, within, s.preview)
-	r.POST("/try/:token/*path", on([]site.Face{site.Draft}), within, s.tryForm)
+	r.POST("/try/:token/*path", s.on([]site.Face{site.Draft}), within, s.tryForm)
 	r.NoRoute(file, s.published)
 	return r, nil
 }
@@ -150,7 +152,7 @@ func (s *Server) faced(c *gin.Context) {
 	if err != nil {
 		s.Log.Error("hosts", "id", origin.RequestID(c), "error", err)
 		c.Header("Retry-After", "5")
-		visitorPage(
+		s.tell(
 			c,
 			http.StatusServiceUnavailable,
 			"This page can’t be shown just now",
@@ -168,14 +170,34 @@ func (s *Server) faced(c *gin.Context) {
 	c.Set(keyFace, face)
 	c.Set(keySlug, slug)
 	c.Set(keySite, found)
+	if face == site.Public && found != nil && found.Offline && !stays(c.Request.URL.Path) {
+		c.Header("Retry-After", "3600")
+		s.tell(
+			c,
+			http.StatusServiceUnavailable,
+			"This site is offline for a while",
+			cmp.Or(found.OfflineWords, "It will be back. Come again later."),
+			"",
+		)
+		c.Abort()
+		return
+	}
 	c.Next()
 }
 
+// saidPath is the style sheet of what visitors are told on a page as the site's are.
+const saidPath = "/_said.css"
+
+// stays reports whether an address answers while a site is offline: what the page needs that says so.
+func stays(path string) bool {
+	return path == saidPath || path == "/_visitors.css" || strings.HasPrefix(path, "/assets/")
+}
+
 // on lets requests through to hosts that show one of some faces; nil is all.
-func on(faces []site.Face) gin.HandlerFunc {
+func (s *Server) on(faces []site.Face) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		if face, _ := c.MustGet(keyFace).(site.Face); faces != nil && !slices.Contains(faces, face) {
-			notHere(c)
+			s.notHere(c)
 			c.Abort()
 			return
 		}
@@ -183,8 +205,8 @@ func on(faces []site.Face) gin.HandlerFunc {
 	}
 }
 
-func notHere(c *gin.Context) {
-	visitorPage(c, http.StatusNotFound, "There is nothing here", "The address is wrong, or what was there is gone.", "")
+func (s *Server) notHere(c *gin.Context) {
+	s.tell(c, http.StatusNotFound, "There is nothing here", "The address is wrong, or what was there is gone.", "")
 }
 
 // moved answers what was asked of a host that has no site.
@@ -201,7 +223,7 @@ func (s *Server) moved(c *gin.Context) {
 		to = s.publicly(c, first, "/"+rest)
 	}
 	if to == "" {
-		notHere(c)
+		s.notHere(c)
 		return
 	}
 	if q := c.Request.URL.RawQuery; q != "" {

@@ -40,6 +40,7 @@ var access = map[string]rights.Right{
 	"GET /sites/:site":                          rights.See,
 	"GET /sites/:site/pages":                    rights.See,
 	"GET /sites/:site/entries":                  rights.See,
+	"POST /sites/:site/publish/offline":         rights.Publish,
 	"GET /sites/:site/slug":                     rights.Compose,
 	"POST /sites/:site/entries/delete":          rights.Keep,
 	"GET /scenes/:file":                         rights.None,

@@ -39,6 +39,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Post(paths.SiteRoute+"/publish/plan", rights.Publish, s.addPlan),
 		shell.Post(paths.SiteRoute+"/publish/unplan", rights.Publish, s.dropPlan),
 		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/publish/back", rights.Publish, s.goBack)),
+		shell.Post(paths.SiteRoute+"/publish/offline", rights.Publish, s.setOffline),
 		shell.Get(paths.SiteRoute+"/previews", rights.Publish, s.previews),
 		shell.Post(paths.SiteRoute+"/previews", rights.Publish, s.newPreview),
 		shell.Post(paths.SiteRoute+"/previews/end", rights.Publish, s.endPreview),
