@@ -6,7 +6,7 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { agreeing, canvas, choose, edit, eventually, newPage, publish, ready, signIn, undo } from './person.mjs';
+import { agreeing, canvas, choose, drag, edit, eventually, newPage, publish, ready, signIn, undo } from './person.mjs';
 
 const at = (path = '') => `${plot.app}/sites/kelp-and-salt${path}`;
 const live = plot.site.replace('skerry-line', 'kelp-and-salt');
@@ -211,6 +211,12 @@ test('the footer is one for all pages', async () => {
   );
 });
 
+/** Waits until what was changed is kept. */
+const settledSettings = async () => {
+  await page.waitForTimeout(300); // what is changed goes out after 200 ms
+  await eventually(() => page.locator('#settings.htmx-request').count(), 0, 'nothing is under way');
+};
+
 test('icon, hours, and a picture for shared links', async () => {
   await page.goto(at('/settings'));
   await page.locator('[name="icon-letter"]').fill('K');
@@ -218,16 +224,44 @@ test('icon, hours, and a picture for shared links', async () => {
   await page.locator('.share-choice img').first().waitFor();
   await page.locator('.share-choice input').nth(1).check();
   await page.getByLabel('Monday').fill('seven to ten');
-  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await page.keyboard.press('Tab');
   await page
     .getByRole('alert')
     .getByText(/Monday can't be “?"?seven to ten/)
     .waitFor();
   await page.getByLabel('Monday').fill('9–12, 13:30–17:00');
-  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await page.keyboard.press('Tab');
   await page.getByText('Kept.').waitFor();
+  await eventually(() => page.locator('.week-bar rect').count(), 2, 'the day’s hours are drawn');
+  await page.locator('.look-bookmark svg').waitFor();
+
+  // Hours are dragged along a day, and what was drawn is kept.
+  const sunday = await page.locator('#bar-Sunday').boundingBox();
+  const hourAt = (hour) => ({ x: sunday.x + (sunday.width * hour) / 24, y: sunday.y + 12 });
+  await drag(page, hourAt(10), hourAt(16));
+  await eventually(() => page.getByLabel('Sunday').inputValue(), '10:00–16:00', 'what was dragged');
+  await drag(page, hourAt(16), hourAt(14));
+  await eventually(() => page.getByLabel('Sunday').inputValue(), '10:00–14:00', 'by its end');
+  await drag(page, hourAt(12), hourAt(13));
+  await eventually(() => page.getByLabel('Sunday').inputValue(), '11:00–15:00', 'moved');
+
+  // An icon is chosen from drawings, and seen where others show it.
+  const was = await page.locator('.look-tab .look-icon').innerHTML();
+  await page.locator('#icon-choose').click();
+  await page.getByRole('searchbox', { name: 'Search icons' }).fill('tsunami');
+  await page.keyboard.press('Enter');
+  await eventually(
+    async () => (await page.locator('.look-tab .look-icon').innerHTML()) !== was,
+    true,
+    'the icon in a tab',
+  );
+  await page.getByLabel('Time zone').selectOption({ label: 'Vienna' });
+  await settledSettings();
+  await page.reload();
   assert.equal(await page.getByLabel('Monday').inputValue(), '9:00–12:00, 13:30–17:00');
-  assert.equal(await page.locator('.week-bar rect').count(), 2);
+  assert.equal(await page.getByLabel('Sunday').inputValue(), '11:00–15:00');
+  assert.equal(await page.getByLabel('Time zone').inputValue(), 'Europe/Vienna');
+  assert.equal(await page.locator('[name="icon-name"]').inputValue(), 'tsunami');
   assert.deepEqual(await findings(page), []);
 });
 

@@ -120,7 +120,6 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/zones":                                rights.House,
 	"GET /sites/:site/settings":                              rights.Keep,
 	"POST /sites/:site/settings":                             rights.Keep,
-	"GET /sites/:site/settings/icon":                         rights.Keep,
 	"GET /sites/:site/icon.svg":                              rights.See,
 	"POST /sites/:site/redirects":                            rights.Keep,
 	"POST /sites/:site/redirects/drop":                       rights.Keep,

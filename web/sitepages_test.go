@@ -316,3 +316,37 @@ func TestNewPagesGetTheSitesBars(t *testing.T) {
 		}
 	}
 }
+
+// Settings are kept as they are changed, and the answer has how the site looks elsewhere with them; what
+// can't be kept is told, and nothing of it is.
+func TestSettingsAreKeptInPlace(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	ask := func(form url.Values) (int, string) {
+		t.Helper()
+		r, err := http.NewRequest(http.MethodPost, p.app.URL+"/sites/skerry/settings", strings.NewReader(form.Encode()))
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r.Header.Set("HX-Request", "true")
+		status, body, _ := d.do(r)
+		return status, body
+	}
+	status, body := ask(
+		url.Values{"name": {"Skerry & Sound"}, "open-Monday": {"9–17"}, "icon-from": {"letter"}, "icon-letter": {"Q"}},
+	)
+	for _, want := range []string{"Kept.", `role="status"`, "Skerry &amp; Sound", `id="bar-Monday"`, `<rect x="540" y="5" width="480"`} {
+		if status != http.StatusOK || !strings.Contains(oneLine(body), want) {
+			t.Errorf("what was kept is answered with %d, without %s: %.300s", status, want, body)
+		}
+	}
+	status, body = ask(url.Values{"name": {"Another"}, "open-Monday": {"noonish"}})
+	if status != http.StatusOK || !strings.Contains(body, `role="alert"`) || !strings.Contains(body, "Monday") {
+		t.Errorf("hours that can't be: %d %.300s", status, body)
+	}
+	st, err := p.store.Sites.ByID(t.Context(), "w1")
+	if err != nil || st.Name != "Skerry & Sound" || st.Icon.Letter != "Q" || st.Facts.HoursOf("Monday") == "" {
+		t.Errorf("%+v, %v", st, err)
+	}
+}

@@ -9,6 +9,13 @@ const grid = panel?.querySelector('.icons-all');
 const recent = panel?.querySelector('.icons-recent');
 const most = 16; // of those used last
 let bound = null;
+let asked = null; // for the icons, once
+
+/** The icons, drawn: an Enter that comes before them waits for them. */
+const icons = () =>
+  (asked ??= fetch('/icons').then(async (answer) => {
+    grid.innerHTML = await answer.text();
+  }));
 
 const used = () => JSON.parse(localStorage.getItem('icons') ?? '[]');
 
@@ -25,7 +32,7 @@ function show() {
     b.setAttribute('aria-pressed', String(b.dataset.icon === bound.value));
 }
 
-async function ask(anchor) {
+function ask(anchor) {
   const field = document.getElementById(anchor.dataset.for);
   bound = { ...binding(field), value: field.value };
   let taken = false;
@@ -45,8 +52,7 @@ async function ask(anchor) {
     if (!taken) leave(bound);
   });
   search.focus();
-  if (!grid.children.length) grid.innerHTML = await (await fetch('/icons')).text();
-  show();
+  icons().then(show);
 }
 
 export function start() {
@@ -73,7 +79,11 @@ export function start() {
     const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 10, ArrowUp: -10 }[e.key];
     const all = [...panel.querySelectorAll('[data-icon]:not([hidden])')].filter((b) => b.offsetParent);
     const i = all.indexOf(document.activeElement);
-    if (e.key === 'Enter' && e.target === search) all[0]?.click();
+    if (e.key === 'Enter' && e.target === search)
+      icons().then(() => {
+        show();
+        grid.querySelector(':scope > :not([hidden])')?.click();
+      });
     if (!step || (i < 0 && e.key !== 'ArrowDown')) return;
     e.preventDefault();
     (i < 0 ? all[0] : (all[i + step] ?? (step < 0 ? search : null)))?.focus({ focusVisible: true });

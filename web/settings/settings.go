@@ -2,6 +2,7 @@ package settings
 
 import (
 	"errors"
+	"html/template"
 	"net/http"
 	"strings"
 
@@ -30,7 +31,6 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Post(paths.SiteRoute+"/delete", rights.Account, s.deleteSite),
 		shell.Get(paths.SiteRoute+"/settings", rights.Keep, s.settings),
 		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/settings", rights.Keep, s.keepSettings)),
-		shell.Get(paths.SiteRoute+"/settings/icon", rights.Keep, s.iconPart),
 		shell.Post(paths.SiteRoute+"/settings/visits", rights.Keep, s.countVisits),
 		shell.Get(paths.SiteRoute+"/icon.svg", rights.See, s.siteIcon),
 		shell.Post(paths.SiteRoute+"/domains", rights.Account, s.addDomain),
@@ -58,8 +58,20 @@ type settingsView struct {
 	Host      string // that couldn't be added
 	Target    string // where a domain has to lead
 	StandIn   bool   // records are set in the stand-in for DNS
+	Languages []settings.Language
+	Areas     []settings.Area
+	Looks     *looks
+	Live      string
 	Problem   string
 	Kept      bool
+}
+
+// looks is how a site looks where others show it.
+type looks struct {
+	Name, Host, Title, Said string // of the home page
+	Icon                    template.HTML
+	Picture                 string // that the icon is, or ""
+	Photo                   string // of shared links
 }
 
 // openingDay is a day of the week with its hours, as they are written and as a bar shows them.
@@ -104,6 +116,12 @@ func (s *Screen) showSettings(c *gin.Context, status int, v settingsView, entere
 		return
 	}
 	v.Pictures = s.PictureChoices(media)
+	v.Languages, v.Areas = settings.Languages(v.Entered.Language), settings.TimeZones()
+	v.Live = s.Hosts.Public(st.Slug) + "/"
+	if v.Looks, err = s.looksOf(c, st, v.Entered, v.Pictures); err != nil {
+		s.Fail(c, err)
+		return
+	}
 	if v.Domains, err = s.domainsOf(c, st); err != nil {
 		s.Fail(c, err)
 		return
@@ -135,6 +153,35 @@ func (s *Screen) showSettings(c *gin.Context, status int, v settingsView, entere
 		}
 	}
 	s.Screen(c, status, "settings", v)
+}
+
+// looksOf is how a site looks elsewhere with what was entered.
+func (s *Screen) looksOf(
+	c *gin.Context,
+	st *store.Site,
+	entered store.Settings,
+	pictures []desk.PictureChoice,
+) (*looks, error) {
+	like := *st
+	like.Name, like.Icon = entered.Name, entered.Icon
+	_, host, _ := strings.Cut(s.Hosts.Public(st.Slug), "//")
+	l := &looks{Name: entered.Name, Title: entered.Name, Host: host, Icon: template.HTML(site.DrawIcon(&like.Site))}
+	for _, p := range pictures {
+		if p.ID == entered.Icon.Medium {
+			l.Picture = p.Thumb
+		}
+		if p.ID == entered.SharePicture {
+			l.Photo = p.Thumb
+		}
+	}
+	home, err := s.Store.Pages.At(c, st.ID, "")
+	if errors.Is(err, store.ErrNotFound) {
+		return l, nil
+	}
+	if err == nil {
+		l.Title, l.Said = home.Doc.Title, home.Doc.Description
+	}
+	return l, err
 }
 
 // days are the days of a week with a site's hours.
@@ -200,7 +247,12 @@ func (s *Screen) keepSettings(c *gin.Context) {
 		kept.Facts, err = settings.ReadFacts(in.Facts, hours, v.Social)
 	}
 	var problem *doc.Problem
-	if errors.As(err, &problem) {
+	inPlace := c.GetHeader("HX-Request") != ""
+	switch {
+	case errors.As(err, &problem) && inPlace:
+		s.Parted(c, http.StatusOK, "settings-said", settingsView{Problem: problem.Sentence()})
+		return
+	case errors.As(err, &problem):
 		v.Problem = problem.Sentence()
 		s.showSettings(c, http.StatusUnprocessableEntity, v, &in)
 		return
@@ -212,7 +264,25 @@ func (s *Screen) keepSettings(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
+	if inPlace {
+		s.keptInPlace(c, st, kept)
+		return
+	}
 	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("settings")+"?kept=1")
+}
+
+// keptInPlace answers what was changed with how the site looks elsewhere now.
+func (s *Screen) keptInPlace(c *gin.Context, st *store.Site, kept store.Settings) {
+	media, err := s.Store.Media.List(c, st.ID)
+	v := settingsView{Kept: true, Days: days(kept.Facts)}
+	if err == nil {
+		v.Looks, err = s.looksOf(c, st, kept, s.PictureChoices(media))
+	}
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Parted(c, http.StatusOK, "settings-kept", v)
 }
 
 // countVisits has the site count visits, or not any more.
@@ -244,22 +314,6 @@ func enteredIcon(get func(string) string) doc.SiteIcon {
 func (s *Screen) siteIcon(c *gin.Context) {
 	c.Header("Cache-Control", "no-cache")
 	c.Data(http.StatusOK, "image/svg+xml", []byte(site.DrawIcon(&shell.SiteOf(c).Site)))
-}
-
-// iconPart answers with a site's icon as it would be of what is being entered.
-func (s *Screen) iconPart(c *gin.Context) {
-	st := *shell.SiteOf(c)
-	icon, err := settings.ReadIcon(enteredIcon(c.Query), &st.House, desk.HasIcon, func(string) bool { return true })
-	var problem *doc.Problem
-	if errors.As(err, &problem) {
-		c.String(http.StatusUnprocessableEntity, "%s", problem.Sentence())
-		return
-	}
-	st.Icon = icon
-	if name := strings.TrimSpace(c.Query("name")); name != "" {
-		st.Name = name
-	}
-	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(site.DrawIcon(&st.Site)))
 }
 
 // addRedirect has an address that somebody enters lead elsewhere.
