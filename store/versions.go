@@ -119,19 +119,21 @@ func (s *Log) docAt(ctx context.Context, page string, seq int64) (*doc.Page, err
 
 // SiteVersion is a site as it was: its house style, and its pages by id.
 type SiteVersion struct {
-	House doc.House
-	Pages map[string]*doc.Page
+	House  doc.House
+	Pages  map[string]*doc.Page
+	MadeAt time.Time
 }
 
 // SiteVersion gives a site as a version has it, without the pages that are deleted.
 func (s *Log) SiteVersion(ctx context.Context, site, id string) (*SiteVersion, error) {
 	var row struct {
-		House []byte `db:"house"`
+		House  []byte    `db:"house"`
+		MadeAt time.Time `db:"made_at"`
 	}
-	if err := s.db.GetContext(ctx, &row, `SELECT house FROM versions WHERE site_id = $1 AND id = $2 AND page_id IS NULL`, site, Clean(id)); err != nil {
+	if err := s.db.GetContext(ctx, &row, `SELECT house, made_at FROM versions WHERE site_id = $1 AND id = $2 AND page_id IS NULL`, site, Clean(id)); err != nil {
 		return nil, fmt.Errorf("finding a version: %w", notFound(err))
 	}
-	v := &SiteVersion{Pages: map[string]*doc.Page{}}
+	v := &SiteVersion{Pages: map[string]*doc.Page{}, MadeAt: row.MadeAt}
 	if err := json.Unmarshal(row.House, &v.House); err != nil {
 		return nil, fmt.Errorf("reading a house style: %w", err)
 	}
@@ -164,7 +166,16 @@ func (s *Log) RestoreVersion(ctx context.Context, site, page, user, id, node str
 	if err != nil {
 		return nil, err
 	}
-	if err := s.KeepVersion(ctx, site, page, user, Before, "Before something of "+v.MadeAt.Format("2 January, 15:04")+" was taken back"); err != nil {
+	st, err := s.all.Sites.ByID(ctx, site)
+	if err != nil {
+		return nil, err
+	}
+	zone, err := time.LoadLocation(st.TimeZone)
+	if err != nil {
+		zone = time.UTC
+	}
+	note := "Before restoring " + v.MadeAt.In(zone).Format("2 January, 15:04")
+	if err := s.KeepVersion(ctx, site, page, user, Before, note); err != nil {
 		return nil, err
 	}
 	shared := func(id string) *doc.Section {

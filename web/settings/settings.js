@@ -11,7 +11,8 @@ function from(value) {
   form.querySelector(`[name="icon-from"][value="${value}"]`).checked = true;
 }
 form.addEventListener('input', (e) => {
-  const of = { 'icon-letter': 'letter', 'icon-picture': 'picture' }[e.target.name];
+  const { name } = /** @type {HTMLInputElement} */ (e.target);
+  const of = { 'icon-letter': 'letter', 'icon-picture': 'picture' }[name];
   if (of) from(of);
 });
 

@@ -3,7 +3,9 @@ package versions
 import (
 	"errors"
 	"net/http"
+	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -54,6 +56,7 @@ type versionsView struct {
 
 type versionDay struct {
 	Name     string
+	Open     bool // its versions are shown without asking
 	Versions []versionRow
 }
 
@@ -65,11 +68,14 @@ type versionRow struct {
 	Shown bool
 }
 
+// openDays is of how many days, the last ones, the versions are shown without asking.
+const openDays = 2
+
 // shownVersions is how many versions the screen shows.
 const shownVersions = 60
 
-// why says why a version was kept.
-func why(v store.Version) string {
+// why says why a version was kept, from the one before it, or nil: what is only an hour's work says which.
+func why(v store.Version, before *store.Version, zone *time.Location) string {
 	switch v.Kind {
 	case store.Named:
 		return v.Note
@@ -78,7 +84,21 @@ func why(v store.Version) string {
 	case store.Before:
 		return v.Note
 	}
-	return "An hour’s work"
+	from, edits := v.MadeAt.Add(-time.Hour), v.Seq
+	if before != nil {
+		edits -= before.Seq
+		if before.MadeAt.After(from) {
+			from = before.MadeAt
+		}
+	}
+	words := from.In(zone).Format("15:04") + " to " + v.MadeAt.In(zone).Format("15:04")
+	switch {
+	case edits == 1:
+		words += ", 1 edit"
+	case edits > 1:
+		words += ", " + strconv.FormatInt(edits, 10) + " edits"
+	}
+	return words
 }
 
 // versions shows what a page was like, and one of those states beside how it is.
@@ -112,12 +132,15 @@ func (s *Screen) showVersions(c *gin.Context, status int, problem string) {
 	zone := desk.ZoneOf(st)
 	wanted := c.Query("version")
 	for i, version := range vs {
-		row := versionRow{Version: version, Time: version.MadeAt.In(zone).Format("15:04"), Why: why(version)}
+		row := versionRow{Version: version, Time: version.MadeAt.In(zone).Format("15:04")}
+		var before *store.Version
 		if i+1 < len(vs) {
+			before = &vs[i+1]
 			if row.Lines = compare.Say(compare.Pages(docs[i+1], docs[i])); len(row.Lines) > 3 {
 				row.Lines = append(row.Lines[:2:2], "and more")
 			}
 		}
+		row.Why = why(version, before, zone)
 		if row.Shown = wanted == version.ID || wanted == "" && i == 0; row.Shown {
 			shown := row
 			v.Shown, v.Changes = &shown, compare.Pages(docs[i], p.Doc)
@@ -125,9 +148,10 @@ func (s *Screen) showVersions(c *gin.Context, status int, problem string) {
 		}
 		day := version.MadeAt.In(zone).Format("Monday, 2 January")
 		if len(v.Days) == 0 || v.Days[len(v.Days)-1].Name != day {
-			v.Days = append(v.Days, versionDay{Name: day})
+			v.Days = append(v.Days, versionDay{Name: day, Open: len(v.Days) < openDays})
 		}
 		last := &v.Days[len(v.Days)-1]
+		last.Open = last.Open || row.Shown
 		last.Versions = append(last.Versions, row)
 	}
 	s.Screen(c, status, "versions", v)
@@ -233,7 +257,7 @@ func (s *Screen) restoreSiteVersion(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	if err := s.Store.Log.KeepSiteVersion(c, st.ID, shell.User(c).ID, store.Before, "Before the site was taken back"); err != nil {
+	if err := s.Store.Log.KeepSiteVersion(c, st.ID, shell.User(c).ID, store.Before, "Before restoring the site of "+then.MadeAt.In(desk.ZoneOf(st)).Format("2 January, 15:04")); err != nil {
 		s.Fail(c, err)
 		return
 	}
@@ -295,7 +319,7 @@ func (s *Screen) siteVersions(c *gin.Context) {
 			v.Days = append(v.Days, versionDay{Name: day})
 		}
 		last := &v.Days[len(v.Days)-1]
-		row := versionRow{Version: version, Time: version.MadeAt.In(zone).Format("15:04"), Why: why(version)}
+		row := versionRow{Version: version, Time: version.MadeAt.In(zone).Format("15:04"), Why: why(version, nil, zone)}
 		if version.Kind == store.Published {
 			row.Why = "Published: " + version.Note
 		}

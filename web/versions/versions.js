@@ -1,5 +1,6 @@
 // A version of a page beside the page as it is: at any width, scrolled together, with what
 // differs outlined in both.
+import { hasAll, wordsOf } from '../shared/find.js';
 
 const states = ['then', 'now'].map((id) => document.getElementById(id)).filter(Boolean);
 const changes = [...document.querySelectorAll('.change')];
@@ -102,3 +103,20 @@ document.querySelector('.versions-changes')?.addEventListener('click', (e) => {
 
 new ResizeObserver(fit).observe(document.querySelector('.versions-frames') ?? document.body);
 fit();
+
+// Versions are found by what is said of them, whatever day they are of.
+const search = document.getElementById('versions-search');
+const days = [...document.querySelectorAll('.versions-day')];
+const open = days.map((day) => day.open);
+search?.addEventListener('input', () => {
+  const words = wordsOf(search.value);
+  let any = false;
+  days.forEach((day, i) => {
+    const rows = [...day.querySelectorAll('li')];
+    for (const li of rows) li.hidden = !hasAll(`${day.querySelector('h2').textContent} ${li.textContent}`, words);
+    day.hidden = rows.every((li) => li.hidden);
+    day.open = words.length > 0 || open[i];
+    any ||= !day.hidden;
+  });
+  document.getElementById('versions-none').hidden = any;
+});
