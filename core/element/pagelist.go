@@ -14,7 +14,7 @@ import (
 // A page list links to the site's other pages, each with what it is about and the picture
 // that stands for it: all of them, or those of one category.
 var pageList = Anatomy{
-	Name: "Page list", Hint: "the site’s pages with what they are about", Icon: "files", Find: "links contents sitemap posts news category cards",
+	Name: "Page list", Hint: "the site’s pages with what they are about", Icon: "files", Find: "links contents sitemap posts news category cards slider blog",
 	Shelf: Finding, Span: 12, Rows: 4,
 	Fields: []Field{
 		{
@@ -46,7 +46,7 @@ var pageList = Anatomy{
 			"Under the text, which hover shows",
 		)},
 	},
-	Settings: []string{"per-row", "column-gap", "row-gap", "aspect-ratio", "border-radius"},
+	Settings: []string{"run", "per-row", "column-gap", "row-gap", "aspect-ratio", "border-radius"},
 	start:    func() *doc.Block { return &doc.Block{} },
 	build:    as(siteBlocks.pageList),
 }
@@ -80,15 +80,13 @@ func (b siteBlocks) listed(c doc.Content) []PageLink {
 }
 
 func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
-	n := &Node{Tag: "ul"}
-	n.attr("role", "list")
-	n.Styles = b.styles(in, func(z int, st *style.Style) {
-		sh := b.sheet(bl.Style, z)
-		words(st, sh, "body")
-		st.Display = style.Grid
-		st.GridColumns = style.EqualColumns(PerRow(sh))
-		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(24)), sh.Length("row-gap", style.Pixels(16))
-	})
+	pages := b.listed(bl.Content)
+	if len(pages) == 0 {
+		return b.nothingListed(in, bl)
+	}
+	n, h := &Node{}, holderBlocks{b.Builder}
+	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })
+	list := h.track(in, bl, n, 24, 16)
 	outer := b.portion
 	defer func() { b.portion = outer }()
 	b.portion = make([]float64, len(b.Site.Zones))
@@ -97,8 +95,11 @@ func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
 	}
 	pictures := cmp.Or(bl.Content.Values["pictures"], value.None)
 	over := pictures == value.Under || pictures == value.Hover
-	for _, p := range b.listed(bl.Content) {
-		li := b.child(n, "li", inlineBlock)
+	for _, p := range pages {
+		li := b.child(list, "li", func(z int, st *style.Style) {
+			st.Display = style.Block
+			h.slot(bl, list, z, st)
+		})
 		a := b.child(li, "a", func(z int, st *style.Style) {
 			if st.Display = style.Block; over {
 				st.Position, st.Overflow = style.Relative, style.Hidden
@@ -130,6 +131,23 @@ func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
 			say(b.child(li, "p", b.smallWords), p.Description)
 		}
 	}
+	b.portion = outer // the buttons are of the whole
+	h.stepped(bl, n, list)
+	return n
+}
+
+// nothingListed says to who composes that a list has no pages yet; visitors see nothing of it.
+func (b siteBlocks) nothingListed(in *Node, bl *doc.Block) *Node {
+	if b.DropEmpty {
+		return nil
+	}
+	n := &Node{Tag: "p"}
+	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })
+	text := "No page to list yet: visitors see nothing here."
+	if bl.Content.Values["category"] != "" {
+		text = "No page has this category yet: visitors see nothing here."
+	}
+	say(n, text)
 	return n
 }
 

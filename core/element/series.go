@@ -76,35 +76,45 @@ func PerRow(sh style.Sheet) int {
 	return (n + 1) / 2
 }
 
-func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
-	runs := func(z int) string { return b.sheet(bl.Style, z).Word("run", value.Grid) }
-	slides := false
+// runOf is how what repeats in a block is laid out in a zone.
+func (b holderBlocks) runOf(bl *doc.Block, z int) string {
+	return b.sheet(bl.Style, z).Word("run", value.Grid)
+}
+
+// slides reports whether what repeats is a slider in some zone.
+func (b holderBlocks) slides(bl *doc.Block) bool {
 	for z := range b.Site.Zones {
-		slides = slides || runs(z) == value.Slider
+		if b.runOf(bl, z) == value.Slider {
+			return true
+		}
 	}
-	n := &Node{Tag: "ul"}
-	if slides { // what is scrolled stands beside its buttons
+	return false
+}
+
+// track gives the list of what repeats in a block: n, which is the block, itself, or what is scrolled in
+// it where that is a slider, which stands beside its buttons. gaps are those between items.
+func (b holderBlocks) track(in *Node, bl *doc.Block, n *Node, columnGap, rowGap float64) (list *Node) {
+	list, n.Tag = n, "ul"
+	if b.slides(bl) {
 		n.Tag = "div"
-	}
-	n.Styles = b.styles(in, func(z int, st *style.Style) { area(st, b.sheet(bl.Style, z), style.Edges{}, "") })
-	list := n
-	if slides {
 		list = b.child(n, "ul", func(z int, st *style.Style) {
-			if bleed := b.bleed(in, bl, &n.Styles[z], z); runs(z) == value.Slider && bleed > 0 {
+			if bleed := b.bleed(in, bl, &n.Styles[z], z); b.runOf(bl, z) == value.Slider && bleed > 0 {
 				st.Margin.Left, st.Margin.Right = style.Pixels(-bleed), style.Pixels(-bleed)
 				st.Padding.Left, st.Padding.Right = style.Pixels(bleed), style.Pixels(bleed)
 			}
 		})
 	}
 	list.attr("role", "list") // some browsers no longer say so without marks (common practice)
-	as := bl.Content.Values["list"]
-	if as == value.Ordered {
-		list.Tag = "ol"
-	}
 	for z := range list.Styles {
 		st, sh := &list.Styles[z], b.sheet(bl.Style, z)
-		st.ColumnGap, st.RowGap = sh.Length("column-gap", style.Pixels(24)), sh.Length("row-gap", style.Pixels(24))
-		switch runs(z) {
+		st.ColumnGap, st.RowGap = sh.Length(
+			"column-gap",
+			style.Pixels(columnGap),
+		), sh.Length(
+			"row-gap",
+			style.Pixels(rowGap),
+		)
+		switch b.runOf(bl, z) {
 		case value.Grid:
 			st.Display = style.Grid
 			st.GridColumns = style.EqualColumns(PerRow(sh))
@@ -116,6 +126,42 @@ func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
 			st.ScrollSnapType, st.ScrollPadding = "x mandatory", st.Padding
 		}
 	}
+	return list
+}
+
+// slot gives the place of an item in such a list.
+func (b holderBlocks) slot(bl *doc.Block, list *Node, z int, st *style.Style) {
+	switch b.runOf(bl, z) {
+	case value.Line:
+		st.FlexGrow, st.FlexBasis, st.MinWidth = 1, style.Pixels(0), style.Pixels(0)
+	case value.Slider: // n items, their gaps and the part that peeks in make up the whole
+		per, gap := float64(PerRow(b.sheet(bl.Style, z))), list.Styles[z].ColumnGap
+		share := style.Percentage(100 / (per + peek))
+		gap.N *= -per / (per + peek)
+		st.FlexShrink, st.FlexBasis = style.Times0, style.Sum(share, gap)
+		st.ScrollSnapAlign = "start"
+	}
+}
+
+// stepped adds its buttons to a list that is a slider in some zone.
+func (b holderBlocks) stepped(bl *doc.Block, n, list *Node) {
+	if !b.slides(bl) {
+		return
+	}
+	name := b.headed(bl)
+	list.attr("tabindex", "0") // what scrolls is reached by keyboard too (WCAG 2.2, 2.1.1)
+	list.attr("aria-label", cmp.Or(name, "Slider"))
+	b.stepper(n, name, func(z int) bool { return b.runOf(bl, z) == value.Slider })
+}
+
+func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
+	n := &Node{}
+	n.Styles = b.styles(in, func(z int, st *style.Style) { area(st, b.sheet(bl.Style, z), style.Edges{}, "") })
+	list := b.track(in, bl, n, 24, 24)
+	as := bl.Content.Values["list"]
+	if as == value.Ordered {
+		list.Tag = "ol"
+	}
 	outer, item := b.portion, b.item
 	defer func() { b.portion, b.item = outer, item }()
 	b.portion = make([]float64, len(b.Site.Zones))
@@ -126,16 +172,7 @@ func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
 		li := b.child(list, "li", func(z int, st *style.Style) {
 			st.Display = style.Grid // one cell, so that the design fills it
 			st.GridColumns = style.EqualColumns(1)
-			switch runs(z) {
-			case value.Line:
-				st.FlexGrow, st.FlexBasis, st.MinWidth = 1, style.Pixels(0), style.Pixels(0)
-			case value.Slider: // n items, their gaps and the part that peeks in make up the whole
-				per, gap := float64(PerRow(b.sheet(bl.Style, z))), list.Styles[z].ColumnGap
-				share := style.Percentage(100 / (per + peek))
-				gap.N *= -per / (per + peek)
-				st.FlexShrink, st.FlexBasis = style.Times0, style.Sum(share, gap)
-				st.ScrollSnapAlign = "start"
-			}
+			b.slot(bl, list, z, st)
 		})
 		b.item = it.ID
 		for _, design := range bl.Blocks {
@@ -148,12 +185,8 @@ func (b holderBlocks) series(in *Node, bl *doc.Block) *Node {
 		}
 		b.item = item
 	}
-	if slides {
-		name := b.headed(bl)
-		list.attr("tabindex", "0") // what scrolls is reached by keyboard too (WCAG 2.2, 2.1.1)
-		list.attr("aria-label", cmp.Or(name, "Slider"))
-		b.stepper(n, name, func(z int) bool { return runs(z) == value.Slider })
-	}
+	b.portion = outer // the buttons are of the whole
+	b.stepped(bl, n, list)
 	return n
 }
 

@@ -152,3 +152,42 @@ func TestNothingIsWrappedForNothing(t *testing.T) {
 		}
 	}
 }
+
+// A list of pages is a slider as a Series is one, with the same name, keys and buttons; where no page is
+// to be listed who composes is told so, and visitors see nothing.
+func TestPageListsSlide(t *testing.T) {
+	listed := func(drop bool, values ...string) *Node {
+		b := builder()
+		b.DropEmpty = drop
+		b.Pages = []PageLink{
+			{Slug: "", Name: "Home"},
+			{Slug: "may", Name: "May"},
+			{Slug: "june", Name: "June", Categories: []string{"News"}},
+		}
+		c := doc.Content{}
+		for i := 0; i+1 < len(values); i += 2 {
+			c = With(c, values[i], values[i+1])
+		}
+		return b.Section(&doc.Section{ID: "s", Arrangement: doc.LineUp, Blocks: []*doc.Block{
+			{ID: "h0", Kind: doc.Heading, Content: doc.Content{Level: 2, Words: doc.PlainWords("From the pier")}},
+			{ID: "l", Kind: doc.PageList, Style: Look("run", "slider", "per-row", "3"), Content: c},
+		}})
+	}
+	n := listed(true)
+	list := n.find("ul")
+	if list == nil || list.value("aria-label") != "From the pier" || list.value("tabindex") != "0" ||
+		len(n.all("button")) != 2 {
+		t.Fatalf("a list of pages is no slider: %+v", list)
+	}
+	if len(list.Children) != 2 || list.Styles[0].ScrollSnapType == "" ||
+		list.Children[0].Styles[0].ScrollSnapAlign != "start" {
+		t.Errorf("%d slides, which snap %q", len(list.Children), list.Styles[0].ScrollSnapType)
+	}
+	if n := listed(true, "category", "Boats"); n.find("ul") != nil || n.find("p") != nil {
+		t.Error("visitors see a list of nothing")
+	}
+	if n := listed(false, "category", "Boats"); n.find("p") == nil ||
+		!strings.Contains(n.find("p").Children[0].Text, "No page has this category yet") {
+		t.Error("who composes isn't told that there is nothing to list")
+	}
+}

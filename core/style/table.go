@@ -753,7 +753,7 @@ var settings = []*Setting{
 	},
 	{Name: "grow", Label: "Grow", On: all, Choices: value.Is(value.No, "No", value.Yes, "Yes"), Type: TypeWord},
 	{
-		Name: "run", Label: "Layout", On: only(doc.Series),
+		Name: "run", Label: "Layout", On: only(doc.Series, doc.PageList),
 		Choices: value.Is(value.Grid, "Grid", value.Line, "Line", value.Slider, "Slider"), Type: TypeWord,
 	},
 	{
