@@ -323,7 +323,7 @@ await task(
     await press(page.locator('.tile', { hasText: 'Food and drink' }));
     await press(page.locator('.house-choice', { hasText: 'Meadow' }));
     await press(page.getByRole('button', { name: 'Begin the site' }));
-    await press(page.getByRole('link', { name: /^Publish/ }));
+    await press(page.getByRole('link', { name: /^Publish/ }).first());
     await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
     await page.getByText('Published.').waitFor();
   },
@@ -358,6 +358,81 @@ await task('All of that published, and taken back in one press', 'Publish the ti
   await press(page.getByRole('button', { name: 'Go back to publication 1' }));
   await page.getByText('Visitors see that publication again.').waitFor();
 });
+
+// The site around the Bench, as somebody does it who knows none of its keys.
+const rail = (name) => press(page.getByRole('link', { name: new RegExp(`^${name}`) }).first());
+await page.goto(plot.app);
+await task(
+  'A site of four pages with a sub-menu and a link elsewhere, its footer changed once, a share picture, published',
+  'New site; Menus, one item under another by Alt and an arrow, Add a link; the footer on the Bench; Settings of a page; Publish',
+  async () => {
+    await press(page.getByRole('link', { name: 'New site' }));
+    await type('The Lantern');
+    await press(page.locator('.tile', { hasText: 'Food and drink' }));
+    await press(page.getByRole('button', { name: 'Begin the site' }));
+    await rail('Menus');
+    await press(page.getByRole('button', { name: 'Move About' }));
+    await keys('Alt+ArrowRight');
+    await press(page.getByRole('button', { name: 'Add a link' }));
+    const link = page.locator('.menu-row').last();
+    await press(link.getByLabel('Label'));
+    await type('Tables');
+    await press(link.getByLabel('Link'));
+    await type('https://example.org');
+    await keys('Tab');
+    await page.locator('#menu-said', { hasText: 'Kept' }).waitFor();
+    await rail('Pages');
+    await press(page.locator('.page-go', { hasText: 'Home' }));
+    await ready(page);
+    await pressOn(canvas(page).locator('footer p').first());
+    await keys('Enter', 'Control+a');
+    await type('Open at five.');
+    await keys('Escape');
+    await page.getByText('Changed on 3 other pages too.').waitFor();
+    await press(page.getByRole('link', { name: 'The Lantern' }));
+    await press(page.getByRole('link', { name: 'Settings of About' }));
+    await press(page.getByText('Picture for shared links'));
+    await press(page.locator('.share-choice input').nth(1));
+    await press(page.getByRole('button', { name: 'Keep', exact: true }));
+    await page.getByText('Kept.').waitFor();
+    await rail('Publish');
+    await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
+    await page.getByText('Published.').waitFor();
+  },
+);
+await task('The site taken offline, and brought back', 'Publish, Take it offline for a while, Bring it back', async () => {
+  await rail('Publish');
+  await press(page.getByText('Take it offline for a while'));
+  await press(page.getByRole('button', { name: 'Take the site offline' }));
+  await press(page.getByRole('button', { name: 'Bring it back online' }));
+  await page.getByText('The site is online again.').waitFor();
+});
+await task(
+  'A news page like the former one, and a slider of pages on Home, both published',
+  'New page as one of the site’s own; a page list from the Shelf and its Layout; Publish',
+  async () => {
+    await rail('Pages');
+    await press(page.getByRole('link', { name: 'New page' }));
+    await type('May');
+    await press(page.getByText('Or as one of the site’s own pages'));
+    await press(page.locator('.ready-own label', { hasText: 'About' }));
+    await press(page.getByRole('button', { name: 'Add the page' }));
+    await ready(page);
+    await press(page.locator('.top-page'));
+    await press(page.locator('.top-menu').getByRole('link', { name: 'Home' }));
+    await ready(page);
+    await keys('/');
+    await type('page list');
+    await page.locator('[data-filled]').waitFor();
+    await press(page.locator('.shelf-item[data-kind="page-list"]:visible').first());
+    await press(tray().getByRole('button', { name: 'Slider', exact: true }).first());
+    await eventually(() => canvas(page).locator('ul[tabindex="0"]', { hasText: 'May' }).locator('li').count(), 4, 'four other pages in a slider');
+    await press(page.getByRole('link', { name: 'The Lantern' }));
+    await rail('Publish');
+    await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
+    await page.getByText('Published.').waitFor();
+  },
+);
 
 await browser.close();
 await plot.stop();

@@ -596,3 +596,43 @@ test('a menu is composed as it looks: ordered, nested, called, linked and put ba
   assert.deepEqual((await items()).slice(0, was.length), was);
   assert.deepEqual(page.wrong, []);
 });
+
+test('every screen of a site fits a phone and a desktop, without findings of axe', async () => {
+  const of = (path) => `${plot.app}/sites/skerry-line${path}`;
+  const own = [
+    '',
+    '?as=list',
+    '?as=wall',
+    '/library',
+    '/entries',
+    '/checks',
+    '/house',
+    '/menus',
+    '/settings',
+    '/versions',
+  ];
+  const more = ['/previews', '/audit', '/publish', '/pages/home/checks', '/pages/home/versions'];
+  for (const width of [1280, 375]) {
+    await page.setViewportSize({ width, height: 800 });
+    for (const address of [
+      ...own.map(of),
+      ...more.map(of),
+      plot.app,
+      `${plot.app}/new`,
+      `${plot.app}/handbook/checks`,
+    ]) {
+      await page.goto(address);
+      await page.waitForLoadState('networkidle');
+      const off = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      assert.ok(off <= 0, `${address} at ${width} px goes ${off} px beyond the window`);
+      const found = await findings(page);
+      // What is half below an edge that is scrolled past isn't small.
+      assert.deepEqual(
+        found.filter((f) => !f.startsWith('target-size')),
+        [],
+        `${address} at ${width} px`,
+      );
+    }
+  }
+  await page.setViewportSize({ width: 1280, height: 800 });
+});

@@ -84,7 +84,7 @@ func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
 	if len(pages) == 0 {
 		return b.nothingListed(in, bl)
 	}
-	n, h := &Node{}, holderBlocks{b.Builder}
+	n, h := &Node{}, holderBlocks(b)
 	n.Styles = b.styles(in, func(z int, st *style.Style) { words(st, b.sheet(bl.Style, z), "body") })
 	list := h.track(in, bl, n, 24, 16)
 	outer := b.portion
