@@ -400,13 +400,17 @@ await task(
     await page.getByText('Published.').waitFor();
   },
 );
-await task('The site taken offline, and brought back', 'Publish, Take it offline for a while, Bring it back', async () => {
-  await rail('Publish');
-  await press(page.getByText('Take it offline for a while'));
-  await press(page.getByRole('button', { name: 'Take the site offline' }));
-  await press(page.getByRole('button', { name: 'Bring it back online' }));
-  await page.getByText('The site is online again.').waitFor();
-});
+await task(
+  'The site taken offline, and brought back',
+  'Publish, Take it offline for a while, Bring it back',
+  async () => {
+    await rail('Publish');
+    await press(page.getByText('Take it offline for a while'));
+    await press(page.getByRole('button', { name: 'Take the site offline' }));
+    await press(page.getByRole('button', { name: 'Bring it back online' }));
+    await page.getByText('The site is online again.').waitFor();
+  },
+);
 await task(
   'A news page like the former one, and a slider of pages on Home, both published',
   'New page as one of the site’s own; a page list from the Shelf and its Layout; Publish',
@@ -426,7 +430,11 @@ await task(
     await page.locator('[data-filled]').waitFor();
     await press(page.locator('.shelf-item[data-kind="page-list"]:visible').first());
     await press(tray().getByRole('button', { name: 'Slider', exact: true }).first());
-    await eventually(() => canvas(page).locator('ul[tabindex="0"]', { hasText: 'May' }).locator('li').count(), 4, 'four other pages in a slider');
+    await eventually(
+      () => canvas(page).locator('ul[tabindex="0"]', { hasText: 'May' }).locator('li').count(),
+      4,
+      'four other pages in a slider',
+    );
     await press(page.getByRole('link', { name: 'The Lantern' }));
     await rail('Publish');
     await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
