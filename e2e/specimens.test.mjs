@@ -202,6 +202,7 @@ test('a large picture has its name, leads to the next by button and arrow key, a
 test('all of the demo is published valid, passes axe, and throws nothing', async () => {
   await signIn(page, plot.app, designer);
   await page.getByRole('link', { name: 'Skerry Line' }).click();
+  await page.locator('.page-go').first().waitFor();
   const benches = await page.locator('.page-go').evaluateAll((as) => as.map((a) => a.href));
   assert.equal(benches.length, 8, 'all pages that the demo names');
   for (const bench of benches) {
