@@ -334,6 +334,10 @@ test('the handbook is found from the list of commands, and from beside what it i
     await tray.locator('.cluster:not(.cluster-elsewhere, .cluster-hint) h2').count(),
     await tray.locator('.cluster-help').count(),
   );
+  // Whatever gets the focus, the Bench itself stays where it is.
+  await tray.locator('.cluster-help').last().focus();
+  assert.equal(await page.locator('.side').evaluate((e) => e.getBoundingClientRect().x), 0);
+  assert.equal(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), 0);
   assert.match(
     await tray.locator('#cluster-spacing .cluster-help').getAttribute('href'),
     /^\/handbook\/placing#spacing$/,
