@@ -97,7 +97,7 @@ func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*stor
 			return nil, err
 		}
 	}
-	if err := st.Sites.Begun(ctx, site.ID); err != nil { // it is past its first steps
+	if err := st.Steps.Begun(ctx, site.ID); err != nil { // it is past its first steps
 		return nil, err
 	}
 	if err := st.People.SetOperator(ctx, DesignerEmail, true); err != nil {

@@ -52,6 +52,7 @@ type Store struct {
 	Tree     PageTree
 	Visible  Visible
 	Visits   Visits
+	Steps    Steps
 }
 
 // The parts of a Store. Their methods are safe for concurrent use, but within a Transaction.
@@ -74,6 +75,7 @@ type (
 	PageTree struct{ *base } // how the pages of a site lie below one another, and what leads to them
 	Visible  struct{ *base } // what visitors find: words that are searched, fields of forms
 	Visits   struct{ *base } // counted by day and width
+	Steps    struct{ *base } // the first ones of a site
 )
 
 // base is what the parts share.
@@ -94,7 +96,7 @@ func over(b *base) *Store {
 		Media: Media{
 			b,
 		}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},
-		Visible: Visible{b}, Visits: Visits{b},
+		Visible: Visible{b}, Visits: Visits{b}, Steps: Steps{b},
 	}
 	return b.all
 }

@@ -107,7 +107,7 @@ func (s *Screen) looked(c *gin.Context, v *model.View) error {
 	if v.Site.Begun || v.Zone != len(v.Site.Zones)-1 {
 		return nil
 	}
-	return s.Store.Sites.SeenNarrow(c, v.Site.ID)
+	return s.Store.Steps.SeenNarrow(c, v.Site.ID)
 }
 
 // setTray keeps where the Tray stands for somebody.

@@ -244,7 +244,7 @@ func (v *View) State(changed []string, grids bool) State {
 		Ground: v.ground(), Handles: v.handles(), Guides: v.Page.Guides[v.Current().ID],
 	}
 	st.Order, st.Usual, st.Orders = v.orders()
-	st.End = v.end()
+	st.End = endOf(v.Page)
 	for _, sec := range v.Page.Sections {
 		st.All = append(st.All, sec.ID)
 		touched := changed == nil || slices.Contains(changed, sec.ID)
@@ -289,9 +289,9 @@ func (v *View) orders() (here, usual []string, zones map[string][]string) {
 	return here, usual, zones
 }
 
-// end is the last section above the footers, or "".
-func (v *View) end() (id string) {
-	for _, sec := range v.Page.Sections {
+// endOf is the last section of a page above its footers, or "".
+func endOf(p *doc.Page) (id string) {
+	for _, sec := range p.Sections {
 		if sec.Role != doc.RoleFooter {
 			id = sec.ID
 		}

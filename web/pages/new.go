@@ -15,8 +15,11 @@ import (
 	"openplot/web/shell"
 )
 
+// making is how new pages come about: of ready-made sections, or like another.
+type making struct{ *Screen }
+
 // newPage adds a page made of ready-made sections.
-func (s *Screen) newPage(c *gin.Context) {
+func (s making) newPage(c *gin.Context) {
 	st := shell.SiteOf(c)
 	form := newPageForm{
 		Name:   c.PostForm("name"),
@@ -66,7 +69,7 @@ func (s *Screen) newPage(c *gin.Context) {
 }
 
 // readyPage makes a new page of ready-made sections, with pictures that ship.
-func (s *Screen) readyPage(c *gin.Context, st *store.Site, form newPageForm) (*doc.Page, error) {
+func (s making) readyPage(c *gin.Context, st *store.Site, form newPageForm) (*doc.Page, error) {
 	has, err := s.Store.Media.List(c, st.ID)
 	if err != nil {
 		return nil, err
@@ -82,7 +85,7 @@ func (s *Screen) readyPage(c *gin.Context, st *store.Site, form newPageForm) (*d
 }
 
 // around gives a new page the bars and footers that the home page shares.
-func (s *Screen) around(c *gin.Context, st *store.Site, p *doc.Page) error {
+func (s making) around(c *gin.Context, st *store.Site, p *doc.Page) error {
 	home, err := s.Store.Pages.At(c, st.ID, "")
 	if errors.Is(err, store.ErrNotFound) {
 		return nil
@@ -94,7 +97,7 @@ func (s *Screen) around(c *gin.Context, st *store.Site, p *doc.Page) error {
 }
 
 // derivedSlug answers with the field of a new page's address while its name is typed.
-func (s *Screen) derivedSlug(c *gin.Context) {
+func (s making) derivedSlug(c *gin.Context) {
 	infos, err := s.Store.Pages.List(c, shell.SiteOf(c).ID)
 	if err != nil {
 		s.Fail(c, err)

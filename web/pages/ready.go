@@ -50,7 +50,7 @@ const (
 
 // drawReady answers with the ready-made pages drawn in the site's house style and in the words
 // of its business.
-func (s *Screen) drawReady(c *gin.Context) {
+func (s making) drawReady(c *gin.Context) {
 	st := shell.SiteOf(c)
 	src, err := s.Source(c, st)
 	if err != nil {
@@ -83,7 +83,7 @@ func (s *Screen) drawReady(c *gin.Context) {
 
 // ownReady lists the site's own pages as what a new one can begin as: first those that stand where it
 // will, the last of them first.
-func (s *Screen) ownReady(c *gin.Context, st *store.Site, parent string) (own []readyPage, err error) {
+func (s making) ownReady(c *gin.Context, st *store.Site, parent string) (own []readyPage, err error) {
 	pages, _, err := s.Store.Drawings.DrawnPages(c, st.ID, model.DrawingLook(st.Version, s.Hosts), 0, rowsAtOnce)
 	if err != nil {
 		return nil, err
@@ -103,7 +103,7 @@ func (s *Screen) ownReady(c *gin.Context, st *store.Site, parent string) (own []
 
 // pageLike makes a new page like one of the site's: with a name and a title of its own, and without its
 // description, which is of the other. Errors are *doc.Problem when there is no such page.
-func (s *Screen) pageLike(c *gin.Context, st *store.Site, id, name string) (*doc.Page, error) {
+func (s making) pageLike(c *gin.Context, st *store.Site, id, name string) (*doc.Page, error) {
 	of, err := s.Store.Pages.ByID(c, st.ID, store.Clean(id))
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, doc.Problemf("Page", "is to begin as one that isn't on this site any more; choose another")

@@ -14,7 +14,7 @@ import (
 
 // dismiss hides a site's first steps.
 func (s *Screen) dismiss(c *gin.Context) {
-	if err := s.Store.Sites.Begun(c, shell.SiteOf(c).ID); err != nil {
+	if err := s.Store.Steps.Begun(c, shell.SiteOf(c).ID); err != nil {
 		s.Fail(c, err)
 		return
 	}
@@ -33,7 +33,7 @@ func (s *Screen) firstSteps(c *gin.Context, st *store.Site, infos []*store.PageI
 	if st.Begun {
 		return nil, nil
 	}
-	written, phone, err := s.Store.Sites.Firsts(c, st.ID)
+	written, phone, err := s.Store.Steps.Firsts(c, st.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -50,7 +50,7 @@ func (s *Screen) firstSteps(c *gin.Context, st *store.Site, infos []*store.PageI
 		{published, "Publish it", "you can take it back at any time", paths.To(st.Slug).At("publish")},
 	}
 	if !slices.ContainsFunc(steps, func(t step) bool { return !t.Done }) {
-		return nil, s.Store.Sites.Begun(c, st.ID)
+		return nil, s.Store.Steps.Begun(c, st.ID)
 	}
 	return steps, nil
 }

@@ -282,7 +282,7 @@ func (s *Screen) fillCarried(
 		if err := in.Sites.SetMenus(c, st.ID, carried.Site.Menus); err != nil {
 			return err
 		}
-		if err := in.Sites.Begun(c, st.ID); err != nil { // it isn't a first one
+		if err := in.Steps.Begun(c, st.ID); err != nil { // it isn't a first one
 			return err
 		}
 		of := carried.Site
