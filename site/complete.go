@@ -3,7 +3,6 @@ package site
 import (
 	"context"
 	"encoding/xml"
-	"errors"
 	"fmt"
 	"maps"
 	"path/filepath"
@@ -66,9 +65,9 @@ func (p *Publisher) complete(src Source, r *Release) error {
 }
 
 // missing makes the page for addresses that have nothing: the site's own takes its place at /404.
-func (p *Publisher) missing(ctx context.Context, st *store.Store, src Source) (*Entry, error) {
+func (p *Publisher) missing(ctx context.Context, src Source, home *doc.Page) (*Entry, error) {
 	return p.told(
-		ctx, st, src, "This page isn’t here",
+		ctx, src, home, "This page isn’t here",
 		compose.Words("lead", "The address may have a slip in it, or the page has gone."),
 		&doc.Block{Kind: doc.Text, Content: doc.Content{Words: doc.Words{{{Text: "Go to the home page", Link: "/"}}}}},
 	)
@@ -82,15 +81,34 @@ const (
 
 // frame makes the page around what visitors are told beside pages: thanks, a question for a password,
 // what a search found.
-func (p *Publisher) frame(ctx context.Context, st *store.Store, src Source) (*Entry, error) {
-	return p.told(ctx, st, src, FrameTitle, compose.Words("", FrameWords))
+func (p *Publisher) frame(ctx context.Context, src Source, home *doc.Page) (*Entry, error) {
+	return p.told(ctx, src, home, FrameTitle, compose.Words("", FrameWords))
 }
 
-// told makes a page of a title and blocks, between the bar and the footer of the home page.
+// shownHome is the home page as visitors see it with an order carried out, or nil where they don't: what
+// is told stands between its bars, and says nothing that isn't published.
+func shownHome(ctx context.Context, st *store.Store, src Source, o Order) (*doc.Page, error) {
+	for _, info := range src.Pages {
+		if info.Slug != "" || info.Lock != "" {
+			continue
+		}
+		for _, page := range o.Pages {
+			if page.ID == info.ID {
+				return page.Doc, nil
+			}
+		}
+		if info.PublishedSeq != nil && !slices.Contains(o.Withdraw, info.ID) {
+			return st.Pages.AsOf(ctx, info.ID, *info.PublishedSeq)
+		}
+	}
+	return nil, nil
+}
+
+// told makes a page of a title and blocks, between the bar and the footer of the home page if there is one.
 func (p *Publisher) told(
 	ctx context.Context,
-	st *store.Store,
 	src Source,
+	home *doc.Page,
 	title string,
 	blocks ...*doc.Block,
 ) (*Entry, error) {
@@ -103,13 +121,9 @@ func (p *Publisher) told(
 	for i, b := range words.Blocks {
 		b.ID = "b404" + strconv.Itoa(i)
 	}
-	home, err := st.Pages.At(ctx, src.Site.ID, "")
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, err
-	}
 	put := false
-	if err == nil {
-		for _, s := range home.Doc.Sections {
+	if home != nil {
+		for _, s := range home.Sections {
 			if s.Role == doc.RoleFooter && !put {
 				page.Sections, put = append(page.Sections, words), true
 			}

@@ -84,11 +84,15 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 	if err := g.Wait(); err != nil {
 		return 0, err
 	}
-	missing, err := p.missing(ctx, st, src)
+	home, err := shownHome(ctx, st, src, o)
 	if err != nil {
 		return 0, err
 	}
-	frame, err := p.frame(ctx, st, src)
+	missing, err := p.missing(ctx, src, home)
+	if err != nil {
+		return 0, err
+	}
+	frame, err := p.frame(ctx, src, home)
 	if err != nil {
 		return 0, err
 	}

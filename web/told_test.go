@@ -6,7 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/core/tree"
 	"openplot/site"
 )
 
@@ -116,5 +118,46 @@ func TestOfflineAndBack(t *testing.T) {
 	}
 	if status, body, _ := v.get(live + "/"); status != http.StatusOK || !strings.Contains(body, "worth knowing") {
 		t.Errorf("it is back: %d", status)
+	}
+}
+
+// What visitors are told says nothing that isn't published: neither what was written into the bar since,
+// when another page is published, nor anything of a home page that nobody has published.
+func TestToldOfWhatIsPublishedAlone(t *testing.T) {
+	p := begin(t)
+	p.put(&doc.Page{ID: "pF", Name: "Fares", Title: "Fares"}, tree.Page{ID: "pF", Name: "Fares"})
+	d, v := p.as("designer@example.org"), p.as("")
+	live := p.hosts.Public("skerry")
+	told := func() string {
+		t.Helper()
+		if status, body, _ := d.post("/sites/skerry/pages/fares/publish", nil); status != http.StatusOK {
+			t.Fatalf("publishing another page: %d %.200s", status, body)
+		}
+		_, missing, _ := v.get(live + "/nowhere")
+		_, search, _ := v.get(live + "/_search/skerry?q=worth")
+		if !strings.Contains(missing, "This page isn’t here") || !strings.Contains(search, `class="said"`) {
+			t.Fatalf("nothing is told: %.200s %.200s", missing, search)
+		}
+		return missing + search
+	}
+	_, body := d.edit(edit.Command{Op: "section.add", Preset: "bar"})
+	if strings.Contains(told(), "<header") {
+		t.Error("the bar of a home page that isn't published is shown")
+	}
+	d.post(benchPath+"/publish", nil)
+	if !strings.Contains(told(), "<header") {
+		t.Error("the bar of the published home page isn't shown")
+	}
+	state := stateOf(t, body)
+	logo := state.Places[state.Select][0].ID
+	if status, body := d.edit(edit.Command{Op: "block.write", Node: logo, Value: "Secretly renamed", Base: state.Seq}); status != http.StatusOK {
+		t.Fatalf("writing into the bar: %d %.200s", status, body)
+	}
+	if strings.Contains(told(), "Secretly renamed") {
+		t.Error("what was written into the bar since is shown")
+	}
+	d.post(benchPath+"/publish", nil)
+	if !strings.Contains(told(), "Secretly renamed") {
+		t.Error("what was published of the bar isn't shown")
 	}
 }
