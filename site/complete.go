@@ -65,7 +65,7 @@ func (p *Publisher) complete(src Source, r *Release) error {
 }
 
 // missing makes the page for addresses that have nothing: the site's own takes its place at /404.
-func (p *Publisher) missing(ctx context.Context, src Source, home *doc.Page) (*Entry, error) {
+func (p telling) missing(ctx context.Context, src Source, home *doc.Page) (*Entry, error) {
 	return p.told(
 		ctx, src, home, "This page isn’t here",
 		compose.Words("lead", "The address may have a slip in it, or the page has gone."),
@@ -81,7 +81,7 @@ const (
 
 // frame makes the page around what visitors are told beside pages: thanks, a question for a password,
 // what a search found.
-func (p *Publisher) frame(ctx context.Context, src Source, home *doc.Page) (*Entry, error) {
+func (p telling) frame(ctx context.Context, src Source, home *doc.Page) (*Entry, error) {
 	return p.told(ctx, src, home, FrameTitle, compose.Words("", FrameWords))
 }
 
@@ -105,7 +105,7 @@ func shownHome(ctx context.Context, st *store.Store, src Source, o Order) (*doc.
 }
 
 // told makes a page of a title and blocks, between the bar and the footer of the home page if there is one.
-func (p *Publisher) told(
+func (p telling) told(
 	ctx context.Context,
 	src Source,
 	home *doc.Page,

@@ -88,11 +88,11 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 	if err != nil {
 		return 0, err
 	}
-	missing, err := p.missing(ctx, src, home)
+	missing, err := telling{p}.missing(ctx, src, home)
 	if err != nil {
 		return 0, err
 	}
-	frame, err := p.frame(ctx, src, home)
+	frame, err := telling{p}.frame(ctx, src, home)
 	if err != nil {
 		return 0, err
 	}

@@ -243,6 +243,7 @@ func (src Source) Render(slug string, p *doc.Page, a Addresses) Rendered {
 // Parts of a Publisher.
 type (
 	siteIcons struct{ *Publisher } // the icons of a site
+	telling   struct{ *Publisher } // what visitors are told beside pages
 	soundness struct{ *Publisher } // what is looked at for damage
 )
 

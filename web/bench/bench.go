@@ -72,7 +72,7 @@ func (s *Screen) bench(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	if err := s.looked(c, v); err != nil {
+	if err := looked(c, s.Store, v); err != nil {
 		s.Fail(c, err)
 		return
 	}
@@ -103,11 +103,11 @@ func (s *Screen) bench(c *gin.Context) {
 }
 
 // looked notes that a new site's page was looked at on a phone, which is one of its first steps.
-func (s *Screen) looked(c *gin.Context, v *model.View) error {
+func looked(c *gin.Context, st *store.Store, v *model.View) error {
 	if v.Site.Begun || v.Zone != len(v.Site.Zones)-1 {
 		return nil
 	}
-	return s.Store.Steps.SeenNarrow(c, v.Site.ID)
+	return st.Steps.SeenNarrow(c, v.Site.ID)
 }
 
 // setTray keeps where the Tray stands for somebody.
@@ -161,7 +161,7 @@ func (s *Screen) parts(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	if err := s.looked(c, v); err != nil {
+	if err := looked(c, s.Store, v); err != nil {
 		s.Fail(c, err)
 		return
 	}
