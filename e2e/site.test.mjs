@@ -236,13 +236,16 @@ test('icon, hours, and a picture for shared links', async () => {
   await page.locator('.look-bookmark svg').waitFor();
 
   // Hours are dragged along a day, and what was drawn is kept.
-  const sunday = await page.locator('#bar-Sunday').boundingBox();
-  const hourAt = (hour) => ({ x: sunday.x + (sunday.width * hour) / 24, y: sunday.y + 12 });
-  await drag(page, hourAt(10), hourAt(16));
+  const hourAt = async (hour) => {
+    const bar = await page.locator('#bar-Sunday').boundingBox();
+    return { x: Math.round(bar.x + (bar.width * hour) / 24), y: bar.y + 12 }; // a press is at whole pixels
+  };
+  await page.evaluate(() => document.fonts.ready);
+  await drag(page, await hourAt(10), await hourAt(16));
   await eventually(() => page.getByLabel('Sunday').inputValue(), '10:00–16:00', 'what was dragged');
-  await drag(page, hourAt(16), hourAt(14));
+  await drag(page, await hourAt(16), await hourAt(14));
   await eventually(() => page.getByLabel('Sunday').inputValue(), '10:00–14:00', 'by its end');
-  await drag(page, hourAt(12), hourAt(13));
+  await drag(page, await hourAt(12), await hourAt(13));
   await eventually(() => page.getByLabel('Sunday').inputValue(), '11:00–15:00', 'moved');
 
   // An icon is chosen from drawings, and seen where others show it.
@@ -597,6 +600,36 @@ test('a menu is composed as it looks: ordered, nested, called, linked and put ba
   assert.deepEqual(page.wrong, []);
 });
 
+test('somebody is invited, joins with an account of their own, gets another role and is taken off', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/people`);
+  await page.getByLabel('Email').fill('tove@skerry.example');
+  await page.getByRole('radio', { name: /writer/ }).check();
+  await page.getByRole('button', { name: 'Make the link' }).click();
+  const link = await page.locator('.made-link a').getAttribute('href');
+  const theirs = await newPage(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+  await theirs.goto(link);
+  assert.deepEqual(await findings(theirs), []);
+  await theirs.getByLabel('Your name').fill('Tove Ask');
+  await theirs.getByLabel('A password').fill('three small islands');
+  await theirs.getByRole('button', { name: 'Join' }).click();
+  await theirs.getByRole('heading', { level: 1 }).waitFor();
+  assert.match(theirs.url(), /\/sites\/skerry-line$/);
+  await page.reload();
+  await page.getByLabel('Role of Tove Ask').selectOption('designer');
+  await page.getByRole('status').getByText('Kept').waitFor();
+  await theirs.goto(`${plot.app}/sites/skerry-line/publish`);
+  await theirs.getByRole('heading', { level: 1, name: 'Publish' }).waitFor(); // which writers don't see
+  await page.getByRole('button', { name: 'Take Tove Ask off the site' }).click();
+  const dialog = page.getByRole('dialog');
+  assert.equal(await page.evaluate(() => document.activeElement.textContent), 'Cancel', 'the harmless answer');
+  await dialog.getByRole('button', { name: 'Take off' }).click();
+  await page.getByText('They don’t belong to the site any more').waitFor();
+  await theirs.reload();
+  await theirs.getByText('There is nothing here').waitFor();
+  assert.deepEqual(page.wrong, []);
+  await theirs.context().close();
+});
+
 test('every screen of a site fits a phone and a desktop, without findings of axe', async () => {
   const of = (path) => `${plot.app}/sites/skerry-line${path}`;
   const own = [
@@ -608,6 +641,7 @@ test('every screen of a site fits a phone and a desktop, without findings of axe
     '/checks',
     '/house',
     '/menus',
+    '/people',
     '/settings',
     '/versions',
   ];

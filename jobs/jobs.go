@@ -1,5 +1,5 @@
 // Package jobs does in the background what takes long: copies of pictures, drawings of pages, checks
-// of whole sites, what is planned, and once a day the forgetting of what is no longer to be kept; from
+// of whole sites, sites made of files and of others, what is planned, and once a day the forgetting of what is no longer to be kept; from
 // queues in the same database.
 //
 // In come jobs that package store queued in the transactions that made them necessary.
@@ -18,6 +18,7 @@ import (
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
 
+	"openplot/bring"
 	"openplot/domains"
 	"openplot/media"
 	"openplot/metrics"
@@ -33,6 +34,7 @@ type Tasks struct {
 	Publisher *site.Publisher
 	Workshop  *model.Workshop
 	Checker   *model.Checker
+	Maker     *bring.Maker
 	Domains   *domains.Watch
 	Log       *slog.Logger
 }
@@ -46,6 +48,7 @@ func Run(ctx context.Context, w *Tasks) (stop func(context.Context) error, err e
 	river.AddWorker(workers, &keeper{Tasks: w})
 	river.AddWorker(workers, &planner{Tasks: w})
 	river.AddWorker(workers, &sweeper{Tasks: w})
+	river.AddWorker(workers, &maker{Tasks: w})
 	one := river.QueueConfig{
 		MaxWorkers:        1,
 		FetchPollInterval: 300 * time.Millisecond,
@@ -59,6 +62,7 @@ func Run(ctx context.Context, w *Tasks) (stop func(context.Context) error, err e
 			store.UpkeepQueue:   one,
 			store.PublishQueue:  one,
 			store.ChecksQueue:   one,
+			store.SitesQueue:    one,
 		},
 		Workers: workers, Logger: slog.New(atLeast{w.Log.Handler(), slog.LevelWarn}),
 		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(

@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"openplot/bring"
 	"openplot/core/doc"
 	"openplot/core/edit/edittest"
 	"openplot/dns"
@@ -46,8 +47,9 @@ func begin(t *testing.T) *yard {
 	files, hosts, log := t.TempDir(), site.Hosts{Scheme: "http", Base: "localhost:1"}, slog.New(slog.DiscardHandler)
 	workshop, err := model.NewWorkshop(files, hosts.Uploads()+"/media/", media.ReadPixels, memory.New(64<<20), log)
 	y.must(err)
+	pictures := media.NewKeeper(st, files, media.DefaultQuota).Plain()
 	y.Tasks = &Tasks{
-		Store: st, Pictures: media.NewKeeper(st, files, media.DefaultQuota).Plain(), Workshop: workshop, Checker: model.NewChecker(st, workshop), Log: log,
+		Store: st, Pictures: pictures, Maker: &bring.Maker{Store: st, Pictures: pictures, MediaDir: files}, Workshop: workshop, Checker: model.NewChecker(st, workshop), Log: log,
 		Publisher: &site.Publisher{Dir: t.TempDir(), MediaDir: files, Hosts: hosts},
 		Domains: &domains.Watch{
 			Store: st,
@@ -186,7 +188,7 @@ func TestPlans(t *testing.T) {
 		t.Error("it isn't withdrawn")
 	}
 	late := plan(store.PlanPublish, "p")
-	y.must(y.Store.People.RemoveMember(ctx, "w1", y.owner))
+	y.must(y.Store.Members.Set(ctx, "w1", y.owner, ""))
 	y.must(y.CarryOut(ctx, late))
 	if p, err := y.Store.Releases.Plan(ctx, late); err != nil || p.Problem == "" || live("p") {
 		t.Errorf("by somebody who may not: %+v, %v", p, err)

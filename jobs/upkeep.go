@@ -32,6 +32,7 @@ func (w *Tasks) Forget(ctx context.Context) error {
 		w.Store.Log.ForgetVersions(ctx, ago(policy.Log)),
 		w.Store.Tree.Forget(ctx, ago(policy.DeletedPages)),
 		w.Store.Sites.Forget(ctx, ago(policy.DeletedSites)),
+		w.Store.Works.Forget(ctx, ago(policy.Works)),
 	)
 	uploads, freed, uerr := w.Pictures.Collect(ctx, ago(FileGrace))
 	published, more, perr := w.Publisher.Collect(ctx, w.Store, ago(FileGrace))

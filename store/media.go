@@ -159,6 +159,23 @@ func (s *Media) RetryCopies(ctx context.Context, m *Medium) error {
 	})
 }
 
+// RetryAllCopies has the copies of a site's pictures made that couldn't be.
+func (s *Media) RetryAllCopies(ctx context.Context, site string) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		var failed []MakeCopies
+		if err := tx.SelectContext(ctx, &failed, `UPDATE media SET problem = '' WHERE site_id = $1 AND deleted_at IS NULL AND copies_left > 0 AND problem <> ''
+			RETURNING site_id AS site, id AS medium, original`, site); err != nil {
+			return fmt.Errorf("trying copies again: %w", err)
+		}
+		for _, job := range failed {
+			if err := s.queueCopies(ctx, tx, job); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
 // FailCopies notes why the copies of a job can't be made.
 func (s *Media) FailCopies(ctx context.Context, job MakeCopies, why string) error {
 	if _, err := s.db.ExecContext(
@@ -356,7 +373,8 @@ func (s *Media) Uses(ctx context.Context, site string, media []*Medium) (map[str
 func (s *Media) FilesInUse(ctx context.Context) (map[string]bool, error) {
 	var names []string
 	if err := s.db.SelectContext(ctx, &names, `SELECT original FROM media WHERE original <> '' UNION ALL SELECT v->>'file' FROM media, jsonb_array_elements(variants) v
-		UNION ALL SELECT file FROM site_fonts UNION ALL SELECT original FROM site_fonts UNION ALL SELECT unnest(originals) FROM editions`); err != nil {
+		UNION ALL SELECT file FROM site_fonts UNION ALL SELECT original FROM site_fonts UNION ALL SELECT unnest(originals) FROM editions
+		UNION ALL SELECT file FROM works WHERE file <> ''`); err != nil {
 		return nil, fmt.Errorf("listing files in use: %w", err)
 	}
 	use := make(map[string]bool, len(names))

@@ -265,11 +265,3 @@ func (s *People) AddMember(ctx context.Context, site, user string, role Role) er
 	}
 	return nil
 }
-
-// RemoveMember takes a person off a site.
-func (s *People) RemoveMember(ctx context.Context, site, user string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM members WHERE site_id = $1 AND user_id = $2`, site, user); err != nil {
-		return fmt.Errorf("removing a member: %w", err)
-	}
-	return nil
-}

@@ -77,6 +77,20 @@ CREATE TABLE public.house_log (
 
 COMMENT ON TABLE public.house_log IS 'The edits of house styles, each as it was before and after; entries of one act share it with those of page_log.';
 
+CREATE TABLE public.invitations (
+    id text NOT NULL,
+    token bytea NOT NULL,
+    site_id text NOT NULL,
+    email text NOT NULL,
+    role text NOT NULL,
+    made_by text NOT NULL,
+    made_at timestamp with time zone DEFAULT now() NOT NULL,
+    ends_at timestamp with time zone NOT NULL,
+    CONSTRAINT invitations_role_check CHECK ((role = ANY (ARRAY['owner'::text, 'designer'::text, 'writer'::text])))
+);
+
+COMMENT ON TABLE public.invitations IS 'Links by which people join a site in a role, each for one email and by a hash of what is in it.';
+
 CREATE TABLE public.kept_houses (
     id text NOT NULL,
     site_id text NOT NULL,
@@ -482,6 +496,27 @@ CREATE TABLE public.visits (
 
 COMMENT ON TABLE public.visits IS 'How many windows of which width visitors saw pages in, by day.';
 
+CREATE TABLE public.works (
+    id text NOT NULL,
+    user_id text NOT NULL,
+    name text NOT NULL,
+    slug text DEFAULT ''::text NOT NULL,
+    file text DEFAULT ''::text NOT NULL,
+    source text,
+    address text DEFAULT ''::text NOT NULL,
+    state text DEFAULT 'waiting'::text NOT NULL,
+    stopping boolean DEFAULT false NOT NULL,
+    done integer DEFAULT 0 NOT NULL,
+    parts integer DEFAULT 0 NOT NULL,
+    problem text DEFAULT ''::text NOT NULL,
+    lost text DEFAULT ''::text NOT NULL,
+    made text,
+    begun_at timestamp with time zone DEFAULT now() NOT NULL,
+    CONSTRAINT works_state_check CHECK ((state = ANY (ARRAY['waiting'::text, 'running'::text, 'done'::text, 'failed'::text])))
+);
+
+COMMENT ON TABLE public.works IS 'Sites that are made in the background, of a file in the media folder or of another site (source), for who wants them: how far that has come, and what became of it.';
+
 ALTER TABLE ONLY public.audit
     ADD CONSTRAINT audit_pkey PRIMARY KEY (id);
 
@@ -499,6 +534,15 @@ ALTER TABLE ONLY public.former_addresses
 
 ALTER TABLE ONLY public.house_log
     ADD CONSTRAINT house_log_pkey PRIMARY KEY (site_id, version);
+
+ALTER TABLE ONLY public.invitations
+    ADD CONSTRAINT invitations_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.invitations
+    ADD CONSTRAINT invitations_site_id_email_key UNIQUE (site_id, email);
+
+ALTER TABLE ONLY public.invitations
+    ADD CONSTRAINT invitations_token_key UNIQUE (token);
 
 ALTER TABLE ONLY public.kept_houses
     ADD CONSTRAINT kept_houses_pkey PRIMARY KEY (id);
@@ -593,6 +637,9 @@ ALTER TABLE ONLY public.versions
 ALTER TABLE ONLY public.visits
     ADD CONSTRAINT visits_pkey PRIMARY KEY (page_id, day, width);
 
+ALTER TABLE ONLY public.works
+    ADD CONSTRAINT works_pkey PRIMARY KEY (id);
+
 CREATE INDEX audit_at_idx ON public.audit USING btree (at);
 
 CREATE INDEX audit_site_id_at_idx ON public.audit USING btree (site_id, at DESC);
@@ -608,6 +655,8 @@ CREATE INDEX form_entries_site_id_sent_at_idx ON public.form_entries USING btree
 CREATE INDEX former_addresses_site_id_idx ON public.former_addresses USING btree (site_id);
 
 CREATE INDEX house_log_act_idx ON public.house_log USING btree (act) WHERE (act IS NOT NULL);
+
+CREATE INDEX invitations_made_by ON public.invitations USING btree (made_by);
 
 CREATE INDEX kept_houses_site_id_created_at_idx ON public.kept_houses USING btree (site_id, created_at DESC);
 
@@ -649,6 +698,12 @@ CREATE INDEX versions_page_id_made_at_idx ON public.versions USING btree (page_i
 
 CREATE INDEX versions_site_id_made_at_idx ON public.versions USING btree (site_id, made_at DESC) WHERE (page_id IS NULL);
 
+CREATE INDEX works_of_made ON public.works USING btree (made);
+
+CREATE INDEX works_of_source ON public.works USING btree (source);
+
+CREATE INDEX works_of_user ON public.works USING btree (user_id, begun_at);
+
 ALTER TABLE ONLY public.audit
     ADD CONSTRAINT audit_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE SET NULL;
 
@@ -672,6 +727,12 @@ ALTER TABLE ONLY public.house_log
 
 ALTER TABLE ONLY public.house_log
     ADD CONSTRAINT house_log_user_id_fkey FOREIGN KEY (user_id) REFERENCES public.users(id) ON DELETE SET NULL;
+
+ALTER TABLE ONLY public.invitations
+    ADD CONSTRAINT invitations_made_by_fkey FOREIGN KEY (made_by) REFERENCES public.users(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.invitations
+    ADD CONSTRAINT invitations_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.kept_houses
     ADD CONSTRAINT kept_houses_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
@@ -780,3 +841,12 @@ ALTER TABLE ONLY public.versions
 
 ALTER TABLE ONLY public.visits
     ADD CONSTRAINT visits_page_id_fkey FOREIGN KEY (page_id) REFERENCES public.pages(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.works
+    ADD CONSTRAINT works_made_fkey FOREIGN KEY (made) REFERENCES public.sites(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.works
+    ADD CONSTRAINT works_source_fkey FOREIGN KEY (source) REFERENCES public.sites(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.works
+    ADD CONSTRAINT works_user_id_fkey FOREIGN KEY (user_id) REFERENCES public.users(id) ON DELETE CASCADE;

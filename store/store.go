@@ -53,6 +53,8 @@ type Store struct {
 	Visible  Visible
 	Visits   Visits
 	Steps    Steps
+	Works    Works
+	Members  Members
 }
 
 // The parts of a Store. Their methods are safe for concurrent use, but within a Transaction.
@@ -76,6 +78,8 @@ type (
 	Visible  struct{ *base } // what visitors find: words that are searched, fields of forms
 	Visits   struct{ *base } // counted by day and width
 	Steps    struct{ *base } // the first ones of a site
+	Members  struct{ *base } // of sites, and who is invited to be one
+	Works    struct{ *base } // sites that are being made in the background
 )
 
 // base is what the parts share.
@@ -96,7 +100,7 @@ func over(b *base) *Store {
 		Media: Media{
 			b,
 		}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},
-		Visible: Visible{b}, Visits: Visits{b}, Steps: Steps{b},
+		Visible: Visible{b}, Visits: Visits{b}, Steps: Steps{b}, Works: Works{b}, Members: Members{b},
 	}
 	return b.all
 }

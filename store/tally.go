@@ -21,21 +21,21 @@ type UnderWay struct {
 	Copies  int `db:"copies"`   // of pictures, still to be made
 	Swept   int `db:"swept"`    // pages that were checked
 	ToSweep int `db:"to_sweep"` // of so many, 0 when none are being checked
+	// Uncopied are pictures of which copies couldn't be made.
+	Uncopied int `db:"uncopied"`
 }
-
-// Any reports whether something is under way.
-func (w UnderWay) Any() bool { return w.Copies > 0 || w.ToSweep > 0 }
 
 // Tally counts what there is on a site.
 func (s *Sites) Tally(ctx context.Context, site string) (t Tally, err error) {
-	if err := s.db.GetContext(ctx, &t, `SELECT n.pages, n.to_publish, n.findings, m.media, m.copies,
+	if err := s.db.GetContext(ctx, &t, `SELECT n.pages, n.to_publish, n.findings, m.media, m.copies, m.uncopied,
 		(SELECT count(*) FROM form_entries e WHERE e.site_id = s.id AND NOT e.trial AND e.suspect = '') AS entries,
 		coalesce(w.done, 0) AS swept, coalesce(w.pages, 0) AS to_sweep
 		FROM sites s LEFT JOIN sweeps w ON w.site_id = s.id,
 		LATERAL (SELECT count(*) AS pages, coalesce(sum(f.broken + f.doubtful), 0) AS findings,
 			count(*) FILTER (WHERE p.published_seq IS DISTINCT FROM p.seq OR p.published_look <> s.version) AS to_publish
 			FROM pages p LEFT JOIN page_findings f ON f.page_id = p.id AND f.seq = p.seq WHERE p.site_id = s.id AND p.deleted_at IS NULL) n,
-		LATERAL (SELECT count(*) AS media, coalesce(sum(copies_left), 0) AS copies FROM media WHERE site_id = s.id AND deleted_at IS NULL) m
+		LATERAL (SELECT count(*) AS media, coalesce(sum(copies_left) FILTER (WHERE problem = ''), 0) AS copies,
+			count(*) FILTER (WHERE copies_left > 0 AND problem <> '') AS uncopied FROM media WHERE site_id = s.id AND deleted_at IS NULL) m
 		WHERE s.id = $1`, site); err != nil {
 		return Tally{}, fmt.Errorf("counting what is on a site: %w", err)
 	}

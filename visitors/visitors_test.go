@@ -591,7 +591,7 @@ func TestPreviews(t *testing.T) {
 	if status, _, _ := v.ask("192.0.2.1", "GET", one+"/fares/", nil); status != http.StatusNotFound {
 		t.Errorf("a link that was ended: %d", status)
 	}
-	if err := v.Store.People.RemoveMember(t.Context(), "w1", v.designer.ID); err != nil {
+	if err := v.Store.Members.Set(t.Context(), "w1", v.designer.ID, ""); err != nil {
 		t.Fatal(err)
 	}
 	if status, _, _ := v.ask("192.0.2.1", "GET", whole+"/", nil); status != http.StatusNotFound {

@@ -78,7 +78,7 @@ func TestTheRailCounts(t *testing.T) {
 	if err != nil || err2 != nil {
 		t.Fatal(err, err2)
 	}
-	if n.Pages != len(infos) || n.Entries != 2 || n.ToPublish != len(infos) || n.Any() {
+	if n.Pages != len(infos) || n.Entries != 2 || n.ToPublish != len(infos) || n.UnderWay != (store.UnderWay{}) {
 		t.Errorf("%+v of %d pages", n, len(infos))
 	}
 	_, home, _ := p.as("designer@example.org").get("/sites/skerry")

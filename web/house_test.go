@@ -125,6 +125,23 @@ func TestContrastsOfWhatIsTyped(t *testing.T) {
 
 func upload(t *testing.T, d *person, path, name string, data []byte, fields map[string]string) (int, string) {
 	t.Helper()
+	status, body, _ := d.do(formWith(t, d, path, name, data, fields))
+	return status, body
+}
+
+// uploaded is where one is led that uploads something.
+func uploaded(t *testing.T, d *person, path, name string, data []byte, fields map[string]string) http.Header {
+	t.Helper()
+	status, body, h := d.do(formWith(t, d, path, name, data, fields))
+	if status != http.StatusSeeOther {
+		t.Fatalf("%d %.300s", status, body)
+	}
+	return h
+}
+
+// formWith is a form that brings a file.
+func formWith(t *testing.T, d *person, path, name string, data []byte, fields map[string]string) *http.Request {
+	t.Helper()
 	var b bytes.Buffer
 	w := multipart.NewWriter(&b)
 	f, err := w.CreateFormFile("file", name)
@@ -147,8 +164,7 @@ func upload(t *testing.T, d *person, path, name string, data []byte, fields map[
 		t.Fatal(err)
 	}
 	r.Header.Set("Content-Type", w.FormDataContentType())
-	status, body, _ := d.do(r)
-	return status, body
+	return r
 }
 
 func TestPaletteFromAPicture(t *testing.T) {

@@ -19,6 +19,7 @@ import (
 	"openplot/web/handbook"
 	"openplot/web/house"
 	"openplot/web/library"
+	"openplot/web/members"
 	"openplot/web/menus"
 	"openplot/web/operator"
 	"openplot/web/pages"
@@ -60,8 +61,10 @@ func New(c Config) (*Server, error) {
 	}
 	d := &desk.Desk{Shell: sh}
 	shelf := &bench.Shelf{Desk: d}
+	entrance := people.New(d)
 	return &Server{sh, []shell.Screen{
-		people.New(d),
+		entrance,
+		people.NewJoin(entrance),
 		&sites.Screen{Desk: d},
 		&pages.Screen{Desk: d},
 		&bench.Screen{Desk: d, Shelf: shelf},
@@ -72,6 +75,7 @@ func New(c Config) (*Server, error) {
 		&zones.Screen{Desk: d},
 		&house.Screen{Desk: d},
 		&library.Screen{Desk: d},
+		&members.Screen{Desk: d},
 		&menus.Screen{Desk: d},
 		&settings.Screen{Desk: d},
 		&publish.Screen{Desk: d},

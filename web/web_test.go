@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"image"
 	"image/png"
@@ -140,9 +141,30 @@ func (p *studio) tasks() *jobs.Tasks {
 		Publisher: s.Publisher,
 		Workshop:  s.Workshop,
 		Checker:   s.Checker,
+		Maker:     s.Maker,
 		Domains:   s.Domains,
 		Log:       s.Log,
 	}
+}
+
+// made does what a person is led to after they wanted a site of a file or of another, and gives where it
+// then is, or what is said instead.
+func (q *person) made(h http.Header) (to, said string) {
+	q.t.Helper()
+	id, is := strings.CutPrefix(h.Get("Location"), "/works/")
+	if !is {
+		return "", "led to " + h.Get("Location")
+	}
+	err := q.tasks().Make(q.t.Context(), id)
+	var problem *doc.Problem
+	if errors.As(err, &problem) {
+		return "", problem.Sentence()
+	}
+	if err != nil {
+		q.t.Fatal(err)
+	}
+	_, said, h = q.get("/works/" + id)
+	return h.Get("Location"), said
 }
 
 // works does it until the test ends.

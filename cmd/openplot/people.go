@@ -136,7 +136,9 @@ func memberCommand(ctx context.Context, st *store.Store, args []string) error {
 	}
 	act := store.Noted{Site: s.ID, Who: operatorName, Act: "member removed", About: u.Email}
 	if op == "remove" {
-		err = st.People.RemoveMember(ctx, s.ID, u.ID)
+		if err = st.Members.Set(ctx, s.ID, u.ID, ""); errors.Is(err, store.ErrNotFound) {
+			return doc.Problemf("Email", "%s doesn't belong to %s", u.Email, s.Name)
+		}
 	} else {
 		role := store.Role(rest[2])
 		if role != store.Owner && role != store.Designer && role != store.Writer {

@@ -87,7 +87,7 @@ func serve(ctx context.Context, s settings) error {
 		return err
 	}
 	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), &jobs.Tasks{
-		Store: st, Pictures: pictures, Publisher: publisher, Workshop: server.Workshop, Checker: server.Checker, Domains: server.Domains, Log: log,
+		Store: st, Pictures: pictures, Publisher: publisher, Workshop: server.Workshop, Checker: server.Checker, Maker: server.Maker, Domains: server.Domains, Log: log,
 	})
 	if err != nil {
 		return err

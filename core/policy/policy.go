@@ -14,7 +14,9 @@ const (
 	DeletedPages   = 30 * day
 	DeletedMedia   = 30 * day
 	Audit          = 365 * day
+	Works          = 7 * day  // what became of a site that was to be made in the background
 	Visits         = 90 * day // counts of visits by day
+	Invitations    = 7 * day  // to a site, to be taken
 	LostDomain     = 3 * day  // a domain whose records aren't found any more is shown
 	TrialEntries   = 30 * day // what was sent with forms to try them
 	LeastEntries   = 1 * day  // what a site can choose for what visitors send
@@ -24,6 +26,7 @@ const (
 // How many there are at most.
 const (
 	Sites        = 1000 // that somebody owns, those included that can be had back
+	Members      = 200  // of a site, with those who are invited
 	Fonts        = 60   // files of a site's own
 	KeptSections = 200  // on the Shelf
 	KeptHouses   = 50   // house styles that a site keeps beside its own

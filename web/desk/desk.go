@@ -1,25 +1,16 @@
 package desk
 
 import (
-	"context"
 	"errors"
-	"fmt"
 	"net/http"
-	"os"
-	"path/filepath"
-	"slices"
 	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/durable"
-	"openplot/fonts"
 	"openplot/icons"
-	"openplot/media"
 	"openplot/site"
 	"openplot/store"
 	"openplot/web/model"
@@ -78,25 +69,6 @@ func (s *Desk) RefuseTry(c *gin.Context, err error) {
 	c.JSON(http.StatusUnprocessableEntity, gin.H{"problem": problem.Sentence()})
 }
 
-// KeepFont writes a font's files and keeps it.
-func (s *Desk) KeepFont(c *gin.Context, site, family string, own *fonts.Own) error {
-	packed, err := fonts.Pack(own.SFNT, fonts.Quick)
-	if err != nil {
-		return fmt.Errorf("packing a font: %w", err)
-	}
-	id := store.NewID("t")
-	f := &store.Font{
-		ID: id, SiteID: site, Family: family, Italic: own.Italic, Least: own.Weights[0], Most: own.Weights[1],
-		File: id + ".woff2", Original: id + media.OriginalMark,
-	}
-	for name, b := range map[string][]byte{f.File: packed, f.Original: own.SFNT} {
-		if err := durable.Write(filepath.Join(s.MediaDir, name), b); err != nil {
-			return fmt.Errorf("keeping a font: %w", err)
-		}
-	}
-	return s.Store.Houses.AddFont(c, f)
-}
-
 type PictureChoice struct{ ID, Name, Thumb string }
 
 // PictureChoices are the pictures of a library that one can be chosen from.
@@ -142,53 +114,4 @@ func Shortened(s string, runes int) string {
 		}
 	}
 	return s
-}
-
-// Carried gives a site with all that it needs elsewhere; of a medium the file's name is the one
-// in the media folder.
-func (s *Desk) Carried(ctx context.Context, st *store.Site) (c carry.Site, err error) {
-	c.Site = st.Site
-	own, err := s.Store.Houses.Fonts(ctx, st.ID)
-	if err != nil {
-		return c, err
-	}
-	for _, f := range own {
-		b, err := os.ReadFile(filepath.Join(s.MediaDir, f.File))
-		if err != nil {
-			return c, err
-		}
-		c.Fonts = append(c.Fonts, carry.Font{Family: f.Family, WOFF2: b})
-	}
-	all, err := s.Store.Media.List(ctx, st.ID)
-	if err != nil {
-		return c, err
-	}
-	for _, m := range all {
-		file := m.Original
-		if file == "" {
-			file = m.Variants[len(m.Variants)-1].File
-		}
-		c.Media = append(
-			c.Media,
-			carry.Medium{ID: m.ID, File: file, Name: m.Name, Alt: m.Alt, Focal: m.Focal, Folder: m.Folder},
-		)
-	}
-	infos, err := s.Store.Pages.List(ctx, st.ID)
-	if err != nil {
-		return c, err
-	}
-	addresses := map[string]string{}
-	for _, at := range store.Tree(infos) {
-		i := slices.IndexFunc(infos, func(p *store.PageInfo) bool { return p.ID == at.ID })
-		p, err := s.Store.Pages.ByID(ctx, st.ID, at.ID)
-		if err != nil {
-			return c, err
-		}
-		addresses[at.ID] = at.Address
-		placing := infos[i].Placing
-		c.Pages = append(c.Pages, carry.Page{
-			Address: at.Address, Under: addresses[at.Parent], InMenu: placing.InMenu, InFooter: placing.InFooter, MenuName: placing.MenuName, Locked: p.Lock != "", Page: p.Doc,
-		})
-	}
-	return c, nil
 }

@@ -115,6 +115,5 @@ var DoneWords = map[string]string{
 	"kept": "Kept.", "home": "It is the home page now.", "copied": "Copied.", "restored": "It is back.", "delete": "Deleted. It can be had back below for 30 days.",
 	"withdraw": "Withdrawn: visitors don’t see it any more.", "show": "In the menu.", "hide": "Left out of the menu.", "move": "Moved.", "published": "Published.",
 	"offline": "The site is offline: visitors read what you wrote instead of its pages.", "online": "The site is online again.",
-	"trimmed":  "The site is here. Some of what is in the file couldn’t be kept as it is there: the site’s log says on which pages, and what.",
 	"siteback": "The site is as it was then. What it was before is kept as a version.", "back": "Visitors see that publication again.",
 }

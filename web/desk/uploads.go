@@ -1,17 +1,13 @@
 package desk
 
 import (
-	"context"
 	"errors"
 	"mime/multipart"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/core/carry"
 	"openplot/core/doc"
-	"openplot/core/policy"
-	"openplot/fonts"
 	"openplot/media"
 	"openplot/origin"
 	"openplot/web/shell"
@@ -53,25 +49,4 @@ type PickerItem struct {
 	ID, Name, Thumb, Size string
 	Width, Height         int
 	Wordless              bool // a picture of which nobody has said what is seen on it
-}
-
-// CheckCarried checks fonts of a file as uploaded ones. Errors are *doc.Problem when they are
-// about one.
-func CheckCarried(ctx context.Context, carried []carry.Font) ([]*fonts.Own, error) {
-	if len(carried) > policy.Fonts {
-		return nil, doc.Problemf("Fonts", "in the file are %d; %d is the most a site has", len(carried), policy.Fonts)
-	}
-	checked := make([]*fonts.Own, len(carried))
-	for i, f := range carried {
-		own, err := fonts.ReadOwn(ctx, f.WOFF2)
-		var problem *doc.Problem
-		if errors.As(err, &problem) {
-			return nil, doc.Problemf("Fonts", "of %s in the file can't be used: it %s", f.Family, problem.Message)
-		}
-		if err != nil {
-			return nil, err
-		}
-		checked[i] = own
-	}
-	return checked, nil
 }

@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/bring"
 	"openplot/core/carry"
 	"openplot/core/doc"
 	"openplot/core/edit"
@@ -95,7 +96,7 @@ func (s *Screen) takeCarried(c *gin.Context, command edit.HouseCommand, carried 
 	if _, err := take(st.House); err != nil {
 		return err
 	}
-	checked, err := desk.CheckCarried(c, carried.Fonts)
+	checked, err := bring.CheckFonts(c, carried.Fonts)
 	if err != nil {
 		return err
 	}
@@ -103,7 +104,7 @@ func (s *Screen) takeCarried(c *gin.Context, command edit.HouseCommand, carried 
 		if st.House.OwnFamily(f.Family) != nil {
 			continue // this site's own files of that name stay
 		}
-		if err := s.KeepFont(c, st.ID, f.Family, checked[i]); err != nil {
+		if err := s.Maker.KeepFont(c, st.ID, f.Family, checked[i]); err != nil {
 			return err
 		}
 	}

@@ -58,7 +58,7 @@ func (s *Screen) addFont(c *gin.Context) {
 		s.houseDone(c, command, err)
 		return
 	}
-	if err := s.KeepFont(c, st.ID, command.Name, own); err != nil {
+	if err := s.Maker.KeepFont(c, st.ID, command.Name, own); err != nil {
 		s.houseDone(c, command, err)
 		return
 	}

@@ -47,9 +47,10 @@ func (s *Screen) Routes() []shell.Route {
 			shell.Post(paths.SiteRoute+"/library/:medium/replace", rights.Write, s.proposeMedium),
 		),
 		shell.Post(paths.SiteRoute+"/library/:medium/take", rights.Write, s.inLibrary(s.takeMedium)),
-		shell.Post(paths.SiteRoute+"/library/:medium/keep", rights.Write, s.inLibrary(s.leaveMedium)),
+		shell.Post(paths.SiteRoute+"/library/:medium/keep", rights.Write, s.inLibrary(leaveMedium)),
 		shell.Get(paths.SiteRoute+"/library/:medium/places", rights.See, s.mediumPlaces),
 		shell.Get(paths.SiteRoute+"/library/wants", rights.See, s.mediaWants),
+		shell.Post(paths.SiteRoute+"/library/again", rights.Write, s.copyAllAgain),
 		shell.Post(paths.SiteRoute+"/library/folder", rights.Write, s.fileMedia),
 		shell.Post(paths.SiteRoute+"/library/delete", rights.Keep, s.deleteMedia),
 		shell.Post(paths.SiteRoute+"/library/restore", rights.Keep, s.restoreMedia),
@@ -299,10 +300,20 @@ func (s *Screen) reshape(c *gin.Context, m *store.Medium) error {
 }
 
 // leaveMedium answers with a medium as it is, after a proposal wasn't taken.
-func (s *Screen) leaveMedium(*gin.Context, *store.Medium) error { return nil }
+func leaveMedium(*gin.Context, *store.Medium) error { return nil }
 
 // copyAgain has the copies of a picture made that couldn't be.
 func (s *Screen) copyAgain(c *gin.Context, m *store.Medium) error {
 	m.Problem = ""
 	return s.Store.Media.RetryCopies(c, m)
+}
+
+// copyAllAgain has the copies of all pictures made that couldn't be.
+func (s *Screen) copyAllAgain(c *gin.Context) {
+	st := shell.SiteOf(c)
+	if err := s.Store.Media.RetryAllCopies(c, st.ID); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("library"))
 }

@@ -52,11 +52,7 @@ func (s *Screen) signInForm(c *gin.Context) {
 
 func (s *Screen) signIn(c *gin.Context) {
 	v := signInView{Email: c.PostForm("email")}
-	now, network, account := s.Now(), origin.Network(c.ClientIP()), strings.ToLower(strings.TrimSpace(v.Email))
-	// Attempts from elsewhere make an account slow to sign in to, and lock nobody out.
-	if !s.signIns.Allow(network, now) || !s.pairs.Allow(network+" "+account, now) ||
-		!s.accounts.Allow(account, now) && !s.hold(c) {
-		s.Note(c, "sign-in refused, too many attempts", "", v.Email)
+	if !s.allowed(c, v.Email) {
 		v.Problem = "Too many attempts. Try again in a minute."
 		s.Screen(c, http.StatusTooManyRequests, "sign-in", v)
 		return
@@ -72,17 +68,37 @@ func (s *Screen) signIn(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	ctx := c.Request.Context()
-	if err := s.Sessions.RenewToken(ctx); err != nil { // against session fixation
+	if err := s.enter(c, u); err != nil {
 		s.Fail(c, err)
 		return
 	}
+	c.Redirect(http.StatusSeeOther, "/")
+}
+
+// allowed reports whether an attempt to sign in to an account is one of few, and notes it when not.
+// Attempts from elsewhere make an account slow to sign in to, and lock nobody out.
+func (s *Screen) allowed(c *gin.Context, email string) bool {
+	now, network, account := s.Now(), origin.Network(c.ClientIP()), strings.ToLower(strings.TrimSpace(email))
+	if s.signIns.Allow(network, now) && s.pairs.Allow(network+" "+account, now) &&
+		(s.accounts.Allow(account, now) || s.hold(c)) {
+		return true
+	}
+	s.Note(c, "sign-in refused, too many attempts", "", email)
+	return false
+}
+
+// enter begins a session of somebody.
+func (s *Screen) enter(c *gin.Context, u *store.User) error {
+	ctx := c.Request.Context()
+	if err := s.Sessions.RenewToken(ctx); err != nil { // against session fixation
+		return err
+	}
 	s.Sessions.Put(ctx, "user", u.ID)
 	s.Sessions.Put(ctx, "epoch", u.Epoch)
-	s.Sessions.Put(ctx, "seen", now.UnixMilli())
+	s.Sessions.Put(ctx, "seen", s.Now().UnixMilli())
 	c.Set(shell.KeyUser, u)
 	s.Note(c, "signed in", "", "")
-	c.Redirect(http.StatusSeeOther, "/")
+	return nil
 }
 
 // hold keeps an attempt waiting that is one of many with its account, unless as many are waiting as

@@ -20,7 +20,7 @@ import (
 // elsewhere.
 func (s *Screen) siteFile(c *gin.Context) {
 	st := shell.SiteOf(c)
-	carried, err := s.Carried(c, st)
+	carried, err := s.Maker.Carried(c, st)
 	if err != nil {
 		s.Fail(c, err)
 		return

@@ -1,7 +1,9 @@
 package shell
 
 import (
+	"cmp"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -20,7 +22,9 @@ type Frame struct {
 	// Live is the site's address, or "", and Host what of it is read.
 	Live, Host string
 	Groups     [][]Place
-	Work       store.UnderWay
+	// Works is what is under way in the background, or failed there; Busy reports whether any is.
+	Works []Work
+	Busy  bool
 	// Folded reports whether the rail shows icons alone.
 	Folded bool
 }
@@ -54,6 +58,7 @@ var places = [][]place{
 	{
 		{"House style", "house", "palette", "h", "", nil},
 		{"Menus", "menus", "menu-button-wide", "m", "", nil},
+		{"People", "people", "people", "e", "", nil},
 		{"Settings", "settings", "sliders", "s", "", nil},
 	},
 	{
@@ -87,7 +92,9 @@ func (s *Shell) Around(c *gin.Context) (f Frame, err error) {
 	if err != nil {
 		return f, err
 	}
-	f.Work = tally.UnderWay
+	if err := s.underWay(c, &f, tally); err != nil {
+		return f, err
+	}
 	here := hereOf(c.FullPath())
 	if here == "rail" { // asked for by a screen, which says where it is
 		here = c.Query("here")
@@ -113,6 +120,71 @@ func (s *Shell) Around(c *gin.Context) (f Frame, err error) {
 		}
 	}
 	return f, nil
+}
+
+// Work is something in the background, as the foot of the rail shows it.
+type Work struct {
+	Words, Path string // Path leads to more of it, or is ""
+	Done, Of    int    // Of is 0 where it isn't known, or it has ended
+	Act         *Act
+}
+
+// Act is what can be done about a work: at once, by its path.
+type Act struct{ Name, About, Path string }
+
+// underWay adds what is going on in the background: on the site, and of what the person wants made.
+func (s *Shell) underWay(c *gin.Context, f *Frame, tally store.Tally) error {
+	at := paths.To(f.Site.Slug)
+	if tally.ToSweep > 0 {
+		f.Works = append(f.Works, Work{
+			Words: "Checking pages", Path: at.At("checks"), Done: tally.Swept, Of: tally.ToSweep,
+			Act: &Act{"Cancel", "checking pages", at.At("checks", "stop")},
+		})
+	}
+	if n := tally.Copies; n > 0 {
+		f.Works = append(
+			f.Works,
+			Work{
+				Words: counted(n, "copy of a picture is", "copies of pictures are") + " being made",
+				Path:  at.At("library"),
+			},
+		)
+	}
+	f.Busy = len(f.Works) > 0
+	if n := tally.Uncopied; n > 0 {
+		one := Work{Words: counted(n, "picture", "pictures") + " couldn’t be copied", Path: at.At("library")}
+		if f.Site.Role.May(rights.Write) {
+			one.Act = &Act{"Try again", one.Words, at.At("library", "again")}
+		}
+		f.Works = append(f.Works, one)
+	}
+	mine, err := s.Store.Works.Of(c, f.User.ID)
+	if err != nil {
+		return err
+	}
+	for _, w := range mine {
+		one := Work{Words: "Making " + cmp.Or(w.Name, "a site"), Path: "/works/" + w.ID}
+		switch w.State {
+		case store.WorkDone:
+			one.Words = cmp.Or(w.Name, "A site") + " is there"
+		case store.WorkFailed:
+			one.Words = cmp.Or(w.Name, "A site") + " couldn’t be made"
+			one.Act = &Act{"Try again", one.Words, "/works/" + w.ID + "/again"}
+		default:
+			one.Done, one.Of, f.Busy = w.Done, max(w.Parts, 1), true
+			one.Act = &Act{"Cancel", one.Words, "/works/" + w.ID + "/stop"}
+		}
+		f.Works = append(f.Works, one)
+	}
+	return nil
+}
+
+// counted is a number of things in words.
+func counted(n int, one, many string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return strconv.Itoa(n) + " " + many
 }
 
 // hereOf is the place that a route is at: a page's checks and its versions are those of the site.

@@ -49,7 +49,7 @@ async function refresh() {
 }
 setInterval(() => {
   if (document.querySelector('#rail[data-busy]')) refresh().catch(() => {});
-}, 4000);
+}, 2000);
 document.addEventListener('visibilitychange', () => refresh().catch(() => {}));
 
 const find = document.getElementById('my-site');

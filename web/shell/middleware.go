@@ -38,24 +38,33 @@ const (
 	KeyPage = "page"
 )
 
+// Who is whoever asks, or nil when nobody is signed in.
+func (s *Shell) Who(c *gin.Context) (*store.User, error) {
+	ctx := c.Request.Context()
+	id := s.Sessions.GetString(ctx, "user")
+	if id == "" || !s.seen(ctx) {
+		return nil, nil
+	}
+	u, err := s.Store.People.User(c, id)
+	if errors.Is(err, store.ErrNotFound) ||
+		err == nil && u.Epoch != s.Sessions.GetInt64(ctx, "epoch") { // another password since
+		return nil, nil
+	}
+	return u, err
+}
+
 // signedIn sends others to the sign-in.
 func (s *Shell) signedIn(c *gin.Context) {
-	id := s.Sessions.GetString(c.Request.Context(), "user")
-	if id != "" && s.seen(c.Request.Context()) {
-		u, err := s.Store.People.User(c, id)
-		if err == nil && u.Epoch == s.Sessions.GetInt64(c.Request.Context(), "epoch") {
-			c.Set(KeyUser, u)
-			c.Set(origin.KeyWho, u.ID)
-			c.Next()
-			return
-		}
-		if err == nil { // another password since
-			err = store.ErrNotFound
-		}
-		if !errors.Is(err, store.ErrNotFound) {
-			s.Fail(c, err)
-			return
-		}
+	u, err := s.Who(c)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if u != nil {
+		c.Set(KeyUser, u)
+		c.Set(origin.KeyWho, u.ID)
+		c.Next()
+		return
 	}
 	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead || c.GetHeader("HX-Request") != "" {
 		c.Header("HX-Redirect", "/sign-in")

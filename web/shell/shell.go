@@ -12,6 +12,7 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 
+	"openplot/bring"
 	"openplot/core/rights"
 	"openplot/dns"
 	"openplot/domains"
@@ -55,6 +56,7 @@ type Shell struct {
 	Workshop  *model.Workshop
 	Checker   *model.Checker
 	Publisher *site.Publisher
+	Maker     *bring.Maker
 	Domains   *domains.Watch
 	files     *Files
 	Sessions  *scs.SessionManager
@@ -80,6 +82,7 @@ func New(c Config, files *Files) (*Shell, error) {
 		Config:    c,
 		files:     files,
 		Publisher: &site.Publisher{Dir: c.SiteDir, MediaDir: c.MediaDir, Hosts: c.Hosts},
+		Maker:     &bring.Maker{Store: c.Store, Pictures: c.Pictures, MediaDir: c.MediaDir},
 	}
 	var err error
 	if s.Workshop, err = model.NewWorkshop(c.MediaDir, c.Hosts.Uploads()+"/media/", media.ReadPixels, c.Memory, c.Log); err != nil {

@@ -2,7 +2,6 @@ package sites
 
 import (
 	"cmp"
-	"context"
 	"errors"
 	"html/template"
 	"net/http"
@@ -11,6 +10,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"openplot/bring"
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/ready"
@@ -87,7 +87,7 @@ func (s *Screen) showNewSite(c *gin.Context, status int, f newSiteForm, problem 
 		v.Houses = append(v.Houses, desk.WornAs(r.ID, r.Name, r.Hint, &h, false))
 	}
 	var err error
-	if v.Form.Derived, err = s.freshSite(c, f.Name); err == nil {
+	if v.Form.Derived, err = s.Maker.Fresh(c, f.Name); err == nil {
 		v.Copies, _, err = s.Store.Sites.Search(c, shell.User(c).ID, store.SiteQuery{Limit: 200})
 		v.Copies = slices.DeleteFunc(v.Copies, func(i *store.SiteInfo) bool { return !i.Role.May(desk.Copying) })
 	}
@@ -99,19 +99,6 @@ func (s *Screen) showNewSite(c *gin.Context, status int, f newSiteForm, problem 
 		return
 	}
 	s.Screen(c, status, "new-site", v)
-}
-
-// freshSite derives an address from a site's name that no site has, or "".
-func (s *Screen) freshSite(ctx context.Context, name string) (slug string, err error) {
-	if name == "" {
-		return "", nil
-	}
-	slug = tree.Fresh(name, "site", func(word string) bool {
-		taken, terr := s.Store.Sites.Taken(ctx, word)
-		err = errors.Join(err, terr)
-		return terr == nil && (taken || doc.SiteReserved(word))
-	})
-	return slug, err
 }
 
 // newSiteSheet answers with the pages of a new site as they would be, and with its address.
@@ -126,7 +113,7 @@ func (s *Screen) newSiteSheet(c *gin.Context) {
 
 // newSiteSlug answers with the field of a new site's address while its name is typed.
 func (s *Screen) newSiteSlug(c *gin.Context) {
-	derived, err := s.freshSite(c, strings.TrimSpace(c.Query("name")))
+	derived, err := s.Maker.Fresh(c, strings.TrimSpace(c.Query("name")))
 	if err != nil {
 		s.Fail(c, err)
 		return
@@ -194,10 +181,11 @@ func (s *Screen) contactSheet(f newSiteForm) (*contactSheet, error) {
 	return v, nil
 }
 
-// beginSite makes a site of what was entered, with whoever asks as its owner.
+// beginSite makes a site of what was entered, with whoever asks as its owner; a copy of another in
+// the background.
 func (s *Screen) beginSite(c *gin.Context) {
 	f := newSiteEntered(c.PostForm, c.PostFormArray)
-	made, err := s.makeSite(c, f)
+	to, err := s.makeSite(c, f)
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
 		s.showNewSite(c, http.StatusUnprocessableEntity, f, problem.Sentence())
@@ -207,49 +195,31 @@ func (s *Screen) beginSite(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	s.Note(c, "site added", made.ID, made.Slug)
-	c.Redirect(http.StatusSeeOther, paths.To(made.Slug).At())
+	c.Redirect(http.StatusSeeOther, to)
 }
 
-// makeSite makes a site: the site itself first, since its pictures belong to it, and then its
-// pages; all of it, or nothing.
-func (s *Screen) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
+// makeSite makes a site, or has it made, and tells where it goes on.
+func (s *Screen) makeSite(c *gin.Context, f newSiteForm) (to string, err error) {
 	slug := f.Slug
-	var err error
 	if slug == "" {
-		if slug, err = s.freshSite(c, f.Name); err != nil {
-			return nil, err
+		if slug, err = s.Maker.Fresh(c, f.Name); err != nil {
+			return "", err
 		}
 	}
 	made, err := ready.NewSite(slug, f.Name, store.NewID)
 	if err != nil {
-		return nil, err
+		return "", err
+	}
+	if of, ok := strings.CutPrefix(f.From, copyOf); ok {
+		return s.copySite(c, of, made)
 	}
 	made.House, made.Business = ready.FindHouse(f.House).House(), f.Business
 	if ready.FindBusiness(f.Business) == nil {
 		made.Business = ""
 	}
-	var from *store.Site
-	if of, ok := strings.CutPrefix(f.From, copyOf); ok {
-		if from, err = s.Store.Sites.BySlugFor(c, shell.User(c).ID, of); err != nil {
-			return nil, doc.Problemf("Copy", "can't be of %.60q: it isn't one of your sites", of)
-		}
-		if !from.Role.May(desk.Copying) {
-			return nil, doc.Problemf(
-				"Copy",
-				"can't be of %s: on that site you write, and its owner would have to copy it for you",
-				from.Name,
-			)
-		}
-		copied := from.Site
-		copied.ID, copied.Slug, copied.Name = made.ID, made.Slug, made.Name
-		made = &copied
-	}
-	return s.addSite(c, made, func(st *store.Site) error {
-		switch {
-		case from != nil:
-			return s.copySite(c, from, st)
-		case f.From == fromBlank:
+	st, err := s.Maker.Add(c, shell.User(c).ID, made, func(st *store.Site) error {
+		c.Set(shell.KeySite, st)
+		if f.From == fromBlank {
 			return s.fillSite(c, st, func(newID func(string) string) ([]*doc.Page, tree.Tree, error) {
 				home, err := ready.NewHome(st.Name, newID)
 				if err != nil {
@@ -260,38 +230,39 @@ func (s *Screen) makeSite(c *gin.Context, f newSiteForm) (*store.Site, error) {
 		}
 		return s.planSite(c, st, f)
 	})
+	if err != nil {
+		return "", err
+	}
+	s.Note(c, "site added", st.ID, st.Slug)
+	return paths.To(st.Slug).At(), nil
 }
 
-// addSite keeps a new site, with whoever asks as its owner, and has fill give it its pages; all
-// of it, or nothing, also when the program is killed meanwhile.
-func (s *Screen) addSite(c *gin.Context, made *doc.Site, fill func(st *store.Site) error) (*store.Site, error) {
-	if err := s.Store.Transaction(c, func(in *store.Store) error {
-		if err := in.Sites.MayBegin(c, shell.User(c).ID); err != nil {
-			return err
-		}
-		if err := in.Sites.Add(c, made); err != nil {
-			return err
-		}
-		if err := in.Jobs.Making(c, made.ID); err != nil {
-			return err
-		}
-		return in.People.AddMember(c, made.ID, shell.User(c).ID, store.Owner)
-	}); err != nil {
-		return nil, err
-	}
-	st, err := s.Store.Sites.ByIDFor(c, shell.User(c).ID, made.ID)
-	if err == nil {
-		c.Set(shell.KeySite, st)
-		err = fill(st)
-	}
-	if err == nil {
-		err = s.Store.Jobs.Made(c, made.ID)
-	}
+// copySite has a site made in the background that is a copy of another.
+func (s *Screen) copySite(c *gin.Context, of string, made *doc.Site) (to string, err error) {
+	from, err := s.Store.Sites.BySlugFor(c, shell.User(c).ID, of)
 	if err != nil {
-		// What there is of it isn't one that anybody asked for.
-		return nil, errors.Join(err, s.Store.Sites.Drop(context.WithoutCancel(c), made.ID))
+		return "", doc.Problemf("Copy", "can't be of %.60q: it isn't one of your sites", of)
 	}
-	return st, nil
+	if !from.Role.May(desk.Copying) {
+		return "", doc.Problemf(
+			"Copy",
+			"can't be of %s: on that site you write, and its owner would have to copy it for you",
+			from.Name,
+		)
+	}
+	if err := s.Store.Sites.MayBegin(c, shell.User(c).ID); err != nil {
+		return "", err
+	}
+	taken, err := s.Store.Sites.Taken(c, made.Slug)
+	if err != nil {
+		return "", err
+	}
+	if taken {
+		return "", doc.Problemf("Address", "%q is another site’s already; choose another", made.Slug)
+	}
+	w := s.work(c, made.Name)
+	w.Slug, w.Source = made.Slug, from.ID
+	return workPath(w.ID), s.Store.Works.Add(c, w)
 }
 
 // planSite gives a new site its ready-made pages.
@@ -323,23 +294,7 @@ func (s *Screen) fillSite(
 	if err != nil {
 		return err
 	}
-	return s.Store.Transaction(c, func(in *store.Store) error { return addPages(c, in, st.ID, t, pages) })
-}
-
-// addPages keeps the pages of a new site where a tree has them.
-func addPages(ctx context.Context, in *store.Store, site string, t tree.Tree, pages []*doc.Page) error {
-	for i, p := range pages {
-		if err := in.Pages.Add(ctx, site, t[i].Address, i, p); err != nil {
-			return err
-		}
-	}
-	return in.Tree.Rearrange(ctx, site, func(now tree.Tree) (tree.Tree, error) {
-		now = slices.Clone(now)
-		for i := range now {
-			now[i].Parent = t[t.Index(now[i].ID)].Parent
-		}
-		return tree.Sorted(now), nil
-	})
+	return s.Store.Transaction(c, func(in *store.Store) error { return bring.AddPages(c, in, st.ID, t, pages) })
 }
 
 // restoreSite brings a deleted site back.

@@ -29,6 +29,9 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Get("/new/sheet", rights.Sign, s.newSiteSheet),
 		shell.Get("/new/slug", rights.Sign, s.newSiteSlug),
 		shell.Post("/restore", rights.Sign, s.restoreSite),
+		shell.Get("/works/:work", rights.Sign, s.showWork),
+		shell.Post("/works/:work/stop", rights.Sign, s.stopWork),
+		shell.Post("/works/:work/again", rights.Sign, s.retryWork),
 	}
 }
 
@@ -52,6 +55,7 @@ type sitesView struct {
 	Next     int
 	All      int
 	Deleted  []store.DeletedSite
+	Works    []*store.SiteWork
 	Done     string
 }
 
@@ -80,6 +84,7 @@ func (s *Screen) sites(c *gin.Context) {
 		All:      all,
 		Done: map[string]string{
 			"archived": "Archived: visitors find nothing of it until you bring it back. It is listed under Archived.", "unarchived": "It is among your sites again, and visitors see what they saw before.",
+			"stopped": "Stopped. Nothing of it is kept.",
 			"deleted": "Deleted. It can be had back below for 30 days.",
 		}[c.Query("done")],
 	}
@@ -107,6 +112,10 @@ func (s *Screen) sites(c *gin.Context) {
 		return
 	}
 	if v.Deleted, err = s.Store.Sites.Deleted(c, shell.User(c).ID); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if v.Works, err = s.Store.Works.Of(c, shell.User(c).ID); err != nil {
 		s.Fail(c, err)
 		return
 	}
