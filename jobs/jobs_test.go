@@ -188,6 +188,9 @@ func TestPlans(t *testing.T) {
 		t.Error("it isn't withdrawn")
 	}
 	late := plan(store.PlanPublish, "p")
+	other, err := y.Store.People.AddUser(ctx, "other@example.org", "Other", "three islands")
+	y.must(err)
+	y.must(y.Store.People.AddMember(ctx, "w1", other.ID, store.Owner))
 	y.must(y.Store.Members.Set(ctx, "w1", y.owner, ""))
 	y.must(y.CarryOut(ctx, late))
 	if p, err := y.Store.Releases.Plan(ctx, late); err != nil || p.Problem == "" || live("p") {

@@ -77,6 +77,7 @@ type looks struct {
 // openingDay is a day of the week with its hours, as they are written and as a bar shows them.
 type openingDay struct {
 	Day, Hours string
+	Entered    string // as it was sent, which may have changed since
 	Bars       []openingBar
 }
 
@@ -275,6 +276,9 @@ func (s *Screen) keepSettings(c *gin.Context) {
 func (s *Screen) keptInPlace(c *gin.Context, st *store.Site, kept store.Settings) {
 	media, err := s.Store.Media.List(c, st.ID)
 	v := settingsView{Kept: true, Days: days(kept.Facts)}
+	for i := range v.Days {
+		v.Days[i].Entered = c.PostForm("open-" + v.Days[i].Day)
+	}
 	if err == nil {
 		v.Looks, err = s.looksOf(c, st, kept, s.PictureChoices(media))
 	}

@@ -75,6 +75,20 @@ const spansOf = (bar) =>
   });
 const clock = (m) => `${Math.floor(m / 60)}:${String(m % 60).padStart(2, '0')}`;
 
+let dragged = null; // the bar that is
+
+/** Draws what was kept of a day, unless something else was entered since: an answer is about what was sent. */
+document.addEventListener('htmx:after:swap', () => {
+  for (const kept of document.querySelectorAll('#bars-kept svg')) {
+    const bar = document.getElementById(`bar-${kept.dataset.day}`);
+    const entered = document.getElementById(`open-${kept.dataset.day}`).value;
+    if (bar === dragged || entered !== kept.dataset.entered) continue;
+    for (const r of bar.querySelectorAll('rect')) r.remove();
+    bar.append(...kept.children);
+  }
+  document.getElementById('bars-kept').replaceChildren();
+});
+
 /** Draws spans, those that touch as one, and writes them. */
 function draw(bar, spans) {
   const all = spans.filter(([a, b]) => b > a).toSorted((a, b) => a[0] - b[0]);
@@ -110,6 +124,7 @@ form.addEventListener('pointerdown', (e) => {
   const begun = at(e.clientX);
   const end = i < 0 || Math.abs(exact - b) <= reach ? 1 : Math.abs(exact - a) <= reach ? -1 : 0;
   const was = bar.innerHTML;
+  dragged = bar;
   bar.setPointerCapture(e.pointerId);
   const moved = (x) => {
     const by = Math.max(0, Math.min(day, at(x)));
@@ -123,6 +138,7 @@ form.addEventListener('pointerdown', (e) => {
   const move = (ev) => draw(bar, [...others, moved(ev.clientX)]);
   const done = (ev) => {
     bar.removeEventListener('pointermove', move);
+    dragged = null;
     if (ev.type === 'pointercancel') bar.innerHTML = was;
     else {
       const span = moved(ev.clientX);
