@@ -6,7 +6,20 @@ import { before, test } from 'node:test';
 import { findings } from './axe.mjs';
 import { browser, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { agreeing, canvas, choose, drag, edit, eventually, newPage, publish, ready, signIn, undo } from './person.mjs';
+import {
+  agreeing,
+  canvas,
+  choose,
+  drag,
+  edit,
+  eventually,
+  newPage,
+  publish,
+  ready,
+  settled,
+  signIn,
+  undo,
+} from './person.mjs';
 
 const at = (path = '') => `${plot.app}/sites/kelp-and-salt${path}`;
 const live = plot.site.replace('skerry-line', 'kelp-and-salt');
@@ -209,6 +222,39 @@ test('the footer is one for all pages', async () => {
     0,
     'taken back on one page, it is on all',
   );
+});
+
+test('a section is made the site’s footer, and who comes back to the Bench is where they were', async () => {
+  await page.goto(`${plot.app}/sites/skerry-line/pages/home/bench`);
+  await ready(page);
+  await page.locator('.overview-go').last().click();
+  await settled(page);
+  const down = await canvas(page)
+    .locator('html')
+    .evaluate((e) => e.ownerDocument.defaultView.scrollY);
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByRole('menuitem', { name: 'Make it the site’s footer…' }).click();
+  await page.getByRole('heading', { name: 'Make “Contact” the site’s footer' }).waitFor();
+  assert.deepEqual(await findings(page), []);
+  await page.goBack();
+  await ready(page);
+  await page.locator('.trail', { hasText: 'Contact' }).waitFor();
+  assert.ok(down > 500);
+  await eventually(
+    () =>
+      canvas(page)
+        .locator('html')
+        .evaluate((e) => e.ownerDocument.defaultView.scrollY),
+    down,
+    'as far down as before',
+  );
+  await page.goForward();
+  await page.getByLabel('Sailings').uncheck();
+  await page.getByRole('button', { name: 'Put it on the ticked pages' }).click();
+  await ready(page);
+  await page.locator('.trail-shared', { hasText: 'on 7 pages' }).waitFor();
+  await undo(page);
+  await page.locator('.trail-shared', { hasText: 'on 2 pages' }).waitFor();
 });
 
 /** Waits until what was changed is kept. */

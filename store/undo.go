@@ -136,6 +136,7 @@ func (s *Log) back(ctx context.Context, page, user, kind string) (*Edited, error
 	for id, e := range done {
 		s.pages.put(id, e.Seq, e.Page)
 	}
+	done[page].Shared = len(done) - 1
 	return done[page], nil
 }
 

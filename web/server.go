@@ -16,6 +16,7 @@ import (
 	"openplot/web/checks"
 	"openplot/web/desk"
 	"openplot/web/entries"
+	"openplot/web/everywhere"
 	"openplot/web/handbook"
 	"openplot/web/house"
 	"openplot/web/library"
@@ -72,6 +73,7 @@ func New(c Config) (*Server, error) {
 		shelf,
 		&checks.Screen{Desk: d},
 		&versions.Screen{Desk: d},
+		&everywhere.Screen{Desk: d},
 		&zones.Screen{Desk: d},
 		&house.Screen{Desk: d},
 		&library.Screen{Desk: d},

@@ -27,6 +27,7 @@ import * as shelf from './shelf.js';
 import * as tell from './tell.js';
 import * as tray from './tray.js';
 import * as tree from './tree.js';
+import * as where from './where.js';
 import * as words from './words.js';
 import * as zones from './zones.js';
 import * as colour from '../controls/colour.js';
@@ -143,6 +144,7 @@ for (const part of [
   part.start();
 reach.lay();
 if (page.select) canvas.show(page.select); // as a link asked for
+where.start();
 grips.handled(page.select);
 mark();
 document.body.dataset.usable = '';

@@ -92,6 +92,10 @@ export const zoomToAll = () => {
 
 export const scaleNow = () => scale;
 
+/** How far down the page is, in px. */
+export const down = () => frame.contentWindow.scrollY;
+export const downTo = (top) => frame.contentWindow.scrollTo({ top, behavior: 'instant' });
+
 let ground = ''; // the colour that the page lies on
 let scrolledTo = 0; // how far down the page was before the first of the tries
 const kept = new Map(); // what sections that are tried are otherwise: their element and rules, or null

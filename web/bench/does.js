@@ -55,6 +55,8 @@ async function pasteFromList() {
 
 const press = (selector) => document.querySelector(selector)?.click();
 const go = (path) => location.assign(site + path);
+const everywhere = (role) =>
+  location.assign(location.pathname.replace(/bench$/, `everywhere/${sectionOf(page.select)}?role=${role}`));
 
 const paneOf = (e) => ['#overview', '#stage', '#tray'].findIndex((of) => e?.closest?.(of));
 let lastPane = -1; // that had the focus, which a field of the Tray gives up when its value is taken
@@ -117,6 +119,8 @@ export const does = {
   taller: () => resize(0, 1),
   'less-tall': () => resize(0, -1),
   share: () => send({ op: 'section.share', node: sectionOf(page.select) }),
+  'site-bar': () => everywhere('header'),
+  'site-footer': () => everywhere('footer'),
   own: () => send({ op: 'section.own', node: sectionOf(page.select) }),
   earlier: () => send({ op: 'order', node: sectionOf(page.select), zone: zone(), dy: -1 }),
   later: () => send({ op: 'order', node: sectionOf(page.select), zone: zone(), dy: 1 }),

@@ -204,6 +204,14 @@ func (s *Screen) step(
 	}
 	said := done(e.History)
 	if st.Version == v.Site.Version {
+		if e.Shared > 0 { // on which pages what is shared stands may be another
+			src, err := s.Source(c, st)
+			if err != nil {
+				s.Fail(c, err)
+				return
+			}
+			v.Stage = s.Workshop.Stage(st, src, shell.PageOf(c).Slug)
+		}
 		s.edited(c, v, e, said, said)
 		return
 	}

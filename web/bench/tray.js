@@ -130,7 +130,7 @@ function acts(anchor) {
   const panel = document.getElementById('panel-acts');
   const list = panel.querySelector('ul');
   list.replaceChildren(document.getElementById('acts-of').content.cloneNode(true));
-  const items = [...list.querySelectorAll('button')];
+  const items = [...list.querySelectorAll('button, a')];
   list.onclick = (e) => {
     if (e.target.closest('button')) panel.hidePopover();
   };

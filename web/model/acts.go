@@ -5,6 +5,7 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
+	"openplot/web/paths"
 )
 
 // act is something that can be done with the selection.
@@ -14,6 +15,7 @@ type act struct {
 	Keys        string // that do the same, or ""
 	Icon, Text  string // that draws it, or that says it, or ""
 	Keep        bool   // keeps the section on the Shelf
+	Href        string // where it is done, or ""
 }
 
 // acts gives what can be done with the selection: the acts used most, and all of them.
@@ -49,7 +51,13 @@ func (v trayParts) acts(t *Tray, sec *doc.Section, b *doc.Block) {
 		if sec.Shared {
 			share = of("Make it this page’s own", "", edit.Command{Op: "section.own"})
 		}
-		more = []act{hide, share, {Name: "Keep on the Shelf", Keep: true}}
+		more = []act{
+			hide,
+			share,
+			v.everywhere(sec, doc.RoleHeader),
+			v.everywhere(sec, doc.RoleFooter),
+			{Name: "Keep on the Shelf", Keep: true},
+		}
 	case t.Placed:
 		first = []act{
 			of("Forward", "Ctrl+PageUp", edit.Command{Op: "block.layer", Zone: zone, DY: 1}),
@@ -128,4 +136,16 @@ func (v trayParts) acts(t *Tray, sec *doc.Section, b *doc.Block) {
 		lock = of("Unlock", "Ctrl+Shift+L", edit.Command{Op: "block.lock"})
 	}
 	t.More = append(t.More, lock)
+}
+
+// everywhere leads to making a section the site's top bar or its footer.
+func (v trayParts) everywhere(sec *doc.Section, role doc.Role) act {
+	name := "Make it the site’s top bar…"
+	if role == doc.RoleFooter {
+		name = "Make it the site’s footer…"
+	}
+	return act{
+		Name: name,
+		Href: paths.To(v.Site.Slug).Segment(v.Slug).At("everywhere", sec.ID) + "?role=" + string(role),
+	}
 }

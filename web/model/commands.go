@@ -160,6 +160,22 @@ var Commands = []Command{
 		Composes: true,
 	},
 	{
+		ID:       "site-bar",
+		Name:     "Make the section the site’s top bar…",
+		Find:     "global everywhere all pages header join copies",
+		Needs:    "any",
+		Menu:     true,
+		Composes: true,
+	},
+	{
+		ID:       "site-footer",
+		Name:     "Make the section the site’s footer…",
+		Find:     "global everywhere all pages join copies",
+		Needs:    "any",
+		Menu:     true,
+		Composes: true,
+	},
+	{
 		ID:       "own",
 		Name:     "Make the section this page’s own",
 		Find:     "unlink detach separate shared",
