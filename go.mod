@@ -13,6 +13,7 @@ require (
 	github.com/gen2brain/avif v0.4.4
 	github.com/gen2brain/webp v0.5.5
 	github.com/gin-gonic/gin v1.12.0
+	github.com/go-playground/locales v0.14.1
 	github.com/go-text/typesetting v0.3.0
 	github.com/google/uuid v1.6.0
 	github.com/gosimple/slug v1.15.0
@@ -53,7 +54,6 @@ require (
 	github.com/ebitengine/purego v0.8.3 // indirect
 	github.com/fatih/structtag v1.2.0 // indirect
 	github.com/gin-contrib/sse v1.1.0 // indirect
-	github.com/go-playground/locales v0.14.1 // indirect
 	github.com/go-playground/universal-translator v0.18.1 // indirect
 	github.com/go-playground/validator/v10 v10.30.1 // indirect
 	github.com/goccy/go-json v0.10.5 // indirect

@@ -72,6 +72,16 @@ var variants = []struct {
 		"pictures above",
 		[]edit.Command{content("pictures", "above"), look("per-row", "2"), look("aspect-ratio", "4:3")},
 	},
+	{
+		doc.PageList,
+		"pictures beside, and dates",
+		[]edit.Command{
+			content("pictures", "beside"),
+			content("with", "dates"),
+			content("order", "newest"),
+			look("per-row", "2"),
+		},
+	},
 	{doc.PageList, "pictures under", []edit.Command{content("pictures", "under"), look("border-radius", "$round")}},
 	{doc.PageList, "text that hover shows", []edit.Command{content("pictures", "hover"), content("count", "2")}},
 	{
@@ -191,12 +201,16 @@ var SpecimenPages = []element.PageLink{
 		Description: "Steep dark cliffs, and the customs house where one sleeps.",
 		Categories:  []string{"Islands"},
 		Picture:     "one",
+		Date:        "2026-11-02",
+		DateWords:   "2 November 2026",
 	},
 	{
 		Slug:       "langey",
 		Name:       "Langey, and how to come round it in a day",
 		Categories: []string{"Islands"},
 		Picture:    "two",
+		Date:       "2026-11-29",
+		DateWords:  "29 November 2026",
 	},
 	{Slug: "langey/walks", Name: "Walks"},
 	{Slug: "fares", Name: "Fares", Description: "What it costs.", Picture: "six"},

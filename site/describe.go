@@ -140,6 +140,9 @@ func (src Source) about(slug string, p *doc.Page, a Addresses) map[string]any {
 			"@type": "Organization",
 			"name":  s.Name,
 		}
+		if day := src.dateOf(slug); day != "" {
+			what["datePublished"] = day
+		}
 	default:
 		return nil
 	}

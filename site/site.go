@@ -155,6 +155,7 @@ func (src Source) Builder(slug string, a Addresses) *element.Builder {
 	for _, p := range src.Pages {
 		b.Pages = append(b.Pages, element.PageLink{
 			Slug: p.Slug, Name: p.Name, Description: p.Description, Categories: p.Categories, Picture: p.Picture,
+			Date: DateOf(p, src.Site), DateWords: inWords(DateOf(p, src.Site), src.Site.Language),
 			Menu: p.MenuName, OutOfMenu: !p.InMenu, InFooter: p.InFooter, Locked: p.Lock != "",
 		})
 	}

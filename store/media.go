@@ -1,6 +1,7 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -348,25 +349,47 @@ func (s *Media) Elsewhere(ctx context.Context, site, user string, ids []string) 
 
 // Uses gives, by the ids of a site's media, the names of the pages that show them.
 func (s *Media) Uses(ctx context.Context, site string, media []*Medium) (map[string][]string, error) {
-	var pages []struct {
-		Name string `db:"name"`
-		Doc  string `db:"doc"`
+	ids := make([]string, len(media))
+	for i, m := range media {
+		ids[i] = m.ID
 	}
-	if err := s.db.SelectContext(
-		ctx, &pages,
-		`SELECT name, doc::text AS doc FROM pages WHERE site_id = $1 ORDER BY position, slug`, site,
-	); err != nil {
+	var rows []struct {
+		Medium string `db:"medium"`
+		Name   string `db:"name"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `SELECT u.medium, p.name FROM pages p, unnest(p.media) u (medium)
+		WHERE p.site_id = $1 AND p.media && $2 AND u.medium = ANY ($2) ORDER BY p.position, p.slug`, site, ids); err != nil {
 		return nil, fmt.Errorf("looking where media are used: %w", err)
 	}
 	uses := map[string][]string{}
-	for _, m := range media {
-		for _, p := range pages {
-			if strings.Contains(p.Doc, `"`+m.ID+`"`) || strings.Contains(p.Doc, `"`+doc.FilePrefix+m.ID) {
-				uses[m.ID] = append(uses[m.ID], p.Name)
-			}
-		}
+	for _, r := range rows {
+		uses[r.Medium] = append(uses[r.Medium], r.Name)
 	}
 	return uses, nil
+}
+
+// mediaIn gives the ids of media that a document names, and what else of it looks like one: texts of
+// small letters and digits that begin with an m, alone or as links to a file.
+func mediaIn(document []byte) []string {
+	ids := []string{}
+	for rest := document; ; {
+		i := bytes.IndexByte(rest, '"')
+		if i < 0 {
+			return ids
+		}
+		var linked bool
+		rest, linked = bytes.CutPrefix(rest[i+1:], []byte(doc.FilePrefix))
+		n := 0
+		for n < len(rest) && (rest[n] >= 'a' && rest[n] <= 'z' || rest[n] >= '0' && rest[n] <= '9') {
+			n++
+		}
+		if n > 1 && rest[0] == 'm' && n < len(rest) && (linked || rest[n] == '"') {
+			if id := string(rest[:n]); !slices.Contains(ids, id) {
+				ids = append(ids, id)
+			}
+		}
+		rest = rest[n:]
+	}
 }
 
 // FilesInUse gives the names of all files in the media folder that something refers to.

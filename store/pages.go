@@ -23,6 +23,8 @@ type PageInfo struct {
 	Name         string     `db:"name"`
 	Description  string     `db:"description"`
 	Categories   words      `db:"categories"`
+	Dated        string     `db:"dated"` // the day that it is of, as it says, or ""
+	BegunAt      time.Time  `db:"begun_at"`
 	Picture      string     `db:"picture"` // a medium that stands for it, or ""
 	Seq          int64      `db:"seq"`
 	PublishedAt  *time.Time `db:"published_at"`
@@ -77,7 +79,7 @@ var ErrStale = errors.New("somebody else changed this since")
 // ErrNothing means that there is nothing to undo or redo.
 var ErrNothing = errors.New("nothing to undo or redo")
 
-const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, array_to_json(p.categories) AS categories, p.picture, p.seq, p.published_at, p.published_seq, p.published_look,
+const pageColumns = `p.id, p.site_id, p.slug, p.name, p.description, array_to_json(p.categories) AS categories, p.picture, p.dated, p.begun_at, p.seq, p.published_at, p.published_seq, p.published_look,
 	p.asked_by, p.asked_seq, p.parent, p.in_menu, p.in_footer, p.menu_name, p.lock, p.deleted_at,
 	array_to_json(p.shared) AS shared`
 
@@ -126,6 +128,12 @@ func (s *Pages) page(ctx context.Context, which string, args ...any) (*Page, err
 	return &p, err
 }
 
+// Read gives a page that is listed with its document, which may be a newer one than when it was listed.
+func (s *Pages) Read(ctx context.Context, info *PageInfo) (*Page, error) {
+	d, err := s.doc(ctx, s.db, info.ID, info.Seq)
+	return &Page{PageInfo: *info, Doc: d}, err
+}
+
 // Add keeps a new page of a site.
 func (s *Pages) Add(ctx context.Context, site, slug string, position int, p *doc.Page) error {
 	b, err := json.Marshal(p)
@@ -134,8 +142,8 @@ func (s *Pages) Add(ctx context.Context, site, slug string, position int, p *doc
 	}
 	if _, err := s.db.ExecContext(
 		ctx,
-		`INSERT INTO pages (id, site_id, slug, position, doc, name, description, categories, picture, shared) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-		p.ID, site, slug, position, b, p.Name, p.Description, append([]string{}, p.Categories...), p.Picture, p.SharedSections(),
+		`INSERT INTO pages (id, site_id, slug, position, doc, name, description, categories, picture, shared, dated, media) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+		p.ID, site, slug, position, b, p.Name, p.Description, append([]string{}, p.Categories...), p.Picture, p.SharedSections(), p.Date, mediaIn(b),
 	); err != nil {
 		return fmt.Errorf("adding page %s: %w", slug, err)
 	}
@@ -380,7 +388,7 @@ func (s *Pages) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 		ctx,
 		`WITH kept AS (
 			INSERT INTO page_log (page_id, seq, user_id, kind, target, command, steps, inverse, nodes, act) VALUES ($1, $2, nullif($3, ''), $4, $5, $6, $7, $8, $9, $10)
-		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14, categories = $15, picture = $16, edited_at = now(), shared = $17
+		) UPDATE pages SET doc = $11, seq = $2, edits = edits + $12, name = $13, description = $14, categories = $15, picture = $16, edited_at = now(), shared = $17, dated = $18, media = $19
 			WHERE id = $1`,
 		e.page,
 		e.seq,
@@ -401,6 +409,8 @@ func (s *Pages) append(ctx context.Context, tx *sqlx.Tx, e entry) error {
 		append([]string{}, e.result.Page.Categories...),
 		e.result.Page.Picture,
 		e.result.Page.SharedSections(),
+		e.result.Page.Date,
+		mediaIn(document),
 	)
 	if err != nil {
 		return fmt.Errorf("keeping the edit: %w", err)

@@ -250,6 +250,9 @@ CREATE TABLE public.pages (
     shared text[] DEFAULT '{}'::text[] NOT NULL,
     asked_by text DEFAULT ''::text NOT NULL,
     asked_seq bigint,
+    dated text DEFAULT ''::text NOT NULL,
+    begun_at timestamp with time zone DEFAULT now() NOT NULL,
+    media text[] DEFAULT '{}'::text[] NOT NULL,
     CONSTRAINT pages_menu_name_check CHECK ((length(menu_name) <= 120)),
     CONSTRAINT pages_seq_check CHECK ((seq >= 0)),
     CONSTRAINT pages_slug_check CHECK (((slug = ''::text) OR ((slug ~ '^[a-z0-9]+(-[a-z0-9]+)*(/[a-z0-9]+(-[a-z0-9]+)*)*$'::text) AND (length(slug) <= 260))))
@@ -677,6 +680,8 @@ CREATE INDEX page_log_made_at_idx ON public.page_log USING btree (made_at);
 CREATE INDEX page_log_page_id_user_id_seq_idx ON public.page_log USING btree (page_id, user_id, seq DESC) WHERE (NOT undone);
 
 CREATE INDEX pages_deleted_at_idx ON public.pages USING btree (deleted_at) WHERE (deleted_at IS NOT NULL);
+
+CREATE INDEX pages_media ON public.pages USING gin (media);
 
 CREATE INDEX pages_shared_idx ON public.pages USING gin (shared);
 

@@ -66,6 +66,7 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/people/leave":                    rights.See,
 	"POST /sites/:site/library/again":                   rights.Write,
 	"GET /sites/:site/library/:medium/copies":           rights.See,
+	"GET /sites/:site/library/:medium/side":             rights.See,
 	"POST /sites/:site/library/:medium":                 rights.Write,
 	"POST /sites/:site/library/:medium/shape":           rights.Write,
 	"POST /sites/:site/library/:medium/replace":         rights.Write,

@@ -239,18 +239,24 @@ func TestTheLibraryIsListed(t *testing.T) {
 	if status, body := d.edit(edit.Command{Op: "section.picture", Node: p.page.Sections[0].ID, Value: shown}); status != http.StatusOK {
 		t.Fatal(status, body)
 	}
-	_, body, _ := d.get(libraryPath)
+	_, list, _ := d.get(libraryPath)
+	if !strings.Contains(list, `data-find="shown.png  Home "`) || !strings.Contains(list, `data-find="not.png  "`) {
+		t.Errorf("where they are shown isn't found: %.600s", list)
+	}
+	for _, m := range p.media() {
+		_, side, _ := d.get(libraryPath + "/" + m.ID + "/side")
+		want := map[string]string{"shown.png": "· on Home<", "not.png": "· not used<"}[m.Name]
+		if !strings.Contains(side, want) || !strings.Contains(side, "copy 1 of") {
+			t.Errorf("%s isn't said to be %s: %.400s", m.Name, want, side)
+		}
+	}
 	if status, _ := upload(t, d, libraryPath, "plan.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></svg>`), nil); status != http.StatusOK {
 		t.Fatal(status)
 	}
-	if _, body, _ := d.get(libraryPath); !strings.Contains(body, "<span>SVG 1 KB</span>") {
-		t.Error("what copies take isn't told")
-	}
-	for name, want := range map[string]string{"shown.png": "· on Home<", "not.png": "· not used<"} {
-		_, item, ok := strings.Cut(body, `data-find="`+name+" ")
-		if item, _, _ = strings.Cut(item, "</li>"); !ok || !strings.Contains(item, want) ||
-			!strings.Contains(item, "copy 1 of") {
-			t.Errorf("%s isn't said to be %s: %.400s", name, want, item)
+	for _, m := range p.media() {
+		if _, side, _ := d.get(libraryPath + "/" + m.ID + "/side"); m.Name == "plan.svg" &&
+			!strings.Contains(side, "<span>SVG 1 KB</span>") {
+			t.Error("what copies take isn't told")
 		}
 	}
 }

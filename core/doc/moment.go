@@ -10,6 +10,12 @@ import (
 // Moment is a date and a time of day as clocks somewhere show it.
 type Moment struct{ Year, Month, Day, Hour, Minute int }
 
+// IsDate reports whether a text is a date (HTML, "2027-06-01"), between the years 1970 and 2999.
+func IsDate(v string) bool {
+	_, ok := ParseMoment(v + "T00:00")
+	return ok
+}
+
 // ParseMoment reads a local date and time (HTML, "2027-06-01T18:00"), between the years 1970
 // and 2999.
 func ParseMoment(v string) (m Moment, ok bool) {

@@ -18,6 +18,9 @@ type Page struct {
 	// for it there and where it is shared.
 	Categories []string `json:"categories,omitempty"`
 	Picture    string   `json:"picture,omitempty"`
+	// Date is the day that it is of, "2026-11-29", as lists of pages show it; "" is that on which it was
+	// begun.
+	Date string `json:"date,omitempty"`
 	// Language is what its words are in where that isn't the site's (BCP 47), or "".
 	Language string `json:"language,omitempty"`
 	// Unlisted asks search engines to leave it out.

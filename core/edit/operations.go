@@ -51,7 +51,7 @@ func init() { // a variable initialiser would be a cycle through Apply
 			on:    onPage,
 			right: rights.Compose,
 			run:   as(sectionEdits.setPage),
-		}, // Setting: name, title, description, ground, categories, picture, language or unlisted; Value
+		}, // Setting: name, title, description, ground, categories, picture, date, language or unlisted; Value
 		"page.guide": {
 			on:    onPage,
 			zone:  true,
@@ -405,6 +405,10 @@ func (e sectionEdits) setPage() ([]Step, error) {
 		head.Categories, err = readCategories(e.c.Value)
 	case "picture":
 		head.Picture, err = e.c.Value, e.medium("Picture", e.c.Value, doc.PictureMedium)
+	case "date":
+		if head.Date = strings.TrimSpace(e.c.Value); head.Date != "" && !doc.IsDate(head.Date) {
+			err = doc.Problemf("Date", "can't be %.40q: write year, month and day, such as 2027-06-01", e.c.Value)
+		}
 	case "language":
 		head.Language, err = settings.ReadLanguage(e.c.Value)
 	case "unlisted":
@@ -412,7 +416,7 @@ func (e sectionEdits) setPage() ([]Step, error) {
 	default:
 		err = doc.Problemf(
 			"Setting",
-			"%.40q isn't one of a page; name, title, description, ground, categories, picture, language and unlisted are",
+			"%.40q isn't one of a page; name, title, description, ground, categories, picture, date, language and unlisted are",
 			e.c.Setting,
 		)
 	}

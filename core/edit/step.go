@@ -43,6 +43,7 @@ type PageHead struct {
 	Ground      string   `json:"ground,omitempty"`
 	Categories  []string `json:"categories,omitempty"`
 	Picture     string   `json:"picture,omitempty"`
+	Date        string   `json:"date,omitempty"`
 	Language    string   `json:"language,omitempty"`
 	Unlisted    bool     `json:"unlisted,omitempty"`
 
@@ -51,7 +52,18 @@ type PageHead struct {
 
 // headOf gives a page without its sections.
 func headOf(p *doc.Page) PageHead {
-	return PageHead{p.Name, p.Title, p.Description, p.Ground, p.Categories, p.Picture, p.Language, p.Unlisted, p.Guides}
+	return PageHead{
+		p.Name,
+		p.Title,
+		p.Description,
+		p.Ground,
+		p.Categories,
+		p.Picture,
+		p.Date,
+		p.Language,
+		p.Unlisted,
+		p.Guides,
+	}
 }
 
 // Run applies steps to a page and gives the new page and the steps that undo
@@ -80,7 +92,7 @@ func (s Step) apply(p *doc.Page) (Step, error) {
 		inv := Step{Do: SetPage, Page: &was}
 		p.Name, p.Title, p.Description, p.Ground = s.Page.Name, s.Page.Title, s.Page.Description, s.Page.Ground
 		p.Categories, p.Picture, p.Guides = s.Page.Categories, s.Page.Picture, s.Page.Guides
-		p.Language, p.Unlisted = s.Page.Language, s.Page.Unlisted
+		p.Date, p.Language, p.Unlisted = s.Page.Date, s.Page.Language, s.Page.Unlisted
 		return inv, nil
 	case InsertSection:
 		if taken(p, s.Section.ID) {

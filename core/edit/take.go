@@ -57,7 +57,7 @@ func TakePage(was *doc.Page, id string, env Env) (*doc.Page, error) {
 	}
 	for _, s := range [][2]string{
 		{"name", was.Name}, {"title", was.Title}, {"description", was.Description}, {"ground", ground}, {"categories", strings.Join(was.Categories, ",")},
-		{"picture", was.Picture}, {"language", was.Language}, {"unlisted", unlisted},
+		{"picture", was.Picture}, {"date", was.Date}, {"language", was.Language}, {"unlisted", unlisted},
 	} {
 		e.c = Command{Op: "page.set", Setting: s[0], Value: s[1]}
 		steps, err := sectionEdits{e}.setPage()

@@ -39,6 +39,7 @@ type PageLink struct {
 	Slug, Name, Description string
 	Categories              []string
 	Picture                 string
+	Date, DateWords         string // the day that it is of, "2026-11-29", and as the site's language has it
 	// Menu is what menus call it, "" being its name; OutOfMenu leaves it out of them, InFooter
 	// puts it into that of the footer.
 	Menu                string

@@ -18,19 +18,43 @@ var pageList = Anatomy{
 	Shelf: Finding, Span: 12, Rows: 4,
 	Fields: []Field{
 		{
-			Name:    "with",
-			Label:   "Content",
-			Type:    Choice,
-			Choices: value.Is(value.Descriptions, "Names and descriptions", value.Names, "Names"),
+			Name:  "with",
+			Label: "Content",
+			Type:  Choice,
+			Choices: value.Is(
+				value.Descriptions,
+				"Names and descriptions",
+				value.Dates,
+				"Names, dates and descriptions",
+				value.Dated,
+				"Names and dates",
+				value.Names,
+				"Names",
+			),
 		},
 		{
 			Name: "pages", Label: "Pages", Type: Choice,
-			Choices: value.Is(value.All, "All of the site", value.Under, "Under this page"),
+			Choices: value.Is(
+				value.All,
+				"All of the site",
+				value.Under,
+				"Under this page",
+				value.Below,
+				"Under another page",
+			),
 		},
+		{Name: "below", Label: "Under which page", Type: Address},
 		{
 			Name: "order", Label: "Order", Type: Choice,
 			Choices: value.Is(
-				value.Pages, "As in the page list", value.Last, "The last one first", value.Title, "By name",
+				value.Pages,
+				"As in the page list",
+				value.Last,
+				"The last one first",
+				value.Newest,
+				"By date, newest first",
+				value.Title,
+				"By name",
 			),
 		},
 		{Name: "category", Label: "Category", Type: Line, Default: "all"},
@@ -40,6 +64,8 @@ var pageList = Anatomy{
 			"None",
 			value.Above,
 			"Above the text",
+			value.Beside,
+			"Beside the text",
 			value.Under,
 			"Under the text",
 			value.Hover,
@@ -60,7 +86,7 @@ func (b siteBlocks) listed(c doc.Content) []PageLink {
 	var pages []PageLink
 	for _, p := range b.Pages {
 		if wanted := c.Values["category"]; p.Slug != b.Here && !p.Locked &&
-			(c.Values["pages"] != value.Under || b.Here == "" && p.Slug != "" || strings.HasPrefix(p.Slug, b.Here+"/")) &&
+			b.within(c, p.Slug) &&
 			(wanted == "" || slices.ContainsFunc(p.Categories, func(has string) bool { return strings.EqualFold(has, wanted) })) {
 			pages = append(pages, p)
 		}
@@ -68,6 +94,8 @@ func (b siteBlocks) listed(c doc.Content) []PageLink {
 	switch c.Values["order"] {
 	case value.Last:
 		slices.Reverse(pages)
+	case value.Newest:
+		slices.SortStableFunc(pages, func(p, q PageLink) int { return cmp.Compare(q.Date, p.Date) })
 	case value.Title:
 		slices.SortStableFunc(pages, func(p, q PageLink) int {
 			return cmp.Compare(strings.ToLower(p.Name), strings.ToLower(q.Name))
@@ -77,6 +105,20 @@ func (b siteBlocks) listed(c doc.Content) []PageLink {
 		pages = pages[:int(most)]
 	}
 	return pages
+}
+
+// within reports whether a page is below the one that a list is of.
+func (b siteBlocks) within(c doc.Content, slug string) bool {
+	top := b.Here
+	switch c.Values["pages"] {
+	case value.Under:
+	case value.Below:
+		address, _, _ := strings.Cut(c.Values["below"], "#")
+		top = strings.Trim(address, "/")
+	default:
+		return true
+	}
+	return top == "" && slug != "" || strings.HasPrefix(slug, top+"/")
 }
 
 func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
@@ -93,48 +135,84 @@ func (b siteBlocks) pageList(in *Node, bl *doc.Block) *Node {
 	for z := range b.portion {
 		b.portion[z] = partOf(outer, z) / float64(PerRow(b.sheet(bl.Style, z)))
 	}
-	pictures := cmp.Or(bl.Content.Values["pictures"], value.None)
-	over := pictures == value.Under || pictures == value.Hover
 	for _, p := range pages {
-		li := b.child(list, "li", func(z int, st *style.Style) {
+		b.listedPage(b.child(list, "li", func(z int, st *style.Style) {
 			st.Display = style.Block
 			h.slot(bl, list, z, st)
-		})
-		a := b.child(li, "a", func(z int, st *style.Style) {
-			if st.Display = style.Block; over {
-				st.Position, st.Overflow = style.Relative, style.Hidden
-				st.BorderRadius = b.sheet(bl.Style, z).Length("border-radius", style.Length{})
-			}
-		})
-		a.attr("href", b.link("/"+p.Slug))
-		pictured := pictures != value.None && b.pagePicture(a, bl, p, !over)
-		name := func(_ int, st *style.Style) { st.Display, st.FontWeight, st.Underline = style.Block, 600, true }
-		if !over {
-			say(b.child(a, "span", func(z int, st *style.Style) {
-				if name(z, st); pictured {
-					st.Padding.Top = style.Pixels(10)
-				}
-			}), cmp.Or(p.Name, "Page"))
-		} else {
-			a = b.overPicture(a, pictured, pictures == value.Hover)
-			say(b.child(a, "span", name), cmp.Or(p.Name, "Page"))
-		}
-		if p.Description == "" || bl.Content.Values["with"] == value.Names {
-			continue
-		}
-		if over {
-			say(b.child(a, "span", func(z int, st *style.Style) {
-				b.smallWords(z, st)
-				st.Display = style.Block
-			}), p.Description)
-		} else {
-			say(b.child(li, "p", b.smallWords), p.Description)
-		}
+		}), bl, p)
 	}
 	b.portion = outer // the buttons are of the whole
 	h.stepped(bl, n, list)
 	return n
 }
+
+// listedPage fills the item of a page: its picture, its name, its date and what it is about, as the list
+// says.
+func (b siteBlocks) listedPage(li *Node, bl *doc.Block, p PageLink) {
+	pictures := cmp.Or(bl.Content.Values["pictures"], value.None)
+	over, beside := pictures == value.Under || pictures == value.Hover, pictures == value.Beside
+	within := over || beside // the link holds all of it
+	a := b.child(li, "a", func(z int, st *style.Style) {
+		switch st.Display = style.Block; {
+		case over:
+			st.Position, st.Overflow = style.Relative, style.Hidden
+			st.BorderRadius = b.sheet(bl.Style, z).Length("border-radius", style.Length{})
+		case beside:
+			st.Display, st.ColumnGap, st.AlignItems = style.Flex, style.Pixels(16), style.AlignStart
+		}
+	})
+	a.attr("href", b.link("/"+p.Slug))
+	at := a
+	if beside {
+		at = b.child(a, "span", func(_ int, st *style.Style) {
+			st.Display, st.Width, st.FlexShrink = style.Block, style.Percentage(besideShare), style.Times0
+		})
+		whole := b.portion
+		b.portion = slices.Clone(whole)
+		for z := range b.portion {
+			b.portion[z] *= besideShare / 100.0
+		}
+		defer func() { b.portion = whole }()
+	}
+	pictured := pictures != value.None && b.pagePicture(at, bl, p, !over)
+	switch {
+	case over:
+		at = b.overPicture(a, pictured, pictures == value.Hover)
+	case beside:
+		at = b.child(a, "span", func(_ int, st *style.Style) {
+			st.Display, st.FlexGrow, st.FlexBasis, st.MinWidth = style.Block, 1, style.Pixels(0), style.Pixels(0)
+		})
+	}
+	say(b.child(at, "span", func(z int, st *style.Style) {
+		st.Display, st.FontWeight, st.Underline = style.Block, 600, true
+		if pictured && !within {
+			st.Padding.Top = style.Pixels(10)
+		}
+	}), cmp.Or(p.Name, "Page"))
+	if !within {
+		at = li
+	}
+	small := func(z int, st *style.Style) {
+		b.smallWords(z, st)
+		st.Display = style.Block
+	}
+	with := bl.Content.Values["with"]
+	if p.Date != "" && (with == value.Dated || with == value.Dates) {
+		day := b.child(at, "time", small)
+		day.attr("datetime", p.Date)
+		say(day, p.DateWords)
+	}
+	switch {
+	case p.Description == "" || with == value.Names || with == value.Dated:
+	case within:
+		say(b.child(at, "span", small), p.Description)
+	default:
+		say(b.child(at, "p", b.smallWords), p.Description)
+	}
+}
+
+// besideShare is how much of an item, in per cent, its picture takes where that is beside the words.
+const besideShare = 34
 
 // nothingListed says to who composes that a list has no pages yet; visitors see nothing of it.
 func (b siteBlocks) nothingListed(in *Node, bl *doc.Block) *Node {

@@ -109,7 +109,14 @@ func TestPageLists(t *testing.T) {
 		{
 			Name: "Home",
 		}, {Slug: "skarva", Name: "Skarva", Categories: []string{"Islands"}}, {Slug: "langey", Name: "Langey", Categories: []string{"islands", "New"}, Picture: "m"},
-		{Slug: "holm", Name: "Inner Holm", Categories: []string{"Islands"}, Description: "The near one."},
+		{
+			Slug:        "holm",
+			Name:        "Inner Holm",
+			Date:        "2026-11-29",
+			DateWords:   "29 November 2026",
+			Categories:  []string{"Islands"},
+			Description: "The near one.",
+		},
 	}
 	b.Media = func(id string) (Medium, bool) {
 		return Medium{ID: id, Width: 900, Height: 600, Variants: []Variant{{URL: id + ".webp", Width: 900}}}, id == "m"
@@ -126,6 +133,11 @@ func TestPageLists(t *testing.T) {
 		{map[string]string{"order": "last"}, []string{"/holm", "/langey", "/"}},
 		{map[string]string{"order": "title", "count": "2"}, []string{"/", "/holm"}},
 		{map[string]string{"pages": "under"}, []string{"/skarva/walks"}},
+		{map[string]string{"pages": "below", "below": "/skarva"}, []string{"/skarva/walks"}},
+		{map[string]string{"pages": "below", "below": "/skarva#top", "count": "1"}, []string{"/skarva/walks"}},
+		{map[string]string{"pages": "below", "below": "/nowhere"}, nil},
+		{map[string]string{"pages": "below", "below": "/"}, []string{"/langey", "/holm", "/skarva/walks", "/skarva-north"}},
+		{map[string]string{"order": "newest", "count": "2"}, []string{"/holm", "/"}},
 	} {
 		b.Pages = b.Pages[:4]
 		if c.values["pages"] != "" {
@@ -162,6 +174,26 @@ func TestPageLists(t *testing.T) {
 	if imgs := n.all("img"); len(imgs) != 1 || imgs[0].value("src") != "m.webp" {
 		t.Errorf("%d pictures", len(imgs))
 	}
+	// Beside its picture all that is said of a page is within the link, dates among it.
+	n = b.Section(section(&doc.Block{
+		ID: "b", Kind: doc.PageList, Content: doc.Content{Values: map[string]string{"pictures": "beside", "with": "dates", "order": "newest"}},
+	}))
+	a := n.all("a")[0]
+	if when := a.find("time"); a.Styles[0].Display != style.Flex || when == nil ||
+		when.value("datetime") != "2026-11-29" ||
+		when.Children[0].Text != "29 November 2026" ||
+		len(n.all("time")) != 1 {
+		t.Errorf("beside its picture: %+v", a)
+	}
+	n = b.Section(
+		section(
+			&doc.Block{
+				ID:      "b",
+				Kind:    doc.PageList,
+				Content: doc.Content{Values: map[string]string{"pictures": "hover"}},
+			},
+		),
+	)
 	hidden := 0
 	n.Walk(func(m *Node) {
 		if m.value("data-hover") != "" {

@@ -88,6 +88,18 @@ func (t Tree) Depth(id string) int {
 	return n
 }
 
+// Depths tells of all pages within how many others each stands.
+func (t Tree) Depths() []int {
+	depths, of := make([]int, len(t)), make(map[string]int, len(t))
+	for i, p := range t { // the one that it is under comes first
+		if p.Parent != "" {
+			depths[i] = of[p.Parent] + 1
+		}
+		of[p.ID] = depths[i]
+	}
+	return depths
+}
+
 // end gives the index behind a page and all that is under it.
 func (t Tree) end(i int) int {
 	within := map[string]bool{t[i].ID: true}

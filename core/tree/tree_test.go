@@ -26,8 +26,12 @@ func site() Tree {
 // shape writes a tree as "id:address" with a dot for each page it stands under.
 func shape(t Tree) string {
 	var b []string
-	for _, p := range t {
-		b = append(b, strings.Repeat(".", t.Depth(p.ID))+p.ID+":"+p.Address)
+	depths := t.Depths()
+	for i, p := range t {
+		if t.Depth(p.ID) != depths[i] {
+			panic("depths of one page differ")
+		}
+		b = append(b, strings.Repeat(".", depths[i])+p.ID+":"+p.Address)
 	}
 	return strings.Join(b, " ")
 }

@@ -151,6 +151,10 @@ const (
 	Loop         = "loop"  // plays silently, over and over
 	Names        = "names"
 	Descriptions = "descriptions"
+	Dated        = "dated"  // names and dates
+	Dates        = "dates"  // and descriptions
+	Newest       = "newest" // by date
+	Beside       = "beside"
 )
 
 // Fields of forms: the type attribute, or the element (HTML §4.10).

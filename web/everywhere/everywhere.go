@@ -107,7 +107,7 @@ func (s *Screen) show(c *gin.Context, status int, as *doc.Section, problem strin
 	}
 	groups := map[string]*group{}
 	for _, info := range src.Pages {
-		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
+		p, err := s.Store.Pages.Read(c, info)
 		if err != nil {
 			s.Fail(c, err)
 			return

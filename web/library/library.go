@@ -37,6 +37,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Within(shell.Uploading, shell.Post(paths.SiteRoute+"/library", rights.Write, s.addToLibrary)),
 		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/library/stock", rights.Write, s.takeStock)),
 		shell.Get(paths.SiteRoute+"/library/:medium/copies", rights.See, s.copies),
+		shell.Get(paths.SiteRoute+"/library/:medium/side", rights.See, s.side),
 		shell.Post(paths.SiteRoute+"/library/:medium", rights.Write, s.inLibrary(s.describe)),
 		shell.Within(
 			shell.Writing,
@@ -70,6 +71,7 @@ type libraryItem struct {
 	Uses     []string // pages that show it
 	Problem  string
 	Pixels   bool // it can be turned and cropped
+	Open     bool // what is known of it and can be done with it is there too
 	Copies   copiesView
 	Proposed *proposal
 }
@@ -135,13 +137,34 @@ func (s *Screen) libraryItem(st *store.Site, m *store.Medium, uses []string) lib
 		Made:   len(m.Variants),
 		All:    len(m.Variants) + m.CopiesLeft,
 		Failed: m.Problem,
-		Sizes:  s.copySizes(m),
 	}
 	for _, v := range m.Variants {
 		it.Copies.AVIF = it.Copies.AVIF || v.Modern()
 		it.Copies.WebP = it.Copies.WebP || strings.HasSuffix(v.File, ".webp")
 	}
 	return it
+}
+
+// opened is a file with what is known of it and can be done with it.
+func (s *Screen) opened(st *store.Site, m *store.Medium, uses []string) libraryItem {
+	it := s.libraryItem(st, m, uses)
+	it.Open, it.Copies.Sizes = true, s.copySizes(m)
+	return it
+}
+
+// side answers with what is known of a file and can be done with it.
+func (s *Screen) side(c *gin.Context) {
+	st := shell.SiteOf(c)
+	m, err := s.Store.Media.ByID(c, st.ID, c.Param("medium"))
+	var uses map[string][]string
+	if err == nil {
+		uses, err = s.Store.Media.Uses(c, st.ID, []*store.Medium{m})
+	}
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Parted(c, http.StatusOK, "library-side", s.opened(st, m, uses[m.ID]))
 }
 
 // copies answers with how far the making of a picture's copies is.
@@ -151,7 +174,7 @@ func (s *Screen) copies(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	s.Parted(c, http.StatusOK, "library-copies", s.libraryItem(shell.SiteOf(c), m, nil).Copies)
+	s.Parted(c, http.StatusOK, "library-copies", s.opened(shell.SiteOf(c), m, nil).Copies)
 }
 
 // library shows the site's pictures, and what can be done with them.
@@ -212,7 +235,7 @@ func (s *Screen) addToLibrary(c *gin.Context) {
 		return
 	}
 	var card bytes.Buffer
-	if err := s.Part(&card, "library-item", s.libraryItem(st, m, nil)); err != nil {
+	if err := s.Part(&card, "library-item", s.opened(st, m, nil)); err != nil {
 		s.Fail(c, err)
 		return
 	}
@@ -245,7 +268,7 @@ func (s *Screen) inLibrary(change func(c *gin.Context, m *store.Medium) error) g
 			s.Fail(c, err)
 			return
 		}
-		it := s.libraryItem(st, m, uses[m.ID])
+		it := s.opened(st, m, uses[m.ID])
 		status := http.StatusOK
 		if problem != nil {
 			it.Problem, status = problem.Sentence(), http.StatusUnprocessableEntity

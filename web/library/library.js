@@ -87,7 +87,7 @@ function show() {
     const one = several.length < 2 && li.id === chosen;
     li.querySelector('.library-tile').setAttribute('aria-pressed', String(one || several.includes(li)));
     li.querySelector('.library-side').hidden = !one;
-    if (one) places(li);
+    if (one) open(li);
   }
   list.classList.toggle('selecting', several.length > 0);
   many.hidden = several.length < 2;
@@ -122,6 +122,31 @@ function select(li, { on = true, range = false, further = false } = {}) {
     e.querySelector('.tile-check').checked = on;
   if (!range) chosen = li.id;
   show();
+}
+
+/** Fetches what is known of one and can be done with it, when that isn't there yet. */
+async function open(li) {
+  const side = li.querySelector('.library-side');
+  const at = side.dataset.side;
+  if (!at) {
+    places(li);
+    return;
+  }
+  delete side.dataset.side;
+  const r = await fetch(at);
+  side.innerHTML = r.ok ? await r.text() : 'It couldn’t be read. Load the page again.';
+  window.htmx.process(side);
+  saySmall(li);
+  places(li);
+  drawAll();
+}
+
+/** Says of one that is shown larger than it is how large. */
+function saySmall(li) {
+  const says = li.querySelector('.library-small');
+  if (!says || !li.dataset.wants) return;
+  says.hidden = false;
+  says.textContent = `Shown up to ${li.dataset.wants} px wide, and has ${li.dataset.width}: it looks soft there.`;
 }
 
 /** Fetches the drawings of where one is used. */
@@ -211,7 +236,8 @@ document.getElementById('many-folder').addEventListener('submit', async (e) => {
   if (!r.ok) return;
   for (const li of items) {
     li.dataset.folder = name;
-    li.querySelector('[name="folder"]').value = name;
+    const field = li.querySelector('[name="folder"]');
+    if (field) field.value = name;
   }
   narrow();
 });
@@ -249,9 +275,8 @@ async function markSmall() {
     const li = document.getElementById(`medium-${id}`);
     if (!li) continue;
     li.dataset.small = 'yes';
-    const says = li.querySelector('.library-small');
-    says.hidden = false;
-    says.textContent = `Shown up to ${px} px wide, and has ${li.dataset.width}: it looks soft there.`;
+    li.dataset.wants = px;
+    saySmall(li);
   }
   narrow();
 }

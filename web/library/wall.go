@@ -180,7 +180,7 @@ func (s *Screen) proposeMedium(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	it, status := s.libraryItem(st, m, uses[m.ID]), http.StatusOK
+	it, status := s.opened(st, m, uses[m.ID]), http.StatusOK
 	name, file, err := desk.Received(c)
 	var proposed *store.Medium
 	if err == nil {
@@ -196,7 +196,7 @@ func (s *Screen) proposeMedium(c *gin.Context) {
 	}
 	if err == nil && len(it.Uses) == 0 {
 		if err = s.Pictures.Take(c, m, proposed); err == nil {
-			it = s.libraryItem(st, m, nil)
+			it = s.opened(st, m, nil)
 		}
 	} else if err == nil {
 		there := *proposed

@@ -14,6 +14,7 @@ import (
 	"openplot/core/place"
 	"openplot/core/ready"
 	"openplot/core/rights"
+	"openplot/site"
 	"openplot/web/paths"
 )
 
@@ -307,6 +308,10 @@ func (v *View) Tray() *Tray {
 					Value: strings.Join(v.Page.Categories, ", "), Here: len(v.Page.Categories) > 0,
 				},
 				picture,
+				{
+					ID: "f-date", Label: "Date", Op: "page.set", Setting: "date", Control: "date", Value: v.Page.Date, Here: v.Page.Date != "",
+					Follows: v.begun(),
+				},
 			}}}
 		}
 		return t
@@ -321,6 +326,16 @@ func (v *View) Tray() *Tray {
 	t.Restyles = v.Site.Role.May(rights.House)
 	trayParts{v}.elsewhere(t, sec)
 	return t
+}
+
+// begun says of which day a page is that doesn't say it.
+func (v *View) begun() string {
+	for _, p := range v.Source.Pages {
+		if p.ID == v.Page.ID {
+			return site.DateOf(p, &v.Site.Site)
+		}
+	}
+	return "None"
 }
 
 // groundField is the colour that the page lies on.

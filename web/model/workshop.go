@@ -117,7 +117,8 @@ func (w *Workshop) Stage(st *store.Site, src site.Source, slug string) *Stage {
 	for _, p := range src.Pages {
 		fmt.Fprintf(
 			names,
-			"%q %q %q %q %q %v ",
+			"%q %q %q %q %q %q %v ",
+			site.DateOf(p, src.Site),
 			p.Slug,
 			p.Name,
 			p.Description,

@@ -115,12 +115,12 @@ func (s *Screen) panelOf(c *gin.Context, st *store.Site, p *store.Page) (*pagePa
 
 // parentsFor lists the pages that one, "" being a new one, can stand under.
 func parentsFor(t tree.Tree, id, chosen string) (out []parentChoice) {
-	branch := t.Branch(id)
-	for _, p := range t {
-		if p.Address == "" || branch.Index(p.ID) >= 0 || t.Depth(p.ID)+1 >= tree.MaxDepth {
+	branch, depths := t.Branch(id), t.Depths()
+	for i, p := range t {
+		if p.Address == "" || branch.Index(p.ID) >= 0 || depths[i]+1 >= tree.MaxDepth {
 			continue
 		}
-		out = append(out, parentChoice{p.ID, p.Name, t.Depth(p.ID), p.ID == chosen})
+		out = append(out, parentChoice{p.ID, p.Name, depths[i], p.ID == chosen})
 	}
 	return out
 }

@@ -147,7 +147,7 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 			continue
 		}
 		row.Chosen = len(chosen) == 0 || slices.Contains(chosen, info.ID)
-		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
+		p, err := s.Store.Pages.Read(c, info)
 		if err != nil {
 			s.Fail(c, err)
 			return
