@@ -99,9 +99,9 @@ type copySize struct {
 }
 
 // copySizes tells what the copies of a medium take by width, from narrow to wide.
-func (s *Screen) copySizes(m *store.Medium) (out []copySize) {
+func copySizes(dir string, m *store.Medium) (out []copySize) {
 	for _, v := range m.Variants {
-		fi, err := os.Stat(filepath.Join(s.MediaDir, v.File))
+		fi, err := os.Stat(filepath.Join(dir, v.File))
 		if err != nil {
 			continue // the doctor tells of it
 		}
@@ -125,9 +125,9 @@ func (s *Screen) copySizes(m *store.Medium) (out []copySize) {
 // formats are what files are called by their endings, where that isn't the ending in capitals.
 var formats = map[string]string{".webp": "WebP", ".webm": "WebM"}
 
-func (s *Screen) libraryItem(st *store.Site, m *store.Medium, uses []string) libraryItem {
+func itemOf(uploads string, st *store.Site, m *store.Medium, uses []string) libraryItem {
 	it := libraryItem{
-		Medium: m, Site: st.Slug, Base: paths.To(st.Slug).At("library", m.ID), Thumb: s.Hosts.Uploads() + "/media/" + m.Thumb(),
+		Medium: m, Site: st.Slug, Base: paths.To(st.Slug).At("library", m.ID), Thumb: uploads + "/media/" + m.Thumb(),
 		Size: model.MediumSize(
 			m,
 		), Uses: uses, Pixels: m.Picture() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
@@ -147,8 +147,8 @@ func (s *Screen) libraryItem(st *store.Site, m *store.Medium, uses []string) lib
 
 // opened is a file with what is known of it and can be done with it.
 func (s *Screen) opened(st *store.Site, m *store.Medium, uses []string) libraryItem {
-	it := s.libraryItem(st, m, uses)
-	it.Open, it.Copies.Sizes = true, s.copySizes(m)
+	it := itemOf(s.Hosts.Uploads(), st, m, uses)
+	it.Open, it.Copies.Sizes = true, copySizes(s.MediaDir, m)
 	return it
 }
 
@@ -193,7 +193,7 @@ func (s *Screen) library(c *gin.Context) {
 	var items []libraryItem
 	var folders []string
 	for _, m := range ms {
-		items = append(items, s.libraryItem(st, m, uses[m.ID]))
+		items = append(items, itemOf(s.Hosts.Uploads(), st, m, uses[m.ID]))
 		if m.Folder != "" {
 			folders = append(folders, m.Folder)
 		}

@@ -310,7 +310,7 @@ func (v *View) Tray() *Tray {
 				picture,
 				{
 					ID: "f-date", Label: "Date", Op: "page.set", Setting: "date", Control: "date", Value: v.Page.Date, Here: v.Page.Date != "",
-					Follows: v.begun(),
+					Follows: begun(v),
 				},
 			}}}
 		}
@@ -329,7 +329,7 @@ func (v *View) Tray() *Tray {
 }
 
 // begun says of which day a page is that doesn't say it.
-func (v *View) begun() string {
+func begun(v *View) string {
 	for _, p := range v.Source.Pages {
 		if p.ID == v.Page.ID {
 			return site.DateOf(p, &v.Site.Site)
