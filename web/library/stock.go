@@ -64,5 +64,5 @@ func (s *Screen) takeStock(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	s.Parted(c, http.StatusOK, "library-item", s.libraryItem(st, m, nil))
+	s.Parted(c, http.StatusOK, "library-item", s.opened(st, m, nil))
 }
