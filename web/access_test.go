@@ -27,6 +27,7 @@ var access = map[string]rights.Right{
 	"POST /new":        rights.Sign,
 	"GET /new/sheet":   rights.Sign,
 	"GET /new/slug":    rights.Sign,
+	"POST /several":    rights.Sign,
 	"POST /restore":    rights.Sign,
 	"GET /works/:work": rights.Sign, "POST /works/:work/stop": rights.Sign, "POST /works/:work/again": rights.Sign,
 	"POST /sign-out":      rights.Sign,

@@ -336,7 +336,7 @@ func TestSettingsAreKeptInPlace(t *testing.T) {
 	status, body := ask(
 		url.Values{"name": {"Skerry & Sound"}, "open-Monday": {"9–17"}, "icon-from": {"letter"}, "icon-letter": {"Q"}},
 	)
-	for _, want := range []string{"Kept.", `role="status"`, "Skerry &amp; Sound", `id="bar-Monday"`, `<rect x="540" y="5" width="480"`} {
+	for _, want := range []string{"Kept.", `role="status"`, "Skerry &amp; Sound", `data-day="Monday"`, `<rect x="540" y="5" width="480"`} {
 		if status != http.StatusOK || !strings.Contains(oneLine(body), want) {
 			t.Errorf("what was kept is answered with %d, without %s: %.300s", status, want, body)
 		}

@@ -54,3 +54,40 @@ func TestASiteThatIsBeingMade(t *testing.T) {
 		t.Errorf("it is still there: %d", status)
 	}
 }
+
+// Several sites are archived and brought back at once by who owns them; another's stay as they are.
+func TestSeveralSitesAtOnce(t *testing.T) {
+	p := begin(t)
+	d := p.owned()
+	for _, name := range []string{"Holm", "Langey"} {
+		if status, _, _ := d.post("/new", url.Values{"name": {name}, "from": {"blank"}}); status != http.StatusSeeOther {
+			t.Fatal(status)
+		}
+	}
+	listed := func(q *person, path string) (out []string) {
+		_, text, _ := q.get(path)
+		for _, slug := range []string{"skerry", "holm", "langey"} {
+			if strings.Contains(text, `id="site-`+slug+`"`) {
+				out = append(out, slug)
+			}
+		}
+		return out
+	}
+	w := p.as("writer@example.org")
+	if _, _, h := w.post("/several", url.Values{"site": {"skerry", "holm"}}); h.Get("Location") != "/?done=notall" {
+		t.Errorf("a writer: %v", h)
+	}
+	if got := listed(d, "/"); len(got) != 3 {
+		t.Fatalf("after a writer asked: %v", got)
+	}
+	if _, _, h := d.post("/several", url.Values{"site": {"skerry", "holm"}}); h.Get("Location") != "/?done=several" {
+		t.Errorf("%v", h)
+	}
+	if got := strings.Join(listed(d, "/"), " ") + "; " + strings.Join(listed(d, "/?archived=1"), " "); got != "langey; skerry holm" {
+		t.Errorf("archived: %s", got)
+	}
+	d.post("/several", url.Values{"site": {"skerry", "holm"}, "back": {"yes"}})
+	if got := listed(d, "/"); len(got) != 3 {
+		t.Errorf("brought back: %v", got)
+	}
+}

@@ -61,6 +61,7 @@ type settingsView struct {
 	Languages []settings.Language
 	Areas     []settings.Area
 	Looks     *looks
+	Safety    []safety
 	Live      string
 	Problem   string
 	Kept      bool
@@ -136,6 +137,10 @@ func (s *Screen) showSettings(c *gin.Context, status int, v settingsView, entere
 	}
 	infos, err := s.Store.Pages.List(c, st.ID)
 	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if v.Safety, err = s.safetyOf(c, st, infos); err != nil {
 		s.Fail(c, err)
 		return
 	}

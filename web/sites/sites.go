@@ -1,6 +1,7 @@
 package sites
 
 import (
+	"errors"
 	"html/template"
 	"net/http"
 	"strings"
@@ -29,6 +30,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Get("/new/sheet", rights.Sign, s.newSiteSheet),
 		shell.Get("/new/slug", rights.Sign, s.newSiteSlug),
 		shell.Post("/restore", rights.Sign, s.restoreSite),
+		shell.Post("/several", rights.Sign, s.several),
 		shell.Get("/works/:work", rights.Sign, s.showWork),
 		shell.Post("/works/:work/stop", rights.Sign, s.stopWork),
 		shell.Post("/works/:work/again", rights.Sign, s.retryWork),
@@ -85,6 +87,7 @@ func (s *Screen) sites(c *gin.Context) {
 		Done: map[string]string{
 			"archived": "Archived: visitors find nothing of it until you bring it back. It is listed under Archived.", "unarchived": "It is among your sites again, and visitors see what they saw before.",
 			"stopped": "Stopped. Nothing of it is kept.",
+			"several": "Done.", "notall": "Done, but for those that you don’t own.",
 			"deleted": "Deleted. It can be had back below for 30 days.",
 		}[c.Query("done")],
 	}
@@ -131,4 +134,31 @@ func siteStanding(i *store.SiteInfo) desk.State {
 		return desk.State{Mark: "changed", Text: desk.PagesIn(i.Changed+never) + " not as visitors see it"}
 	}
 	return desk.State{Mark: "live", Text: "Published"}
+}
+
+// several archives the sites that are ticked, or brings them back: those that whoever asks owns.
+func (s *Screen) several(c *gin.Context) {
+	back, done, to := c.PostForm("back") != "", "several", "/?done="
+	for _, slug := range c.PostFormArray("site") {
+		st, err := s.Store.Sites.BySlugFor(c, shell.User(c).ID, slug)
+		if errors.Is(err, store.ErrNotFound) || err == nil && !st.Role.May(rights.Account) {
+			done = "notall"
+			continue
+		}
+		if err == nil {
+			err = s.Store.Sites.Archive(c, st.ID, !back)
+		}
+		if err == nil && back {
+			err = s.Publisher.Show(c, s.Store, st.ID)
+		}
+		if err != nil {
+			s.Fail(c, err)
+			return
+		}
+		s.Note(c, map[bool]string{false: "site archived", true: "site brought back"}[back], st.ID, st.Slug)
+	}
+	if back {
+		to = "/?archived=1&done="
+	}
+	c.Redirect(http.StatusSeeOther, to+done)
 }
