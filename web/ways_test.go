@@ -87,6 +87,7 @@ func TestEveryWayToASitesData(t *testing.T) {
 	for _, role := range []store.Role{"", store.Writer, store.Designer, store.Owner, "gone", "disabled"} {
 		switch role {
 		case "gone":
+			p.owned() // somebody has to be
 			if err := p.store.Members.Set(ctx, "w1", id, ""); err != nil {
 				t.Fatal(err)
 			}
