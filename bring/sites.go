@@ -248,6 +248,56 @@ func (m *Maker) copyInto(ctx context.Context, user string, from, to *store.Site,
 	return m.fill(ctx, to, carried, t, pages, locks)
 }
 
+// Page gives a page of a site as a new one of another, with an id: its media are brought along, and what
+// that site's house style lacks is left out.
+func (m *Maker) Page(
+	ctx context.Context,
+	by media.By,
+	from *store.Site,
+	page *doc.Page,
+	to *store.Site,
+	id string,
+) (*doc.Page, error) {
+	all, err := m.Store.Media.List(ctx, from.ID)
+	if err != nil {
+		return nil, err
+	}
+	uses, err := m.Store.Media.Uses(ctx, from.ID, all)
+	if err != nil {
+		return nil, err
+	}
+	text, err := json.Marshal(page)
+	if err != nil {
+		return nil, err
+	}
+	ids, sorts := renaming{}, map[string]doc.MediumSort{}
+	for _, one := range all {
+		if len(uses[one.ID]) == 0 || !strings.Contains(string(text), one.ID) {
+			continue
+		}
+		brought, err := m.Pictures.Bring(ctx, by, one)
+		if err != nil {
+			return nil, err
+		}
+		ids.add(one.ID, brought.ID)
+		sorts[brought.ID] = brought.Sort()
+	}
+	p, err := ids.page(page)
+	if err != nil {
+		return nil, err
+	}
+	for i, s := range p.Sections { // what is shared there isn't here
+		if s.Shared {
+			own := s.Clone()
+			own.Shared = false
+			p.Sections[i] = own
+		}
+	}
+	return edit.TakePage(p, id, edit.Env{
+		Site: &to.Site, NewID: store.NewID, HasIcon: hasIcon, Medium: func(id string) doc.MediumSort { return sorts[id] },
+	})
+}
+
 // fill keeps the pages of a new site where they stand, and what the site says of itself.
 func (m *Maker) fill(
 	ctx context.Context,

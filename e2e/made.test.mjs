@@ -287,7 +287,7 @@ test('pictures are uploaded together, described, turned, and not deleted unasked
   assert.notEqual(high, 220);
   await page.getByLabel('Search the library').fill('skarva');
   await eventually(() => page.locator('.library-item:visible').count(), 1, 'found by name');
-  const skarva = page.locator('.library-item', { has: page.locator('input[value="skarva.png"]') });
+  const skarva = page.locator('.library-item', { has: page.locator('.library-tile[title="skarva.png"]') });
   await skarva.locator('.library-tile').click();
   await skarva.getByLabel('Alternative text').fill('Cliffs in the evening');
   await skarva.getByRole('button', { name: 'Keep' }).click();

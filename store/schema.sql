@@ -253,6 +253,9 @@ CREATE TABLE public.pages (
     dated text DEFAULT ''::text NOT NULL,
     begun_at timestamp with time zone DEFAULT now() NOT NULL,
     media text[] DEFAULT '{}'::text[] NOT NULL,
+    begins text DEFAULT ''::text NOT NULL,
+    begins_by text,
+    CONSTRAINT pages_begins_check CHECK ((begins = ANY (ARRAY[''::text, 'site'::text, 'all'::text]))),
     CONSTRAINT pages_menu_name_check CHECK ((length(menu_name) <= 120)),
     CONSTRAINT pages_seq_check CHECK ((seq >= 0)),
     CONSTRAINT pages_slug_check CHECK (((slug = ''::text) OR ((slug ~ '^[a-z0-9]+(-[a-z0-9]+)*(/[a-z0-9]+(-[a-z0-9]+)*)*$'::text) AND (length(slug) <= 260))))
@@ -679,6 +682,8 @@ CREATE INDEX page_log_made_at_idx ON public.page_log USING btree (made_at);
 
 CREATE INDEX page_log_page_id_user_id_seq_idx ON public.page_log USING btree (page_id, user_id, seq DESC) WHERE (NOT undone);
 
+CREATE INDEX pages_begins_by ON public.pages USING btree (begins_by) WHERE (begins_by IS NOT NULL);
+
 CREATE INDEX pages_deleted_at_idx ON public.pages USING btree (deleted_at) WHERE (deleted_at IS NOT NULL);
 
 CREATE INDEX pages_media ON public.pages USING gin (media);
@@ -777,6 +782,9 @@ ALTER TABLE ONLY public.page_log
 
 ALTER TABLE ONLY public.page_snapshots
     ADD CONSTRAINT page_snapshots_page_id_fkey FOREIGN KEY (page_id) REFERENCES public.pages(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.pages
+    ADD CONSTRAINT pages_begins_by_fkey FOREIGN KEY (begins_by) REFERENCES public.users(id) ON DELETE SET NULL;
 
 ALTER TABLE ONLY public.pages
     ADD CONSTRAINT pages_parent_fkey FOREIGN KEY (parent) REFERENCES public.pages(id) ON DELETE SET NULL;

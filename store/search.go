@@ -66,6 +66,22 @@ func (s *Visible) FormFields(ctx context.Context, site, form string) (fields []s
 	return fields, nil
 }
 
+// FormPages gives the pages of a site that visitors send forms from, by the ids of the forms' blocks.
+func (s *Visible) FormPages(ctx context.Context, site string) (pages map[string]string, err error) {
+	var rows []struct {
+		Form string `db:"form"`
+		Page string `db:"page_id"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `SELECT f AS form, p.page_id FROM published p, unnest(p.forms) f WHERE p.site_id = $1 ORDER BY p.page_id DESC`, site); err != nil {
+		return nil, fmt.Errorf("looking for forms: %w", err)
+	}
+	pages = map[string]string{}
+	for _, r := range rows {
+		pages[r.Form] = r.Page
+	}
+	return pages, nil
+}
+
 // FieldsUnknown gives the pages of a site whose forms were published before their fields were kept.
 func (s *Visible) FieldsUnknown(ctx context.Context, site string) (pages []string, err error) {
 	if err := s.db.SelectContext(ctx, &pages, `SELECT page_id FROM published WHERE site_id = $1 AND fields IS NULL ORDER BY page_id`, site); err != nil {

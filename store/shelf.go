@@ -79,6 +79,52 @@ func (s *Shelf) DropSection(ctx context.Context, site, user, id string) error {
 	return nil
 }
 
+// How widely a page is offered for new ones to begin as.
+const (
+	BeginsNowhere = ""
+	BeginsOnSite  = "site"
+	BeginsOnAll   = "all" // sites of whoever said so
+)
+
+// Beginning is a page that new ones are offered to begin as.
+type Beginning struct {
+	Page string `db:"id"`
+	Name string `db:"name"`
+	Site string `db:"slug"`      // of the page, its slug
+	From string `db:"site_name"` // that site's name
+	SVG  string `db:"svg"`       // its drawing, maybe of an earlier state
+}
+
+// SetBegins says how widely a page of a site is offered to begin as, by a user.
+func (s *Shelf) SetBegins(ctx context.Context, site, page, user, how string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE pages SET begins = $3, begins_by = CASE WHEN $3 <> '' THEN $4 END WHERE site_id = $1 AND id = $2`,
+		site, page, how, user); err != nil {
+		return fmt.Errorf("offering a page to begin as: %w", err)
+	}
+	return nil
+}
+
+// BeginsFor tells how widely a page is offered to begin as.
+func (s *Shelf) BeginsFor(ctx context.Context, page string) (how string, err error) {
+	if err := s.db.GetContext(ctx, &how, `SELECT begins FROM pages WHERE id = $1`, page); err != nil {
+		return "", fmt.Errorf("reading whether a page is offered: %w", notFound(err))
+	}
+	return how, nil
+}
+
+// Beginnings lists the pages that new ones of a site are offered to begin as, to a user: those of the
+// site, and of others those that the user offers on all of theirs and may copy.
+func (s *Shelf) Beginnings(ctx context.Context, site, user string) (bs []*Beginning, err error) {
+	if err := s.db.SelectContext(ctx, &bs, `SELECT p.id, p.name, s.slug, s.name AS site_name, coalesce(d.svg, '') AS svg FROM pages p
+		JOIN sites s ON s.id = p.site_id AND s.deleted_at IS NULL AND s.maker IS NULL LEFT JOIN page_drawings d ON d.page_id = p.id
+		WHERE p.deleted_at IS NULL AND (p.site_id = $1 AND p.begins <> '' OR p.site_id <> $1 AND p.begins = 'all' AND p.begins_by = $2
+			AND EXISTS (SELECT FROM members m WHERE m.site_id = p.site_id AND m.user_id = $2 AND m.role IN ('owner', 'designer')))
+		ORDER BY p.site_id <> $1, s.name, p.name, p.id LIMIT 60`, site, user); err != nil {
+		return nil, fmt.Errorf("listing pages to begin as: %w", err)
+	}
+	return bs, nil
+}
+
 // ShelfUse is what somebody did with a thing on the Shelf.
 type ShelfUse struct {
 	Item      string `db:"item"`

@@ -90,6 +90,7 @@ var access = map[string]rights.Right{
 	"POST /sites/:site/pages/:page/settings":                 rights.Compose,
 	"POST /sites/:site/pages/:page/move":                     rights.Compose,
 	"POST /sites/:site/pages/:page/copy":                     rights.Compose,
+	"POST /sites/:site/pages/:page/begins":                   rights.Compose,
 	"POST /sites/:site/pages/:page/home":                     rights.Compose,
 	"POST /sites/:site/pages/restore":                        rights.Compose,
 	"POST /sites/:site/pages/several":                        rights.Compose,

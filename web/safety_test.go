@@ -482,7 +482,10 @@ func TestFailedJobsAreSeen(t *testing.T) {
 		t.Fatal(what)
 	}
 	until("no problem is told", func() bool { return p.media()[0].Problem != "" })
-	if _, body, _ := d.get(libraryPath); !strings.Contains(body, "1 of 6 copies: the picture is damaged") ||
+	if _, body, _ := d.get(libraryPath + "/" + m.ID + "/side"); !strings.Contains(
+		body,
+		"1 of 6 copies: the picture is damaged",
+	) ||
 		!strings.Contains(body, "Try again") {
 		t.Error("the library doesn't tell")
 	}

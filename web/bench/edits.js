@@ -75,8 +75,8 @@ async function request(method, path, values) {
     }
     take(state);
     // The server chose another node, such as what was added; otherwise what was
-    // selected here in the meantime stands.
-    state.chosen = state.select !== asked;
+    // selected here in the meantime stands, unless it has gone.
+    state.chosen = state.select !== asked || Boolean(page.select && !exists(page.select));
     for (const f of first) f(state);
     if (state.show.length) await painted();
     await window.htmx.swap({ text: parts, sourceElement: document.body, target: document.body, swap: 'none' });

@@ -114,6 +114,7 @@ const Copying = rights.Publish
 var DoneWords = map[string]string{
 	"kept": "Kept.", "home": "It is the home page now.", "copied": "Copied.", "restored": "It is back.", "delete": "Deleted. It can be had back below for 30 days.",
 	"withdraw": "Withdrawn: visitors don’t see it any more.", "show": "In the menu.", "hide": "Left out of the menu.", "move": "Moved.", "published": "Published.",
+	"begins":  "Kept. New pages can begin as it.",
 	"offline": "The site is offline: visitors read what you wrote instead of its pages.", "online": "The site is online again.",
 	"siteback": "The site is as it was then. What it was before is kept as a version.", "back": "Visitors see that publication again.",
 }

@@ -2,6 +2,7 @@ package entries
 
 import (
 	"encoding/csv"
+	"errors"
 	"net/http"
 	"slices"
 	"strconv"
@@ -46,6 +47,7 @@ type entriesView struct {
 	Site                  *store.Site
 	Sent, Trials, Suspect []*store.FormEntry
 	MayDelete             bool
+	Forms                 map[string]formAt // by the forms' ids
 	Said, Problem         string
 }
 
@@ -71,7 +73,38 @@ func (s *Screen) entriesScreen(c *gin.Context, status int, said, problem string)
 			v.Sent = append(v.Sent, e)
 		}
 	}
+	if v.Forms, err = s.formsOf(c, st); err != nil {
+		s.Fail(c, err)
+		return
+	}
 	s.Screen(c, status, "entries", v)
+}
+
+// formAt is where a form stands, in words, and on the Bench.
+type formAt struct{ Section, Page, Path string }
+
+// formsOf tells where the forms stand that visitors can send.
+func (s *Screen) formsOf(c *gin.Context, st *store.Site) (map[string]formAt, error) {
+	pages, err := s.Store.Visible.FormPages(c, st.ID)
+	if err != nil {
+		return nil, err
+	}
+	forms := map[string]formAt{}
+	for form, id := range pages {
+		p, err := s.Store.Pages.ByID(c, st.ID, id)
+		if errors.Is(err, store.ErrNotFound) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		at := formAt{Page: p.Name, Path: paths.To(st.Slug).Page(p.Slug).At("bench")}
+		if sec, b := p.Doc.Block(form); b != nil { // on the page as it is now
+			at.Section, at.Path = sec.Name, at.Path+"?select="+form
+		}
+		forms[form] = at
+	}
+	return forms, nil
 }
 
 // deleteEntry forgets an entry; with "trials" all trials, with "suspects" all that look like
@@ -176,19 +209,31 @@ func (s *Screen) entriesFile(c *gin.Context) {
 		slices.SortStableFunc(order, func(a, b string) int { return filled[b] - filled[a] })
 		fields = slices.DeleteFunc(fields, func(f string) bool { return !slices.Contains(order[:maxColumns], f) })
 	}
+	forms, err := s.formsOf(c, st)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
 	s.Note(c, "form entries exported", st.ID, "")
 	c.Header("Content-Type", "text/csv; charset=utf-8")
 	c.Header("Content-Disposition", `attachment; filename="`+st.Slug+`-entries.csv"`)
 	w := csv.NewWriter(c.Writer)
 	w.UseCRLF = true
-	header := append([]string{"Sent", "Form", "Looks like a program’s"}, fields...)
+	header := append([]string{"Sent", "Form", "Section", "Page", "Looks like a program’s"}, fields...)
 	for i := range header {
 		header[i] = sheet.Cell(header[i])
 	}
 	_ = w.Write(header) // a failed write is told by the last one
 	err = s.Store.Entries.Each(c, st.ID, func(e *store.FormEntry) error {
-		row := make([]string, 3, len(header))
-		row[0], row[1], row[2] = e.SentAt.UTC().Format(time.RFC3339), e.Form, e.Suspect
+		at := forms[e.Form]
+		row := append(
+			make([]string, 0, len(header)),
+			e.SentAt.UTC().Format(time.RFC3339),
+			e.Form,
+			sheet.Cell(at.Section),
+			sheet.Cell(at.Page),
+			e.Suspect,
+		)
 		for _, f := range fields {
 			value := ""
 			if i := slices.IndexFunc(e.Answers, func(a store.Answer) bool { return a.Field == f }); i >= 0 {

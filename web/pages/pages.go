@@ -35,6 +35,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Post(paths.PageRoute+"/move", rights.Compose, s.movePage),
 		shell.Post(paths.PageRoute+"/copy", rights.Compose, s.copyPage),
 		shell.Post(paths.PageRoute+"/home", rights.Compose, s.makeHome),
+		shell.Post(paths.PageRoute+"/begins", rights.Compose, making{s}.setBegins),
 	}
 }
 

@@ -23,6 +23,7 @@ type readyPages struct {
 	Site, Chosen string
 	Drawn        bool
 	Pages, Own   []readyPage
+	Kept         []readyPage // pages of one's own that are kept to begin from
 }
 
 // ownPrefix stands before the id of a page of the site, as what a new one begins as.
@@ -78,6 +79,18 @@ func (s making) drawReady(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
+	kept, err := s.Store.Shelf.Beginnings(c, st.ID, shell.User(c).ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	for _, b := range kept {
+		one := readyPage{ready.Page{ID: ownPrefix + b.Page, Name: b.Name, Hint: "of this site"}, template.HTML(b.SVG)}
+		if b.Site != st.Slug {
+			one.Hint = "of " + b.From
+		}
+		v.Kept = append(v.Kept, one)
+	}
 	s.Parted(c, http.StatusOK, "ready-pages", v)
 }
 
@@ -106,6 +119,9 @@ func (s making) ownReady(c *gin.Context, st *store.Site, parent string) (own []r
 func (s making) pageLike(c *gin.Context, st *store.Site, id, name string) (*doc.Page, error) {
 	of, err := s.Store.Pages.ByID(c, st.ID, store.Clean(id))
 	if errors.Is(err, store.ErrNotFound) {
+		of, err = s.pageElsewhere(c, st, id)
+	}
+	if errors.Is(err, store.ErrNotFound) {
 		return nil, doc.Problemf("Page", "is to begin as one that isn't on this site any more; choose another")
 	}
 	if err != nil {
@@ -115,6 +131,43 @@ func (s making) pageLike(c *gin.Context, st *store.Site, id, name string) (*doc.
 		return nil, err
 	}
 	p := of.Doc.Clone()
-	p.ID, p.Name, p.Title, p.Description = store.NewID("p"), name, copiedTitle(p.Title, p.Name, name), ""
+	p.ID, p.Name, p.Title, p.Description, p.Date = store.NewID("p"), name, copiedTitle(p.Title, p.Name, name), "", ""
 	return p, nil
+}
+
+// pageElsewhere gives a page of another site that whoever asks keeps to begin from on all of theirs, as one
+// of this site; store.ErrNotFound when it is none of those.
+func (s making) pageElsewhere(c *gin.Context, st *store.Site, id string) (*store.Page, error) {
+	kept, err := s.Store.Shelf.Beginnings(c, st.ID, shell.User(c).ID)
+	if err != nil {
+		return nil, err
+	}
+	i := slices.IndexFunc(kept, func(b *store.Beginning) bool { return b.Page == id })
+	if i < 0 {
+		return nil, store.ErrNotFound
+	}
+	from, err := s.Store.Sites.BySlugFor(c, shell.User(c).ID, kept[i].Site)
+	if err != nil {
+		return nil, err
+	}
+	p, err := s.Store.Pages.ByID(c, from.ID, id)
+	if err != nil {
+		return nil, err
+	}
+	p.Doc, err = s.Maker.Page(c, desk.By(c), from, p.Doc, st, p.ID)
+	return p, err
+}
+
+// setBegins says how widely a page is offered for new ones to begin as.
+func (s making) setBegins(c *gin.Context) {
+	st, p, how := shell.SiteOf(c), shell.PageOf(c), c.PostForm("begins")
+	if how != store.BeginsNowhere && how != store.BeginsOnSite && how != store.BeginsOnAll {
+		s.Fail(c, doc.Problemf("To begin from", "can't be %.20q: choose no, on this site or on all your sites", how))
+		return
+	}
+	if err := s.Store.Shelf.SetBegins(c, st.ID, p.ID, shell.User(c).ID, how); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.toPages(c, p.ID, "begins")
 }

@@ -40,6 +40,7 @@ type pagePanel struct {
 	Live    string // its address in the world
 	Picture *store.Medium
 	Choices []desk.PictureChoice // pictures that links can be shown with
+	Begins  string               // how widely it is offered for new pages to begin as
 	Photo   string               // address of the picture that links are shown with
 }
 
@@ -104,6 +105,9 @@ func (s *Screen) panelOf(c *gin.Context, st *store.Site, p *store.Page) (*pagePa
 		return nil, err
 	}
 	v.Choices = s.PictureChoices(media)
+	if v.Begins, err = s.Store.Shelf.BeginsFor(c, p.ID); err != nil {
+		return nil, err
+	}
 	if v.Picture, err = s.MediumOr(c, st, cmp.Or(p.Doc.Picture, st.SharePicture)); err != nil {
 		return nil, err
 	}
