@@ -118,7 +118,7 @@ function standing(command, was) {
   const { node, parts, with: others } = command;
   return {
     ...command,
-    ...(node && node === was && !exists(node) && { node: page.select }),
+    ...(node && node === was && !exists(node) && { node: exists(page.select) ? page.select : '' }),
     ...(others && { with: others.filter(exists) }),
     ...(parts && { parts: parts.map((part) => standing(part, was)) }),
   };
