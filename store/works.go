@@ -7,6 +7,9 @@ import (
 
 	"github.com/jmoiron/sqlx"
 	"github.com/riverqueue/river"
+
+	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // MakeSite is the job that makes a site of a file or of another site.
@@ -56,9 +59,36 @@ type SiteWork struct {
 // Going reports whether the work is still to be done.
 func (w *SiteWork) Going() bool { return w.State == WorkWaiting || w.State == WorkRunning }
 
-// Add has a work done in the background.
+// May gives a *doc.Problem when somebody has as many sites made, or has as many left that couldn't be, as
+// they may: each keeps its file.
+func (s *Works) May(ctx context.Context, user string) error {
+	return mayWork(ctx, s.db, user)
+}
+
+func mayWork(ctx context.Context, q sqlx.QueryerContext, user string) error {
+	var n int
+	if err := sqlx.GetContext(ctx, q, &n, `SELECT count(*) FROM works WHERE user_id = $1 AND state <> 'done'`, user); err != nil {
+		return fmt.Errorf("counting works: %w", err)
+	}
+	if n >= policy.WorksAtOnce {
+		return doc.Problemf(
+			"Sites",
+			"that are being made for you, or couldn't be, are %d: wait for one, or stop showing one that failed",
+			n,
+		)
+	}
+	return nil
+}
+
+// Add has a work done in the background. Errors are *doc.Problem where there are as many as there may be.
 func (s *Works) Add(ctx context.Context, w *SiteWork) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `SELECT FROM users WHERE id = $1 FOR UPDATE`, w.User); err != nil { // one at a time
+			return fmt.Errorf("adding a work: %w", err)
+		}
+		if err := mayWork(ctx, tx, w.User); err != nil {
+			return err
+		}
 		if _, err := tx.NamedExecContext(ctx, `INSERT INTO works (id, user_id, name, slug, file, source, address)
 			VALUES (:id, :user_id, :name, :slug, :file, nullif(:source, ''), :address)`, w); err != nil {
 			return fmt.Errorf("adding a work: %w", err)

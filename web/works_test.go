@@ -1,10 +1,15 @@
 package web
 
 import (
+	"fmt"
 	"net/http"
 	"net/url"
+	"path/filepath"
 	"strings"
 	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // Whoever has a site made sees how far it has come, on a screen of its own, among their sites and in the
@@ -53,6 +58,51 @@ func TestASiteThatIsBeingMade(t *testing.T) {
 	if status, _, _ := d.get(at); status != http.StatusNotFound {
 		t.Errorf("it is still there: %d", status)
 	}
+}
+
+// Nobody fills the disk with files that wait to become sites: five at a time, those that failed included;
+// and what a site is to be called is looked at before anything is kept.
+func TestFewSitesAreMadeAtOnce(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	_, file, _ := d.get("/sites/skerry/file")
+	held := func() (n int) {
+		files, err := filepath.Glob(filepath.Join(p.server.MediaDir, "*.site.zip"))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return len(files)
+	}
+	for _, name := range []string{strings.Repeat("x", doc.MaxNameRunes+1), "a\nb"} {
+		status, body := upload(t, d, "/new/file", "x.site.zip", []byte(file), map[string]string{"name": name})
+		if status != http.StatusUnprocessableEntity || !tellsOf(body, "Name") || held() != 0 {
+			t.Errorf("called %.20q: %d, %d files kept", name, status, held())
+		}
+	}
+	var last http.Header
+	for i := range policy.WorksAtOnce {
+		last = uploaded(
+			t,
+			d,
+			"/new/file",
+			"x.site.zip",
+			[]byte(file),
+			map[string]string{"name": fmt.Sprint("Holm ", i)},
+		)
+	}
+	status, body := upload(t, d, "/new/file", "x.site.zip", []byte(file), nil)
+	if status != http.StatusUnprocessableEntity || !tellsOf(body, "Sites") || held() != policy.WorksAtOnce {
+		t.Errorf("one more: %d, %d files kept", status, held())
+	}
+	if status, body, _ := d.post("/new", url.Values{"name": {"A copy"}, "from": {"copy:skerry"}}); status != http.StatusUnprocessableEntity ||
+		!tellsOf(body, "Sites") {
+		t.Errorf("a copy beside them: %d", status)
+	}
+	if status, _, _ := d.post(last.Get("Location")+"/stop", nil); status != http.StatusSeeOther ||
+		held() != policy.WorksAtOnce-1 {
+		t.Errorf("stopped: %d, %d files kept", status, held())
+	}
+	uploaded(t, d, "/new/file", "x.site.zip", []byte(file), nil)
 }
 
 // Several sites are archived and brought back at once by who owns them; another's stay as they are.

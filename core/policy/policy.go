@@ -26,6 +26,7 @@ const (
 // How many there are at most.
 const (
 	Sites        = 1000 // that somebody owns, those included that can be had back
+	WorksAtOnce  = 5    // sites that are made for somebody in the background, or couldn't be
 	Members      = 200  // of a site, with those who are invited
 	Fonts        = 60   // files of a site's own
 	KeptSections = 200  // on the Shelf

@@ -32,7 +32,13 @@ func (s *Screen) siteFromFile(c *gin.Context) {
 		return
 	}
 	defer gone()
-	err = s.Store.Sites.MayBegin(c, shell.User(c).ID)
+	name, err := doc.Line("Name", strings.TrimSpace(c.PostForm("name")), doc.MaxNameRunes)
+	if err == nil {
+		err = s.Store.Sites.MayBegin(c, shell.User(c).ID)
+	}
+	if err == nil {
+		err = s.Store.Works.May(c, shell.User(c).ID)
+	}
 	if err == nil {
 		err = bring.CheckFile(c, file)
 	}
@@ -41,14 +47,20 @@ func (s *Screen) siteFromFile(c *gin.Context) {
 		s.refuseSite(c, problem)
 		return
 	}
-	w := s.work(c, strings.TrimSpace(c.PostForm("name")))
+	w := s.work(c, name)
 	if err == nil {
 		if _, err = file.Seek(0, io.SeekStart); err == nil {
 			w.File, err = s.Maker.Hold(w.ID, file)
 		}
 	}
 	if err == nil {
-		err = s.Store.Works.Add(c, w)
+		if err = s.Store.Works.Add(c, w); err != nil {
+			s.Maker.Release(w.File)
+		}
+	}
+	if errors.As(err, &problem) { // of two at once
+		s.refuseSite(c, problem)
+		return
 	}
 	if err != nil {
 		s.Fail(c, err)
