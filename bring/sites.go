@@ -35,12 +35,6 @@ func (p *progress) next() {
 	p.tell(p.done, p.of)
 }
 
-// hasIcon reports whether an icon ships.
-func hasIcon(name string) bool {
-	_, ok := icons.Drawing(name)
-	return ok
-}
-
 // CheckFile reports what is wrong with a site's file, before any of it is taken. Errors are
 // *doc.Problem when they are about the file.
 func CheckFile(ctx context.Context, file *os.File) error {
@@ -110,7 +104,7 @@ func (m *Maker) FromFile(
 		env := edit.Env{
 			Site:    &carried.Site,
 			NewID:   store.NewID,
-			HasIcon: hasIcon,
+			HasIcon: icons.Has,
 			Medium:  func(id string) doc.MediumSort { return sorts[id] },
 		}
 		pages := make([]*doc.Page, len(carried.Pages))
@@ -262,17 +256,13 @@ func (m *Maker) Page(
 	if err != nil {
 		return nil, err
 	}
-	uses, err := m.Store.Media.Uses(ctx, from.ID, all)
-	if err != nil {
-		return nil, err
-	}
 	text, err := json.Marshal(page)
 	if err != nil {
 		return nil, err
 	}
 	ids, sorts := renaming{}, map[string]doc.MediumSort{}
 	for _, one := range all {
-		if len(uses[one.ID]) == 0 || !strings.Contains(string(text), one.ID) {
+		if !strings.Contains(string(text), `"`+one.ID+`"`) && !strings.Contains(string(text), doc.FilePrefix+one.ID) {
 			continue
 		}
 		brought, err := m.Pictures.Bring(ctx, by, one)
@@ -294,7 +284,7 @@ func (m *Maker) Page(
 		}
 	}
 	return edit.TakePage(p, id, edit.Env{
-		Site: &to.Site, NewID: store.NewID, HasIcon: hasIcon, Medium: func(id string) doc.MediumSort { return sorts[id] },
+		Site: &to.Site, NewID: store.NewID, HasIcon: icons.Has, Medium: func(id string) doc.MediumSort { return sorts[id] },
 	})
 }
 

@@ -676,6 +676,26 @@ test('somebody is invited, joins with an account of their own, gets another role
   await theirs.context().close();
 });
 
+test('several sites are archived when that was asked about, and brought back', async () => {
+  await page.goto(plot.app);
+  await page.getByLabel('Tick Kelp & Salt', { exact: true }).check();
+  await page.getByRole('button', { name: 'Archive the ticked' }).click();
+  const dialog = page.getByRole('dialog');
+  assert.equal(await page.evaluate(() => document.activeElement.textContent), 'Cancel', 'the harmless answer');
+  await page.keyboard.press('Escape');
+  assert.equal(await page.locator('#site-kelp-and-salt').count(), 1, 'still there');
+  await page.getByRole('button', { name: 'Archive the ticked' }).click();
+  await dialog.getByRole('button', { name: 'Archive', exact: true }).click();
+  await page.getByText('Done.').waitFor();
+  assert.equal(await page.locator('#site-kelp-and-salt').count(), 0);
+  await page.goto(`${plot.app}/?archived=1`);
+  await page.getByLabel('Tick Kelp & Salt', { exact: true }).check();
+  await page.getByRole('button', { name: 'Bring the ticked back' }).click();
+  await page.getByText('Done.').waitFor();
+  await page.goto(plot.app);
+  await page.locator('#site-kelp-and-salt').waitFor();
+});
+
 test('every screen of a site fits a phone and a desktop, without findings of axe', async () => {
   const of = (path) => `${plot.app}/sites/skerry-line${path}`;
   const own = [

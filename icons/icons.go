@@ -40,6 +40,12 @@ func Drawing(name string) (svg string, ok bool) {
 	return svg, ok
 }
 
+// Has reports whether there is an icon with a name.
+func Has(name string) bool {
+	_, ok := Drawing(name)
+	return ok
+}
+
 // Find gives the names of icons that hold all words of a query, at most limit, those
 // that begin with it first.
 func Find(query string, limit int) []string {

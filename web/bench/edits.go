@@ -13,9 +13,9 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/number"
+	"openplot/icons"
 	"openplot/metrics"
 	"openplot/store"
-	"openplot/web/desk"
 	"openplot/web/model"
 	"openplot/web/shell"
 )
@@ -99,7 +99,7 @@ func allowed(v *model.View, command edit.Command) bool {
 // picture.
 func (s *Screen) env(c *gin.Context, v *model.View, stock func(id string) string) edit.Env {
 	return edit.Env{
-		Site: &v.Site.Site, Stock: stock, NewID: store.NewID, Medium: v.Medium, HasIcon: desk.HasIcon,
+		Site: &v.Site.Site, Stock: stock, NewID: store.NewID, Medium: v.Medium, HasIcon: icons.Has,
 		Kept: s.keptSection(c, v), Shared: s.SharedSection(c, v.Site.ID),
 	}
 }

@@ -8,8 +8,8 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/style"
+	"openplot/icons"
 	"openplot/store"
-	"openplot/web/desk"
 	"openplot/web/model"
 	"openplot/web/shell"
 )
@@ -99,7 +99,7 @@ func (s *Screen) together(
 			as.House = next
 			r, err := edit.Apply(
 				pages[page.ID], command,
-				edit.Env{Site: &as, NewID: store.NewID, Medium: v.Medium, HasIcon: desk.HasIcon},
+				edit.Env{Site: &as, NewID: store.NewID, Medium: v.Medium, HasIcon: icons.Has},
 			)
 			if err != nil {
 				return nil, err

@@ -16,6 +16,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/edit"
 	"openplot/core/rights"
+	"openplot/icons"
 	"openplot/store"
 	"openplot/web/desk"
 	"openplot/web/model"
@@ -112,7 +113,7 @@ func (s *Screen) repairEnv(c *gin.Context, k *model.Checking) edit.Env {
 		Site:    &k.Stage.Site.Site,
 		NewID:   store.NewID,
 		Medium:  k.Stage.Medium,
-		HasIcon: desk.HasIcon,
+		HasIcon: icons.Has,
 		Shared:  s.SharedSection(c, k.Stage.Site.ID),
 	}
 }

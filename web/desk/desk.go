@@ -10,7 +10,6 @@ import (
 
 	"openplot/core/doc"
 	"openplot/core/edit"
-	"openplot/icons"
 	"openplot/site"
 	"openplot/store"
 	"openplot/web/model"
@@ -90,11 +89,6 @@ func (s *Desk) SharedSection(c *gin.Context, site string) func(id string) *doc.S
 		}
 		return sec
 	}
-}
-
-func HasIcon(name string) bool {
-	_, ok := icons.Drawing(name)
-	return ok
 }
 
 // ZoneOf is a site's time zone.

@@ -368,7 +368,7 @@ func (s *Screen) copyPage(c *gin.Context) {
 		return
 	}
 	next.Name = freshName(p.Doc.Name, infos)
-	next.Title = copiedTitle(p.Doc.Title, p.Doc.Name, next.Name)
+	next.Title, next.Date = copiedTitle(p.Doc.Title, p.Doc.Name, next.Name), ""
 	err = s.Store.OnSite(c, st.ID, func(in *store.Store) error {
 		if err := in.Tree.Put(c, st.ID, &next, func(t tree.Tree) (tree.Tree, error) {
 			parent := ""

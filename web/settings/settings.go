@@ -13,6 +13,7 @@ import (
 	"openplot/core/settings"
 	"openplot/core/value"
 	"openplot/dns"
+	"openplot/icons"
 	"openplot/site"
 	"openplot/store"
 	"openplot/web/desk"
@@ -247,7 +248,7 @@ func (s *Screen) keepSettings(c *gin.Context) {
 		err = doc.Problemf("Picture", "isn't in the library any more; choose another")
 	}
 	if err == nil {
-		kept.Icon, err = settings.ReadIcon(in.Icon, &st.House, desk.HasIcon, picture)
+		kept.Icon, err = settings.ReadIcon(in.Icon, &st.House, icons.Has, picture)
 	}
 	if err == nil {
 		kept.Facts, err = settings.ReadFacts(in.Facts, hours, v.Social)

@@ -160,5 +160,5 @@ func (s *Screen) several(c *gin.Context) {
 	if back {
 		to = "/?archived=1&done="
 	}
-	c.Redirect(http.StatusSeeOther, to+done)
+	s.lead(c, to+done)
 }
