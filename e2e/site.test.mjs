@@ -696,6 +696,32 @@ test('several sites are archived when that was asked about, and brought back', a
   await page.locator('#site-kelp-and-salt').waitFor();
 });
 
+test('what is ticked and focused stays so while a list draws itself anew', async () => {
+  for (const [at, list, only, tick] of [
+    ['/', 'cards-sites', '/?q=&from=0&only=1', 'Tick Kelp & Salt'],
+    ['/sites/skerry-line?as=list', 'page-rows', '/sites/skerry-line/pages?from=0&only=1', 'Tick Fares'],
+  ]) {
+    await page.goto(`${plot.app}${at}`);
+    // As while drawings are still to be made.
+    await page.evaluate(
+      ([l, get]) => {
+        const ul = document.querySelector(`.${l}`);
+        ul.setAttribute('hx-get', get);
+        ul.setAttribute('hx-trigger', 'every 600ms');
+        ul.setAttribute('hx-swap', 'outerMorph');
+        window.htmx.process(ul, true);
+      },
+      [list, only],
+    );
+    await page.getByLabel(tick, { exact: true }).focus();
+    await page.keyboard.press('Space');
+    await page.waitForFunction((l) => !document.querySelector(l).hasAttribute('hx-get'), `.${list}`);
+    const on = await page.evaluate(() => [document.activeElement.ariaLabel, document.activeElement.checked]);
+    assert.deepEqual(on, [tick, true], at);
+  }
+  assert.deepEqual(page.wrong, []);
+});
+
 test('every screen of a site fits a phone and a desktop, without findings of axe', async () => {
   const of = (path) => `${plot.app}/sites/skerry-line${path}`;
   const own = [

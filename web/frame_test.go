@@ -1,7 +1,10 @@
 package web
 
 import (
+	"io/fs"
 	"net/http"
+	"os"
+	"path/filepath"
 	"regexp"
 	"slices"
 	"strings"
@@ -113,5 +116,30 @@ func TestTheBarLeadsToOnesSites(t *testing.T) {
 	if sites, err = p.store.Sites.Last(t.Context(), p.userID("stranger@example.org"), 9); err != nil ||
 		len(sites) != 0 {
 		t.Errorf("a stranger's: %+v, %v", sites, err)
+	}
+}
+
+// What draws itself anew by the clock is morphed, so that what somebody ticked, opened or focused
+// in it meanwhile stays so.
+func TestWhatRedrawsItselfMorphs(t *testing.T) {
+	byClock := regexp.MustCompile(`<[a-z][^<>]*hx-trigger="(?:every|load) [^<>]*`)
+	found := 0
+	err := filepath.WalkDir(".", func(name string, e fs.DirEntry, err error) error {
+		if err != nil || filepath.Ext(name) != ".html" {
+			return err
+		}
+		text, err := os.ReadFile(name)
+		// what decides within a tag would end it here
+		plain := regexp.MustCompile(`\{\{[^}]*\}\}`).ReplaceAll(text, nil)
+		for _, tag := range byClock.FindAllString(string(plain), -1) {
+			found++
+			if !strings.Contains(tag, `hx-trigger="every `) || !strings.Contains(tag, `hx-swap="outerMorph"`) {
+				t.Errorf("%s: %s", name, oneLine(tag))
+			}
+		}
+		return err
+	})
+	if err != nil || found < 5 {
+		t.Errorf("%d found, %v", found, err)
 	}
 }

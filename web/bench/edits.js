@@ -1,5 +1,5 @@
 // Sends commands, one after another, and takes over what comes back.
-import { base, exists, onAll, page, take } from './page.js';
+import { base, exists, onAll, page, selected, take } from './page.js';
 
 const listeners = [];
 const first = [];
@@ -109,19 +109,23 @@ function waiting() {
 }
 
 /**
- * A command on what was selected when it was asked for: by now that may have gone, and something else stand for it.
+ * A command on what was selected when it was asked for: by now that may have gone. What stands for
+ * it then takes it, a section for a section alone: who deletes a block means no whole section.
+ * Nothing is left of a command on what else was selected and has gone.
  * @param {Command} command
- * @param {string} was
- * @returns {Command}
+ * @param {{ ids: string[], section: boolean }} was
+ * @returns {Command?}
  */
 function standing(command, was) {
   const { node, parts, with: others } = command;
-  return {
-    ...command,
-    ...(node && node === was && !exists(node) && { node: exists(page.select) ? page.select : '' }),
-    ...(others && { with: others.filter(exists) }),
-    ...(parts && { parts: parts.map((part) => standing(part, was)) }),
-  };
+  const now = { ...command, ...(others && { with: others.filter(exists) }) };
+  if (parts) {
+    now.parts = parts.map((part) => standing(part, was)).filter(Boolean);
+    return now.parts.length ? now : null;
+  }
+  if (!was.ids.includes(node) || exists(node)) return now;
+  const stands = node === was.ids[0] && exists(page.select) && page.select in page.places === was.section;
+  return stands ? { ...now, node: page.select } : null;
 }
 
 /**
@@ -130,11 +134,10 @@ function standing(command, was) {
  */
 export function send(command) {
   const all = onAll(command);
-  const was = page.select;
+  const was = { ids: selected(), section: page.select in page.places };
   return queue(() => {
     const now = standing(all, was);
-    if (was && now.node === '') return null; // nothing is left that it could be about
-    return request('POST', '/edits', { command: JSON.stringify({ ...now, base: page.seq }) });
+    return now && request('POST', '/edits', { command: JSON.stringify({ ...now, base: page.seq }) });
   });
 }
 

@@ -111,6 +111,9 @@ func (s *Screen) sites(c *gin.Context) {
 		v.Next = q.From + len(found)
 	}
 	if c.GetHeader("HX-Request") != "" {
+		if c.Query("only") != "" { // the part that was waiting; what follows it stands already
+			v.Next = 0
+		}
 		s.Parted(c, http.StatusOK, "site-cards", v)
 		return
 	}
