@@ -49,13 +49,13 @@ func TestPagesAreDrawn(t *testing.T) {
 		return strings.Count(body, `class="page-card"`), strings.Count(body, `<svg class="drawing"`), body
 	}
 	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 0 || !strings.Contains(body, "from=60") ||
-		!strings.Contains(body, `hx-trigger="load`) {
+		!strings.Contains(body, `hx-trigger="every`) {
 		t.Errorf("at first: %d pages, %d drawn", n, drawn)
 	}
 	if err := p.tasks().Draw(t.Context(), "skerry"); err != nil {
 		t.Fatal(err)
 	}
-	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 60 || strings.Contains(body, `hx-trigger="load`) {
+	if n, drawn, body := cards("/sites/skerry"); n != 60 || drawn != 60 || strings.Contains(body, `hx-trigger="every`) {
 		t.Errorf("afterwards: %d pages, %d drawn", n, drawn)
 	}
 	if n, drawn, body := cards("/sites/skerry/pages?from=60"); n != 11 || drawn != 11 ||
