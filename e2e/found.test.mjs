@@ -188,6 +188,7 @@ test('words have a size, a spacing and any colour of their own', async () => {
   for (let i = 0; i < 3; i++) await page.locator('[data-set="size"][data-by="10"]').click();
   await page.locator('[data-set="tracking"][data-by="2"]').click();
   assert.equal(await page.locator('#format-size').textContent(), '130 %');
+  await page.locator('#format-language').selectOption('de');
   await page.locator('#format-colour').click();
   const text = page.locator('#panel-colour .colour-text');
   await text.fill('#aa3311');
@@ -198,6 +199,7 @@ test('words have a size, a spacing and any colour of their own', async () => {
   assert.equal(await canvas(page).locator('[data-size="130"]').count(), before + 1);
   const word = canvas(page).locator('[data-colour="#aa3311"]');
   assert.equal(await word.textContent(), 'tide');
+  assert.equal(await word.evaluate((e) => e.closest('[lang]').lang), 'de', 'a language of their own (WCAG 2.2, 3.1.2)');
   assert.equal(await word.evaluate((e) => getComputedStyle(e).color), 'rgb(170, 51, 17)');
   const [around, own] = await word.evaluate((e) => [
     parseFloat(getComputedStyle(e.closest('[data-block]')).fontSize),

@@ -22,7 +22,7 @@ test('a picture that ships is taken, and its copies are made while one looks on'
   await card('Discs').waitFor();
   assert.match(await card('Discs').locator('.library-copies').textContent(), /copy \d of 8/);
   await eventually(
-    async () => /copies, in (AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()),
+    async () => /copies, in\s+(AVIF and )?WebP/.test(await card('Discs').locator('.library-copies').textContent()),
     true,
     'all made',
     300_000,

@@ -97,6 +97,8 @@ test('a section is arranged again by the rule', async () => {
   await question.getByText(/broken on this page/).waitFor();
   assert.ok((await question.getByRole('listitem').count()) > 0, 'what is broken is named');
   assert.equal(await page.evaluate(() => document.activeElement.textContent), 'Cancel', 'the focus is on no harm');
+  await question.locator('.broken-drawings .drawing').first().waitFor();
+  await question.getByRole('link', { name: /^(Try it on the canvas|See it at \d+ px)$/ }).first().waitFor();
   assert.deepEqual(await findings(page), []);
   await page.keyboard.press('Escape');
   await eventually(() => question.count(), 0, 'Escape is no');
@@ -111,7 +113,8 @@ test('a section is arranged again by the rule', async () => {
   ]) {
     await publish.getByRole('button', { name: does }).click();
     const asked = publish.getByRole('dialog', { name: `${name} all the same?` });
-    await asked.getByText('Home: something is broken').waitFor();
+    await asked.getByRole('heading', { name: 'Home' }).waitFor();
+    assert.ok((await asked.locator('.broken-drawings .drawing').count()) > 0, 'what is broken is drawn');
     await asked.getByRole('button', { name: 'Cancel' }).click();
     await eventually(() => asked.count(), 0, 'asked before both');
   }

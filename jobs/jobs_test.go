@@ -187,6 +187,17 @@ func TestPlans(t *testing.T) {
 	if live("pfares") {
 		t.Error("it isn't withdrawn")
 	}
+	ended := plan(store.PlanPublish, "p")
+	ready := y.counting(ctx, ended, 2)
+	y.must(ready())
+	if p, err := y.Store.Releases.Plan(ctx, ended); err != nil || p.Done != 1 || p.Parts != 2 {
+		t.Errorf("how far it has come: %+v, %v", p, err)
+	}
+	y.must(y.Store.Releases.DropPlan(ctx, "w1", ended))
+	time.Sleep(toldEvery)
+	if err := ready(); !errors.Is(err, errStopped) {
+		t.Errorf("it goes on though it was ended: %v", err)
+	}
 	late := plan(store.PlanPublish, "p")
 	other, err := y.Store.People.AddUser(ctx, "other@example.org", "Other", "three islands")
 	y.must(err)

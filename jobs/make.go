@@ -14,10 +14,10 @@ import (
 	"openplot/store"
 )
 
-// toldEvery is how often it is noted how far the making of a site has come.
+// toldEvery is how often it is noted how far what takes long has come.
 const toldEvery = 200 * time.Millisecond
 
-// errStopped is that somebody doesn't want a site any more that was being made.
+// errStopped is that somebody doesn't want any more what was being done.
 var errStopped = errors.New("somebody stopped it")
 
 // Make makes a site that somebody wants of a file or of another one, and notes how far that has come

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"slices"
+	"sync"
 	"time"
 
 	"github.com/riverqueue/river"
@@ -57,10 +58,18 @@ func (w *Tasks) CarryOut(ctx context.Context, id string) error {
 	}
 	if len(names) > 0 {
 		o.Note = "As planned: " + site.Brief(names)
+		if p.AtOnce {
+			o.Note = site.Brief(names)
+		}
 		if p.Act == store.PlanWithdraw {
 			o.Note = "Withdrawn as planned: " + site.Brief(names)
 		}
-		if _, err := w.Publisher.Publish(ctx, w.Store, src, o); err != nil {
+		o.Ready = w.counting(ctx, id, len(o.Pages))
+		_, err := w.Publisher.Publish(ctx, w.Store, src, o)
+		if errors.Is(err, errStopped) {
+			return nil
+		}
+		if err != nil {
 			return errors.Join(
 				err,
 				w.Store.Releases.FailPlan(
@@ -72,6 +81,26 @@ func (w *Tasks) CarryOut(ctx context.Context, id string) error {
 		}
 	}
 	return w.Store.Releases.DropPlan(ctx, st.ID, id)
+}
+
+// counting gives what counts the pages of a plan as they are ready, until somebody ends it.
+func (w *Tasks) counting(ctx context.Context, id string, parts int) func() error {
+	var mu sync.Mutex
+	var done int
+	var told time.Time
+	return func() error {
+		mu.Lock()
+		defer mu.Unlock()
+		done++
+		if time.Since(told) < toldEvery {
+			return ctx.Err()
+		}
+		told = time.Now()
+		if err := w.Store.Releases.PlanDone(ctx, id, done, parts); !errors.Is(err, store.ErrNotFound) {
+			return err
+		}
+		return errStopped
+	}
 }
 
 // planner publishes at a time.

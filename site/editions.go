@@ -54,6 +54,9 @@ type Order struct {
 	Withdraw []string // ids of pages
 	By       string   // a user, or "" for the program itself
 	Note     string   // what is done, in words
+	// Ready, where it isn't nil, is called as each page is; it is called by several at once, and an
+	// error of it ends all of it before anything is published.
+	Ready func() error
 }
 
 // Publish carries out an order, and gives how many pictures on its pages still lack copies,
@@ -67,10 +70,13 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 	}
 	ready := make([]*Prepared, len(o.Pages))
 	editions := make([]store.Edition, len(o.Pages))
-	g, _ := errgroup.WithContext(ctx)
+	g, going := errgroup.WithContext(ctx)
 	g.SetLimit(runtime.NumCPU())
 	for i, page := range o.Pages {
 		g.Go(func() (err error) {
+			if err := going.Err(); err != nil {
+				return err
+			}
 			if editions[i], err = src.Edition(page.Seq, page.Slug, page.Doc); err != nil {
 				return err
 			}
@@ -78,6 +84,9 @@ func (p *Publisher) Publish(ctx context.Context, st *store.Store, src Source, o 
 				return err
 			}
 			editions[i].Said = ready[i].Said
+			if o.Ready != nil {
+				return o.Ready()
+			}
 			return ctx.Err()
 		})
 	}

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"encoding/json"
 	"fmt"
 	"time"
@@ -40,6 +39,10 @@ type Plan struct {
 	By      string    `db:"by"`      // a user's id
 	ByName  string    `db:"by_name"` // and name
 	Problem string    `db:"problem"` // why it couldn't be carried out
+	// AtOnce is one that isn't for later: it is carried out in the background because it is long.
+	AtOnce bool `db:"at_once"`
+	Done   int  `db:"done"`  // pages that are ready
+	Parts  int  `db:"parts"` // of so many, 0 before it is begun
 }
 
 type pageIDs []string
@@ -78,19 +81,68 @@ func (s *Releases) AddPlan(ctx context.Context, p Plan) error {
 			p.Pages = pageIDs{}
 		}
 		id := NewID("l")
-		if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, site_id, act, pages, at, made_by) VALUES ($1, $2, $3, $4, $5, $6)`,
-			id, p.Site, p.Act, []string(p.Pages), p.At, p.By); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, site_id, act, pages, at, made_by, at_once) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+			id, p.Site, p.Act, []string(p.Pages), p.At, p.By, p.AtOnce); err != nil {
 			return fmt.Errorf("keeping a plan: %w", err)
 		}
-		var raw *sql.Tx = tx.Tx
-		if _, err := s.jobs.InsertTx(ctx, raw, PublishPlan{id}, &river.InsertOpts{Queue: PublishQueue, MaxAttempts: 4, ScheduledAt: p.At}); err != nil {
-			return fmt.Errorf("queueing a plan: %w", err)
+		return s.queuePlan(ctx, tx, id, p.At)
+	})
+}
+
+func (s *Releases) queuePlan(ctx context.Context, tx *sqlx.Tx, id string, at time.Time) error {
+	o := &river.InsertOpts{Queue: PublishQueue, MaxAttempts: 4, ScheduledAt: at}
+	if _, err := s.jobs.InsertTx(ctx, tx.Tx, PublishPlan{id}, o); err != nil {
+		return fmt.Errorf("queueing a plan: %w", err)
+	}
+	return nil
+}
+
+// PlanDone notes how many pages of a plan are ready; ErrNotFound when somebody ended it.
+func (s *Releases) PlanDone(ctx context.Context, id string, done, parts int) error {
+	r, err := s.db.ExecContext(
+		ctx,
+		`UPDATE plans SET done = $2, parts = $3, problem = '' WHERE id = $1`,
+		id,
+		done,
+		parts,
+	)
+	if err != nil {
+		return fmt.Errorf("noting how far a plan has come: %w", err)
+	}
+	if n, err := r.RowsAffected(); err == nil && n == 0 {
+		return fmt.Errorf("plan %s: %w", id, ErrNotFound)
+	}
+	return nil
+}
+
+// DropDue ends the plans of a site that are being carried out: nothing of them is published, but
+// what is already.
+func (s *Releases) DropDue(ctx context.Context, site string) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM plans WHERE site_id = $1 AND at <= now()`, site); err != nil {
+		return fmt.Errorf("ending plans: %w", err)
+	}
+	return nil
+}
+
+// RetryDue has the plans of a site carried out that should have been and couldn't.
+func (s *Releases) RetryDue(ctx context.Context, site string) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		var ids []string
+		if err := tx.SelectContext(ctx, &ids, `UPDATE plans SET problem = '', done = 0
+			WHERE site_id = $1 AND at <= now() AND problem <> '' RETURNING id`, site); err != nil {
+			return fmt.Errorf("retrying plans: %w", err)
+		}
+		for _, id := range ids {
+			if err := s.queuePlan(ctx, tx, id, time.Now()); err != nil {
+				return err
+			}
 		}
 		return nil
 	})
 }
 
-const planColumns = `p.id, p.site_id, p.act, array_to_json(p.pages) AS pages, p.at, coalesce(p.made_by, '') AS by, coalesce(u.name, '') AS by_name, p.problem`
+const planColumns = `p.id, p.site_id, p.act, array_to_json(p.pages) AS pages, p.at, coalesce(p.made_by, '') AS by, coalesce(u.name, '') AS by_name, p.problem,
+	p.at_once, p.done, p.parts`
 
 // Plans lists those of a site by time.
 func (s *Releases) Plans(ctx context.Context, site string) (ps []Plan, err error) {

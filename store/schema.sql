@@ -281,6 +281,9 @@ CREATE TABLE public.plans (
     at timestamp with time zone NOT NULL,
     made_by text,
     problem text DEFAULT ''::text NOT NULL,
+    at_once boolean DEFAULT false NOT NULL,
+    done integer DEFAULT 0 NOT NULL,
+    parts integer DEFAULT 0 NOT NULL,
     CONSTRAINT plans_act_check CHECK ((act = ANY (ARRAY['publish'::text, 'withdraw'::text])))
 );
 

@@ -23,19 +23,27 @@ type UnderWay struct {
 	ToSweep int `db:"to_sweep"` // of so many, 0 when none are being checked
 	// Uncopied are pictures of which copies couldn't be made.
 	Uncopied int `db:"uncopied"`
+	// Put are pages that are ready to be published, ToPut of so many, 0 when nothing is being
+	// published; Unput are how often that didn't work.
+	Put   int `db:"put"`
+	ToPut int `db:"to_put"`
+	Unput int `db:"unput"`
 }
 
 // Tally counts what there is on a site.
 func (s *Sites) Tally(ctx context.Context, site string) (t Tally, err error) {
 	if err := s.db.GetContext(ctx, &t, `SELECT n.pages, n.to_publish, n.findings, m.media, m.copies, m.uncopied,
 		(SELECT count(*) FROM form_entries e WHERE e.site_id = s.id AND NOT e.trial AND e.suspect = '') AS entries,
-		coalesce(w.done, 0) AS swept, coalesce(w.pages, 0) AS to_sweep
+		coalesce(w.done, 0) AS swept, coalesce(w.pages, 0) AS to_sweep, d.put, d.to_put, d.unput
 		FROM sites s LEFT JOIN sweeps w ON w.site_id = s.id,
 		LATERAL (SELECT count(*) AS pages, coalesce(sum(f.broken + f.doubtful), 0) AS findings,
 			count(*) FILTER (WHERE p.published_seq IS DISTINCT FROM p.seq OR p.published_look <> s.version) AS to_publish
 			FROM pages p LEFT JOIN page_findings f ON f.page_id = p.id AND f.seq = p.seq WHERE p.site_id = s.id AND p.deleted_at IS NULL) n,
 		LATERAL (SELECT count(*) AS media, coalesce(sum(copies_left) FILTER (WHERE problem = ''), 0) AS copies,
-			count(*) FILTER (WHERE copies_left > 0 AND problem <> '') AS uncopied FROM media WHERE site_id = s.id AND deleted_at IS NULL) m
+			count(*) FILTER (WHERE copies_left > 0 AND problem <> '') AS uncopied FROM media WHERE site_id = s.id AND deleted_at IS NULL) m,
+		LATERAL (SELECT coalesce(sum(done) FILTER (WHERE problem = ''), 0) AS put,
+			coalesce(sum(greatest(parts, cardinality(pages))) FILTER (WHERE problem = ''), 0) AS to_put,
+			count(*) FILTER (WHERE problem <> '') AS unput FROM plans WHERE site_id = s.id AND at <= now()) d
 		WHERE s.id = $1`, site); err != nil {
 		return Tally{}, fmt.Errorf("counting what is on a site: %w", err)
 	}

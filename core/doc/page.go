@@ -198,6 +198,8 @@ type Run struct {
 	Size     int    `json:"size,omitempty"`
 	Tracking int    `json:"tracking,omitempty"`
 	Link     string `json:"link,omitempty"`
+	// Language is what the words are in where that isn't the page's (BCP 47), or "".
+	Language string `json:"language,omitempty"`
 	// Item is "disc" or "decimal" on a paragraph's first run when the paragraph is an
 	// item of such a list.
 	Item string `json:"item,omitempty"`
@@ -214,8 +216,11 @@ const (
 	LeastTracking, MostTracking = -10, 100
 )
 
-// Bound keeps a run's colour, size and tracking within what they can be.
+// Bound keeps a run's colour, language, size and tracking within what they can be.
 func (r *Run) Bound() {
+	if !isLanguageTag(r.Language) {
+		r.Language = ""
+	}
 	if !isRunColour(r.Colour) {
 		r.Colour = ""
 	}
@@ -226,6 +231,22 @@ func (r *Run) Bound() {
 		r.Size = 0
 	}
 	r.Tracking = min(max(r.Tracking, LeastTracking), MostTracking)
+}
+
+// isLanguageTag reports whether text is formed as a language tag: subtags of letters and digits with
+// hyphens between them, the first of letters (RFC 5646 §2.1, common part).
+func isLanguageTag(text string) bool {
+	const most = 35 // RFC 5646 §4.4.1
+	for i, part := range strings.Split(text, "-") {
+		letters := "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ"
+		if i > 0 {
+			letters += "0123456789"
+		}
+		if part == "" || len(part) > 8 || i == 0 && len(part) < 2 || strings.Trim(part, letters) != "" {
+			return false
+		}
+	}
+	return len(text) <= most
 }
 
 // isRunColour reports whether a colour is a token, words of small letters and digits with hyphens between them, or #rrggbb.

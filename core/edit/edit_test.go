@@ -491,6 +491,7 @@ func TestParseWords(t *testing.T) {
 		`<span data-colour="accent">red</span> <span data-colour="url(x)" style="color:red">no</span>`:                 `[[{"text":"red","colour":"accent"},{"text":" no"}]]`,
 		"<h2>One</h2><h3>Two</h3><p>x</p><blockquote><p>said</p><p>so</p></blockquote>":                                `[[{"text":"One","as":"h2"}],[{"text":"Two","as":"h3"}],[{"text":"x"}],[{"text":"said","as":"quote"}],[{"text":"so","as":"quote"}]]`,
 		"<ul><li><p>one</p><ol><li>within</li><li><ul><li>too deep</li></ul></li></ol></li></ul>":                      `[[{"text":"one","item":"disc"}],[{"text":"within","item":"decimal","depth":1}],[{"text":"too deep","item":"disc","depth":1}]]`,
+		`<span lang="de-AT">Grüß Gott</span> <span lang="x&quot;y">b</span>`:                                           `[[{"text":"Grüß Gott","language":"de-AT"},{"text":" b"}]]`,
 		"<h1>Top</h1><h6>Low</h6>":     `[[{"text":"Top","as":"h2"}],[{"text":"Low","as":"h4"}]]`,
 		"x<sup>2</sup> <code>y</code>": `[[{"text":"x"},{"text":"2","super":true},{"text":" "},{"text":"y","code":true}]]`,
 		"<li>one</li><li>two</li>":     `[[{"text":"one"}],[{"text":"two"}]]`,

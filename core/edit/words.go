@@ -105,6 +105,8 @@ func (w *wordReader) read(n *html.Node, look doc.Run, depth int) {
 			switch {
 			case a.Key == "data-colour":
 				look.Colour = a.Val
+			case a.Key == "lang":
+				look.Language = a.Val
 			case a.Key == "data-size" && err == nil:
 				look.Size = n
 			case a.Key == "data-tracking" && err == nil:

@@ -609,6 +609,9 @@ func (b *Builder) runs(n *Node, p doc.Paragraph) {
 			wrap("span", func(st *style.Style) { st.LetterSpacing += float64(r.Tracking) / 100 }).
 				attr("data-tracking", strconv.Itoa(r.Tracking))
 		}
+		if r.Language != "" {
+			wrap("span", func(*style.Style) {}).attr("lang", r.Language)
+		}
 		if w := b.Site.House.Swatch(r.Colour); w != nil {
 			wrap("span", func(st *style.Style) { st.Color = w.Value }).attr("data-colour", r.Colour)
 		} else if c, err := colour.ParseHex(r.Colour); err == nil {

@@ -228,3 +228,22 @@ func TestUsedFonts(t *testing.T) {
 		t.Error("the fonts used are not those of the words")
 	}
 }
+
+// Words of another language say so to whoever hears them (WCAG 2.2, 3.1.2 Language of parts), and
+// what only the editor reads isn't published.
+func TestLanguageOfParts(t *testing.T) {
+	s := site()
+	p := &doc.Page{Sections: []*doc.Section{{ID: "s", Blocks: []*doc.Block{{
+		ID: "b", Kind: doc.Text,
+		Content: doc.Content{Words: doc.Words{{
+			{Text: "It is called "}, {Text: "Gemütlichkeit", Language: "de", Size: 120, Tracking: 4},
+			{Text: " here", Language: `x" onclick="y`},
+		}}},
+	}}}}}
+	var b strings.Builder
+	NewSheet(s.Zones).Write(&b, (&element.Builder{Site: s}).Page(p))
+	if html := b.String(); !strings.Contains(html, `<span lang="de">Gemütlichkeit</span>`) ||
+		strings.Count(html, "lang=") != 1 || strings.Contains(html, "data-") {
+		t.Error(html)
+	}
+}

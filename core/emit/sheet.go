@@ -66,6 +66,10 @@ func (s *Sheet) looks(n *element.Node) looks {
 	return l
 }
 
+// forWriting are the attributes that the words on the canvas are read by again; visitors' pages have
+// none of them.
+var forWriting = map[string]bool{"data-colour": true, "data-size": true, "data-tracking": true, "data-words": true}
+
 // write writes a node that stands as deep in the tree.
 func (s *Sheet) write(b *strings.Builder, n *element.Node, depth int) {
 	if n.Tag == "" {
@@ -88,7 +92,7 @@ func (s *Sheet) write(b *strings.Builder, n *element.Node, depth int) {
 		attribute(b, "class", class)
 	}
 	for _, a := range n.Attrs {
-		if s.marks || a.Name != "data-colour" && a.Name != "data-words" { // these are for what is written in
+		if s.marks || !forWriting[a.Name] {
 			attribute(b, a.Name, address(a.Name, a.Value))
 		}
 	}

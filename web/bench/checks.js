@@ -96,6 +96,7 @@ function askFirst(broken) {
   Object.assign(publish.dataset, {
     does: 'Publish it',
     about: JSON.stringify([...worst.slice(0, most), ...more]),
+    drawn: `${base}/checks/broken`,
     look: 'See them in Checks',
     lookAt: document.getElementById('checks-open').getAttribute('href'),
   });

@@ -12,6 +12,7 @@ import * as overlay from './overlay.js';
 const stage = document.getElementById('stage');
 const bar = document.getElementById('format');
 const link = document.getElementById('format-link');
+const language = /** @type {HTMLSelectElement} */ (document.getElementById('format-language'));
 let writing = null; // what is written in: its block, part, element, and the editor once it is there
 let editor = null; // the module that writes, loaded when it is first needed or before
 
@@ -196,6 +197,8 @@ function show() {
   bar.querySelector('[data-typographic]').setAttribute('aria-pressed', String(typographic()));
   document.getElementById('format-size').textContent = `${editor.setAt(view, 'size', 100)} %`;
   document.getElementById('format-tracking').textContent = `${editor.setAt(view, 'tracking', 0) / 100} em`;
+  language.value = editor.languageAt(view);
+  language.classList.toggle('set', Boolean(language.value));
   const href = editor.linkAt(view);
   link.setAttribute('aria-pressed', String(Boolean(href)));
   link.title = href ? `Leads to ${nameOf(href) || href} (Ctrl+K)` : 'Link (Ctrl+K)';
@@ -203,7 +206,15 @@ function show() {
 
 /** Listens to the bar. */
 export function start() {
-  bar.addEventListener('pointerdown', (e) => e.preventDefault()); // the words keep the focus
+  bar.addEventListener('pointerdown', (e) => {
+    if (e.target !== language) e.preventDefault(); // the words keep the focus
+  });
+  language.addEventListener('change', () => {
+    if (!writing?.view) return;
+    editor.act(writing.view, 'language', { tag: language.value });
+    show();
+    overlay.redraw();
+  });
   bar.addEventListener('click', (e) => {
     const b = e.target.closest('button');
     if (!b || !writing?.view) return;

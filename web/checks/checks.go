@@ -35,6 +35,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Get(paths.PageRoute+"/checks", rights.See, s.checks),
 		shell.Get(paths.PageRoute+"/checks/marks", rights.See, s.marks),
 		shell.Get(paths.PageRoute+"/checks/count", rights.See, s.checkCount),
+		shell.Get(paths.PageRoute+"/checks/broken", rights.See, s.broken),
 		shell.Get(paths.PageRoute+"/checks/file", rights.See, s.findingsFile),
 		shell.Get(paths.PageRoute+"/checks/mend", rights.Compose, s.mend),
 		shell.Get(paths.PageRoute+"/checks/mend-all", rights.Compose, s.mendAll),

@@ -263,6 +263,12 @@ func (st *Stage) MendAll(
 	return out, nil
 }
 
+// DrawFinding draws the section that a finding is about, at its worst width; "" where it is about
+// none.
+func (st *Stage) DrawFinding(p *doc.Page, f *check.Finding) template.HTML {
+	return sceneChecks{st}.drawAt(p, f)
+}
+
 // repairWide is how wide, in px, the drawings of a repair are.
 const repairWide = 164
 

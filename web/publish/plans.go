@@ -61,11 +61,7 @@ func (s *Screen) addPlan(c *gin.Context) {
 
 // dropPlan ends a plan.
 func (s *Screen) dropPlan(c *gin.Context) {
-	if err := s.Store.Releases.DropPlan(c, shell.SiteOf(c).ID, c.PostForm("plan")); err != nil {
-		s.Fail(c, err)
-		return
-	}
-	c.Redirect(http.StatusSeeOther, paths.To(shell.SiteOf(c).Slug).At("publish"))
+	s.then(c, s.Store.Releases.DropPlan(c, shell.SiteOf(c).ID, c.PostForm("plan")))
 }
 
 // plansOf gives the plans of a site.
@@ -75,6 +71,9 @@ func (s *Screen) plansOf(c *gin.Context, st *store.Site, infos []*store.PageInfo
 		return nil, err
 	}
 	for _, p := range plans {
+		if p.AtOnce && p.Problem == "" {
+			continue // the screen shows how far it has come
+		}
 		var names []string
 		for _, i := range infos {
 			if slices.Contains(p.Pages, i.ID) {
@@ -97,4 +96,73 @@ func (s *Screen) plansOf(c *gin.Context, st *store.Site, infos []*store.PageInfo
 		)
 	}
 	return out, nil
+}
+
+// mostWaitedFor is how many pages are published while whoever publishes them waits: a second or so.
+// More are published in the background.
+const mostWaitedFor = 24
+
+// inBackground has pages published in the background.
+func (s *Screen) inBackground(c *gin.Context, pages, names []string) {
+	st := shell.SiteOf(c)
+	p := store.Plan{
+		Site: st.ID, Act: store.PlanPublish, Pages: pages, At: time.Now(), By: shell.User(c).ID, AtOnce: true,
+	}
+	var problem *doc.Problem
+	if err := s.Store.Releases.AddPlan(c, p); errors.As(err, &problem) {
+		s.showPublishing(c, http.StatusUnprocessableEntity, problem.Sentence(), pages)
+		return
+	} else if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	for _, name := range names {
+		s.Note(c, "publication of a page begun", st.ID, name)
+	}
+	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("publish"))
+}
+
+// underWay answers with how far publishing has come, and leads to the screen anew once it has ended.
+func (s *Screen) underWay(c *gin.Context) {
+	st := shell.SiteOf(c)
+	t, err := s.Store.Sites.Tally(c, st.ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	if t.ToPut == 0 {
+		to := paths.To(st.Slug).At("publish")
+		if t.Unput == 0 {
+			to += "?done=published"
+		}
+		c.Header("HX-Redirect", to)
+		c.Status(http.StatusNoContent)
+		return
+	}
+	s.Parted(c, http.StatusOK, "publishing", publishing{st, t.Put, t.ToPut})
+}
+
+// publishing is how far publishing has come.
+type publishing struct {
+	Site     *store.Site
+	Done, Of int
+}
+
+// stop ends what is being published: visitors see what they saw.
+func (s *Screen) stop(c *gin.Context) {
+	s.then(c, s.Store.Releases.DropDue(c, shell.SiteOf(c).ID))
+}
+
+// again tries to publish what couldn't be.
+func (s *Screen) again(c *gin.Context) {
+	s.then(c, s.Store.Releases.RetryDue(c, shell.SiteOf(c).ID))
+}
+
+// then leads to the screen.
+func (s *Screen) then(c *gin.Context, err error) {
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, paths.To(shell.SiteOf(c).Slug).At("publish"))
 }

@@ -38,11 +38,15 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/publish", rights.Publish, s.publishSeveral)),
 		shell.Post(paths.SiteRoute+"/publish/plan", rights.Publish, s.addPlan),
 		shell.Post(paths.SiteRoute+"/publish/unplan", rights.Publish, s.dropPlan),
+		shell.Get(paths.SiteRoute+"/publish/under-way", rights.Publish, s.underWay),
+		shell.Post(paths.SiteRoute+"/publish/stop", rights.Publish, s.stop),
+		shell.Post(paths.SiteRoute+"/publish/again", rights.Publish, s.again),
 		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/publish/back", rights.Publish, s.goBack)),
 		shell.Post(paths.SiteRoute+"/publish/offline", rights.Publish, s.setOffline),
 		shell.Get(paths.SiteRoute+"/previews", rights.Publish, s.previews),
 		shell.Post(paths.SiteRoute+"/previews", rights.Publish, s.newPreview),
 		shell.Post(paths.SiteRoute+"/previews/end", rights.Publish, s.endPreview),
+		shell.Get(paths.PageRoute+"/publish/told", rights.Publish, s.told),
 		shell.Post(paths.PageRoute+"/try", rights.Publish, s.try),
 	}
 }
@@ -55,7 +59,8 @@ type publishView struct {
 	Same     []publishRow // the others
 	Releases []releaseRow
 	Plans    []planView
-	Zone     string // in which times are meant
+	Going    *publishing // what is being published in the background, or nil
+	Zone     string      // in which times are meant
 	Problem  string
 	Done     string
 	Live     string
@@ -64,7 +69,9 @@ type publishView struct {
 // publishRow is a page with what publishing it would change.
 type publishRow struct {
 	desk.Row
+	Site   string // its slug
 	Chosen bool
+	Told   bool          // what follows is known
 	Lines  []string      // what changed, in words
 	Then   template.HTML // as visitors see it, or ""
 	// StandIns are the blocks that show a drawing where a picture can be chosen, at most mostNamed
@@ -113,11 +120,11 @@ type releaseRow struct {
 }
 
 // The size in px of the drawings of what is published and what would be, and of how many pages
-// they are drawn.
+// they are drawn, and is said what would change, before others come into sight.
 const (
 	summaryWidth  = 170
 	summaryHeight = 220
-	mostDrawn     = 24
+	mostTold      = 24
 )
 
 // publishScreen shows what publishing would change.
@@ -141,34 +148,29 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 	}
 	stage := s.Workshop.Stage(st, src, "").Passing()
 	for _, info := range src.Pages {
-		row := publishRow{Row: s.Row(st, info, "")}
+		row := publishRow{Row: s.Row(st, info, ""), Site: st.Slug}
 		if row.State.Mark == "live" {
 			v.Same = append(v.Same, row)
 			continue
 		}
 		row.Chosen = len(chosen) == 0 || slices.Contains(chosen, info.ID)
-		p, err := s.Store.Pages.Read(c, info)
-		if err != nil {
-			s.Fail(c, err)
-			return
-		}
-		row.name(p.Doc)
-		row.Leads = leads(p.Doc, src.Pages)
-		draw := len(v.Pages) < mostDrawn
-		if draw {
-			row.Drawing = stage.For(info.Slug).DrawPage(p.Doc, summaryWidth, summaryHeight)
-		}
-		if err := s.sumUp(c, &row, p, draw, func(d *doc.Page) template.HTML {
-			return stage.For(info.Slug).DrawPage(d, summaryWidth, summaryHeight)
-		}); err != nil {
-			s.Fail(c, err)
-			return
+		if row.Told = len(v.Pages) < mostTold; row.Told {
+			if err := s.tell(c, &row, info, src, stage); err != nil {
+				s.Fail(c, err)
+				return
+			}
 		}
 		v.Pages = append(v.Pages, row)
 	}
 	if v.Plans, err = s.plansOf(c, st, src.Pages); err != nil {
 		s.Fail(c, err)
 		return
+	}
+	if t, err := s.Store.Sites.Tally(c, st.ID); err != nil {
+		s.Fail(c, err)
+		return
+	} else if t.ToPut > 0 {
+		v.Going = &publishing{st, t.Put, t.ToPut}
 	}
 	v.Zone = desk.ZoneOf(st).String()
 	rs, err := s.Store.Releases.List(c, st.ID, 30)
@@ -187,14 +189,45 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 	s.Screen(c, status, "publish", v)
 }
 
-// sumUp says what publishing a page would change of it.
-func (s *Screen) sumUp(
+// told answers with what publishing a page would change, for a row that has come into sight.
+func (s *Screen) told(c *gin.Context) {
+	st := shell.SiteOf(c)
+	src, err := site.ReadSource(c, s.Store, st)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	i := slices.IndexFunc(src.Pages, func(p *store.PageInfo) bool { return p.ID == shell.PageOf(c).ID })
+	if i < 0 { // deleted meanwhile
+		s.Fail(c, store.ErrNotFound)
+		return
+	}
+	row := publishRow{Row: s.Row(st, src.Pages[i], ""), Site: st.Slug, Told: true}
+	if err := s.tell(c, &row, src.Pages[i], src, s.Workshop.Stage(st, src, "").Passing()); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	s.Parted(c, http.StatusOK, "publish-told", row)
+}
+
+// tell draws a page as visitors see it and as it would be, and says what publishing would change.
+func (s *Screen) tell(
 	c *gin.Context,
 	row *publishRow,
-	p *store.Page,
-	draw bool,
-	drawing func(*doc.Page) template.HTML,
+	info *store.PageInfo,
+	src site.Source,
+	stage *model.Stage,
 ) error {
+	p, err := s.Store.Pages.Read(c, info)
+	if err != nil {
+		return err
+	}
+	row.name(p.Doc)
+	row.Leads = leads(p.Doc, src.Pages)
+	drawing := func(d *doc.Page) template.HTML {
+		return stage.For(p.Slug).DrawPage(d, summaryWidth, summaryHeight)
+	}
+	row.Drawing = drawing(p.Doc)
 	if p.PublishedSeq == nil {
 		row.Lines = []string{"The whole page is new to visitors"}
 		return nil
@@ -211,9 +244,7 @@ func (s *Screen) sumUp(
 	if p.PublishedLook != nil && *p.PublishedLook != shell.SiteOf(c).Version {
 		row.Lines = append(row.Lines, "House style, menus or facts of the site changed")
 	}
-	if draw {
-		row.Then = drawing(then)
-	}
+	row.Then = drawing(then)
 	return nil
 }
 
@@ -228,18 +259,24 @@ func (s *Screen) publishSeveral(c *gin.Context) {
 		return
 	}
 	o := site.Order{By: shell.User(c).ID}
-	var names []string
+	var infos []*store.PageInfo
+	var there, names []string
 	for _, info := range src.Pages {
-		if !slices.Contains(ids, info.ID) {
-			continue
+		if slices.Contains(ids, info.ID) {
+			infos, there, names = append(infos, info), append(there, info.ID), append(names, info.Name)
 		}
+	}
+	if len(there) > mostWaitedFor {
+		s.inBackground(c, there, names)
+		return
+	}
+	for _, info := range infos {
 		p, err := s.Store.Pages.ByID(c, st.ID, info.ID)
 		if err != nil {
 			s.Fail(c, err)
 			return
 		}
 		o.Pages = append(o.Pages, p)
-		names = append(names, info.Name)
 	}
 	if len(o.Pages) == 0 {
 		s.showPublishing(

@@ -2,7 +2,11 @@
 // nothing.
 import { ask } from '../shared/ask.js';
 
+const mostDrawn = 4; // pages whose faults are drawn in the question
+
 const form = document.querySelector('.publish-list');
+const something = (name) => `${name}: something is broken`;
+const short = (all) => (all.length > 6 ? [...all.slice(0, 5), `and ${all.length - 5} more`] : all);
 let agreed = false;
 form?.addEventListener('submit', async (e) => {
   if (agreed) {
@@ -16,7 +20,7 @@ form?.addEventListener('submit', async (e) => {
     ticked
       .filter((row) => row.querySelector(selector))
       .map((row) => row.querySelector('.publish-name strong').textContent);
-  const [broken, unchecked] = [names('.checks-broken'), names('.row-checks[hx-get]')];
+  const [broken, unchecked] = [names('.checks-broken'), names('.row-checks[hx-get], .publish-untold')];
   if (!broken.length && !unchecked.length) return;
   e.preventDefault();
   const { submitter } = /** @type {SubmitEvent} */ (e);
@@ -24,10 +28,12 @@ form?.addEventListener('submit', async (e) => {
   agreed = await ask({
     title: `${does} all the same?`,
     words: broken.length ? 'Visitors will see what is broken there:' : 'Nobody has looked at all widths yet:',
-    list: [
-      ...broken.map((name) => `${name}: something is broken`),
-      ...unchecked.map((name) => `${name}: not checked yet`),
-    ],
+    list: broken.slice(0, mostDrawn).map(something),
+    besides: [...broken.slice(mostDrawn).map(something), ...short(unchecked.map((name) => `${name}: not checked yet`))],
+    drawn: ticked
+      .flatMap((row) => /** @type {HTMLAnchorElement?} */ (row.querySelector('.checks-broken')) ?? [])
+      .slice(0, mostDrawn)
+      .map((a) => `${a.href}/broken`),
     does,
   });
   if (agreed) /** @type {HTMLFormElement} */ (form).requestSubmit(submitter);
@@ -42,6 +48,7 @@ const tell = () => {
   }
 };
 form?.addEventListener('change', tell);
+document.addEventListener('htmx:after:swap', () => form && tell()); // rows that came into sight
 form?.addEventListener('click', (e) => {
   const along = /** @type {Element} */ (e.target).closest('[data-along]');
   if (!(along instanceof HTMLElement)) return;

@@ -8,11 +8,13 @@
  * @param {string} q.title the question
  * @param {string} [q.words] what will happen
  * @param {string[]} [q.list] what it is about, one by one
+ * @param {string[]} [q.besides] what else it is about, that nothing draws
+ * @param {string[]} [q.drawn] addresses of drawings of it, which take the list's place as they come
  * @param {{ name: string, href: string }} [q.look] where that can be looked at first
  * @param {string} q.does what the button that does it is called
  * @returns {Promise<boolean>}
  */
-export function ask({ title, words = '', list = [], look, does }) {
+export function ask({ title, words = '', list = [], besides = [], drawn = [], look, does }) {
   const dialog = document.createElement('dialog');
   dialog.className = 'ask';
   dialog.setAttribute('aria-labelledby', 'ask-title');
@@ -21,27 +23,51 @@ export function ask({ title, words = '', list = [], look, does }) {
   const form = make('form', '', { method: 'dialog' });
   const about = make('div', '', { id: 'ask-words' });
   if (words) about.append(make('p', words));
-  if (list.length) {
+  const listed = (all) => {
     const ul = document.createElement('ul');
-    ul.append(...list.map((one) => make('li', one)));
-    about.append(ul);
-  }
+    ul.append(...all.map((one) => make('li', one)));
+    return ul;
+  };
+  const sheet = drawn.length
+    ? make('div', '', { className: 'ask-drawn', tabIndex: 0, role: 'group', ariaLabel: 'Drawn' })
+    : about;
+  if (list.length) sheet.append(listed(list));
+  if (besides.length) sheet.append(listed(besides));
   const acts = make('p', '', { className: 'ask-acts' });
   acts.append(
     make('button', 'Cancel', { value: 'no', className: 'btn btn-outline-dark', autofocus: true }),
     make('button', does, { value: 'yes', className: 'btn btn-primary' }),
   );
   if (look) acts.prepend(make('a', look.name, { href: look.href, className: 'ask-look' }));
-  form.append(make('h2', title, { id: 'ask-title' }), about, acts);
+  form.append(make('h2', title, { id: 'ask-title' }), about, ...(drawn.length ? [sheet] : []), acts);
   dialog.append(form);
   document.body.append(dialog);
   dialog.showModal();
+  if (drawn.length) draw(sheet, drawn);
   return new Promise((resolve) => {
     dialog.addEventListener('close', () => {
       dialog.remove();
       resolve(dialog.returnValue === 'yes');
     });
   });
+}
+
+/** Puts drawings into a sheet of one size, so that no answer moves away meanwhile. */
+async function draw(sheet, addresses) {
+  try {
+    const parts = await Promise.all(
+      addresses.map(async (at) => {
+        const r = await fetch(at, { headers: { 'HX-Request': 'true' } });
+        return r.ok ? r.text() : '';
+      }),
+    );
+    if (!parts.every(Boolean)) return;
+    const held = document.createElement('template');
+    held.innerHTML = parts.join('');
+    sheet.firstElementChild.replaceWith(held.content);
+  } catch {
+    // what is listed stays
+  }
 }
 
 /** A question whose last sentence asks. */
@@ -51,16 +77,17 @@ export function split(text) {
 }
 
 // Whatever is sent after a question (hx-confirm) asks so. What does it is called by data-does, and
-// what it is about is listed by data-about.
+// what it is about is listed by data-about, and drawn at data-drawn.
 document.addEventListener('htmx:confirm', (e) => {
   const { ctx, issueRequest, dropRequest } = /** @type {CustomEvent} */ (e).detail;
   if (!ctx.confirm) return;
   e.preventDefault();
   const from = /** @type {HTMLElement} */ (ctx.sourceElement ?? e.target);
-  const { does = 'Do it', about, look, lookAt } = from.dataset;
+  const { does = 'Do it', about, drawn, look, lookAt } = from.dataset;
   ask({
     ...split(ctx.confirm),
     list: about ? JSON.parse(about) : [],
+    drawn: drawn ? [drawn] : [],
     look: look ? { name: look, href: lookAt } : undefined,
     does,
   }).then((yes) => (yes ? issueRequest() : dropRequest()));

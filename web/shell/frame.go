@@ -150,7 +150,19 @@ func (s *Shell) underWay(c *gin.Context, f *Frame, tally store.Tally) error {
 			},
 		)
 	}
+	if tally.ToPut > 0 {
+		one := Work{Words: "Publishing " + counted(tally.ToPut, "page", "pages"), Done: tally.Put, Of: tally.ToPut}
+		if f.Site.Role.May(rights.Publish) {
+			one.Path, one.Act = at.At("publish"), &Act{"Cancel", "publishing", at.At("publish", "stop")}
+		}
+		f.Works = append(f.Works, one)
+	}
 	f.Busy = len(f.Works) > 0
+	if tally.Unput > 0 && f.Site.Role.May(rights.Publish) {
+		one := Work{Words: "Publishing didn’t work", Path: at.At("publish")}
+		one.Act = &Act{"Try again", "publishing", at.At("publish", "again")}
+		f.Works = append(f.Works, one)
+	}
 	if n := tally.Uncopied; n > 0 {
 		one := Work{Words: counted(n, "picture", "pictures") + " couldn’t be copied", Path: at.At("library")}
 		if f.Site.Role.May(rights.Write) {

@@ -17,6 +17,7 @@ import (
 	"openplot/core/edit"
 	"openplot/core/element"
 	"openplot/core/ready"
+	"openplot/core/settings"
 	"openplot/icons"
 	"openplot/origin"
 	"openplot/web/paths"
@@ -32,7 +33,7 @@ func parseTemplates(files fs.FS, served *static) (map[string]*template.Template,
 		"page": func(site string, page paths.Segment, parts ...string) string {
 			return paths.To(site).Segment(page).At(parts...)
 		},
-		"modules": served.modules,
+		"modules": served.modules, "languages": func() []settings.Language { return settings.Languages("") },
 	}
 	parts, err := template.New("parts").Funcs(funcs).ParseFS(files, "*/parts/*.html")
 	if err != nil {

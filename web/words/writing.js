@@ -72,6 +72,13 @@ const marks = {
   code: { parseDOM: [{ tag: 'code' }, { tag: 'tt' }], toDOM: () => ['code', 0] },
   size: share('size', (n) => `font-size:${n / 100}em`),
   tracking: share('tracking', (n) => `letter-spacing:${n / 100}em`),
+  // What another page says of its languages isn't taken along (see pasted).
+  language: {
+    attrs: { tag: {} },
+    excludes: 'language',
+    parseDOM: [{ tag: 'span[lang]', consuming: false, getAttrs: (e) => ({ tag: e.lang }) }],
+    toDOM: (m) => ['span', { lang: m.attrs.tag }, 0],
+  },
   colour: {
     attrs: { token: {}, value: { default: null } },
     parseDOM: [
@@ -305,11 +312,11 @@ export function pasted(text) {
     .replaceAll(/<[a-z][^>]*(>|$)/gi, (tag) =>
       tag.replaceAll(/([\s/"'`])style\s*=/gi, '$1data-style=').replaceAll(/([\s/"'`])on(\w+)\s*=/gi, '$1data-on='),
     );
-  // Where links of other pages open is theirs; what was copied here stays as it is.
+  // Where links of other pages open, and in what languages they are, is theirs; what was copied here stays as it is.
   return listsOfWordProcessors(
     text.includes('data-pm-slice')
       ? inert
-      : inert.replaceAll(/<a\s[^>]*>/gi, (tag) => tag.replaceAll(/\starget\s*=/gi, ' data-target=')),
+      : inert.replaceAll(/<(a|span)\s[^>]*>/gi, (tag) => tag.replaceAll(/\s(target|lang)\s*=/gi, ' data-$1=')),
   );
 }
 
@@ -463,6 +470,10 @@ export function act(view, what, attrs = null, stay = true) {
     const now = Math.min(Math.max(n, least), most);
     const tr = view.state.tr.removeMark(from, to, m[what]);
     view.dispatch(now === usual ? tr : tr.addMark(from, to, m[what].create({ n: now })));
+  } else if (what === 'language') {
+    const { from, to } = view.state.selection;
+    const tr = view.state.tr.removeMark(from, to, m.language);
+    view.dispatch(attrs.tag ? tr.addMark(from, to, m.language.create(attrs)) : tr);
   } else if (what === 'link') {
     const { from, to, empty, $from } = view.state.selection;
     let [a, b] = [from, to];
@@ -498,6 +509,12 @@ export function setAt(view, what, usual) {
     if (node.isText) n ??= view.state.schema.marks[what].isInSet(node.marks)?.attrs.n ?? usual;
   });
   return n ?? view.state.schema.marks[what].isInSet($from.marks())?.attrs.n ?? usual;
+}
+
+/** The language of the words at the caret, or at the beginning of what is selected, where it isn't the page's, or ''. */
+export function languageAt(view) {
+  const { $from, $to } = view.state.selection;
+  return view.state.schema.marks.language.isInSet($from.marksAcross($to) ?? $from.marks())?.attrs.tag ?? '';
 }
 
 /** The link around the caret or in what is selected, or ''. */
