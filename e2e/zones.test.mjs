@@ -98,7 +98,10 @@ test('a section is arranged again by the rule', async () => {
   assert.ok((await question.getByRole('listitem').count()) > 0, 'what is broken is named');
   assert.equal(await page.evaluate(() => document.activeElement.textContent), 'Cancel', 'the focus is on no harm');
   await question.locator('.broken-drawings .drawing').first().waitFor();
-  await question.getByRole('link', { name: /^(Try it on the canvas|See it at \d+ px)$/ }).first().waitFor();
+  await question
+    .getByRole('link', { name: /^(Try it on the canvas|See it at \d+ px)$/ })
+    .first()
+    .waitFor();
   assert.deepEqual(await findings(page), []);
   await page.keyboard.press('Escape');
   await eventually(() => question.count(), 0, 'Escape is no');

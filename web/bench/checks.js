@@ -229,7 +229,10 @@ let telling; // what an answer that comes after must not wipe away
 
 /** The next finding on the Reach, from narrow to wide, or the one before. */
 export function step(by) {
-  if (!marks.length) return;
+  if (!marks.length) {
+    tell(asking ? 'Checks is still looking.' : 'Checks found nothing on this page.', 'checks');
+    return;
+  }
   const order = [...marks].sort((a, b) => a.worst - b.worst || b.severity - a.severity);
   const from = at < 0 ? (by > 0 ? -1 : 0) : order.indexOf(marks[at]);
   go(order[(from + by + order.length) % order.length]);
@@ -244,6 +247,7 @@ export function play() {
     cancelAnimationFrame(playing);
     playing = 0;
     setWidth(page.width);
+    tell(`Stopped at ${Math.round(page.width)} px.`, 'film');
     return;
   }
   const { least, most } = document.getElementById('reach').dataset;
@@ -251,6 +255,7 @@ export function play() {
     step(1);
     return;
   }
+  tell('Played through its widths, until something is wrong; once more stops it.', 'film');
   let last = performance.now();
   let at = page.width;
   const bad = marks.filter((m) => m.severity > 0);

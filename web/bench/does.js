@@ -6,6 +6,7 @@ import { setWidth } from './reach.js';
 import { ask } from './tries.js';
 import { write } from './words.js';
 import { table } from './commands.js';
+import { tell } from './tell.js';
 import { show as list } from './menu.js';
 import * as canvas from './canvas.js';
 import * as checks from './checks.js';
@@ -25,11 +26,30 @@ const together = (op, value) => on({ op, value, with: page.also });
 const nudge = (dx, dy) => on({ op: 'block.nudge', dx, dy });
 const resize = (dx, dy) => on({ op: 'block.resize', dx, dy });
 
+/** What is called by its name, as it is said; several are counted. */
+const names = () =>
+  page.also.length ? `${selected().length} blocks` : (page.names[page.select] ?? 'what is selected');
+
+/** What changes how large the page is shown, which is said. */
+const zoomed = (f) => () => {
+  f();
+  tell(`Zoom ${Math.round(canvas.scaleNow() * 100)} %.`, 'zoom');
+};
+
+/** Shows a zone at its typical width; that is said also where it is shown already. */
+function goToZone(i) {
+  const to = page.zones[i];
+  if (!to) return;
+  setWidth(to.typical);
+  tell(`${to.name}, ${to.typical} px.`, 'zone');
+}
+
 /** Enter writes in a block, or goes to the first block of a container. */
 function goIn() {
   if (block(page.select) && write(page.select)) return;
   const first = canvas.element(page.select)?.querySelector('[data-block]');
   if (first) select(first.dataset.block, { show: true });
+  else say('There are no words in it to write, and no block to go to.');
 }
 
 /** Goes through the blocks; false past the last one, from where the key goes on out of the canvas. */
@@ -92,10 +112,10 @@ export const does = {
   'previous-pane': () => pane(-1),
   undo: () => undo(),
   redo,
-  copy: clipboard.copy,
+  copy: () => clipboard.copy().then((done) => done && tell(`Copied: ${names()}.`, 'copy')),
   cut: clipboard.cut,
   paste: pasteFromList,
-  'copy-look': clipboard.copyLook,
+  'copy-look': () => clipboard.copyLook().then(() => tell(`The look of ${names()} is copied.`, 'copy')),
   'paste-look': clipboard.pasteLook,
   group: () => together('blocks.group', ''),
   line: () => together('blocks.group', 'line-up'),
@@ -141,21 +161,26 @@ export const does = {
   'same-width': () => together('blocks.same', 'width'),
   'same-height': () => together('blocks.same', 'height'),
   tidy: () => together('blocks.tidy'),
-  ...Object.fromEntries(
-    [0, 1, 2].map((i) => [`zone-${i + 1}`, () => page.zones[i] && setWidth(page.zones[i].typical)]),
-  ),
-  'zoom-in': () => canvas.zoomBy(1),
-  'zoom-out': () => canvas.zoomBy(-1),
-  'zoom-fit': () => canvas.zoomTo(0),
-  'zoom-full': () => canvas.zoomTo(1),
-  'zoom-page': canvas.zoomToAll,
-  rulers: rulers.toggle,
+  ...Object.fromEntries([0, 1, 2].map((i) => [`zone-${i + 1}`, () => goToZone(i)])),
+  'zoom-in': zoomed(() => canvas.zoomBy(1)),
+  'zoom-out': zoomed(() => canvas.zoomBy(-1)),
+  'zoom-fit': zoomed(() => canvas.zoomTo(0)),
+  'zoom-full': zoomed(() => canvas.zoomTo(1)),
+  'zoom-page': zoomed(canvas.zoomToAll),
+  rulers: () => {
+    rulers.toggle();
+    tell(`The rulers are ${rulers.shown() ? 'shown' : 'hidden'}.`, 'rulers');
+  },
   guide: rulers.ask,
   marks: () => {
     overlay.options.grid = !overlay.options.grid;
     overlay.redraw();
+    tell(`The marks of the grid are ${overlay.options.grid ? 'shown' : 'hidden'}.`, 'marks');
   },
-  fold: tray.toggleFold,
+  fold: () => {
+    tray.toggleFold();
+    tell(`The Tray is ${document.getElementById('tray').classList.contains('folded') ? 'folded' : 'open'}.`, 'fold');
+  },
   again: () =>
     ask({ op: 'zone.follow', setting: 'places', node: sectionOf(page.select), zone: zone() }, 'Arranged by the rule'),
   'next-finding': () => checks.step(1),
@@ -163,7 +188,13 @@ export const does = {
   mend: checks.mendAll,
   checks: () => press('#checks-open'),
   zones: zones.open,
-  companion: companion.toggle,
+  companion: () => {
+    companion.toggle();
+    tell(
+      `The page ${document.body.hasAttribute('data-companioned') ? 'stands at a second width too' : 'stands alone'}.`,
+      'companion',
+    );
+  },
   film: checks.play,
   house: () => go('/house'),
   library: () => go('/library'),

@@ -19,9 +19,11 @@ let at = 0;
 let handbook = []; // its parts, once they were asked for
 const mostParts = 6; // of the handbook, below the commands
 
+const apart = /[:,.;]+/g; // what stands between words beside spaces
+
 /** Whether words in a text begin with all of some. */
 const begins = (text, words) => {
-  const own = text.toLowerCase().split(/[\s:,.;]+/);
+  const own = text.toLowerCase().replaceAll(apart, ' ').split(/\s+/);
   return words.every((w) => own.some((o) => o.startsWith(w)));
 };
 
@@ -36,8 +38,10 @@ function partsWith(words) {
 }
 
 function draw(all) {
-  const words = wordsOf(search.value);
+  const words = wordsOf(search.value.replaceAll(apart, ' '));
+  const typed = words.join(' ');
   const rank = (c) => {
+    if (typed && wordsOf(c.name.replaceAll(apart, ' ')).join(' ') === typed) return -1; // also where it can't be done: the list says why
     const i = used().indexOf(c.id);
     return (why(c) ? 100 : 0) + (words.length || i < 0 ? 50 : i);
   };
@@ -83,7 +87,11 @@ function draw(all) {
 }
 
 function take(c) {
-  if (!c || (!c.address && why(c))) return;
+  if (!c) return;
+  if (!c.address && why(c)) {
+    run(c); // which says why it can't be done
+    return;
+  }
   panel.hidePopover();
   stage.focus({ preventScroll: true });
   if (c.address) window.open(c.address, '_blank', 'noopener');

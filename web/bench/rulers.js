@@ -7,7 +7,7 @@ import * as overlay from './overlay.js';
 
 const stage = document.getElementById('stage');
 const [x, y] = ['ruler-x', 'ruler-y'].map((id) => document.getElementById(id));
-const shown = () => localStorage.getItem('rulers') === 'on';
+export const shown = () => localStorage.getItem('rulers') === 'on';
 const composes = document.body.dataset.composes === 'yes';
 
 /** Between two figures of a ruler, in px of the page: so far that they can be read. */

@@ -1,6 +1,7 @@
 // Trying: a command is shown on the canvas and kept nowhere, until it is taken or left.
 import { base, onAll, page } from './page.js';
 import { say, send } from './edits.js';
+import { tell } from './tell.js';
 import * as canvas from './canvas.js';
 import * as overlay from './overlay.js';
 import { tries } from '../shared/tries.js';
@@ -115,7 +116,7 @@ export function ask(command, name) {
     if (asking && problem) {
       end(false);
       say(problem);
-    }
+    } else if (asking) tell(`${name}: shown on the canvas. Enter keeps it, Escape leaves it as it was.`, 'try');
   };
   attempt(command, { name, go: true });
 }
