@@ -1,4 +1,5 @@
 // Sends commands, one after another, and takes over what comes back.
+import { light } from '../shared/leaving.js';
 import { base, exists, onAll, page, selected, take } from './page.js';
 
 const listeners = [];
@@ -42,7 +43,7 @@ async function ask(method, path, values) {
   try {
     const r = await (method === 'GET'
       ? fetch(`${base}${path}?${body}`, { headers })
-      : fetch(base + path, { method, headers, body }));
+      : fetch(base + path, { method, headers, body, keepalive: Boolean(light(body)) })); // also where one leaves at once
     const to = r.headers.get('HX-Redirect');
     if (to) location.assign(to);
     const text = await r.text();

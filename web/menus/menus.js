@@ -1,5 +1,6 @@
 // A menu composed: ordered and nested by dragging or by keys, kept as it is changed.
 import { drag } from '../shared/drag.js';
+import { light, sent } from '../shared/leaving.js';
 
 const form = /** @type {HTMLFormElement} */ (document.getElementById('menu'));
 const list = document.getElementById('menu-rows');
@@ -22,9 +23,13 @@ let asked = 0;
 /** Keeps the menu: from here on by hand. */
 async function keep() {
   const mine = ++asked;
+  const held = new FormData(form);
+  const body = light(held);
+  sent(form);
   const answer = await fetch(form.action, {
     method: 'POST',
-    body: new URLSearchParams(/** @type {any} */ (new FormData(form))),
+    body: body ?? new URLSearchParams(/** @type {any} */ (held)),
+    keepalive: Boolean(body),
   });
   if (mine !== asked) return; // another change came after
   const told = new DOMParser().parseFromString(await answer.text(), 'text/html').getElementById('menu-problem');

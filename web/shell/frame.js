@@ -1,5 +1,6 @@
 // The rail: by keys, folded, and as it is now; and the list of sites.
 import '../shared/ask.js';
+import '../shared/leaving.js';
 
 const root = document.documentElement;
 
