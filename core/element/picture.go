@@ -16,6 +16,7 @@ var picture = Anatomy{
 	Shelf: Showing, Span: 6, Rows: 8,
 	Fields: []Field{
 		{Name: "picture", Label: "Picture", Type: PictureID},
+		{Name: "alt", Label: "Alternative text", Type: Prose},
 		{Name: "link", Label: "Link", Type: Address},
 		{
 			Name:    "large",
@@ -24,7 +25,6 @@ var picture = Anatomy{
 			Choices: value.Is(value.None, "Nothing", value.Large, "Opens large"),
 		},
 		{Name: "caption", Label: "Caption", Type: Line},
-		{Name: "alt", Label: "Alternative text", Type: Prose},
 	},
 	Settings: []string{"aspect-ratio", "object-fit", "shape", "object-position"},
 	start:    func() *doc.Block { return &doc.Block{Style: doc.Style{"aspect-ratio": {"desktop": "rows"}}} },

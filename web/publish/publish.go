@@ -124,7 +124,7 @@ type releaseRow struct {
 const (
 	summaryWidth  = 170
 	summaryHeight = 220
-	mostTold      = 24
+	mostTold      = 8
 )
 
 // publishScreen shows what publishing would change.
