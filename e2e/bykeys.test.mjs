@@ -1,12 +1,16 @@
 // Ten tasks from signing in to publishing, done by somebody who has keys and what a screen reader is told, and nothing
 // else: controls are come to by Tab and arrows, known by role and name, and what happened is known by what is said.
 import assert from 'node:assert/strict';
+import fs from 'node:fs';
 import { test } from 'node:test';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
 import { eventually, ready, settled } from './person.mjs';
 
 let pressed = 0; // keys besides typed words
+const tasks = []; // their names, with how many were pressed before
+
+const begin = (name) => tasks.push({ name, before: pressed });
 
 async function key(...names) {
   for (const name of names) {
@@ -46,6 +50,7 @@ async function command(name) {
 
 test('from signing in to publishing by keys and what is said alone', async () => {
   // 1. Sign in: the first field has the focus.
+  begin('Sign in');
   await page.goto(plot.app);
   await type(designer.email);
   await key('Tab');
@@ -54,6 +59,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await page.getByRole('heading', { name: 'Sites' }).waitFor();
 
   // 2. Go to the site, and to a new page.
+  begin('Go to the site, and to a new page');
   await goTo('link', 'Skerry Line');
   await key('Enter');
   await page.getByRole('link', { name: 'New page' }).waitFor();
@@ -61,6 +67,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await key('Enter');
 
   // 3. Name it, which has the focus; Enter makes it.
+  begin('Name the page');
   await page.getByLabel('Name', { exact: true }).waitFor();
   await type('Harbour evening');
   await key('Enter');
@@ -68,6 +75,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await settled(page);
 
   // 4. A first section, found by its plain name.
+  begin('A first section, found by its plain name');
   await command('insert from');
   await type('welcome in the middle');
   await page.locator('.shelf-item:visible').first().waitFor();
@@ -75,6 +83,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await hears(/^Add a section/);
 
   // 5. Its words: Tab to the first, Enter writes, Tab goes on to the next, Escape ends it.
+  begin('Its words');
   await forget();
   await key('Tab');
   await hears(/, in /);
@@ -88,6 +97,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await settled(page);
 
   // 6. A second section, and a block into it.
+  begin('A second section, and a block into it');
   await command('insert from');
   await type('timetable');
   await page.locator('.shelf-item:visible').first().waitFor();
@@ -95,6 +105,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await hears(/Timetable/);
 
   // 7. It goes up, and back down again by undo.
+  begin('The section goes up, and back by undo');
   await command('section earlier');
   await hears(/^(Move|Order).*2 of 4/);
   await forget();
@@ -102,6 +113,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await hears(/^Undone: /);
 
   // 8. A duplicate, which is deleted.
+  begin('A duplicate, which is deleted');
   await command('duplicate');
   await hears(/^Duplicate/);
   await forget();
@@ -109,6 +121,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await hears(/^Delete/);
 
   // 9. A value of the section by its label in the Tray: its padding.
+  begin('The padding of the section, by its label in the Tray');
   await forget();
   await key('F6');
   await goTo('textbox', 'Padding top', 'Tab', 60);
@@ -119,6 +132,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await key('Escape');
 
   // 10. The phone, where what Checks found is told; and publishing.
+  begin('Look at the phone and at what Checks found, and publish');
   await forget();
   await key('3');
   await hears(/^Phone, 375 px|Phone/);
@@ -126,5 +140,27 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   await page.getByText(/^Published/).waitFor();
 
   console.log(`# ${pressed} keys besides typed words`);
+  if (process.env.OPENPLOT_EFFORT) write();
   assert.ok(pressed <= 260, `${pressed} keys`);
 });
+
+/** Its part of docs/effort.md, which bin/effort writes before. */
+function write() {
+  const file = new URL('../docs/effort.md', import.meta.url);
+  const mark = '\n## By keys and ear alone\n';
+  const [rest] = fs.readFileSync(file, 'utf8').split(mark);
+  const lines = tasks.map((t, i) => `| ${t.name} | ${(tasks[i + 1]?.before ?? pressed) - t.before} |`);
+  fs.writeFileSync(
+    file,
+    `${rest.trimEnd()}
+${mark}
+Ten tasks by somebody who has keys and what is said, and nothing else (\`e2e/bykeys.test.mjs\`): how many keys each takes besides
+typed words. At most 260 are to be pressed.
+
+| task | keys |
+|---|---|
+${lines.join('\n')}
+| **all** | ${pressed} |
+`,
+  );
+}

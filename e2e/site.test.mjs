@@ -714,6 +714,31 @@ test('several sites are archived when that was asked about, and brought back', a
   await page.locator('#site-kelp-and-salt').waitFor();
 });
 
+test('a page that visitors don’t have yet is published along with what leads to it', async () => {
+  const of = (path) => `${plot.app}/sites/skerry-line${path}`;
+  await page.goto(of('/pages/new'));
+  await page.getByLabel('Name', { exact: true }).fill('Low water');
+  await page.keyboard.press('Enter');
+  await ready(page);
+  await page.goto(of('/pages/fares/bench'));
+  await ready(page);
+  const button = canvas(page).locator('a[data-block]').last();
+  await choose(page, button);
+  const link = page.locator('#tray').getByLabel('Link', { exact: true });
+  await link.fill('/low-water');
+  await edit(page, () => page.keyboard.press('Enter'));
+  await page.goto(of('/publish'));
+  const row = (name) => page.locator('.publish-row').filter({ has: page.getByText(name, { exact: true }) });
+  const told = row('Fares').getByText(/^Leads to Low water/);
+  assert.ok(await told.isHidden(), 'both are ticked');
+  await row('Low water').getByRole('checkbox').uncheck();
+  await told.waitFor();
+  await row('Fares').getByRole('button', { name: 'Publish it along' }).click();
+  assert.ok(await row('Low water').getByRole('checkbox').isChecked());
+  await told.waitFor({ state: 'hidden' });
+  assert.deepEqual(page.wrong, []);
+});
+
 test('what is ticked and focused stays so while a list draws itself anew', async () => {
   for (const [at, list, only, tick] of [
     ['/', 'cards-sites', '/?q=&from=0&only=1', 'Tick Kelp & Salt'],
