@@ -716,24 +716,23 @@ test('several sites are archived when that was asked about, and brought back', a
 
 test('a page that visitors don’t have yet is published along with what leads to it', async () => {
   const of = (path) => `${plot.app}/sites/skerry-line${path}`;
-  await page.goto(of('/pages/new'));
+  await page.goto(of(''));
+  await page.getByRole('link', { name: 'New page' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Low water');
   await page.keyboard.press('Enter');
   await ready(page);
-  await page.goto(of('/pages/fares/bench'));
+  await page.goto(of('/pages/home/bench'));
   await ready(page);
-  const button = canvas(page).locator('a[data-block]').last();
-  await choose(page, button);
-  const link = page.locator('#tray').getByLabel('Link', { exact: true });
-  await link.fill('/low-water');
+  await choose(page, canvas(page).getByRole('link', { name: /^See today/ }));
+  await page.locator('#tray').getByLabel('Link', { exact: true }).first().fill('/low-water');
   await edit(page, () => page.keyboard.press('Enter'));
   await page.goto(of('/publish'));
-  const row = (name) => page.locator('.publish-row').filter({ has: page.getByText(name, { exact: true }) });
-  const told = row('Fares').getByText(/^Leads to Low water/);
+  const row = (name) => page.locator('.publish-row').filter({ has: page.locator('.publish-name', { hasText: name }) });
+  const told = row('Home').getByText(/^Leads to Low water/);
   assert.ok(await told.isHidden(), 'both are ticked');
   await row('Low water').getByRole('checkbox').uncheck();
   await told.waitFor();
-  await row('Fares').getByRole('button', { name: 'Publish it along' }).click();
+  await row('Home').getByRole('button', { name: 'Publish it along' }).click();
   assert.ok(await row('Low water').getByRole('checkbox').isChecked());
   await told.waitFor({ state: 'hidden' });
   assert.deepEqual(page.wrong, []);

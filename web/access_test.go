@@ -131,6 +131,8 @@ var access = map[string]rights.Right{
 	"POST /new/file":                                         rights.Sign,
 	"GET /sites/:site/publish":                               rights.Publish,
 	"GET /sites/:site/publish/under-way":                     rights.Publish,
+	"POST /sites/:site/menus/new":                            rights.Keep,
+	"POST /sites/:site/menus/drop":                           rights.Keep,
 	"POST /sites/:site/publish/stop":                         rights.Publish,
 	"POST /sites/:site/publish/again":                        rights.Publish,
 	"GET /sites/:site/pages/:page/publish/told":              rights.Publish,

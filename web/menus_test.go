@@ -3,13 +3,17 @@ package web
 import (
 	"net/http"
 	"net/url"
+	"os"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
 
 	"openplot/core/doc"
+	"openplot/core/edit"
 	"openplot/core/tree"
 	"openplot/core/value"
+	"openplot/site"
 )
 
 // items is what the site keeps of a menu.
@@ -136,5 +140,78 @@ func TestMenusThatCantBe(t *testing.T) {
 		if status, _, _ := p.as(email).post("/sites/skerry/menus", entered(value.Footer, [6]string{"A", "/", "top"})); status < 400 {
 			t.Errorf("%s: %d", email, status)
 		}
+	}
+}
+
+// A site has menus of its own beside those of every site: begun, named and filled, chosen as the
+// source of a block, and deleted, after which the block shows visitors nothing.
+func TestMenusOfItsOwn(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	status, _, h := d.post("/sites/skerry/menus/new", nil)
+	_, id, _ := strings.Cut(h.Get("Location"), "menu=")
+	if status != http.StatusSeeOther || id == "" {
+		t.Fatalf("%d %s", status, h.Get("Location"))
+	}
+	form := entered(id, [6]string{"Tides", "https://example.org/tides", "top", "", "", ""})
+	form.Set("called", "In the harbour")
+	if status, body, _ := d.post("/sites/skerry/menus", form); status != http.StatusSeeOther {
+		t.Fatalf("%d %.300s", status, body)
+	}
+	want := []doc.MenuItem{{Hand: true, Label: "In the harbour"}, {Label: "Tides", Link: "https://example.org/tides"}}
+	if got := p.items(id); !slices.Equal(got, want) {
+		t.Fatalf("%+v", got)
+	}
+	if status, body := d.edit(edit.Command{
+		Op: "block.add", Node: p.page.Sections[0].ID, Kind: doc.Menu, Zone: "desktop",
+	}); status != http.StatusOK {
+		t.Fatalf("%d %.200s", status, body)
+	}
+	home, err := p.store.Pages.At(t.Context(), "w1", "")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var menu string
+	for _, sec := range home.Doc.Sections {
+		sec.Walk(func(b *doc.Block) {
+			if b.Kind == doc.Menu {
+				menu = b.ID
+			}
+		})
+	}
+	set := func(from string) int {
+		c := edit.Command{Op: "block.content", Node: menu, Setting: "from", Value: from, Base: home.Seq}
+		status, _ := d.edit(c)
+		return status
+	}
+	if set("u0deleted") != http.StatusUnprocessableEntity || set(id) != http.StatusOK {
+		t.Errorf("menu %q: it isn't chosen as a menu of the site's own, or what is none is", menu)
+	}
+	if _, tray, _ := d.get(benchPath + "/parts?select=" + menu); !strings.Contains(tray, "In the harbour") {
+		t.Error("the Tray doesn't offer it")
+	}
+	shown := func() string {
+		t.Helper()
+		if status, body, _ := d.post(benchPath+"/publish", nil); status != http.StatusOK {
+			t.Fatalf("%d %.200s", status, body)
+		}
+		html, err := site.Read(os.DirFS(filepath.Join(p.siteDir, "w1")), "")
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(html)
+	}
+	if html := shown(); !strings.Contains(html, `aria-label="In the harbour"`) || !strings.Contains(html, "Tides") {
+		t.Error("visitors don't see it")
+	}
+	if status, _, _ := d.post("/sites/skerry/menus/drop", url.Values{"menu": {id}}); status != http.StatusSeeOther ||
+		p.items(id) != nil {
+		t.Errorf("deleting it: %d %+v", status, p.items(id))
+	}
+	if html := shown(); strings.Contains(html, "Tides") {
+		t.Error("visitors see what was deleted")
+	}
+	if status, _, _ := d.post("/sites/skerry/menus/drop", url.Values{"menu": {value.Pages}}); status != http.StatusSeeOther {
+		t.Errorf("one of every site: %d", status)
 	}
 }

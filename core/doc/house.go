@@ -1,6 +1,7 @@
 package doc
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 )
@@ -274,7 +275,7 @@ type Site struct {
 	SharePicture string   `json:"sharePicture,omitempty"`
 	Icon         SiteIcon `json:"icon,omitzero"`
 	// Menus are what the site's menus hold behind its pages, by menu: value.Pages is the one at the
-	// top, value.Footer and value.Legal are others.
+	// top, value.Footer and value.Legal are others, and those that OwnMenus lists.
 	Menus map[string][]MenuItem `json:"menus,omitempty"`
 	// TimeZone is where it is (IANA), such as "Europe/Vienna"; "" is UTC.
 	TimeZone string `json:"timeZone,omitempty"`
@@ -291,8 +292,23 @@ type MenuItem struct {
 	// Button reports whether it looks like one.
 	Button bool `json:"button,omitempty"`
 	// Hand stands before the items of a menu that is by hand: they are all that it holds, where
-	// otherwise pages come first, in their order. It is no item itself.
+	// otherwise pages come first, in their order. It is no item itself; its label is what a menu of
+	// the site's own is called.
 	Hand bool `json:"hand,omitempty"`
+}
+
+// OwnMenu is a menu that a site has beside those of every site.
+type OwnMenu struct{ ID, Name string }
+
+// OwnMenus lists the menus of the site's own by their names.
+func (s *Site) OwnMenus() (own []OwnMenu) {
+	for id, items := range s.Menus {
+		if len(items) > 0 && items[0].Hand && items[0].Label != "" {
+			own = append(own, OwnMenu{id, items[0].Label})
+		}
+	}
+	slices.SortFunc(own, func(a, b OwnMenu) int { return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.ID, b.ID)) })
+	return own
 }
 
 // ByHand reports whether a menu is all by hand, and gives its items.

@@ -124,8 +124,9 @@ func (e contentEdits) read(f *element.Field) (string, error) {
 	case element.AudioID:
 		return v, e.medium(f.Label, v, doc.AudioMedium)
 	case element.Choice:
-		if !slices.ContainsFunc(f.Choices, func(c value.Choice) bool { return c.Value == v }) {
-			return "", doc.Problemf(f.Label, "can't be %.40q: choose %s", v, value.Labels(f.Choices))
+		on := f.On(e.env.Site)
+		if !slices.ContainsFunc(on, func(c value.Choice) bool { return c.Value == v }) {
+			return "", doc.Problemf(f.Label, "can't be %.40q: choose %s", v, value.Labels(on))
 		}
 		return v, nil
 	case element.Number:

@@ -23,8 +23,8 @@ func TakeSettings(st doc.Site, env Env) (doc.Site, error) {
 	}
 	st.Icon = icon
 	var menus map[string][]doc.MenuItem
-	for _, m := range settings.MenuNames {
-		items, err := settings.CheckMenu(st.Menus[m.ID])
+	for _, id := range settings.MenuIDs(&st) {
+		items, err := settings.CheckMenu(st.Menus[id])
 		if err != nil {
 			return st, err
 		}
@@ -32,7 +32,7 @@ func TakeSettings(st doc.Site, env Env) (doc.Site, error) {
 			if menus == nil {
 				menus = map[string][]doc.MenuItem{}
 			}
-			menus[m.ID] = items
+			menus[id] = items
 		}
 	}
 	st.Menus = menus

@@ -116,6 +116,19 @@ type Field struct {
 	Choices     []value.Choice // the first is what it is unless set
 	Min, Max    float64
 	Default     string // what is in force unless it is set, in words
+	Menus       bool   // the menus of the site's own are choices too
+}
+
+// On gives the choices that there are on a site, which may be nil.
+func (f *Field) On(s *doc.Site) []value.Choice {
+	if !f.Menus || s == nil {
+		return f.Choices
+	}
+	all := slices.Clone(f.Choices)
+	for _, m := range s.OwnMenus() {
+		all = append(all, value.Choice{Value: m.ID, Label: m.Name})
+	}
+	return all
 }
 
 // Field finds a field of the block by name, or nil.

@@ -162,6 +162,8 @@ func TestMenusOfTheSite(t *testing.T) {
 			{Label: "More"},
 			{Label: "Shop", Link: "https://shop.example/", Under: true},
 		}, value.Legal: {{Label: "Imprint", Link: "/imprint"}},
+		"u1": {{Hand: true, Label: "Harbour"}, {Label: "Tides", Link: "/tides"}},
+		"u2": {{Hand: true, Label: "Nothing yet"}},
 	}}, Pages: []PageLink{
 		{
 			Name: "Home",
@@ -170,6 +172,7 @@ func TestMenusOfTheSite(t *testing.T) {
 	}}
 	for from, want := range map[string]string{
 		"": "Home, The islands (Skarva), More (Shop)", value.Footer: "Skarva", value.Legal: "Imprint", value.Pages: "Home, The islands (Skarva), More (Shop)",
+		"u1": "Tides", "u2": "Nothing yet", "deleted": "Menu",
 	} {
 		var got []string
 		for _, l := range (siteBlocks{b}).menuLinks(&doc.Block{Content: doc.Content{Values: map[string]string{"from": from}}}) {

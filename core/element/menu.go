@@ -21,6 +21,7 @@ var menu = Anatomy{
 			Name:  "from",
 			Label: "Source",
 			Type:  Choice,
+			Menus: true,
 			Choices: value.Is(
 				value.Pages,
 				"The site’s pages",
@@ -74,10 +75,16 @@ func (b siteBlocks) menuLinks(bl *doc.Block) (links []menuLink) {
 	}
 	if from := cmp.Or(bl.Content.Values["from"], value.Pages); from != value.Own {
 		items, byHand := doc.ByHand(b.Site.Menus[from])
-		if from != value.Legal && !byHand {
+		if !byHand && (from == value.Pages || from == value.Footer) {
 			links = b.pageLinks(from == value.Footer)
 		}
 		links = b.menuItems(links, items)
+		if own := from != value.Pages && from != value.Footer && from != value.Legal; own && len(links) == 0 {
+			if b.DropEmpty { // visitors are shown nothing
+				return nil
+			}
+			return []menuLink{{label: b.menuName(from)}}
+		}
 		if len(links) == 0 {
 			links = []menuLink{{label: "Home", href: "/"}}
 		}
@@ -180,6 +187,9 @@ func sheetOfWidest(sh style.Sheet) style.Sheet {
 // menuName is what a menu is called that has no name of its own: who hears a page's landmarks
 // tells them apart by that (ARIA Authoring Practices, Landmark Regions).
 func (b siteBlocks) menuName(from string) string {
+	if own := b.Site.Menus[from]; len(own) > 0 && own[0].Label != "" && own[0].Hand {
+		return own[0].Label
+	}
 	switch {
 	case from == value.Legal:
 		return "Legal"
@@ -192,6 +202,10 @@ func (b siteBlocks) menuName(from string) string {
 }
 
 func (b siteBlocks) menu(in *Node, bl *doc.Block) *Node {
+	links := b.menuLinks(bl)
+	if len(links) == 0 && b.DropEmpty {
+		return nil
+	}
 	n := &Node{Tag: "nav"}
 	name := cmp.Or(bl.Content.Values["label"], b.menuName(bl.Content.Values["from"]))
 	n.attr("aria-label", name)
@@ -251,7 +265,7 @@ func (b siteBlocks) menu(in *Node, bl *doc.Block) *Node {
 	shut.attr("popovertargetaction", "hide")
 	shut.attr("aria-label", "Close")
 	b.drawing(shut, "x-lg", "", func(int) style.Length { return style.Pixels(20) })
-	for _, l := range b.menuLinks(bl) {
+	for _, l := range links {
 		b.menuItem(list, l, bl, folded)
 	}
 	return n

@@ -174,15 +174,41 @@ var MenuNames = []struct{ ID, Name, Hint string }{
 	{value.Legal, "Legal menu", "what is put here: imprint, privacy, terms and the like"},
 }
 
+// MostOwnMenus is how many menus of its own a site has at most.
+const MostOwnMenus = 20
+
+// MenuIDs are the ids of a site's menus: those of every site, and those of its own. One of its own
+// that a file brings has the form of an id.
+func MenuIDs(st *doc.Site) (ids []string) {
+	for _, m := range MenuNames {
+		ids = append(ids, m.ID)
+	}
+	for _, m := range st.OwnMenus() {
+		formed := len(m.ID) <= 40 && strings.Trim(m.ID, "abcdefghijklmnopqrstuvwxyz0123456789") == ""
+		if formed && !slices.Contains(ids, m.ID) && len(ids) < len(MenuNames)+MostOwnMenus {
+			ids = append(ids, m.ID)
+		}
+	}
+	return ids
+}
+
 // mostMenuItems is how many items a menu holds beside pages that come by themselves.
 const mostMenuItems = 120
 
 // CheckMenu reads a menu as it was entered. Items that say and lead nowhere aren't there; one that
 // leads to a page may be called what the page is. Errors are *doc.Problem.
 func CheckMenu(entered []doc.MenuItem) (items []doc.MenuItem, err error) {
+	called := ""
+	if len(entered) > 0 && entered[0].Hand {
+		called = entered[0].Label
+	}
 	entered, byHand := doc.ByHand(entered)
 	if byHand {
-		items = append(items, doc.MenuItem{Hand: true})
+		name, err := doc.Line("Name", called, 60)
+		if err != nil {
+			return nil, err
+		}
+		items = append(items, doc.MenuItem{Hand: true, Label: name})
 	}
 	first := len(items)
 	for _, i := range entered {

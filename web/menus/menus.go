@@ -1,10 +1,13 @@
 package menus
 
 import (
+	"cmp"
 	"errors"
 	"maps"
 	"net/http"
 	"slices"
+	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -27,6 +30,8 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Get(paths.SiteRoute+"/menus", rights.Keep, s.menus),
 		shell.Get(paths.SiteRoute+"/menus/drawn", rights.Keep, s.drawn),
 		shell.Post(paths.SiteRoute+"/menus", rights.Keep, s.keep),
+		shell.Post(paths.SiteRoute+"/menus/new", rights.Keep, s.begin),
+		shell.Post(paths.SiteRoute+"/menus/drop", rights.Keep, s.drop),
 	}
 }
 
@@ -37,6 +42,7 @@ type view struct {
 	Menus []choice
 	ID    string
 	Name  string
+	Own   bool // it is of the site's own
 	// ByHand reports whether the menu is all by hand; otherwise pages come by themselves, which
 	// some menus have none of.
 	ByHand, Follows bool
@@ -66,19 +72,14 @@ type row struct {
 // menus shows one of the site's menus.
 func (s *Screen) menus(c *gin.Context) {
 	id := c.DefaultQuery("menu", value.Pages)
-	if !known(id) {
+	if !known(shell.SiteOf(c), id) {
 		id = value.Pages
 	}
 	s.show(c, http.StatusOK, id, shell.SiteOf(c).Menus[id], "")
 }
 
-func known(menu string) bool {
-	for _, m := range settings.MenuNames {
-		if m.ID == menu {
-			return true
-		}
-	}
-	return false
+func known(st *store.Site, menu string) bool {
+	return slices.Contains(settings.MenuIDs(&st.Site), menu)
 }
 
 func (s *Screen) show(c *gin.Context, status int, id string, menu []doc.MenuItem, problem string) {
@@ -88,11 +89,23 @@ func (s *Screen) show(c *gin.Context, status int, id string, menu []doc.MenuItem
 		s.Fail(c, err)
 		return
 	}
-	v := view{Site: st, ID: id, Follows: id != value.Legal, Problem: problem, Kept: c.Query("kept") != ""}
+	v := view{
+		Site:    st,
+		ID:      id,
+		Follows: id == value.Pages || id == value.Footer,
+		Problem: problem,
+		Kept:    c.Query("kept") != "",
+	}
 	for _, m := range settings.MenuNames {
 		v.Menus = append(v.Menus, choice{m.ID, m.Name, m.ID == id})
 		if m.ID == id {
 			v.Name = m.Name
+		}
+	}
+	for _, m := range st.OwnMenus() {
+		v.Menus = append(v.Menus, choice{m.ID, m.Name, m.ID == id})
+		if m.ID == id {
+			v.Name, v.Own = m.Name, true
 		}
 	}
 	items, byHand := doc.ByHand(menu)
@@ -164,11 +177,14 @@ func (s *Screen) drawn(c *gin.Context) {
 // keep keeps a menu as it was entered, all of it or nothing.
 func (s *Screen) keep(c *gin.Context) {
 	st, id := shell.SiteOf(c), c.PostForm("menu")
-	if !known(id) {
+	if !known(st, id) {
 		s.Fail(c, doc.Problemf("Menu", "is none of the site’s: %.40q", id))
 		return
 	}
 	entered := read(c)
+	if own := slices.ContainsFunc(st.OwnMenus(), func(m doc.OwnMenu) bool { return m.ID == id }); own {
+		entered[0].Label = cmp.Or(strings.TrimSpace(c.PostForm("called")), "Menu")
+	}
 	menu, err := settings.CheckMenu(entered)
 	var problem *doc.Problem
 	if errors.As(err, &problem) {
@@ -190,6 +206,45 @@ func (s *Screen) keep(c *gin.Context) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("menus")+"?menu="+id+"&kept=1")
+}
+
+// begin begins a menu of the site's own.
+func (s *Screen) begin(c *gin.Context) {
+	st := shell.SiteOf(c)
+	own := len(st.OwnMenus())
+	if own >= settings.MostOwnMenus {
+		s.show(c, http.StatusUnprocessableEntity, value.Pages, st.Menus[value.Pages],
+			doc.Problemf("Menus", "of the site’s own are %d, as many as there can be", own).Sentence())
+		return
+	}
+	id := store.NewID("u")
+	menus := maps.Clone(st.Menus)
+	if menus == nil {
+		menus = map[string][]doc.MenuItem{}
+	}
+	menus[id] = []doc.MenuItem{{Hand: true, Label: "Menu " + strconv.Itoa(own+1)}}
+	s.set(c, st, menus, "?menu="+id)
+}
+
+// drop deletes a menu of the site's own. Blocks that showed it show nothing.
+func (s *Screen) drop(c *gin.Context) {
+	st, id := shell.SiteOf(c), c.PostForm("menu")
+	menus := maps.Clone(st.Menus)
+	for _, m := range st.OwnMenus() {
+		if m.ID == id {
+			delete(menus, id)
+		}
+	}
+	s.set(c, st, menus, "")
+}
+
+// set keeps a site's menus, and leads to them.
+func (s *Screen) set(c *gin.Context, st *store.Site, menus map[string][]doc.MenuItem, query string) {
+	if err := s.Store.Sites.SetMenus(c, st.ID, menus); err != nil {
+		s.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, paths.To(st.Slug).At("menus")+query)
 }
 
 // read reads what was entered of a menu. One that follows the pages keeps what isn't one of them.

@@ -1,4 +1,5 @@
 // A menu composed: ordered and nested by dragging or by keys, kept as it is changed.
+import { ask } from '../shared/ask.js';
 import { drag } from '../shared/drag.js';
 import { light, sent } from '../shared/leaving.js';
 
@@ -102,6 +103,20 @@ list.addEventListener('keydown', (e) => {
   changed();
 });
 list.addEventListener('input', () => changed(350));
+
+// A menu of the site's own is called what is written, and asks before it is deleted.
+const called = document.getElementById('menu-called');
+if (called instanceof HTMLInputElement)
+  called.addEventListener('input', () => {
+    document.querySelector('.segments [aria-current]').textContent = called.value || 'Menu';
+    changed(350);
+  });
+document.getElementById('menu-drop')?.addEventListener('submit', async (e) => {
+  e.preventDefault();
+  const words = 'Menu blocks that show it show nothing then.';
+  if (await ask({ title: 'Delete this menu?', words, does: 'Delete' }))
+    /** @type {HTMLFormElement} */ (e.target).submit();
+});
 list.addEventListener('keydown', (e) => {
   if (e.key === 'Enter' && e.target.matches('input')) {
     e.preventDefault();

@@ -91,7 +91,7 @@ func (v fields) contentField(f element.Field, op, id, value, picture string) fie
 		if value == "" {
 			value = f.Choices[0].Value
 		}
-		for _, c := range f.Choices {
+		for _, c := range f.On(&v.Site.Site) {
 			out.Options = append(out.Options, option{Value: c.Value, Label: c.Label, Chosen: c.Value == value})
 		}
 		out.segmented()
