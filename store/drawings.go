@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"fmt"
+	"time"
 
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/rivertype"
@@ -13,7 +14,15 @@ type DrawnPage struct {
 	PageInfo
 	SVG   string `db:"svg"`   // of an earlier state while it isn't fresh; "" when there is none
 	Fresh bool   `db:"fresh"` // drawn as it is, in the look that was asked for
+	// Found is how much was found about it as it is, hints left out; Planned when the next plan with it
+	// is carried out, or nil; and Visits how often it was seen within VisitsTold.
+	Found   int        `db:"found"`
+	Planned *time.Time `db:"planned"`
+	Visits  int        `db:"visits"`
 }
+
+// VisitsTold is how far back lists of pages count visits, in days.
+const VisitsTold = 30
 
 // DrawnPages gives pages of a site in their order, from one on, with their drawings; and how
 // many there are in all. look is the look of the site that drawings have to be in.
@@ -27,9 +36,13 @@ func (s *Drawings) DrawnPages(
 	}
 	if err := s.db.SelectContext(
 		ctx, &pages,
-		`SELECT `+pageColumns+`, coalesce(d.svg, '') AS svg, coalesce(d.seq = p.seq AND d.look = $2, false) AS fresh
-			FROM pages p LEFT JOIN page_drawings d ON d.page_id = p.id WHERE p.site_id = $1 AND p.deleted_at IS NULL ORDER BY p.position, p.slug OFFSET $3 LIMIT $4`,
-		site, look, from, limit,
+		`SELECT `+pageColumns+`, coalesce(d.svg, '') AS svg, coalesce(d.seq = p.seq AND d.look = $2, false) AS fresh,
+			coalesce(f.broken + f.doubtful, 0) AS found,
+			(SELECT min(l.at) FROM plans l WHERE l.site_id = p.site_id AND p.id = ANY (l.pages)) AS planned,
+			coalesce((SELECT sum(v.n) FROM visits v WHERE v.page_id = p.id AND v.day > current_date - $5::integer), 0) AS visits
+			FROM pages p LEFT JOIN page_drawings d ON d.page_id = p.id LEFT JOIN page_findings f ON f.page_id = p.id AND f.seq = p.seq
+			WHERE p.site_id = $1 AND p.deleted_at IS NULL ORDER BY p.position, p.slug OFFSET $3 LIMIT $4`,
+		site, look, from, limit, VisitsTold,
 	); err != nil {
 		return nil, 0, fmt.Errorf("listing pages: %w", err)
 	}

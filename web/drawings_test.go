@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"net/http"
+	"net/url"
 	"runtime"
 	"slices"
 	"strings"
@@ -13,6 +14,7 @@ import (
 	"openplot/core/edit"
 	"openplot/core/ready"
 	"openplot/store"
+	"openplot/web/desk"
 	"openplot/web/model"
 )
 
@@ -130,5 +132,53 @@ func BenchmarkPages(b *testing.B) {
 			b.ReportMetric(median(times), "ms-median")
 			b.ReportMetric(float64(m.HeapAlloc)/(1<<20), "MB-live")
 		})
+	}
+}
+
+// The list of pages says what is planned of each, how much was found about it, and how often it was seen.
+func TestPagesSayWhatIsKnownOfThem(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	list := func() string {
+		t.Helper()
+		_, body, _ := d.get("/sites/skerry")
+		return oneLine(body)
+	}
+	if body := list(); strings.Contains(body, "Planned:") || strings.Contains(body, " findings</a>") ||
+		strings.Contains(body, "Seen ") {
+		t.Errorf("of a page of which nothing is known: %.3000s", body)
+	}
+	ctx := t.Context()
+	at := time.Now().Add(48 * time.Hour)
+	st, err := p.store.Sites.ByID(ctx, "w1")
+	if err != nil {
+		t.Fatal(err)
+	}
+	at = at.In(desk.ZoneOf(st))
+	plan := url.Values{"at": {at.Format("2006-01-02T15:04")}, "id": {p.page.ID}}
+	if status, body, _ := d.post("/sites/skerry/publish/plan", plan); status != http.StatusSeeOther {
+		t.Fatalf("%d %.300s", status, body)
+	}
+	if err := p.store.Findings.KeepFound(ctx, p.page.ID, 0, "look", store.Counts{Broken: 2, Doubtful: 1, Hints: 4}); err != nil {
+		t.Fatal(err)
+	}
+	if err := p.store.Visits.SetCounting(ctx, "w1", true); err != nil {
+		t.Fatal(err)
+	}
+	if status, body, _ := d.post(benchPath+"/publish", nil); status != http.StatusOK {
+		t.Fatalf("%d %.300s", status, body)
+	}
+	for range 3 {
+		if err := p.store.Visits.Count(ctx, "w1", "", 800); err != nil {
+			t.Fatal(err)
+		}
+	}
+	body := list()
+	for _, want := range []string{
+		"Planned: " + at.Format("2 January, 15:04"), "3 findings</a>", "Seen 3 times",
+	} {
+		if !strings.Contains(body, want) {
+			t.Errorf("the list doesn't say %q", want)
+		}
 	}
 }

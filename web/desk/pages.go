@@ -23,6 +23,10 @@ type Row struct {
 	Home, OutOfMenu, Locked bool
 	InFooter                bool
 	Drawing                 template.HTML
+	// Of lists: how much was found about it, how often it was seen lately, and when it is planned to
+	// be published or withdrawn, in words.
+	Found, Visits int
+	Planned       string
 }
 
 // State is how a page's draft and what visitors see of it stand to each other.

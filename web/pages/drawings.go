@@ -35,7 +35,12 @@ func (s *Screen) rows(c *gin.Context, st *store.Site, from int) (*pageList, erro
 	v := &pageList{Site: st, From: from}
 	for _, p := range pages {
 		v.Waiting = v.Waiting || !p.Fresh
-		v.Pages = append(v.Pages, s.Row(st, &p.PageInfo, p.SVG))
+		row := s.Row(st, &p.PageInfo, p.SVG)
+		row.Found, row.Visits = p.Found, p.Visits
+		if p.Planned != nil {
+			row.Planned = p.Planned.In(desk.ZoneOf(st)).Format("2 January, 15:04")
+		}
+		v.Pages = append(v.Pages, row)
 	}
 	if from+len(pages) < all {
 		v.Next = from + len(pages)
