@@ -116,9 +116,9 @@ func (s *Releases) PlanDone(ctx context.Context, id string, done, parts int) err
 }
 
 // DropDue ends the plans of a site that are being carried out: nothing of them is published, but
-// what is already.
+// what is already. Those that couldn't be stay, with why.
 func (s *Releases) DropDue(ctx context.Context, site string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM plans WHERE site_id = $1 AND at <= now()`, site); err != nil {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM plans WHERE site_id = $1 AND at <= now() AND problem = ''`, site); err != nil {
 		return fmt.Errorf("ending plans: %w", err)
 	}
 	return nil

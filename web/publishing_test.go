@@ -67,6 +67,10 @@ func TestManyPagesArePublishedInTheBackground(t *testing.T) {
 		t.Fatalf("ended before it was begun: %v, %d are published", err, published())
 	}
 
+	if _, _, h := d.get(at + "/under-way?since=0"); h.Get("HX-Redirect") != at {
+		t.Errorf("what was ended is called published: %q", h.Get("HX-Redirect"))
+	}
+
 	plan = begun()
 	if err := p.store.Releases.FailPlan(t.Context(), plan, "it didn’t work"); err != nil {
 		t.Fatal(err)

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"maps"
 	"slices"
+	"strings"
 )
 
 // House is a site's house style: what is set once and used everywhere. Blocks
@@ -303,12 +304,17 @@ type OwnMenu struct{ ID, Name string }
 // OwnMenus lists the menus of the site's own by their names.
 func (s *Site) OwnMenus() (own []OwnMenu) {
 	for id, items := range s.Menus {
-		if len(items) > 0 && items[0].Hand && items[0].Label != "" {
+		if isOwnMenuID(id) && len(items) > 0 && items[0].Hand && items[0].Label != "" {
 			own = append(own, OwnMenu{id, items[0].Label})
 		}
 	}
 	slices.SortFunc(own, func(a, b OwnMenu) int { return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.ID, b.ID)) })
 	return own
+}
+
+// isOwnMenuID reports whether an id has the form of one of a menu of a site's own, which no other menu has.
+func isOwnMenuID(id string) bool {
+	return strings.HasPrefix(id, "u") && len(id) <= 40 && strings.Trim(id, "abcdefghijklmnopqrstuvwxyz0123456789") == ""
 }
 
 // ByHand reports whether a menu is all by hand, and gives its items.

@@ -177,15 +177,13 @@ var MenuNames = []struct{ ID, Name, Hint string }{
 // MostOwnMenus is how many menus of its own a site has at most.
 const MostOwnMenus = 20
 
-// MenuIDs are the ids of a site's menus: those of every site, and those of its own. One of its own
-// that a file brings has the form of an id.
+// MenuIDs are the ids of a site's menus: those of every site, and those of its own, as many as it may have.
 func MenuIDs(st *doc.Site) (ids []string) {
 	for _, m := range MenuNames {
 		ids = append(ids, m.ID)
 	}
 	for _, m := range st.OwnMenus() {
-		formed := len(m.ID) <= 40 && strings.Trim(m.ID, "abcdefghijklmnopqrstuvwxyz0123456789") == ""
-		if formed && !slices.Contains(ids, m.ID) && len(ids) < len(MenuNames)+MostOwnMenus {
+		if len(ids) < len(MenuNames)+MostOwnMenus {
 			ids = append(ids, m.ID)
 		}
 	}

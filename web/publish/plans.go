@@ -9,6 +9,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"openplot/core/doc"
+	"openplot/core/number"
 	"openplot/site"
 	"openplot/store"
 	"openplot/web/desk"
@@ -130,22 +131,29 @@ func (s *Screen) underWay(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
+	shown, err := s.Store.Releases.ShownRelease(c, st.ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	since, _ := number.Sequence(c.Query("since"))
 	if t.ToPut == 0 {
 		to := paths.To(st.Slug).At("publish")
-		if t.Unput == 0 {
+		if shown > since { // otherwise somebody ended it, or it didn't work
 			to += "?done=published"
 		}
 		c.Header("HX-Redirect", to)
 		c.Status(http.StatusNoContent)
 		return
 	}
-	s.Parted(c, http.StatusOK, "publishing", publishing{st, t.Put, t.ToPut})
+	s.Parted(c, http.StatusOK, "publishing", publishing{st, t.Put, t.ToPut, since})
 }
 
 // publishing is how far publishing has come.
 type publishing struct {
 	Site     *store.Site
 	Done, Of int
+	Since    int64 // the publication that visitors see until then
 }
 
 // stop ends what is being published: visitors see what they saw.

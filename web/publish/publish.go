@@ -166,12 +166,6 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 		s.Fail(c, err)
 		return
 	}
-	if t, err := s.Store.Sites.Tally(c, st.ID); err != nil {
-		s.Fail(c, err)
-		return
-	} else if t.ToPut > 0 {
-		v.Going = &publishing{st, t.Put, t.ToPut}
-	}
 	v.Zone = desk.ZoneOf(st).String()
 	rs, err := s.Store.Releases.List(c, st.ID, 30)
 	if err != nil {
@@ -182,6 +176,12 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 	if err != nil {
 		s.Fail(c, err)
 		return
+	}
+	if t, err := s.Store.Sites.Tally(c, st.ID); err != nil {
+		s.Fail(c, err)
+		return
+	} else if t.ToPut > 0 {
+		v.Going = &publishing{st, t.Put, t.ToPut, shown}
 	}
 	for _, r := range rs {
 		v.Releases = append(v.Releases, releaseRow{r, r.Number == shown})

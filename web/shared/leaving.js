@@ -1,7 +1,9 @@
 // What was entered in a form that keeps it as it is changed (data-keeps) arrives also when the
 // screen is left at once: by a link, by a key, or with the window.
 
-const most = 60_000; // bytes that a request may have that outlives its page (Fetch §4.6, in-flight keepalive bytes)
+// Bytes of a request that outlives its page: all that are on their way together may have 64 KiB (Fetch §4.6,
+// in-flight keepalive bytes), and one that has more is refused.
+const most = 15_000;
 
 /** What a form holds, or null when that is too much to outlive the page, or a file. */
 export function light(/** @type {FormData | URLSearchParams} */ body) {
