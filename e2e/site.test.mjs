@@ -25,7 +25,15 @@ const at = (path = '') => `${plot.app}/sites/kelp-and-salt${path}`;
 const live = plot.site.replace('skerry-line', 'kelp-and-salt');
 const row = (name) =>
   page.locator('.page-card', { has: page.locator('.card-name', { hasText: new RegExp(`^${name}$`) }) });
-const keep = () => page.getByRole('button', { name: 'Keep', exact: true }).click();
+/** Takes what was entered last, and waits until it is kept or isn't. */
+const keep = async () => {
+  await page.keyboard.press('Tab');
+  await eventually(
+    () => page.locator('#page-form [name="set"], #page-form.htmx-request').count(),
+    0,
+    'all that was entered has been answered',
+  );
+};
 const settings = async (name) => {
   await page.evaluate(() => document.querySelector('.page-panel')?.setAttribute('data-before', '')); // the one that was open, maybe of the same page
   await row(name)
@@ -146,6 +154,54 @@ test('a fifth page is added under another, and pages are moved by keys and by dr
     tree,
     ['Home /', 'Menu /menu', '.Cellar /menu/cellar', '.About /menu/about', 'Find us /find-us'],
     'About stands under Menu',
+  );
+});
+
+test('what is entered of a page is kept as it is changed, whoever else changes it', async () => {
+  const title = page.locator('#set-title');
+  const again = async () => {
+    await page.goto(at());
+    await settings('Cellar');
+  };
+  await again();
+  const next = [
+    () => page.getByRole('link', { name: 'Menus' }).first().click(),
+    () => settings('About'),
+    () => page.reload(),
+  ];
+  for (const leave of next) {
+    await title.fill(`Cellar ${next.indexOf(leave)}`);
+    await leave();
+    await again();
+    await eventually(
+      async () => {
+        if ((await title.inputValue()) !== `Cellar ${next.indexOf(leave)}`) await again();
+        return title.inputValue();
+      },
+      `Cellar ${next.indexOf(leave)}`,
+      `left by ${leave}`,
+    );
+  }
+  // Somebody else changes the description meanwhile, and the net is away for a while.
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  await other.getByRole('link', { name: 'Settings of Cellar' }).click();
+  await other.locator('#set-description').fill('Wines of the islands.');
+  await other.locator('#set-description').press('Tab');
+  await other.getByText('Kept.').waitFor();
+  await other.close();
+  await page.context().setOffline(true);
+  await title.fill('The cellar');
+  await title.press('Tab');
+  await page.getByText(/It is tried again/).waitFor();
+  await page.context().setOffline(false);
+  await page.getByText('Kept.').waitFor();
+  await again();
+  assert.equal(await title.inputValue(), 'The cellar');
+  assert.equal(
+    await page.locator('#set-description').inputValue(),
+    'Wines of the islands.',
+    'and what they wrote stands',
   );
 });
 

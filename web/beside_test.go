@@ -70,10 +70,10 @@ func TestPublishingBesideEdits(t *testing.T) {
 		each(func(int) { say("/sites/skerry/publish", url.Values{"id": append([]string{"p1"}, ids...)}) })
 	}
 	each(func(r int) {
-		say("/sites/skerry/pages/quay-q0/settings", url.Values{
+		say("/sites/skerry/pages/settings", url.Values{
 			"name": {
 				"Quay q0",
-			}, "title": {fmt.Sprint("Quay ", r)}, "segment": {"quay-q0"}, "menu-name": {fmt.Sprint("To the quay ", r)}, "base": {"0"}, "in-menu": {"1"},
+			}, "title": {fmt.Sprint("Quay ", r)}, "segment": {"quay-q0"}, "menu-name": {fmt.Sprint("To the quay ", r)}, "page": {ids[0]}, "in-menu": {"1"},
 		})
 	})
 	each(func(r int) {

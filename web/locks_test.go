@@ -49,13 +49,13 @@ func TestLockedPagesSayNothing(t *testing.T) {
 			"description": {page.Description},
 			"segment":     {"berths"},
 			"in-menu":     {"1"},
-			"base":        {"0"},
+			"page":        {"p2"},
 		}
 		if password != "" {
 			form.Set("locked", "1")
 			form.Set("password", password)
 		}
-		if status, text, _ := d.post("/sites/skerry/pages/berths/settings", form); status != http.StatusSeeOther {
+		if status, text, _ := d.post("/sites/skerry/pages/settings", form); status != http.StatusSeeOther {
 			t.Fatalf("%d %s", status, text)
 		}
 	}

@@ -1,7 +1,7 @@
 // A menu composed: ordered and nested by dragging or by keys, kept as it is changed.
 import { ask } from '../shared/ask.js';
 import { drag } from '../shared/drag.js';
-import { light, sent } from '../shared/leaving.js';
+import { light, rest as pause, sent, unkept } from '../shared/leaving.js';
 
 const form = /** @type {HTMLFormElement} */ (document.getElementById('menu'));
 const list = document.getElementById('menu-rows');
@@ -27,11 +27,20 @@ async function keep() {
   const held = new FormData(form);
   const body = light(held);
   sent(form);
-  const answer = await fetch(form.action, {
-    method: 'POST',
-    body: body ?? new URLSearchParams(/** @type {any} */ (held)),
-    keepalive: Boolean(body),
-  });
+  let answer;
+  try {
+    answer = await fetch(form.action, {
+      method: 'POST',
+      body: body ?? new URLSearchParams(/** @type {any} */ (held)),
+      keepalive: Boolean(body),
+    });
+  } catch {
+    if (mine !== asked) return;
+    problem.hidden = false;
+    problem.textContent = unkept;
+    later = setTimeout(keep, pause);
+    return;
+  }
   if (mine !== asked) return; // another change came after
   const told = new DOMParser().parseFromString(await answer.text(), 'text/html').getElementById('menu-problem');
   problem.hidden = answer.ok;

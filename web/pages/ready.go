@@ -169,5 +169,9 @@ func (s making) setBegins(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
+	if c.GetHeader("HX-Request") != "" {
+		s.Parted(c, http.StatusOK, "page-said", &pagePanel{Kept: desk.DoneWords["begins"]})
+		return
+	}
 	s.toPages(c, p.ID, "begins")
 }

@@ -1,0 +1,93 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"openplot/core/doc"
+	"openplot/core/tree"
+)
+
+// Of a page's settings, those are set which a form says were changed; the others stay as they are now, whatever the
+// form, which may be old, holds.
+func TestOfAPageOnlyWhatWasChangedIsSet(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	p.put(
+		&doc.Page{ID: "p2", Name: "Berths", Title: "Berths", Sections: []*doc.Section{{ID: "s2"}}},
+		tree.Page{ID: "p2", Name: "Berths"},
+	)
+	old := url.Values{
+		"page": {
+			"p2",
+		}, "name": {"Old"}, "title": {"Old"}, "description": {"Old"}, "segment": {"old"}, "menu-name": {"Old"},
+		"in-menu": {"1"}, "in-footer": {"1"}, "unlisted": {"1"}, "language": {"sv"},
+	}
+	now := func() string {
+		page, err := p.store.Pages.ByID(t.Context(), "w1", "p2")
+		if err != nil {
+			t.Fatal(err)
+		}
+		in := func(on bool, word string) string {
+			if on {
+				return " " + word
+			}
+			return ""
+		}
+		return strings.Join(
+			[]string{page.Doc.Name, page.Doc.Title, page.Doc.Description, page.Slug, page.MenuName, page.Doc.Language},
+			"|",
+		) +
+			in(
+				page.InMenu,
+				"menu",
+			) + in(
+			page.InFooter,
+			"footer",
+		) + in(
+			page.Doc.Unlisted,
+			"unlisted",
+		) + in(
+			page.Lock != "",
+			"locked",
+		)
+	}
+	for _, step := range []struct {
+		set  string // the field that is changed
+		to   string
+		want string
+	}{
+		{"title", "Berths to let", "Berths|Berths to let||berths|| menu"},
+		{"description", "Where boats lie", "Berths|Berths to let|Where boats lie|berths|| menu"},
+		{"name", "Moorings", "Moorings|Berths to let|Where boats lie|berths|| menu"},
+		{"segment", "moorings", "Moorings|Berths to let|Where boats lie|moorings|| menu"},
+		{"in-footer", "1", "Moorings|Berths to let|Where boats lie|moorings|| menu footer"},
+		{"in-footer", "", "Moorings|Berths to let|Where boats lie|moorings|| menu"},
+		{"locked", "1", "Moorings|Berths to let|Where boats lie|moorings|| menu"}, // not without a password
+		{"in-menu", "", "Moorings|Berths to let|Where boats lie|moorings||"},
+		{"unlisted", "1", "Moorings|Berths to let|Where boats lie|moorings|| unlisted"},
+	} {
+		form := url.Values{"set": {step.set}}
+		for k, v := range old {
+			form[k] = v
+		}
+		form.Set(step.set, step.to)
+		if status, text, _ := d.post("/sites/skerry/pages/settings", form); status != http.StatusSeeOther {
+			t.Fatalf("%s: %d %s", step.set, status, text)
+		}
+		if got := now(); got != step.want {
+			t.Errorf("%s set to %q:\n%s\nwant\n%s", step.set, step.to, got, step.want)
+		}
+	}
+	form := url.Values{"page": {"p2"}, "set": {"locked", "password"}, "locked": {"1"}, "password": {"oyster"}}
+	if status, text, _ := d.post("/sites/skerry/pages/settings", form); status != http.StatusSeeOther ||
+		!strings.HasSuffix(now(), "locked") {
+		t.Errorf("with a password: %d %s\n%s", status, now(), text)
+	}
+	// A page of another site isn't one of this one's.
+	if status, _, _ := d.post("/sites/skerry/pages/settings", url.Values{"page": {"nowhere"}, "set": {"title"}, "title": {"x"}}); status != http.StatusNotFound {
+		t.Errorf("a page that isn't there: %d", status)
+	}
+}
