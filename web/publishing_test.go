@@ -104,9 +104,23 @@ func TestPagesToPublishAreToldOf(t *testing.T) {
 		strings.Count(body, "/publish/told") != 23 {
 		t.Errorf("%d rows, %d of them told of", n, strings.Count(body, "is new to visitors"))
 	}
+	// What is known of findings is told of all.
+	const known = `<span class="row-checks"><`
+	if strings.Contains(body, known) {
+		t.Error("findings of pages that nobody looked at")
+	}
+	d.get("/sites/skerry/pages/page-29/checks/count")
+	_, body, _ = d.get("/sites/skerry/publish")
+	if last := body[strings.LastIndex(body, `class="publish-row"`):]; !strings.Contains(last, known) ||
+		strings.Count(body, known) != 1 {
+		t.Errorf("%d pages’ findings are told, want those of the last", strings.Count(body, known))
+	}
 	status, body, _ := d.get("/sites/skerry/pages/page-29/publish/told")
 	if status != http.StatusOK || !strings.Contains(body, "is new to visitors") || !strings.Contains(body, "<svg") {
 		t.Errorf("%d %.200s", status, body)
+	}
+	if !strings.Contains(body, known) {
+		t.Error("the row that is told of asks for findings that are known")
 	}
 }
 

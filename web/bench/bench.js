@@ -1,4 +1,5 @@
 // Sets the Bench up.
+import '../shared/answers.js';
 import '../shared/ask.js';
 import { page, read, take } from './page.js';
 import { keep, onAnswer, onState, redo, send, undo } from './edits.js';

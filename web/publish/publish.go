@@ -71,6 +71,8 @@ type publishRow struct {
 	desk.Row
 	Site   string // its slug
 	Chosen bool
+	Known  bool          // its findings are, of the state that it is in
+	Counts store.Counts  // of them
 	Told   bool          // what follows is known
 	Lines  []string      // what changed, in words
 	Then   template.HTML // as visitors see it, or ""
@@ -147,8 +149,14 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 		Done:    desk.DoneWords[c.Query("done")],
 	}
 	stage := s.Workshop.Stage(st, src, "").Passing()
+	found, err := s.Store.Findings.FoundOn(c, st.ID, stage.Look())
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
 	for _, info := range src.Pages {
 		row := publishRow{Row: s.Row(st, info, ""), Site: st.Slug}
+		row.Counts, row.Known = found[info.ID]
 		if row.State.Mark == "live" {
 			v.Same = append(v.Same, row)
 			continue
@@ -202,8 +210,14 @@ func (s *Screen) told(c *gin.Context) {
 		s.Fail(c, store.ErrNotFound)
 		return
 	}
-	row := publishRow{Row: s.Row(st, src.Pages[i], ""), Site: st.Slug, Told: true}
-	if err := s.tell(c, &row, src.Pages[i], src, s.Workshop.Stage(st, src, "").Passing()); err != nil {
+	row, stage := publishRow{Row: s.Row(st, src.Pages[i], ""), Site: st.Slug, Told: true}, s.Workshop.Stage(st, src, "").Passing()
+	found, err := s.Store.Findings.FoundOn(c, st.ID, stage.Look())
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	row.Counts, row.Known = found[row.ID]
+	if err := s.tell(c, &row, src.Pages[i], src, stage); err != nil {
 		s.Fail(c, err)
 		return
 	}

@@ -1,4 +1,5 @@
 // The rail: by keys, folded, and as it is now; and the list of sites.
+import '../shared/answers.js';
 import '../shared/ask.js';
 import '../shared/leaving.js';
 
