@@ -522,7 +522,10 @@ test('pages are left out of the menu, withdrawn, deleted and had back together',
   await page.getByRole('button', { name: 'Hide from menu' }).click();
   await row('Cellar').getByText('Not in the menu').waitFor();
   await row('Cellar').getByRole('checkbox').check();
-  await page.getByRole('button', { name: 'Delete' }).click();
+  await page.locator('#several').getByRole('button', { name: 'Delete' }).click();
+  const asked = page.getByRole('dialog', { name: 'Delete the page?' });
+  await asked.getByText('Visitors see it').waitFor();
+  await asked.getByRole('button', { name: 'Delete' }).click();
   await page.getByText(/Deleted. It can be had back/).waitFor();
   assert.equal((await visit(`${live}/card/cellar/`)).status, 404);
   await page.getByText('Deleted pages').click();

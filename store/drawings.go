@@ -49,6 +49,20 @@ func (s *Drawings) DrawnPages(
 	return pages, all, nil
 }
 
+// Of gives the drawings of some of a site's pages by their ids; those that were never drawn lack.
+func (s *Drawings) Of(ctx context.Context, site string, pages []string) (map[string]string, error) {
+	var rows []struct{ Page, SVG string }
+	if err := s.db.SelectContext(ctx, &rows, `SELECT d.page_id AS page, d.svg FROM page_drawings d JOIN pages p ON p.id = d.page_id
+		WHERE p.site_id = $1 AND p.id = ANY ($2)`, site, pages); err != nil {
+		return nil, fmt.Errorf("reading drawings: %w", err)
+	}
+	out := map[string]string{}
+	for _, r := range rows {
+		out[r.Page] = r.SVG
+	}
+	return out, nil
+}
+
 // Undrawn gives pages of a site whose drawings aren't fresh.
 func (s *Drawings) Undrawn(ctx context.Context, site, look string, limit int) ([]*PageInfo, error) {
 	var ps []*PageInfo

@@ -81,7 +81,7 @@ func TestOfAPageOnlyWhatWasChangedIsSet(t *testing.T) {
 			t.Errorf("%s set to %q:\n%s\nwant\n%s", step.set, step.to, got, step.want)
 		}
 	}
-	form := url.Values{"page": {"p2"}, "set": {"locked", "password"}, "locked": {"1"}, "password": {"oyster"}}
+	form := url.Values{"page": {"p2"}, "set": {"password"}, "locked": {"1"}, "password": {"oyster"}}
 	if status, text, _ := d.post("/sites/skerry/pages/settings", form); status != http.StatusSeeOther ||
 		!strings.HasSuffix(now(), "locked") {
 		t.Errorf("with a password: %d %s\n%s", status, now(), text)
@@ -89,5 +89,32 @@ func TestOfAPageOnlyWhatWasChangedIsSet(t *testing.T) {
 	// A page of another site isn't one of this one's.
 	if status, _, _ := d.post("/sites/skerry/pages/settings", url.Values{"page": {"nowhere"}, "set": {"title"}, "title": {"x"}}); status != http.StatusNotFound {
 		t.Errorf("a page that isn't there: %d", status)
+	}
+}
+
+// A deletion is asked about where it takes along more than was named, or what visitors have.
+func TestWhatADeletionTakesAlongIsDrawn(t *testing.T) {
+	p := begin(t)
+	d := p.as("designer@example.org")
+	for _, page := range []tree.Page{{ID: "p2", Name: "Islands"}, {ID: "p3", Name: "Holm", Parent: "p2"}, {ID: "p4", Name: "Fares"}} {
+		p.put(&doc.Page{ID: page.ID, Name: page.Name, Title: page.Name, Sections: []*doc.Section{{ID: "s" + page.ID}}}, page)
+	}
+	const going = "/sites/skerry/pages/going?"
+	if status, text, _ := d.get(going + "id=p3&id=p4"); status != http.StatusNoContent {
+		t.Errorf("nothing goes along, and it is asked about: %d %s", status, text)
+	}
+	if status, text, _ := d.get(going + "id=p2"); status != http.StatusOK || strings.Count(text, "<li>") != 2 || !strings.Contains(text, "Holm") {
+		t.Errorf("what stands under it: %d %s", status, text)
+	}
+	if status, text, _ := d.post("/sites/skerry/publish", url.Values{"id": {"p4"}}); status != http.StatusSeeOther {
+		t.Fatalf("%d %s", status, text)
+	}
+	if status, text, _ := d.get(going + "id=p4&id=nowhere"); status != http.StatusOK || !strings.Contains(oneLine(text), "Visitors see it") {
+		t.Errorf("what visitors have: %d %s", status, text)
+	}
+	for _, who := range []string{"stranger@example.org"} {
+		if status, _, _ := p.as(who).get(going + "id=p2"); status != http.StatusNotFound {
+			t.Errorf("%s: %d", who, status)
+		}
 	}
 }

@@ -27,6 +27,7 @@ func (s *Screen) Routes() []shell.Route {
 		shell.Post(paths.SiteRoute+"/begun", rights.Compose, s.dismiss),
 		shell.Post(paths.SiteRoute+"/pages/restore", rights.Compose, s.restorePage),
 		shell.Within(shell.Writing, shell.Post(paths.SiteRoute+"/pages/several", rights.Compose, s.several)),
+		shell.Get(paths.SiteRoute+"/pages/going", rights.Compose, s.goingPart),
 		shell.Get(paths.SiteRoute+"/slug", rights.Compose, making{s}.derivedSlug),
 		shell.Get(paths.SiteRoute+"/ready", rights.Compose, making{s}.drawReady),
 		shell.Get(paths.PageRoute+"/settings", rights.See, s.pageSettingsPart),

@@ -1,5 +1,6 @@
 // The screen of a site's pages: ticking several, and moving a page in the tree by dragging its
 // grip or by keys. Where a page may stand is the server's to say.
+import { ask } from '../shared/ask.js';
 import { drag } from '../shared/drag.js';
 
 const list = () => document.getElementById('page-list');
@@ -61,6 +62,31 @@ several?.addEventListener('keydown', (e) => {
   if (!row || !e.altKey || !steps[e.key]) return;
   e.preventDefault();
   move(row, { to: steps[e.key] });
+});
+
+// A deletion that takes along more than was named, or what visitors have, is asked about, with what goes drawn.
+let agreed = false;
+document.addEventListener('submit', async (e) => {
+  const { submitter } = /** @type {SubmitEvent} */ (e);
+  if (!(submitter instanceof HTMLButtonElement) || submitter.name !== 'act' || submitter.value !== 'delete') return;
+  if (agreed) {
+    agreed = false;
+    return;
+  }
+  e.preventDefault();
+  const form = /** @type {HTMLFormElement} */ (e.target);
+  const ids = new URLSearchParams(new FormData(form).getAll('id').map((id) => ['id', String(id)]));
+  const answer = await fetch(`${new URL(form.action).pathname.replace(/several$/, 'going')}?${ids}`);
+  const going = answer.status === 200 ? await answer.text() : '';
+  agreed =
+    !going ||
+    (await ask({
+      title: ids.size === 1 ? 'Delete the page?' : `Delete the ${ids.size} pages?`,
+      words: 'What stands under a page goes with it. All of it can be had back for 30 days.',
+      shown: going,
+      does: 'Delete',
+    }));
+  if (agreed) form.requestSubmit(submitter);
 });
 
 let ticked = []; // pages, while their rows are drawn anew

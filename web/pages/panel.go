@@ -166,6 +166,9 @@ func (s *Screen) previewPart(c *gin.Context) {
 // they are now, whatever the form holds: somebody else may have changed them since.
 func entered(c *gin.Context, now pageSettings) pageSettings {
 	only := c.PostFormArray("set")
+	if slices.Contains(only, "password") { // which alone doesn't say that it is asked for
+		only = append(only, "locked")
+	}
 	text := func(field string, to *string) {
 		if len(only) == 0 || slices.Contains(only, field) {
 			*to = c.PostForm(field)

@@ -14,6 +14,7 @@ import (
 	"openplot/core/tree"
 	"openplot/site"
 	"openplot/store"
+	"openplot/web/desk"
 	"openplot/web/paths"
 	"openplot/web/shell"
 )
@@ -155,6 +156,62 @@ func (s *Screen) restorePage(c *gin.Context) {
 		s.Note(c, "page restored", shell.SiteOf(c).ID, id)
 	}
 	s.done(c, id, "restored", err)
+}
+
+// mostGoing is how many of the pages that a deletion takes along are drawn.
+const mostGoing = 12
+
+// going is what a deletion takes along.
+type going struct {
+	Pages []desk.Row
+	More  int
+}
+
+// goingPart answers with the pages that go when some are deleted, drawn; with nothing where those alone go and visitors
+// have none of them, which nobody needs to be asked about: they can be had back.
+func (s *Screen) goingPart(c *gin.Context) {
+	st := shell.SiteOf(c)
+	infos, err := s.Store.Pages.List(c, st.ID)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	t, ids := store.Tree(infos), c.QueryArray("id")
+	var gone []string
+	for _, id := range ids {
+		for _, p := range t.Branch(id) {
+			if !slices.Contains(gone, p.ID) {
+				gone = append(gone, p.ID)
+			}
+		}
+	}
+	drawn, err := s.Store.Drawings.Of(c, st.ID, gone)
+	if err != nil {
+		s.Fail(c, err)
+		return
+	}
+	v, seen, along := going{}, 0, 0
+	for _, p := range infos {
+		if !slices.Contains(gone, p.ID) {
+			continue
+		}
+		if p.PublishedSeq != nil {
+			seen++
+		}
+		if !slices.Contains(ids, p.ID) {
+			along++
+		}
+		if len(v.Pages) == mostGoing {
+			v.More++
+			continue
+		}
+		v.Pages = append(v.Pages, s.Row(st, p, drawn[p.ID]))
+	}
+	if seen == 0 && along == 0 {
+		c.Status(http.StatusNoContent)
+		return
+	}
+	s.Parted(c, http.StatusOK, "pages-going", v)
 }
 
 // several does something to several pages of a site at once: puts them into menus or takes them

@@ -210,7 +210,12 @@ func (s *Screen) told(c *gin.Context) {
 		s.Fail(c, store.ErrNotFound)
 		return
 	}
-	row, stage := publishRow{Row: s.Row(st, src.Pages[i], ""), Site: st.Slug, Told: true}, s.Workshop.Stage(st, src, "").Passing()
+	row, stage := publishRow{
+		Row:  s.Row(st, src.Pages[i], ""),
+		Site: st.Slug,
+		Told: true,
+	}, s.Workshop.Stage(st, src, "").
+		Passing()
 	found, err := s.Store.Findings.FoundOn(c, st.ID, stage.Look())
 	if err != nil {
 		s.Fail(c, err)

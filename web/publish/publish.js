@@ -20,7 +20,10 @@ form?.addEventListener('submit', async (e) => {
     ticked
       .filter((row) => row.querySelector(selector))
       .map((row) => row.querySelector('.publish-name strong').textContent);
-  const [broken, unchecked] = [names('.checks-broken'), names('.row-checks[hx-get], .publish-untold:not(:has(.row-checks))')];
+  const [broken, unchecked] = [
+    names('.checks-broken'),
+    names('.row-checks[hx-get], .publish-untold:not(:has(.row-checks))'),
+  ];
   if (!broken.length && !unchecked.length) return;
   e.preventDefault();
   const { submitter } = /** @type {SubmitEvent} */ (e);

@@ -10,11 +10,12 @@
  * @param {string[]} [q.list] what it is about, one by one
  * @param {string[]} [q.besides] what else it is about, that nothing draws
  * @param {string[]} [q.drawn] addresses of drawings of it, which take the list's place as they come
+ * @param {string} [q.shown] drawings of it, as a part of a screen
  * @param {{ name: string, href: string }} [q.look] where that can be looked at first
  * @param {string} q.does what the button that does it is called
  * @returns {Promise<boolean>}
  */
-export function ask({ title, words = '', list = [], besides = [], drawn = [], look, does }) {
+export function ask({ title, words = '', list = [], besides = [], drawn = [], shown = '', look, does }) {
   const dialog = document.createElement('dialog');
   dialog.className = 'ask';
   dialog.setAttribute('aria-labelledby', 'ask-title');
@@ -28,10 +29,11 @@ export function ask({ title, words = '', list = [], besides = [], drawn = [], lo
     ul.append(...all.map((one) => make('li', one)));
     return ul;
   };
-  const sheet = drawn.length
+  const sheet = drawn.length || shown
     ? make('div', '', { className: 'ask-drawn', tabIndex: 0, role: 'group', ariaLabel: 'Drawn' })
     : about;
   if (list.length) sheet.append(listed(list));
+  if (shown) sheet.innerHTML = shown;
   if (besides.length) sheet.append(listed(besides));
   const acts = make('p', '', { className: 'ask-acts' });
   acts.append(
@@ -39,7 +41,7 @@ export function ask({ title, words = '', list = [], besides = [], drawn = [], lo
     make('button', does, { value: 'yes', className: 'btn btn-primary' }),
   );
   if (look) acts.prepend(make('a', look.name, { href: look.href, className: 'ask-look' }));
-  form.append(make('h2', title, { id: 'ask-title' }), about, ...(drawn.length ? [sheet] : []), acts);
+  form.append(make('h2', title, { id: 'ask-title' }), about, ...(sheet === about ? [] : [sheet]), acts);
   dialog.append(form);
   document.body.append(dialog);
   dialog.showModal();
