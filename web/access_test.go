@@ -86,7 +86,7 @@ var access = map[string]rights.Right{
 
 	"POST /sites/:site/pages":                                rights.Compose,
 	"GET /sites/:site/pages/:page/settings":                  rights.See,
-	"GET /sites/:site/pages/going":                     rights.Compose,
+	"GET /sites/:site/pages/going":                           rights.Compose,
 	"GET /sites/:site/pages/found":                           rights.See,
 	"POST /sites/:site/pages/settings":                       rights.Compose,
 	"POST /sites/:site/pages/:page/move":                     rights.Compose,

@@ -97,19 +97,24 @@ func TestWhatADeletionTakesAlongIsDrawn(t *testing.T) {
 	p := begin(t)
 	d := p.as("designer@example.org")
 	for _, page := range []tree.Page{{ID: "p2", Name: "Islands"}, {ID: "p3", Name: "Holm", Parent: "p2"}, {ID: "p4", Name: "Fares"}} {
-		p.put(&doc.Page{ID: page.ID, Name: page.Name, Title: page.Name, Sections: []*doc.Section{{ID: "s" + page.ID}}}, page)
+		p.put(
+			&doc.Page{ID: page.ID, Name: page.Name, Title: page.Name, Sections: []*doc.Section{{ID: "s" + page.ID}}},
+			page,
+		)
 	}
 	const going = "/sites/skerry/pages/going?"
 	if status, text, _ := d.get(going + "id=p3&id=p4"); status != http.StatusNoContent {
 		t.Errorf("nothing goes along, and it is asked about: %d %s", status, text)
 	}
-	if status, text, _ := d.get(going + "id=p2"); status != http.StatusOK || strings.Count(text, "<li>") != 2 || !strings.Contains(text, "Holm") {
+	if status, text, _ := d.get(going + "id=p2"); status != http.StatusOK || strings.Count(text, "<li>") != 2 ||
+		!strings.Contains(text, "Holm") {
 		t.Errorf("what stands under it: %d %s", status, text)
 	}
 	if status, text, _ := d.post("/sites/skerry/publish", url.Values{"id": {"p4"}}); status != http.StatusSeeOther {
 		t.Fatalf("%d %s", status, text)
 	}
-	if status, text, _ := d.get(going + "id=p4&id=nowhere"); status != http.StatusOK || !strings.Contains(oneLine(text), "Visitors see it") {
+	if status, text, _ := d.get(going + "id=p4&id=nowhere"); status != http.StatusOK ||
+		!strings.Contains(oneLine(text), "Visitors see it") {
 		t.Errorf("what visitors have: %d %s", status, text)
 	}
 	for _, who := range []string{"stranger@example.org"} {

@@ -71,9 +71,20 @@ type libraryItem struct {
 	Uses     []string // pages that show it
 	Problem  string
 	Pixels   bool // it can be turned and cropped
+	Tile     tile
 	Open     bool // what is known of it and can be done with it is there too
 	Copies   copiesView
 	Proposed *proposal
+}
+
+// tile is a file as the library shows it: what the template says two thousand times stands here plainly, since fields
+// of an embedded struct and methods are looked up by name each time.
+type tile struct {
+	ID, Name, Alt, Folder, Thumb, Size, Base string
+	Find                                     string // the words that it is found by
+	Width, Height                            int
+	Sort                                     doc.MediumSort
+	Picture, Video, Audio, Used              bool
 }
 
 // proposal is another file that may take a medium's place, as it would look there.
@@ -131,6 +142,12 @@ func itemOf(uploads string, st *store.Site, m *store.Medium, uses []string) libr
 		Size: model.MediumSize(
 			m,
 		), Uses: uses, Pixels: m.Picture() && m.Type != "image/svg+xml" && m.Type != "image/gif" && m.Original != "",
+	}
+	it.Tile = tile{
+		ID: m.ID, Name: m.Name, Alt: m.Alt, Folder: m.Folder, Thumb: it.Thumb, Size: it.Size, Base: it.Base,
+		Find:  strings.Join(append([]string{m.Name, m.Alt}, uses...), " "),
+		Width: m.Width, Height: m.Height, Sort: m.Sort(),
+		Picture: m.Picture(), Video: m.Video(), Audio: m.Audio(), Used: len(uses) > 0,
 	}
 	it.Copies = copiesView{
 		Base:   it.Base,

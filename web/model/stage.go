@@ -42,13 +42,18 @@ type Stage struct {
 // For gives the stage of another page of the same site.
 func (st *Stage) For(slug string) *Stage {
 	c := *st
+	c.key = st.look + " " + slug
+	if st.Builder != nil { // of another page: all but where it stands is the same
+		b := *st.Builder
+		b.Here, c.Builder = slug, &b
+		return &c
+	}
 	prefix := st.workshop.mediaURL
 	c.Builder = st.Source.Builder(
 		slug,
 		site.Addresses{Media: prefix, StyleMedia: prefix, Scenes: site.ScenesPath, StyleScenes: site.ScenesPath},
 	)
 	c.Builder.Still = true
-	c.key = st.look + " " + slug
 	return &c
 }
 

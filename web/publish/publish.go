@@ -243,8 +243,9 @@ func (s *Screen) tell(
 	}
 	row.name(p.Doc)
 	row.Leads = leads(p.Doc, src.Pages)
+	here := stage.For(p.Slug)
 	drawing := func(d *doc.Page) template.HTML {
-		return stage.For(p.Slug).DrawPage(d, summaryWidth, summaryHeight)
+		return here.DrawPage(d, summaryWidth, summaryHeight)
 	}
 	row.Drawing = drawing(p.Doc)
 	if p.PublishedSeq == nil {

@@ -29,9 +29,10 @@ export function ask({ title, words = '', list = [], besides = [], drawn = [], sh
     ul.append(...all.map((one) => make('li', one)));
     return ul;
   };
-  const sheet = drawn.length || shown
-    ? make('div', '', { className: 'ask-drawn', tabIndex: 0, role: 'group', ariaLabel: 'Drawn' })
-    : about;
+  const sheet =
+    drawn.length || shown
+      ? make('div', '', { className: 'ask-drawn', tabIndex: 0, role: 'group', ariaLabel: 'Drawn' })
+      : about;
   if (list.length) sheet.append(listed(list));
   if (shown) sheet.innerHTML = shown;
   if (besides.length) sheet.append(listed(besides));
