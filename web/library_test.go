@@ -240,7 +240,7 @@ func TestTheLibraryIsListed(t *testing.T) {
 		t.Fatal(status, body)
 	}
 	_, list, _ := d.get(libraryPath)
-	if !strings.Contains(list, `data-find="shown.png  Home "`) || !strings.Contains(list, `data-find="not.png  "`) {
+	if !strings.Contains(list, `data-find="shown.png  Home"`) || !strings.Contains(list, `data-find="not.png "`) {
 		t.Errorf("where they are shown isn't found: %.600s", list)
 	}
 	for _, m := range p.media() {
