@@ -204,29 +204,13 @@ func Home(ids map[string]string) *doc.Page {
 			"Today’s card",
 		),
 		named(
-			text(
-				on(spot{5, 3, 3, 5, 1}),
-				compose.Look("padding-left", "$room"), "Inner Holm", "Skarva", "Langey", "Round trip",
-			),
-			"Islands",
-		),
-		named(
-			text(
-				on(spot{7, 4, 3, 5, 1}),
-				compose.Look(
-					"text-style",
-					"$mono",
-					"text-style@phone",
-					"$body",
-					"text-align",
-					"end",
-					"padding-right",
-					"$room",
-				),
-				"08:10 11:40 15:20",
-				"09:00 13:30",
-				"10:15 17:05",
-				"18:45",
+			block(
+				doc.Table, on(spot{5, 6, 3, 5, 1}),
+				compose.Look("padding-left", "$room", "padding-right", "$room", "cell-padding", "6px"),
+				doc.Content{Values: map[string]string{
+					"head":  "both",
+					"cells": "To\tDeparts\nInner Holm\t08:10  11:40  15:20\nSkarva\t09:00  13:30\nLangey\t10:15  17:05\nRound trip\t18:45",
+				}},
 			),
 			"Times",
 		),

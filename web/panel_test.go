@@ -102,7 +102,7 @@ func TestWhatADeletionTakesAlongIsDrawn(t *testing.T) {
 			page,
 		)
 	}
-	const going = "/sites/skerry/pages/going?"
+	const going = "/sites/skerry/going?"
 	if status, text, _ := d.get(going + "id=p3&id=p4"); status != http.StatusNoContent {
 		t.Errorf("nothing goes along, and it is asked about: %d %s", status, text)
 	}

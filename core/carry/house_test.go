@@ -22,8 +22,8 @@ func TestHouseFileThereAndBack(t *testing.T) {
 	}
 	// A site with fewer zones leaves out what the others had.
 	zones := doc.StandardZones()[:2]
-	if got, err = ReadHouse(b, zones); err != nil || len(got.House.Text["h1"].Size) != 2 || len(got.House.Gutter) != 2 {
-		t.Errorf("%v: %+v", err, got.House.Text["h1"])
+	if got, err = ReadHouse(b, zones); err != nil || len(got.House.Text["h4"].Size) != 2 || len(got.House.Gutter) != 2 {
+		t.Errorf("%v: %+v", err, got.House.Text["h4"])
 	}
 }
 

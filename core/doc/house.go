@@ -360,6 +360,9 @@ func StandardHouse() House {
 	size := func(desktop, tablet, phone float64) Zoned[float64] {
 		return Zoned[float64]{"desktop": desktop, "tablet": tablet, "phone": phone}
 	}
+	grows := func(desktop, phone float64) Zoned[float64] { // evenly in between
+		return Zoned[float64]{"desktop": desktop, "phone": phone}
+	}
 	return House{
 		Palette: []Swatch{
 			{"ground", "Ground", "#ffffff"},
@@ -377,17 +380,26 @@ func StandardHouse() House {
 			"display": {
 				Family:        "heading",
 				Weight:        700,
-				Size:          size(60, 48, 38),
+				Size:          grows(60, 38),
 				LineHeight:    1.08,
 				LetterSpacing: -0.015,
+				Fluid:         true,
 			},
-			"h1": {Family: "heading", Weight: 700, Size: size(46, 40, 34), LineHeight: 1.12, LetterSpacing: -0.01},
+			"h1": {
+				Family:        "heading",
+				Weight:        700,
+				Size:          grows(46, 34),
+				LineHeight:    1.12,
+				LetterSpacing: -0.01,
+				Fluid:         true,
+			},
 			"h2": {
 				Family:        "heading",
 				Weight:        650,
-				Size:          size(34, 30, 27),
+				Size:          grows(34, 27),
 				LineHeight:    1.18,
 				LetterSpacing: -0.008,
+				Fluid:         true,
 			},
 			"h3":     {Family: "heading", Weight: 600, Size: size(22, 21, 20), LineHeight: 1.3, LetterSpacing: 0},
 			"h4":     {Family: "heading", Weight: 600, Size: size(19, 18, 18), LineHeight: 1.35, LetterSpacing: 0},

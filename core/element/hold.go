@@ -1,6 +1,8 @@
 package element
 
 import (
+	"slices"
+
 	"openplot/core/doc"
 	"openplot/core/place"
 	"openplot/core/style"
@@ -22,6 +24,7 @@ func (b holderBlocks) hold(n *Node, h doc.Holder) {
 	}
 	outer := b.portion
 	defer func() { b.portion = outer }()
+	built := make([]*Node, len(h.Blocks))
 	for _, i := range place.Order(h, zones) {
 		if b.DropEmpty && everywhereHidden(places, i) {
 			continue
@@ -30,10 +33,15 @@ func (b holderBlocks) hold(n *Node, h doc.Holder) {
 		for z := range zones {
 			b.portion[z] = partOf(outer, z) * b.part(h, z, places[z], spans[z], i)
 		}
-		c := b.block(n, h.Blocks[i])
+		on := n
+		if h.Arrangement == doc.Placed {
+			on = groundOf(n, places, built, i)
+		}
+		c := b.block(on, h.Blocks[i])
 		if c == nil {
 			continue
 		}
+		built[i] = c
 		for z := range c.Styles {
 			stand(&c.Styles[z], &n.Styles[z], b.sheet(h.Blocks[i].Style, z), h, places[z][i])
 			b.overhang(&c.Styles[z], h, h.Blocks[i], z)
@@ -54,6 +62,68 @@ func (b holderBlocks) hold(n *Node, h doc.Holder) {
 		}
 		n.Children = append(n.Children, c)
 	}
+}
+
+// groundOf gives what the colours of block i go by: its holder or, in zones where blocks that are built already lie
+// below it, the holder with their ground. Where what lies below isn't one colour, that is as on a picture.
+func groundOf(n *Node, places [][]place.Placed, built []*Node, i int) *Node {
+	var on *Node
+	for z := range places {
+		p := places[z][i]
+		for j, c := range built {
+			q := places[z][j]
+			if c == nil || q.Hidden || p.Hidden || q.Layer > p.Layer || !meet(p.Place, q.Place) {
+				continue
+			}
+			st := &c.Styles[z]
+			if st.Background == "" && !grounded(c, z) {
+				continue
+			}
+			if on == nil {
+				on = &Node{Tag: n.Tag, Styles: slices.Clone(n.Styles)}
+			}
+			to := &on.Styles[z]
+			plain := st.BackgroundURL == "" && st.BackgroundTop == "" && st.Background != "" &&
+				!slices.ContainsFunc(c.Children, func(c *Node) bool { return grounded(c, z) })
+			if plain && fills(st, &n.Styles[z]) && covers(q.Place, p.Place) {
+				to.Behind, to.Background = style.Over(to.Background, to.Behind), st.Background
+				to.BackgroundURL, to.BackgroundTop, to.Pictured = "", "", false
+			} else {
+				to.Background, to.Pictured = "", true
+			}
+		}
+	}
+	if on == nil {
+		return n
+	}
+	return on
+}
+
+// meet reports whether two places share a cell, covers whether all cells of b are a's.
+func meet(a, b doc.Place) bool {
+	return a.Column < b.Column+b.Span && b.Column < a.Column+a.Span && a.Row < b.Row+b.Rows && b.Row < a.Row+a.Rows
+}
+func covers(a, b doc.Place) bool {
+	return a.Column <= b.Column && a.Column+a.Span >= b.Column+b.Span && a.Row <= b.Row && a.Row+a.Rows >= b.Row+b.Rows
+}
+
+// fills reports whether a block is as large as its cells.
+func fills(st, in *style.Style) bool {
+	up := st.AlignSelf == style.AlignStretch || st.AlignSelf == style.AlignAuto &&
+		(in.AlignItems == style.AlignAuto || in.AlignItems == style.AlignStretch)
+	return up && (st.JustifySelf == style.AlignAuto || st.JustifySelf == style.AlignStretch)
+}
+
+// grounded reports whether an element shows something that words can lie on: a picture, or a ground.
+func grounded(n *Node, z int) bool {
+	if n.Text != "" || n.Styles[z].Display == style.None {
+		return false
+	}
+	st := &n.Styles[z]
+	if st.Background != "" || st.BackgroundURL != "" || st.BackgroundTop != "" || n.Raw != "" || n.Replaced() {
+		return true
+	}
+	return slices.ContainsFunc(n.Children, func(c *Node) bool { return grounded(c, z) })
 }
 
 // inOrder gives, by zone, where each block of Columns or of a Line-up comes by hand; nil for a zone

@@ -76,7 +76,7 @@ document.addEventListener('submit', async (e) => {
   e.preventDefault();
   const form = /** @type {HTMLFormElement} */ (e.target);
   const ids = new URLSearchParams(new FormData(form).getAll('id').map((id) => ['id', String(id)]));
-  const answer = await fetch(`${new URL(form.action).pathname.replace(/several$/, 'going')}?${ids}`);
+  const answer = await fetch(`${new URL(form.action).pathname.replace(/pages\/several$/, 'going')}?${ids}`);
   const going = answer.status === 200 ? await answer.text() : '';
   agreed =
     !going ||
