@@ -86,8 +86,8 @@ var access = map[string]rights.Right{
 
 	"POST /sites/:site/pages":                                rights.Compose,
 	"GET /sites/:site/pages/:page/settings":                  rights.See,
-	"GET /sites/:site/going":                           rights.Compose,
-	"GET /sites/:site/found":                           rights.See,
+	"GET /sites/:site/going":                                 rights.Compose,
+	"GET /sites/:site/found":                                 rights.See,
 	"POST /sites/:site/pages/settings":                       rights.Compose,
 	"POST /sites/:site/pages/:page/move":                     rights.Compose,
 	"POST /sites/:site/pages/:page/copy":                     rights.Compose,
