@@ -530,9 +530,12 @@ var Presets = []Preset{
 					compose.Kicker("What they do here"),
 					compose.Heading(2, "Their name"),
 					compose.Words("lead", "A sentence in their own words."),
-					compose.Words(
-						"",
-						"And what others say about them: how long they have been here, and what nobody else can do as well.",
+					compose.With(
+						compose.Words(
+							"",
+							"And what others say about them: how long they have been here, and what nobody else can do as well.",
+						),
+						"width", "560px",
 					),
 				))
 		},
