@@ -7,7 +7,7 @@ import { before, test } from 'node:test';
 import zlib from 'node:zlib';
 import { context, page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { newPage, openBench, ready, settled, signIn } from './person.mjs';
+import { edit, middle, newPage, onShelf, openBench, ready, settled, signIn, undo } from './person.mjs';
 import { measuring, random, samples } from './samples.mjs';
 
 const drags = Number(process.env.OPENPLOT_DRAGS ?? 6);
@@ -108,6 +108,73 @@ test(`${drags} random drags end where their outline was`, async (t) => {
     `${shown} of ${drags} drags ended where their outline was, ${worst.toFixed(2)} px off at most; ${refused} changed nothing`,
   );
   assert.ok(shown >= drags / 2, 'most drags did something');
+});
+
+// So it is with what comes from the Shelf, whose rows grow with it, and with all that makes way for it.
+test('what is dragged from the Shelf lands where its outline was, and so does what makes way', async (t) => {
+  let made = 0;
+  let worst = 0;
+  for (const [name, address, share] of [
+    ['Heading', 'home', 0.3],
+    ['Accordion', 'home', 0.45],
+    ['Quote', 'fares', 0.1],
+    ['Person', 'crew', 0.4],
+    ['Table', 'notices', 0.3],
+  ]) {
+    await page.goto(`${plot.app}/sites/skerry-line/pages/${address}/bench`);
+    await ready(page);
+    await page.keyboard.press('Escape');
+    await page.locator('#stage').focus();
+    await page.keyboard.press('/');
+    await page.locator('#shelf input[type="search"]').fill(name);
+    const from = middle(await onShelf(page, name).boundingBox());
+    const blocks = await pressable(share);
+    const to = blocks[Math.floor(blocks.length / 2)];
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    for (let k = 1; k <= 6; k++)
+      await page.mouse.move(from.x + ((to.x - from.x) * k) / 6, from.y + ((to.y - from.y) * k) / 6);
+    const outlines = await page.evaluate(async (source) => {
+      const overlay = await new Function(`return ${source}`)();
+      for (let n = 0; n < 200 && !overlay.outcomeNow(); n++)
+        await new Promise((f) => {
+          setTimeout(f, 15);
+        });
+      return overlay.outcomeNow();
+    }, module('overlay.js'));
+    assert.ok(outlines?.landing.length, `${name}: where it would stand is drawn`);
+    await edit(page, () => page.mouse.up());
+    const boxes = await page.evaluate(
+      async ({ section, source, model }) => {
+        const [c, m] = await Promise.all([new Function(`return ${source}`)(), new Function(`return ${model}`)()]);
+        const o = c.element(section).getBoundingClientRect();
+        const box = (r) => ({ x: r.left - o.left, y: r.top - o.top, w: r.width, h: r.height });
+        return {
+          landed: box(
+            c
+              .element(c.shownBlocks().find((id) => id.split('~')[0] === m.page.select.split('~')[0]))
+              .getBoundingClientRect(),
+          ),
+          all: c.shownBlocks().map((id) => box(c.element(id).getBoundingClientRect())),
+        };
+      },
+      { section: outlines.landing[0].section, source: module('canvas.js'), model: module('page.js') },
+    );
+    const off = (a, b) => Math.max(...['x', 'y', 'w', 'h'].map((k) => Math.abs(a[k] - b[k])));
+    const least = Math.min(...outlines.landing.map((l) => off(boxes.landed, l)));
+    worst = Math.max(worst, least);
+    assert.ok(least <= 1, `${name}: ${JSON.stringify([outlines.landing, boxes.landed])}`);
+    for (const other of outlines.others.filter((o) => o.section === outlines.landing[0].section)) {
+      made++;
+      assert.ok(
+        boxes.all.some((b) => off(b, other) <= 1),
+        `${name}: nothing came to ${JSON.stringify(other)}`,
+      );
+    }
+    await undo(page);
+  }
+  assert.ok(made > 0, 'something made way');
+  t.diagnostic(`${made} others made way as drawn; ${worst.toFixed(2)} px off at most`);
 });
 
 // Measured, and only so (bin/measure).

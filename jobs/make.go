@@ -30,6 +30,10 @@ func (w *Tasks) Make(ctx context.Context, id string) error {
 	if err != nil {
 		return err
 	}
+	if work.Stopping { // before it was begun again
+		w.Maker.Release(work.File)
+		return w.Store.Works.Drop(ctx, id)
+	}
 	making, stop := context.WithCancelCause(ctx)
 	var watching sync.WaitGroup
 	watching.Go(func() { w.watchWork(making, id, func() { stop(errStopped) }) })

@@ -68,11 +68,34 @@ func TestAMakingThatIsStoppedLeavesNothing(t *testing.T) {
 	y.must(y.Store.Works.At(ctx, w.ID, 0, 1)) // as if it had begun
 	y.must(y.Store.Works.Stop(ctx, y.owner, w.ID))
 	y.must(y.Make(ctx, w.ID))
-	if _, err := y.Store.Works.ByID(ctx, w.ID); !errors.Is(err, store.ErrNotFound) {
-		t.Errorf("it is still told: %v", err)
+	gone := func(slug, id string) (bool, bool) {
+		_, err := y.Store.Works.ByID(ctx, id)
+		taken, err2 := y.Store.Sites.Taken(ctx, slug)
+		if err2 != nil || err != nil && !errors.Is(err, store.ErrNotFound) {
+			t.Fatal(err, err2)
+		}
+		return err != nil, !taken
 	}
-	if taken, err := y.Store.Sites.Taken(ctx, "copy"); err != nil || taken {
-		t.Errorf("the site: %v, %v", taken, err)
+	if told, site := gone("copy", w.ID); !told || !site {
+		t.Errorf("stopped before: it isn't told any more %v, there is no site %v", told, site)
+	}
+	// Stopped meanwhile, it leaves nothing, or is there in whole where it was ready before that was seen.
+	w = y.copied("other")
+	made := make(chan error)
+	go func() { made <- y.Make(ctx, w.ID) }()
+	for begun := false; !begun; time.Sleep(time.Millisecond) {
+		now, err := y.Store.Works.ByID(ctx, w.ID)
+		y.must(err)
+		begun = now.State != store.WorkWaiting
+	}
+	y.must(y.Store.Works.Stop(ctx, y.owner, w.ID))
+	y.must(<-made)
+	if _, none := gone("other", w.ID); !none {
+		site, err := y.Store.Sites.BySlug(ctx, "other")
+		y.must(err)
+		if pictures, err := y.Store.Media.List(ctx, site.ID); err != nil || len(pictures) != 40 {
+			t.Errorf("stopped meanwhile, it is there with %d of 40 pictures: %v", len(pictures), err)
+		}
 	}
 }
 

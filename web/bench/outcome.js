@@ -15,14 +15,15 @@ const line = tries(
     });
     return r.status === 200 && seq === page.seq ? { command, ...(await r.json()) } : null;
   },
-  ({ command, boxes }) => {
-    if (JSON.stringify(command) === asked) overlay.outcome(outlines(command, boxes));
+  ({ command, boxes, select }) => {
+    if (JSON.stringify(command) === asked) overlay.outcome(outlines(command, boxes, select));
   },
 );
 
 /** The box of what is dragged, and those of what would stand elsewhere then, by the section that they are in. */
-function outlines(command, boxes) {
-  const moved = [command.node, ...(command.with ?? [])];
+function outlines(command, boxes, select) {
+  const fresh = (id) => id === select || id.startsWith(`${select}~`); // in a Series, in each of its items
+  const moved = command.op === 'block.add' ? [select] : [command.node, ...(command.with ?? [])];
   const out = { landing: [], others: [] };
   for (const [section, blocks] of Object.entries(boxes)) {
     const at = canvas.element(section)?.getBoundingClientRect();
@@ -30,7 +31,7 @@ function outlines(command, boxes) {
     for (const [id, [x, y, w, h]] of Object.entries(blocks)) {
       const box = { section, x, y, w, h };
       const now = canvas.element(id);
-      if (moved.includes(id)) {
+      if (moved.includes(id) || fresh(id)) {
         out.landing.push({ id, ...box });
         continue;
       }

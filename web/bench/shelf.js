@@ -4,6 +4,7 @@ import { send } from './edits.js';
 import { attempt, leave, take } from './tries.js';
 import * as canvas from './canvas.js';
 import * as gesture from './gesture.js';
+import * as outcome from './outcome.js';
 import * as overlay from './overlay.js';
 import { paint } from '../controls/control.js';
 import { drag } from '../shared/drag.js';
@@ -256,22 +257,23 @@ function look(item) {
   }
   const holder = into || page.order[0];
   if (holder && item.dataset.kind !== 'picture')
-    attempt(
-      {
-        op: 'block.add',
-        node: holder,
-        kind: item.dataset.kind,
-        zone: zoneAt(page.width).id,
-        after: behind || undefined,
-      },
-      { go: true, name },
-    );
+    attempt(putting(item.dataset.kind, holder, { after: behind || undefined }), { go: true, name });
 }
+
+/** What puts a block into a section or container. */
+const putting = (kind, holder, where, value) => ({
+  op: 'block.add',
+  node: holder || '@1',
+  kind,
+  zone: zoneAt(page.width).id,
+  value,
+  ...where,
+});
 
 /** Inserts a block into a section or container; on an empty page, into a section made with it. */
 function insert(kind, holder, where) {
   const put = (value) => {
-    const block = { op: 'block.add', node: holder || '@1', kind, zone: zoneAt(page.width).id, value, ...where };
+    const block = putting(kind, holder, where, value);
     send(holder ? block : { op: 'many', parts: [{ op: 'section.add', after: '', preset: 'empty' }, block] });
   };
   if (kind === 'picture') pick(put);
@@ -327,6 +329,7 @@ function liftSection(item, e) {
 
 function lift(item, e) {
   let over = null;
+  const where = () => (over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after });
   drag(e, {
     slack: 5,
     begin() {
@@ -340,6 +343,7 @@ function lift(item, e) {
       if (!holder) {
         over = null;
         overlay.land(null);
+        outcome.ask(null);
         return;
       }
       if (!isGrid(holder)) {
@@ -347,6 +351,7 @@ function lift(item, e) {
         over = { holder, after: hit.block };
         overlay.land(null);
         overlay.hover(hit.block === holder ? holder : hit.block || holder);
+        outcome.ask(putting(item.dataset.kind, holder, where()));
         return;
       }
       if (over?.holder !== holder) gesture.begin(holder, '');
@@ -354,17 +359,15 @@ function lift(item, e) {
       const o = canvas.gridOrigin(holder);
       over = { holder, ...gesture.at(p.x - o.x, p.y - o.y, Number(item.dataset.span), Number(item.dataset.rows) || 1) };
       overlay.land(over);
+      outcome.ask(putting(item.dataset.kind, holder, where()));
     },
     drop() {
       if (!over) return;
       close();
-      insert(
-        item.dataset.kind,
-        over.holder,
-        over.place ? { place: { ...over.place, layer: 0 } } : { after: over.after },
-      );
+      insert(item.dataset.kind, over.holder, where());
     },
     end() {
+      outcome.end();
       shelf.classList.remove('dragging');
       overlay.hover('');
       overlay.land(null);

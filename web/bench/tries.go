@@ -55,7 +55,7 @@ func (s *Screen) tryEdit(c *gin.Context) {
 		v.Width = dragged
 		v.Zone = st.Zones.At(v.Width)
 		v.Stage = v.Passing()
-		c.JSON(http.StatusOK, gin.H{"boxes": v.Boxes(result.Sections)})
+		c.JSON(http.StatusOK, gin.H{"boxes": v.Boxes(result.Sections), "select": result.Select})
 		return
 	}
 	if v.Selected = c.PostForm("elsewhere"); v.Selected != "" { // what else it does, drawn small
