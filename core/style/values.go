@@ -69,8 +69,26 @@ func (s Sheet) step(st doc.Step) Length {
 	return Fluid(st.Narrow, st.Px, float64(s.Zones[last].Typical), float64(s.Zones[0].Typical))
 }
 
-// ParseLength reads a canonical length.
+// ParseLength reads a canonical length, as Length.String writes it.
 func ParseLength(v string, fallback Length) Length {
+	for _, name := range []FunctionName{Min, Max, Clamp} {
+		in, ok := strings.CutPrefix(v, functionNames[name]+"(")
+		if !ok || !strings.HasSuffix(in, ")") {
+			continue
+		}
+		f := &Function{Name: name}
+		for _, arg := range strings.Split(strings.TrimSuffix(in, ")"), ", ") { // what Fluid makes has no commas further in
+			l := ParseLength(arg, Length{})
+			if l.Unit == Auto {
+				return fallback
+			}
+			f.Args = append(f.Args, l)
+		}
+		if name == Clamp && len(f.Args) != 3 {
+			return fallback
+		}
+		return Length{Unit: Math, Fn: f}
+	}
 	if strings.HasPrefix(v, "calc(") {
 		if l, err := EvaluateLength(v); err == nil {
 			return l

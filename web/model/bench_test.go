@@ -141,7 +141,7 @@ func TestFieldsSayWhatHolds(t *testing.T) {
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Heading, Zone: "desktop"})
 	follows(
 		"a heading",
-		map[string]string{"text-style": "H2", "font-size": "default, fluid", "padding-top": "0", "width": "Auto"},
+		map[string]string{"text-style": "H2", "font-size": "default 34, fluid", "padding-top": "0", "width": "Auto"},
 	)
 	v.apply(t, edit.Command{Op: "block.add", Node: section, Kind: doc.Button, Zone: "desktop"})
 	follows("a button", map[string]string{"padding-left": "22", "border-radius": "default 4", "background": "Accent"})

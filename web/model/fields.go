@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"encoding/json"
 	"html/template"
+	"math"
 	"strconv"
 	"strings"
 
@@ -316,7 +317,12 @@ func (v fields) instead(s *style.Setting, values doc.Style) string {
 			return s.Unset()
 		}
 		if strings.Contains(holds, "(") { // it grows with the viewport
-			return "default, fluid"
+			l := style.ParseLength(holds, style.Length{})
+			px, ok := l.Resolve(v.Width, style.Viewport{Width: v.Width, Height: v.Current().ViewHeight()})
+			if !ok {
+				return "default, fluid"
+			}
+			return "default " + style.Number(math.Round(px*10)/10) + ", fluid"
 		}
 		return "default " + strings.TrimSuffix(holds, "px")
 	}
