@@ -134,3 +134,28 @@ func TestTypeScale(t *testing.T) {
 		t.Error("headings aren't smaller on phones")
 	}
 }
+
+// A size set by hand in a zone between ends what grows evenly; turned off, it leaves the sizes that it had there.
+func TestFluidSizesBecomeSteps(t *testing.T) {
+	zones := doc.StandardZones()
+	set := func(h doc.House, name, to string) doc.TextStyle {
+		t.Helper()
+		next, err := ApplyHouse(h, zones, HouseCommand{Op: "type.set", Token: "h1", Name: name, Value: to})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return next.Text["h1"]
+	}
+	h := doc.StandardHouse() // 34 px at 375, 46 at 1280
+	if got := set(h, "fluid", "off"); got.Fluid || got.Size["tablet"] != 40 || got.Size["desktop"] != 46 {
+		t.Errorf("turned off: %+v", got)
+	}
+	if got := set(h, "size tablet", "42"); got.Fluid || got.Size["tablet"] != 42 {
+		t.Errorf("a size between: %+v", got)
+	}
+	for _, zone := range []string{"desktop", "phone"} {
+		if got := set(h, "size "+zone, "42"); !got.Fluid || got.Size[zone] != 42 {
+			t.Errorf("a size at an end, %s: %+v", zone, got)
+		}
+	}
+}

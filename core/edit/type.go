@@ -47,6 +47,9 @@ func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 		}
 		if n, err = number(name+" size", 8, 300); err == nil {
 			t.Size = t.Size.With(zone, math.Round(n*64)/64)
+			if between(zones, zone) { // which a fluid size has none of
+				t.Fluid = false
+			}
 		}
 	case "weight":
 		if n, err = number(name+" weight", 100, 900); err == nil {
@@ -62,6 +65,9 @@ func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 		}
 		t.Case = c.Value
 	case "fluid":
+		if t.Fluid && c.Value != "on" {
+			t.Size = stepped(t.Size, zones)
+		}
 		t.Fluid = c.Value == "on"
 	default:
 		return h, doc.Problemf("Text style", "%.40q isn't a property of one", c.Name)
@@ -72,6 +78,33 @@ func setType(h doc.House, zones doc.Zones, c HouseCommand) (doc.House, error) {
 	h.Text = maps.Clone(h.Text)
 	h.Text[c.Token] = t
 	return h, nil
+}
+
+// between reports whether a zone is neither the widest nor the narrowest.
+func between(zones doc.Zones, zone string) bool {
+	i := zones.Index(zone)
+	return i > 0 && i < len(zones)-1
+}
+
+// stepped gives the zones between the widest and the narrowest that have no size of their own the one that a fluid size
+// has at their typical width, in whole px.
+func stepped(size doc.Zoned[float64], zones doc.Zones) doc.Zoned[float64] {
+	last := len(zones) - 1
+	grows := style.Fluid(
+		size.Or(zones, last, style.RootFontSize),
+		size.Or(zones, 0, style.RootFontSize),
+		float64(zones[last].Typical),
+		float64(zones[0].Typical),
+	)
+	for _, z := range zones {
+		if _, own := size[z.ID]; own || !between(zones, z.ID) {
+			continue
+		}
+		if px, ok := grows.Resolve(0, style.Viewport{Width: float64(z.Typical)}); ok {
+			size = size.With(z.ID, math.Round(px))
+		}
+	}
+	return size
 }
 
 // scaleType sets all sizes from a base in px and a ratio, Value being "base ratio":
