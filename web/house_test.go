@@ -241,3 +241,15 @@ func TestHouseFiles(t *testing.T) {
 		t.Errorf("version %d after refused files", version)
 	}
 }
+
+// What a fluid size comes to between the widest and the narrowest zone is said as it is there.
+func TestFluidSizesAreSaidAsTheyAre(t *testing.T) {
+	p := begin(t)
+	_, body, _ := p.as("designer@example.org").get("/sites/skerry/house")
+	for label, want := range map[string]string{"H1, size on Desktop": "46", "H1, size on Tablet": "39.6", "H1, size on Phone": "34"} {
+		i := strings.Index(body, `aria-label="`+label+`"`)
+		if i < 0 || !strings.Contains(body[i:i+200], `value="`+want+`"`) {
+			t.Errorf("%s isn't %s: %s", label, want, oneLine(body[max(i, 0):max(i, 0)+200]))
+		}
+	}
+}

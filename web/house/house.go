@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"maps"
+	"math"
 	"net/http"
 	"slices"
 	"strconv"
@@ -166,7 +167,7 @@ func styleViews(st *store.Site) []textStyleView {
 			v.Fields = append(v.Fields, typeField{v.Name + ", " + label, name, style.Number(value), least, most, step})
 		}
 		for z, zone := range st.Zones {
-			field("size on "+zone.Name, "size "+zone.ID, t.Size.Or(st.Zones, z, style.RootFontSize), 8, 300, 1)
+			field("size on "+zone.Name, "size "+zone.ID, sizeIn(st, token, z), 8, 300, 1)
 		}
 		field("weight", "weight", float64(t.Weight), 100, 900, 25)
 		field("line height", "line-height", t.LineHeight, 0.8, 3, 0.05)
@@ -174,6 +175,18 @@ func styleViews(st *store.Site) []textStyleView {
 		out = append(out, v)
 	}
 	return out
+}
+
+// sizeIn is a text style's size in a zone in px; a fluid one's is that at the zone's typical width, to a tenth.
+func sizeIn(st *store.Site, token string, zone int) float64 {
+	t := st.House.Text[token]
+	if !t.Fluid {
+		return t.Size.Or(st.Zones, zone, style.RootFontSize)
+	}
+	var set style.Style
+	style.Sheet{House: &st.House, Zones: st.Zones, Zone: zone}.TextStyle(&set, token)
+	px, _ := set.FontSize.Resolve(0, style.Viewport{Width: float64(st.Zones[zone].Typical)})
+	return math.Round(px*10) / 10
 }
 
 // paletteView is a palette suggested from a picture.

@@ -51,8 +51,9 @@ export const rest = 3000;
 
 // No answer came: it is tried again until one does.
 document.addEventListener('htmx:error', (e) => {
-  const form = /** @type {CustomEvent} */ (e).detail.ctx?.sourceElement;
-  if (!form?.matches?.('form[data-keeps]')) return;
+  const { ctx } = /** @type {CustomEvent} */ (e).detail;
+  const form = ctx?.sourceElement;
+  if (ctx?.response || !form?.matches?.('form[data-keeps]')) return;
   for (const name of last.get(form) ?? []) names(form, name);
   entered.add(form);
   const said = document.querySelector(form.getAttribute('hx-target'));
