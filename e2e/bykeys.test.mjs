@@ -52,6 +52,7 @@ test('from signing in to publishing by keys and what is said alone', async () =>
   // 1. Sign in: the first field has the focus.
   begin('Sign in');
   await page.goto(plot.app);
+  await page.locator('input[name="email"]:focus').waitFor(); // which browsers give as they first draw the page
   await type(designer.email);
   await key('Tab');
   await type(designer.password);
