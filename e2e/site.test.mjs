@@ -636,7 +636,14 @@ test('the rail leads by keys, folds and stays folded, and is a menu where there 
     assert.equal(await name.inputValue(), other);
     await leave();
     await page.goto(at('/settings'));
-    await eventually(() => name.inputValue(), other, `left by ${leave}`);
+    await eventually(
+      async () => {
+        if ((await name.inputValue()) !== other) await page.goto(at('/settings')); // it may have been asked for before
+        return name.inputValue();
+      },
+      other,
+      `left by ${leave}`,
+    );
   }
   await name.fill(was);
   await name.press('Tab');
