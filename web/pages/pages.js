@@ -76,10 +76,11 @@ document.addEventListener('submit', async (e) => {
   e.preventDefault();
   const form = /** @type {HTMLFormElement} */ (e.target);
   const ids = new URLSearchParams(new FormData(form).getAll('id').map((id) => ['id', String(id)]));
-  const answer = await fetch(`${new URL(form.action).pathname.replace(/pages\/several$/, 'going')}?${ids}`);
-  const going = answer.status === 200 ? await answer.text() : '';
+  const at = `${new URL(form.action).pathname.replace(/pages\/several$/, 'going')}?${ids}`;
+  const answer = await fetch(at).catch(() => null);
+  const going = answer?.status === 200 ? await answer.text() : ''; // where that isn't known it is asked all the same
   agreed =
-    !going ||
+    answer?.status === 204 ||
     (await ask({
       title: ids.size === 1 ? 'Delete the page?' : `Delete the ${ids.size} pages?`,
       words: 'What stands under a page goes with it. All of it can be had back for 30 days.',

@@ -210,12 +210,8 @@ func (s *Screen) told(c *gin.Context) {
 		s.Fail(c, store.ErrNotFound)
 		return
 	}
-	row, stage := publishRow{
-		Row:  s.Row(st, src.Pages[i], ""),
-		Site: st.Slug,
-		Told: true,
-	}, s.Workshop.Stage(st, src, "").
-		Passing()
+	row := publishRow{Row: s.Row(st, src.Pages[i], ""), Site: st.Slug, Told: true}
+	stage := s.Workshop.Stage(st, src, "").Passing()
 	found, err := s.Store.Findings.FoundOn(c, st.ID, stage.Look())
 	if err != nil {
 		s.Fail(c, err)
