@@ -82,15 +82,23 @@ test('a site is begun: named, for a business, in a house style, with pages', asy
     'the address follows the name',
   );
   const drawn = () => page.locator('#sheet .planned .card-drawing').first().innerHTML();
-  const plain = await drawn();
   await page.getByLabel('Food and drink').check();
   await eventually(
     async () => (await page.locator('.planned-name').allTextContents()).join(),
     'Home,Menu,About,Find us',
     'the pages of a restaurant',
   );
+  const plain = await drawn();
+  await page.getByLabel('Lodging').check(); // one upon the other: the second isn't dropped for the first
+  await page.getByLabel('Food and drink').check();
   await page.getByLabel('Meadow').check();
-  await eventually(async () => (await drawn()) !== plain, true, 'the house style is tried on');
+  await settled(page);
+  assert.notEqual(await drawn(), plain, 'the house style is tried on');
+  await eventually(
+    async () => (await page.locator('.planned-name').allTextContents()).join(),
+    'Home,Menu,About,Find us',
+    'over the pages of the business chosen last',
+  );
   assert.deepEqual(await findings(page), []);
   await page.getByRole('button', { name: 'Begin the site' }).click();
   await page.getByRole('button', { name: 'Kelp & Salt' }).waitFor();

@@ -143,3 +143,44 @@ func TestWhatRedrawsItselfMorphs(t *testing.T) {
 		t.Errorf("%d found, %v", found, err)
 	}
 }
+
+// triggered finds what makes an element ask when something in it is entered.
+var triggered = regexp.MustCompile(`hx-trigger="[^"]*(?:change|input)`)
+
+// What asks when something is entered says what becomes of what was entered before the last answer
+// came: by itself, htmx asks for the first that waits and drops the others.
+func TestWhatIsEnteredBeforeAnAnswerIsNotDropped(t *testing.T) {
+	found := 0
+	screens, err := files.ReadDir(".")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, screen := range screens {
+		all := map[string]string{} // by template
+		inherits := false
+		err := fs.WalkDir(files, screen.Name(), func(at string, d fs.DirEntry, err error) error {
+			if err != nil || d.IsDir() || filepath.Ext(at) != ".html" {
+				return err
+			}
+			b, err := fs.ReadFile(files, at)
+			all[at] = string(b)
+			inherits = inherits || strings.Contains(all[at], "hx-sync:inherited=")
+			return err
+		})
+		if err != nil {
+			t.Fatal(err)
+		}
+		for at, text := range all {
+			for _, i := range triggered.FindAllStringIndex(text, -1) {
+				found++
+				rest, _, _ := strings.Cut(text[i[0]:], ">") // hx-sync is written after hx-trigger
+				if !inherits && !strings.Contains(rest, "hx-sync=") {
+					t.Errorf("%s: %s", at, oneLine(rest))
+				}
+			}
+		}
+	}
+	if found < 10 {
+		t.Errorf("only %d elements ask when something is entered", found)
+	}
+}
