@@ -57,7 +57,7 @@ async function loaded(width) {
     .newContext({ viewport: { width, height: 800 }, deviceScaleFactor: 1 });
   const p = await live.newPage();
   const asked = [];
-  p.on('requestfinished', (r) => asked.push(r));
+  p.on('request', (r) => asked.push(r));
   await p.goto(`${plot.site}/`);
   await p.evaluate(async () => {
     for (let y = 0; y < document.body.scrollHeight; y += 400) {
@@ -67,6 +67,7 @@ async function loaded(width) {
       });
     }
   });
+  await p.waitForFunction(() => [...document.images].every((i) => i.complete || !i.checkVisibility()));
   await p.waitForLoadState('networkidle');
   const by = { text: 0, fonts: 0, pictures: 0 };
   for (const r of asked) {
@@ -102,10 +103,10 @@ test('what visitors load is what Chromium loads', async () => {
       `text at ${width}: ${told[i].HTML + told[i].CSS} and ${by.text}`,
     ); // packed otherwise
   }
-  await openBench(page);
 });
 
 test('an edit is marked under the Reach, and a key goes there', async () => {
+  await openBench(page);
   await checked();
   assert.equal(await count(), '0', 'nothing is wrong with the demo');
   assert.equal(await page.locator('#reach-marks rect.mark-broken').count(), 0);
