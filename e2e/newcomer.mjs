@@ -108,16 +108,16 @@ async function write(section) {
   return n;
 }
 
-/** Chooses another picture for those of a section. */
+/** Chooses another picture for those of a section: each is pressed twice. */
 async function picture(section, most = 6) {
-  const all = await section.locator('img').filter({ visible: true }).count();
-  for (let i = 0; i < Math.min(all, most); i++) {
-    await pressOn(section.locator('img').filter({ visible: true }).nth(i));
-    const choose = page.locator('#tray button[data-pick]:visible, #tray [data-opens="picture"]:visible').first();
-    if (!(await choose.count())) continue;
-    await press(choose);
-    await press(page.locator('#picker [data-picture]:visible').nth(i + 1));
+  const all = section.locator('img, [data-part="picture"]').filter({ visible: true });
+  const n = Math.min(await all.count(), most);
+  for (let i = 0; i < n; i++) {
+    await pressOn(all.nth(i), true);
+    if (await page.locator('#picker[open]').count())
+      await press(page.locator('#picker [data-picture]:visible').nth(i + 1));
   }
+  return n;
 }
 
 async function zones() {
@@ -254,6 +254,29 @@ await tryOut('A museum’s site of six pages, with columns and a free section', 
   await press(page.getByRole('button', { name: 'Publish the ticked pages' }));
   await page.getByText('Published.').waitFor();
 });
+
+// Every ready-made section, from its name to words and pictures of one's own: what is pressed over the section chosen,
+// the words, and the pictures and what each becomes.
+await blank('skerry-line', 'Every section');
+await page.keyboard.press('/');
+await page.locator('#shelf [data-sort="sections"]').click();
+const sections = await page
+  .locator('#shelf [data-sort-of="sections"] .shelf-item strong')
+  .evaluateAll((all) => [...new Set(all.map((e) => e.textContent))]);
+const over = [];
+for (const name of sections.filter((n) => !process.env.ONLY || n === process.env.ONLY)) {
+  for (const k of Object.keys(count)) count[k] = 0;
+  const section = await put(name);
+  const texts = await write(section);
+  const worded = count.presses;
+  const pictures = await picture(section, 30);
+  const chosen = 1 + 2 * pictures;
+  over.push({ name, texts, pictures, words: worded - 1, all: count.presses - chosen });
+  console.log(JSON.stringify(over.at(-1)));
+  await page.locator('.overview-item.selected').first().click();
+  await page.keyboard.press('Delete');
+  await settled(page);
+}
 
 await browser.close();
 await plot.stop();

@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, choose, eventually, kept, openBench, ready, settled, signIn } from './person.mjs';
+import { canvas, choose, edit, eventually, kept, openBench, ready, settled, signIn, undo } from './person.mjs';
 import { measuring, random } from './samples.mjs';
 
 before(async () => {
@@ -30,7 +30,9 @@ const texts = () =>
           (p) => p.getClientRects().length && p.textContent.trim() && !p.querySelector('[data-part]'),
         );
         if (parts.length) return parts.slice(0, 2).map((p) => `${own} [data-part="${p.dataset.part}"]`);
-        return /^(H[1-6]|P|DIV|UL|OL|A)$/.test(e.tagName) && e.textContent.trim() && !e.querySelector('img, svg, input')
+        return /^(H[1-6]|P|DIV|UL|OL|A)$/.test(e.tagName) &&
+          e.textContent.trim() &&
+          !e.querySelector('img, svg, input, table')
           ? [own]
           : [];
       }),
@@ -101,6 +103,37 @@ test('every text takes all that is typed, by every way in, right after every way
   assert.deepEqual(lost, [], 'and it is kept');
   assert.ok(edits > tried / 2, `${edits} edits of ${tried}`);
   assert.ok(tried > 16, `${tried} tried`);
+});
+
+test('what has no words on the canvas is gone into by two presses or Enter: a table’s cells, a picture', async () => {
+  const cells = canvas(page).locator('td:visible');
+  const cell = cells.nth(1);
+  const was = await cell.textContent();
+  const point = async (e) => {
+    await e.evaluate((el) => el.scrollIntoView({ block: 'center', behavior: 'instant' }));
+    const b = await e.boundingBox();
+    return [b.x + Math.min(b.width / 2, 20), b.y + b.height / 2];
+  };
+  await page.keyboard.press('Escape');
+  await page.mouse.dblclick(...(await point(cell)), { delay: 20 });
+  await page.keyboard.type('06:15', { delay: 20 });
+  await edit(page, () => page.keyboard.press('Enter'));
+  await eventually(() => cell.textContent(), '06:15', 'the cell says what was typed');
+  await page.keyboard.press('Escape');
+  await undo(page);
+  await eventually(() => cell.textContent(), was, 'and what it said before');
+
+  const picture = canvas(page).locator('[data-block]:has(> img), img[data-block]').filter({ visible: true }).first();
+  for (const way of ['two presses', 'Enter']) {
+    const at = await point(picture);
+    if (way === 'Enter') {
+      await page.mouse.click(...at);
+      await page.keyboard.press('Enter');
+    } else await page.mouse.dblclick(...at, { delay: 20 });
+    await page.locator('#picker[open]').waitFor();
+    await page.keyboard.press('Escape');
+    await eventually(() => page.locator('#picker[open]').count(), 0, 'Escape leaves it as it was');
+  }
 });
 
 test('letters are commands on the canvas alone: after each kind of redraw they go where words belong, or nowhere', async () => {

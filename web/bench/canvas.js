@@ -246,6 +246,7 @@ export function hit(x, y, past = '') {
     section: e?.closest('[data-section]')?.dataset.section ?? '',
     part: e?.closest('[data-part], [data-block]')?.dataset.part ?? '',
     entry: e?.closest('[data-entry], [data-block]')?.dataset.entry ?? '',
+    cell: /** @type {HTMLTableCellElement | null} */ (e?.closest('td, th') ?? null),
   };
 }
 

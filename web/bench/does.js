@@ -44,12 +44,13 @@ function goToZone(i) {
   tell(`${to.name}, ${to.typical} px.`, 'zone');
 }
 
-/** Enter writes in a block, or goes to the first block of a container. */
-function goIn() {
+/** Enter writes in a block, goes to the first block of a container, chooses a picture, or goes to a table's cells. */
+async function goIn() {
   if (block(page.select) && write(page.select)) return;
   const first = canvas.element(page.select)?.querySelector('[data-block]');
   if (first) select(first.dataset.block, { show: true });
-  else say('There are no words in it to write, and no block to go to.');
+  else if (!block(page.select) || !(await tray.goIn()))
+    say('There are no words in it to write, no picture to choose, and no block to go to.');
 }
 
 /** Goes through the blocks; false past the last one, from where the key goes on out of the canvas. */

@@ -11,6 +11,7 @@ import * as outcome from './outcome.js';
 import * as overlay from './overlay.js';
 import * as rulers from './rulers.js';
 import { pull } from './handles.js';
+import { goIn } from './tray.js';
 import { isText, isWriting, stop as stopWriting, writeAt } from './words.js';
 
 const stage = document.getElementById('stage');
@@ -34,8 +35,9 @@ export function start() {
   svg.addEventListener('pointerleave', () => overlay.hover(''));
   svg.addEventListener('dblclick', (e) => {
     // a slower hand, or a slower machine, than "doubled" has
-    const { block: id, part } = canvas.hit(e.clientX, e.clientY);
-    if (id) writeAt(id, part, e.clientX, e.clientY);
+    const { block: id, section, part, entry, cell } = canvas.hit(e.clientX, e.clientY);
+    if (isText(id, part)) writeAt(id, part, e.clientX, e.clientY);
+    else if ((id || section) === page.select && !picks()) goIn(entry, cell);
   });
   svg.addEventListener(
     'wheel',

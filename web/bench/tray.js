@@ -1,5 +1,5 @@
 // The Tray: makes commands of what its controls say, and keeps its place over being drawn anew.
-import { page, zoneAt } from './page.js';
+import { block, page, zoneAt } from './page.js';
 import { promote, restyle, send, settled } from './edits.js';
 import { newTab } from '../controls/link.js';
 import { pick } from './picker.js';
@@ -123,6 +123,32 @@ function click(e) {
   if (more) acts(more);
   const play = e.target.closest('[data-play]');
   if (play) playOn(JSON.parse(play.dataset.play));
+}
+
+/**
+ * Goes into what is selected by what its Tray has of it: opens the chooser for its file, or the one of the entry that is
+ * meant; goes into a cell of a table. False where it has neither. What holds blocks has a picture only where one was put
+ * behind them.
+ */
+export async function goIn(entry = '', cell = null) {
+  const early = hold(); // what is typed before the Tray is about it
+  await settled();
+  const words = early();
+  const all = [...document.querySelectorAll('#tray [data-pick]')].filter(
+    (b) => b.querySelector('img') || (block(page.select) && !block(page.select).holds),
+  );
+  const of = all.find((b) => b.dataset.at === entry) ?? all[0];
+  of?.click();
+  if (of) return true;
+  const [row, column] = [cell?.parentElement.rowIndex ?? 0, cell?.cellIndex ?? 0];
+  const field = document.querySelectorAll('#tray .cells tr')[row]?.querySelectorAll('input')[column];
+  if (!field) return false;
+  const panel = field.closest('[role="tabpanel"]');
+  if (panel?.hidden) chooseTab(document.querySelector(`[aria-controls="${panel.id}"]`));
+  field.focus();
+  field.select();
+  if (words) document.execCommand('insertText', false, words);
+  return true;
 }
 
 /** All commands of the selection, with their keys. */
