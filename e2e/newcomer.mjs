@@ -96,6 +96,7 @@ async function write(section) {
     .filter({ visible: true })
     .filter({ hasText: /\w/ })
     .first();
+  if (!(await first.count())) return 0; // an empty section
   await pressOn(first, true);
   let n = 0;
   for (; n < 40; n++) {
@@ -143,6 +144,7 @@ async function blank(site, name) {
 
 const results = [];
 async function tryOut(name, aim, f) {
+  if (process.env.ONLY) return;
   for (const k of Object.keys(count)) count[k] = 0;
   await f();
   results.push({ name, aim, ...count, acts: acts() });
@@ -264,7 +266,7 @@ const sections = await page
   .locator('#shelf [data-sort-of="sections"] .shelf-item strong')
   .evaluateAll((all) => [...new Set(all.map((e) => e.textContent))]);
 const over = [];
-for (const name of sections.filter((n) => !process.env.ONLY || n === process.env.ONLY)) {
+for (const name of sections.filter((n) => new RegExp(process.env.ONLY ?? '').test(n))) {
   for (const k of Object.keys(count)) count[k] = 0;
   const section = await put(name);
   const texts = await write(section);
@@ -281,21 +283,43 @@ for (const name of sections.filter((n) => !process.env.ONLY || n === process.env
 await browser.close();
 await plot.stop();
 
-// Its part of docs/effort.md, which bin/effort writes before.
+// Its parts of docs/effort.md, after what bin/effort writes before.
 const file = new URL('../docs/effort.md', import.meta.url);
-const mark = '\n## As somebody new\n';
-const [rest] = fs.readFileSync(file, 'utf8').split(mark);
-fs.writeFileSync(
-  file,
-  `${rest.trimEnd()}
-${mark}
+const marks = ['\n## As somebody new\n', '\n## Every ready-made section\n', '\n## By keys and ear alone\n'];
+let text = fs.readFileSync(file, 'utf8');
+const part = (i) => (text.includes(marks[i]) ? text.split(marks[i])[1].split('\n## ')[0] : '');
+const most = (all, of) => Math.max(0, ...all.map(of));
+const parts = [
+  results.length
+    ? `
 The same, from the screen alone (\`e2e/newcomer.mjs\`): sections are searched by a plain name, the first words pressed twice and Tab goes to the
-next ones, pictures are pressed and chosen. An act is a press, a drag, a text typed, or a key that does something. The museum’s pages have the words and the picture of their first
+next ones, pictures are pressed twice and chosen. An act is a press, a drag, a text typed, or a key that does something. The museum’s pages have the words and the picture of their first
 section made its own, the others’ words stay as they come.
 
 | try-out | acts | at most | presses | texts | keys |
 |---|---|---|---|---|---|
 ${results.map((r) => `| ${r.name} | ${r.acts} | ${r.aim} | ${r.presses} | ${r.texts} | ${r.keys} |`).join('\n')}
+`
+    : part(0),
+  `
+From its plain name to words and pictures of one’s own: what is pressed besides the section that is chosen, each picture and what it
+becomes. The second press on a picture can be Enter instead.
+
+| sections | words | pictures | presses over, words alone | presses over, pictures too |
+|---|---|---|---|---|
+${[...new Set(over.map((o) => o.pictures))]
+  .sort((m, n) => m - n)
+  .map((n) => over.filter((o) => o.pictures === n))
+  .map((all) => {
+    const texts = all.map((o) => o.texts);
+    const range =
+      Math.min(...texts) === most(texts, Number) ? texts[0] : `${Math.min(...texts)} to ${Math.max(...texts)}`;
+    return `| ${all.length} | ${range} | ${all[0].pictures} | ${most(all, (o) => o.words)} | ${most(all, (o) => o.all)} |`;
+  })
+  .join('\n')}
 `,
-);
+  part(2),
+];
+text = text.split(marks[0])[0].trimEnd() + parts.map((p, i) => (p ? `\n${marks[i]}${p.trimEnd()}` : '')).join('');
+fs.writeFileSync(file, `${text}\n`);
 console.log(results);
