@@ -9,6 +9,8 @@ require (
 	github.com/alexedwards/scs/v2 v2.9.0
 	github.com/andybalholm/brotli v1.2.8
 	github.com/at-wat/ebml-go v0.19.4
+	github.com/emersion/go-msgauth v0.7.0
+	github.com/emersion/go-smtp v0.26.0
 	github.com/gabriel-vasile/mimetype v1.4.12
 	github.com/gen2brain/avif v0.4.4
 	github.com/gen2brain/webp v0.5.5
@@ -29,6 +31,7 @@ require (
 	github.com/srwiley/rasterx v0.0.0-20220730225603-2ab79fcdd4ef
 	github.com/tdewolff/font v0.0.0-20250430140153-b654fd8acba3
 	github.com/tetratelabs/wazero v1.9.0
+	github.com/wneessen/go-mail v0.8.1
 	github.com/yuin/goldmark v1.7.13
 	golang.org/x/crypto v0.58.0
 	golang.org/x/image v0.47.0
@@ -52,6 +55,7 @@ require (
 	github.com/cloudwego/base64x v0.1.6 // indirect
 	github.com/dave/dst v0.27.3 // indirect
 	github.com/ebitengine/purego v0.8.3 // indirect
+	github.com/emersion/go-sasl v0.0.0-20241020182733-b788ff22d5a6 // indirect
 	github.com/fatih/structtag v1.2.0 // indirect
 	github.com/gin-contrib/sse v1.1.0 // indirect
 	github.com/go-playground/universal-translator v0.18.1 // indirect

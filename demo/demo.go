@@ -85,6 +85,9 @@ func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*stor
 	if err := st.Sites.Add(ctx, site); err != nil {
 		return nil, err
 	}
+	if err := st.Mails.SetTo(ctx, site.ID, site.Facts.Mail); err != nil {
+		return nil, err
+	}
 	for _, p := range []struct {
 		email, name string
 		role        store.Role

@@ -1,5 +1,5 @@
 // Package jobs does in the background what takes long: copies of pictures, drawings of pages, checks
-// of whole sites, sites made of files and of others, what is planned, and once a day the forgetting of what is no longer to be kept; from
+// of whole sites, sites made of files and of others, what is planned, mails, and once a day the forgetting of what is no longer to be kept; from
 // queues in the same database.
 //
 // In come jobs that package store queued in the transactions that made them necessary.
@@ -36,6 +36,7 @@ type Tasks struct {
 	Checker   *model.Checker
 	Maker     *bring.Maker
 	Domains   *domains.Watch
+	Post      Post
 	Log       *slog.Logger
 }
 
@@ -49,11 +50,14 @@ func Run(ctx context.Context, w *Tasks) (stop func(context.Context) error, err e
 	river.AddWorker(workers, &planner{Tasks: w})
 	river.AddWorker(workers, &sweeper{Tasks: w})
 	river.AddWorker(workers, &maker{Tasks: w})
+	river.AddWorker(workers, &mailer{Tasks: w})
 	one := river.QueueConfig{
 		MaxWorkers:        1,
 		FetchPollInterval: 300 * time.Millisecond,
 		FetchCooldown:     100 * time.Millisecond,
 	}
+	several := one
+	several.MaxWorkers = 4 // most of it is waiting for the mail server
 	client, err := river.NewClient[*sql.Tx](riverdatabasesql.New(w.Store.DB()), &river.Config{
 		ID: w.Store.Jobs.Process(), // by which it is known whether it runs (store.Sweep)
 		Queues: map[string]river.QueueConfig{
@@ -63,6 +67,7 @@ func Run(ctx context.Context, w *Tasks) (stop func(context.Context) error, err e
 			store.PublishQueue:  one,
 			store.ChecksQueue:   one,
 			store.SitesQueue:    one,
+			store.MailQueue:     several,
 		},
 		Workers: workers, Logger: slog.New(atLeast{w.Log.Handler(), slog.LevelWarn}),
 		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(

@@ -33,6 +33,7 @@ func (w *Tasks) Forget(ctx context.Context) error {
 		w.Store.Tree.Forget(ctx, ago(policy.DeletedPages)),
 		w.Store.Sites.Forget(ctx, ago(policy.DeletedSites)),
 		w.Store.Works.Forget(ctx, ago(policy.Works)),
+		w.Store.Mails.Forget(ctx, ago(policy.Mails)),
 	)
 	uploads, freed, uerr := w.Pictures.Collect(ctx, ago(FileGrace))
 	published, more, perr := w.Publisher.Collect(ctx, w.Store, ago(FileGrace))

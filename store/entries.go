@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -47,24 +48,42 @@ var ErrFull = errors.New("as many entries as are taken")
 
 // Add keeps what a visitor sent, or as a trial what somebody sent to try a form. What is
 // more than a form gets in a day is set apart, and with what looks like a program's ErrFull is all
-// that comes of too much: nothing makes room for it, and it takes no room of others'.
-func (s *Entries) Add(ctx context.Context, site string, e FormEntry) error {
+// that comes of too much: nothing makes room for it, and it takes no room of others'. The mails that
+// tell of it go out with what is neither.
+func (s *Entries) Add(ctx context.Context, site string, e FormEntry, mails ...*Mail) error {
 	raw, err := json.Marshal(e.Answers)
 	if err != nil {
 		return fmt.Errorf("writing answers: %w", err)
 	}
-	r, err := s.db.ExecContext(
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		e.ID = NewID("e")
+		if e.Suspect, err = add(ctx, tx, site, e, raw); err != nil || e.Trial || e.Suspect != "" {
+			return err
+		}
+		for _, m := range mails {
+			m.Site, m.Sort, m.Entry = site, MailOfEntry, e.ID
+			if err := s.queueMail(ctx, tx, m); err != nil &&
+				!errors.Is(err, ErrMails) { // it is in the Inbox all the same
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// add keeps an entry, and tells why it is set apart, if it is.
+func add(ctx context.Context, tx *sqlx.Tx, site string, e FormEntry, raw []byte) (suspect string, err error) {
+	err = tx.GetContext(
 		ctx,
+		&suspect,
 		`WITH here AS (SELECT count(*) FILTER (WHERE NOT trial AND suspect = '') AS people, count(*) FILTER (WHERE NOT trial AND suspect <> '') AS suspects,
 			count(*) FILTER (WHERE trial) AS trials,
 			count(*) FILTER (WHERE NOT trial AND suspect = '' AND form = $3 AND sent_at > now() - interval '1 day') AS people_today,
 			count(*) FILTER (WHERE NOT trial AND suspect <> '' AND form = $3 AND sent_at > now() - interval '1 day') AS suspects_today FROM form_entries WHERE site_id = $2),
 		as_it_is AS (SELECT here.*, CASE WHEN $5 OR $6 <> '' THEN $6 WHEN people_today >= $7 OR people >= $9 THEN $12 ELSE '' END AS suspect FROM here)
 		INSERT INTO form_entries (id, site_id, form, answers, trial, suspect) SELECT $1, $2, $3, $4, $5, suspect FROM as_it_is
-		WHERE CASE WHEN $5 THEN trials < $11 WHEN suspect <> '' THEN suspects_today < $8 AND suspects < $10 ELSE true END`,
-		NewID(
-			"e",
-		),
+		WHERE CASE WHEN $5 THEN trials < $11 WHEN suspect <> '' THEN suspects_today < $8 AND suspects < $10 ELSE true END RETURNING suspect`,
+		e.ID,
 		site,
 		Clean(e.Form),
 		raw,
@@ -77,13 +96,13 @@ func (s *Entries) Add(ctx context.Context, site string, e FormEntry) error {
 		maxTrials,
 		TooMany,
 	)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", ErrFull
+	}
 	if err != nil {
-		return fmt.Errorf("keeping a form's entry: %w", err)
+		return "", fmt.Errorf("keeping a form's entry: %w", err)
 	}
-	if n, err := r.RowsAffected(); err == nil && n == 0 {
-		return ErrFull
-	}
-	return nil
+	return suspect, nil
 }
 
 // List gives the newest entries of a site's forms: those that look like people's, or

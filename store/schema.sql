@@ -117,6 +117,26 @@ CREATE TABLE public.kept_sections (
 
 COMMENT ON TABLE public.kept_sections IS 'Sections that people put on the Shelf.';
 
+CREATE TABLE public.mails (
+    id text NOT NULL,
+    site_id text NOT NULL,
+    kind text NOT NULL,
+    entry_id text,
+    recipient text NOT NULL,
+    reply_to text DEFAULT ''::text NOT NULL,
+    letter json NOT NULL,
+    made_at timestamp with time zone DEFAULT now() NOT NULL,
+    sent_at timestamp with time zone,
+    tried integer DEFAULT 0 NOT NULL,
+    problem text DEFAULT ''::text NOT NULL,
+    failed boolean DEFAULT false NOT NULL,
+    CONSTRAINT mails_kind_check CHECK ((kind = ANY (ARRAY['entry'::text, 'invitation'::text, 'trial'::text]))),
+    CONSTRAINT mails_recipient_check CHECK ((length(recipient) <= 254)),
+    CONSTRAINT mails_reply_to_check CHECK ((length(reply_to) <= 254))
+);
+
+COMMENT ON TABLE public.mails IS 'Mails to people, with how far each came; sent from a queue.';
+
 CREATE TABLE public.media (
     id text NOT NULL,
     site_id text NOT NULL,
@@ -407,9 +427,11 @@ CREATE TABLE public.sites (
     seen_narrow boolean DEFAULT false NOT NULL,
     offline_at timestamp with time zone,
     offline_words text DEFAULT ''::text NOT NULL,
+    mail_to text DEFAULT ''::text NOT NULL,
     CONSTRAINT sites_business_check CHECK ((length(business) <= 20)),
     CONSTRAINT sites_entry_days_check CHECK (((entry_days >= 1) AND (entry_days <= 3650))),
     CONSTRAINT sites_language_check CHECK ((language ~ '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$'::text)),
+    CONSTRAINT sites_mail_to_check CHECK ((length(mail_to) <= 2000)),
     CONSTRAINT sites_name_check CHECK (((length(name) >= 1) AND (length(name) <= 120))),
     CONSTRAINT sites_slug_check CHECK (((slug ~ '^[a-z0-9]+(-[a-z0-9]+)*$'::text) AND (length(slug) <= 60))),
     CONSTRAINT sites_time_zone_check CHECK ((length(time_zone) <= 60))
@@ -559,6 +581,9 @@ ALTER TABLE ONLY public.kept_houses
 ALTER TABLE ONLY public.kept_sections
     ADD CONSTRAINT kept_sections_pkey PRIMARY KEY (id);
 
+ALTER TABLE ONLY public.mails
+    ADD CONSTRAINT mails_pkey PRIMARY KEY (id);
+
 ALTER TABLE ONLY public.media
     ADD CONSTRAINT media_pkey PRIMARY KEY (id);
 
@@ -673,6 +698,10 @@ CREATE INDEX kept_sections_owner_idx ON public.kept_sections USING btree (owner)
 
 CREATE INDEX kept_sections_site_id_created_at_idx ON public.kept_sections USING btree (site_id, created_at DESC);
 
+CREATE INDEX mails_of_entries ON public.mails USING btree (entry_id);
+
+CREATE INDEX mails_of_sites ON public.mails USING btree (site_id, made_at DESC);
+
 CREATE INDEX media_site_id_created_at_idx ON public.media USING btree (site_id, created_at DESC);
 
 CREATE INDEX media_uploaded_by_idx ON public.media USING btree (uploaded_by);
@@ -755,6 +784,12 @@ ALTER TABLE ONLY public.kept_sections
 
 ALTER TABLE ONLY public.kept_sections
     ADD CONSTRAINT kept_sections_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.mails
+    ADD CONSTRAINT mails_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.form_entries(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.mails
+    ADD CONSTRAINT mails_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.media
     ADD CONSTRAINT media_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;

@@ -54,6 +54,7 @@ type Store struct {
 	Visits   Visits
 	Steps    Steps
 	Works    Works
+	Mails    Mails
 	Members  Members
 }
 
@@ -80,6 +81,7 @@ type (
 	Steps    struct{ *base } // the first ones of a site
 	Members  struct{ *base } // of sites, and who is invited to be one
 	Works    struct{ *base } // sites that are being made in the background
+	Mails    struct{ *base } // that go out
 )
 
 // base is what the parts share.
@@ -100,7 +102,7 @@ func over(b *base) *Store {
 		Media: Media{
 			b,
 		}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},
-		Visible: Visible{b}, Visits: Visits{b}, Steps: Steps{b}, Works: Works{b}, Members: Members{b},
+		Visible: Visible{b}, Visits: Visits{b}, Steps: Steps{b}, Works: Works{b}, Members: Members{b}, Mails: Mails{b},
 	}
 	return b.all
 }

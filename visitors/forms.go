@@ -126,7 +126,13 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		)
 		return
 	}
-	err = s.Store.Entries.Add(c, st.ID, store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect})
+	mails, err := sentOn(st, answers, c.Request.Host+back(c))
+	if err != nil {
+		s.formFailed(c, err)
+		return
+	}
+	e := store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect}
+	err = s.Store.Entries.Add(c, st.ID, e, mails...)
 	if errors.Is(err, store.ErrFull) {
 		c.Header("Retry-After", "3600")
 		s.tell(

@@ -17,22 +17,22 @@ import (
 // the model of the Bench nothing of HTTP.
 var imports = map[string]string{
 	"postgres": "", "memory": "", "sandbox": "core", "durable": "", "metrics": "", "fonts": "core fonts/hb sandbox", "fonts/hb": "", "icons": "", "stock": "core", "gestures": "core",
-	"dns": "core durable", "store": "core memory", "media": "core durable metrics sandbox store", "site": "core durable fonts icons sandbox stock store", "backup": "durable store",
+	"dns": "core durable", "mail": "core", "store": "core memory", "media": "core durable metrics sandbox store", "site": "core durable fonts icons sandbox stock store", "backup": "durable store",
 	"domains":  "core dns site store",
 	"origin":   "fonts metrics stock",
 	"bring":    "core durable fonts icons media site store",
-	"jobs":     "bring core domains media metrics site store web/model",
-	"visitors": "core media memory origin site store",
+	"jobs":     "bring core domains mail media metrics site store web/model",
+	"visitors": "core mail media memory origin site store",
 	"demo":     "core icons media stock store",
 
 	"web/sheet": "", "web/paths": "",
 	"web/model": "core fonts memory metrics site store web/paths web/sheet",
-	"web/shell": "bring core dns domains fonts icons media memory origin site store web/model web/paths",
+	"web/shell": "bring core dns domains fonts icons mail media memory origin site store web/model web/paths",
 	"web/desk":  "bring core icons media origin site stock store web/model web/paths web/shell",
 }
 
 // room is what screens stand on. They know nothing of each other.
-const room = "bring core dns docs fonts icons media metrics origin site stock store web/desk web/model web/paths web/shell web/sheet"
+const room = "bring core dns docs fonts icons mail media metrics origin site stock store web/desk web/model web/paths web/shell web/sheet"
 
 // listed is what every package imports, by its path.
 var listed = sync.OnceValues(func() (map[string][]string, error) {

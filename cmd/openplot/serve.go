@@ -69,9 +69,14 @@ func serve(ctx context.Context, s settings) error {
 	if err := publisher.Mend(ctx, st); err != nil {
 		return err
 	}
+	mailServer, standIn, endMail, err := s.mail.open(s.data)
+	if err != nil {
+		return err
+	}
+	defer endMail()
 	server, err := web.New(web.Config{
 		Store: st, MediaDir: s.media(), SiteDir: s.published(), Hosts: s.hosts, Pictures: pictures, Log: log, Proxies: s.proxies, Secure: s.secure(),
-		Idle: s.idle, Room: s.room, DNS: s.dns(), AppHost: s.appName(), Memory: budget,
+		Idle: s.idle, Room: s.room, DNS: s.dns(), AppHost: s.appName(), Memory: budget, Mails: mailServer != nil, StandIn: standIn,
 	})
 	if err != nil {
 		return err
@@ -88,6 +93,7 @@ func serve(ctx context.Context, s settings) error {
 	}
 	stopJobs, err := jobs.Run(context.WithoutCancel(ctx), &jobs.Tasks{
 		Store: st, Pictures: pictures, Publisher: publisher, Workshop: server.Workshop, Checker: server.Checker, Maker: server.Maker, Domains: server.Domains, Log: log,
+		Post: jobs.Post{Server: mailServer, App: s.appURL.String()},
 	})
 	if err != nil {
 		return err

@@ -36,6 +36,7 @@ type settings struct {
 	idle        time.Duration
 	quota       int64 // bytes a site's files may take
 	plain       bool  // no copies of pictures in AVIF
+	mail        post
 	memoryLimit int64 // bytes the process may take; 0 is as its surroundings say
 }
 
@@ -134,6 +135,9 @@ func readSettings() (s settings, err error) {
 		)
 	}
 	s.quota = megabytes << 20
+	if err := s.readMail(); err != nil {
+		return s, err
+	}
 	switch of := env("OPENPLOT_AVIF", "yes"); of {
 	case "yes", "no":
 		s.plain = of == "no"

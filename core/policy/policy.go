@@ -14,6 +14,7 @@ const (
 	DeletedPages   = 30 * day
 	DeletedMedia   = 30 * day
 	Audit          = 365 * day
+	Mails          = 30 * day // how mails went out
 	Works          = 7 * day  // what became of a site that was to be made in the background
 	Visits         = 90 * day // counts of visits by day
 	Invitations    = 7 * day  // to a site, to be taken
@@ -25,12 +26,14 @@ const (
 
 // How many there are at most.
 const (
-	Sites        = 1000 // that somebody owns, those included that can be had back
-	WorksAtOnce  = 5    // sites that are made for somebody in the background, or couldn't be
-	Members      = 200  // of a site, with those who are invited
-	Fonts        = 60   // files of a site's own
-	KeptSections = 200  // on the Shelf
-	KeptHouses   = 50   // house styles that a site keeps beside its own
+	Sites         = 1000 // that somebody owns, those included that can be had back
+	MailAddresses = 5    // that entries of a site are sent on to
+	MailsADay     = 1000 // of a site: whoever says where they go may not flood somebody
+	WorksAtOnce   = 5    // sites that are made for somebody in the background, or couldn't be
+	Members       = 200  // of a site, with those who are invited
+	Fonts         = 60   // files of a site's own
+	KeptSections  = 200  // on the Shelf
+	KeptHouses    = 50   // house styles that a site keeps beside its own
 )
 
 // FewestReleases is how many publications are kept however old they are.

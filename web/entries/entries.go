@@ -28,14 +28,15 @@ type Screen struct{ *desk.Desk }
 
 // Routes lists its addresses.
 func (s *Screen) Routes() []shell.Route {
-	return []shell.Route{
+	return append(
+		s.mailRoutes(),
 		shell.Get(paths.SiteRoute+"/entries", rights.See, s.formEntries),
 		shell.Within(shell.Writing, shell.Get(paths.SiteRoute+"/entries/file", rights.Keep, s.entriesFile)),
 		shell.Post(paths.SiteRoute+"/entries/delete", rights.Keep, s.deleteEntry),
 		shell.Post(paths.SiteRoute+"/entries/trust", rights.Keep, s.trustEntry),
 		shell.Post(paths.SiteRoute+"/entries/erase", rights.Keep, s.eraseEntries),
 		shell.Post(paths.SiteRoute+"/entries/days", rights.Keep, s.setEntryDays),
-	}
+	)
 }
 
 // shownEntries is how many entries the screen shows of each sort, the newest.
@@ -49,15 +50,26 @@ type entriesView struct {
 	MayDelete             bool
 	Forms                 map[string]formAt // by the forms' ids
 	Said, Problem         string
+	To                    string                   // addresses that were entered and can't be kept, or those that are
+	SentOn                map[string][]*store.Mail // by the entries' ids
+	Mails                 mailsView
+	Mailing, StandIn      bool // there is a server that mails go to, and that is the stand-in
 }
 
 // formEntries shows what visitors sent, and apart from it what looks like programs' and what
 // was sent to try forms.
-func (s *Screen) formEntries(c *gin.Context) { s.entriesScreen(c, http.StatusOK, "", "") }
+func (s *Screen) formEntries(c *gin.Context) { s.entriesScreen(c, http.StatusOK, entriesView{}) }
 
-func (s *Screen) entriesScreen(c *gin.Context, status int, said, problem string) {
+func (s *Screen) entriesScreen(c *gin.Context, status int, v entriesView) {
 	st := shell.SiteOf(c)
-	v := entriesView{User: shell.User(c), Site: st, MayDelete: st.Role.May(rights.Keep), Said: said, Problem: problem}
+	v.User, v.Site, v.MayDelete, v.Mailing, v.StandIn = shell.User(
+		c,
+	), st, st.Role.May(
+		rights.Keep,
+	), s.Mails, s.StandIn != nil
+	if v.To == "" {
+		v.To = strings.ReplaceAll(st.MailTo, ",", ", ")
+	}
 	all, err := s.Store.Entries.List(c, st.ID, false, shownEntries)
 	if err == nil {
 		v.Suspect, err = s.Store.Entries.List(c, st.ID, true, shownEntries)
@@ -73,7 +85,14 @@ func (s *Screen) entriesScreen(c *gin.Context, status int, said, problem string)
 			v.Sent = append(v.Sent, e)
 		}
 	}
-	if v.Forms, err = s.formsOf(c, st); err != nil {
+	if v.Forms, err = s.formsOf(c, st); err == nil && v.MayDelete {
+		v.Mails.Site = st
+		v.Mails.Mails, err = s.Store.Mails.List(c, st.ID, shownMails)
+	}
+	if err == nil && v.MayDelete {
+		v.SentOn, err = s.Store.Mails.OfEntries(c, st.ID, shownEntries)
+	}
+	if err != nil {
 		s.Fail(c, err)
 		return
 	}
@@ -143,7 +162,11 @@ func (s *Screen) eraseEntries(c *gin.Context) {
 	st := shell.SiteOf(c)
 	written := strings.TrimSpace(c.PostForm("written"))
 	if written == "" {
-		s.entriesScreen(c, http.StatusUnprocessableEntity, "", "Write what the person entered, such as their email.")
+		s.entriesScreen(
+			c,
+			http.StatusUnprocessableEntity,
+			entriesView{Problem: "Write what the person entered, such as their email."},
+		)
 		return
 	}
 	n, err := s.Store.Entries.EraseAnswers(c, st.ID, written)
@@ -156,7 +179,7 @@ func (s *Screen) eraseEntries(c *gin.Context) {
 	if n > 0 {
 		said = strconv.FormatInt(n, 10) + " erased."
 	}
-	s.entriesScreen(c, http.StatusOK, said, "")
+	s.entriesScreen(c, http.StatusOK, entriesView{Said: said})
 }
 
 // setEntryDays says how long entries are kept.
@@ -164,12 +187,8 @@ func (s *Screen) setEntryDays(c *gin.Context) {
 	st := shell.SiteOf(c)
 	days, err := number.Whole(strings.TrimSpace(c.PostForm("days")))
 	if err != nil || days < policy.Days(policy.LeastEntries) || days > policy.Days(policy.LongestEntries) {
-		s.entriesScreen(
-			c,
-			http.StatusUnprocessableEntity,
-			"",
-			doc.Problemf("Days", "can't be %.20q: write a number from 1 to 3650", c.PostForm("days")).Sentence(),
-		)
+		problem := doc.Problemf("Days", "can't be %.20q: write a number from 1 to 3650", c.PostForm("days"))
+		s.entriesScreen(c, http.StatusUnprocessableEntity, entriesView{Problem: problem.Sentence()})
 		return
 	}
 	if err := s.Store.Entries.SetDays(c, st.ID, days); err != nil {
@@ -178,7 +197,7 @@ func (s *Screen) setEntryDays(c *gin.Context) {
 	}
 	st.EntryDays = days
 	s.Note(c, "form entries' life set", st.ID, strconv.Itoa(days)+" days")
-	s.entriesScreen(c, http.StatusOK, "Kept. Older entries go within a day.", "")
+	s.entriesScreen(c, http.StatusOK, entriesView{Said: "Kept. Older entries go within a day."})
 }
 
 // entriesFile sends all entries as CSV (RFC 4180), with a column for every field that

@@ -3,6 +3,7 @@
 package members
 
 import (
+	"encoding/json"
 	"errors"
 	"net/http"
 	"slices"
@@ -13,6 +14,7 @@ import (
 	"openplot/core/doc"
 	"openplot/core/policy"
 	"openplot/core/rights"
+	"openplot/mail"
 	"openplot/store"
 	"openplot/web/desk"
 	"openplot/web/paths"
@@ -87,6 +89,7 @@ type view struct {
 	Owns    bool   // whoever looks may change who belongs
 	Made    string // a link that was just made
 	For     string // whom it is for
+	Mailed  bool   // it is on its way to them by mail
 	Email   string // entered
 	Wanted  store.Role
 	Problem string // of an invitation
@@ -191,9 +194,35 @@ func (s *Screen) invite(c *gin.Context) {
 	if s.Secure {
 		scheme = "https://"
 	}
+	if s.Mails {
+		err := s.mailInvitation(c, v.Email, v.Made)
+		if err != nil && !errors.Is(err, store.ErrMails) {
+			s.Fail(c, err)
+			return
+		}
+		v.Mailed = err == nil
+	}
 	v.Made, v.For, v.Email = scheme+c.Request.Host+v.Made, v.Email, ""
 	s.Note(c, "member invited", st.ID, v.For+" as "+string(r))
 	s.show(c, http.StatusOK, v)
+}
+
+// mailInvitation sends a link by which somebody joins to whom it is for.
+func (s *Screen) mailInvitation(c *gin.Context, to, link string) error {
+	st, by := shell.SiteOf(c), shell.User(c)
+	letter, err := json.Marshal(mail.Letter{
+		Subject: by.Name + " invites you to " + st.Name,
+		Lead:    []string{by.Name + " invites you to work on the site " + st.Name + " with them."},
+		Link:    &mail.Link{Words: "Join the site", URL: link},
+		Foot:    "The link works for a week, once, and for this address alone. If you don’t know " + by.Name + ", do nothing.",
+	})
+	if err != nil {
+		return err
+	}
+	return s.Store.Mails.Queue(
+		c,
+		&store.Mail{Site: st.ID, Sort: store.MailOfInvitation, To: to, ReplyTo: by.Email, Letter: letter},
+	)
 }
 
 // setRole gives somebody another role.

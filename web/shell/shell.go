@@ -16,6 +16,7 @@ import (
 	"openplot/core/rights"
 	"openplot/dns"
 	"openplot/domains"
+	"openplot/mail"
 	"openplot/media"
 	"openplot/memory"
 	"openplot/origin"
@@ -36,6 +37,9 @@ type Config struct {
 	Proxies  []string     // trusted, as origin.Options has them
 	DNS      dns.Resolver // of sites' own domains
 	AppHost  string       // the application's name, which is no site's
+	Mails    bool         // there is a server that mails go to
+	// StandIn is the mail server that keeps what it gets, where mails go to that; or nil.
+	StandIn *mail.StandIn
 	// Secure says that the application is reached by HTTPS alone.
 	Secure bool
 	// Idle is how long a session goes on without a request; 12 hours when zero.
