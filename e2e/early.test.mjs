@@ -1,4 +1,5 @@
 // What is entered while the scripts of a screen are still on their way.
+import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
@@ -55,4 +56,22 @@ test('what keeps itself keeps also what was entered before the scripts were ther
   await kept;
   await page.goto(settings);
   await eventually(() => page.getByLabel('Name', { exact: true }).inputValue(), 'Early Ferries', 'the name is kept');
+});
+
+test('what was pressed before the scripts were there is done once they are, and once', async () => {
+  await early(`${plot.app}/sites/skerry-line/library`, async () => {
+    await page.getByText('Pictures that ship with Open Plot').click();
+    const taken = page.getByRole('button', { name: /^Discs/ });
+    await taken.click();
+    await taken.click(); // as who sees nothing happen does
+    await page.getByRole('button', { name: 'Fold' }).click();
+  });
+  const discs = page.locator('.library-item').filter({ has: page.locator('input[name=name][value="Discs"]') });
+  await discs.first().waitFor();
+  assert.equal(await discs.count(), 1);
+  await eventually(
+    () => page.getByRole('button', { name: 'Fold' }).getAttribute('aria-pressed'),
+    'true',
+    'the rail is folded',
+  );
 });
