@@ -440,6 +440,33 @@ await task(
     await page.getByText('Published.').waitFor();
   },
 );
+await task(
+  'A contact form from the Shelf to the first mail that it brings',
+  'a form from the Shelf, Publish; a visitor fills it in and sends it; Inbox, See it',
+  async () => {
+    await page.goto(`${plot.app}/sites/skerry-line/pages/fares/bench`);
+    await ready(page);
+    await keys('/');
+    await type('form on a card');
+    await page.locator('[data-filled]').waitFor();
+    await keys('Enter');
+    await eventually(() => canvas(page).locator('form').count(), 1, 'a form is on the page');
+    await press(page.getByRole('button', { name: 'Publish', exact: true }));
+    const visitor = await newPage(await browser.newContext());
+    await visitor.goto(await page.getByRole('link', { name: /Open it/ }).getAttribute('href'));
+    const fields = visitor.locator('form :is(input, textarea):not([type="hidden"]):visible');
+    for (const field of await fields.all())
+      await field.fill((await field.getAttribute('type')) === 'email' ? 'ida@berg.example' : 'Two bicycles');
+    await visitor.waitForTimeout(2500); // as long as a person takes at least
+    await visitor.locator('form button').click();
+    counted.presses++;
+    await visitor.getByRole('heading', { name: 'Thank you' }).waitFor();
+    await page.goto(`${plot.app}/sites/skerry-line/entries`);
+    counted.presses++; // Inbox in the rail
+    await press(page.getByRole('link', { name: 'See the mail to office@skerry.example' }).first());
+    await page.frameLocator('iframe.mail-page').getByText('ida@berg.example').waitFor();
+  },
+);
 
 await browser.close();
 await plot.stop();

@@ -329,6 +329,18 @@ test('what a visitor sends with a form arrives', async () => {
   if (await apart.getByText('somebody@example.org').count())
     await apart.getByRole('button', { name: 'It is from a person' }).click();
   await page.getByRole('region', { name: 'From visitors' }).getByText('somebody@example.org').waitFor();
+  // It goes on to the site's address, and is seen as the stand-in for a mail server got it.
+  await page
+    .getByRole('cell', { name: /^Taken by the mail server/ })
+    .first()
+    .waitFor();
+  assert.deepEqual(await findings(page), []);
+  await page.getByRole('link', { name: 'See the mail to office@skerry.example' }).first().click();
+  await page.getByText('As the stand-in for a mail server got it').waitFor();
+  await page.frameLocator('iframe.mail-page').getByText('somebody@example.org').waitFor();
+  assert.match(await page.getByLabel('The mail as plain text').textContent(), /Where to answer: somebody@example\.org/);
+  assert.deepEqual(await findings(page), []);
+  await page.getByRole('link', { name: 'Back to the Inbox' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'Export as CSV' }).click(),

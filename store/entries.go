@@ -60,15 +60,20 @@ func (s *Entries) Add(ctx context.Context, site string, e FormEntry, mails ...*M
 		if e.Suspect, err = add(ctx, tx, site, e, raw); err != nil || e.Trial || e.Suspect != "" {
 			return err
 		}
-		for _, m := range mails {
-			m.Site, m.Sort, m.Entry = site, MailOfEntry, e.ID
-			if err := s.queueMail(ctx, tx, m); err != nil &&
-				!errors.Is(err, ErrMails) { // it is in the Inbox all the same
-				return err
-			}
-		}
-		return nil
+		return s.sendOn(ctx, tx, site, e.ID, mails)
 	})
+}
+
+// sendOn queues the mails that tell of an entry, as far as a site sends so many: it is in the Inbox all
+// the same.
+func (s *Entries) sendOn(ctx context.Context, tx *sqlx.Tx, site, entry string, mails []*Mail) error {
+	for _, m := range mails {
+		m.Site, m.Sort, m.Entry = site, MailOfEntry, entry
+		if err := s.queueMail(ctx, tx, m); err != nil && !errors.Is(err, ErrMails) {
+			return err
+		}
+	}
+	return nil
 }
 
 // add keeps an entry, and tells why it is set apart, if it is.
@@ -156,12 +161,33 @@ func (s *Entries) Each(ctx context.Context, site string, f func(*FormEntry) erro
 	})
 }
 
-// Trust takes an entry for a person's that looked like a program's.
-func (s *Entries) Trust(ctx context.Context, site, id string) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE form_entries SET suspect = '' WHERE site_id = $1 AND id = $2`, site, id); err != nil {
-		return fmt.Errorf("trusting an entry: %w", err)
+// ByID gives an entry of a site, or ErrNotFound.
+func (s *Entries) ByID(ctx context.Context, site, id string) (*FormEntry, error) {
+	e := new(FormEntry)
+	if err := s.db.GetContext(ctx, e, `SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND id = $2`, site, id); err != nil {
+		return nil, fmt.Errorf("reading an entry: %w", notFound(err))
 	}
-	return nil
+	return e, readEntries([]*FormEntry{e})
+}
+
+// Trust takes an entry for a person's that looked like a program's, and has the mails go out that tell
+// of it.
+func (s *Entries) Trust(ctx context.Context, site, id string, mails ...*Mail) error {
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		r, err := tx.ExecContext(
+			ctx,
+			`UPDATE form_entries SET suspect = '' WHERE site_id = $1 AND id = $2 AND suspect <> ''`,
+			site,
+			id,
+		)
+		if err != nil {
+			return fmt.Errorf("trusting an entry: %w", err)
+		}
+		if n, err := r.RowsAffected(); err != nil || n == 0 {
+			return err
+		}
+		return s.sendOn(ctx, tx, site, id, mails)
+	})
 }
 
 // Delete forgets an entry of a site's forms.

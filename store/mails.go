@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/jmoiron/sqlx"
@@ -54,6 +55,21 @@ type Mail struct {
 
 // Waiting reports whether the mail is still to be sent.
 func (m *Mail) Waiting() bool { return m.SentAt == nil && !m.Failed }
+
+// MailsOf are a letter to each address that entries of the site are sent on to. It is a mail.Letter.
+func (s *Site) MailsOf(letter any, reply string) (ms []*Mail, err error) {
+	if s.MailTo == "" {
+		return nil, nil
+	}
+	b, err := json.Marshal(letter)
+	if err != nil {
+		return nil, fmt.Errorf("writing a letter: %w", err)
+	}
+	for to := range strings.SplitSeq(s.MailTo, ",") {
+		ms = append(ms, &Mail{To: to, ReplyTo: reply, Letter: b})
+	}
+	return ms, nil
+}
 
 // ErrMails means that as many mails of a site went out within a day as do.
 var ErrMails = errors.New("as many mails as go out in a day")

@@ -93,6 +93,9 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		)
 		return
 	}
+	if !trial && asksAgain(c, s, form, string(sent)) {
+		return
+	}
 	answers, ok := readAnswers(string(sent))
 	if !ok {
 		s.tell(

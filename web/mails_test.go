@@ -108,3 +108,34 @@ func TestMailsAreSeen(t *testing.T) {
 		t.Errorf("it is %+v, %v", m, err)
 	}
 }
+
+// What was set apart goes on to the addresses once somebody says that it is from a person, and once.
+func TestTrustedEntriesAreSentOn(t *testing.T) {
+	p := begin(t)
+	ctx := t.Context()
+	if err := p.store.Mails.SetTo(ctx, "w1", "office@skerry.example"); err != nil {
+		t.Fatal(err)
+	}
+	e := store.FormEntry{
+		Form:    "b1",
+		Answers: []store.Answer{{Field: "Email", Value: "ida@berg.example"}},
+		Suspect: "it was sent within two seconds",
+	}
+	if err := p.store.Entries.Add(ctx, "w1", e); err != nil {
+		t.Fatal(err)
+	}
+	all, err := p.store.Entries.List(ctx, "w1", true, 10)
+	if err != nil || len(all) != 1 {
+		t.Fatalf("%d entries: %v", len(all), err)
+	}
+	d := p.as("designer@example.org")
+	for range 2 {
+		if status, _, _ := d.post("/sites/skerry/entries/trust", url.Values{"id": {all[0].ID}}); status != http.StatusSeeOther {
+			t.Fatal(status)
+		}
+	}
+	mails, err := p.store.Mails.List(ctx, "w1", 10)
+	if err != nil || len(mails) != 1 || mails[0].Entry != all[0].ID || mails[0].ReplyTo != "ida@berg.example" {
+		t.Errorf("mails: %+v, %v", mails, err)
+	}
+}

@@ -150,7 +150,11 @@ func (s *Screen) deleteEntry(c *gin.Context) {
 // trustEntry takes an entry for a person's.
 func (s *Screen) trustEntry(c *gin.Context) {
 	st := shell.SiteOf(c)
-	if err := s.Store.Entries.Trust(c, st.ID, c.PostForm("id")); err != nil {
+	e, err := s.Store.Entries.ByID(c, st.ID, c.PostForm("id"))
+	if err == nil {
+		err = s.trust(c, st, e)
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		s.Fail(c, err)
 		return
 	}

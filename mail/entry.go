@@ -1,0 +1,36 @@
+package mail
+
+import "strings"
+
+// OfEntry is the letter that tells the people of a site what somebody entered in a form, and whom to
+// answer: the first address in it that is one, or "". Inbox is where the entry is kept.
+func OfEntry(site, inbox, from string, entered []Field) (l Letter, reply string) {
+	l = Letter{
+		Subject: site, Lead: []string{"Sent with the form on " + from}, Link: &Link{Words: "Open the Inbox", URL: inbox},
+		Foot: "The Inbox of " + site + " says where entries are sent on to.",
+	}
+	for _, f := range entered {
+		words := oneLine(f.Value)
+		if words == "" {
+			continue
+		}
+		if len(l.Fields) == 0 {
+			l.Subject = shortened(site + ": " + words)
+		}
+		l.Fields = append(l.Fields, f)
+		if address, err := Address(f.Value); err == nil && reply == "" {
+			reply = address
+		}
+	}
+	return l, reply
+}
+
+// longestSubject is as many characters as mail programs show of one at least (common practice).
+const longestSubject = 70
+
+func shortened(s string) string {
+	if r := []rune(s); len(r) > longestSubject {
+		return strings.TrimSpace(string(r[:longestSubject-1])) + "…"
+	}
+	return s
+}
