@@ -97,10 +97,9 @@ func (s *base) queueMail(ctx context.Context, tx *sqlx.Tx, m *Mail) error {
 	return s.sendMail(ctx, tx, m.ID)
 }
 
+// sendMail queues a job of its own for a mail: the one that just noted that it was refused may not have ended.
 func (s *base) sendMail(ctx context.Context, tx *sqlx.Tx, id string) error {
-	o := &river.InsertOpts{
-		Queue: MailQueue, MaxAttempts: MailAttempts, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: underWay},
-	}
+	o := &river.InsertOpts{Queue: MailQueue, MaxAttempts: MailAttempts}
 	if _, err := s.jobs.InsertTx(ctx, tx.Tx, SendMail{id}, o); err != nil {
 		return fmt.Errorf("queueing a mail: %w", err)
 	}
