@@ -25,7 +25,7 @@ func (SendMail) Kind() string { return "send-mail" }
 // MailQueue is the queue of mails.
 const MailQueue = "mail"
 
-// MailAttempts is how often a mail is tried: over some nine hours, each time after a longer rest
+// MailAttempts is how often a mail is tried: over some eleven hours, each time after a longer rest
 // (River's, the fourth power of the attempt in seconds).
 const MailAttempts = 12
 

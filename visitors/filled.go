@@ -269,7 +269,7 @@ func pointOut(form *html.Node, entered url.Values) bool {
 			put(first, "id", "form-field-"+string(rune('a'+i%26)))
 		}
 		id := attribute(first, "id")
-		all = append(all, problem{id, strings.TrimSuffix(c.label, " (required)"), words})
+		all = append(all, problem{id, strings.TrimSuffix(strings.TrimSuffix(c.label, " (required)"), "."), words})
 		for _, n := range c.nodes {
 			put(n, "aria-invalid", "true")
 			put(n, "aria-describedby", strings.TrimSpace(attribute(n, "aria-describedby")+" "+id+"-problem"))

@@ -93,7 +93,7 @@ const saidStyle = `.said{text-align:start;width:fit-content;max-width:42rem;marg
 .said li+li{margin-top:1rem}.said mark{background:#ffecb3;color:#1f2a2c}
 .said form{display:flex;flex-wrap:wrap;gap:.5rem;align-items:center}.said input{flex:1 1 12rem;min-width:0}
 .form-problems{padding:1rem;border:2px solid;grid-column:1/-1}.form-problems ul{margin:.5rem 0 0;padding-inline-start:1.25rem}.form-problems a{text-decoration:underline}
-.form-problem{font-weight:600;padding-block-start:.375rem}[aria-invalid=true]{outline:2px solid;outline-offset:2px}
+form:has(>.form-problems)>*{align-self:start!important}.form-problem{font-weight:600;padding-block-start:.375rem}[aria-invalid=true]{outline:2px solid;outline-offset:2px}
 .said input,.said button{font:inherit;color:inherit;background:none;padding:.5rem .75rem;border:1px solid;border-radius:4px}.said button{cursor:pointer}
 `
 

@@ -12,7 +12,7 @@
   };
   const sent = (/** @type {SubmitEvent} */ e) => {
     const form = /** @type {HTMLFormElement} */ (e.target);
-    if (!e.isTrusted || !form.matches('[hx-post], [hx-get]')) return;
+    if (!e.isTrusted || !form.matches('[hx-post], [hx-get], :not([action])')) return; // the browser sends it
     e.preventDefault();
     e.stopImmediatePropagation();
     keep({ to: form, type: e.type, by: e.submitter });
