@@ -18,6 +18,7 @@ var order = []struct{ name, imports string }{
 	{"rights", ""},
 	{"chart", ""},
 	{"found", ""},
+	{"inbox", ""},
 	{"shape", ""},
 	{"doc", "number"},
 	{"colour", "number"},

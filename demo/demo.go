@@ -85,7 +85,7 @@ func load(ctx context.Context, st *store.Store, pictures *media.Keeper) ([]*stor
 	if err := st.Sites.Add(ctx, site); err != nil {
 		return nil, err
 	}
-	if err := st.Mails.SetTo(ctx, site.ID, site.Facts.Mail); err != nil {
+	if err := st.Mails.Set(ctx, site.ID, store.MailSettings{To: site.Facts.Mail}); err != nil {
 		return nil, err
 	}
 	for _, p := range []struct {

@@ -461,8 +461,8 @@ await task(
     await visitor.locator('form button').click();
     counted.presses++;
     await visitor.getByRole('heading', { name: 'Thank you' }).waitFor();
-    await page.goto(`${plot.app}/sites/skerry-line/entries`);
-    counted.presses++; // Inbox in the rail
+    await page.goto(`${plot.app}/sites/skerry-line/entries/keeping`);
+    counted.presses += 2; // Inbox in the rail, then “Mail and keeping”
     await press(page.getByRole('link', { name: /the mail to office@skerry/ }).first());
     await page.frameLocator('iframe.mail-page').getByText('ida@berg.example').waitFor();
   },

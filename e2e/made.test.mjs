@@ -325,15 +325,46 @@ test('what a visitor sends with a form arrives', async () => {
   await visitor.getByRole('link', { name: 'Back to the page' }).click();
   await visitor.getByRole('heading', { name: 'Ask for a berth', level: 1 }).waitFor();
   assert.deepEqual(visitor.wrong, []);
-  await page.goto(`${plot.app}/sites/skerry-line/entries`);
-  await page.getByText('somebody@example.org').waitFor();
+  await page.goto(`${plot.app}/sites/skerry-line/entries?box=all`);
   assert.deepEqual(await findings(page), []);
   // Unless the machine is busy it was filled in faster than people can, and is set apart.
-  const apart = page.getByRole('region', { name: 'Perhaps sent by programs' });
-  if (await apart.getByText('somebody@example.org').count())
-    await apart.getByRole('button', { name: 'It is from a person' }).click();
-  await page.getByRole('region', { name: 'From visitors' }).getByText('somebody@example.org').waitFor();
+  const row = page.getByRole('link', { name: /Somebody/ });
+  if ((await row.count()) === 0) {
+    await page.getByRole('link', { name: /^Spam/ }).click();
+    await page.getByRole('checkbox', { name: /^Select Somebody/ }).check();
+    await page.getByRole('button', { name: 'Not spam' }).click();
+    await page.getByText('1 entry is from people.').waitFor();
+    await page.getByRole('link', { name: /^All/ }).click();
+  }
+  // What is opened is read at once, and stays where it was.
+  assert.match((await row.textContent()) ?? '', /New:/);
+  await row.click();
+  await page.getByRole('heading', { name: 'Somebody' }).waitFor();
+  assert.doesNotMatch((await row.textContent()) ?? '', /New:/);
+  assert.equal(await row.getAttribute('aria-current'), 'true');
+  assert.deepEqual(await findings(page), []);
+  // It is answered by mail, deleted, and had back.
+  await page.getByText('Answer by mail').click();
+  await page.keyboard.type('It is kept for you.');
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
+  await page.getByText('Dana Holm answered').waitFor();
+  await page.getByRole('button', { name: 'Delete' }).last().click();
+  await page.getByText('1 entry deleted.').waitFor();
+  assert.equal(await row.count(), 0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await row.waitFor();
+  // By keys: the arrows go through the list, Enter opens, and Space selects.
+  await row.focus();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Enter');
+  await page.locator('#entry-who').waitFor();
+  await page.locator('.inbox-marks input').first().focus();
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Star', exact: true }).first().press('Enter');
+  await eventually(() => page.getByRole('link', { name: 'Starred 1' }).count(), 1, 'it is starred');
   // It goes on to the site's address, and is seen as the stand-in for a mail server got it.
+  await page.getByRole('link', { name: 'Mail and keeping' }).click();
   await page
     .getByRole('cell', { name: /^Taken by the mail server/ })
     .first()
@@ -347,15 +378,17 @@ test('what a visitor sends with a form arrives', async () => {
   await page.frameLocator('iframe.mail-page').getByText('somebody@example.org').waitFor();
   assert.match(await page.getByLabel('The mail as plain text').textContent(), /Where to answer: somebody@example\.org/);
   assert.deepEqual(await findings(page), []);
+  await page.getByRole('link', { name: 'Back to the mails' }).click();
   await page.getByRole('link', { name: 'Back to the Inbox' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Export as CSV' }).click(),
+    page.getByRole('link', { name: 'CSV of all entries' }).click(),
   ]);
   assert.match(fs.readFileSync(await file.path(), 'utf8'), /^Sent,Form,.*Where to answer.*\r\n.*somebody@example\.org/);
+  await page.getByRole('link', { name: 'Mail and keeping' }).click();
   await page.getByLabel('What they entered').fill('somebody@example.org');
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
-  await page.getByText('1 erased.').waitFor();
+  await page.getByText('1 erased on').waitFor();
   assert.equal(await page.getByText('somebody@example.org').count(), 0);
 });
 

@@ -858,6 +858,7 @@ test('every screen of a site fits a phone and a desktop, without findings of axe
     '?as=wall',
     '/library',
     '/entries',
+    '/entries/keeping',
     '/checks',
     '/house',
     '/menus',

@@ -41,6 +41,13 @@ func (w *Tasks) SendMail(ctx context.Context, id string) error {
 	if err := json.Unmarshal(m.Letter, &out.Letter); err != nil {
 		return fmt.Errorf("%w: reading its letter: %w", mail.ErrRefused, err)
 	}
+	if m.Sort == store.MailOfAnswer {
+		if out.ByHand = true; m.Entry != "" {
+			if out.After, err = w.Store.Mails.Thread(ctx, m); err != nil {
+				return err
+			}
+		}
+	}
 	if l := out.Link; l != nil && strings.HasPrefix(l.URL, "/") {
 		l.URL = w.Post.App + l.URL
 	}

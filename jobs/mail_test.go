@@ -108,18 +108,24 @@ func TestMailsAreNotKeptLongerThanWhatTheyTell(t *testing.T) {
 		t.Errorf("without a server: %v", err)
 	}
 	s := y.post()
-	told := &store.Mail{To: "office@skerry.example", Letter: y.letter()}
+	y.must(y.Store.Mails.Set(ctx, "w1", store.MailSettings{To: "office@skerry.example"}))
 	y.must(
 		y.Store.Entries.Add(
 			ctx,
 			"w1",
-			store.FormEntry{Form: "b1", Answers: []store.Answer{{Field: "a", Value: "ida@berg.example"}}},
-			told,
+			store.FormEntry{
+				ID:      "e1",
+				Form:    "b1",
+				Answers: []store.Answer{{Field: "a", Value: "ida@berg.example"}},
+			},
+			store.Telling{Letter: y.letter()},
 		),
 	)
-	if y.mail(told.ID).Entry == "" {
-		t.Fatal("the mail doesn't know its entry")
+	mails, err := y.Store.Mails.OfEntry(ctx, "w1", "e1")
+	if err != nil || len(mails) != 1 {
+		t.Fatalf("%d mails tell of it: %v", len(mails), err)
 	}
+	told := mails[0]
 	n, err := y.Store.Entries.EraseAnswers(ctx, "w1", "ida@berg.example")
 	y.must(err)
 	y.must(y.SendMail(ctx, told.ID))
@@ -152,16 +158,20 @@ func TestASiteSendsSoManyMails(t *testing.T) {
 	) {
 		t.Errorf("one more: %v", err)
 	}
-	m := &store.Mail{To: "office@skerry.example", Letter: y.letter()}
+	y.must(y.Store.Mails.Set(ctx, "w1", store.MailSettings{To: "office@skerry.example"}))
 	y.must(
 		y.Store.Entries.Add(
 			ctx,
 			"w1",
-			store.FormEntry{Form: "b1", Answers: []store.Answer{{Field: "a", Value: "hello"}}},
-			m,
+			store.FormEntry{
+				Form:    "b1",
+				Answers: []store.Answer{{Field: "a", Value: "hello"}},
+			},
+			store.Telling{Letter: y.letter()},
 		),
 	)
-	if all, err := y.Store.Entries.List(ctx, "w1", false, 10); err != nil || len(all) != 1 {
+	if all, _, err := y.Store.Inbox.List(ctx, store.Look{Site: "w1", User: y.owner, Box: store.BoxAll, Limit: 10}); err != nil ||
+		len(all) != 1 {
 		t.Errorf("%d entries: %v", len(all), err)
 	}
 	if _, err := y.Store.DB().ExecContext(ctx, `UPDATE mails SET made_at = now() - interval '2 days'`); err != nil {

@@ -1,12 +1,17 @@
 package mail
 
-import "strings"
+import (
+	"cmp"
+	"strings"
+
+	"openplot/core/inbox"
+)
 
 // OfEntry is the letter that tells the people of a site what somebody entered in a form, and whom to
-// answer: the first address in it that is one, or "". Inbox is where the entry is kept.
-func OfEntry(site, inbox, from string, entered []Field) (l Letter, reply string) {
+// answer: the first address in it that is one, or "". It is kept at a path.
+func OfEntry(site, at, from string, entered []inbox.Answer) (l Letter, reply string) {
 	l = Letter{
-		Subject: site, Lead: []string{"Sent with the form on " + from}, Link: &Link{Words: "Open the Inbox", URL: inbox},
+		Subject: site, Lead: []string{"Sent with the form on " + from}, Link: &Link{Words: "Open the Inbox", URL: at},
 		Foot: "The Inbox of " + site + " says where entries are sent on to.",
 	}
 	for _, f := range entered {
@@ -17,10 +22,8 @@ func OfEntry(site, inbox, from string, entered []Field) (l Letter, reply string)
 		if len(l.Fields) == 0 {
 			l.Subject = shortened(site + ": " + words)
 		}
-		l.Fields = append(l.Fields, f)
-		if address, err := Address(f.Value); err == nil && reply == "" {
-			reply = address
-		}
+		l.Fields = append(l.Fields, Field{f.Field, f.Value})
+		reply = cmp.Or(reply, inbox.Address(f.Value))
 	}
 	return l, reply
 }

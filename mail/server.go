@@ -17,6 +17,7 @@ import (
 
 	gomail "github.com/wneessen/go-mail"
 
+	"openplot/core/inbox"
 	"openplot/core/number"
 )
 
@@ -25,9 +26,11 @@ type Mail struct {
 	ID          string // of which its Message-ID is made, so that one that is sent twice can be told
 	At          time.Time
 	To          string
-	From        string // the name that stands before the server's address, or ""
-	ReplyTo     string // an address, or ""
-	Unsubscribe string // where one press ends such mails (RFC 8058), or ""
+	From        string   // the name that stands before the server's address, or ""
+	ReplyTo     string   // an address, or ""
+	After       []string // the mails of the same thread that went before, by their ids
+	ByHand      bool     // somebody wrote it
+	Unsubscribe string   // where one press ends such mails (RFC 8058), or ""
 	Letter
 }
 
@@ -117,12 +120,10 @@ func ReadKey(domain, selector string, text []byte) (*Key, error) {
 
 // Address reads an address on its own, such as somebody@example.org (RFC 5321 §4.1.2).
 func Address(s string) (string, error) {
-	s = strings.TrimSpace(s)
-	a, err := mail.ParseAddress(s)
-	if err != nil || a.Address != s || len(s) > 254 || strings.ContainsFunc(s, func(r rune) bool { return r < ' ' }) {
-		return "", fmt.Errorf("%.60q isn’t an address such as somebody@example.org", s)
+	if a := inbox.Address(s); a != "" {
+		return a, nil
 	}
-	return s, nil
+	return "", fmt.Errorf("%.60q isn’t an address such as somebody@example.org", s)
 }
 
 // Send hands a mail over. What would be in vain the next time too gives ErrRefused.
@@ -197,8 +198,17 @@ func (s *Server) message(m *Mail) (*gomail.Msg, error) {
 	msg.SetMessageIDWithValue(oneLine(m.ID) + "@" + host)
 	msg.SetDateWithValue(m.At)
 	msg.Subject(oneLine(m.Subject))
-	// Other programs are told not to answer by themselves (RFC 3834 §5).
-	msg.SetGenHeader("Auto-Submitted", "auto-generated")
+	if !m.ByHand { // other programs are told not to answer by themselves (RFC 3834 §5)
+		msg.SetGenHeader("Auto-Submitted", "auto-generated")
+	}
+	if n := len(m.After); n > 0 { // RFC 5322 §3.6.4
+		ids := make([]string, n)
+		for i, id := range m.After {
+			ids[i] = "<" + oneLine(id) + "@" + host + ">"
+		}
+		msg.SetGenHeader("In-Reply-To", ids[n-1])
+		msg.SetGenHeader("References", strings.Join(ids, " "))
+	}
 	if m.Unsubscribe != "" {
 		msg.SetGenHeader("List-Unsubscribe", "<"+oneLine(m.Unsubscribe)+">")
 		msg.SetGenHeader("List-Unsubscribe-Post", "List-Unsubscribe=One-Click")

@@ -105,7 +105,7 @@ func TestEntriesAreForgotten(t *testing.T) {
 	f := begin(t)
 	ctx := t.Context()
 	for i, mail := range []string{"a@example.org", "b@example.org", " A@Example.org"} {
-		if err := f.Entries.Add(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{"Name", fmt.Sprint(i)}, {"Mail", mail}}, Trial: i == 1}); err != nil {
+		if err := f.Entries.Add(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{Field: "Name", Value: fmt.Sprint(i)}, {Field: "Mail", Value: mail}}, Trial: i == 1}, Telling{}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -115,7 +115,7 @@ func TestEntriesAreForgotten(t *testing.T) {
 	if err := f.Entries.SetDays(ctx, "w1", 90); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.Entries.Add(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{"Name", "x"}}}); err != nil {
+	if err := f.Entries.Add(ctx, "w1", FormEntry{Form: "b1", Answers: []Answer{{Field: "Name", Value: "x"}}}, Telling{}); err != nil {
 		t.Fatal(err)
 	}
 	for _, tt := range []struct{ days, left int }{{29, 2}, {31, 1}, {91, 0}} {

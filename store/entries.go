@@ -1,33 +1,45 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/jmoiron/sqlx"
 
+	"openplot/core/inbox"
 	"openplot/core/policy"
 )
 
 // Answer is what was written into one field of a form.
-type Answer struct {
-	Field string `json:"field"`
-	Value string `json:"value"`
-}
+type Answer = inbox.Answer
 
 // FormEntry is what a visitor sent with a form.
 type FormEntry struct {
-	ID      string    `db:"id"`
-	Form    string    `db:"form"` // the block's id
-	Raw     []byte    `db:"answers"`
-	Answers []Answer  `db:"-"`
-	SentAt  time.Time `db:"sent_at"`
-	Trial   bool      `db:"trial"`   // sent from a preview
-	Suspect string    `db:"suspect"` // why it looks as if a program had sent it, or ""
+	ID        string     `db:"id"`
+	Form      string     `db:"form"`      // the block's id
+	From      string     `db:"sent_from"` // the page that it was sent from, as host and path, or ""
+	Raw       []byte     `db:"answers"`
+	Answers   []Answer   `db:"-"`
+	SentAt    time.Time  `db:"sent_at"`
+	Trial     bool       `db:"trial"`   // sent from a preview
+	Suspect   string     `db:"suspect"` // why it looks as if a program had sent it, or ""
+	Starred   bool       `db:"starred"`
+	Assigned  string     `db:"assigned_to"` // a person's id, or ""
+	DeletedAt *time.Time `db:"deleted_at"`  // from when on it can be had back for a while
+}
+
+const entryColumns = `e.id, e.form, e.sent_from, e.answers, e.sent_at, e.trial, e.suspect, e.starred, coalesce(e.assigned_to, '') AS assigned_to, e.deleted_at`
+
+// Telling is the letter that tells of an entry: to the addresses of its form, or those of its site.
+type Telling struct {
+	Letter  any // a mail.Letter
+	ReplyTo string
 }
 
 // Limits of what is kept. Nothing makes room for what comes: what is over them isn't taken.
@@ -48,27 +60,40 @@ var ErrFull = errors.New("as many entries as are taken")
 
 // Add keeps what a visitor sent, or as a trial what somebody sent to try a form. What is
 // more than a form gets in a day is set apart, and with what looks like a program's ErrFull is all
-// that comes of too much: nothing makes room for it, and it takes no room of others'. The mails that
-// tell of it go out with what is neither.
-func (s *Entries) Add(ctx context.Context, site string, e FormEntry, mails ...*Mail) error {
+// that comes of too much: nothing makes room for it, and it takes no room of others'. What is neither is
+// told to the people of the site by mail, where they say so. An entry without an id gets one.
+func (s *Entries) Add(ctx context.Context, site string, e FormEntry, t Telling) error {
 	raw, err := json.Marshal(e.Answers)
 	if err != nil {
 		return fmt.Errorf("writing answers: %w", err)
 	}
+	e.ID = cmp.Or(e.ID, NewID("e"))
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
-		e.ID = NewID("e")
 		if e.Suspect, err = add(ctx, tx, site, e, raw); err != nil || e.Trial || e.Suspect != "" {
 			return err
 		}
-		return s.sendOn(ctx, tx, site, e.ID, mails)
+		return s.tell(ctx, tx, site, e.ID, t)
 	})
 }
 
-// sendOn queues the mails that tell of an entry, as far as a site sends so many: it is in the Inbox all
+// tell queues the mails that tell of an entry, as far as a site sends so many: it is in the Inbox all
 // the same.
-func (s *Entries) sendOn(ctx context.Context, tx *sqlx.Tx, site, entry string, mails []*Mail) error {
-	for _, m := range mails {
-		m.Site, m.Sort, m.Entry = site, MailOfEntry, entry
+func (s *Entries) tell(ctx context.Context, tx *sqlx.Tx, site, entry string, t Telling) error {
+	if t.Letter == nil {
+		return nil
+	}
+	var to string
+	if err := tx.GetContext(ctx, &to, `SELECT coalesce(f.mail_to, s.mail_to) FROM form_entries e JOIN sites s ON s.id = e.site_id
+		LEFT JOIN form_settings f ON f.site_id = e.site_id AND f.form = e.form WHERE e.id = $1`, entry); err != nil ||
+		to == "" {
+		return err
+	}
+	letter, err := json.Marshal(t.Letter)
+	if err != nil {
+		return fmt.Errorf("writing a letter: %w", err)
+	}
+	for address := range strings.SplitSeq(to, ",") {
+		m := &Mail{Site: site, Sort: MailOfEntry, Entry: entry, To: address, ReplyTo: t.ReplyTo, Letter: letter}
 		if err := s.queueMail(ctx, tx, m); err != nil && !errors.Is(err, ErrMails) {
 			return err
 		}
@@ -81,12 +106,13 @@ func add(ctx context.Context, tx *sqlx.Tx, site string, e FormEntry, raw []byte)
 	err = tx.GetContext(
 		ctx,
 		&suspect,
-		`WITH here AS (SELECT count(*) FILTER (WHERE NOT trial AND suspect = '') AS people, count(*) FILTER (WHERE NOT trial AND suspect <> '') AS suspects,
-			count(*) FILTER (WHERE trial) AS trials,
+		`WITH here AS (SELECT count(*) FILTER (WHERE NOT trial AND suspect = '') AS people,
+			count(*) FILTER (WHERE NOT trial AND suspect <> '' AND deleted_at IS NULL) AS suspects,
+			count(*) FILTER (WHERE trial AND deleted_at IS NULL) AS trials,
 			count(*) FILTER (WHERE NOT trial AND suspect = '' AND form = $3 AND sent_at > now() - interval '1 day') AS people_today,
 			count(*) FILTER (WHERE NOT trial AND suspect <> '' AND form = $3 AND sent_at > now() - interval '1 day') AS suspects_today FROM form_entries WHERE site_id = $2),
 		as_it_is AS (SELECT here.*, CASE WHEN $5 OR $6 <> '' THEN $6 WHEN people_today >= $7 OR people >= $9 THEN $12 ELSE '' END AS suspect FROM here)
-		INSERT INTO form_entries (id, site_id, form, answers, trial, suspect) SELECT $1, $2, $3, $4, $5, suspect FROM as_it_is
+		INSERT INTO form_entries (id, site_id, form, answers, trial, suspect, sent_from) SELECT $1, $2, $3, $4, $5, suspect, left($13, 600) FROM as_it_is
 		WHERE CASE WHEN $5 THEN trials < $11 WHEN suspect <> '' THEN suspects_today < $8 AND suspects < $10 ELSE true END RETURNING suspect`,
 		e.ID,
 		site,
@@ -100,6 +126,7 @@ func add(ctx context.Context, tx *sqlx.Tx, site string, e FormEntry, raw []byte)
 		maxSuspects,
 		maxTrials,
 		TooMany,
+		Clean(e.From),
 	)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", ErrFull
@@ -108,20 +135,6 @@ func add(ctx context.Context, tx *sqlx.Tx, site string, e FormEntry, raw []byte)
 		return "", fmt.Errorf("keeping a form's entry: %w", err)
 	}
 	return suspect, nil
-}
-
-// List gives the newest entries of a site's forms: those that look like people's, or
-// those that don't.
-func (s *Entries) List(ctx context.Context, site string, suspect bool, limit int) ([]*FormEntry, error) {
-	var es []*FormEntry
-	if err := s.db.SelectContext(
-		ctx, &es,
-		`SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND (suspect <> '') = $2 ORDER BY sent_at DESC, id LIMIT $3`,
-		site, suspect, limit,
-	); err != nil {
-		return nil, fmt.Errorf("listing entries: %w", err)
-	}
-	return es, readEntries(es)
 }
 
 func readEntries(es []*FormEntry) error {
@@ -138,7 +151,7 @@ func (s *Entries) Each(ctx context.Context, site string, f func(*FormEntry) erro
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		rows, err := tx.QueryxContext(
 			ctx,
-			`SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND NOT trial ORDER BY sent_at, id`,
+			`SELECT `+entryColumns+` FROM form_entries e WHERE e.site_id = $1 AND NOT e.trial AND e.deleted_at IS NULL ORDER BY e.sent_at, e.id`,
 			site,
 		)
 		if err != nil {
@@ -164,15 +177,14 @@ func (s *Entries) Each(ctx context.Context, site string, f func(*FormEntry) erro
 // ByID gives an entry of a site, or ErrNotFound.
 func (s *Entries) ByID(ctx context.Context, site, id string) (*FormEntry, error) {
 	e := new(FormEntry)
-	if err := s.db.GetContext(ctx, e, `SELECT id, form, answers, sent_at, trial, suspect FROM form_entries WHERE site_id = $1 AND id = $2`, site, id); err != nil {
+	if err := s.db.GetContext(ctx, e, `SELECT `+entryColumns+` FROM form_entries e WHERE e.site_id = $1 AND e.id = $2`, site, id); err != nil {
 		return nil, fmt.Errorf("reading an entry: %w", notFound(err))
 	}
 	return e, readEntries([]*FormEntry{e})
 }
 
-// Trust takes an entry for a person's that looked like a program's, and has the mails go out that tell
-// of it.
-func (s *Entries) Trust(ctx context.Context, site, id string, mails ...*Mail) error {
+// Trust takes an entry for a person's that looked like a program's, and tells of it.
+func (s *Entries) Trust(ctx context.Context, site, id string, t Telling) error {
 	return s.inTx(ctx, func(tx *sqlx.Tx) error {
 		r, err := tx.ExecContext(
 			ctx,
@@ -186,16 +198,8 @@ func (s *Entries) Trust(ctx context.Context, site, id string, mails ...*Mail) er
 		if n, err := r.RowsAffected(); err != nil || n == 0 {
 			return err
 		}
-		return s.sendOn(ctx, tx, site, id, mails)
+		return s.tell(ctx, tx, site, id, t)
 	})
-}
-
-// Delete forgets an entry of a site's forms.
-func (s *Entries) Delete(ctx context.Context, site, id string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND id = $2`, site, id); err != nil {
-		return fmt.Errorf("forgetting an entry: %w", err)
-	}
-	return nil
 }
 
 // EraseAnswers forgets all entries of a site's forms in which somebody wrote exactly this,
@@ -214,22 +218,6 @@ func (s *Entries) EraseAnswers(ctx context.Context, site, written string) (int64
 	return r.RowsAffected()
 }
 
-// DeleteTrials forgets all that was sent to try a site's forms.
-func (s *Entries) DeleteTrials(ctx context.Context, site string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND trial`, site); err != nil {
-		return fmt.Errorf("forgetting trials: %w", err)
-	}
-	return nil
-}
-
-// DeleteSuspects forgets all entries of a site that look like programs'.
-func (s *Entries) DeleteSuspects(ctx context.Context, site string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE site_id = $1 AND suspect <> ''`, site); err != nil {
-		return fmt.Errorf("forgetting entries: %w", err)
-	}
-	return nil
-}
-
 // SetDays says how many days what visitors send is kept.
 func (s *Entries) SetDays(ctx context.Context, site string, days int) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET entry_days = $2 WHERE id = $1`, site, days); err != nil {
@@ -238,11 +226,13 @@ func (s *Entries) SetDays(ctx context.Context, site string, days int) error {
 	return nil
 }
 
-// Forget ends what is longer ago than each site keeps; trials before that.
+// Forget ends what is longer ago than each site keeps, or its form; trials and what was deleted before that.
 func (s *Entries) Forget(ctx context.Context) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries e USING sites s WHERE s.id = e.site_id
-		AND e.sent_at < now() - make_interval(days => CASE WHEN e.trial THEN least($1, s.entry_days) ELSE s.entry_days END)`,
-		policy.Days(policy.TrialEntries)); err != nil {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM form_entries WHERE id IN (SELECT e.id FROM form_entries e JOIN sites s ON s.id = e.site_id
+		LEFT JOIN form_settings f ON f.site_id = e.site_id AND f.form = e.form
+		WHERE e.sent_at < now() - make_interval(days => least(coalesce(f.days, s.entry_days), CASE WHEN e.trial THEN $1::int END))
+			OR e.deleted_at < now() - make_interval(days => $2))`,
+		policy.Days(policy.TrialEntries), policy.Days(policy.DeletedEntries)); err != nil {
 		return fmt.Errorf("forgetting old entries: %w", err)
 	}
 	return nil

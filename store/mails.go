@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"strings"
 	"time"
 
 	"github.com/jmoiron/sqlx"
@@ -33,14 +32,15 @@ const MailAttempts = 12
 const (
 	MailOfEntry      = "entry"
 	MailOfInvitation = "invitation"
-	MailOfTrial      = "trial" // somebody wanted to see whether mails arrive
+	MailOfTrial      = "trial"  // somebody wanted to see whether mails arrive
+	MailOfAnswer     = "answer" // to whoever sent a form
 )
 
 // Mail is a mail to one person, and how far it has come.
 type Mail struct {
 	ID       string          `db:"id"`
 	Site     string          `db:"site_id"`
-	SiteName string          `db:"site_name"`
+	SiteName string          `db:"site_name"` // the name that it comes from
 	Sort     string          `db:"kind"`
 	Entry    string          `db:"entry_id"` // the entry that it tells of, or ""
 	To       string          `db:"recipient"`
@@ -51,25 +51,12 @@ type Mail struct {
 	Tried    int             `db:"tried"`
 	Problem  string          `db:"problem"` // why it couldn't be handed over the last time
 	Failed   bool            `db:"failed"`  // it isn't tried any more
+	By       string          `db:"made_by"` // who wrote it, or ""
+	ByName   string          `db:"by_name"`
 }
 
 // Waiting reports whether the mail is still to be sent.
 func (m *Mail) Waiting() bool { return m.SentAt == nil && !m.Failed }
-
-// MailsOf are a letter to each address that entries of the site are sent on to. It is a mail.Letter.
-func (s *Site) MailsOf(letter any, reply string) (ms []*Mail, err error) {
-	if s.MailTo == "" {
-		return nil, nil
-	}
-	b, err := json.Marshal(letter)
-	if err != nil {
-		return nil, fmt.Errorf("writing a letter: %w", err)
-	}
-	for to := range strings.SplitSeq(s.MailTo, ",") {
-		ms = append(ms, &Mail{To: to, ReplyTo: reply, Letter: b})
-	}
-	return ms, nil
-}
 
 // ErrMails means that as many mails of a site went out within a day as do.
 var ErrMails = errors.New("as many mails as go out in a day")
@@ -90,8 +77,8 @@ func (s *base) queueMail(ctx context.Context, tx *sqlx.Tx, m *Mail) error {
 	if m.ID == "" {
 		m.ID = NewID("m")
 	}
-	if _, err := tx.NamedExecContext(ctx, `INSERT INTO mails (id, site_id, kind, entry_id, recipient, reply_to, letter)
-		VALUES (:id, :site_id, :kind, nullif(:entry_id, ''), :recipient, :reply_to, :letter)`, m); err != nil {
+	if _, err := tx.NamedExecContext(ctx, `INSERT INTO mails (id, site_id, kind, entry_id, recipient, reply_to, letter, made_by)
+		VALUES (:id, :site_id, :kind, nullif(:entry_id, ''), :recipient, :reply_to, :letter, nullif(:made_by, ''))`, m); err != nil {
 		return fmt.Errorf("queueing a mail: %w", err)
 	}
 	return s.sendMail(ctx, tx, m.ID)
@@ -106,8 +93,9 @@ func (s *base) sendMail(ctx context.Context, tx *sqlx.Tx, id string) error {
 	return nil
 }
 
-const mailColumns = `m.id, m.site_id, s.name AS site_name, m.kind, coalesce(m.entry_id, '') AS entry_id, m.recipient, m.reply_to, m.letter,
-	m.made_at, m.sent_at, m.tried, m.problem, m.failed FROM mails m JOIN sites s ON s.id = m.site_id`
+const mailColumns = `m.id, m.site_id, coalesce(nullif(s.mail_name, ''), s.name) AS site_name, m.kind, coalesce(m.entry_id, '') AS entry_id,
+	m.recipient, m.reply_to, m.letter, m.made_at, m.sent_at, m.tried, m.problem, m.failed, coalesce(m.made_by, '') AS made_by,
+	coalesce(u.name, '') AS by_name FROM mails m JOIN sites s ON s.id = m.site_id LEFT JOIN users u ON u.id = m.made_by`
 
 // ByID gives a mail, or ErrNotFound.
 func (s *Mails) ByID(ctx context.Context, id string) (*Mail, error) {
@@ -118,18 +106,36 @@ func (s *Mails) ByID(ctx context.Context, id string) (*Mail, error) {
 	return m, nil
 }
 
-// OfEntries gives the newest mails that tell of entries of a site, by the entries' ids.
-func (s *Mails) OfEntries(ctx context.Context, site string, limit int) (map[string][]*Mail, error) {
-	var ms []*Mail
-	if err := s.db.SelectContext(ctx, &ms, `SELECT `+mailColumns+` WHERE m.entry_id IN
-		(SELECT id FROM form_entries WHERE site_id = $1 ORDER BY sent_at DESC, id LIMIT $2) ORDER BY m.recipient`, site, limit); err != nil {
+// OfEntry gives the mails about an entry of a site, the oldest first.
+func (s *Mails) OfEntry(ctx context.Context, site, entry string) (ms []*Mail, err error) {
+	if err := s.db.SelectContext(ctx, &ms, `SELECT `+mailColumns+` WHERE m.site_id = $1 AND m.entry_id = $2 ORDER BY m.made_at, m.recipient`, site, entry); err != nil {
 		return nil, fmt.Errorf("listing mails: %w", err)
 	}
-	of := map[string][]*Mail{}
-	for _, m := range ms {
-		of[m.Entry] = append(of[m.Entry], m)
+	return ms, nil
+}
+
+// Thread gives the ids of the answers to an entry that were sent before a mail to the same person, the first first.
+func (s *Mails) Thread(ctx context.Context, m *Mail) (ids []string, err error) {
+	if err := s.db.SelectContext(ctx, &ids, `SELECT id FROM mails WHERE entry_id = $1 AND kind = 'answer' AND recipient = $2
+		AND sent_at IS NOT NULL AND id <> $3 ORDER BY made_at LIMIT 20`, m.Entry, m.To, m.ID); err != nil {
+		return nil, fmt.Errorf("listing mails: %w", err)
 	}
-	return of, nil
+	return ids, nil
+}
+
+// Answer has a mail sent to whoever sent an entry, or gives ErrMails.
+func (s *Mails) Answer(ctx context.Context, m *Mail) error {
+	m.Sort = MailOfAnswer
+	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+		var n int
+		if err := tx.GetContext(ctx, &n, `SELECT count(*) FROM mails WHERE site_id = $1 AND kind = 'answer' AND made_at > now() - interval '1 day'`, m.Site); err != nil {
+			return fmt.Errorf("counting mails: %w", err)
+		}
+		if n >= policy.AnswersADay {
+			return ErrMails
+		}
+		return s.queueMail(ctx, tx, m)
+	})
 }
 
 // List gives a site's newest mails of all sorts.
@@ -178,9 +184,16 @@ func (s *Mails) Again(ctx context.Context, site, id string) error {
 	})
 }
 
-// SetTo says which addresses the entries of a site's forms go to, with commas between.
-func (s *Mails) SetTo(ctx context.Context, site, to string) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET mail_to = $2 WHERE id = $1`, site, to); err != nil {
+// MailSettings are how mails of a site go out.
+type MailSettings struct {
+	To    string // the addresses that entries are sent on to, with commas between
+	Name  string // that mails come from, or "" for the site's
+	Reply string // the address that answers go to, or "" for that of whoever writes
+}
+
+// Set keeps how mails of a site go out.
+func (s *Mails) Set(ctx context.Context, site string, v MailSettings) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE sites SET mail_to = $2, mail_name = $3, mail_reply = $4 WHERE id = $1`, site, v.To, Clean(v.Name), v.Reply); err != nil {
 		return fmt.Errorf("keeping a setting: %w", err)
 	}
 	return nil

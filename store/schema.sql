@@ -40,6 +40,25 @@ CREATE TABLE public.editions (
 
 COMMENT ON TABLE public.editions IS 'What a page was published from, kept while pictures on it lack copies: originals are those pictures'' files.';
 
+CREATE TABLE public.entry_notes (
+    id text NOT NULL,
+    entry_id text NOT NULL,
+    user_id text,
+    words text NOT NULL,
+    made_at timestamp with time zone DEFAULT now() NOT NULL,
+    CONSTRAINT entry_notes_words_check CHECK (((length(words) >= 1) AND (length(words) <= 4000)))
+);
+
+COMMENT ON TABLE public.entry_notes IS 'What people of a site noted beside an entry.';
+
+CREATE TABLE public.entry_reads (
+    entry_id text NOT NULL,
+    user_id text NOT NULL,
+    read boolean NOT NULL
+);
+
+COMMENT ON TABLE public.entry_reads IS 'Who has read which entry, or called it unread.';
+
 CREATE TABLE public.form_entries (
     id text NOT NULL,
     site_id text NOT NULL,
@@ -48,11 +67,29 @@ CREATE TABLE public.form_entries (
     sent_at timestamp with time zone DEFAULT now() NOT NULL,
     trial boolean DEFAULT false NOT NULL,
     suspect text DEFAULT ''::text NOT NULL,
+    sent_from text DEFAULT ''::text NOT NULL,
+    starred boolean DEFAULT false NOT NULL,
+    assigned_to text,
+    deleted_at timestamp with time zone,
+    found tsvector GENERATED ALWAYS AS (to_tsvector('simple'::regconfig, public.answer_words(answers))) STORED,
     CONSTRAINT form_entries_form_check CHECK (((length(form) >= 1) AND (length(form) <= 120))),
+    CONSTRAINT form_entries_sent_from_check CHECK ((length(sent_from) <= 600)),
     CONSTRAINT form_entries_suspect_check CHECK ((length(suspect) <= 120))
 );
 
 COMMENT ON TABLE public.form_entries IS 'What visitors sent with the forms of published pages.';
+
+CREATE TABLE public.form_settings (
+    site_id text NOT NULL,
+    form text NOT NULL,
+    days integer,
+    mail_to text,
+    CONSTRAINT form_settings_days_check CHECK (((days >= 1) AND (days <= 3650))),
+    CONSTRAINT form_settings_form_check CHECK (((length(form) >= 1) AND (length(form) <= 120))),
+    CONSTRAINT form_settings_mail_to_check CHECK ((length(mail_to) <= 2000))
+);
+
+COMMENT ON TABLE public.form_settings IS 'What of a form differs from its site: how long entries are kept, and where they are sent on to.';
 
 CREATE TABLE public.former_addresses (
     slug text NOT NULL,
@@ -130,7 +167,8 @@ CREATE TABLE public.mails (
     tried integer DEFAULT 0 NOT NULL,
     problem text DEFAULT ''::text NOT NULL,
     failed boolean DEFAULT false NOT NULL,
-    CONSTRAINT mails_kind_check CHECK ((kind = ANY (ARRAY['entry'::text, 'invitation'::text, 'trial'::text]))),
+    made_by text,
+    CONSTRAINT mails_kind_check CHECK ((kind = ANY (ARRAY['entry'::text, 'invitation'::text, 'trial'::text, 'answer'::text]))),
     CONSTRAINT mails_recipient_check CHECK ((length(recipient) <= 254)),
     CONSTRAINT mails_reply_to_check CHECK ((length(reply_to) <= 254))
 );
@@ -173,6 +211,7 @@ CREATE TABLE public.members (
     site_id text NOT NULL,
     user_id text NOT NULL,
     role text NOT NULL,
+    joined_at timestamp with time zone DEFAULT now() NOT NULL,
     CONSTRAINT members_role_check CHECK ((role = ANY (ARRAY['owner'::text, 'designer'::text, 'writer'::text])))
 );
 
@@ -428,9 +467,13 @@ CREATE TABLE public.sites (
     offline_at timestamp with time zone,
     offline_words text DEFAULT ''::text NOT NULL,
     mail_to text DEFAULT ''::text NOT NULL,
+    mail_name text DEFAULT ''::text NOT NULL,
+    mail_reply text DEFAULT ''::text NOT NULL,
     CONSTRAINT sites_business_check CHECK ((length(business) <= 20)),
     CONSTRAINT sites_entry_days_check CHECK (((entry_days >= 1) AND (entry_days <= 3650))),
     CONSTRAINT sites_language_check CHECK ((language ~ '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$'::text)),
+    CONSTRAINT sites_mail_name_check CHECK ((length(mail_name) <= 120)),
+    CONSTRAINT sites_mail_reply_check CHECK ((length(mail_reply) <= 254)),
     CONSTRAINT sites_mail_to_check CHECK ((length(mail_to) <= 2000)),
     CONSTRAINT sites_name_check CHECK (((length(name) >= 1) AND (length(name) <= 120))),
     CONSTRAINT sites_slug_check CHECK (((slug ~ '^[a-z0-9]+(-[a-z0-9]+)*$'::text) AND (length(slug) <= 60))),
@@ -557,8 +600,17 @@ ALTER TABLE ONLY public.domains
 ALTER TABLE ONLY public.editions
     ADD CONSTRAINT editions_pkey PRIMARY KEY (page_id);
 
+ALTER TABLE ONLY public.entry_notes
+    ADD CONSTRAINT entry_notes_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.entry_reads
+    ADD CONSTRAINT entry_reads_pkey PRIMARY KEY (user_id, entry_id);
+
 ALTER TABLE ONLY public.form_entries
     ADD CONSTRAINT form_entries_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.form_settings
+    ADD CONSTRAINT form_settings_pkey PRIMARY KEY (site_id, form);
 
 ALTER TABLE ONLY public.former_addresses
     ADD CONSTRAINT former_addresses_pkey PRIMARY KEY (slug);
@@ -682,6 +734,12 @@ CREATE UNIQUE INDEX domains_proved ON public.domains USING btree (host) WHERE (f
 
 CREATE INDEX domains_site_id_idx ON public.domains USING btree (site_id);
 
+CREATE INDEX entry_notes_of_entries ON public.entry_notes USING btree (entry_id, made_at);
+
+CREATE INDEX entry_reads_of_entries ON public.entry_reads USING btree (entry_id);
+
+CREATE INDEX form_entries_found ON public.form_entries USING gin (found);
+
 CREATE INDEX form_entries_site_id_form_sent_at_idx ON public.form_entries USING btree (site_id, form, sent_at DESC);
 
 CREATE INDEX form_entries_site_id_sent_at_idx ON public.form_entries USING btree (site_id, sent_at DESC);
@@ -758,8 +816,26 @@ ALTER TABLE ONLY public.domains
 ALTER TABLE ONLY public.editions
     ADD CONSTRAINT editions_page_id_fkey FOREIGN KEY (page_id) REFERENCES public.pages(id) ON DELETE CASCADE;
 
+ALTER TABLE ONLY public.entry_notes
+    ADD CONSTRAINT entry_notes_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.form_entries(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.entry_notes
+    ADD CONSTRAINT entry_notes_user_id_fkey FOREIGN KEY (user_id) REFERENCES public.users(id) ON DELETE SET NULL;
+
+ALTER TABLE ONLY public.entry_reads
+    ADD CONSTRAINT entry_reads_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.form_entries(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.entry_reads
+    ADD CONSTRAINT entry_reads_user_id_fkey FOREIGN KEY (user_id) REFERENCES public.users(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.form_entries
+    ADD CONSTRAINT form_entries_assigned_to_fkey FOREIGN KEY (assigned_to) REFERENCES public.users(id) ON DELETE SET NULL;
+
 ALTER TABLE ONLY public.form_entries
     ADD CONSTRAINT form_entries_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.form_settings
+    ADD CONSTRAINT form_settings_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.former_addresses
     ADD CONSTRAINT former_addresses_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
@@ -787,6 +863,9 @@ ALTER TABLE ONLY public.kept_sections
 
 ALTER TABLE ONLY public.mails
     ADD CONSTRAINT mails_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.form_entries(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.mails
+    ADD CONSTRAINT mails_made_by_fkey FOREIGN KEY (made_by) REFERENCES public.users(id) ON DELETE SET NULL;
 
 ALTER TABLE ONLY public.mails
     ADD CONSTRAINT mails_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;

@@ -88,12 +88,12 @@ func TestShelf(t *testing.T) {
 func TestFormEntries(t *testing.T) {
 	f := begin(t)
 	for _, value := range []string{"first", "second"} {
-		if err := f.Entries.Add(t.Context(), "w1", FormEntry{Form: "b1", Answers: []Answer{{"Your name", value}}}); err != nil {
+		if err := f.Entries.Add(t.Context(), "w1", FormEntry{Form: "b1", Answers: []Answer{{Field: "Your name", Value: value}}}, Telling{}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	es, err := f.Entries.List(t.Context(), "w1", false, 10)
-	if err != nil || len(es) != 2 || es[0].Answers[0] != (Answer{"Your name", "second"}) {
+	es, _, err := f.Inbox.List(t.Context(), Look{Site: "w1", User: f.user, Box: BoxAll, Limit: 10})
+	if err != nil || len(es) != 2 || es[0].Answers[0] != (Answer{Field: "Your name", Value: "second"}) {
 		t.Errorf("%+v, %v", es, err)
 	}
 }

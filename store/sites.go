@@ -20,8 +20,8 @@ type Site struct {
 	Worn string
 	// EntryDays is how long what visitors send is kept.
 	EntryDays int
-	// MailTo are the addresses that entries are sent on to, with commas between.
-	MailTo string
+	// Mail is how mails go out.
+	Mail MailSettings
 	// Archived is set aside: it is published as it was, and lists leave it out.
 	Archived bool
 	// Offline shows visitors some words instead of its pages.
@@ -41,6 +41,8 @@ type siteRow struct {
 	Business  string `db:"business"`
 	EntryDays int    `db:"entry_days"`
 	MailTo    string `db:"mail_to"`
+	MailName  string `db:"mail_name"`
+	MailReply string `db:"mail_reply"`
 	Picture   string `db:"share_picture"`
 	Icon      []byte `db:"icon"`
 	TimeZone  string `db:"time_zone"`
@@ -59,7 +61,7 @@ func (r siteRow) site() (*Site, error) {
 			ID: r.ID, Slug: r.Slug, Name: r.Name, Language: r.Language, Business: r.Business, SharePicture: r.Picture, TimeZone: r.TimeZone,
 			CountsVisits: r.Counts,
 		},
-		EntryDays: r.EntryDays, MailTo: r.MailTo, Version: r.Version, Role: r.Role, Archived: r.Archived, Offline: r.Offline, Begun: r.Begun,
+		EntryDays: r.EntryDays, Mail: MailSettings{r.MailTo, r.MailName, r.MailReply}, Version: r.Version, Role: r.Role, Archived: r.Archived, Offline: r.Offline, Begun: r.Begun,
 	}
 	if err := json.Unmarshal(r.Menus, &s.Menus); err != nil {
 		return nil, fmt.Errorf("reading the menus of %s: %w", r.Slug, err)
@@ -80,7 +82,7 @@ func (r siteRow) site() (*Site, error) {
 	return s, nil
 }
 
-const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days, s.mail_to,
+const siteColumns = `s.id, s.slug, s.name, s.house, s.zones, s.facts, s.version, s.language, s.business, s.entry_days, s.mail_to, s.mail_name, s.mail_reply,
 	s.share_picture, s.icon, s.time_zone, s.menus, s.archived_at IS NOT NULL AS archived, s.offline_at IS NOT NULL AS offline, s.begun, s.counts_visits`
 
 // List gives the sites a person is a member of, by name.

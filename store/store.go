@@ -40,6 +40,7 @@ type Store struct {
 	Findings Findings
 	Hosts    Hosts
 	Houses   Houses
+	Inbox    Inbox
 	Jobs     Jobs
 	Log      Log
 	Media    Media
@@ -65,6 +66,7 @@ type (
 	Entries  struct{ *base } // of forms
 	Findings struct{ *base } // what checks found when they were last asked, and what is kept quiet
 	Hosts    struct{ *base } // addresses and domains, and which site is at them
+	Inbox    struct{ *base } // what somebody sees of a site's entries
 	Houses   struct{ *base } // house styles, those set aside, and fonts of a site's own
 	Jobs     struct{ *base } // what is done in the background, by which process, and what it took
 	Log      struct{ *base } // of edits: undone, redone, gone back to
@@ -98,7 +100,7 @@ type base struct {
 // over makes a Store of what its parts share.
 func over(b *base) *Store {
 	b.all = &Store{
-		base: b, Audit: Audit{b}, Drawings: Drawings{b}, Entries: Entries{b}, Findings: Findings{b}, Hosts: Hosts{b}, Houses: Houses{b}, Jobs: Jobs{b}, Log: Log{b},
+		base: b, Audit: Audit{b}, Drawings: Drawings{b}, Entries: Entries{b}, Findings: Findings{b}, Hosts: Hosts{b}, Houses: Houses{b}, Inbox: Inbox{b}, Jobs: Jobs{b}, Log: Log{b},
 		Media: Media{
 			b,
 		}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},

@@ -9,7 +9,7 @@ import (
 type Tally struct {
 	Pages    int `db:"pages"`
 	Media    int `db:"media"`
-	Entries  int `db:"entries"`  // from visitors, and not perhaps from programs
+	New      int `db:"new"`      // entries of people that somebody hasn't read
 	Findings int `db:"findings"` // that aren't hints, as far as pages were checked as they are
 	// ToPublish are the pages that visitors don't see as they are.
 	ToPublish int `db:"to_publish"`
@@ -30,10 +30,10 @@ type UnderWay struct {
 	Unput int `db:"unput"`
 }
 
-// Tally counts what there is on a site.
-func (s *Sites) Tally(ctx context.Context, site string) (t Tally, err error) {
+// Tally counts what there is on a site, for one of its members.
+func (s *Sites) Tally(ctx context.Context, site, user string) (t Tally, err error) {
 	if err := s.db.GetContext(ctx, &t, `SELECT n.pages, n.to_publish, n.findings, m.media, m.copies, m.uncopied,
-		(SELECT count(*) FROM form_entries e WHERE e.site_id = s.id AND NOT e.trial AND e.suspect = '') AS entries,
+		(SELECT count(*)`+reading("$2", "s.id")+boxes[BoxNew]+`) AS new,
 		coalesce(w.done, 0) AS swept, coalesce(w.pages, 0) AS to_sweep, d.put, d.to_put, d.unput
 		FROM sites s LEFT JOIN sweeps w ON w.site_id = s.id,
 		LATERAL (SELECT count(*) AS pages, coalesce(sum(f.broken + f.doubtful), 0) AS findings,
@@ -44,7 +44,7 @@ func (s *Sites) Tally(ctx context.Context, site string) (t Tally, err error) {
 		LATERAL (SELECT coalesce(sum(done) FILTER (WHERE problem = ''), 0) AS put,
 			coalesce(sum(greatest(parts, cardinality(pages))) FILTER (WHERE problem = ''), 0) AS to_put,
 			count(*) FILTER (WHERE problem <> '') AS unput FROM plans WHERE site_id = s.id AND at <= now()) d
-		WHERE s.id = $1`, site); err != nil {
+		WHERE s.id = $1`, site, user); err != nil {
 		return Tally{}, fmt.Errorf("counting what is on a site: %w", err)
 	}
 	return t, nil

@@ -129,13 +129,12 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		)
 		return
 	}
-	mails, err := sentOn(st, answers, c.Request.Host+back(c))
-	if err != nil {
-		s.formFailed(c, err)
-		return
+	e := store.FormEntry{
+		ID: store.NewID(
+			"e",
+		), Form: form, From: c.Request.Host + back(c), Answers: answers, Trial: trial, Suspect: suspect,
 	}
-	e := store.FormEntry{Form: form, Answers: answers, Trial: trial, Suspect: suspect}
-	err = s.Store.Entries.Add(c, st.ID, e, mails...)
+	err = s.Store.Entries.Add(c, st.ID, e, telling(st, &e))
 	if errors.Is(err, store.ErrFull) {
 		c.Header("Retry-After", "3600")
 		s.tell(
@@ -153,7 +152,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	}
 	thanks := "What you wrote has arrived."
 	if trial {
-		thanks = "This was a trial: it is kept apart from what visitors send, under Form entries."
+		thanks = "This was a trial: it is kept apart from what visitors send, under Trials in the Inbox."
 	}
 	s.tell(c, http.StatusOK, "Thank you", thanks, back(c))
 }

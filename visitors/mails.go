@@ -5,12 +5,8 @@ import (
 	"openplot/store"
 )
 
-// sentOn are the mails that tell the people of a site what came with a form from a page.
-func sentOn(st *store.Site, answers []store.Answer, from string) ([]*store.Mail, error) {
-	fields := make([]mail.Field, len(answers))
-	for i, a := range answers {
-		fields[i] = mail.Field{Label: a.Field, Value: a.Value}
-	}
-	letter, reply := mail.OfEntry(st.Name, "/sites/"+st.Slug+"/entries", from, fields)
-	return st.MailsOf(letter, reply)
+// telling is the letter that tells the people of a site what came with a form from a page.
+func telling(st *store.Site, e *store.FormEntry) store.Telling {
+	letter, reply := mail.OfEntry(st.Name, "/sites/"+st.Slug+"/entries?entry="+e.ID, e.From, e.Answers)
+	return store.Telling{Letter: letter, ReplyTo: reply}
 }

@@ -43,7 +43,7 @@ func TestEntriesAreSentOn(t *testing.T) {
 	if all := sends("9000", nil); len(all) != 0 {
 		t.Errorf("%d mails without an address", len(all))
 	}
-	if err := v.Store.Mails.SetTo(ctx, "w1", "office@skerry.example,crew@skerry.example"); err != nil {
+	if err := v.Store.Mails.Set(ctx, "w1", store.MailSettings{To: "office@skerry.example,crew@skerry.example"}); err != nil {
 		t.Fatal(err)
 	}
 	all := sends("9000", url.Values{"Email": {" ida@berg.example "}, "Words": {""}})

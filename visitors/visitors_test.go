@@ -283,7 +283,7 @@ func TestForms(t *testing.T) {
 		) {
 		t.Errorf("%d %s", status, text)
 	}
-	es, err := v.Store.Entries.List(t.Context(), "w1", false, 9)
+	es, err := v.list(store.BoxAll, 9)
 	if err != nil || len(es) != 1 || es[0].Answers[0].Value != "one, two" ||
 		es[0].Answers[1].Value != "<b>Somebody</b>" {
 		t.Errorf("%+v, %v", es, err)
@@ -334,7 +334,7 @@ func TestSuspectEntries(t *testing.T) {
 		if status, text, _ := v.ask(fmt.Sprint("192.0.2.", i), "POST", v.Hosts.Public("skerry")+"/_forms/skerry/b1", tt.form); status != http.StatusOK {
 			t.Fatalf("%d %s", status, text)
 		}
-		es, err := v.Store.Entries.List(t.Context(), "w1", tt.suspect != "", 1)
+		es, err := v.list(map[bool]store.Box{false: store.BoxAll, true: store.BoxSpam}[tt.suspect != ""], 1)
 		if err != nil || len(es) != 1 || !strings.Contains(es[0].Suspect, tt.suspect) || len(es[0].Answers) != 1 {
 			t.Errorf("%v: %+v, %v", tt.form, es, err)
 		}
@@ -348,10 +348,16 @@ func (v *visited) post(from string, form url.Values) int {
 	return status
 }
 
+// list gives what the site's designer sees of the Inbox.
+func (v *visited) list(box store.Box, limit int) ([]*store.Listed, error) {
+	es, _, err := v.Store.Inbox.List(v.t.Context(), store.Look{Site: "w1", User: v.designer.ID, Box: box, Limit: limit})
+	return es, err
+}
+
 // entries gives those of people, or of programs.
-func (v *visited) entries(suspect bool) []*store.FormEntry {
+func (v *visited) entries(suspect bool) []*store.Listed {
 	v.t.Helper()
-	es, err := v.Store.Entries.List(v.t.Context(), "w1", suspect, 5000)
+	es, err := v.list(map[bool]store.Box{false: store.BoxAll, true: store.BoxSpam}[suspect], 5000)
 	if err != nil {
 		v.t.Fatal(err)
 	}
@@ -574,11 +580,11 @@ func TestPreviews(t *testing.T) {
 			t.Errorf("%s: %d", address, status)
 		}
 	}
-	es, err := v.Store.Entries.List(t.Context(), "w1", false, 9)
+	es, err := v.list(store.BoxTrials, 9)
 	if err != nil || len(es) != 1 || !es[0].Trial || es[0].Answers[0].Value != "a trial" {
 		t.Fatalf("%+v, %v", es, err)
 	}
-	if err := v.Store.Entries.DeleteTrials(t.Context(), "w1"); err != nil {
+	if err := v.Store.Inbox.DeleteAll(t.Context(), "w1", store.BoxTrials); err != nil {
 		t.Fatal(err)
 	}
 	links, err := v.Store.Previews.List(t.Context(), "w1")

@@ -72,20 +72,24 @@ func TestTheRailCounts(t *testing.T) {
 	ctx := t.Context()
 	for i, e := range []store.FormEntry{{Form: "Ask"}, {Form: "Ask", Trial: true}, {Form: "Ask", Suspect: "too quick"}, {Form: "Ask"}} {
 		e.ID, e.Answers = "e"+string(rune('1'+i)), []store.Answer{{Field: "Name", Value: "A"}}
-		if err := p.store.Entries.Add(ctx, "w1", e); err != nil {
+		if err := p.store.Entries.Add(ctx, "w1", e, store.Telling{}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	n, err := p.store.Sites.Tally(ctx, "w1")
+	u, err := p.store.People.UserByEmail(ctx, "designer@example.org")
+	if err != nil {
+		t.Fatal(err)
+	}
+	n, err := p.store.Sites.Tally(ctx, "w1", u.ID)
 	infos, err2 := p.store.Pages.List(ctx, "w1")
 	if err != nil || err2 != nil {
 		t.Fatal(err, err2)
 	}
-	if n.Pages != len(infos) || n.Entries != 2 || n.ToPublish != len(infos) || n.UnderWay != (store.UnderWay{}) {
+	if n.Pages != len(infos) || n.New != 2 || n.ToPublish != len(infos) || n.UnderWay != (store.UnderWay{}) {
 		t.Errorf("%+v of %d pages", n, len(infos))
 	}
 	_, home, _ := p.as("designer@example.org").get("/sites/skerry")
-	for _, want := range []string{"2<span\n      class=\"visually-hidden\"> entries", "to publish"} {
+	for _, want := range []string{"2<span> new", "to publish"} {
 		if !strings.Contains(home, want) {
 			t.Errorf("the rail doesn't say %q", want)
 		}
@@ -94,7 +98,7 @@ func TestTheRailCounts(t *testing.T) {
 	if err := p.store.Findings.KeepFound(ctx, infos[0].ID, infos[0].Seq, "look", store.Counts{Broken: 2, Doubtful: 1, Hints: 5}); err != nil {
 		t.Fatal(err)
 	}
-	if n, err := p.store.Sites.Tally(ctx, "w1"); err != nil || n.Findings != 3 {
+	if n, err := p.store.Sites.Tally(ctx, "w1", u.ID); err != nil || n.Findings != 3 {
 		t.Errorf("%d findings, %v", n.Findings, err)
 	}
 }

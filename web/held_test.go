@@ -81,7 +81,11 @@ func (p *studio) foreign(t *testing.T) (ids []string) {
 		p.store.Entries.Add(
 			ctx,
 			"w2",
-			store.FormEntry{Form: "b99", Answers: []store.Answer{{Field: "Name", Value: foreignWord}}},
+			store.FormEntry{
+				Form:    "b99",
+				Answers: []store.Answer{{Field: "Name", Value: foreignWord}},
+			},
+			store.Telling{},
 		),
 	)
 	must(p.store.Shelf.KeepSection(ctx, &store.KeptSection{Site: "w2", Name: foreignWord, Section: words}))

@@ -25,7 +25,7 @@ func TestEntriesGoToAddresses(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		return st.MailTo
+		return st.Mail.To
 	}
 	if status, _ := set(" office@skerry.example, crew@skerry.example;office@skerry.example "); status != http.StatusOK ||
 		kept() != "office@skerry.example,crew@skerry.example" {
@@ -60,10 +60,17 @@ func TestMailsAreSeen(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	entry := &store.Mail{To: "office@skerry.example", Letter: letter}
-	if err := p.store.Entries.Add(ctx, "w1", store.FormEntry{Form: "b1", Answers: []store.Answer{{Field: "Words", Value: "hello"}}}, entry); err != nil {
+	if err := p.store.Mails.Set(ctx, "w1", store.MailSettings{To: "office@skerry.example"}); err != nil {
 		t.Fatal(err)
 	}
+	if err := p.store.Entries.Add(ctx, "w1", store.FormEntry{ID: "e1", Form: "b1", Answers: []store.Answer{{Field: "Words", Value: "hello"}}}, store.Telling{Letter: json.RawMessage(letter)}); err != nil {
+		t.Fatal(err)
+	}
+	mails, err := p.store.Mails.OfEntry(ctx, "w1", "e1")
+	if err != nil || len(mails) != 1 {
+		t.Fatalf("%d mails: %v", len(mails), err)
+	}
+	entry := mails[0]
 	invited := &store.Mail{Site: "w1", Sort: store.MailOfInvitation, To: "ann@example.org", Letter: letter}
 	if err := p.store.Mails.Queue(ctx, invited); err != nil {
 		t.Fatal(err)
@@ -96,7 +103,7 @@ func TestMailsAreSeen(t *testing.T) {
 	if err := p.store.Mails.NotSent(ctx, entry.ID, "<b>refused</b>", true); err != nil {
 		t.Fatal(err)
 	}
-	_, screen, _ := d.get("/sites/skerry/entries")
+	_, screen, _ := d.get("/sites/skerry/entries?entry=e1")
 	if !strings.Contains(screen, "Couldn’t be sent on to office@skerry.example") ||
 		strings.Contains(screen, "<b>refused") {
 		t.Errorf("the screen: %.800s", screen)
@@ -113,29 +120,26 @@ func TestMailsAreSeen(t *testing.T) {
 func TestTrustedEntriesAreSentOn(t *testing.T) {
 	p := begin(t)
 	ctx := t.Context()
-	if err := p.store.Mails.SetTo(ctx, "w1", "office@skerry.example"); err != nil {
+	if err := p.store.Mails.Set(ctx, "w1", store.MailSettings{To: "office@skerry.example"}); err != nil {
 		t.Fatal(err)
 	}
 	e := store.FormEntry{
+		ID:      "e1",
 		Form:    "b1",
 		Answers: []store.Answer{{Field: "Email", Value: "ida@berg.example"}},
 		Suspect: "it was sent within two seconds",
 	}
-	if err := p.store.Entries.Add(ctx, "w1", e); err != nil {
+	if err := p.store.Entries.Add(ctx, "w1", e, store.Telling{}); err != nil {
 		t.Fatal(err)
-	}
-	all, err := p.store.Entries.List(ctx, "w1", true, 10)
-	if err != nil || len(all) != 1 {
-		t.Fatalf("%d entries: %v", len(all), err)
 	}
 	d := p.as("designer@example.org")
 	for range 2 {
-		if status, _, _ := d.post("/sites/skerry/entries/trust", url.Values{"id": {all[0].ID}}); status != http.StatusSeeOther {
+		if status, _, _ := d.post("/sites/skerry/entries/acts", url.Values{"id": {"e1"}, "act": {"person"}}); status != http.StatusSeeOther {
 			t.Fatal(status)
 		}
 	}
 	mails, err := p.store.Mails.List(ctx, "w1", 10)
-	if err != nil || len(mails) != 1 || mails[0].Entry != all[0].ID || mails[0].ReplyTo != "ida@berg.example" {
+	if err != nil || len(mails) != 1 || mails[0].Entry != "e1" || mails[0].ReplyTo != "ida@berg.example" {
 		t.Errorf("mails: %+v, %v", mails, err)
 	}
 }

@@ -82,6 +82,7 @@ func New(c Config) (*Server, error) {
 		&settings.Screen{Desk: d},
 		&publish.Screen{Desk: d},
 		&entries.Screen{Desk: d},
+		&entries.Keeping{Desk: d},
 		&audit.Screen{Desk: d},
 		&operator.Screen{Desk: d},
 		&handbook.Screen{Desk: d},

@@ -324,13 +324,7 @@ func TestSettingsAreKeptInPlace(t *testing.T) {
 	d := p.as("designer@example.org")
 	ask := func(form url.Values) (int, string) {
 		t.Helper()
-		r, err := http.NewRequest(http.MethodPost, p.app.URL+"/sites/skerry/settings", strings.NewReader(form.Encode()))
-		if err != nil {
-			t.Fatal(err)
-		}
-		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-		r.Header.Set("HX-Request", "true")
-		status, body, _ := d.do(r)
+		status, body, _ := d.part("/sites/skerry/settings", form)
 		return status, body
 	}
 	status, body := ask(

@@ -244,6 +244,18 @@ func (p *person) post(path string, form url.Values) (int, string, http.Header) {
 	return p.do(r)
 }
 
+// part is what a form gets that a part of a screen sends.
+func (p *person) part(path string, form url.Values) (int, string, http.Header) {
+	p.t.Helper()
+	r, err := http.NewRequest(http.MethodPost, p.app.URL+path, strings.NewReader(form.Encode()))
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	r.Header.Set("HX-Request", "true")
+	return p.do(r)
+}
+
 const benchPath = "/sites/skerry/pages/home"
 
 func (p *person) edit(c edit.Command) (int, string) {

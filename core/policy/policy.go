@@ -13,6 +13,7 @@ const (
 	DeletedSites   = 30 * day  // to be had back
 	DeletedPages   = 30 * day
 	DeletedMedia   = 30 * day
+	DeletedEntries = 30 * day
 	Audit          = 365 * day
 	Mails          = 30 * day // how mails went out
 	Works          = 7 * day  // what became of a site that was to be made in the background
@@ -29,6 +30,8 @@ const (
 	Sites         = 1000 // that somebody owns, those included that can be had back
 	MailAddresses = 5    // that entries of a site are sent on to
 	MailsADay     = 1000 // of a site: whoever says where they go may not flood somebody
+	AnswersADay   = 200  // of those, to whoever sent a form
+	EntryNotes    = 200  // beside an entry
 	WorksAtOnce   = 5    // sites that are made for somebody in the background, or couldn't be
 	Members       = 200  // of a site, with those who are invited
 	Fonts         = 60   // files of a site's own

@@ -126,7 +126,7 @@ func (s *Screen) inBackground(c *gin.Context, pages, names []string) {
 // underWay answers with how far publishing has come, and leads to the screen anew once it has ended.
 func (s *Screen) underWay(c *gin.Context) {
 	st := shell.SiteOf(c)
-	t, err := s.Store.Sites.Tally(c, st.ID)
+	t, err := s.Store.Sites.Tally(c, st.ID, shell.User(c).ID)
 	if err != nil {
 		s.Fail(c, err)
 		return

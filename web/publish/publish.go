@@ -185,7 +185,7 @@ func (s *Screen) showPublishing(c *gin.Context, status int, problem string, chos
 		s.Fail(c, err)
 		return
 	}
-	if t, err := s.Store.Sites.Tally(c, st.ID); err != nil {
+	if t, err := s.Store.Sites.Tally(c, st.ID, shell.User(c).ID); err != nil {
 		s.Fail(c, err)
 		return
 	} else if t.ToPut > 0 {

@@ -52,7 +52,7 @@ var places = [][]place{
 	{
 		{"Pages", "", "files", "p", "pages", func(n store.Tally) int { return n.Pages }},
 		{"Library", "library", "images", "l", "files", func(n store.Tally) int { return n.Media }},
-		{"Inbox", "entries", "inbox", "i", "entries", func(n store.Tally) int { return n.Entries }},
+		{"Inbox", "entries", "inbox", "i", "new", func(n store.Tally) int { return n.New }},
 		{"Checks", "checks", "rulers", "c", "findings", func(n store.Tally) int { return n.Findings }},
 	},
 	{
@@ -88,7 +88,7 @@ func (s *Shell) Around(c *gin.Context) (f Frame, err error) {
 	if f.Sites, err = s.Store.Sites.Last(c, f.User.ID, mostSites); err != nil {
 		return f, err
 	}
-	tally, err := s.Store.Sites.Tally(c, f.Site.ID)
+	tally, err := s.Store.Sites.Tally(c, f.Site.ID, f.User.ID)
 	if err != nil {
 		return f, err
 	}

@@ -52,6 +52,8 @@ async function refresh() {
 setInterval(() => {
   if (document.querySelector('#rail[data-busy]')) refresh().catch(() => {});
 }, 2000);
+setInterval(() => refresh().catch(() => {}), 15_000); // what visitors send comes at any time
+document.addEventListener('rail:stale', () => refresh().catch(() => {}));
 document.addEventListener('visibilitychange', () => refresh().catch(() => {}));
 
 const find = document.getElementById('my-site');
