@@ -40,6 +40,8 @@ const entryColumns = `e.id, e.form, e.sent_from, e.answers, e.sent_at, e.trial, 
 type Telling struct {
 	Letter  any // a mail.Letter
 	ReplyTo string
+	Copy    any    // a mail.Letter to whoever sent it, or nil
+	CopyTo  string // their address
 }
 
 // Limits of what is kept. Nothing makes room for what comes: what is over them isn't taken.
@@ -72,8 +74,36 @@ func (s *Entries) Add(ctx context.Context, site string, e FormEntry, t Telling) 
 		if e.Suspect, err = add(ctx, tx, site, e, raw); err != nil || e.Trial || e.Suspect != "" {
 			return err
 		}
+		if t.CopyTo != "" {
+			if err := s.sendCopy(ctx, tx, site, e.ID, t); err != nil {
+				return err
+			}
+		}
 		return s.tell(ctx, tx, site, e.ID, t)
 	})
+}
+
+// sendCopy queues a copy to whoever sent an entry, unless their address got as many as one gets in a day from
+// anywhere.
+func (s *Entries) sendCopy(ctx context.Context, tx *sqlx.Tx, site, entry string, t Telling) error {
+	var n int
+	if err := tx.GetContext(ctx, &n, `SELECT count(*) FROM mails WHERE kind = 'copy' AND lower(recipient) = lower($1)
+		AND made_at > now() - interval '1 day'`, t.CopyTo); err != nil || n >= policy.CopiesADay {
+		return err
+	}
+	letter, err := json.Marshal(t.Copy)
+	if err != nil {
+		return fmt.Errorf("writing a letter: %w", err)
+	}
+	var reply string
+	if err := tx.GetContext(ctx, &reply, `SELECT mail_reply FROM sites WHERE id = $1`, site); err != nil {
+		return fmt.Errorf("reading a setting: %w", err)
+	}
+	m := &Mail{Site: site, Sort: MailOfCopy, Entry: entry, To: t.CopyTo, ReplyTo: reply, Letter: letter}
+	if err := s.queueMail(ctx, tx, m); err != nil && !errors.Is(err, ErrMails) {
+		return err
+	}
+	return nil
 }
 
 // tell queues the mails that tell of an entry, as far as a site sends so many: it is in the Inbox all

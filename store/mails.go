@@ -34,6 +34,7 @@ const (
 	MailOfInvitation = "invitation"
 	MailOfTrial      = "trial"  // somebody wanted to see whether mails arrive
 	MailOfAnswer     = "answer" // to whoever sent a form
+	MailOfCopy       = "copy"   // of what they sent
 )
 
 // Mail is a mail to one person, and how far it has come.

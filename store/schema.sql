@@ -168,7 +168,7 @@ CREATE TABLE public.mails (
     problem text DEFAULT ''::text NOT NULL,
     failed boolean DEFAULT false NOT NULL,
     made_by text,
-    CONSTRAINT mails_kind_check CHECK ((kind = ANY (ARRAY['entry'::text, 'invitation'::text, 'trial'::text, 'answer'::text]))),
+    CONSTRAINT mails_kind_check CHECK ((kind = ANY (ARRAY['entry'::text, 'invitation'::text, 'trial'::text, 'answer'::text, 'copy'::text]))),
     CONSTRAINT mails_recipient_check CHECK ((length(recipient) <= 254)),
     CONSTRAINT mails_reply_to_check CHECK ((length(reply_to) <= 254))
 );
@@ -729,6 +729,8 @@ ALTER TABLE ONLY public.works
 CREATE INDEX audit_at_idx ON public.audit USING btree (at);
 
 CREATE INDEX audit_site_id_at_idx ON public.audit USING btree (site_id, at DESC);
+
+CREATE INDEX copies_to ON public.mails USING btree (lower(recipient), made_at) WHERE (kind = 'copy'::text);
 
 CREATE UNIQUE INDEX domains_proved ON public.domains USING btree (host) WHERE (found_at IS NOT NULL);
 

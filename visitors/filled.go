@@ -8,16 +8,21 @@ import (
 	"net/http"
 	"net/mail"
 	"net/url"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
+	"unicode/utf16"
 
 	"github.com/gin-gonic/gin"
 	"golang.org/x/net/html"
 	"golang.org/x/net/html/atom"
 
 	"openplot/core/number"
+	"openplot/core/phrase"
 	"openplot/site"
+	"openplot/store"
 )
 
 // control is a field of a published form, as its page has it: one element, or those of a name to choose from.
@@ -27,6 +32,15 @@ type control struct {
 	label    string
 	nodes    []*html.Node
 	required bool
+	// when is the field that it depends on, and is the value that this has to have, or "" for any; when is ""
+	// where it is always wanted.
+	when, is string
+}
+
+// wanted reports whether the field is to be filled in, others being as they were entered.
+func (c *control) wanted(entered url.Values) bool {
+	return c.when == "" ||
+		slices.ContainsFunc(entered[c.when], func(v string) bool { return v != "" && (c.is == "" || v == c.is) })
 }
 
 // formOn finds a form on a published page, by where it sends to.
@@ -52,7 +66,17 @@ func controls(form *html.Node) (all []*control) {
 			attribute(n, "name") == "" {
 			continue
 		}
-		c := &control{name: attribute(n, "name"), kind: n.Data, nodes: []*html.Node{n}, required: has(n, "required")}
+		c := &control{
+			name:     attribute(n, "name"),
+			kind:     n.Data,
+			nodes:    []*html.Node{n},
+			required: has(n, "required") || has(n, "data-required"),
+		}
+		for row := n.Parent; row != nil && row != form; row = row.Parent {
+			if has(row, "data-when") {
+				c.when, c.is = attribute(row, "data-when"), attribute(row, "data-is")
+			}
+		}
 		if n.DataAtom == atom.Input {
 			c.kind = cmp.Or(attribute(n, "type"), "text")
 		}
@@ -101,42 +125,81 @@ func (c *control) offers() (values []string) {
 
 // wrong says what is wrong with what was entered in a field, or "": what browsers that know its
 // constraints would say (HTML §4.10.21), for those that don't and for programs.
-func (c *control) wrong(entered []string) string {
+func (c *control) wrong(entered []string, says *phrase.Book) string {
 	values := slices.DeleteFunc(slices.Clone(entered), func(v string) bool { return strings.TrimSpace(v) == "" })
 	if len(values) == 0 {
 		switch {
 		case !c.required:
 			return ""
 		case c.ticks() && len(c.nodes) == 1:
-			return "Tick this to send the form."
+			return says.Say(phrase.Tick)
 		case c.ticks() || c.kind == "select":
-			return "Choose one."
+			return says.Say(phrase.ChooseOne)
 		}
-		return "Fill this in."
+		return says.Say(phrase.FillIn)
 	}
 	offers := c.offers()
 	for _, v := range values {
 		if offers != nil && !slices.Contains(offers, v) {
-			return "Choose one of those that are there."
+			return says.Say(phrase.ChooseThere)
 		}
 		v = strings.TrimSpace(v)
 		switch c.kind {
 		case "email":
 			if a, err := mail.ParseAddress(v); err != nil || a.Address != v {
-				return "Write an address such as somebody@example.org."
+				return says.Say(phrase.Email)
 			}
 		case "number":
 			if _, err := number.Real(v); err != nil {
-				return "Write a number."
+				return says.Say(phrase.Number)
 			}
 		case "date":
 			if _, err := time.Parse(time.DateOnly, v); err != nil {
-				return "Write a date as year, month and day: 2026-12-31."
+				return says.Say(phrase.Date)
 			}
 		case "time":
 			if _, err := time.Parse("15:04", v); err != nil {
-				return "Write a time such as 09:30."
+				return says.Say(phrase.Time)
 			}
+		}
+		if words := c.outside(v, says); words != "" {
+			return words
+		}
+	}
+	return ""
+}
+
+// outside says which limit something that was entered isn't within, or "" (HTML §4.10.5.3).
+func (c *control) outside(v string, says *phrase.Book) string {
+	n := c.nodes[0]
+	length := len(utf16.Encode([]rune(strings.ReplaceAll(v, "\r\n", "\n"))))
+	if least, err := number.Whole(attribute(n, "minlength")); err == nil && length < least {
+		return says.Say(phrase.Short, attribute(n, "minlength"))
+	}
+	if most, err := number.Whole(attribute(n, "maxlength")); err == nil && length > most {
+		return says.Say(phrase.Long, attribute(n, "maxlength"))
+	}
+	if p := attribute(n, "pattern"); p != "" {
+		if only, err := regexp.Compile(`^(?:` + p + `)$`); err == nil && !only.MatchString(v) {
+			return attribute(n, "title") // which says in the page's language what it takes
+		}
+	}
+	least, most := attribute(n, "min"), attribute(n, "max")
+	switch c.kind {
+	case "number":
+		entered, err := number.Real(v)
+		if l, wrong := number.Real(least); wrong == nil && err == nil && entered < l {
+			return says.Say(phrase.Least, least)
+		}
+		if m, wrong := number.Real(most); wrong == nil && err == nil && entered > m {
+			return says.Say(phrase.Most, most)
+		}
+	case "date", "time": // as they are written they are in order
+		if least != "" && v < least {
+			return says.Say(phrase.Early, least)
+		}
+		if most != "" && v > most {
+			return says.Say(phrase.Late, most)
 		}
 	}
 	return ""
@@ -171,53 +234,109 @@ func (c *control) fill(entered []string) {
 	}
 }
 
-// asksAgain answers with the page that a form was sent from, with what was entered in it and what is wrong beside
-// each field; false where nothing is, or the page can't be found.
-func asksAgain(c *gin.Context, s *Server, form, sent string) bool {
+// askedForm is a form as it is published, on its page.
+type askedForm struct {
+	folder     *folder
+	name       string // the page's
+	entry      *site.Entry
+	page, form *html.Node
+	says       *phrase.Book // in the page's language
+}
+
+// askedBy finds a form as it is published; nil where its page can't be found. Whoever asks closes its folder.
+func (s *Server) askedBy(c *gin.Context, form string) *askedForm {
 	at := standingOf(c)
 	if at == nil {
-		return false
-	}
-	entered, err := url.ParseQuery(sent)
-	if err != nil {
-		return false
+		return nil
 	}
 	f, err := s.folder(at)
 	if err != nil {
-		return false
+		return nil
 	}
-	defer f.root.Close()
-	name, e := formPage(c, s, f, at.Site, form)
-	if e == nil {
-		return false
+	a := &askedForm{folder: f}
+	if a.name, a.entry = formPage(c, s, f, at.Site, form); a.entry != nil {
+		text, err := fs.ReadFile(f.root.FS(), a.entry.Content())
+		if err == nil {
+			a.page, err = html.Parse(bytes.NewReader(text))
+		}
+		if err == nil {
+			a.form = formOn(a.page, c.Request.URL.Path)
+		}
 	}
-	text, err := fs.ReadFile(f.root.FS(), e.Content())
-	if err != nil {
-		return false
+	if a.form == nil {
+		f.root.Close()
+		return nil
 	}
-	page, err := html.Parse(bytes.NewReader(text))
-	if err != nil {
-		return false
+	language := "en"
+	for n := range a.page.ChildNodes() {
+		if n.DataAtom == atom.Html {
+			language = attribute(n, "lang")
+		}
 	}
+	a.says = phrase.In(language)
+	return a
+}
+
+// again answers with the page that a form was sent from, with what was entered in it and what is wrong beside
+// each field; false where nothing is.
+func (a *askedForm) again(c *gin.Context, entered url.Values) bool {
 	here := c.Request.URL.Path
-	if asked := formOn(page, here); asked == nil || !pointOut(asked, entered) {
+	if !pointOut(a.form, entered, a.says) {
 		return false
 	}
-	stand(page, strings.TrimSuffix("/"+name, "/")+"/", here)
+	stand(a.page, strings.TrimSuffix("/"+a.name, "/")+"/", here, a.says)
 	var out bytes.Buffer
-	if err := html.Render(&out, page); err != nil {
+	if err := html.Render(&out, a.page); err != nil {
 		return false
 	}
 	h := c.Writer.Header()
-	f.policy(h, e)
+	a.folder.policy(h, a.entry)
 	h.Set(
 		"Content-Security-Policy",
 		strings.Replace(h.Get("Content-Security-Policy"), "base-uri 'none'", "base-uri 'self'", 1),
 	)
 	h.Set("Cache-Control", "no-store")
 	h.Set("X-Robots-Tag", "noindex")
-	c.Data(http.StatusUnprocessableEntity, e.Type, out.Bytes())
+	c.Data(http.StatusUnprocessableEntity, a.entry.Type, out.Bytes())
 	return true
+}
+
+// fromAddress fills hidden values that the address of the page has, where no script did.
+func (a *askedForm) fromAddress(c *gin.Context, answers []store.Answer) {
+	from, err := url.Parse(c.Request.Referer())
+	if err != nil || from.Host != c.Request.Host {
+		return
+	}
+	for n := range a.form.Descendants() {
+		p := attribute(n, "data-parameter")
+		if n.DataAtom != atom.Input || p == "" || !from.Query().Has(p) {
+			continue
+		}
+		for i := range answers {
+			if answers[i].Field == attribute(n, "name") && answers[i].Value == attribute(n, "value") {
+				answers[i].Value = store.Clean(firstCharacters(from.Query().Get(p), maxFormName))
+			}
+		}
+	}
+}
+
+func firstCharacters(s string, n int) string {
+	if r := []rune(s); len(r) > n {
+		return string(r[:n])
+	}
+	return s
+}
+
+// then is where a visitor is led once the form is sent: a page of the same site, or "".
+func (a *askedForm) then(c *gin.Context) string {
+	to := attribute(a.form, "data-then")
+	base := &url.URL{Path: strings.TrimSuffix("/"+a.name, "/") + "/"}
+	u, err := base.Parse(to)
+	if to == "" || err != nil || u.Host != "" || u.Scheme != "" || !strings.HasPrefix(u.Path, "/") ||
+		strings.HasPrefix(u.Path, "//") {
+		return ""
+	}
+	return u.String()
 }
 
 // formPage finds the page that a form was sent from, or else one that has it, with its address; nil where visitors
@@ -248,20 +367,19 @@ const problemsAt = "form-problems"
 // problems lead to the fields that need another look.
 var problems = template.Must(
 	template.New("problems").Parse(`<div class="form-problems" id="` + problemsAt + `" role="alert" tabindex="-1">` +
-		`<p>{{if eq (len .) 1}}One field needs{{else}}{{len .}} fields need{{end}} another look. Nothing was sent yet, and what you wrote is still there.</p>` +
-		`<ul>{{range .}}<li><a href="#{{.ID}}">{{.Label}}</a>: {{.Words}}</li>{{end}}</ul></div>`),
+		`<p>{{.Words}}</p><ul>{{range .All}}<li><a href="#{{.ID}}">{{.Label}}</a>: {{.Words}}</li>{{end}}</ul></div>`),
 )
 
 type problem struct{ ID, Label, Words string }
 
 // pointOut fills a form with what was entered, and says beside each field what is wrong; false where nothing is.
-func pointOut(form *html.Node, entered url.Values) bool {
+func pointOut(form *html.Node, entered url.Values, says *phrase.Book) bool {
 	var all []problem
 	for i, c := range controls(form) {
 		values := entered[c.name]
 		c.fill(values)
-		words := c.wrong(values)
-		if words == "" {
+		words := c.wrong(values, says)
+		if words == "" || !c.wanted(entered) {
 			continue
 		}
 		first := c.nodes[0]
@@ -269,7 +387,10 @@ func pointOut(form *html.Node, entered url.Values) bool {
 			put(first, "id", "form-field-"+string(rune('a'+i%26)))
 		}
 		id := attribute(first, "id")
-		all = append(all, problem{id, strings.TrimSuffix(strings.TrimSuffix(c.label, " (required)"), "."), words})
+		all = append(
+			all,
+			problem{id, strings.TrimSuffix(strings.TrimSuffix(c.label, says.Say(phrase.Required)), "."), words},
+		)
 		for _, n := range c.nodes {
 			put(n, "aria-invalid", "true")
 			put(n, "aria-describedby", strings.TrimSpace(attribute(n, "aria-describedby")+" "+id+"-problem"))
@@ -286,7 +407,11 @@ func pointOut(form *html.Node, entered url.Values) bool {
 		return false
 	}
 	var b bytes.Buffer
-	if err := problems.Execute(&b, all); err != nil {
+	words := says.Say(phrase.OneProblem)
+	if len(all) > 1 {
+		words = says.Say(phrase.Problems, strconv.Itoa(len(all)))
+	}
+	if err := problems.Execute(&b, map[string]any{"Words": words + " " + says.Say(phrase.NotSent), "All": all}); err != nil {
 		return false
 	}
 	nodes, err := html.ParseFragment(&b, &html.Node{Type: html.ElementNode, Data: "form", DataAtom: atom.Form})
@@ -301,7 +426,7 @@ func pointOut(form *html.Node, entered url.Values) bool {
 
 // stand has a page stand at another address than its own: what it loads and leads to is found from where it is,
 // places on it are on it here, and its title says first that something is wrong.
-func stand(page *html.Node, at, here string) {
+func stand(page *html.Node, at, here string, says *phrase.Book) {
 	for n := range page.Descendants() {
 		switch n.DataAtom {
 		case atom.Head:
@@ -310,7 +435,7 @@ func stand(page *html.Node, at, here string) {
 			n.AppendChild(newElement("link", "rel", "stylesheet", "href", saidPath))
 		case atom.Title:
 			if n.FirstChild != nil && n.Parent.DataAtom == atom.Head {
-				n.FirstChild.Data = "Another look: " + n.FirstChild.Data
+				n.FirstChild.Data = says.Say(phrase.AnotherLook) + ": " + n.FirstChild.Data
 			}
 		case atom.A:
 			if to := attribute(n, "href"); strings.HasPrefix(to, "#") {

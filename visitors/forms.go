@@ -1,7 +1,9 @@
 package visitors
 
 import (
+	"cmp"
 	"errors"
+	"html"
 	"io"
 	"net/http"
 	"net/url"
@@ -14,6 +16,7 @@ import (
 
 	"openplot/core/element"
 	"openplot/core/number"
+	"openplot/core/phrase"
 	"openplot/origin"
 	"openplot/store"
 )
@@ -74,12 +77,10 @@ func (s *Server) formFailed(c *gin.Context, err error) {
 // known. It stands in for the mail or the service that a site would really send to.
 func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []string, trial bool) {
 	now := time.Now()
+	says := phrase.In(st.Language)
 	tooMany := func() {
 		c.Header("Retry-After", "60")
-		s.tell(
-			c, http.StatusTooManyRequests, "Too many messages at once",
-			"Wait a minute and send it again; nothing you wrote is lost if you go back.", back(c),
-		)
+		s.say(c, http.StatusTooManyRequests, says.Say(phrase.TooMany), says.Say(phrase.Wait), says)
 	}
 	if !s.senders.Allow(origin.Network(c.ClientIP()), now) {
 		tooMany()
@@ -93,8 +94,15 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		)
 		return
 	}
-	if !trial && asksAgain(c, s, form, string(sent)) {
-		return
+	var asked *askedForm // nil on a preview, and where its page can't be found
+	if !trial {
+		asked = s.askedBy(c, form)
+	}
+	if asked != nil {
+		defer asked.folder.root.Close()
+		if entered, err := url.ParseQuery(string(sent)); err == nil && asked.again(c, entered) {
+			return
+		}
 	}
 	answers, ok := readAnswers(string(sent))
 	if !ok {
@@ -103,6 +111,9 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 			"One of the answers is too long. Go back, make it shorter and send it again.", back(c),
 		)
 		return
+	}
+	if asked != nil {
+		asked.fromAddress(c, answers)
 	}
 	answers, suspect := suspicion(answers, fields)
 	if suspect == "" && !s.daily.Allow(origin.Network(c.ClientIP())+" "+form, now) {
@@ -134,7 +145,11 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 			"e",
 		), Form: form, From: c.Request.Host + back(c), Answers: answers, Trial: trial, Suspect: suspect,
 	}
-	err = s.Store.Entries.Add(c, st.ID, e, telling(st, &e))
+	told := telling(st, &e)
+	if asked != nil && has(asked.form, "data-copy") {
+		told.Copy, told.CopyTo = copied(st, &e, says)
+	}
+	err = s.Store.Entries.Add(c, st.ID, e, told)
 	if errors.Is(err, store.ErrFull) {
 		c.Header("Retry-After", "3600")
 		s.tell(
@@ -150,11 +165,37 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		s.formFailed(c, err)
 		return
 	}
-	thanks := "What you wrote has arrived."
-	if trial {
-		thanks = "This was a trial: it is kept apart from what visitors send, under Trials in the Inbox."
+	switch {
+	case trial:
+		s.tell(
+			c,
+			http.StatusOK,
+			"Thank you",
+			"This was a trial: it is kept apart from what visitors send, under Trials in the Inbox.",
+			back(c),
+		)
+	case asked != nil && asked.then(c) != "":
+		c.Redirect(http.StatusSeeOther, asked.then(c))
+	default:
+		thanks := says.Say(phrase.Arrived)
+		if asked != nil {
+			thanks = cmp.Or(attribute(asked.form, "data-thanks"), thanks)
+		}
+		s.say(c, http.StatusOK, says.Say(phrase.Thanks), thanks, says)
 	}
-	s.tell(c, http.StatusOK, "Thank you", thanks, back(c))
+}
+
+// say tells a visitor something in the language of the site, with a way back.
+func (s *Server) say(c *gin.Context, status int, title, text string, says *phrase.Book) {
+	way := ""
+	if page := back(c); page != "" {
+		way = `<p><a href="` + html.EscapeString(
+			page,
+		) + `">` + html.EscapeString(
+			says.Say(phrase.BackToPage),
+		) + `</a></p>`
+	}
+	s.document(c, status, title, "<p>"+html.EscapeString(text)+"</p>"+way, "")
 }
 
 // suspicion takes out the fields that are there to tell people from programs, and says why

@@ -211,7 +211,8 @@ func TestAnswers(t *testing.T) {
 		t.Fatal(err)
 	}
 	m := mails[0]
-	if m.To != "ida@berg.example" || m.ReplyTo != "office@skerry.example" || m.SiteName != "The Skerry Line" || m.ByName != "Some One" ||
+	if m.To != "ida@berg.example" || m.ReplyTo != "office@skerry.example" || m.SiteName != "The Skerry Line" ||
+		m.ByName != "Some One" ||
 		len(l.Lead) != 3 ||
 		l.Lead[1] != "Come early." ||
 		len(l.Fields) != 2 ||

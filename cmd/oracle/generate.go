@@ -99,6 +99,8 @@ func (g *generator) block(h doc.Holder, depth int) *doc.Block {
 		b.Content.Words = g.words(1)
 	case kind.Is(doc.Worded):
 		b.Content.Words = g.words(1 + g.r.IntN(4))
+	case kind == doc.Form:
+		b.Content.Entries = g.questions()
 	case kind.Is(doc.Holding) && kind != doc.Series && g.r.IntN(2) == 0:
 		b.Arrangement = g.arrangement()
 		b.Blocks = g.blocks(b.Holder(), 5, depth+1)
@@ -121,6 +123,27 @@ func (g *generator) fill(c *doc.Content, kind doc.Kind) {
 			*c = element.With(*c, f.Name, g.words(1).Plain())
 		}
 	}
+}
+
+// questions are the fields of a form, of any types.
+func (g *generator) questions() []doc.Entry {
+	all := make([]doc.Entry, 1+g.r.IntN(8))
+	of := element.Of(doc.Form)
+	for i := range all {
+		values := map[string]string{"label": g.words(1).Plain()}
+		for _, name := range []string{"type", "required", "width"} {
+			choices := of.EntryField(name).Choices
+			values[name] = choices[g.r.IntN(len(choices))].Value
+		}
+		if g.r.IntN(3) == 0 {
+			values["hint"] = g.words(1).Plain()
+		}
+		if i > 0 && g.r.IntN(4) == 0 {
+			values["when"] = all[0].Values["label"]
+		}
+		all[i] = doc.Entry{Values: values}
+	}
+	return all
 }
 
 func (g *generator) zone() string { return g.site.Zones[g.r.IntN(len(g.site.Zones))].ID }

@@ -262,13 +262,13 @@ func (e contentEdits) freshEntry(es []doc.Entry, at int) (fresh doc.Entry) {
 	if like := element.Start(e.block.Kind).Content.Entries; len(like) > 0 {
 		fresh = like[len(like)-1]
 	}
-	if at == 0 || at > len(es) {
+	if at == 0 || at > len(es) || e.block.Kind == doc.Form && !element.Asks(es[at-1].Values) {
 		return fresh
 	}
 	values := maps.Clone(fresh.Values)
 	for _, f := range element.Of(e.block.Kind).Entry {
 		v, set := es[at-1].Values[f.Name]
-		if set && len(f.Choices) > 0 {
+		if set && len(f.Choices) > 0 && f.Name != "fills" {
 			if values == nil {
 				values = map[string]string{}
 			}
@@ -323,10 +323,22 @@ func (e contentEdits) setEntry() ([]Step, error) {
 			return nil, doc.Problemf("Setting", "%.40q isn't part of an entry of a %s", e.c.Setting, e.block.Kind)
 		}
 		v, err := e.read(f)
-		if err == nil {
-			es[e.c.At].Values = element.WithValue(es[e.c.At].Values, f.Name, v)
+		if err != nil {
+			return es, err
 		}
-		return es, err
+		was := es[e.c.At].Values[f.Name]
+		es[e.c.At].Values = element.WithValue(es[e.c.At].Values, f.Name, v)
+		if e.block.Kind != doc.Form {
+			return es, nil
+		}
+		if f.Name == "label" && was != "" { // fields that are there because of it go on being so
+			for i := range es {
+				if es[i].Values["when"] == was {
+					es[i].Values = element.WithValue(es[i].Values, "when", v)
+				}
+			}
+		}
+		return es, element.CheckField(es[e.c.At].Values, f.Name)
 	})
 }
 

@@ -1,6 +1,7 @@
 package element
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 	"strconv"
@@ -115,8 +116,9 @@ type Field struct {
 	Type        FieldType
 	Choices     []value.Choice // the first is what it is unless set
 	Min, Max    float64
-	Default     string // what is in force unless it is set, in words
-	Menus       bool   // the menus of the site's own are choices too
+	Default     string   // what is in force unless it is set, in words
+	Menus       bool     // the menus of the site's own are choices too
+	Of          []string // the types of entry that have it, by their "type"; all of them when nil
 }
 
 // On gives the choices that there are on a site, which may be nil.
@@ -129,6 +131,11 @@ func (f *Field) On(s *doc.Site) []value.Choice {
 		all = append(all, value.Choice{Value: m.ID, Label: m.Name})
 	}
 	return all
+}
+
+// Is reports whether an entry with values has the field.
+func (f *Field) Is(values map[string]string) bool {
+	return f.Of == nil || slices.Contains(f.Of, cmp.Or(values["type"], value.Text))
 }
 
 // Field finds a field of the block by name, or nil.

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/phrase"
 	"openplot/core/style"
 	"openplot/core/value"
 )
@@ -21,15 +22,52 @@ var form = Anatomy{
 		{Name: "submit", Label: "Button label", Type: Line, Default: "Send"},
 		{Name: "consent", Label: "Consent text", Type: Prose, Default: "not shown"},
 		{Name: "note", Label: "Note below the button", Type: Prose, Default: "not shown"},
+		{Name: "thanks", Label: "Words after sending", Type: Prose, Default: "that it has arrived"},
+		{Name: "then", Label: "Page after sending", Type: Address, Default: "one with these words"},
+		{Name: "copy", Label: "Copy to the sender", Type: Choice, Choices: value.Is(value.No, "No", value.Yes, "Yes")},
 	},
 	EntryName: "Fields",
 	Entry: []Field{
 		{Name: "label", Label: "Label", Type: Line},
 		{Name: "type", Label: "Field type", Type: Choice, Choices: fieldTypes},
-		{Name: "hint", Label: "Hint", Type: Line, Default: "none"},
-		{Name: "required", Label: "Required", Type: Choice, Choices: value.Is(value.No, "No", value.Yes, "Yes")},
-		{Name: "choices", Label: "Choices, one per line", Type: Lines},
-		{Name: "width", Label: "Width", Type: Choice, Choices: value.Is(value.Full, "Full", value.Half, "Half")},
+		{Name: "hint", Label: "Hint", Type: Line, Default: "none", Of: asking(value.Between)},
+		{
+			Name:    "required",
+			Label:   "Required",
+			Type:    Choice,
+			Choices: value.Is(value.No, "No", value.Yes, "Yes"),
+			Of:      asking(),
+		},
+		{
+			Name:  "choices",
+			Label: "Choices, one per line",
+			Type:  Lines,
+			Of:    []string{value.Select, value.Radio, value.Checkbox},
+		},
+		{
+			Name:    "width",
+			Label:   "Width",
+			Type:    Choice,
+			Choices: value.Is(value.Full, "Full", value.Half, "Half"),
+			Of:      asking(),
+		},
+		{Name: "min", Label: "At least", Type: Line, Default: "any", Of: limited},
+		{Name: "max", Label: "At most", Type: Line, Default: "any", Of: limited},
+		{Name: "only", Label: "Takes only", Type: Choice, Of: []string{value.Text}, Choices: value.Is(
+			value.Text,
+			"Anything",
+			value.Digits,
+			"Digits",
+			value.Letters,
+			"Letters",
+			value.LettersDigits,
+			"Letters and digits",
+		)},
+		{Name: "fills", Label: "Browsers fill in", Type: Choice, Choices: filledIn, Of: []string{value.Text}},
+		{Name: "parameter", Label: "From the address’s", Type: Line, Default: "nothing", Of: []string{value.Hidden}},
+		{Name: "value", Label: "Or else", Type: Line, Default: "nothing", Of: []string{value.Hidden}},
+		{Name: "when", Label: "Only if", Type: Line, Default: "always there", Of: asking(value.Between)},
+		{Name: "is", Label: "Is", Type: Line, Default: "filled in", Of: asking(value.Between)},
 	},
 	Settings: []string{
 		"field-look", "field-radius", "field-fill", "field-color", "field-border",
@@ -53,62 +91,6 @@ var form = Anatomy{
 	build: as(formBlocks.form),
 }
 
-// fieldTypes are what a field of a form can take: an input's type attribute, or the element.
-var fieldTypes = value.Is(
-	value.Text,
-	"Text",
-	value.Email,
-	"Email",
-	value.Tel,
-	"Telephone",
-	value.Number,
-	"Number",
-	value.Date,
-	"Date",
-	value.Time,
-	"Time",
-	value.Textarea,
-	"Several lines",
-	value.Select,
-	"Drop-down",
-	value.Radio,
-	"Radio buttons",
-	value.Checkbox,
-	"Checkboxes",
-)
-
-// autocompletes help browsers to fill in a field (WCAG 2.2, 1.3.5), by its type.
-var autocompletes = map[string]string{value.Email: "email", value.Tel: "tel"}
-
-// autofills do so by what a line of text is called, in English: HTML §4.10.19.7 has the names.
-var autofills = []struct {
-	name  string
-	words []string
-}{
-	{"given-name", []string{"first name", "given name"}},
-	{"family-name", []string{"last name", "family name", "surname"}},
-	{"organization", []string{"company", "organisation", "organization"}},
-	{"postal-code", []string{"postcode", "postal code", "zip code"}},
-	{"address-level2", []string{"town", "city"}},
-	{"country-name", []string{"country"}},
-	{"street-address", []string{"address", "street"}},
-	{"name", []string{"your name", "full name", "name"}},
-}
-
-// autofill gives the autocomplete attribute of a field, or "".
-func autofill(takes, label string) string {
-	if a := autocompletes[takes]; a != "" || takes != value.Text {
-		return a
-	}
-	label = strings.ToLower(strings.TrimSpace(label))
-	for _, a := range autofills {
-		if slices.Contains(a.words, label) {
-			return a.name
-		}
-	}
-	return ""
-}
-
 // Names of the fields of every form that are there to tell people from programs: the first
 // has to stay empty, the second is the number of milliseconds from the first look to sending.
 const (
@@ -128,7 +110,7 @@ func (b formBlocks) fieldsBeside(z int) int {
 // formGap is what there is between two fields beside each other, px.
 const formGap = 24
 
-func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
+func (b formBlocks) form(outer *Node, bl *doc.Block) *Node {
 	n := &Node{Tag: "form", Script: "form"}
 	n.attr("method", "post")
 	action := "#"
@@ -136,18 +118,39 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 		action = b.Form(bl.ID)
 	}
 	n.attr("action", action)
-	n.Styles = b.styles(in, func(z int, st *style.Style) {
+	n.Styles = b.styles(outer, func(z int, st *style.Style) {
 		words(st, b.sheet(bl.Style, z), "body")
 		st.Display, st.ColumnGap, st.RowGap = style.Grid, style.Pixels(formGap), style.Pixels(20)
 		st.AlignItems = style.AlignStart
 		st.GridColumns = style.EqualColumns(b.fieldsBeside(z))
 	})
+	if b.DropEmpty { // what becomes of what is sent is read from the published page
+		if then := bl.Content.Values["then"]; then != "" && !b.broken(then) {
+			n.attr("data-then", b.link(then))
+		}
+		if thanks := bl.Content.Values["thanks"]; thanks != "" {
+			n.attr("data-thanks", thanks)
+		}
+		if bl.Content.Values["copy"] == value.Yes {
+			n.attr("data-copy", "")
+		}
+	}
 	whole := func(z int, st *style.Style) { st.ColumnSpan = b.fieldsBeside(z) }
+	in := n // what fields stand in: the form, or a step of it
+	isStep := func(e doc.Entry) bool { return e.Values["type"] == value.Step }
+	steps := slices.ContainsFunc(bl.Content.Entries, isStep)
 	for i, e := range bl.Content.Entries {
-		b.field(n, bl, e, i, whole)
+		if i == 0 && steps && !isStep(e) {
+			in = b.step(n, bl, doc.Entry{}, 0, whole)
+		}
+		if isStep(e) {
+			in = b.step(n, bl, e, i, whole)
+			continue
+		}
+		b.field(in, bl, e, i, whole)
 	}
 	if c := bl.Content.Values["consent"]; c != "" {
-		b.tick(b.child(n, "div", whole), bl, "checkbox", "consent", "yes", c+asked, true)
+		b.tick(b.child(in, "div", whole), bl, "checkbox", called(c), b.says().Say(phrase.Yes), c+b.asked(), true)
 	}
 	last := b.child(n, "div", func(z int, st *style.Style) {
 		whole(z, st)
@@ -155,6 +158,10 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 			12,
 		), style.AlignStart
 	})
+	if steps {
+		b.stepping(n, bl, whole)
+		last.attr("data-end", "")
+	}
 	// What nobody sees and programs fill in, and how long filling in took, which a script says.
 	for _, name := range []string{FormTrap, FormTook} {
 		unseen := b.child(last, "input", func(int, *style.Style) {})
@@ -182,14 +189,48 @@ func (b formBlocks) form(in *Node, bl *doc.Block) *Node {
 	return n
 }
 
+// says are the phrases of the site's language.
+func (b formBlocks) says() *phrase.Book { return phrase.In(b.Site.Language) }
+
 // asked is what is said of what has to be filled in.
-const asked = " (required)"
+func (b formBlocks) asked() string { return b.says().Say(phrase.Required) }
+
+// called is what a field is called that is known by its words.
+func called(words string) string {
+	if r := []rune(words); len(r) > longestCalled {
+		return strings.TrimSpace(string(r[:longestCalled-1])) + "…"
+	}
+	return words
+}
+
+const longestCalled = 120
 
 func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func(int, *style.Style)) {
 	takes, required := cmp.Or(e.Values["type"], value.Text), e.Values["required"] == value.Yes
 	id := "field-" + bl.ID + b.item + "-" + strconv.Itoa(i+1)
 	label := cmp.Or(e.Values["label"], "Field "+strconv.Itoa(i+1))
-	choices := strings.Split(cmp.Or(e.Values["choices"], "The first\nThe second"), "\n")
+	choices := Choices(e.Values)
+	switch takes {
+	case value.Hidden:
+		b.hidden(n, e, label)
+		return
+	case value.Between:
+		b.between(n, bl, e, i, whole)
+		return
+	case value.YesNo:
+		row := b.child(n, "div", whole)
+		row.Entry = strconv.Itoa(i)
+		b.only(row, bl, e)
+		words := label
+		if required {
+			words += b.asked()
+		}
+		b.hint(row, e, id)
+		b.require(b.tick(row, bl, "checkbox", label, b.says().Say(phrase.Yes), words, false), e)
+		return
+	case value.Rating:
+		takes = value.Radio
+	}
 	many := takes == value.Radio || takes == value.Checkbox
 	in, tag := "div", "label"
 	if many {
@@ -235,7 +276,7 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 	}
 	text := label
 	if required && takes != value.Checkbox {
-		text += asked
+		text += b.asked()
 	}
 	switch written := say(head, label); {
 	case inside, b.DropEmpty && text != label:
@@ -250,21 +291,26 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 		)
 		say(head, strings.TrimPrefix(text, label))
 	}
-	hint := e.Values["hint"]
-	if hint != "" {
-		p := say(b.child(row, "p", func(z int, st *style.Style) {
-			b.smallWords(z, st)
-			st.Padding.Bottom = style.Pixels(6)
-		}), hint)
-		p.attr("id", id+"-hint")
-		if many {
+	b.only(row, bl, e) // behind the legend, which has to come first
+	hint := b.hint(row, e, id)
+	if many {
+		if hint {
 			row.attr("aria-describedby", id+"-hint")
 		}
-	}
-	if many {
+		in := row
+		if e.Values["type"] == value.Rating { // beside one another
+			in = b.child(row, "div", func(_ int, st *style.Style) {
+				st.Display, st.FlexWrap, st.ColumnGap, st.RowGap = style.Flex, style.Wrap, style.Pixels(
+					20,
+				), style.Pixels(
+					4,
+				)
+			})
+		}
 		for _, c := range choices {
-			if c != "" {
-				b.tick(row, bl, takes, label, c, c, required && takes == value.Radio)
+			box := b.tick(in, bl, takes, label, c, c, false)
+			if takes == value.Radio {
+				b.require(box, e)
 			}
 		}
 		return
@@ -288,29 +334,23 @@ func (b formBlocks) field(n *Node, bl *doc.Block, e doc.Entry, i int, whole func
 	f.attr("name", label)
 	if input == "input" {
 		f.attr("type", takes)
-		if a := autofill(takes, label); a != "" {
+		if a := autofill(takes, e.Values["fills"], label); a != "" {
 			f.attr("autocomplete", a)
 		}
-		if takes == value.Number {
-			f.attr("step", "any") // not whole ones alone
-		}
 	}
-	if required {
-		f.attr("required", "")
-	}
+	b.limit(f, e, takes)
+	b.require(f, e)
 	if inside {
 		f.attr("placeholder", text)
 	}
-	if hint != "" {
+	if hint {
 		f.attr("aria-describedby", id+"-hint")
 	}
 	if input == "select" {
 		var raw strings.Builder
-		raw.WriteString(`<option value="">Choose</option>`)
+		raw.WriteString(`<option value="">` + html.EscapeString(b.says().Say(phrase.Choose)) + `</option>`)
 		for _, c := range choices {
-			if c != "" {
-				raw.WriteString("<option>" + html.EscapeString(c) + "</option>")
-			}
+			raw.WriteString("<option>" + html.EscapeString(c) + "</option>")
 		}
 		f.Raw = raw.String()
 	}
@@ -390,7 +430,7 @@ func (b formBlocks) inputLook(st *style.Style, bl *doc.Block, z int) {
 }
 
 // tick adds a box to tick, or one of several to choose, with its words.
-func (b formBlocks) tick(in *Node, bl *doc.Block, kind, name, value, words string, required bool) {
+func (b formBlocks) tick(in *Node, bl *doc.Block, kind, name, value, words string, required bool) *Node {
 	l := b.child(in, "label", func(_ int, st *style.Style) {
 		st.Display, st.ColumnGap, st.AlignItems = style.Flex, style.Pixels(10), style.AlignStart
 		st.Padding.Top, st.Padding.Bottom = style.Pixels(4), style.Pixels(4)
@@ -420,4 +460,5 @@ func (b formBlocks) tick(in *Node, bl *doc.Block, kind, name, value, words strin
 		b.child(l, "span", func(_ int, st *style.Style) { st.Display, st.MinWidth = style.Block, style.Pixels(0) }),
 		words,
 	)
+	return box
 }

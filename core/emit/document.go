@@ -39,6 +39,11 @@ var resets = []struct {
 	{[]string{"fieldset"}, "fieldset{min-width:0}\n"},
 	{[]string{"picture"}, "picture{display:contents}\n"},
 	{[]string{"button[hidden]"}, "button[hidden]{display:none}\n"},
+	// A script leads through steps, and shows fields when they are wanted.
+	{
+		[]string{"[data-step]", "[data-when]"},
+		":is([data-step],[data-stepping],[data-end],[data-when],[data-only])[hidden]{display:none!important}\n",
+	},
 	{[]string{"input[hidden]"}, "input[hidden]{display:none}\n"},
 	{[]string{"summary"}, "summary{cursor:pointer}\nsummary::-webkit-details-marker{display:none}\n"},
 	{[]string{"address", "cite"}, "address,cite{font-style:inherit}\n"},
@@ -142,6 +147,8 @@ func Reset(tree *element.Node) string {
 				if a.Name == "hidden" {
 					used[n.Tag+"[hidden]"] = true
 				}
+				used["[data-when]"] = used["[data-when]"] || a.Name == "data-when"
+				used["[data-step]"] = used["[data-step]"] || a.Name == "data-step"
 				used["[data-scripted]"] = used["[data-scripted]"] || a.Name == "data-scripted"
 				if a.Name == "data-of" {
 					further[a.Value] = true

@@ -31,6 +31,7 @@ const (
 	MailAddresses = 5    // that entries of a site are sent on to
 	MailsADay     = 1000 // of a site: whoever says where they go may not flood somebody
 	AnswersADay   = 200  // of those, to whoever sent a form
+	CopiesADay    = 3    // of what somebody sent, to one address, whichever sites it was sent to
 	EntryNotes    = 200  // beside an entry
 	WorksAtOnce   = 5    // sites that are made for somebody in the background, or couldn't be
 	Members       = 200  // of a site, with those who are invited

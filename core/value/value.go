@@ -159,17 +159,25 @@ const (
 
 // Fields of forms: the type attribute, or the element (HTML §4.10).
 const (
-	Text     = "text"
-	Email    = "email"
-	Tel      = "tel"
-	Number   = "number"
-	Date     = "date"
-	Time     = "time"
-	Textarea = "textarea"
-	Select   = "select"
-	Radio    = "radio"
-	Checkbox = "checkbox"
-	Half     = "half"
+	Text          = "text"
+	Email         = "email"
+	Tel           = "tel"
+	Number        = "number"
+	Date          = "date"
+	Time          = "time"
+	Textarea      = "textarea"
+	Select        = "select"
+	Radio         = "radio"
+	Checkbox      = "checkbox"
+	YesNo         = "yes-no"  // one box to tick
+	Rating        = "rating"  // from 1 to 5
+	Between       = "between" // words between fields
+	Step          = "step"    // what comes behind it is a step of its own
+	Digits        = "digits"  // alone
+	Letters       = "letters"
+	LettersDigits = "letters-digits"
+	ByLabel       = "by-label" // what browsers fill in is told from it
+	Half          = "half"
 )
 
 // Choice is a value with what people read.

@@ -40,15 +40,17 @@ CREATE TABLE form_settings (
 );
 COMMENT ON TABLE form_settings IS 'What of a form differs from its site: how long entries are kept, and where they are sent on to.';
 ALTER TABLE mails DROP CONSTRAINT mails_kind_check;
-ALTER TABLE mails ADD CONSTRAINT mails_kind_check CHECK (kind IN ('entry', 'invitation', 'trial', 'answer'));
+ALTER TABLE mails ADD CONSTRAINT mails_kind_check CHECK (kind IN ('entry', 'invitation', 'trial', 'answer', 'copy'));
+CREATE INDEX copies_to ON mails (lower(recipient), made_at) WHERE kind = 'copy';
 ALTER TABLE mails ADD COLUMN made_by text REFERENCES users (id) ON DELETE SET NULL;
 ALTER TABLE sites ADD COLUMN mail_name text NOT NULL DEFAULT '' CHECK (length(mail_name) <= 120);
 ALTER TABLE sites ADD COLUMN mail_reply text NOT NULL DEFAULT '' CHECK (length(mail_reply) <= 254);
 
 -- +goose Down
 ALTER TABLE sites DROP COLUMN mail_reply, DROP COLUMN mail_name;
+DROP INDEX copies_to;
 ALTER TABLE mails DROP COLUMN made_by;
-DELETE FROM mails WHERE kind = 'answer';
+DELETE FROM mails WHERE kind IN ('answer', 'copy');
 ALTER TABLE mails DROP CONSTRAINT mails_kind_check;
 ALTER TABLE mails ADD CONSTRAINT mails_kind_check CHECK (kind IN ('entry', 'invitation', 'trial'));
 DROP TABLE form_settings, entry_notes, entry_reads;

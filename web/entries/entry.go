@@ -94,7 +94,7 @@ func (s *Screen) open(c *gin.Context, l look, forms map[string]formAt) (*entryVi
 		if m.SentAt != nil {
 			one.When = m.SentAt.In(zone).Format(moment)
 		}
-		if m.Sort != store.MailOfAnswer {
+		if m.Sort == store.MailOfEntry || m.Sort == store.MailOfCopy {
 			v.Told = append(v.Told, one)
 			continue
 		}

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"html/template"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -200,6 +201,7 @@ type Entry struct {
 var fieldIcons = map[string]string{
 	value.Text: "input-cursor-text", value.Email: "envelope", value.Tel: "telephone", value.Number: "123", value.Date: "calendar-date",
 	value.Time: "clock", value.Textarea: "textarea-t", value.Select: "menu-button-wide", value.Radio: "ui-radios", value.Checkbox: "ui-checks",
+	value.YesNo: "check-square", value.Rating: "star-half", value.Hidden: "eye-slash", value.Between: "text-paragraph", value.Step: "signpost-split",
 }
 
 // fieldDrawings are live examples of the types, that nobody reaches.
@@ -207,7 +209,12 @@ var fieldDrawings = func() map[string]template.HTML {
 	out := map[string]template.HTML{
 		value.Textarea: `<span class="live-field" inert aria-hidden="true"><textarea class="form-control">More words,
 in lines</textarea></span>`,
-		value.Select: `<span class="live-field" inert aria-hidden="true"><select class="form-select"><option>Langey</option></select></span>`,
+		value.Select:  `<span class="live-field" inert aria-hidden="true"><select class="form-select"><option>Langey</option></select></span>`,
+		value.YesNo:   `<span class="live-field" inert aria-hidden="true"><span><input class="form-check-input" type="checkbox" checked> I agree</span></span>`,
+		value.Rating:  `<span class="live-field" inert aria-hidden="true"><span>1 2 3 <strong>4</strong> 5</span></span>`,
+		value.Hidden:  `<span class="live-field" inert aria-hidden="true"><span class="measure">?offer=winter</span></span>`,
+		value.Between: `<span class="live-field" inert aria-hidden="true"><strong>About the boat</strong></span>`,
+		value.Step:    `<span class="live-field" inert aria-hidden="true"><span class="measure">2 / 3 →</span></span>`,
 	}
 	for kind, example := range map[string]string{
 		value.Text: `value="Runa Berg"`, value.Email: `value="runa@berg.example"`, value.Tel: `value="0555 017 204"`, value.Number: `value="3"`,
@@ -230,6 +237,9 @@ func (v fields) entries(a *element.Anatomy, b *doc.Block) *Entries {
 		ev := Entry{At: i, Number: i + 1}
 		prefix := "e-" + strconv.Itoa(i) + "-"
 		for _, f := range a.Entry {
+			if !f.Is(e.Values) || f.Name == "is" && e.Values["when"] == "" {
+				continue
+			}
 			fv := v.contentField(f, "entry.set", prefix+f.Name, e.Values[f.Name], e.Values["picture"])
 			fv.At = i
 			if b.Kind == doc.Form && f.Name == "type" {
@@ -237,6 +247,9 @@ func (v fields) entries(a *element.Anatomy, b *doc.Block) *Entries {
 				for k := range fv.Options {
 					fv.Options[k].Icon, fv.Options[k].Drawing = fieldIcons[fv.Options[k].Value], fieldDrawings[fv.Options[k].Value]
 				}
+			}
+			if b.Kind == doc.Form && (f.Name == "when" || f.Name == "is") {
+				fv.offer(conditions(b.Content.Entries, i, f.Name))
 			}
 			if ev.Name == "" && f.Type == element.Address {
 				ev.Name = fv.Leads
@@ -266,6 +279,41 @@ func (v fields) entries(a *element.Anatomy, b *doc.Block) *Entries {
 		out.Entries = append(out.Entries, ev)
 	}
 	return out
+}
+
+// conditions offer what a field of a form can depend on: another field, or one of its values, the first being
+// that it doesn't, or that any will do.
+func conditions(entries []doc.Entry, at int, name string) (offers []value.Choice) {
+	if name == "when" {
+		offers = value.Is("", "Always there")
+		for i, e := range entries {
+			if label := e.Values["label"]; i != at && label != "" && element.Asks(e.Values) {
+				offers = append(offers, value.Choice{Value: label, Label: label})
+			}
+		}
+		return offers
+	}
+	offers = value.Is("", "Filled in")
+	for _, e := range entries {
+		if e.Values["label"] == entries[at].Values["when"] {
+			for _, c := range element.Choices(e.Values) {
+				offers = append(offers, value.Choice{Value: c, Label: c})
+			}
+		}
+	}
+	return offers
+}
+
+// offer makes a field one of choices; what was chosen and isn't there any more is one of them.
+func (f *field) offer(choices []value.Choice) {
+	chosen := slices.ContainsFunc(choices, func(c value.Choice) bool { return c.Value == f.Value })
+	if !chosen {
+		choices = append(choices, value.Choice{Value: f.Value, Label: f.Value + " (isn’t there)"})
+	}
+	f.Control, f.Here, f.Options = "options", true, nil
+	for _, c := range choices {
+		f.Options = append(f.Options, option{Value: c.Value, Label: c.Label, Chosen: c.Value == f.Value})
+	}
 }
 
 // plain reports whether words are nothing but text.
