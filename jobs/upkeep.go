@@ -23,6 +23,7 @@ func (w *Tasks) Forget(ctx context.Context) error {
 		err,
 		w.Store.Media.Forget(ctx, ago(policy.DeletedMedia)),
 		w.Store.Entries.Forget(ctx),
+		w.Store.Limits.Forget(ctx),
 		w.Store.Visits.Forget(ctx),
 		w.Store.Audit.Forget(ctx),
 		w.Store.Releases.Forget(

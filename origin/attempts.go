@@ -39,6 +39,9 @@ func (a *Attempts) Allow(key string, now time.Time) bool {
 	return limit.AllowN(now, 1)
 }
 
+// Rate gives how many are let through at once, and how often one more.
+func (a *Attempts) Rate() (burst int, every time.Duration) { return a.burst, a.every }
+
 // Network is what an address counts as: itself, or for IPv6 the /64 that one subscriber has
 // (RFC 6177 §2: sites get at least that much).
 func Network(address string) string {

@@ -422,6 +422,13 @@ CREATE TABLE public.releases (
 
 COMMENT ON TABLE public.releases IS 'What a site''s host shows, as of each publication: content is site.Release.';
 
+CREATE TABLE public.salts (
+    day date NOT NULL,
+    salt bytea NOT NULL
+);
+
+COMMENT ON TABLE public.salts IS 'Of hashes of a day, thrown away after it.';
+
 CREATE TABLE public.sessions (
     token text NOT NULL,
     data bytea NOT NULL,
@@ -591,6 +598,9 @@ CREATE TABLE public.works (
 
 COMMENT ON TABLE public.works IS 'Sites that are made in the background, of a file in the media folder or of another site (source), for who wants them: how far that has come, and what became of it.';
 
+ALTER TABLE ONLY public.attempts
+    ADD CONSTRAINT attempts_pkey PRIMARY KEY (key);
+
 ALTER TABLE ONLY public.audit
     ADD CONSTRAINT audit_pkey PRIMARY KEY (id);
 
@@ -693,6 +703,9 @@ ALTER TABLE ONLY public.redirects
 ALTER TABLE ONLY public.releases
     ADD CONSTRAINT releases_pkey PRIMARY KEY (site_id, number);
 
+ALTER TABLE ONLY public.salts
+    ADD CONSTRAINT salts_pkey PRIMARY KEY (day);
+
 ALTER TABLE ONLY public.sessions
     ADD CONSTRAINT sessions_pkey PRIMARY KEY (token);
 
@@ -725,6 +738,8 @@ ALTER TABLE ONLY public.visits
 
 ALTER TABLE ONLY public.works
     ADD CONSTRAINT works_pkey PRIMARY KEY (id);
+
+CREATE INDEX attempts_until ON public.attempts USING btree (until);
 
 CREATE INDEX audit_at_idx ON public.audit USING btree (at);
 

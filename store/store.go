@@ -42,6 +42,7 @@ type Store struct {
 	Houses   Houses
 	Inbox    Inbox
 	Jobs     Jobs
+	Limits   Limits
 	Log      Log
 	Media    Media
 	Pages    Pages
@@ -68,6 +69,7 @@ type (
 	Hosts    struct{ *base } // addresses and domains, and which site is at them
 	Inbox    struct{ *base } // what somebody sees of a site's entries
 	Houses   struct{ *base } // house styles, those set aside, and fonts of a site's own
+	Limits   struct{ *base } // of what may be tried how often, over all processes
 	Jobs     struct{ *base } // what is done in the background, by which process, and what it took
 	Log      struct{ *base } // of edits: undone, redone, gone back to
 	Media    struct{ *base } // what was uploaded
@@ -94,13 +96,14 @@ type base struct {
 	pages   pageCache
 	process string              // this one's id
 	hashing *semaphore.Weighted // of passwords, which takes memory
-	all     *Store              // for parts that need another
+	salted  *saltOfDay
+	all     *Store // for parts that need another
 }
 
 // over makes a Store of what its parts share.
 func over(b *base) *Store {
 	b.all = &Store{
-		base: b, Audit: Audit{b}, Drawings: Drawings{b}, Entries: Entries{b}, Findings: Findings{b}, Hosts: Hosts{b}, Houses: Houses{b}, Inbox: Inbox{b}, Jobs: Jobs{b}, Log: Log{b},
+		base: b, Audit: Audit{b}, Drawings: Drawings{b}, Entries: Entries{b}, Findings: Findings{b}, Hosts: Hosts{b}, Houses: Houses{b}, Inbox: Inbox{b}, Jobs: Jobs{b}, Limits: Limits{b}, Log: Log{b},
 		Media: Media{
 			b,
 		}, Pages: Pages{b}, People: People{b}, Previews: Previews{b}, Releases: Releases{b}, Shelf: Shelf{b}, Sites: Sites{b}, Tree: PageTree{b},
@@ -112,7 +115,7 @@ func over(b *base) *Store {
 // within is the Store in a transaction that is open.
 func (s *base) within(tx *sqlx.Tx) *Store {
 	pages := newPageCache(memory.New(transactionMemory)) // what is rolled back isn't remembered
-	return over(&base{db: tx, jobs: s.jobs, pages: pages, process: s.process, hashing: s.hashing})
+	return over(&base{db: tx, jobs: s.jobs, pages: pages, process: s.process, hashing: s.hashing, salted: s.salted})
 }
 
 // querier is what a pool and a transaction have in common.
@@ -155,6 +158,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	}
 	return over(
 		&base{
+			salted:  new(saltOfDay),
 			db:      db,
 			pool:    db,
 			jobs:    jobs,

@@ -14,8 +14,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"openplot/core/element"
-	"openplot/core/number"
+	"openplot/core/inbox"
 	"openplot/core/phrase"
 	"openplot/origin"
 	"openplot/store"
@@ -28,9 +27,6 @@ const (
 	maxFormName   = 300
 	maxFormValue  = 10_000
 )
-
-// leastTime is how long filling in a form takes a person at least.
-const leastTime = 2 * time.Second
 
 // takeForm keeps what a visitor sent with a form that the site published.
 func (s *Server) takeForm(c *gin.Context) {
@@ -82,7 +78,8 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		c.Header("Retry-After", "60")
 		s.say(c, http.StatusTooManyRequests, says.Say(phrase.TooMany), says.Say(phrase.Wait), says)
 	}
-	if !s.senders.Allow(origin.Network(c.ClientIP()), now) {
+	network := origin.Network(c.ClientIP())
+	if !s.allows(c, s.senders, "sender "+network, now) {
 		tooMany()
 		return
 	}
@@ -115,18 +112,19 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	if asked != nil {
 		asked.fromAddress(c, answers)
 	}
-	answers, suspect := suspicion(answers, fields)
-	if suspect == "" && !s.daily.Allow(origin.Network(c.ClientIP())+" "+form, now) {
+	answers, suspect := inbox.Sort(answers, fields)
+	if suspect == "" && !s.allows(c, s.daily, "daily "+network+" "+form, now) {
 		suspect = "many came from one network that day"
 	}
 	if trial {
 		suspect = ""
 	}
 	// Programs use up what a form takes of programs, and nothing that people need.
-	if of := map[bool]*origin.Attempts{true: s.forms, false: s.programs}[suspect == ""]; !of.Allow(
-		st.ID+" "+form,
-		now,
-	) {
+	of, key := s.forms, "form "
+	if suspect != "" {
+		of, key = s.programs, "program "
+	}
+	if !s.allows(c, of, key+st.ID+" "+form, now) {
 		tooMany()
 		return
 	}
@@ -185,6 +183,19 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 	}
 }
 
+// allows reports whether one more attempt is let through: by this process, and by all of them together.
+func (s *Server) allows(c *gin.Context, of *origin.Attempts, key string, now time.Time) bool {
+	if !of.Allow(key, now) {
+		return false
+	}
+	burst, every := of.Rate()
+	ok, err := s.Store.Limits.Allow(c, key, burst, every)
+	if err != nil { // nobody is kept out by what doesn't work
+		s.Log.Warn("limits", "id", origin.RequestID(c), "error", err)
+	}
+	return ok || err != nil
+}
+
 // say tells a visitor something in the language of the site, with a way back.
 func (s *Server) say(c *gin.Context, status int, title, text string, says *phrase.Book) {
 	way := ""
@@ -196,48 +207,6 @@ func (s *Server) say(c *gin.Context, status int, title, text string, says *phras
 		) + `</a></p>`
 	}
 	s.document(c, status, title, "<p>"+html.EscapeString(text)+"</p>"+way, "")
-}
-
-// suspicion takes out the fields that are there to tell people from programs, and says why
-// an entry looks like a program's, or "". Of the others those are left that the form has, in its
-// order.
-func suspicion(answers []store.Answer, fields []string) (rest []store.Answer, why string) {
-	has := func(name string) bool {
-		return slices.ContainsFunc(answers, func(a store.Answer) bool { return a.Field == name })
-	}
-	if slices.Contains(fields, element.FormTrap) && (!has(element.FormTrap) || !has(element.FormTook)) {
-		why = "it lacks fields that the form sends by itself"
-	}
-	for _, a := range answers {
-		switch a.Field {
-		case element.FormTrap:
-			if a.Value != "" {
-				why = "a field was filled in that nobody sees"
-			}
-		case element.FormTook:
-			ms, err := number.Real(a.Value)
-			switch {
-			case why != "":
-			case err != nil:
-				why = "the page’s script didn’t run"
-			case time.Duration(ms)*time.Millisecond < leastTime:
-				why = "it was sent within two seconds"
-			}
-		default:
-			if len(fields) == 0 || slices.Contains(fields, a.Field) {
-				rest = append(rest, a)
-			} else if why == "" {
-				why = "it has fields that the form hasn’t"
-			}
-		}
-	}
-	if len(fields) > 0 {
-		slices.SortStableFunc(
-			rest,
-			func(a, b store.Answer) int { return slices.Index(fields, a.Field) - slices.Index(fields, b.Field) },
-		)
-	}
-	return rest, why
 }
 
 // readAnswers reads what a form sent (URL Standard §5.1), in the order of its fields;

@@ -1,6 +1,7 @@
 package visitors
 
 import (
+	"openplot/core/inbox"
 	"strings"
 	"testing"
 	"unicode/utf8"
@@ -17,7 +18,7 @@ func FuzzReadAnswers(f *testing.F) {
 		if !ok {
 			return
 		}
-		rest, _ := suspicion(answers, []string{"a", element.FormTrap})
+		rest, _ := inbox.Sort(answers, []string{"a", element.FormTrap})
 		if len(rest) > len(answers) || len(answers) > maxFormFields {
 			t.Errorf("%d answers of %d", len(rest), len(answers))
 		}

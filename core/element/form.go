@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"openplot/core/doc"
+	"openplot/core/inbox"
 	"openplot/core/phrase"
 	"openplot/core/style"
 	"openplot/core/value"
@@ -91,11 +92,10 @@ var form = Anatomy{
 	build: as(formBlocks.form),
 }
 
-// Names of the fields of every form that are there to tell people from programs: the first
-// has to stay empty, the second is the number of milliseconds from the first look to sending.
+// Names of the fields of every form that are there to tell people from programs.
 const (
-	FormTrap = "_homepage"
-	FormTook = "_took"
+	FormTrap = inbox.Trap
+	FormTook = inbox.Took
 )
 
 // fieldsBeside is how many fields of half width there are on a row: two where each has room for what

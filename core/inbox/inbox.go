@@ -79,11 +79,16 @@ func Address(s string) string {
 // Words parts what is looked for into words as entries are found by: of letters and digits, as many as
 // are looked for at once.
 func Words(find string) []string {
-	words := strings.FieldsFunc(
-		strings.ToLower(find),
+	words := split(find)
+	return slices.Clip(words[:min(len(words), mostWords)])
+}
+
+// split parts text into words of letters and digits, small.
+func split(s string) []string {
+	return strings.FieldsFunc(
+		strings.ToLower(s),
 		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) },
 	)
-	return slices.Clip(words[:min(len(words), mostWords)])
 }
 
 const mostWords = 12
