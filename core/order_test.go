@@ -19,6 +19,7 @@ var order = []struct{ name, imports string }{
 	{"chart", ""},
 	{"found", ""},
 	{"inbox", "number"},
+	{"visit", ""},
 	{"phrase", ""},
 	{"shape", ""},
 	{"doc", "number"},

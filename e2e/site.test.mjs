@@ -859,6 +859,7 @@ test('every screen of a site fits a phone and a desktop, without findings of axe
     '/library',
     '/entries',
     '/entries/keeping',
+    '/visits',
     '/checks',
     '/house',
     '/menus',

@@ -143,7 +143,7 @@ test('all pages of the site are checked in the background, the worst first', asy
 
 test('the widths of visits lie under the Reach where the site counts them', async () => {
   await page.goto(`${plot.app}/sites/skerry-line/settings`);
-  await page.getByRole('button', { name: 'Count visits by width' }).click();
+  await page.getByRole('button', { name: 'Count visits' }).click();
   await page.getByRole('button', { name: /^Stop/ }).waitFor();
   assert.deepEqual(await findings(page), []);
   await page.goto(`${plot.app}/sites/skerry-line/publish`);

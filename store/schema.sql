@@ -21,6 +21,17 @@ ALTER TABLE public.audit ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     CACHE 1
 );
 
+CREATE TABLE public.counts (
+    site_id text NOT NULL,
+    day date NOT NULL,
+    what text NOT NULL,
+    key text NOT NULL,
+    n bigint NOT NULL,
+    CONSTRAINT counts_key_check CHECK ((length(key) <= 200))
+);
+
+COMMENT ON TABLE public.counts IS 'How often something happened on a site on a day: views, visits, from where, searches in vain.';
+
 CREATE TABLE public.domains (
     host text NOT NULL,
     site_id text NOT NULL,
@@ -567,6 +578,14 @@ CREATE TABLE public.versions (
 
 COMMENT ON TABLE public.versions IS 'A page as of a place in its log, or a site with all its pages as of one moment.';
 
+CREATE UNLOGGED TABLE public.visit_marks (
+    site_id text NOT NULL,
+    day date NOT NULL,
+    mark bytea NOT NULL
+);
+
+COMMENT ON TABLE public.visit_marks IS 'Who was on a site today, as a hash with the salt of the day.';
+
 CREATE TABLE public.visits (
     page_id text NOT NULL,
     day date NOT NULL,
@@ -603,6 +622,9 @@ ALTER TABLE ONLY public.attempts
 
 ALTER TABLE ONLY public.audit
     ADD CONSTRAINT audit_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.counts
+    ADD CONSTRAINT counts_pkey PRIMARY KEY (site_id, what, day, key);
 
 ALTER TABLE ONLY public.domains
     ADD CONSTRAINT domains_pkey PRIMARY KEY (host, site_id);
@@ -733,6 +755,9 @@ ALTER TABLE ONLY public.users
 ALTER TABLE ONLY public.versions
     ADD CONSTRAINT versions_pkey PRIMARY KEY (id);
 
+ALTER TABLE ONLY public.visit_marks
+    ADD CONSTRAINT visit_marks_pkey PRIMARY KEY (day, site_id, mark);
+
 ALTER TABLE ONLY public.visits
     ADD CONSTRAINT visits_pkey PRIMARY KEY (page_id, day, width);
 
@@ -826,6 +851,9 @@ ALTER TABLE ONLY public.audit
 
 ALTER TABLE ONLY public.audit
     ADD CONSTRAINT audit_user_id_fkey FOREIGN KEY (user_id) REFERENCES public.users(id) ON DELETE SET NULL;
+
+ALTER TABLE ONLY public.counts
+    ADD CONSTRAINT counts_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.domains
     ADD CONSTRAINT domains_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.sites(id) ON DELETE CASCADE;

@@ -19,20 +19,17 @@ type Visit struct {
 }
 
 // Count counts a visit of a published page in a window of a width in px, if its site counts
-// them; slug is the page's address. ErrNotFound tells that there is no such page, or that it doesn't.
-func (s *Visits) Count(ctx context.Context, site, slug string, width int) error {
+// them, and gives the page's id; slug is its address. ErrNotFound tells that there is no such page, or that it doesn't.
+func (s *Visits) Count(ctx context.Context, site, slug string, width int) (page string, err error) {
 	width = min(max(width, 0), 8000)
-	r, err := s.db.ExecContext(ctx, `INSERT INTO visits (page_id, day, width)
+	err = s.db.GetContext(ctx, &page, `INSERT INTO visits (page_id, day, width)
 		SELECT p.id, current_date, $3 FROM pages p JOIN shown_sites s ON s.id = p.site_id
 		WHERE s.id = $1 AND s.counts_visits AND p.slug = $2 AND p.published_seq IS NOT NULL AND p.deleted_at IS NULL
-		ON CONFLICT (page_id, day, width) DO UPDATE SET n = visits.n + 1`, site, slug, width/VisitStep*VisitStep)
+		ON CONFLICT (page_id, day, width) DO UPDATE SET n = visits.n + 1 RETURNING page_id`, site, slug, width/VisitStep*VisitStep)
 	if err != nil {
-		return fmt.Errorf("counting a visit: %w", err)
+		return "", fmt.Errorf("counting a visit: %w", notFound(err))
 	}
-	if n, err := r.RowsAffected(); err != nil || n == 0 {
-		return ErrNotFound
-	}
-	return nil
+	return page, nil
 }
 
 // List gives how wide the windows were in which a page was seen in the last policy.Days(policy.Visits) days, from
@@ -50,7 +47,7 @@ func (s *Visits) Forget(ctx context.Context) error {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM visits WHERE day <= current_date - $1::int`, policy.Days(policy.Visits)); err != nil {
 		return fmt.Errorf("forgetting visits: %w", err)
 	}
-	return nil
+	return s.forgetCounts(ctx)
 }
 
 // SetCounting has a site count visits or not; its pages change by it. What was counted goes when it
@@ -65,6 +62,11 @@ func (s *Visits) SetCounting(ctx context.Context, site string, on bool) error {
 		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM visits WHERE page_id IN (SELECT id FROM pages WHERE site_id = $1)`, site); err != nil {
 			return fmt.Errorf("forgetting visits: %w", err)
+		}
+		for _, table := range []string{"counts", "visit_marks"} {
+			if _, err := tx.ExecContext(ctx, `DELETE FROM `+table+` WHERE site_id = $1`, site); err != nil {
+				return fmt.Errorf("forgetting visits: %w", err)
+			}
 		}
 		return nil
 	})

@@ -121,10 +121,23 @@ func (s *Server) published(c *gin.Context) {
 	case face != site.Public:
 		http.NotFound(w, r)
 	case strings.HasPrefix(name, "assets/"):
+		if taken[path.Ext(name)] && r.Header.Get("Range") == "" {
+			id, _, _ := strings.Cut(path.Base(name), "-")
+			s.count(c, store.CountedFile, id)
+		}
 		f.asset(w, r, name)
 	default:
+		if _, moved := f.release.Moved[name]; !moved && f.release.Pages[name] == nil && f.release.Files[name] == nil {
+			s.count(c, store.CountedMissing, clean)
+		}
 		page(w, r, f, name)
 	}
+}
+
+// taken are the endings of files that visitors take away.
+var taken = map[string]bool{
+	".pdf": true, ".zip": true, ".epub": true, ".gpx": true, ".docx": true, ".xlsx": true, ".pptx": true, ".odt": true, ".ods": true, ".odp": true,
+	".txt": true, ".csv": true, ".ics": true, ".vcf": true,
 }
 
 // page answers with what an address shows.

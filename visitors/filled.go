@@ -244,7 +244,7 @@ type askedForm struct {
 }
 
 // askedBy finds a form as it is published; nil where its page can't be found. Whoever asks closes its folder.
-func (s *Server) askedBy(c *gin.Context, form string) *askedForm {
+func (s forms) askedBy(c *gin.Context, form string) *askedForm {
 	at := standingOf(c)
 	if at == nil {
 		return nil
@@ -254,7 +254,7 @@ func (s *Server) askedBy(c *gin.Context, form string) *askedForm {
 		return nil
 	}
 	a := &askedForm{folder: f}
-	if a.name, a.entry = formPage(c, s, f, at.Site, form); a.entry != nil {
+	if a.name, a.entry = formPage(c, s.Server, f, at.Site, form); a.entry != nil {
 		text, err := fs.ReadFile(f.root.FS(), a.entry.Content())
 		if err == nil {
 			a.page, err = html.Parse(bytes.NewReader(text))

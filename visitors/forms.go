@@ -28,8 +28,11 @@ const (
 	maxFormValue  = 10_000
 )
 
+// forms is a Server that takes what visitors send.
+type forms struct{ *Server }
+
 // takeForm keeps what a visitor sent with a form that the site published.
-func (s *Server) takeForm(c *gin.Context) {
+func (s forms) takeForm(c *gin.Context) {
 	form := c.Param("form")
 	st, err := s.siteHere(c)
 	if err == nil && c.Param("site") == st.Slug {
@@ -61,7 +64,7 @@ func (s *Server) siteHere(c *gin.Context) (*store.Site, error) {
 	return s.Store.Sites.ByID(c, at.Site)
 }
 
-func (s *Server) formFailed(c *gin.Context, err error) {
+func (s forms) formFailed(c *gin.Context, err error) {
 	s.Log.Error("form", "id", origin.RequestID(c), "error", err)
 	s.tell(
 		c, http.StatusInternalServerError, "Your message wasn’t sent",
@@ -71,7 +74,7 @@ func (s *Server) formFailed(c *gin.Context, err error) {
 
 // keepForm keeps what was sent with a form of a site: of the fields that it has, where those are
 // known. It stands in for the mail or the service that a site would really send to.
-func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []string, trial bool) {
+func (s forms) keepForm(c *gin.Context, st *store.Site, form string, fields []string, trial bool) {
 	now := time.Now()
 	says := phrase.In(st.Language)
 	tooMany := func() {
@@ -120,7 +123,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		suspect = ""
 	}
 	// Programs use up what a form takes of programs, and nothing that people need.
-	of, key := s.forms, "form "
+	of, key := s.limits.forms, "form "
 	if suspect != "" {
 		of, key = s.programs, "program "
 	}
@@ -163,6 +166,9 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 		s.formFailed(c, err)
 		return
 	}
+	if !trial && suspect == "" {
+		s.count(c, store.CountedEntry, form)
+	}
 	switch {
 	case trial:
 		s.tell(
@@ -184,7 +190,7 @@ func (s *Server) keepForm(c *gin.Context, st *store.Site, form string, fields []
 }
 
 // allows reports whether one more attempt is let through: by this process, and by all of them together.
-func (s *Server) allows(c *gin.Context, of *origin.Attempts, key string, now time.Time) bool {
+func (s forms) allows(c *gin.Context, of *origin.Attempts, key string, now time.Time) bool {
 	if !of.Allow(key, now) {
 		return false
 	}
@@ -197,7 +203,7 @@ func (s *Server) allows(c *gin.Context, of *origin.Attempts, key string, now tim
 }
 
 // say tells a visitor something in the language of the site, with a way back.
-func (s *Server) say(c *gin.Context, status int, title, text string, says *phrase.Book) {
+func (s forms) say(c *gin.Context, status int, title, text string, says *phrase.Book) {
 	way := ""
 	if page := back(c); page != "" {
 		way = `<p><a href="` + html.EscapeString(

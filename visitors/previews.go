@@ -48,10 +48,10 @@ func (s *Server) tryForm(c *gin.Context) {
 	}
 	st, err := s.Store.Sites.ByID(c, p.SiteID)
 	if err != nil {
-		s.formFailed(c, err)
+		forms{s}.formFailed(c, err)
 		return
 	}
-	s.keepForm(c, st, form, nil, true)
+	forms{s}.keepForm(c, st, form, nil, true)
 }
 
 // preview renders a page of a site as it stands now, or what it needs: its style sheet, or

@@ -60,6 +60,9 @@ func (s *Server) searchSite(c *gin.Context) {
 		return
 	}
 	text := "No page of this site has “" + q + "”."
+	if len(found) == 0 {
+		s.count(c, store.CountedSearch, strings.ToLower(q))
+	}
 	if len(found) > 0 {
 		text = "Pages with “" + q + "”:"
 	}

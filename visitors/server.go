@@ -124,7 +124,7 @@ func (s *Server) Handler() (http.Handler, error) {
 	get(site.ScenesPath+":file", []site.Face{site.Draft}, file, origin.Scene)
 	get("/fonts/own/:file", []site.Face{site.Draft}, file, origin.OwnFont(s.MediaDir))
 	get("/scripts/:name", []site.Face{site.Draft}, within, s.script)
-	r.POST("/_forms/:site/:form", s.on([]site.Face{site.Public}), within, s.takeForm)
+	r.POST("/_forms/:site/:form", s.on([]site.Face{site.Public}), within, forms{s}.takeForm)
 	r.POST("/_visits", s.on([]site.Face{site.Public}), within, s.countVisit)
 	get("/_search/:site", []site.Face{site.Public}, within, s.searchSite)
 	get("/_visitors.css", nil, within, visitorStyle)

@@ -108,6 +108,7 @@ func (v *visited) ask(from, method, address string, form url.Values) (int, strin
 		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	}
 	r.Header.Set("X-Forwarded-For", from)
+	r.Header.Set("User-Agent", "Mozilla/5.0 Firefox/140.0")
 	r.Header.Set("Referer", v.Hosts.Public("skerry")+"/fares/")
 	res, err := v.client.Do(r)
 	if err != nil {

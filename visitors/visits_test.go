@@ -1,9 +1,16 @@
 package visitors
 
 import (
+	"fmt"
+	"maps"
 	"net/http"
 	"net/url"
+	"slices"
+	"strings"
 	"testing"
+	"time"
+
+	"openplot/store"
 )
 
 // TestVisits counts how wide the windows are in which published pages are seen, where the site counts
@@ -46,5 +53,164 @@ func TestVisits(t *testing.T) {
 	}
 	if vs, err := p.Store.Visits.List(t.Context(), "p1"); err != nil || len(vs) != 0 {
 		t.Errorf("what was counted is still there: %v, %v", vs, err)
+	}
+}
+
+// What is counted is views, somebody's first of a day, from which other site, by which campaign, in which language,
+// searches and addresses in vain: nothing of robots, of who asks not to be, of other sites' pages, and nothing that
+// tells who it was. Endless made-up keys count together.
+func TestWhatIsCounted(t *testing.T) {
+	v := begin(t)
+	ctx := t.Context()
+	v.says("w1", "p1", "What it costs")
+	if err := v.Store.Visits.SetCounting(ctx, "w1", true); err != nil {
+		t.Fatal(err)
+	}
+	const browser = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
+	send := func(from, agent string, header map[string]string, form url.Values) {
+		t.Helper()
+		r, err := http.NewRequest(
+			http.MethodPost,
+			v.Hosts.Public("skerry")+"/_visits",
+			strings.NewReader(form.Encode()),
+		)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r.Header.Set("X-Forwarded-For", from)
+		r.Header.Set("User-Agent", agent)
+		for name, value := range header {
+			r.Header.Set(name, value)
+		}
+		res, err := v.client.Do(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		res.Body.Close()
+	}
+	seen := url.Values{
+		"width":    {"390"},
+		"page":     {"/fares/?utm_source=letter&utm_medium=mail"},
+		"from":     {"https://www.news.example/a?b"},
+		"language": {"de-AT"},
+	}
+	for range 3 {
+		send("192.0.2.1", browser, nil, seen)
+	}
+	send("192.0.2.2", browser, nil, seen)
+	send(
+		"192.0.2.1",
+		browser+" other",
+		nil,
+		url.Values{"width": {"390"}, "page": {"/fares/"}, "from": {v.Hosts.Public("skerry")}},
+	)
+	for _, header := range []map[string]string{{"DNT": "1"}, {"Sec-GPC": "1"}} {
+		send("192.0.2.3", browser, header, seen)
+	}
+	send("192.0.2.4", "Examplebot/1.0", nil, seen)
+	send("192.0.2.5", browser, nil, url.Values{"width": {"390"}, "page": {"/nowhere/"}})
+	counted := func() map[string]int {
+		t.Helper()
+		all := map[string]int{}
+		if err := v.Store.Visits.EachCount(ctx, "w1", func(_ time.Time, what, key string, n int) error {
+			all[what+" "+key] = n
+			return nil
+		}); err != nil {
+			t.Fatal(err)
+		}
+		return all
+	}
+	want := map[string]int{
+		"view ":                  5,
+		"visit ":                 3,
+		"page p1":                5,
+		"from news.example":      4,
+		"campaign letter / mail": 4,
+		"language de":            4,
+	}
+	if got := counted(); !maps.Equal(got, want) {
+		t.Errorf("%v, want %v", got, want)
+	}
+	marks := 0
+	rows, err := v.Store.DB().QueryContext(ctx, `SELECT encode(mark, 'escape') FROM visit_marks`)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var mark string
+		if err := rows.Scan(&mark); err != nil || strings.Contains(mark, "192.0.2") ||
+			strings.Contains(mark, "Firefox") {
+			t.Errorf("%q, %v", mark, err)
+		}
+		marks++
+	}
+	if marks != 3 {
+		t.Errorf("%d marks", marks)
+	}
+	// A day that is over takes with it who was here.
+	if _, err := v.Store.DB().ExecContext(ctx, `UPDATE visit_marks SET day = day - 1`); err != nil {
+		t.Fatal(err)
+	}
+	if err := v.Store.Visits.Forget(ctx); err != nil {
+		t.Fatal(err)
+	}
+	if err := v.Store.DB().QueryRowContext(ctx, `SELECT count(*) FROM visit_marks`).Scan(&marks); err != nil ||
+		marks != 0 {
+		t.Errorf("%d marks are left, %v", marks, err)
+	}
+	if err := v.Store.Visits.Add(ctx, "w1", store.Count{What: store.CountedSearch, Key: "seal"}, store.Count{What: store.CountedMissing, Key: "/old"}); err != nil {
+		t.Fatal(err)
+	}
+	for i := range 600 {
+		if err := v.Store.Visits.Add(ctx, "w1", store.Count{What: store.CountedSearch, Key: fmt.Sprint("made up ", i)}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	got := counted()
+	if len(got) != len(want)+1+501 || got["search "] != 101 || got["search seal"] != 1 {
+		t.Errorf("%d keys, %d together", len(got), got["search "])
+	}
+	if err := v.Store.Visits.SetCounting(ctx, "w1", false); err != nil {
+		t.Fatal(err)
+	}
+	if err := v.Store.Visits.Add(ctx, "w1", store.Count{What: store.CountedSearch, Key: "seal"}); err != nil ||
+		len(counted()) != 0 {
+		t.Errorf("a site that counts none: %v, %v", counted(), err)
+	}
+}
+
+// What is looked for and asked for in vain is counted where it happens.
+func TestInVain(t *testing.T) {
+	v := begin(t)
+	ctx := t.Context()
+	v.says("w1", "p1", "What it costs")
+	if err := v.Store.Visits.SetCounting(ctx, "w1", true); err != nil {
+		t.Fatal(err)
+	}
+	for _, path := range []string{"/_search/skerry?q=Walrus", "/_search/skerry?q=costs", "/nowhere/"} {
+		r, err := http.NewRequest(http.MethodGet, v.Hosts.Public("skerry")+path, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Header.Set("User-Agent", "Mozilla/5.0 Firefox/140.0")
+		res, err := v.client.Do(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		res.Body.Close()
+	}
+	var all []string
+	if err := v.Store.Visits.EachCount(ctx, "w1", func(_ time.Time, what, key string, n int) error {
+		all = append(all, fmt.Sprint(what, " ", key, " ", n))
+		return nil
+	}); err != nil {
+		t.Fatal(err)
+	}
+	t.Log(all)
+	if len(all) == 0 || !slices.Contains(all, "search walrus 1") ||
+		slices.ContainsFunc(all, func(s string) bool { return strings.Contains(s, "costs") }) {
+		t.Errorf("%v", all)
 	}
 }

@@ -44,6 +44,8 @@ var access = map[string]rights.Right{
 	"GET /sites/:site":                                  rights.See,
 	"GET /sites/:site/pages":                            rights.See,
 	"GET /sites/:site/entries":                          rights.See,
+	"GET /sites/:site/visits":                           rights.See,
+	"GET /sites/:site/visits/file":                      rights.Keep,
 	"GET /sites/:site/entries/:entry":                   rights.See,
 	"POST /sites/:site/entries/marks":                   rights.Write,
 	"POST /sites/:site/entries/notes":                   rights.Write,

@@ -30,6 +30,7 @@ import (
 	"openplot/web/shell"
 	"openplot/web/sites"
 	"openplot/web/versions"
+	"openplot/web/visits"
 	"openplot/web/zones"
 )
 
@@ -83,6 +84,7 @@ func New(c Config) (*Server, error) {
 		&publish.Screen{Desk: d},
 		&entries.Screen{Desk: d},
 		&entries.Keeping{Desk: d},
+		&visits.Screen{Desk: d},
 		&audit.Screen{Desk: d},
 		&operator.Screen{Desk: d},
 		&handbook.Screen{Desk: d},

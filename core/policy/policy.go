@@ -15,13 +15,14 @@ const (
 	DeletedMedia   = 30 * day
 	DeletedEntries = 30 * day
 	Audit          = 365 * day
-	Mails          = 30 * day // how mails went out
-	Works          = 7 * day  // what became of a site that was to be made in the background
-	Visits         = 90 * day // counts of visits by day
-	Invitations    = 7 * day  // to a site, to be taken
-	LostDomain     = 3 * day  // a domain whose records aren't found any more is shown
-	TrialEntries   = 30 * day // what was sent with forms to try them
-	LeastEntries   = 1 * day  // what a site can choose for what visitors send
+	Mails          = 30 * day  // how mails went out
+	Works          = 7 * day   // what became of a site that was to be made in the background
+	Visits         = 90 * day  // how wide windows are, by page and day
+	Counts         = 800 * day // of visits by day: two years can be compared
+	Invitations    = 7 * day   // to a site, to be taken
+	LostDomain     = 3 * day   // a domain whose records aren't found any more is shown
+	TrialEntries   = 30 * day  // what was sent with forms to try them
+	LeastEntries   = 1 * day   // what a site can choose for what visitors send
 	LongestEntries = 3650 * day
 )
 

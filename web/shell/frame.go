@@ -53,6 +53,7 @@ var places = [][]place{
 		{"Pages", "", "files", "p", "pages", func(n store.Tally) int { return n.Pages }},
 		{"Library", "library", "images", "l", "files", func(n store.Tally) int { return n.Media }},
 		{"Inbox", "entries", "inbox", "i", "new", func(n store.Tally) int { return n.New }},
+		{"Visits", "visits", "graph-up", "t", "", nil},
 		{"Checks", "checks", "rulers", "c", "findings", func(n store.Tally) int { return n.Findings }},
 	},
 	{
