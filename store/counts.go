@@ -122,16 +122,22 @@ func (s *Visits) Top(ctx context.Context, site, what string, from, to time.Time,
 	return ks, nil
 }
 
-// OfPages gives how often each page of a site was seen on each of so many days before a day, by the page's id.
-func (s *Visits) OfPages(ctx context.Context, site string, to time.Time, days int) (map[string][]int, error) {
+// OfPages gives how often some pages of a site were seen on each of so many days before a day, by the page's id.
+func (s *Visits) OfPages(
+	ctx context.Context,
+	site string,
+	pages []string,
+	to time.Time,
+	days int,
+) (map[string][]int, error) {
 	from := to.AddDate(0, 0, -days)
 	var rows []struct {
 		Key string `db:"key"`
 		At  int    `db:"at"`
 		N   int    `db:"n"`
 	}
-	if err := s.db.SelectContext(ctx, &rows, `SELECT key, day - $3::date AS at, n FROM counts WHERE site_id = $1 AND what = $2 AND day >= $3::date AND day < $4::date`,
-		site, CountedPage, from.Format(time.DateOnly), to.Format(time.DateOnly)); err != nil {
+	if err := s.db.SelectContext(ctx, &rows, `SELECT key, day - $3::date AS at, n FROM counts WHERE site_id = $1 AND what = $2 AND day >= $3::date AND day < $4::date AND key = ANY ($5)`,
+		site, CountedPage, from.Format(time.DateOnly), to.Format(time.DateOnly), pages); err != nil {
 		return nil, fmt.Errorf("reading counts: %w", err)
 	}
 	all := map[string][]int{}

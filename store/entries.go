@@ -3,10 +3,12 @@ package store
 import (
 	"cmp"
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -32,6 +34,7 @@ type FormEntry struct {
 	Starred   bool       `db:"starred"`
 	Assigned  string     `db:"assigned_to"` // a person's id, or ""
 	DeletedAt *time.Time `db:"deleted_at"`  // from when on it can be had back for a while
+	Once      string     `db:"-"`           // what its page made up, so that the same sent twice is kept once; or ""
 }
 
 const entryColumns = `e.id, e.form, e.sent_from, e.answers, e.sent_at, e.trial, e.suspect, e.starred, coalesce(e.assigned_to, '') AS assigned_to, e.deleted_at`
@@ -70,7 +73,7 @@ func (s *Entries) Add(ctx context.Context, site string, e FormEntry, t Telling) 
 		return fmt.Errorf("writing answers: %w", err)
 	}
 	e.ID = cmp.Or(e.ID, NewID("e"))
-	return s.inTx(ctx, func(tx *sqlx.Tx) error {
+	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
 		if e.Suspect, err = add(ctx, tx, site, e, raw); err != nil || e.Trial || e.Suspect != "" {
 			return err
 		}
@@ -81,6 +84,10 @@ func (s *Entries) Add(ctx context.Context, site string, e FormEntry, t Telling) 
 		}
 		return s.tell(ctx, tx, site, e.ID, t)
 	})
+	if errors.Is(err, errThere) {
+		return nil
+	}
+	return err
 }
 
 // sendCopy queues a copy to whoever sent an entry, unless their address got as many as one gets in a day from
@@ -131,8 +138,16 @@ func (s *Entries) tell(ctx context.Context, tx *sqlx.Tx, site, entry string, t T
 	return nil
 }
 
+// errThere means that an entry is kept already.
+var errThere = errors.New("it is there")
+
 // add keeps an entry, and tells why it is set apart, if it is.
 func add(ctx context.Context, tx *sqlx.Tx, site string, e FormEntry, raw []byte) (suspect string, err error) {
+	var once []byte
+	if e.Once != "" { // with what was entered, so that who goes back and writes more sends that too
+		sum := sha256.Sum256(slices.Concat([]byte(site+" "+e.Form+" "+e.Once+" "), raw))
+		once = sum[:]
+	}
 	err = tx.GetContext(
 		ctx,
 		&suspect,
@@ -142,8 +157,8 @@ func add(ctx context.Context, tx *sqlx.Tx, site string, e FormEntry, raw []byte)
 			count(*) FILTER (WHERE NOT trial AND suspect = '' AND form = $3 AND sent_at > now() - interval '1 day') AS people_today,
 			count(*) FILTER (WHERE NOT trial AND suspect <> '' AND form = $3 AND sent_at > now() - interval '1 day') AS suspects_today FROM form_entries WHERE site_id = $2),
 		as_it_is AS (SELECT here.*, CASE WHEN $5 OR $6 <> '' THEN $6 WHEN people_today >= $7 OR people >= $9 THEN $12 ELSE '' END AS suspect FROM here)
-		INSERT INTO form_entries (id, site_id, form, answers, trial, suspect, sent_from) SELECT $1, $2, $3, $4, $5, suspect, left($13, 600) FROM as_it_is
-		WHERE CASE WHEN $5 THEN trials < $11 WHEN suspect <> '' THEN suspects_today < $8 AND suspects < $10 ELSE true END RETURNING suspect`,
+		INSERT INTO form_entries (id, site_id, form, answers, trial, suspect, sent_from, once) SELECT $1, $2, $3, $4, $5, suspect, left($13, 600), $14 FROM as_it_is
+		WHERE CASE WHEN $5 THEN trials < $11 WHEN suspect <> '' THEN suspects_today < $8 AND suspects < $10 ELSE true END ON CONFLICT (once) WHERE once IS NOT NULL DO NOTHING RETURNING suspect`,
 		e.ID,
 		site,
 		Clean(e.Form),
@@ -157,8 +172,14 @@ func add(ctx context.Context, tx *sqlx.Tx, site string, e FormEntry, raw []byte)
 		maxTrials,
 		TooMany,
 		Clean(e.From),
+		once,
 	)
 	if errors.Is(err, sql.ErrNoRows) {
+		if once != nil {
+			if err := tx.GetContext(ctx, new(int), `SELECT 1 FROM form_entries WHERE once = $1`, once); err == nil {
+				return "", errThere
+			}
+		}
 		return "", ErrFull
 	}
 	if err != nil {

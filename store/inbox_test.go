@@ -280,3 +280,22 @@ func TestNotesAndDeletion(t *testing.T) {
 		t.Errorf("%d notes are left, %v", left, err)
 	}
 }
+
+// What one page sends twice is kept and told once; what it sends with other words, or another page, isn't the same.
+func TestSentTwiceIsKeptOnce(t *testing.T) {
+	f := begin(t)
+	ctx := t.Context()
+	if err := f.Mails.Set(ctx, "w1", MailSettings{To: "office@skerry.example"}); err != nil {
+		t.Fatal(err)
+	}
+	for _, sent := range []struct{ once, words string }{{"a", "x"}, {"a", "x"}, {"a", "x, and more"}, {"b", "x"}, {"", "x"}, {"", "x"}} {
+		e := FormEntry{Form: "b1", Once: sent.once, Answers: []Answer{{Field: "Words", Value: sent.words}}}
+		if err := f.Entries.Add(ctx, "w1", e, Telling{Letter: map[string]string{"subject": "x"}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	mails, err := f.Mails.List(ctx, "w1", 100)
+	if es := strings.Fields(f.seen(Look{Box: BoxAll})); err != nil || len(es) != 5 || len(mails) != 5 {
+		t.Errorf("%d entries and %d mails, %v", len(es), len(mails), err)
+	}
+}

@@ -83,6 +83,7 @@ CREATE TABLE public.form_entries (
     assigned_to text,
     deleted_at timestamp with time zone,
     found tsvector GENERATED ALWAYS AS (to_tsvector('simple'::regconfig, public.answer_words(answers))) STORED,
+    once bytea,
     CONSTRAINT form_entries_form_check CHECK (((length(form) >= 1) AND (length(form) <= 120))),
     CONSTRAINT form_entries_sent_from_check CHECK ((length(sent_from) <= 600)),
     CONSTRAINT form_entries_suspect_check CHECK ((length(suspect) <= 120))
@@ -781,6 +782,8 @@ CREATE INDEX entry_notes_of_entries ON public.entry_notes USING btree (entry_id,
 CREATE INDEX entry_reads_of_entries ON public.entry_reads USING btree (entry_id);
 
 CREATE INDEX form_entries_found ON public.form_entries USING gin (found);
+
+CREATE UNIQUE INDEX form_entries_once ON public.form_entries USING btree (once) WHERE (once IS NOT NULL);
 
 CREATE INDEX form_entries_site_id_form_sent_at_idx ON public.form_entries USING btree (site_id, form, sent_at DESC);
 

@@ -115,6 +115,10 @@ func (s forms) keepForm(c *gin.Context, st *store.Site, form string, fields []st
 	if asked != nil {
 		asked.fromAddress(c, answers)
 	}
+	once := ""
+	if i := slices.IndexFunc(answers, func(a store.Answer) bool { return a.Field == inbox.Once }); i >= 0 {
+		once = answers[i].Value
+	}
 	answers, suspect := inbox.Sort(answers, fields)
 	if suspect == "" && !s.allows(c, s.daily, "daily "+network+" "+form, now) {
 		suspect = "many came from one network that day"
@@ -141,11 +145,8 @@ func (s forms) keepForm(c *gin.Context, st *store.Site, form string, fields []st
 		)
 		return
 	}
-	e := store.FormEntry{
-		ID: store.NewID(
-			"e",
-		), Form: form, From: c.Request.Host + back(c), Answers: answers, Trial: trial, Suspect: suspect,
-	}
+	e := store.FormEntry{ID: store.NewID("e"), Form: form, Once: once, Answers: answers, Trial: trial, Suspect: suspect}
+	e.From = c.Request.Host + back(c)
 	told := telling(st, &e)
 	if asked != nil && has(asked.form, "data-copy") {
 		told.Copy, told.CopyTo = copied(st, &e, says)

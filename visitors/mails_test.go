@@ -71,3 +71,19 @@ func TestEntriesAreSentOn(t *testing.T) {
 		t.Errorf("%d mails of what a program sent", len(all))
 	}
 }
+
+// What one page sends twice, as by two presses, is kept and told once, and answered alike.
+func TestSentTwice(t *testing.T) {
+	v := begin(t)
+	v.publishes("w1", store.Edition{Page: "p1", Said: store.Said{Forms: []store.PublishedForm{
+		{Block: "b1", Fields: []string{"Words", element.FormTrap, element.FormTook, element.FormOnce}},
+	}}})
+	for range 3 {
+		if status := v.post("192.0.2.1", url.Values{"Words": {"Two bicycles"}, element.FormTrap: {""}, element.FormTook: {"9000"}, element.FormOnce: {"k3x"}}); status != http.StatusOK {
+			t.Fatal(status)
+		}
+	}
+	if es := v.entries(false); len(es) != 1 || len(es[0].Answers) != 1 {
+		t.Errorf("%d entries: %+v", len(es), es[0].Answers)
+	}
+}

@@ -28,6 +28,10 @@ func TestVisitsScreen(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
+	if _, list, _ := d.get("/sites/skerry?as=list"); !strings.Contains(list, `<polyline points="1,13.0 `) ||
+		!strings.Contains(list, `55,1.0 "/>`) {
+		t.Error("the list of pages has no line of what was seen lately")
+	}
 	for _, by := range []string{"day", "week", "month", "", "<i>"} {
 		status, body, _ := d.get("/sites/skerry/visits?by=" + url.QueryEscape(by))
 		body = oneLine(body)

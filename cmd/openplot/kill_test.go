@@ -38,9 +38,10 @@ func freePort() string {
 
 // program is the real server, built and run as bin/start does.
 type program struct {
-	cmd  *exec.Cmd
-	base string
-	once sync.Once
+	cmd   *exec.Cmd
+	base  string
+	pages string // the port of published pages
+	once  sync.Once
 }
 
 func start(t *testing.T, binary, data string, settings ...string) *program {
@@ -55,7 +56,7 @@ func start(t *testing.T, binary, data string, settings ...string) *program {
 
 // launch runs the server over a data folder, until it answers.
 func launch(binary, data string, settings ...string) (*program, error) {
-	port := freePort()
+	port, pages := freePort(), freePort()
 	cmd := exec.Command(binary, "serve")
 	cmd.Env = append(
 		append(
@@ -63,7 +64,7 @@ func launch(binary, data string, settings ...string) (*program, error) {
 			"OPENPLOT_DATA="+data,
 			"OPENPLOT_HOST=127.0.0.1",
 			"OPENPLOT_PORT="+port,
-			"OPENPLOT_PAGES_PORT="+freePort(),
+			"OPENPLOT_PAGES_PORT="+pages,
 			"OPENPLOT_DATABASE_URL=",
 			"OPENPLOT_DEMO=quick",
 			"OPENPLOT_THROWAWAY=1",
@@ -79,7 +80,7 @@ func launch(binary, data string, settings ...string) (*program, error) {
 	if err := cmd.Start(); err != nil {
 		return nil, err
 	}
-	p := &program{cmd: cmd, base: "http://127.0.0.1:" + port}
+	p := &program{cmd: cmd, base: "http://127.0.0.1:" + port, pages: pages}
 	up := make(chan struct{})
 	go func() {
 		for s := bufio.NewScanner(out); s.Scan(); {
@@ -275,4 +276,113 @@ func TestKilledServerLosesNoAnsweredEdit(t *testing.T) {
 		t.Errorf("the log ends at %d; %d was answered", now.Seq, seq)
 	}
 	t.Logf("%d edits answered before SIGKILL, the log ends at %d", answered, now.Seq)
+}
+
+// The server is killed with SIGKILL while visitors send a form; started again, every entry that was answered is there
+// once, and none of the others twice.
+func TestKilledServerLosesNoEntry(t *testing.T) {
+	if testing.Short() {
+		t.Skip("builds and starts the server")
+	}
+	data := withDemo(t)
+	binary, err := built()
+	if err != nil {
+		t.Fatal(err)
+	}
+	const behind = "OPENPLOT_TRUSTED_PROXIES=127.0.0.1"
+	p := start(t, binary, data, behind)
+	host := demo.SiteSlug + ".localhost:" + p.pages
+	ask := func(method, path, from string, form url.Values) (int, string) {
+		r, err := http.NewRequest(method, "http://127.0.0.1:"+p.pages+path, strings.NewReader(form.Encode()))
+		if err != nil {
+			t.Error(err)
+			return 0, ""
+		}
+		r.Host = host
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r.Header.Set("X-Forwarded-For", from)
+		res, err := http.DefaultClient.Do(r)
+		if err != nil {
+			return 0, "" // it was killed
+		}
+		defer res.Body.Close()
+		b, _ := io.ReadAll(res.Body) // what came before it was killed
+		return res.StatusCode, string(b)
+	}
+	_, page := ask("GET", "/ask-for-a-berth/", "192.0.2.1", nil)
+	action := regexp.MustCompile(`action="(/_forms/[^"]+)"`).FindStringSubmatch(page)
+	consent := regexp.MustCompile(`<input[^>]*type="checkbox"[^>]*>`).FindString(page)
+	name := regexp.MustCompile(` name="([^"]+)"`).FindStringSubmatch(consent)
+	agrees := regexp.MustCompile(` value="([^"]+)"`).FindStringSubmatch(consent)
+	if action == nil || name == nil || agrees == nil {
+		t.Fatalf("no form: %.300s", page)
+	}
+	var mu sync.Mutex
+	answered := map[string]bool{}
+	enough := make(chan struct{})
+	const burst = 80
+	var wg sync.WaitGroup
+	for i := range 4 {
+		wg.Go(func() {
+			for n := range 60 {
+				who := fmt.Sprintf("visitor %d of %d", n, i)
+				status, _ := ask("POST", action[1], fmt.Sprintf("198.51.%d.%d", i, n), url.Values{
+					"Your name": {
+						who,
+					}, "Where to answer": {"somebody@example.org"}, "Day of the sailing": {"2026-12-05"}, "Sailing": {"09:00 Skarva"},
+					"What needs a berth": {"Sheep"}, name[1]: {agrees[1]}, "_homepage": {""}, "_took": {"9000"},
+				})
+				if status == 0 {
+					return
+				}
+				mu.Lock()
+				if status == http.StatusOK {
+					if answered[who] = true; len(answered) == burst {
+						close(enough)
+					}
+				} else {
+					t.Errorf("%s: %d", who, status)
+				}
+				mu.Unlock()
+			}
+		})
+	}
+	select {
+	case <-enough:
+	case <-time.After(60 * time.Second):
+		t.Errorf("%d were answered", len(answered))
+	}
+	_ = p.cmd.Process.Kill()
+	wg.Wait()
+	p.stop()
+	again := start(t, binary, data, behind)
+	db := open(t, clusterDSN(t, data))
+	rows, err := db.QueryContext(
+		t.Context(),
+		`SELECT answers -> 0 ->> 'value', count(*) FROM form_entries WHERE answers::text LIKE '%visitor %' GROUP BY 1`,
+	)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer rows.Close()
+	there := map[string]int{}
+	for rows.Next() {
+		var who string
+		var n int
+		if err := rows.Scan(&who, &n); err != nil {
+			t.Fatal(err)
+		}
+		if there[who] = n; n > 1 {
+			t.Errorf("%s is there %d times", who, n)
+		}
+	}
+	for who := range answered {
+		if there[who] != 1 {
+			t.Errorf("%s was answered and is there %d times", who, there[who])
+		}
+	}
+	if len(answered) < burst {
+		t.Errorf("only %d were answered", len(answered))
+	}
+	again.stop()
 }

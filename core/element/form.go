@@ -96,6 +96,7 @@ var form = Anatomy{
 const (
 	FormTrap = inbox.Trap
 	FormTook = inbox.Took
+	FormOnce = inbox.Once
 )
 
 // fieldsBeside is how many fields of half width there are on a row: two where each has room for what
@@ -163,7 +164,7 @@ func (b formBlocks) form(outer *Node, bl *doc.Block) *Node {
 		last.attr("data-end", "")
 	}
 	// What nobody sees and programs fill in, and how long filling in took, which a script says.
-	for _, name := range []string{FormTrap, FormTook} {
+	for _, name := range []string{FormTrap, FormTook, FormOnce} {
 		unseen := b.child(last, "input", func(int, *style.Style) {})
 		unseen.Folded = true
 		unseen.attr("type", "text")

@@ -14,6 +14,8 @@ import (
 const (
 	Trap = "_homepage"
 	Took = "_took"
+	// Once is what the page made up when it was loaded, so that what it sends twice is kept once.
+	Once = "_once"
 )
 
 // leastTime is how long filling in a form takes a person at least.
@@ -35,6 +37,7 @@ func Sort(answers []Answer, fields []string) (rest []Answer, why string) {
 			if a.Value != "" {
 				why = "a field was filled in that nobody sees"
 			}
+		case Once:
 		case Took:
 			ms, err := number.Real(a.Value)
 			switch {

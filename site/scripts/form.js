@@ -1,9 +1,12 @@
-// Forms: how long one took to fill in, in milliseconds, which tells people from programs; what the
-// page's address says for hidden values; fields that are there when another has a value; steps.
+// Forms: how long one took to fill in, in milliseconds, which tells people from programs, and a number made up, so
+// that what is sent twice is kept once; what the address of the page says for hidden values; fields that are there when
+// another has a value; steps.
 const began = performance.now();
 const all = (of, what) => [...of.querySelectorAll(what)];
 for (const took of all(document, 'form input[name="_took"]')) {
   const form = took.form;
+  const { _once: once } = form.elements;
+  if (once) once.value = Math.random().toString(36).slice(2) + Date.now().toString(36);
   form.addEventListener('submit', () => { took.value = String(Math.round(performance.now() - began)); });
   const asked = new URLSearchParams(location.search);
   for (const f of all(form, '[data-parameter]')) f.value = asked.get(f.dataset.parameter) ?? f.value;

@@ -26,6 +26,7 @@ type Row struct {
 	// Of lists: how much was found about it, how often it was seen lately, and when it is planned to
 	// be published or withdrawn, in words.
 	Found, Visits int
+	Lately        string // by day, as the points of a line
 	Planned       string
 }
 

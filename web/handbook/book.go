@@ -21,7 +21,7 @@ import (
 // order is the chapters by their files, as they are read one after the other.
 var order = []string{
 	"first-page", "bench", "sections", "placing", "widths", "words",
-	"pictures", "house-style", "checks", "pages-menus", "series", "inbox", "publishing",
+	"pictures", "house-style", "checks", "pages-menus", "series", "inbox", "visits", "publishing",
 }
 
 // Chapter is one chapter, ready to show.

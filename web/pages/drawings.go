@@ -1,7 +1,11 @@
 package pages
 
 import (
+	"fmt"
 	"net/http"
+	"slices"
+	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -33,10 +37,14 @@ func (s *Screen) rows(c *gin.Context, st *store.Site, from int) (*pageList, erro
 		return nil, err
 	}
 	v := &pageList{Site: st, From: from}
+	seen, err := lately(c, s.Desk, st, pages)
+	if err != nil {
+		return nil, err
+	}
 	for _, p := range pages {
 		v.Waiting = v.Waiting || !p.Fresh
 		row := s.Row(st, &p.PageInfo, p.SVG)
-		row.Found, row.Visits = p.Found, p.Visits
+		row.Found, row.Visits, row.Lately = p.Found, p.Visits, points(seen[p.ID])
 		if p.Planned != nil {
 			row.Planned = p.Planned.In(desk.ZoneOf(st)).Format("2 January, 15:04")
 		}
@@ -49,6 +57,34 @@ func (s *Screen) rows(c *gin.Context, st *store.Site, from int) (*pageList, erro
 		err = s.Store.Drawings.Want(c, st.Slug)
 	}
 	return v, err
+}
+
+// latelyDays is of how many days the line of a page tells.
+const latelyDays = 28
+
+// lately reads how often pages were seen on each of the last days, where the site counts that.
+func lately(c *gin.Context, d *desk.Desk, st *store.Site, pages []*store.DrawnPage) (map[string][]int, error) {
+	if !st.CountsVisits {
+		return nil, nil
+	}
+	ids := make([]string, len(pages))
+	for i, p := range pages {
+		ids[i] = p.ID
+	}
+	return d.Store.Visits.OfPages(c, st.ID, ids, time.Now().UTC().AddDate(0, 0, 1), latelyDays)
+}
+
+// points lays a line out, 56 px wide and 14 high (SVG 2 §10.6); "" where there is nothing to be seen.
+func points(days []int) string {
+	most := slices.Max(append(days, 0))
+	if most == 0 {
+		return ""
+	}
+	var b strings.Builder
+	for i, n := range days {
+		fmt.Fprintf(&b, "%d,%.1f ", 2*i+1, 13-12*float64(n)/float64(most))
+	}
+	return b.String()
 }
 
 // moreRows answers with a part of the pages.
