@@ -2,10 +2,10 @@
 // else: controls are come to by Tab and arrows, known by role and name, and what happened is known by what is said.
 import assert from 'node:assert/strict';
 import fs from 'node:fs';
-import { test } from 'node:test';
+import { before, test } from 'node:test';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { eventually, ready, settled } from './person.mjs';
+import { eventually, forgetSaid, listen, ready, said, settled } from './person.mjs';
 
 let pressed = 0; // keys besides typed words
 const tasks = []; // their names, with how many were pressed before
@@ -31,14 +31,15 @@ async function goTo(role, name, by = 'Tab', most = 45) {
   assert.fail(`${role} ${name} isn't come to by ${by}`);
 }
 
-const told = () => page.locator('#told').textContent();
 async function hears(want) {
-  await eventually(async () => want.test(await told()) || (await told()), true, String(want));
+  await eventually(
+    async () => (await said(page)).some((one) => want.test(one)) || (await said(page)),
+    true,
+    String(want),
+  );
   await settled(page);
 }
-async function forget() {
-  await page.evaluate(() => (document.getElementById('told').textContent = ''));
-}
+const forget = () => forgetSaid(page);
 /** Does a command by its name. */
 async function command(name) {
   await forget();
@@ -47,6 +48,8 @@ async function command(name) {
   await page.locator('#panel-commands [role="option"]').first().waitFor();
   await key('Enter');
 }
+
+before(() => listen(page));
 
 test('from signing in to publishing by keys and what is said alone', async () => {
   // 1. Sign in: the first field has the focus.

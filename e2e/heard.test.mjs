@@ -4,21 +4,20 @@ import assert from 'node:assert/strict';
 import { before, test } from 'node:test';
 import { page, plot } from './opened.mjs';
 import { designer } from './openplot.mjs';
-import { canvas, eventually, openBench, settled, signIn } from './person.mjs';
+import { canvas, eventually, forgetSaid, listen, openBench, said, settled, signIn } from './person.mjs';
 import { measuring, random } from './samples.mjs';
 
 before(async () => {
+  await listen(page);
   await signIn(page, plot.app, designer);
   await openBench(page);
 });
 
-const told = () => page.locator('#told').textContent();
-
 /** What is said after something is done, once it matches. */
 async function hears(want, act, what = String(want)) {
-  await page.evaluate(() => (document.getElementById('told').textContent = ''));
+  await forgetSaid(page);
   await act();
-  await eventually(async () => want.test(await told()) || (await told()), true, what);
+  await eventually(async () => (await said(page)).some((one) => want.test(one)) || (await said(page)), true, what);
   await settled(page);
 }
 const keys =

@@ -150,3 +150,22 @@ export async function agreeing(page, act) {
 /** Publishes the page that is on the Bench, whatever is broken on it. */
 export const publish = (page) =>
   agreeing(page, () => page.getByRole('button', { name: 'Publish', exact: true }).click());
+
+/** Keeps all that is said on a page's screens, in its order: what is said next doesn't take its place. */
+export const listen = (page) =>
+  page.addInitScript(() => {
+    window.said = [];
+    new MutationObserver(() => {
+      const now = document.getElementById('told')?.textContent;
+      if (now && window.said.at(-1) !== now) window.said.push(now);
+    }).observe(document, { subtree: true, childList: true, characterData: true });
+  });
+
+/** What was said since it was forgotten, oldest first. */
+export const said = (page) => page.evaluate(() => window.said);
+
+export const forgetSaid = (page) =>
+  page.evaluate(() => {
+    window.said = [];
+    document.getElementById('told').textContent = '';
+  });

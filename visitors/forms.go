@@ -73,7 +73,7 @@ func (s forms) formFailed(c *gin.Context, err error) {
 }
 
 // keepForm keeps what was sent with a form of a site: of the fields that it has, where those are
-// known. It stands in for the mail or the service that a site would really send to.
+// known. What is read from its published page says what it is held to, and what comes after.
 func (s forms) keepForm(c *gin.Context, st *store.Site, form string, fields []string, trial bool) {
 	now := time.Now()
 	says := phrase.In(st.Language)
