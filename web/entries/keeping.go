@@ -2,7 +2,9 @@ package entries
 
 import (
 	"errors"
+	"maps"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -73,24 +75,10 @@ func (s *Keeping) keepingScreen(c *gin.Context, status int, v keepingView) {
 	if v.Days == "" {
 		v.Days = strconv.Itoa(st.EntryDays)
 	}
-	forms, err := formsOf(c, s.Desk, st)
+	of, forms, err := s.known(c, st)
 	if err != nil {
 		s.Fail(c, err)
 		return
-	}
-	of, err := s.Store.Inbox.Forms(c, st.ID)
-	if err != nil {
-		s.Fail(c, err)
-		return
-	}
-	known := map[string]bool{}
-	for _, f := range of {
-		known[f.Form] = true
-	}
-	for form := range forms { // that nobody has sent yet
-		if !known[form] {
-			of = append(of, &store.OfForm{Form: form})
-		}
 	}
 	for _, f := range of {
 		one := formKept{OfForm: f, At: forms[f.Form]}
@@ -117,6 +105,22 @@ func (s *Keeping) keepingScreen(c *gin.Context, status int, v keepingView) {
 		return
 	}
 	s.Screen(c, status, "keeping", v)
+}
+
+// known lists the forms of a site, those included that nobody has sent yet, and where they stand.
+func (s *Keeping) known(c *gin.Context, st *store.Site) (of []*store.OfForm, at map[string]formAt, err error) {
+	if at, err = formsOf(c, s.Desk, st); err != nil {
+		return nil, nil, err
+	}
+	if of, err = s.Store.Inbox.Forms(c, st.ID); err != nil {
+		return nil, nil, err
+	}
+	for _, form := range slices.Sorted(maps.Keys(at)) {
+		if !slices.ContainsFunc(of, func(f *store.OfForm) bool { return f.Form == form }) {
+			of = append(of, &store.OfForm{Form: form})
+		}
+	}
+	return of, at, nil
 }
 
 // setKeeping says how long entries are kept, and what of a form differs.
@@ -169,25 +173,13 @@ func (s *Keeping) setKeeping(c *gin.Context) {
 		s.Fail(c, err)
 		return
 	}
-	forms, err := formsOf(c, s.Desk, st)
+	of, _, err := s.known(c, st)
 	if err != nil {
 		s.Fail(c, err)
 		return
-	}
-	of, err := s.Store.Inbox.Forms(c, st.ID)
-	if err != nil {
-		s.Fail(c, err)
-		return
-	}
-	there := map[string]bool{}
-	for form := range forms {
-		there[form] = true
-	}
-	for _, f := range of {
-		there[f.Form] = true
 	}
 	for _, one := range all {
-		if !there[one.form] {
+		if !slices.ContainsFunc(of, func(f *store.OfForm) bool { return f.Form == one.form }) {
 			continue
 		}
 		if err := s.Store.Inbox.SetForm(c, st.ID, one.form, one.days, one.mailTo); err != nil {
