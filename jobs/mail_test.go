@@ -179,3 +179,30 @@ func TestASiteSendsSoManyMails(t *testing.T) {
 	}
 	y.queued("office@skerry.example")
 }
+
+// The second answer to an entry names the first, the first none, and an answer to another entry neither.
+func TestAnswersAreOneThread(t *testing.T) {
+	y := begin(t)
+	ctx := t.Context()
+	s := y.post()
+	for _, id := range []string{"e1", "e2"} {
+		e := store.FormEntry{ID: id, Form: "b1", Answers: []store.Answer{{Field: "a", Value: "ida@berg.example"}}}
+		y.must(y.Store.Entries.Add(ctx, "w1", e, store.Telling{}))
+	}
+	before := map[string]string{} // by entry, the mail that went before
+	for _, entry := range []string{"e1", "e1", "e2"} {
+		m := &store.Mail{Site: "w1", Entry: entry, To: "ida@berg.example", Letter: y.letter()}
+		y.must(y.Store.Mails.Answer(ctx, m))
+		y.must(y.SendMail(ctx, m.ID))
+		r, err := s.Find(m.ID)
+		y.must(err)
+		if r == nil {
+			t.Fatalf("the answer to %s didn't come", entry)
+		}
+		names, want := strings.Contains(string(r.Raw), "In-Reply-To: <"), before[entry] != ""
+		if names != want || want && !strings.Contains(string(r.Raw), "In-Reply-To: <"+before[entry]+"@") {
+			t.Errorf("an answer to %s: %.600s", entry, r.Raw)
+		}
+		before[entry] = m.ID
+	}
+}

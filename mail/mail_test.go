@@ -294,3 +294,43 @@ func FuzzRead(f *testing.F) {
 	)
 	f.Fuzz(func(_ *testing.T, b []byte) { _, _ = read(b) })
 }
+
+// A mail of a thread names those before it, the last one apart (RFC 5322 §3.6.4), whatever their ids are; what
+// somebody wrote doesn't call itself automatic.
+func TestThreads(t *testing.T) {
+	s := &Server{From: mail.Address{Name: "Skerry", Address: "mail@skerry.example"}}
+	for _, c := range []struct {
+		m                   Mail
+		in, references, own string
+	}{
+		{Mail{ID: "m3", ByHand: true, After: []string{"m1", "m2"}}, "<m2@skerry.example>", "<m1@skerry.example> <m2@skerry.example>", ""},
+		{Mail{ID: "m1"}, "", "", "auto-generated"},
+		{Mail{ID: "m2", After: []string{"m1\r\nBcc: a@example.org"}}, "<m1 Bcc: a@example.org@skerry.example>", "<m1 Bcc: a@example.org@skerry.example>", "auto-generated"},
+	} {
+		c.m.To = "ida@berg.example"
+		msg, err := s.message(&c.m)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var b bytes.Buffer
+		if _, err := msg.WriteTo(&b); err != nil {
+			t.Fatal(err)
+		}
+		read, err := mail.ReadMessage(&b)
+		if err != nil {
+			t.Fatal(err)
+		}
+		h := read.Header
+		if h.Get("In-Reply-To") != c.in || h.Get("References") != c.references || h.Get("Auto-Submitted") != c.own ||
+			h.Get("Bcc") != "" {
+			t.Errorf(
+				"%s: %q, %q, %q, %q",
+				c.m.ID,
+				h.Get("In-Reply-To"),
+				h.Get("References"),
+				h.Get("Auto-Submitted"),
+				h.Get("Bcc"),
+			)
+		}
+	}
+}

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"openplot/core/doc"
+	"openplot/core/policy"
 )
 
 // sends adds an entry with an id and gives what finds it.
@@ -297,5 +298,28 @@ func TestSentTwiceIsKeptOnce(t *testing.T) {
 	mails, err := f.Mails.List(ctx, "w1", 100)
 	if es := strings.Fields(f.seen(Look{Box: BoxAll})); err != nil || len(es) != 5 || len(mails) != 5 {
 		t.Errorf("%d entries and %d mails, %v", len(es), len(mails), err)
+	}
+}
+
+// A site answers so many in a day and no more, however many other mails it may still send.
+func TestASiteAnswersSoMany(t *testing.T) {
+	f := begin(t)
+	ctx := t.Context()
+	f.sends("a", FormEntry{}, "ida@berg.example")
+	if _, err := f.pool.Exec(`INSERT INTO mails (id, site_id, kind, recipient, letter)
+		SELECT 'x' || n, 'w1', 'answer', 'a@example.org', '{}' FROM generate_series(1, $1) n`, policy.AnswersADay-1); err != nil {
+		t.Fatal(err)
+	}
+	answer := func() error {
+		return f.Mails.Answer(ctx, &Mail{Site: "w1", Entry: "a", To: "ida@berg.example", Letter: []byte(`{}`)})
+	}
+	if err := answer(); err != nil {
+		t.Error(err)
+	}
+	if err := answer(); !errors.Is(err, ErrMails) {
+		t.Errorf("one more: %v", err)
+	}
+	if err := f.Mails.Queue(ctx, &Mail{Site: "w1", Sort: MailOfTrial, To: "a@example.org", Letter: []byte(`{}`)}); err != nil {
+		t.Errorf("another mail: %v", err)
 	}
 }

@@ -121,9 +121,11 @@ func (s *Server) published(c *gin.Context) {
 	case face != site.Public:
 		http.NotFound(w, r)
 	case strings.HasPrefix(name, "assets/"):
-		if taken[path.Ext(name)] && r.Header.Get("Range") == "" {
-			id, _, _ := strings.Cut(path.Base(name), "-")
-			s.count(c, store.CountedFile, id)
+		if taken[path.Ext(name)] && r.Method == http.MethodGet && r.Header.Get("Range") == "" {
+			if _, err := f.root.Stat(name); err == nil { // nothing is taken that isn't there
+				id, _, _ := strings.Cut(path.Base(name), "-")
+				s.count(c, store.CountedFile, id)
+			}
 		}
 		f.asset(w, r, name)
 	default:
