@@ -50,14 +50,6 @@ await choose(page, canvas(page).locator('img').first());
 await shot('bench-desktop');
 await choose(page, canvas(page).locator('h3', { hasText: 'Today from' }));
 await shot('tray-heading');
-await page.locator('.overview-go', { hasText: 'Welcome' }).click();
-await settled(page);
-await page.getByRole('tab', { name: 'Overlay' }).click();
-await page.locator('#tray [data-opens="gradient"][data-for="f-filter-gradient"]').click();
-await page.locator('#panel-gradient .gradient-ready button').nth(5).hover();
-await page.waitForTimeout(400);
-await shot('bench-section');
-await page.keyboard.press('Escape');
 {
   // several selected
   await page.locator('.overview-item', { hasText: 'Three islands' }).locator('.overview-go').click();
@@ -211,5 +203,32 @@ for (const width of [1280, 375]) {
   await live.waitForTimeout(400);
   await live.screenshot({ path: `${to}published-${width}.png`, fullPage: true });
 }
+// What three visitors sent, the second of them open.
+await live.setViewportSize({ width: 1280, height: 800 });
+for (const [name, mail, words] of [
+  [
+    'Ida Berg',
+    'ida@berg.example',
+    'Two bicycles to Langey, one with a trailer. Is there room, or should we take the later boat?',
+  ],
+  ['Nils Aas', 'nils@aas.example', 'Is the 17:05 running in the storm?'],
+  ['Tove Ek', 'tove@ek.example', 'Thank you, we found the hat.'],
+]) {
+  await live.goto(`${plot.site}/ask-for-a-berth/`);
+  await live.getByLabel('Your name').fill(name);
+  await live.getByLabel('Where to answer').fill(mail);
+  await live.getByLabel('Day of the sailing').fill('2026-12-05');
+  await live.getByLabel('Sailing (required)', { exact: true }).selectOption({ index: 2 });
+  await live.getByLabel('Something else').check();
+  await live.getByLabel('What else we should know').fill(words);
+  await live.getByLabel('You may keep this').check();
+  await live.waitForTimeout(2200); // as long as a person takes at least
+  await live.getByRole('button', { name: 'Ask for the berth' }).click();
+  await live.getByRole('heading', { name: 'Thank you' }).waitFor();
+}
+await page.goto(`${plot.app}/sites/skerry-line/entries`);
+await page.locator('.inbox-open').nth(1).click();
+await page.getByText('taken by the mail server').waitFor();
+await shot('inbox');
 await browser.close();
 await plot.stop();
